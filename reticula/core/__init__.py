@@ -1,0 +1,11 @@
+"""The computation: geometry, the language, operators and graphs. No interface code.
+
+>>> from reticula.core import Geo, ops
+>>> tile = ops.grid(size=(2, 2), cells=(4, 4))
+>>> raised = ops.extrude(tile, where="position.x > 0", distance="0.2 + 0.1 * noise(position * 3)")
+"""
+
+from reticula.core.geometry import Geo
+from reticula.core.operators import ops
+
+__all__ = ["Geo", "ops"]

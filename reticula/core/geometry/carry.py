@@ -1,0 +1,131 @@
+"""Source maps: the one way in which attributes, groups and identities pass from an input to a new topology."""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Mapping
+from dataclasses import dataclass
+
+import numpy as np
+
+from reticula.core.arrays import AnyArray, Floats, Indices, frozen
+from reticula.core.compiled import parallel_kernel, prange
+from reticula.core.errors import GeometryError
+from reticula.core.geometry import identity as identities
+from reticula.core.geometry.attribute import Attribute
+from reticula.core.geometry.geo import Geo
+from reticula.core.geometry.kinds import BLENDED, KINDS, Kind
+from reticula.core.geometry.topology import Topology
+
+__all__ = ["SourceMap", "Weights", "carry", "edge_sources"]
+
+UNIT_LENGTH = ("normal", "rotation")
+"""Well-known attributes that are normalised again after they were blended."""
+
+
+@dataclass(frozen=True, eq=False)
+class Weights:
+    """A sparse matrix in CSR form: row i of the result is the sum of ``value[k] * source[column[k]]``."""
+
+    start: Indices
+    column: Indices
+    value: Floats
+
+    def apply(self, values: AnyArray) -> Floats:
+        """Return the weighted sums of ``values (M, ...)``, ``(N, ...)``."""
+        flat = np.ascontiguousarray(values, np.float64).reshape(len(values), -1)
+        return _apply(self.start, self.column, self.value, flat).reshape(-1, *values.shape[1:])
+
+
+@parallel_kernel
+def _apply(start: Indices, column: Indices, value: Floats, source: Floats) -> Floats:
+    rows, width = len(start) - 1, source.shape[1]
+    out = np.empty((rows, width))
+    for i in prange(rows):
+        for w in range(width):
+            total = 0.0
+            for k in range(start[i], start[i + 1]):
+                total += value[k] * source[column[k], w]
+            out[i, w] = total
+    return out
+
+
+@dataclass(frozen=True, eq=False)
+class SourceMap:
+    """Where each new element of a kind came from.
+
+    ``index (N,)`` names its one main source, or -1 for none: identity, groups, text and other values that cannot be
+    blended come from it. ``weights``, if given, blends numbers, vectors and matrices from several sources.
+    """
+
+    index: Indices
+    weights: Weights | None = None
+
+    def attribute(self, name: str, source: Attribute) -> Attribute:
+        """Return the attribute carried to the new elements."""
+        if self.weights is None or source.type not in BLENDED:
+            return source.take(self.index)
+        blended = self.weights.apply(source.values)
+        if name in UNIT_LENGTH and source.type in ("vec3", "vec4"):
+            length = np.linalg.norm(blended, axis=1, keepdims=True)
+            blended /= np.where(length > 0, length, 1.0)
+        return Attribute(source.type, frozen(blended), None, source.default)
+
+
+Maps = Mapping[Kind, "SourceMap | Callable[[], SourceMap]"]
+
+
+def carry(source: Geo, topology: Topology, maps: Maps, *, positions: AnyArray | None = None) -> Geo:
+    """Return a geometry of ``topology`` with every attribute of ``source`` passed through ``maps``.
+
+    A kind without a map keeps its attributes as they are, which needs equal counts. A map may be a function that is
+    called only if that kind has attributes. ``positions (P, 3)`` replaces the carried positions.
+    """
+    attributes: dict[Kind, dict[str, Attribute]] = {}
+    identity = {}
+    sources = {}
+    for kind in KINDS:
+        named = source.attributes[kind]
+        entry = maps.get(kind)
+        if entry is None:
+            if named and kind != "whole" and topology.count(kind) != source.topology.count(kind):
+                raise GeometryError(f"there is no source map for the {kind} attributes {', '.join(named)}")
+            attributes[kind] = dict(named)
+            if kind in source.known_identity and kind not in ("edge", "corner"):
+                identity[kind] = source.known_identity[kind]
+            continue
+        if callable(entry):
+            if not named:
+                continue
+            entry = entry()
+        skip = {"position"} if kind == "point" and positions is not None else set()
+        attributes[kind] = {name: entry.attribute(name, found) for name, found in named.items() if name not in skip}
+        sources[kind] = entry
+        if kind in ("point", "face", "curve"):
+            identity[kind] = identities.children(source.identity(kind), entry.index, KINDS.index(kind))
+    if positions is not None:
+        moved = Attribute.of(np.asarray(positions, np.float64), "vec3")
+        attributes["point"] = {"position": moved, **attributes.get("point", {})}
+    return Geo(topology, attributes, identity=identity, sources=sources)
+
+
+def edge_sources(source: Topology, topology: Topology, point_source: Indices) -> Callable[[], SourceMap]:
+    """Return a map for edges, made on demand: an edge comes from the old edge between the sources of its ends."""
+
+    def make() -> SourceMap:
+        if not source.edge_count:
+            return SourceMap(np.full(topology.edge_count, -1, np.int32))
+        old = _edge_keys(source.edges, source.point_count)
+        order = np.argsort(old)
+        ends = point_source[topology.edges]
+        wanted = _edge_keys(ends, source.point_count)
+        at = np.minimum(np.searchsorted(old[order], wanted), len(old) - 1)
+        index = order[at]
+        index[(old[index] != wanted) | (ends < 0).any(axis=1)] = -1
+        return SourceMap(index.astype(np.int32))
+
+    return make
+
+
+def _edge_keys(edges: AnyArray, point_count: int) -> AnyArray:
+    ends = np.sort(edges.astype(np.int64), axis=1)
+    return ends[:, 0] * point_count + ends[:, 1]

@@ -1,0 +1,150 @@
+"""What names exist for the element a formula runs on, and how their values are found."""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Mapping
+from dataclasses import dataclass, field
+from typing import Any
+
+import numpy as np
+
+from reticula.core.arrays import AnyArray, Indices
+from reticula.core.geometry import measure
+from reticula.core.geometry.geo import Geo
+from reticula.core.geometry.kinds import Kind
+
+__all__ = ["AROUND", "BUILTINS", "CONSTANTS", "Builtin", "Scope", "adjacent"]
+
+CONSTANTS = {"pi": np.pi, "tau": 2 * np.pi, "e": np.e}
+
+
+@dataclass(frozen=True)
+class Builtin:
+    """A value that every element of some kinds has without anyone setting it. An attribute of the name wins."""
+
+    name: str
+    type: str
+    summary: str
+    read: Mapping[Kind, Callable[[Geo], AnyArray]]
+
+
+def _index(kind: Kind) -> Callable[[Geo], AnyArray]:
+    return lambda geo: np.arange(geo.topology.count(kind))
+
+
+def _count(kind: Kind) -> Callable[[Geo], AnyArray]:
+    return lambda geo: np.full(1, geo.topology.count(kind))
+
+
+def _fraction(kind: Kind) -> Callable[[Geo], AnyArray]:
+    return lambda geo: np.arange(geo.topology.count(kind)) / max(geo.topology.count(kind) - 1, 1)
+
+
+_LISTED: tuple[Kind, ...] = ("point", "edge", "corner", "face", "curve")
+BUILTINS: dict[str, Builtin] = {
+    entry.name: entry
+    for entry in (
+        Builtin("index", "integer", "number of the element, from 0", {k: _index(k) for k in _LISTED}),
+        Builtin("count", "integer", "how many elements of the kind there are", {k: _count(k) for k in _LISTED}),
+        Builtin("fraction", "number", "index as 0..1 from the first to the last", {k: _fraction(k) for k in _LISTED}),
+        Builtin("position", "vec3", "place in m; of an edge, face or curve the mean of its points", {
+            "edge": measure.edge_centers, "corner": measure.corner_positions, "face": measure.face_centers,
+            "curve": measure.curve_centers,
+        }),
+        Builtin("normal", "vec3", "unit normal", {
+            "point": measure.point_normals, "face": measure.face_normals,
+            "corner": lambda geo: measure.point_normals(geo)[geo.topology.corner_point],
+        }),
+        Builtin("area", "number", "area in m²", {"face": measure.face_areas}),
+        Builtin("perimeter", "number", "length of the outline in m", {"face": measure.face_perimeters}),
+        Builtin("length", "number", "length in m", {"edge": measure.edge_lengths, "curve": measure.curve_lengths}),
+        Builtin("border", "flag", "whether it lies on an open border", {
+            "point": lambda geo: geo.topology.border_points, "edge": lambda geo: geo.topology.border_edges,
+        }),
+        Builtin("piece", "integer", "number of the connected part it belongs to", {
+            "point": lambda geo: geo.topology.point_piece,
+            "face": lambda geo: geo.topology.point_piece[geo.topology.corner_point[geo.topology.face_start[:-1]]],
+        }),
+        Builtin("closed", "flag", "whether the curve ends where it begins", {"curve": lambda geo: geo.topology.curve_closed}),
+        Builtin("low", "vec3", "lowest corner of the box around everything", {"whole": lambda geo: geo.bounds[:1]}),
+        Builtin("high", "vec3", "highest corner of the box around everything", {"whole": lambda geo: geo.bounds[1:]}),
+    )
+}  # fmt: skip
+
+AROUND: dict[Kind, dict[str, Kind]] = {
+    "point": {"faces": "face", "corners": "corner", "edges": "edge", "neighbours": "point"},
+    "edge": {"points": "point", "faces": "face"},
+    "corner": {"point": "point", "face": "face"},
+    "face": {"points": "point", "corners": "corner", "edges": "edge", "neighbours": "face"},
+    "curve": {"points": "point"},
+    "whole": {},
+}
+"""What can be reached from an element: the word after ``here.`` and the kind it leads to."""
+
+
+def adjacent(geo: Geo, kind: Kind, around: str) -> tuple[Indices, Indices]:
+    """Return the elements around each element of ``kind`` as starts ``(N+1,)`` and indices."""
+    shape = geo.topology
+    every = np.arange(shape.count(kind) + 1, dtype=np.int32)
+    match kind, around:
+        case "point", "corners":
+            return shape.point_corners
+        case "point", "faces":
+            return shape.point_corners[0], shape.corner_face[shape.point_corners[1]]
+        case "point", "edges":
+            return shape.point_edges
+        case "point", "neighbours":
+            start, edges = shape.point_edges
+            own = np.repeat(every[:-1], np.diff(start))
+            return start, (shape.edges[edges].sum(axis=1) - own).astype(np.int32)
+        case "edge", "points":
+            return every * 2, shape.edges.reshape(-1)
+        case "edge", "faces":
+            return shape.edge_corners[0], shape.corner_face[shape.edge_corners[1]]
+        case "corner", "point":
+            return every, shape.corner_point
+        case "corner", "face":
+            return every, shape.corner_face
+        case "face", "points":
+            return shape.face_start, shape.corner_point
+        case "face", "corners":
+            return shape.face_start, np.arange(shape.corner_count, dtype=np.int32)
+        case "face", "edges":
+            return shape.face_start, shape.corner_edge
+        case "face", "neighbours":
+            return shape.face_neighbours
+        case "curve", "points":
+            return shape.curve_start, shape.curve_point
+    raise KeyError(around)
+
+
+@dataclass(frozen=True)
+class Scope:
+    """The geometry, the element kind and the dials that a formula can read."""
+
+    geo: Geo
+    kind: Kind
+    dials: Mapping[str, Any] = field(default_factory=dict)
+
+    def type_of(self, kind: Kind, name: str) -> str | None:
+        """Return the type of what ``name`` means on an element of ``kind``, or None."""
+        if self.geo.has(kind, name):
+            return self.geo.attributes[kind][name].type
+        builtin = BUILTINS.get(name)
+        return builtin.type if builtin and kind in builtin.read else None
+
+    def values(self, kind: Kind, name: str) -> AnyArray:
+        """Return the values of a name that exists: ``(N, ...)``, or ``(1, ...)`` if they are all the same."""
+        if self.geo.has(kind, name):
+            return self.geo.attributes[kind][name].values
+        return BUILTINS[name].read[kind](self.geo)
+
+    def names(self, kind: Kind) -> list[str]:
+        """Return every name that can be read on an element of ``kind``."""
+        built_in = [name for name, entry in BUILTINS.items() if kind in entry.read]
+        dials = list(self.dials) if kind == self.kind else []
+        return sorted({*self.geo.attributes[kind], *built_in, *dials})
+
+    def kinds_with(self, name: str) -> list[Kind]:
+        """Return the kinds on which ``name`` can be read."""
+        return [kind for kind in AROUND if self.type_of(kind, name)]

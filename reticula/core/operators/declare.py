@@ -1,0 +1,145 @@
+"""The one declaration of an operator, from which form, checks, reference page and every way to call it come."""
+
+from __future__ import annotations
+
+import inspect
+from collections.abc import Callable, Mapping, Sequence
+from dataclasses import dataclass
+from difflib import get_close_matches
+from typing import Any
+
+from reticula.core.errors import GeometryError, ParameterError
+from reticula.core.geometry.geo import Geo
+from reticula.core.operators.parameters import Context, Parameter
+
+__all__ = ["OPERATORS", "Input", "Operator", "operator"]
+
+OPERATORS: dict[str, Operator] = {}
+Body = Callable[..., Geo]
+
+
+@dataclass(frozen=True)
+class Input:
+    """One geometry input. ``many`` takes any number of geometries, in order."""
+
+    name: str = "geo"
+    help: str = "geometry to work on"
+    many: bool = False
+
+
+@dataclass(frozen=True)
+class Operator:
+    """An operator: its function and all that is known about it.
+
+    ``carries`` says what becomes of attributes; ``makes`` names the groups and attributes it adds. Call it like a
+    function: geometries in the order of ``inputs``, parameters by name.
+    """
+
+    name: str
+    family: str
+    summary: str
+    description: str
+    inputs: tuple[Input, ...]
+    parameters: tuple[Parameter, ...]
+    carries: str
+    keywords: tuple[str, ...]
+    version: int
+    body: Body
+
+    @property
+    def label(self) -> str:
+        return self.name.replace("_", " ")
+
+    def parameter(self, name: str) -> Parameter:
+        """Return a parameter; raise ParameterError that names the ones that exist."""
+        for parameter in self.parameters:
+            if parameter.name == name:
+                return parameter
+        names = [parameter.name for parameter in self.parameters]
+        close = get_close_matches(name, names, 2, 0.5)
+        there = f"did you mean {' or '.join(close)}?" if close else f"it has {', '.join(names) or 'none'}"
+        raise ParameterError(name, f"{self.label} has no such parameter; {there}")
+
+    def check(self, given: Mapping[str, Any]) -> dict[str, Any]:
+        """Return all parameters in stored form, defaults filled in; raise ParameterError for the first bad one."""
+        for name in given:
+            self.parameter(name)
+        return {p.name: p.check(given.get(p.name, p.default)) for p in self.parameters}
+
+    def run(
+        self, inputs: Sequence[Geo | Sequence[Geo]], values: Mapping[str, Any], dials: Mapping[str, Any] | None = None
+    ) -> Geo:
+        """Run on checked ``values``. ``inputs`` holds a Geo per input, or a sequence of them where it takes many."""
+        named = dict(zip((entry.name for entry in self.inputs), inputs, strict=True))
+        single = {name: geo for name, geo in named.items() if isinstance(geo, Geo)}
+        resolved: dict[str, Any] = {}
+        for parameter in self.parameters:
+            context = Context(single, dials or {}, resolved)
+            resolved[parameter.name] = parameter.resolve(values[parameter.name], context)
+        return self.body(*inputs, **resolved)
+
+    def __call__(self, *geometries: Geo, **parameters: Any) -> Geo:
+        values = self.check(parameters)
+        return self.run(self._sort_inputs(geometries), values)
+
+    def _sort_inputs(self, geometries: Sequence[Geo]) -> list[Geo | Sequence[Geo]]:
+        for given in geometries:
+            if not isinstance(given, Geo):
+                raise GeometryError(f"{self.label} takes geometries first and parameters by name, not {given!r}")
+        if len(self.inputs) == 1 and self.inputs[0].many:
+            return [list(geometries)]
+        if len(geometries) != len(self.inputs):
+            names = ", ".join(entry.name for entry in self.inputs) or "none"
+            raise GeometryError(f"{self.label} takes {len(self.inputs)} geometries ({names}), not {len(geometries)}")
+        return list(geometries)
+
+    def describe(self) -> dict[str, Any]:
+        """Return the declaration as plain data."""
+        return {
+            "name": self.name,
+            "label": self.label,
+            "family": self.family,
+            "summary": self.summary,
+            "description": self.description,
+            "carries": self.carries,
+            "keywords": list(self.keywords),
+            "version": self.version,
+            "inputs": [{"name": i.name, "help": i.help, "many": i.many} for i in self.inputs],
+            "parameters": [parameter.describe() for parameter in self.parameters],
+        }
+
+
+def operator(
+    name: str,
+    *,
+    family: str,
+    parameters: Sequence[Parameter],
+    carries: str,
+    inputs: Sequence[Input] = (Input(),),
+    keywords: Sequence[str] = (),
+    version: int = 1,
+) -> Callable[[Body], Body]:
+    """Declare the decorated function as an operator.
+
+    The first line of its docstring is the summary. Its positional arguments are the inputs, its keyword-only
+    arguments the parameters; a mismatch is an error at import.
+    """
+
+    def register(body: Body) -> Body:
+        signature = inspect.signature(body).parameters.values()
+        takes = [p.name for p in signature if p.kind is inspect.Parameter.KEYWORD_ONLY]
+        if takes != [parameter.name for parameter in parameters]:
+            raise TypeError(f"operator {name}: declared parameters differ from the function's: {takes}")
+        if name in OPERATORS:
+            raise TypeError(f"operator {name} is declared twice")
+        summary, _, rest = inspect.cleandoc(body.__doc__ or "").partition("\n")
+        made = Operator(
+            name, family, summary.strip().rstrip("."), rest.strip(), tuple(inputs), tuple(parameters), carries,
+            tuple(keywords), version, body,
+        )  # fmt: skip
+        for parameter in parameters:
+            parameter.check(parameter.default)
+        OPERATORS[name] = made
+        return body
+
+    return register

@@ -1,0 +1,43 @@
+"""Flat sheets of quads."""
+
+from __future__ import annotations
+
+import numpy as np
+
+from reticula.core.geometry import Geo
+from reticula.core.operators.declare import operator
+from reticula.core.operators.parameters import Choice, Vector
+from reticula.core.operators.shapes.lattice import lattice_quads, lattice_uv
+
+__all__ = ["grid"]
+
+
+@operator(
+    "grid",
+    family="shapes",
+    inputs=(),
+    keywords=("plane", "sheet", "tile"),
+    carries="makes the corner attribute uv",
+    parameters=(
+        Vector("size", [1.0, 1.0], "length of both sides", unit="m", soft=(0, 10), low=0.0),
+        Vector("cells", [10, 10], "number of faces along both sides", soft=(1, 100), low=1, whole=True, step=1),
+        Choice("facing", "up", "which way the faces look", options={
+            "up": "along y, sides along x and z", "forward": "along z, sides along x and y", "side": "along x, sides along z and y",
+        }),
+    ),
+)  # fmt: skip
+def grid(*, size: list[float], cells: list[int], facing: str) -> Geo:
+    """Flat sheet of quads around the origin."""
+    columns, rows = cells
+    a = np.linspace(-0.5, 0.5, columns + 1) * size[0]
+    b = np.linspace(-0.5, 0.5, rows + 1) * size[1]
+    bb, aa = np.meshgrid(b, a, indexing="ij")
+    zero = np.zeros(aa.size)
+    quads, uv = lattice_quads(rows + 1, columns + 1), lattice_uv(rows, columns)
+    if facing == "up":
+        positions = np.stack([aa.reshape(-1), zero, -bb.reshape(-1)], axis=1)
+    elif facing == "forward":
+        positions = np.stack([aa.reshape(-1), bb.reshape(-1), zero], axis=1)
+    else:
+        positions = np.stack([zero, bb.reshape(-1), -aa.reshape(-1)], axis=1)
+    return Geo.from_faces(positions, quads).with_attribute("corner", "uv", uv)

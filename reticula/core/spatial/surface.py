@@ -1,0 +1,284 @@
+"""Questions to a surface: the closest place on it, and what a ray hits."""
+
+from __future__ import annotations
+
+import math
+from dataclasses import dataclass
+
+import numpy as np
+
+from reticula.core.arrays import AnyArray, Flags, Floats, Indices
+from reticula.core.compiled import inline, parallel_kernel, prange
+from reticula.core.errors import GeometryError
+from reticula.core.geometry.geo import Geo, once_per_geo
+from reticula.core.geometry.measure import unit
+from reticula.core.geometry.triangles import triangles
+from reticula.core.spatial.tree import Tree, build_tree
+
+__all__ = ["Places", "Surface", "surface_of"]
+
+STACK = 160
+
+
+@dataclass(frozen=True, eq=False)
+class Places:
+    """Places on a surface, one per query.
+
+    ``triangle (N,)`` is -1 where nothing was found; ``weight (N, 3)`` are barycentric weights of its corners;
+    ``position (N, 3)`` and ``distance (N,)`` are in m (NaN-free: 0 where nothing was found).
+    """
+
+    triangle: Indices
+    weight: Floats
+    position: Floats
+    distance: Floats
+
+    @property
+    def found(self) -> Flags:
+        return self.triangle >= 0
+
+
+@inline
+def _box_distance(box: Floats, x: float, y: float, z: float) -> float:
+    dx = max(box[0] - x, 0.0, x - box[3])
+    dy = max(box[1] - y, 0.0, y - box[4])
+    dz = max(box[2] - z, 0.0, z - box[5])
+    return dx * dx + dy * dy + dz * dz
+
+
+@inline
+def _closest_weights(t: Floats, px: float, py: float, pz: float) -> tuple[float, float, float]:
+    """Barycentric weights of the closest place on a triangle. Ericson, "Real-Time Collision Detection", 5.1.5."""
+    abx, aby, abz = t[1, 0] - t[0, 0], t[1, 1] - t[0, 1], t[1, 2] - t[0, 2]
+    acx, acy, acz = t[2, 0] - t[0, 0], t[2, 1] - t[0, 1], t[2, 2] - t[0, 2]
+    apx, apy, apz = px - t[0, 0], py - t[0, 1], pz - t[0, 2]
+    d1 = abx * apx + aby * apy + abz * apz
+    d2 = acx * apx + acy * apy + acz * apz
+    if d1 <= 0.0 and d2 <= 0.0:
+        return 1.0, 0.0, 0.0
+    bpx, bpy, bpz = px - t[1, 0], py - t[1, 1], pz - t[1, 2]
+    d3 = abx * bpx + aby * bpy + abz * bpz
+    d4 = acx * bpx + acy * bpy + acz * bpz
+    if d3 >= 0.0 and d4 <= d3:
+        return 0.0, 1.0, 0.0
+    vc = d1 * d4 - d3 * d2
+    if vc <= 0.0 and d1 >= 0.0 and d3 <= 0.0 and d1 != d3:
+        v = d1 / (d1 - d3)
+        return 1.0 - v, v, 0.0
+    cpx, cpy, cpz = px - t[2, 0], py - t[2, 1], pz - t[2, 2]
+    d5 = abx * cpx + aby * cpy + abz * cpz
+    d6 = acx * cpx + acy * cpy + acz * cpz
+    if d6 >= 0.0 and d5 <= d6:
+        return 0.0, 0.0, 1.0
+    vb = d5 * d2 - d1 * d6
+    if vb <= 0.0 and d2 >= 0.0 and d6 <= 0.0 and d2 != d6:
+        w = d2 / (d2 - d6)
+        return 1.0 - w, 0.0, w
+    va = d3 * d6 - d5 * d4
+    if va <= 0.0 and d4 - d3 >= 0.0 and d5 - d6 >= 0.0 and (d4 - d3) + (d5 - d6) > 0.0:
+        w = (d4 - d3) / ((d4 - d3) + (d5 - d6))
+        return 0.0, 1.0 - w, w
+    total = va + vb + vc
+    if total == 0.0:
+        return 1.0, 0.0, 0.0
+    return 1.0 - vb / total - vc / total, vb / total, vc / total
+
+
+@inline
+def _blend(t: Floats, a: float, b: float, c: float, w: int) -> float:
+    return a * t[0, w] + b * t[1, w] + c * t[2, w]
+
+
+@parallel_kernel
+def _closest(
+    box: Floats, first: Indices, size: Indices, corner: Floats, order: Indices, points: Floats, reach: float
+) -> tuple[Indices, Floats, Floats, Floats]:
+    count = len(points)
+    triangle, distance = np.full(count, -1, np.int32), np.zeros(count)
+    weight, position = np.zeros((count, 3)), np.zeros((count, 3))
+    for q in prange(count):
+        x, y, z = points[q, 0], points[q, 1], points[q, 2]
+        best = reach * reach
+        found = np.int32(-1)
+        stack = np.empty(STACK, np.int32)
+        gap = np.empty(STACK)
+        stack[0], gap[0] = 0, _box_distance(box[0], x, y, z)
+        depth = 1
+        while depth:
+            depth -= 1
+            node = stack[depth]
+            if gap[depth] > best:
+                continue
+            if size[node]:
+                for i in range(first[node], first[node] + size[node]):
+                    t = corner[i]
+                    a, b, c = _closest_weights(t, x, y, z)
+                    cx, cy, cz = _blend(t, a, b, c, 0), _blend(t, a, b, c, 1), _blend(t, a, b, c, 2)
+                    d = (cx - x) ** 2 + (cy - y) ** 2 + (cz - z) ** 2
+                    if d < best or (d == best and (found < 0 or order[i] < found)):
+                        best, found = d, order[i]
+                        weight[q, 0], weight[q, 1], weight[q, 2] = a, b, c
+                        position[q, 0], position[q, 1], position[q, 2] = cx, cy, cz
+                continue
+            left = first[node]
+            near, far = left, left + 1
+            near_gap, far_gap = _box_distance(box[near], x, y, z), _box_distance(box[far], x, y, z)
+            if far_gap < near_gap:
+                near, far, near_gap, far_gap = far, near, far_gap, near_gap
+            if far_gap <= best:
+                stack[depth], gap[depth] = far, far_gap
+                depth += 1
+            if near_gap <= best:
+                stack[depth], gap[depth] = near, near_gap
+                depth += 1
+        triangle[q] = found
+        if found >= 0:
+            distance[q] = math.sqrt(best)
+    return triangle, weight, position, distance
+
+
+@inline
+def _enters(box: Floats, o: Floats, d: Floats, far: float) -> float:
+    """Distance along the ray at which it enters the box, or infinity."""
+    begin, end = 0.0, far
+    for w in range(3):
+        if d[w] == 0.0:
+            if o[w] < box[w] or o[w] > box[w + 3]:
+                return np.inf
+            continue
+        inverse = 1.0 / d[w]
+        a, b = (box[w] - o[w]) * inverse, (box[w + 3] - o[w]) * inverse
+        if a > b:
+            a, b = b, a
+        begin, end = max(begin, a), min(end, b * (1.0 + 4e-16))
+    return begin if begin <= end else np.inf
+
+
+@parallel_kernel
+def _first_hit(
+    box: Floats, first: Indices, size: Indices, corner: Floats, order: Indices,
+    origins: Floats, directions: Floats, begin: float, reach: float,
+) -> tuple[Indices, Floats, Floats, Floats]:  # fmt: skip
+    count = len(origins)
+    triangle, distance = np.full(count, -1, np.int32), np.zeros(count)
+    weight, position = np.zeros((count, 3)), np.zeros((count, 3))
+    for q in prange(count):
+        o, d = origins[q], directions[q]
+        kz = 0
+        for w in range(1, 3):
+            if abs(d[w]) > abs(d[kz]):
+                kz = w
+        if d[kz] == 0.0:
+            continue
+        kx, ky = (kz + 1) % 3, (kz + 2) % 3
+        if d[kz] < 0.0:
+            kx, ky = ky, kx
+        sx, sy, sz = d[kx] / d[kz], d[ky] / d[kz], 1.0 / d[kz]
+        best = reach
+        found = np.int32(-1)
+        stack = np.empty(STACK, np.int32)
+        gap = np.empty(STACK)
+        stack[0], gap[0] = 0, _enters(box[0], o, d, best)
+        depth = 1
+        while depth:
+            depth -= 1
+            node = stack[depth]
+            if gap[depth] == np.inf or gap[depth] > best:
+                continue
+            if size[node]:
+                for i in range(first[node], first[node] + size[node]):
+                    t = corner[i]
+                    ax, ay, az = t[0, kx] - o[kx], t[0, ky] - o[ky], t[0, kz] - o[kz]
+                    bx, by, bz = t[1, kx] - o[kx], t[1, ky] - o[ky], t[1, kz] - o[kz]
+                    cx, cy, cz = t[2, kx] - o[kx], t[2, ky] - o[ky], t[2, kz] - o[kz]
+                    ax, ay = ax - sx * az, ay - sy * az
+                    bx, by = bx - sx * bz, by - sy * bz
+                    cx, cy = cx - sx * cz, cy - sy * cz
+                    u, v, w3 = cx * by - cy * bx, ax * cy - ay * cx, bx * ay - by * ax
+                    if (u < 0.0 or v < 0.0 or w3 < 0.0) and (u > 0.0 or v > 0.0 or w3 > 0.0):
+                        continue
+                    total = u + v + w3
+                    if total == 0.0:
+                        continue
+                    s = sz * (u * az + v * bz + w3 * cz) / total
+                    if s < begin or s > best or (s == best and found >= 0 and order[i] > found):
+                        continue
+                    best, found = s, order[i]
+                    weight[q, 0], weight[q, 1], weight[q, 2] = u / total, v / total, w3 / total
+                continue
+            left = first[node]
+            near, far = left, left + 1
+            near_gap, far_gap = _enters(box[near], o, d, best), _enters(box[far], o, d, best)
+            if far_gap < near_gap:
+                near, far, near_gap, far_gap = far, near, far_gap, near_gap
+            if far_gap < np.inf:
+                stack[depth], gap[depth] = far, far_gap
+                depth += 1
+            if near_gap < np.inf:
+                stack[depth], gap[depth] = near, near_gap
+                depth += 1
+        triangle[q] = found
+        if found >= 0:
+            distance[q] = best
+            for w in range(3):
+                position[q, w] = o[w] + best * d[w]
+    return triangle, weight, position, distance
+
+
+class Surface:
+    """The faces of a geometry, ready to be asked. Make it with :func:`surface_of`."""
+
+    def __init__(self, geo: Geo) -> None:
+        if not geo.topology.face_count:
+            raise GeometryError("there are no faces to ask; give a mesh with faces")
+        cut = triangles(geo)
+        self.corner = cut.corner
+        self.face = cut.face
+        self.point = geo.topology.corner_point[cut.corner]
+        self.tree: Tree = build_tree(geo.positions[self.point])
+
+    def closest(self, points: Floats, reach: float = math.inf) -> Places:
+        """Return the closest place on the surface to each of ``points (N, 3)``, if one lies within ``reach`` m.
+
+        Where several are equally close, the triangle with the lowest number is taken.
+        """
+        tree = self.tree
+        return Places(*_closest(tree.box, tree.first, tree.size, tree.corner, tree.order, _rows(points), reach))
+
+    def ray(self, origins: Floats, directions: Floats, reach: float = math.inf, begin: float = 0.0) -> Places:
+        """Return the first place that rays hit between ``begin`` and ``reach`` m from their origins, either side.
+
+        ``origins`` and ``directions`` are ``(N, 3)``; directions need not have length 1, a direction of 0 hits
+        nothing. Rays do not slip between triangles: Woop, Benthin & Wald, "Watertight ray/triangle intersection",
+        JCGT 2(1), 2013.
+        """
+        tree = self.tree
+        return Places(
+            *_first_hit(
+                tree.box, tree.first, tree.size, tree.corner, tree.order,
+                _rows(origins), unit(_rows(directions)), begin, reach,
+            )
+        )  # fmt: skip
+
+    def normals(self, places: Places) -> Floats:
+        """Return the unit normal of the triangle at each place ``(N, 3)``; 0 where nothing was found."""
+        at = self.tree_positions()[np.maximum(places.triangle, 0)]
+        normal = unit(np.cross(at[:, 1] - at[:, 0], at[:, 2] - at[:, 0]))
+        normal[~places.found] = 0.0
+        return normal
+
+    def tree_positions(self) -> Floats:
+        """Return the corner positions of the triangles in their own order ``(T, 3, 3)``."""
+        out = np.empty_like(self.tree.corner)
+        out[self.tree.order] = self.tree.corner
+        return out
+
+
+def _rows(values: AnyArray) -> Floats:
+    return np.ascontiguousarray(values, np.float64)
+
+
+@once_per_geo
+def surface_of(geo: Geo) -> Surface:
+    """Return the surface of a geometry, built once; raise GeometryError if it has no faces."""
+    return Surface(geo)
