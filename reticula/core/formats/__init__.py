@@ -1,0 +1,77 @@
+"""Open mesh formats. A file's ending says which; each format is one module with ``read`` and ``write``."""
+
+from __future__ import annotations
+
+import os
+from collections.abc import Callable
+from dataclasses import dataclass
+from pathlib import Path
+from typing import Any
+
+from reticula.core.errors import FormatError
+from reticula.core.formats import obj, ply, stl
+from reticula.core.geometry import Geo
+
+__all__ = ["FORMATS", "MOST_BYTES", "Format", "format_of", "read_bytes", "read_file", "write_bytes", "write_file"]
+
+MOST_BYTES = 2_000_000_000
+
+
+@dataclass(frozen=True)
+class Format:
+    """How to read and write one format, what it keeps, and the options of its writer (name: choices)."""
+
+    name: str
+    read: Callable[[bytes], Geo]
+    write: Callable[..., bytes]
+    keeps: str
+    options: dict[str, tuple[str, ...]]
+
+
+FORMATS: dict[str, Format] = {
+    "ply": Format("PLY", ply.read, ply.write, "everything", {"encoding": ("binary", "ascii")}),
+    "obj": Format("OBJ", obj.read, obj.write, "faces, curves, uv, normals, point colours and face groups", {}),
+    "stl": Format("STL", stl.read, stl.write, "triangles only", {"encoding": ("binary", "ascii")}),
+}
+
+
+def format_of(name: str) -> Format:
+    """Return the format that a file name's ending stands for; raise FormatError with those that exist."""
+    ending = Path(name).suffix.lower().lstrip(".")
+    if ending not in FORMATS:
+        raise FormatError(f"'{name}' does not end in a known format; there are {', '.join('.' + e for e in FORMATS)}")
+    return FORMATS[ending]
+
+
+def read_bytes(name: str, data: bytes) -> Geo:
+    """Read a mesh from the content of a file called ``name``; raise FormatError with the line or byte."""
+    chosen = format_of(name)
+    if not data:
+        raise FormatError("the file is empty")
+    return chosen.read(data)
+
+
+def write_bytes(geo: Geo, name: str, **options: Any) -> bytes:
+    """Return the content of a file called ``name`` that holds ``geo``. What the format cannot hold is noted."""
+    chosen = format_of(name)
+    for option, value in options.items():
+        if value not in chosen.options.get(option, ()):
+            raise FormatError(f"{chosen.name} has no option {option}={value}")
+    return chosen.write(geo, **options)
+
+
+def read_file(path: str | Path) -> Geo:
+    """Read a mesh file."""
+    format_of(str(path))
+    size = os.path.getsize(path)
+    if size > MOST_BYTES:
+        raise FormatError(f"the file has {size:,} bytes; {MOST_BYTES:,} is the most")
+    return read_bytes(str(path), Path(path).read_bytes())
+
+
+def write_file(geo: Geo, path: str | Path, **options: Any) -> None:
+    """Write a mesh file, whole or not at all."""
+    data = write_bytes(geo, str(path), **options)
+    part = Path(f"{path}.part")
+    part.write_bytes(data)
+    part.replace(path)

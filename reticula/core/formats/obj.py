@@ -1,0 +1,261 @@
+"""Wavefront OBJ: polygons, uv, normals, face groups, polylines, and colours after the position of a vertex.
+
+After "Object Files (.obj)", appendix B1 of the Advanced Visualizer manual. The colour extension (``v x y z r g b``) is
+common practice; its values are taken as linear. Texture coordinates and normals become corner attributes ``uv`` and
+``normal``; names after ``g`` become face groups. Materials, free-form curves and smoothing groups are passed over,
+and that is noted.
+"""
+
+from __future__ import annotations
+
+import re
+
+import numpy as np
+
+from reticula.core.arrays import AnyArray, Floats, Indices, Ints, starts_from_sizes
+from reticula.core.compiled import kernel
+from reticula.core.errors import FormatError
+from reticula.core.formats.text_lines import Lines, numbers_of, token_counts
+from reticula.core.geometry import Attribute, Geo, Topology
+from reticula.core.geometry.measure import unit
+from reticula.core.notes import note
+
+__all__ = ["read", "write"]
+
+PASSED_OVER = {b"usemtl": "materials", b"s": "smoothing groups", b"curv": "free-form curves", b"surf": "free-form surfaces"}
+
+
+@kernel
+def _references(text: AnyArray, line_size: Ints, out: Ints) -> int:
+    """Read words like ``7/-2/3`` into ``out (N, 3)``; a missing part is 0. Returns the bad line, or -1."""
+    at, row = 0, 0
+    for line in range(len(line_size)):
+        end = at + line_size[line]
+        part, sign, value, digits = 0, 1, 0, 0
+        inside = False
+        while at < end:
+            c = text[at]
+            at += 1
+            if c == 32 or (9 <= c <= 13):
+                if inside:
+                    if digits == 0 and part == 0:
+                        return line
+                    out[row, part] = sign * value
+                    row += 1
+                part, sign, value, digits = 0, 1, 0, 0
+                inside = False
+                continue
+            inside = True
+            if c == 47:
+                if part == 2 or (part == 0 and digits == 0):
+                    return line
+                out[row, part] = sign * value
+                part, sign, value, digits = part + 1, 1, 0, 0
+            elif c == 45 and digits == 0 and sign == 1:
+                sign = -1
+            elif 48 <= c <= 57 and digits < 12:
+                value = value * 10 + (c - 48)
+                digits += 1
+            else:
+                return line
+    return -1
+
+
+def read(data: bytes) -> Geo:
+    """Read an OBJ file; raise FormatError with the line of whatever is wrong."""
+    joined = data.replace(b"\\\n", b"  ").replace(b"\\\r\n", b"   ")
+    lines = Lines(re.sub(rb"\n[ \t]+", b"\n", joined))
+    positions, colors = _vertices(lines)
+    textures = _table(lines, b"vt", 2)
+    normals = _table(lines, b"vn", 3)
+    face_lines = lines.starting_with(b"f")
+    curve_lines = lines.starting_with(b"l")
+    faces, sizes = _indices(lines, face_lines, 1, 3)
+    curve_refs, curve_sizes = _indices(lines, curve_lines, 1, 2)
+    corner = _resolve(faces[:, 0], len(positions), lines, b"v", face_lines, sizes)
+    along = _resolve(curve_refs[:, 0], len(positions), lines, b"v", curve_lines, curve_sizes)
+    curve_start = starts_from_sizes(curve_sizes)
+    along, curve_start, closed = _closing(along, curve_start)
+    topology = Topology(len(positions), starts_from_sizes(sizes), corner, curve_start, along, closed)
+    geo = Geo.of(positions, topology)
+    if colors is not None:
+        geo = geo.with_attribute("point", "color", colors)
+    for name, table, column, word in (("uv", textures, 1, b"vt"), ("normal", normals, 2, b"vn")):
+        given = faces[:, column] != 0
+        if len(table) and given.any():
+            index = np.zeros(len(faces), np.int64)
+            used = np.repeat(np.arange(len(sizes)), sizes)
+            index[given] = _resolve(faces[given, column], len(table), lines, word, face_lines[used[given]], np.ones(given.sum(), np.int64))
+            values = np.where(given[:, None], table[index], 0.0)
+            geo = geo.with_attribute("corner", name, unit(values) if name == "normal" else values)
+    geo = _groups(geo, lines, face_lines)
+    skipped = [plain for word, plain in PASSED_OVER.items() if len(lines.starting_with(word))]
+    if skipped:
+        note(f"Passed over: {', '.join(skipped)}.")
+    if not len(positions):
+        raise FormatError("there is no vertex in this file; is it an OBJ file?")
+    return geo
+
+
+def _vertices(lines: Lines) -> tuple[Floats, Floats | None]:
+    at = lines.starting_with(b"v")
+    body, size = lines.body(at, 1)
+    counts = token_counts(body, size)
+    allowed = np.isin(counts, (3, 4, 6, 7))
+    if not allowed.all():
+        bad = int(np.flatnonzero(~allowed)[0])
+        raise FormatError(f"a vertex has {counts[bad]} numbers; 3 are a place, 6 a place and a colour", line=int(at[bad]) + 1)
+    values = numbers_of(body, int(counts.sum()), at, size)
+    begin = np.cumsum(counts) - counts
+    positions = values[begin[:, None] + np.arange(3)] if len(at) else np.zeros((0, 3))
+    colored = counts >= 6
+    if not colored.any():
+        return positions, None
+    colors = np.ones((len(at), 4))
+    colors[colored, :3] = values[(begin + counts - 3)[colored][:, None] + np.arange(3)]
+    if not colored.all():
+        note(f"{int((~colored).sum()):,} vertices have no colour and are white.")
+    return positions, colors
+
+
+def _table(lines: Lines, word: bytes, width: int) -> Floats:
+    at = lines.starting_with(word)
+    if not len(at):
+        return np.zeros((0, width))
+    body, size = lines.body(at, len(word))
+    counts = token_counts(body, size)
+    if counts.min() < width:
+        bad = int(counts.argmin())
+        raise FormatError(f"'{word.decode()}' has {counts[bad]} numbers and needs {width}", line=int(at[bad]) + 1)
+    values = numbers_of(body, int(counts.sum()), at, size)
+    return values[(np.cumsum(counts) - counts)[:, None] + np.arange(width)]
+
+
+def _indices(lines: Lines, at: Ints, skip: int, least: int) -> tuple[Ints, Ints]:
+    body, size = lines.body(at, skip)
+    counts = token_counts(body, size)
+    if len(counts) and counts.min() < least:
+        bad = int(counts.argmin())
+        what = "face" if least == 3 else "line"
+        raise FormatError(f"a {what} with {counts[bad]} vertices; it needs {least}", line=int(at[bad]) + 1)
+    out = np.zeros((int(counts.sum()), 3), np.int64)
+    bad = _references(np.frombuffer(body, np.uint8), size, out)
+    if bad >= 0:
+        raise FormatError(f"'{lines.text(int(at[bad]))[:60]}' holds something that is no vertex number", line=int(at[bad]) + 1)
+    return out, counts
+
+
+def _resolve(numbers: Ints, count: int, lines: Lines, word: bytes, owners: Ints, sizes: Ints) -> Indices:
+    """Turn numbers from 1, or backwards from the vertices read so far, into indices from 0."""
+    owner = np.repeat(owners, sizes)
+    index = numbers - 1
+    backwards = numbers < 0
+    if backwards.any():
+        so_far = np.searchsorted(lines.starting_with(word), owner[backwards])
+        index[backwards] = so_far + numbers[backwards]
+    bad = (index < 0) | (index >= count)
+    if bad.any():
+        first = int(np.flatnonzero(bad)[0])
+        raise FormatError(f"'{word.decode()}' number {numbers[first]} does not exist; there are {count}", line=int(owner[first]) + 1)
+    return index.astype(np.int32)
+
+
+def _closing(along: Indices, start: Indices) -> tuple[Indices, Indices, AnyArray]:
+    """A line that ends where it began (with 3 points or more) becomes a closed curve without the repeated point."""
+    if len(start) < 2:
+        return along, start, np.zeros(0, bool)
+    sizes = np.diff(start)
+    closed = (along[start[:-1]] == along[start[1:] - 1]) & (sizes > 3)
+    keep = np.ones(len(along), bool)
+    keep[(start[1:] - 1)[closed]] = False
+    return along[keep], starts_from_sizes(sizes - closed), closed
+
+
+def _groups(geo: Geo, lines: Lines, face_lines: Ints) -> Geo:
+    at = lines.starting_with(b"g")
+    if not len(at):
+        return geo
+    current = np.searchsorted(at, face_lines) - 1
+    members: dict[str, AnyArray] = {}
+    for number, line in enumerate(at.tolist()):
+        for word in lines.text(line).split()[1:]:
+            name = re.sub(r"\W", "_", word).lstrip("0123456789") or "group"
+            if name != "default":
+                members[name] = members.get(name, np.zeros(len(face_lines), bool)) | (current == number)
+    for name, flags in members.items():
+        geo = geo.with_attribute("face", name, flags)
+    return geo
+
+
+def write(geo: Geo) -> bytes:
+    """Return an OBJ file. Faces of several groups name them all; attributes that OBJ cannot hold are noted."""
+    shape = geo.topology
+    vertex = geo.positions
+    color = geo.attributes["point"].get("color")
+    if color is not None and color.type == "vec4":
+        vertex = np.concatenate([vertex, color.values[:, :3]], axis=1)
+    parts = ["# Reticula\n", _rows("v", vertex)]
+    columns = [shape.corner_point.astype(np.int64) + 1]
+    for name, word, size in (("uv", "vt", "vec2"), ("normal", "vn", "vec3")):
+        found = _on_corners(geo, name, size)
+        if found is None:
+            columns.append(np.zeros(0, np.int64))
+            continue
+        unique, index = np.unique(found, axis=0, return_inverse=True)
+        parts.append(_rows(word, unique))
+        columns.append(index.reshape(-1).astype(np.int64) + 1)
+    words = _face_words(columns)
+    parts.append(_face_lines(geo, words))
+    for k in range(shape.curve_count):
+        along = (shape.curve_point[shape.curve_start[k] : shape.curve_start[k + 1]] + 1).tolist()
+        parts.append(f"l {' '.join(map(str, along + along[:1] * bool(shape.curve_closed[k])))}\n")
+    _note_lost(geo)
+    return "".join(parts).encode()
+
+
+def _on_corners(geo: Geo, name: str, type: str) -> Floats | None:
+    for kind in ("corner", "point"):
+        found = geo.attributes[kind].get(name)  # type: ignore[index]
+        if found is not None and found.type == type:
+            return found.values if kind == "corner" else found.values[geo.topology.corner_point]
+    return None
+
+
+def _rows(word: str, values: Floats) -> str:
+    if not len(values):
+        return ""
+    line = f"{word} " + " ".join(["%.17g"] * values.shape[1]) + "\n"
+    return (line * len(values)) % tuple(values.reshape(-1).tolist())
+
+
+def _face_words(columns: list[Ints]) -> list[str]:
+    point, uv, normal = columns
+    if len(uv) and len(normal):
+        return [f"{a}/{b}/{c}" for a, b, c in zip(point.tolist(), uv.tolist(), normal.tolist(), strict=True)]
+    if len(uv):
+        return [f"{a}/{b}" for a, b in zip(point.tolist(), uv.tolist(), strict=True)]
+    if len(normal):
+        return [f"{a}//{b}" for a, b in zip(point.tolist(), normal.tolist(), strict=True)]
+    return [str(a) for a in point.tolist()]
+
+
+def _face_lines(geo: Geo, words: list[str]) -> str:
+    start = geo.topology.face_start.tolist()
+    names = geo.groups("face")
+    lines = [f"f {' '.join(words[a:b])}\n" for a, b in zip(start[:-1], start[1:], strict=True)]
+    if not names or not lines:
+        return "".join(lines)
+    member = np.stack([geo.group("face", name) for name in names], axis=1)
+    change = np.flatnonzero(np.concatenate([[True], (member[1:] != member[:-1]).any(axis=1)]))
+    for face in change.tolist():
+        own = " ".join(name for name, flag in zip(names, member[face], strict=True) if flag)
+        lines[face] = f"g {own or 'default'}\n{lines[face]}"
+    return "".join(lines)
+
+
+def _note_lost(geo: Geo) -> None:
+    kept = {("point", "position"), ("point", "color"), ("point", "normal"), ("point", "uv"), ("corner", "uv"), ("corner", "normal")}
+    kept |= {("face", name) for name in geo.groups("face")}
+    lost = [f"{kind} {name}" for kind, named in geo.attributes.items() for name in named if (kind, name) not in kept]
+    if lost:
+        note(f"OBJ cannot hold {', '.join(lost)}; write PLY to keep them.")

@@ -1,0 +1,252 @@
+"""PLY: every attribute of every element kind, both ways.
+
+Points are ``vertex``, faces ``face`` with ``vertex_indices``; corners, edges, curves and the whole have elements of
+those names that other programs pass over. ``comment attribute`` lines say which properties make up an attribute and
+of what type it is (docs/formats.md lists them), so that all survive a round trip exactly. Colours of 8 bits, as other
+programs write them, are taken as sRGB and made linear; colours in floats are taken as linear.
+"""
+
+from __future__ import annotations
+
+import json
+
+import numpy as np
+
+from reticula.core.arrays import AnyArray, Floats, starts_from_sizes
+from reticula.core.errors import FormatError, GeometryError
+from reticula.core.formats.ply_table import Column, Element, read_tables, write_tables
+from reticula.core.geometry import KINDS, Attribute, Geo, Kind, Topology
+from reticula.core.geometry.kinds import TYPES
+from reticula.core.notes import note
+
+__all__ = ["read", "write"]
+
+ELEMENTS: dict[Kind, str] = {
+    "point": "vertex", "edge": "edge", "corner": "corner", "face": "face", "curve": "curve", "whole": "whole"
+}  # fmt: skip
+STRUCTURE = {
+    "vertex": {"x", "y", "z"}, "face": {"vertex_indices", "vertex_index"}, "edge": {"vertex1", "vertex2"},
+    "curve": {"vertex_indices", "closed"}, "corner": {"face_corner"}, "whole": {"one"},
+}  # fmt: skip
+FAMILIAR = {
+    "normal": ("nx", "ny", "nz"), "color": ("red", "green", "blue", "alpha"), "uv": ("s", "t")
+}  # fmt: skip
+
+
+def read(data: bytes) -> Geo:
+    """Read a PLY file; raise FormatError with the line or byte of whatever is wrong."""
+    elements, comments = read_tables(data)
+    tables = {element.name: element for element in elements}
+    vertex = tables.get("vertex")
+    axes = [vertex.column(axis) if vertex else None for axis in "xyz"]
+    if vertex is None or any(axis is None or axis.start is not None for axis in axes):
+        raise FormatError("there is no 'vertex' element with x, y and z", line=1)
+    positions = np.stack([axis.values.astype(np.float64) for axis in axes if axis is not None], axis=1)
+    if not np.isfinite(positions).all():
+        bad = int(np.flatnonzero(~np.isfinite(positions).all(axis=1))[0])
+        raise FormatError(f"the place of vertex {bad} is not a finite number")
+    geo = Geo.of(positions, _topology(vertex.count, tables))
+    types = _declared(comments)
+    for kind in KINDS:
+        table = tables.get(ELEMENTS[kind])
+        if table is None:
+            continue
+        if table.count != geo.topology.count(kind):
+            note(f"The values of '{table.name}' do not fit its {geo.topology.count(kind):,} elements and were left out.")
+            continue
+        for name, attribute in _attributes(table, types):
+            geo = geo.with_attribute(kind, name, attribute)
+    return _texture(geo, tables)
+
+
+def _topology(count: int, tables: dict[str, Element]) -> Topology:
+    face = tables.get("face")
+    listed = face.column("vertex_indices", "vertex_index") if face else None
+    start, corners = _index_list(listed, count, "face", 3)
+    if listed is None and "tristrips" in tables:
+        raise FormatError("triangle strips are not read; save the file with plain faces")
+    curve = tables.get("curve")
+    along = curve.column("vertex_indices") if curve else None
+    closed = curve.column("closed") if curve else None
+    curve_start, curve_points = _index_list(along, count, "curve", 2)
+    return Topology(count, start, corners, curve_start, curve_points, closed.values != 0 if closed else None)
+
+
+def _index_list(column: Column | None, count: int, what: str, least: int) -> tuple[AnyArray, AnyArray]:
+    if column is None or column.start is None:
+        return np.zeros(1, np.int32), np.zeros(0, np.int32)
+    values = column.values.astype(np.int64)
+    sizes = np.diff(column.start)
+    bad = np.flatnonzero((values < 0) | (values >= count))
+    if len(bad):
+        owner = int(np.searchsorted(column.start, bad[0], side="right")) - 1
+        raise FormatError(f"{what} {owner} uses vertex {values[bad[0]]}, but there are only {count}")
+    if len(sizes) and sizes.min() < least:
+        raise FormatError(f"{what} {int(sizes.argmin())} has {sizes.min()} vertices; it needs {least}")
+    return column.start, values
+
+
+def _declared(comments: list[str]) -> dict[tuple[str, str], tuple[str, str]]:
+    """Return {(element, first property): (attribute name, type)} from the comments."""
+    found = {}
+    for comment in comments:
+        words = comment.split()
+        if words[:1] == ["attribute"] and len(words) == 5 and words[2].replace("_", " ") in TYPES:
+            found[words[1], words[4]] = (words[3], words[2].replace("_", " "))
+    return found
+
+
+def _attributes(table: Element, types: dict[tuple[str, str], tuple[str, str]]) -> list[tuple[str, Attribute]]:
+    columns = {c.name: c for c in table.columns if c.name not in STRUCTURE[table.name]}
+    made: list[tuple[str, Attribute]] = []
+    for (element, first), (name, type) in types.items():
+        if element == table.name:
+            taken = _property_names(first, type)
+            if all(word in columns for word in taken):
+                made.append((name, _decode(type, [columns.pop(word) for word in taken])))
+    for name, words in FAMILIAR.items():
+        there = [columns[word] for word in words if word in columns]
+        if len(there) == len(words) or (name == "color" and len(there) == 3 and "alpha" not in columns):
+            made.append((name, _familiar(name, there)))
+            for column in there:
+                del columns[column.name]
+    for column in columns.values():
+        if table.name == "face" and column.name == "texcoord":
+            continue
+        type = "number" if column.type[0] == "f" else "integer"
+        if column.start is not None:
+            start = starts_from_sizes(np.diff(column.start))
+            made.append((_safe(column.name), Attribute(f"{type} list", column.values.astype(TYPES[type].dtype), start)))
+        else:
+            made.append((_safe(column.name), Attribute.of(column.values, type)))
+    return made
+
+
+def _safe(name: str) -> str:
+    clean = "".join(letter if letter.isalnum() or letter == "_" else "_" for letter in name)
+    return clean if clean[:1].isalpha() or clean[:1] == "_" else f"_{clean}"
+
+
+def _familiar(name: str, columns: list[Column]) -> Attribute:
+    values = np.stack([column.values.astype(np.float64) for column in columns], axis=1)
+    if name == "color":
+        if columns[0].type[0] in "iu":
+            values /= np.iinfo(columns[0].type).max
+            values[:, :3] = _linear(values[:, :3])
+        if values.shape[1] == 3:
+            values = np.concatenate([values, np.ones((len(values), 1))], axis=1)
+    return Attribute.of(values)
+
+
+def _linear(encoded: Floats) -> Floats:
+    """sRGB to linear light (IEC 61966-2-1)."""
+    return np.where(encoded <= 0.04045, encoded / 12.92, ((encoded + 0.055) / 1.055) ** 2.4)
+
+
+def _texture(geo: Geo, tables: dict[str, Element]) -> Geo:
+    column = tables["face"].column("texcoord") if "face" in tables else None
+    if column is None or column.start is None or geo.has("corner", "uv"):
+        return geo
+    if len(column.values) != 2 * geo.topology.corner_count:
+        note("The texture coordinates do not fit the faces and were left out.")
+        return geo
+    return geo.with_attribute("corner", "uv", column.values.astype(np.float64).reshape(-1, 2))
+
+
+def write(geo: Geo, encoding: str = "binary") -> bytes:
+    """Return a PLY file that holds all of ``geo``; ``encoding`` is binary (little-endian) or ascii."""
+    shape = geo.topology
+    structure: dict[Kind, list[Column]] = {
+        "point": [Column(axis, "f8", None, geo.positions[:, i]) for i, axis in enumerate("xyz")],
+        "face": [Column("vertex_indices", "i4", _count_type(shape.face_start), shape.corner_point, shape.face_start)],
+        "curve": [
+            Column("vertex_indices", "i4", "u4", shape.curve_point, shape.curve_start),
+            Column("closed", "u1", None, shape.curve_closed.astype(np.uint8)),
+        ],
+    }
+    elements, comments = [], ["Reticula", "colours are linear"]
+    for kind in KINDS:
+        named = {name: found for name, found in geo.attributes[kind].items() if (kind, name) != ("point", "position")}
+        if kind not in ("point", "face") and not named and not (kind == "curve" and shape.curve_count):
+            continue
+        element = Element(ELEMENTS[kind], shape.count(kind), list(structure.get(kind, [])))
+        if kind == "edge":
+            element.columns += [Column(f"vertex{i + 1}", "i4", None, shape.edges[:, i]) for i in (0, 1)]
+        used = {column.name for column in element.columns} | STRUCTURE[element.name]
+        used |= {word for name, words in FAMILIAR.items() if name not in named for word in words}
+        for name, attribute in named.items():
+            first = FAMILIAR[name][0] if _is_familiar(name, attribute) else name
+            while any(word in used for word in _property_names(first, attribute.type)):
+                first += "_"
+            columns = _encode(first, attribute)
+            used |= {column.name for column in columns}
+            element.columns += columns
+            comments.append(f"attribute {element.name} {attribute.type.replace(' ', '_')} {name} {first}")
+        elements.append(element)
+    return write_tables(elements, comments, encoding)
+
+
+def _count_type(start: AnyArray) -> str:
+    return "u1" if len(start) < 2 or np.diff(start).max() < 256 else "u4"
+
+
+def _is_familiar(name: str, attribute: Attribute) -> bool:
+    return name in FAMILIAR and attribute.info.size == len(FAMILIAR[name]) and attribute.info.dtype is np.float64
+
+
+def _property_names(first: str, type: str) -> list[str]:
+    info = TYPES[type]
+    for words in FAMILIAR.values():
+        if first == words[0] and info.size == len(words):
+            return list(words)
+    if info.dtype is np.int64:
+        return [first, f"{first}_high"]
+    return [first] if info.size == 1 else [first, *(f"{first}_{i}" for i in range(1, info.size))]
+
+
+def _encode(first: str, attribute: Attribute) -> list[Column]:
+    names, info, start = _property_names(first, attribute.type), attribute.info, attribute.start
+    count_type = "u4" if start is not None else None
+    match attribute.type:
+        case "text" | "text list":
+            rows = [attribute.row(i) for i in range(len(attribute))]
+            texts = [json.dumps(row) if info.is_list else row for row in rows]
+            data = [text.encode("utf-8", "surrogatepass") for text in texts]
+            flat = np.frombuffer(b"".join(data), np.uint8)
+            return [Column(first, "u1", "u4", flat, starts_from_sizes(np.array([len(d) for d in data], np.int64)))]
+        case "integer" | "integer list":
+            low = (attribute.values & 0xFFFFFFFF).astype(np.uint32)
+            high = (attribute.values >> 32).astype(np.int32)
+            return [Column(names[0], "u4", count_type, low, start), Column(names[1], "i4", count_type, high, start)]
+        case "flag":
+            return [Column(first, "u1", None, attribute.values.astype(np.uint8))]
+        case "number list":
+            return [Column(first, "f8", count_type, attribute.values, start)]
+    flat = attribute.values.reshape(len(attribute), -1)
+    return [Column(name, "f8", None, flat[:, i]) for i, name in enumerate(names)]
+
+
+def _decode(type: str, columns: list[Column]) -> Attribute:
+    info = TYPES[type]
+    try:
+        match type:
+            case "text" | "text list":
+                start = columns[0].start
+                assert start is not None
+                data = columns[0].values.astype(np.uint8).tobytes()
+                spans = zip(start[:-1].tolist(), start[1:].tolist(), strict=True)
+                texts = [data[a:b].decode("utf-8", "surrogatepass") for a, b in spans]
+                if info.is_list:
+                    return Attribute.of([json.loads(text) for text in texts], type)
+                return Attribute.of(np.array(texts, np.str_) if texts else np.zeros(0, "U1"), type)
+            case "integer" | "integer list":
+                low, high = columns[0].values.astype(np.int64) & 0xFFFFFFFF, columns[1].values.astype(np.int64)
+                return Attribute(type, low + high * 2**32, columns[0].start)
+            case "flag":
+                return Attribute.of(columns[0].values != 0, type)
+            case "number list":
+                return Attribute(type, columns[0].values.astype(np.float64), columns[0].start)
+        stacked = np.stack([column.values.astype(np.float64) for column in columns], axis=1)
+        return Attribute.of(stacked.reshape(len(stacked), *info.shape), type)
+    except (AssertionError, ValueError, IndexError, GeometryError):
+        raise FormatError(f"the values of '{columns[0].name}' are not a {type}, as a comment in the header says") from None

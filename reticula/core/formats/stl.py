@@ -1,0 +1,90 @@
+"""STL, binary and ASCII: triangles without shared points. On reading, points with exactly equal places are shared.
+
+After the 3D Systems StereoLithography Interface Specification (1989), as restated by common practice.
+"""
+
+from __future__ import annotations
+
+import re
+
+import numpy as np
+
+from reticula.core.arrays import Floats
+from reticula.core.errors import FormatError
+from reticula.core.formats.text_lines import Lines, numbers_of, token_counts
+from reticula.core.geometry import Geo, triangles
+from reticula.core.geometry.measure import unit
+from reticula.core.notes import note
+
+__all__ = ["read", "write"]
+
+RECORD = np.dtype([("normal", "<f4", 3), ("corner", "<f4", (3, 3)), ("extra", "<u2")])
+
+
+def read(data: bytes) -> Geo:
+    """Read an STL file of either kind; raise FormatError with the line or byte of whatever is wrong."""
+    corners = _read_ascii(data) if _is_ascii(data) else _read_binary(data)
+    unique, index = np.unique(corners.reshape(-1, 3), axis=0, return_inverse=True)
+    faces = index.reshape(-1, 3)
+    whole = (faces[:, 0] != faces[:, 1]) & (faces[:, 1] != faces[:, 2]) & (faces[:, 2] != faces[:, 0])
+    if not whole.all():
+        note(f"Left out {int((~whole).sum()):,} triangles whose corners coincide.")
+    note("Points with equal places were joined; STL does not say which faces touch.")
+    return Geo.from_faces(unique, faces[whole])
+
+
+def _is_ascii(data: bytes) -> bool:
+    if not data[:512].lstrip().lower().startswith(b"solid"):
+        return False
+    if len(data) >= 84 and len(data) == 84 + 50 * int.from_bytes(data[80:84], "little"):
+        return False
+    return b"facet" in data[:2048].lower() or b"endsolid" in data[:2048].lower()
+
+
+def _read_binary(data: bytes) -> Floats:
+    if len(data) < 84:
+        raise FormatError("a binary STL file begins with 84 bytes; this one is shorter", byte=len(data))
+    count = int.from_bytes(data[80:84], "little")
+    there = (len(data) - 84) // RECORD.itemsize
+    if count > there:
+        raise FormatError(
+            f"the header promises {count:,} triangles, but there is room for {there:,}; the file is cut short or no STL",
+            byte=84 + there * RECORD.itemsize,
+        )
+    records = np.frombuffer(data, RECORD, count, 84)
+    corners = records["corner"].astype(np.float64)
+    if not np.isfinite(corners).all():
+        bad = int(np.flatnonzero(~np.isfinite(corners).all(axis=(1, 2)))[0])
+        raise FormatError("a place is not a finite number", byte=84 + bad * RECORD.itemsize)
+    return corners
+
+
+def _read_ascii(data: bytes) -> Floats:
+    text = re.sub(rb"[ \t]*\r?\n[ \t]*", b"\n", data)
+    lines = Lines(text.lower())
+    at = lines.starting_with(b"vertex")
+    body, size = lines.body(at, 6)
+    counts = token_counts(body, size)
+    if not len(at) or (counts != 3).any():
+        bad = int(at[np.flatnonzero(counts != 3)[0]]) if len(at) else 0
+        raise FormatError("a vertex needs three numbers" if len(at) else "there is no triangle", line=bad + 1)
+    if len(at) % 3:
+        raise FormatError("the last triangle has fewer than three corners; the file is cut short", line=int(at[-1]) + 1)
+    return numbers_of(body, 3 * len(at), at, size).reshape(-1, 3, 3)
+
+
+def write(geo: Geo, encoding: str = "binary") -> bytes:
+    """Return an STL file: every face cut into triangles, places in 32-bit floats. All attributes are left out."""
+    cut = triangles(geo)
+    corners = geo.positions[geo.topology.corner_point[cut.corner]]
+    normal = unit(np.cross(corners[:, 1] - corners[:, 0], corners[:, 2] - corners[:, 0]))
+    lost = [name for named in geo.attributes.values() for name in named if name != "position"]
+    if lost or geo.topology.curve_count:
+        note(f"STL holds triangles only; left out: {', '.join(lost + ['curves'] * bool(geo.topology.curve_count))}.")
+    if encoding == "ascii":
+        block = "facet normal %.9g %.9g %.9g\nouter loop\n" + "vertex %.9g %.9g %.9g\n" * 3 + "endloop\nendfacet\n"
+        values = np.concatenate([normal[:, None], corners], axis=1).reshape(-1).tolist()
+        return ("solid reticula\n" + (block * len(corners)) % tuple(values) + "endsolid reticula\n").encode()
+    records = np.zeros(len(corners), RECORD)
+    records["normal"], records["corner"] = normal, corners
+    return b"Reticula".ljust(80) + len(corners).to_bytes(4, "little") + records.tobytes()

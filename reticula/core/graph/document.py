@@ -1,0 +1,184 @@
+"""The graph document: plain JSON, checked against its schema and against the operators that exist."""
+
+from __future__ import annotations
+
+import json
+from collections.abc import Mapping
+from dataclasses import dataclass
+from functools import cache
+from importlib import resources
+from typing import Any
+
+import jsonschema
+
+from reticula.core.errors import GraphError, ParameterError
+from reticula.core.operators import Operator, find_operator
+
+__all__ = ["Document", "Problem", "ancestors", "check_structure", "dial_values", "empty_document", "order_of", "problems_of", "schema"]
+
+Document = Mapping[str, Any]
+
+
+@dataclass(frozen=True)
+class Problem:
+    """Something wrong with a node (and parameter), in words."""
+
+    node: str
+    message: str
+    parameter: str | None = None
+
+
+@cache
+def schema() -> dict[str, Any]:
+    """Return the JSON Schema of graph documents."""
+    text = resources.files("reticula.core.graph").joinpath("graph.schema.json").read_text("utf-8")
+    loaded: dict[str, Any] = json.loads(text)
+    return loaded
+
+
+@cache
+def _validator() -> Any:
+    return jsonschema.Draft202012Validator(schema())
+
+
+def empty_document(title: str = "Untitled") -> dict[str, Any]:
+    """Return a valid document without nodes."""
+    return {"format": "reticula graph", "version": 1, "title": title, "dials": {}, "nodes": {}, "looking_at": None}
+
+
+def check_structure(document: Any) -> Document:
+    """Return the document if it fits the schema; else raise GraphError that names node and place."""
+    error = jsonschema.exceptions.best_match(_validator().iter_errors(document))
+    if error is None:
+        checked: Document = document
+        return checked
+    path = [str(part) for part in error.absolute_path]
+    node = path[1] if len(path) > 1 and path[0] == "nodes" else None
+    parameter = path[3] if len(path) > 3 and path[2] == "parameters" else None
+    place = f"at {' / '.join(path)}: " if path else ""
+    message = error.message if len(error.message) < 300 else error.message[:300] + "…"
+    raise GraphError(f"the graph document is not valid: {place}{message}", node=node, parameter=parameter)
+
+
+def operator_of(node: Mapping[str, Any]) -> Operator:
+    """Return a node's operator; raise GraphError if it does not exist."""
+    try:
+        return find_operator(node["operator"])
+    except KeyError as error:
+        raise GraphError(error.args[0]) from None
+
+
+def problems_of(document: Document) -> list[Problem]:
+    """Return all that is wrong with single nodes; an empty list means that the graph can be evaluated."""
+    found: list[Problem] = []
+    nodes = document["nodes"]
+    for name, node in nodes.items():
+        try:
+            chosen = operator_of(node)
+            chosen.check(node.get("parameters", {}))
+        except ParameterError as error:
+            found.append(Problem(name, str(error), error.parameter))
+            continue
+        except GraphError as error:
+            found.append(Problem(name, str(error)))
+            continue
+        known = {entry.name: entry for entry in chosen.inputs}
+        for entry, feeds in node.get("inputs", {}).items():
+            if entry not in known:
+                there = ", ".join(known) or "none"
+                found.append(Problem(name, f"{chosen.label} has no input '{entry}'; it has {there}"))
+            elif len(feeds) > 1 and not known[entry].many:
+                found.append(Problem(name, f"the input '{entry}' takes one geometry, not {len(feeds)}"))
+            for feed in feeds:
+                if feed not in nodes:
+                    found.append(Problem(name, f"the input '{entry}' comes from '{feed}', which does not exist"))
+    circle = _circle(document)
+    if circle:
+        found.append(Problem(circle[0], f"the wires run in a circle: {' → '.join(circle)}"))
+    for key in ("looking_at", "result"):
+        if document.get(key) and document[key] not in nodes:
+            found.append(Problem(document[key], f"'{key}' names the node '{document[key]}', which does not exist"))
+    return found
+
+
+def feeds_of(node: Mapping[str, Any]) -> list[str]:
+    """Return the nodes that feed a node, in input order."""
+    return [feed for feeds in node.get("inputs", {}).values() for feed in feeds]
+
+
+def order_of(document: Document, targets: list[str] | None = None) -> list[str]:
+    """Return nodes in an order in which each comes after those that feed it; only what ``targets`` need, if given.
+
+    Nodes in a circle are left out. Depth-first, without recursion.
+    """
+    nodes = document["nodes"]
+    done: dict[str, bool] = {}
+    order: list[str] = []
+    for target in targets if targets is not None else nodes:
+        stack = [(target, False)]
+        while stack:
+            name, ready = stack.pop()
+            if ready:
+                done[name] = True
+                order.append(name)
+            elif name in nodes and name not in done:
+                done[name] = False
+                stack.append((name, True))
+                stack += [(feed, False) for feed in reversed(feeds_of(nodes[name]))]
+    looped = set(_circle(document))
+    return [name for name in order if name not in looped]
+
+
+def ancestors(document: Document, node: str) -> set[str]:
+    """Return a node and all that feed it."""
+    return set(order_of(document, [node]))
+
+
+def _circle(document: Document) -> list[str]:
+    """Return the nodes of one circle of wires, first again at the end; empty if there is none."""
+    nodes = document["nodes"]
+    state: dict[str, int] = {}
+    for start in nodes:
+        path: list[str] = []
+        stack = [(start, False)]
+        while stack:
+            name, leaving = stack.pop()
+            if leaving:
+                state[name] = 2
+                path.pop()
+                continue
+            if state.get(name) == 1:
+                return [*path[path.index(name) :], name]
+            if state.get(name) == 2 or name not in nodes:
+                continue
+            state[name] = 1
+            path.append(name)
+            stack.append((name, True))
+            stack += [(feed, False) for feed in feeds_of(nodes[name])]
+    return []
+
+
+def dial_values(document: Document, given: Mapping[str, Any] | None = None) -> dict[str, Any]:
+    """Return the dials' values, some replaced by ``given``; raise GraphError if one does not exist or does not fit."""
+    dials = document.get("dials", {})
+    for name in given or {}:
+        if name not in dials:
+            raise GraphError(f"there is no dial '{name}'; the graph has {', '.join(dials) or 'none'}")
+    return {name: _dial_value(name, dial, (given or {}).get(name, dial["value"])) for name, dial in dials.items()}
+
+
+def _dial_value(name: str, dial: Mapping[str, Any], value: Any) -> Any:
+    if dial["type"] == "toggle":
+        if not isinstance(value, bool):
+            raise GraphError(f"the dial '{name}' takes true or false, not {value!r}")
+        return value
+    if isinstance(value, bool) or not isinstance(value, (int, float)):
+        raise GraphError(f"the dial '{name}' takes a number, not {value!r}")
+    low, high = dial.get("low"), dial.get("high")
+    if (low is not None and value < low) or (high is not None and value > high):
+        raise GraphError(f"the dial '{name}' cannot be {value:g}; it goes from {low} to {high}")
+    if dial["type"] == "integer":
+        if value != int(value):
+            raise GraphError(f"the dial '{name}' takes a whole number, not {value:g}")
+        return int(value)
+    return float(value)
