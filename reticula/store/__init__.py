@@ -1,0 +1,1 @@
+"""What is kept: projects, graphs with their edit log, assets and settings, in MariaDB through SQLAlchemy."""

@@ -1,0 +1,1 @@
+"""Starting everything: a private MariaDB, migrations, the demo, the service; and stopping it again."""

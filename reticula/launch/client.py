@@ -1,0 +1,36 @@
+"""A small HTTP client for our own service, with nothing but the standard library."""
+
+from __future__ import annotations
+
+import json
+import urllib.request
+import uuid
+from typing import Any
+
+__all__ = ["Client"]
+
+
+class Client:
+    """Talks to the service at ``address``; raises OSError if it does not answer or refuses."""
+
+    def __init__(self, address: str) -> None:
+        self.address = address
+
+    def get(self, path: str) -> Any:
+        with urllib.request.urlopen(self.address + path, timeout=60) as answer:
+            return json.load(answer)
+
+    def post(self, path: str, body: Any) -> Any:
+        return self._send(path, json.dumps(body).encode(), "application/json")
+
+    def upload(self, path: str, file_name: str, data: bytes) -> Any:
+        """Send one file as a multipart form."""
+        mark = uuid.uuid4().hex
+        head = f'--{mark}\r\nContent-Disposition: form-data; name="file"; filename="{file_name}"\r\n\r\n'
+        body = head.encode() + data + f"\r\n--{mark}--\r\n".encode()
+        return self._send(path, body, f"multipart/form-data; boundary={mark}")
+
+    def _send(self, path: str, body: bytes, kind: str) -> Any:
+        request = urllib.request.Request(self.address + path, body, {"Content-Type": kind})
+        with urllib.request.urlopen(request, timeout=120) as answer:
+            return json.load(answer)

@@ -1,0 +1,26 @@
+"""Loads the demo project into a workshop that has none yet."""
+
+from __future__ import annotations
+
+import json
+from pathlib import Path
+
+from reticula.launch.client import Client
+
+__all__ = ["load_demo"]
+
+DEMO = Path(__file__).resolve().parents[2] / "demo"
+TITLE = "Reef studio"
+
+
+def load_demo(client: Client) -> bool:
+    """Make the demo project from the files in ``demo/``; returns False if there are projects already."""
+    if client.get("/api/projects")["projects"]:
+        return False
+    project = client.post("/api/projects", {"title": TITLE})
+    for mesh in sorted(DEMO.glob("*.ply")):
+        client.upload(f"/api/projects/{project['id']}/assets", mesh.name, mesh.read_bytes())
+    for path in sorted(DEMO.glob("*.json")):
+        document = json.loads(path.read_text("utf-8"))
+        client.post(f"/api/projects/{project['id']}/graphs", {"title": document["title"], "document": document})
+    return True

@@ -1,0 +1,1 @@
+"""The web service: Flask, one blueprint per resource, OpenAPI from the code."""

@@ -1,0 +1,70 @@
+"""The application: puts the parts together."""
+
+from __future__ import annotations
+
+from pathlib import Path
+
+from flask import Response, send_from_directory
+from flask_openapi3 import Info, OpenAPI
+
+from reticula import __version__
+from reticula.service import assets, catalogue, evaluations, graphs, projects
+from reticula.service.config import Config
+from reticula.service.context import Context
+from reticula.service.errors import install_errors, refuse, refuse_validation
+from reticula.service.guard import install_guard
+from reticula.store.assets import AssetFiles
+from reticula.store.database import Database
+from reticula.workers.pool import Pool
+
+__all__ = ["bare_app", "create_app"]
+
+BLUEPRINTS = (projects.blueprint, graphs.blueprint, assets.blueprint, evaluations.blueprint, catalogue.blueprint)
+
+
+def bare_app() -> OpenAPI:
+    """Return the application without database and evaluators: enough to know its OpenAPI."""
+    app = OpenAPI(
+        "reticula",
+        info=Info(title="Reticula", version=__version__),
+        validation_error_callback=refuse_validation,
+        doc_ui=False,
+        static_folder=None,
+    )
+    for blueprint in BLUEPRINTS:
+        app.register_api(blueprint)
+    return app
+
+
+def create_app(config: Config) -> OpenAPI:
+    """Return the application, its evaluators started."""
+    app = bare_app()
+    app.config["MAX_CONTENT_LENGTH"] = config.upload_bytes
+    app.json.sort_keys = False  # type: ignore[attr-defined]
+    parts = Context(
+        config,
+        Database(config.database_url),
+        AssetFiles(config.var / "assets"),
+        Pool(config.var / "buffers", config.workers, config.limits),
+    )
+    app.extensions["reticula"] = parts
+    install_guard(app, config)
+    install_errors(app)
+    _serve_pages(app, config.web)
+    return app
+
+
+def _serve_pages(app: OpenAPI, web: Path) -> None:
+    @app.route("/", defaults={"name": "index.html"})
+    @app.route("/<path:name>")
+    def page(name: str) -> Response:
+        if name.startswith("api/"):
+            return refuse(404, "not found", f"There is no '/{name}'.")
+        if not (web / "index.html").exists():
+            return refuse(503, "not built", "The interface is not built; run 'make start'.")
+        if not (web / name).is_file():
+            return refuse(404, "not found", f"There is no '/{name}'.")
+        response = send_from_directory(web, name)
+        fixed = name.startswith("assets/")
+        response.headers["Cache-Control"] = "public, max-age=31536000, immutable" if fixed else "no-cache"
+        return response

@@ -1,0 +1,85 @@
+"""Assets: uploading, listing and fetching meshes."""
+
+from __future__ import annotations
+
+from typing import Any
+
+from flask import request, send_file
+from flask_openapi3 import APIBlueprint, Tag
+from werkzeug.utils import secure_filename
+
+from reticula.core.errors import FormatError
+from reticula.core.formats import format_of
+from reticula.service.context import context
+from reticula.service.schemas import AssetList, AssetPath, AssetState, ErrorState, ProjectPath
+from reticula.store import assets, projects
+from reticula.store.models import Asset
+from reticula.workers.tasks import Job
+
+__all__ = ["blueprint", "keep_shape"]
+
+blueprint = APIBlueprint("assets", __name__, url_prefix="/api", abp_tags=[Tag(name="assets")])
+
+
+def _state(asset: Asset) -> dict[str, Any]:
+    return {
+        "id": asset.id, "name": asset.name, "file_name": asset.file_name, "size": asset.size, "summary": asset.summary
+    }  # fmt: skip
+
+
+@blueprint.get("/projects/<project_id>/assets", responses={200: AssetList})
+def list_assets(path: ProjectPath):  # type: ignore[no-untyped-def]
+    """List the shapes of a project."""
+    with context().database.session() as session:
+        return {"assets": [_state(asset) for asset in assets.list_of(session, path.project_id)]}
+
+
+@blueprint.post("/projects/<project_id>/assets", responses={201: AssetState, 413: ErrorState, 422: ErrorState})
+def upload_asset(path: ProjectPath):  # type: ignore[no-untyped-def]
+    """Upload a mesh file (multipart field ``file``); it is read once to see that it is whole."""
+    with context().database.session() as session:
+        projects.get(session, path.project_id)
+    given = request.files.get("file")
+    if given is None or not given.filename:
+        raise FormatError("there is no file in this upload")
+    file_name = secure_filename(given.filename)
+    format_of(file_name)
+    return keep_shape(path.project_id, file_name, given.read()), 201
+
+
+def keep_shape(project_id: str, file_name: str, data: bytes) -> dict[str, Any]:
+    """Keep a mesh file as a shape of a project; raise FormatError if it cannot be read."""
+    if not data:
+        raise FormatError("the file is empty")
+    here = context()
+    digest, stored = here.files.keep(data, file_name)
+    try:
+        job = Job("examine", shapes={file_name: (str(stored), digest)}, file_name=file_name)
+        summary = here.pool.run(job, affinity=project_id)
+        with here.database.session() as session:
+            name = assets.free_name(session, project_id, file_name)
+            return _state(assets.add(session, project_id, name, file_name, digest, len(data), summary))
+    except Exception:
+        with here.database.session() as session:
+            here.files.drop_unused(session, digest, file_name)
+        raise
+
+
+@blueprint.get("/assets/<asset_id>/content", responses={404: ErrorState})
+def read_asset(path: AssetPath):  # type: ignore[no-untyped-def]
+    """Fetch the file as it was uploaded."""
+    here = context()
+    with here.database.session() as session:
+        found = assets.get(session, path.asset_id)
+    stored = here.files.path(found.digest, found.file_name)
+    return send_file(stored, as_attachment=True, download_name=found.file_name, mimetype="application/octet-stream")
+
+
+@blueprint.delete("/assets/<asset_id>", responses={204: None, 404: ErrorState})
+def delete_asset(path: AssetPath):  # type: ignore[no-untyped-def]
+    """Delete a shape. Graphs that use it say so until it is there again."""
+    here = context()
+    with here.database.session() as session:
+        gone = assets.delete(session, path.asset_id)
+        here.files.drop_unused(session, gone.digest, gone.file_name)
+    return "", 204

@@ -1,0 +1,54 @@
+"""The catalogue, settings and health."""
+
+from __future__ import annotations
+
+from flask_openapi3 import APIBlueprint, Tag
+
+from reticula import __version__
+from reticula.core.formats import FORMATS
+from reticula.core.language.functions import FUNCTIONS
+from reticula.core.operators import OPERATORS
+from reticula.service.context import context
+from reticula.service.schemas import Health, OperatorList, Settings
+from reticula.store import settings
+
+__all__ = ["blueprint"]
+
+blueprint = APIBlueprint("catalogue", __name__, url_prefix="/api", abp_tags=[Tag(name="catalogue")])
+
+
+@blueprint.get("/operators", responses={200: OperatorList})
+def list_operators():  # type: ignore[no-untyped-def]
+    """List all operators, the functions of the language, and the file formats."""
+    return {
+        "operators": [entry.describe() for entry in OPERATORS.values()],
+        "functions": [{"name": f.name, "usage": f.usage, "summary": f.summary} for f in FUNCTIONS.values()],
+        "formats": {
+            ending: {"name": chosen.name, "keeps": chosen.keeps, "options": chosen.options}
+            for ending, chosen in FORMATS.items()
+        },
+    }
+
+
+@blueprint.get("/settings", responses={200: Settings})
+def read_settings():  # type: ignore[no-untyped-def]
+    """Read the settings."""
+    with context().database.session() as session:
+        return settings.read(session)
+
+
+@blueprint.put("/settings", responses={200: Settings})
+def write_settings(body: Settings):  # type: ignore[no-untyped-def]
+    """Change some settings and return all."""
+    with context().database.session() as session:
+        return settings.write(session, body.model_dump(exclude_none=True))
+
+
+@blueprint.get("/health", responses={200: Health})
+def health():  # type: ignore[no-untyped-def]
+    """Tell whether all parts answer."""
+    here = context()
+    database = here.database.is_up()
+    evaluators = len(here.pool.process_ids())
+    status = "ok" if database and evaluators == here.config.workers else "degraded"
+    return {"status": status, "database": database, "evaluators": evaluators, "version": __version__}

@@ -1,0 +1,51 @@
+"""Settings of the service, from the environment."""
+
+from __future__ import annotations
+
+import os
+from dataclasses import dataclass, field
+from pathlib import Path
+
+from reticula.workers.pool import Limits
+
+__all__ = ["Config"]
+
+MEGABYTE = 1024**2
+
+
+@dataclass(frozen=True)
+class Config:
+    """Where things lie and how much is allowed. ``hosts`` are the host names that requests may be addressed to."""
+
+    database_url: str
+    var: Path
+    web: Path
+    host: str = "127.0.0.1"
+    port: int = 8765
+    hosts: tuple[str, ...] = ("127.0.0.1", "localhost", "[::1]")
+    upload_bytes: int = 256 * MEGABYTE
+    workers: int = 2
+    limits: Limits = field(default_factory=Limits)
+
+    @classmethod
+    def from_environment(cls) -> Config:
+        """Read RETICULA_* variables."""
+        get = os.environ.get
+        root = Path(__file__).resolve().parents[2]
+        host = get("RETICULA_HOST", "127.0.0.1")
+        extra = tuple(name for name in get("RETICULA_HOSTS", "").split(",") if name)
+        return cls(
+            database_url=os.environ["RETICULA_DATABASE"],
+            var=Path(get("RETICULA_VAR", str(root / "var"))),
+            web=Path(get("RETICULA_WEB", str(root / "web" / "dist"))),
+            host=host,
+            port=int(get("RETICULA_PORT", "8765")),
+            hosts=("127.0.0.1", "localhost", "[::1]", *extra),
+            upload_bytes=int(float(get("RETICULA_UPLOAD_MB", "256")) * MEGABYTE),
+            workers=int(get("RETICULA_WORKERS", "2")),
+            limits=Limits(
+                seconds=float(get("RETICULA_JOB_SECONDS", "120")),
+                memory_bytes=int(float(get("RETICULA_JOB_MB", "8192")) * MEGABYTE),
+                cache_bytes=int(float(get("RETICULA_CACHE_MB", "2048")) * MEGABYTE),
+            ),
+        )

@@ -1,0 +1,76 @@
+"""Errors as answers: every one is JSON that says what is wrong and what to do."""
+
+from __future__ import annotations
+
+import logging
+from typing import Any
+
+from flask import Flask, Response, jsonify
+from pydantic import ValidationError
+from sqlalchemy.exc import OperationalError
+from werkzeug.exceptions import HTTPException
+
+from reticula.core.errors import ReticulaError
+from reticula.store.errors import NameTaken, NotFound, Stale, StoreError
+
+__all__ = ["install_errors", "refuse", "refuse_validation"]
+
+log = logging.getLogger(__name__)
+
+
+def refuse(status: int, code: str, message: str, **more: Any) -> Response:
+    """Return an error answer."""
+    response = jsonify({"code": code, "message": message, **more})
+    response.status_code = status
+    return response
+
+
+def refuse_validation(error: ValidationError) -> Response:
+    """Return what is wrong with a request that does not fit its schema."""
+    first = error.errors(include_context=False, include_input=False, include_url=False)[0]
+    place = ".".join(str(part) for part in first["loc"]) or "request"
+    return refuse(422, "request", f"{place}: {first['msg']}")
+
+
+def install_errors(app: Flask) -> None:
+    """Turn every exception into an error answer."""
+
+    @app.errorhandler(Stale)
+    def stale(error: Stale) -> Response:
+        return refuse(409, "stale", str(error), graph=error.current)
+
+    @app.errorhandler(NotFound)
+    def not_found(error: NotFound) -> Response:
+        return refuse(404, "not found", str(error))
+
+    @app.errorhandler(NameTaken)
+    def name_taken(error: NameTaken) -> Response:
+        return refuse(409, "name taken", str(error))
+
+    @app.errorhandler(StoreError)
+    def store(error: StoreError) -> Response:
+        return refuse(409, "store", str(error))
+
+    @app.errorhandler(ReticulaError)
+    def deliberate(error: ReticulaError) -> Response:
+        details = {key: value for key, value in error.details().items() if key not in ("code", "message")}
+        return refuse(422, error.code, str(error), **details)
+
+    @app.errorhandler(OperationalError)
+    def database(error: OperationalError) -> Response:
+        log.error("database: %s", error)
+        return refuse(503, "database", "The database does not answer. It is being started again; try in a few seconds.")
+
+    @app.errorhandler(413)
+    def too_large(error: HTTPException) -> Response:
+        most = app.config["MAX_CONTENT_LENGTH"] // 1024**2
+        return refuse(413, "too large", f"The file is larger than {most} MB, the most that can be uploaded.")
+
+    @app.errorhandler(HTTPException)
+    def http(error: HTTPException) -> Response:
+        return refuse(error.code or 500, "http", error.description or "The request failed.")
+
+    @app.errorhandler(Exception)
+    def unexpected(error: Exception) -> Response:
+        log.exception("unexpected error")
+        return refuse(500, "internal", f"This should not happen: {type(error).__name__}. Nothing that was saved is lost.")

@@ -1,0 +1,140 @@
+"""Evaluations: run a graph, look at its results, export them."""
+
+from __future__ import annotations
+
+import json
+from pathlib import Path
+from typing import Any
+
+from flask import Response, send_file
+from flask_openapi3 import APIBlueprint, Tag
+from werkzeug.utils import secure_filename
+
+from reticula.core.errors import FormatError, GraphError
+from reticula.core.formats import FORMATS
+from reticula.service.context import context
+from reticula.service.errors import refuse
+from reticula.service.schemas import (
+    BufferPath,
+    ErrorState,
+    EvaluationRequest,
+    EvaluationState,
+    ExportQuery,
+    GraphPath,
+    LookRequest,
+    LookState,
+    TicketPath,
+    TicketQuery,
+)
+from reticula.store import graphs
+from reticula.workers.pool import Ticket
+from reticula.workers.tasks import Job
+
+__all__ = ["blueprint"]
+
+blueprint = APIBlueprint("evaluations", __name__, url_prefix="/api", abp_tags=[Tag(name="evaluations")])
+
+
+def _load(graph_id: str, draft: list[dict[str, Any]]) -> tuple[dict[str, Any], dict[str, tuple[str, str]], str, int]:
+    """Return the newest document with a draft on top, the project's shapes, its id and the revision."""
+    here = context()
+    with here.database.session() as session:
+        graph = graphs.get(session, graph_id)
+        document = json.loads(graph.document)
+        shapes = here.shapes(session, graph.project_id)
+    if draft:
+        document = graphs.apply_patch(document, draft)
+    return document, shapes, graph.project_id, graph.revision
+
+
+def _state(ticket: Ticket, revision: int | None = None) -> dict[str, Any]:
+    done, total, node = ticket.progress
+    result = ticket.result or {}
+    return {
+        "ticket": ticket.id, "state": ticket.state, "progress": {"done": done, "total": total, "node": node},
+        "revision": revision, "nodes": result.get("nodes"), "node": result.get("node"), "looks": result.get("looks"),
+        "error": ticket.error,
+    }  # fmt: skip
+
+
+@blueprint.post("/graphs/<graph_id>/evaluations", responses={200: EvaluationState, 422: ErrorState})
+def evaluate(path: GraphPath, body: EvaluationRequest):  # type: ignore[no-untyped-def]
+    """Evaluate a graph; answers at once if it is done within ``wait`` seconds, else with a ticket to ask again."""
+    document, shapes, project_id, revision = _load(path.graph_id, body.draft)
+    node = body.node or document.get("looking_at")
+    if node not in document["nodes"]:
+        node = None
+    targets = [node] if body.only_node and node else None
+    if targets is None and node:
+        targets = [node, *(name for name in document["nodes"] if name != node)]
+    job = Job("evaluate", document, shapes, node, targets, body.wishes)
+    ticket = context().pool.submit(job, affinity=project_id, channel=body.channel)
+    ticket.finished.wait(body.wait)
+    return _state(ticket, revision)
+
+
+@blueprint.get("/evaluations/<ticket_id>", responses={200: EvaluationState, 404: ErrorState})
+def read_evaluation(path: TicketPath, query: TicketQuery):  # type: ignore[no-untyped-def]
+    """Ask how far an evaluation is; waits up to ``wait`` seconds for its end."""
+    ticket = context().pool.find(path.ticket_id)
+    if ticket is None:
+        return refuse(404, "not found", "This evaluation is not known any more; evaluate again.")
+    ticket.finished.wait(query.wait)
+    return _state(ticket)
+
+
+@blueprint.delete("/evaluations/<ticket_id>", responses={204: None})
+def stop_evaluation(path: TicketPath):  # type: ignore[no-untyped-def]
+    """Stop an evaluation."""
+    ticket = context().pool.find(path.ticket_id)
+    if ticket is not None:
+        context().pool.stop(ticket)
+    return "", 204
+
+
+@blueprint.post("/graphs/<graph_id>/looks", responses={200: LookState, 422: ErrorState})
+def look(path: GraphPath, body: LookRequest):  # type: ignore[no-untyped-def]
+    """Look at one node's result without disturbing a running evaluation, e.g. for a page of the ledger."""
+    document, shapes, project_id, _ = _load(path.graph_id, body.draft)
+    if body.node not in document["nodes"]:
+        raise GraphError(f"there is no node '{body.node}'", node=body.node)
+    job = Job("evaluate", document, shapes, body.node, [body.node], body.wishes)
+    return {"looks": context().pool.run(job, affinity=project_id)["looks"]}
+
+
+@blueprint.get("/graphs/<graph_id>/export", responses={422: ErrorState})
+def export(path: GraphPath, query: ExportQuery):  # type: ignore[no-untyped-def]
+    """Download a node's result as a mesh file."""
+    if query.format not in FORMATS:
+        raise FormatError(f"there is no format '{query.format}'; there are {', '.join(FORMATS)}")
+    document, shapes, project_id, _ = _load(path.graph_id, [])
+    if query.node not in document["nodes"]:
+        raise GraphError(f"there is no node '{query.node}'", node=query.node)
+    title = document["nodes"][query.node].get("title") or query.node
+    stem = secure_filename(f"{document.get('title') or 'mesh'}-{title}".lower().replace(" ", "_")) or "mesh"
+    file_name = f"{stem}.{query.format}"
+    options = {"encoding": query.encoding} if query.encoding else {}
+    job = Job("export", document, shapes, query.node, [query.node], file_name=file_name, options=options)
+    made = context().pool.run(job, affinity=project_id)
+    stored = Path(made["path"])
+    data = stored.read_bytes()
+    stored.unlink(missing_ok=True)
+    response = Response(data, mimetype="application/octet-stream")
+    response.headers.set("Content-Disposition", "attachment", filename=file_name)
+    response.headers["X-Notes"] = json.dumps(made["notes"])
+    return response
+
+
+@blueprint.get("/buffers/<digest>", responses={404: ErrorState})
+def read_buffer(path: BufferPath):  # type: ignore[no-untyped-def]
+    """Fetch an array by the digest of its content. It never changes, so the browser keeps it."""
+    buffers = context().pool.buffers
+    try:
+        found = buffers.path(path.digest)
+    except ValueError:
+        return refuse(404, "not found", "This is not the digest of an array.")
+    if not found.exists():
+        return refuse(404, "not found", "This array is not kept any more; evaluate again.")
+    response = send_file(found, mimetype="application/octet-stream")
+    response.headers["Cache-Control"] = "private, max-age=86400, immutable"
+    return response

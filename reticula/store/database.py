@@ -1,0 +1,44 @@
+"""The connection, and sessions that either keep everything or nothing."""
+
+from __future__ import annotations
+
+import contextlib
+from collections.abc import Iterator
+from pathlib import Path
+
+from alembic import command
+from alembic.config import Config
+from sqlalchemy import Engine, create_engine, text
+from sqlalchemy.orm import Session
+
+__all__ = ["Database"]
+
+
+class Database:
+    """A MariaDB database, by URL. Broken connections are replaced before they are used."""
+
+    def __init__(self, url: str) -> None:
+        self.url = url
+        self.engine: Engine = create_engine(url, pool_pre_ping=True, pool_recycle=1800, pool_size=10, max_overflow=20)
+
+    @contextlib.contextmanager
+    def session(self) -> Iterator[Session]:
+        """Open a session; commit at the end, roll back if anything is raised."""
+        with Session(self.engine, expire_on_commit=False) as session, session.begin():
+            yield session
+
+    def migrate(self) -> None:
+        """Bring the tables up to the newest migration."""
+        config = Config()
+        config.set_main_option("script_location", str(Path(__file__).parent / "migrations"))
+        config.attributes["engine"] = self.engine
+        command.upgrade(config, "head")
+
+    def is_up(self) -> bool:
+        """Return whether the database answers."""
+        try:
+            with self.engine.connect() as connection:
+                connection.execute(text("SELECT 1"))
+            return True
+        except Exception:
+            return False

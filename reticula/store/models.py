@@ -1,0 +1,94 @@
+"""The tables."""
+
+from __future__ import annotations
+
+import secrets
+from datetime import UTC, datetime
+from typing import Any
+
+from sqlalchemy import JSON, BigInteger, DateTime, ForeignKey, Integer, String, UniqueConstraint
+from sqlalchemy.dialects.mysql import LONGTEXT
+from sqlalchemy.orm import DeclarativeBase, Mapped, mapped_column
+
+__all__ = ["Asset", "Base", "Edit", "Graph", "Project", "Setting"]
+
+
+def new_id() -> str:
+    return secrets.token_hex(8)
+
+
+def now() -> datetime:
+    return datetime.now(UTC).replace(tzinfo=None)
+
+
+class Base(DeclarativeBase):
+    """Base of all tables."""
+
+
+class Project(Base):
+    """A piece of work: graphs and the shapes they use."""
+
+    __tablename__ = "projects"
+
+    id: Mapped[str] = mapped_column(String(16), primary_key=True, default=new_id)
+    title: Mapped[str] = mapped_column(String(200))
+    created_at: Mapped[datetime] = mapped_column(DateTime, default=now)
+
+
+class Graph(Base):
+    """A graph document at its newest revision, as JSON text."""
+
+    __tablename__ = "graphs"
+
+    id: Mapped[str] = mapped_column(String(16), primary_key=True, default=new_id)
+    project_id: Mapped[str] = mapped_column(ForeignKey("projects.id", ondelete="CASCADE"), index=True)
+    title: Mapped[str] = mapped_column(String(200))
+    revision: Mapped[int] = mapped_column(Integer, default=0)
+    document: Mapped[str] = mapped_column(LONGTEXT)
+    created_at: Mapped[datetime] = mapped_column(DateTime, default=now)
+    updated_at: Mapped[datetime] = mapped_column(DateTime, default=now, onupdate=now)
+
+
+class Edit(Base):
+    """One edit of a graph: the JSON Patch that led to ``revision``, and the one that leads back.
+
+    ``kind`` is edit, undo or redo; for the last two ``target`` is the revision of the edit that was undone or redone.
+    """
+
+    __tablename__ = "edits"
+    __table_args__ = (UniqueConstraint("graph_id", "revision"),)
+
+    id: Mapped[int] = mapped_column(BigInteger, primary_key=True, autoincrement=True)
+    graph_id: Mapped[str] = mapped_column(ForeignKey("graphs.id", ondelete="CASCADE"), index=True)
+    revision: Mapped[int] = mapped_column(Integer)
+    kind: Mapped[str] = mapped_column(String(8))
+    target: Mapped[int | None] = mapped_column(Integer)
+    label: Mapped[str] = mapped_column(String(200), default="")
+    patch: Mapped[str] = mapped_column(LONGTEXT)
+    inverse: Mapped[str] = mapped_column(LONGTEXT)
+    created_at: Mapped[datetime] = mapped_column(DateTime, default=now)
+
+
+class Asset(Base):
+    """An uploaded mesh: its name in the project, and the digest under which its content is kept."""
+
+    __tablename__ = "assets"
+    __table_args__ = (UniqueConstraint("project_id", "name"),)
+
+    id: Mapped[str] = mapped_column(String(16), primary_key=True, default=new_id)
+    project_id: Mapped[str] = mapped_column(ForeignKey("projects.id", ondelete="CASCADE"), index=True)
+    name: Mapped[str] = mapped_column(String(100))
+    file_name: Mapped[str] = mapped_column(String(200))
+    digest: Mapped[str] = mapped_column(String(64), index=True)
+    size: Mapped[int] = mapped_column(BigInteger)
+    summary: Mapped[dict[str, Any]] = mapped_column(JSON)
+    created_at: Mapped[datetime] = mapped_column(DateTime, default=now)
+
+
+class Setting(Base):
+    """One setting of the whole workshop, e.g. the theme."""
+
+    __tablename__ = "settings"
+
+    name: Mapped[str] = mapped_column(String(64), primary_key=True)
+    value: Mapped[Any] = mapped_column(JSON)

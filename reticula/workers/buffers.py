@@ -1,0 +1,53 @@
+"""Arrays on their way to the browser: files named by a hash of their content, so that none is sent twice."""
+
+from __future__ import annotations
+
+import hashlib
+import os
+import time
+from pathlib import Path
+from typing import Any
+
+import numpy as np
+
+__all__ = ["BufferFiles"]
+
+GRACE = 600.0
+
+
+class BufferFiles:
+    """A folder of raw little-endian arrays. Old ones are deleted when the folder grows past ``budget`` bytes."""
+
+    def __init__(self, folder: Path, budget: int = 4 * 1024**3) -> None:
+        self.folder = folder
+        self.budget = budget
+        folder.mkdir(parents=True, exist_ok=True)
+
+    def path(self, digest: str) -> Path:
+        """Return the file of a digest; raise ValueError if it is none."""
+        if len(digest) != 32 or not set(digest) <= set("0123456789abcdef"):
+            raise ValueError("not a digest")
+        return self.folder / digest
+
+    def keep(self, array: np.ndarray[Any, Any]) -> dict[str, Any]:
+        """Keep an array and return how to fetch it: digest, dtype and shape."""
+        array = np.ascontiguousarray(array)
+        digest = hashlib.blake2b(array.tobytes(), digest_size=16, key=array.dtype.str.encode()).hexdigest()
+        path = self.path(digest)
+        if path.exists():
+            os.utime(path)
+        else:
+            part = path.with_suffix(f".{os.getpid()}")
+            part.write_bytes(array.tobytes())
+            part.replace(path)
+        return {"digest": digest, "dtype": array.dtype.str.lstrip("<|"), "shape": list(array.shape)}
+
+    def tidy(self) -> None:
+        """Delete the oldest files over the budget, but none that was used in the last ten minutes."""
+        files = sorted((entry.stat().st_mtime, entry.stat().st_size, entry.path) for entry in os.scandir(self.folder))
+        total = sum(size for _, size, _ in files)
+        for used, size, path in files:
+            if total <= self.budget or time.time() - used < GRACE:
+                return
+            Path(path).unlink(missing_ok=True)
+            total -= size

@@ -1,0 +1,166 @@
+"""Looks: what the view and the ledger need to know of a geometry, as small data and named buffers."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from typing import Any, cast
+
+import numpy as np
+
+from reticula.core.errors import GeometryError
+from reticula.core.geometry import KINDS, Geo, Kind, triangles
+from reticula.core.geometry.measure import face_centers, face_normals, point_normals
+from reticula.core.language import evaluate
+from reticula.core.language.scope import BUILTINS, Scope
+from reticula.core.summary import describe_attribute, describe_geo
+from reticula.workers.buffers import BufferFiles
+
+__all__ = ["look"]
+
+MOST_ROWS = 2000
+Buffers = BufferFiles
+
+
+def look(geo: Geo, wish: dict[str, Any], buffers: Buffers) -> dict[str, Any]:
+    """Return what ``wish`` asks for; ``wish["what"]`` names one of the functions below."""
+    what = str(wish.get("what"))
+    if what not in LOOKS:
+        raise GeometryError(f"nothing is known about '{what}'")
+    return LOOKS[what](geo, wish, buffers)
+
+
+def _summary(geo: Geo, wish: dict[str, Any], buffers: Buffers) -> dict[str, Any]:
+    built_in = {kind: [name for name, entry in BUILTINS.items() if kind in entry.read] for kind in KINDS}
+    return {**describe_geo(geo), "built_in": built_in}
+
+
+def _mesh(geo: Geo, wish: dict[str, Any], buffers: Buffers) -> dict[str, Any]:
+    """What is needed to draw: positions, triangles (as corners), edges, curve segments, loose points, normals."""
+    shape = geo.topology
+    cut = triangles(geo)
+    loose = np.flatnonzero(~shape.used_points)
+    return {
+        "position": buffers.keep(geo.positions.astype("<f4")),
+        "normal": buffers.keep(point_normals(geo).astype("<f4")),
+        "corner_point": buffers.keep(shape.corner_point.astype("<u4")),
+        "triangle_corner": buffers.keep(cut.corner.astype("<u4")),
+        "triangle_face": buffers.keep(cut.face.astype("<u4")),
+        "edge": buffers.keep(shape.edges.astype("<u4")),
+        "segment": buffers.keep(shape.curve_segments[0].astype("<u4")),
+        "loose_point": buffers.keep(loose.astype("<u4")),
+        "bounds": geo.bounds.tolist(),
+    }
+
+
+def _normals(geo: Geo, wish: dict[str, Any], buffers: Buffers) -> dict[str, Any]:
+    """Where normals begin and which way they go, for points or faces."""
+    on_faces = wish.get("kind") == "face"
+    begin = face_centers(geo) if on_faces else geo.positions
+    direction = face_normals(geo) if on_faces else point_normals(geo)
+    return {"begin": buffers.keep(begin.astype("<f4")), "direction": buffers.keep(direction.astype("<f4"))}
+
+
+def _attribute(geo: Geo, wish: dict[str, Any], buffers: Buffers) -> dict[str, Any]:
+    """One attribute (or built-in) for false colour: 32-bit numbers per element, with its real range."""
+    kind, name = _kind(wish), str(wish.get("name"))
+    if geo.has(kind, name):
+        attribute = geo.find(kind, name)
+        about = describe_attribute(name, attribute)
+        if attribute.start is not None:
+            values: np.ndarray[Any, Any] = np.diff(attribute.start).astype(np.float64)
+            about |= {"type": "integer", "low": [float(values.min(initial=0))], "high": [float(values.max(initial=0))]}
+        elif attribute.type == "text":
+            words, codes = np.unique(attribute.values, return_inverse=True)
+            about |= {"words": words[:64].tolist(), "low": [0.0], "high": [float(max(len(words) - 1, 0))]}
+            values = codes.reshape(-1).astype(np.float64)
+        else:
+            values = attribute.values
+    else:
+        scope = Scope(geo, kind)
+        type = scope.type_of(kind, name)
+        if type is None:
+            geo.find(kind, name)
+        values = np.asarray(scope.values(kind, name))
+        count = geo.topology.count(kind)
+        values = np.broadcast_to(values, (count, *values.shape[1:]))
+        flat = values.reshape(count, -1)
+        about = {"name": name, "type": type}
+        if count:
+            about |= {"low": flat.min(axis=0).astype(float).tolist(), "high": flat.max(axis=0).astype(float).tolist()}
+    dtype = "u1" if values.dtype == bool else "<f4"
+    return {**about, "kind": kind, "values": buffers.keep(values.astype(dtype))}
+
+
+def _rows(geo: Geo, wish: dict[str, Any], buffers: Buffers) -> dict[str, Any]:
+    """A page of the ledger: values of all attributes for some elements, sorted and filtered."""
+    kind = _kind(wish)
+    offset, limit = max(int(wish.get("offset", 0)), 0), min(int(wish.get("limit", 100)), MOST_ROWS)
+    columns = _columns(geo, kind)
+    order = _order(geo, kind, str(wish.get("sort") or ""), bool(wish.get("descending")), str(wish.get("where") or ""))
+    page = order[offset : offset + limit]
+    cells: list[list[Any]] = []
+    for column in columns:
+        values = [None] * len(page)
+        if column["built_in"]:
+            taken = np.asarray(Scope(geo, kind).values(kind, column["name"]))[page]
+            values = taken.tolist()
+        else:
+            values = [geo.find(kind, column["name"]).row(int(i)) for i in page]
+        cells.append(values)
+    rows = [list(row) for row in zip(*cells, strict=True)] if cells else [[] for _ in page]
+    return {"columns": columns, "index": page.tolist(), "rows": rows, "total": len(order), "count": geo.topology.count(kind)}
+
+
+SHOWN: dict[str, tuple[str, ...]] = {"face": ("area",), "edge": ("length",), "curve": ("length", "closed")}
+
+
+def _columns(geo: Geo, kind: Kind) -> list[dict[str, Any]]:
+    found = [{"name": name, "type": attribute.type, "built_in": False} for name, attribute in geo.attributes[kind].items()]
+    found += [
+        {"name": name, "type": BUILTINS[name].type, "built_in": True}
+        for name in SHOWN.get(kind, ())
+        if not geo.has(kind, name)
+    ]
+    return found
+
+
+def _order(geo: Geo, kind: Kind, sort: str, descending: bool, where: str) -> np.ndarray[Any, Any]:
+    """Return element numbers, sorted by a column (``name`` or ``name.component``) and filtered by a formula."""
+    count = geo.topology.count(kind)
+    kept = np.flatnonzero(evaluate(where, geo, kind, "flag").array) if where.strip() else np.arange(count)
+    if not sort or sort == "index":
+        return kept[::-1] if descending else kept
+    name, _, component = sort.partition(".")
+    key = (id(geo), kind, sort)
+    if key not in _orders:
+        values = np.asarray(Scope(geo, kind).values(kind, name))
+        if geo.has(kind, name) and geo.find(kind, name).start is not None:
+            values = np.diff(geo.find(kind, name).start)
+        flat = values.reshape(count, -1)
+        column = flat[:, min(int(component), flat.shape[1] - 1)] if component.isdigit() else flat[:, 0]
+        rank = np.empty(count, np.int64)
+        rank[np.argsort(column, kind="stable")] = np.arange(count)
+        _orders.clear()
+        _orders[key] = (geo, rank)
+    order = kept[np.argsort(_orders[key][1][kept])]
+    return order[::-1] if descending else order
+
+
+_orders: dict[Any, tuple[Geo, np.ndarray[Any, Any]]] = {}
+"""The last sorting, with the geometry it belongs to: paging through a sorted ledger sorts once."""
+
+
+def _kind(wish: dict[str, Any]) -> Kind:
+    kind = wish.get("kind")
+    if kind not in KINDS:
+        raise GeometryError(f"there is no element kind '{kind}'; there are {', '.join(KINDS)}")
+    return cast(Kind, kind)
+
+
+LOOKS: dict[str, Callable[[Geo, dict[str, Any], Buffers], dict[str, Any]]] = {
+    "summary": _summary,
+    "mesh": _mesh,
+    "normals": _normals,
+    "attribute": _attribute,
+    "rows": _rows,
+}

@@ -1,0 +1,138 @@
+"""The work that an evaluator process does. Runs inside that process; see :mod:`reticula.workers.pool`."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from dataclasses import dataclass, field
+from pathlib import Path
+from typing import Any
+
+from reticula.core.errors import GeometryError, ReticulaError
+from reticula.core.formats import read_file, write_bytes
+from reticula.core.geometry import Geo
+from reticula.core.graph import Cache, Evaluator, NodeResult
+from reticula.core.notes import collecting
+from reticula.core.summary import describe_geo, element_counts
+from reticula.workers.buffers import BufferFiles
+from reticula.workers.looks import look
+
+__all__ = ["Job", "StoredShapes", "Worker"]
+
+
+@dataclass(frozen=True)
+class Job:
+    """One piece of work: ``evaluate`` a document and look at some nodes, ``export`` one, or ``examine`` a file.
+
+    ``shapes`` maps names to (path, digest). ``wishes`` are looks at ``node``'s result.
+    """
+
+    what: str
+    document: dict[str, Any] = field(default_factory=dict)
+    shapes: dict[str, tuple[str, str]] = field(default_factory=dict)
+    node: str | None = None
+    targets: list[str] | None = None
+    wishes: list[dict[str, Any]] = field(default_factory=list)
+    file_name: str = ""
+    options: dict[str, str] = field(default_factory=dict)
+
+
+class StoredShapes:
+    """Shapes of a project, read from the asset folder and kept while the process lives."""
+
+    def __init__(self, shapes: dict[str, tuple[str, str]], kept: dict[str, Geo]) -> None:
+        self.shapes = shapes
+        self.kept = kept
+
+    def key(self, name: str) -> str:
+        return self._find(name)[1]
+
+    def load(self, name: str) -> Geo:
+        path, digest = self._find(name)
+        if digest not in self.kept:
+            while len(self.kept) > 7:
+                del self.kept[next(iter(self.kept))]
+            self.kept[digest] = read_file(path)
+        return self.kept[digest]
+
+    def _find(self, name: str) -> tuple[str, str]:
+        if name not in self.shapes:
+            there = ", ".join(sorted(self.shapes)) or "none yet; drop a mesh file on the page to add one"
+            raise GeometryError(f"the project has no shape '{name}'; it has {there}")
+        return self.shapes[name]
+
+
+class Worker:
+    """Does jobs one after the other; its cache makes the next one fast."""
+
+    def __init__(self, buffers: BufferFiles, cache_bytes: int) -> None:
+        self.buffers = buffers
+        self.evaluator = Evaluator(Cache(cache_bytes))
+        self.kept: dict[str, Geo] = {}
+
+    def do(
+        self, job: Job, on_progress: Callable[[int, int, str], None], should_stop: Callable[[], bool]
+    ) -> dict[str, Any]:
+        """Return the job's result as plain data; raises ReticulaError if the job as a whole cannot be done."""
+        if job.what == "examine":
+            return self._examine(job)
+        shapes = StoredShapes(job.shapes, self.kept)
+        done = self.evaluator.evaluate(
+            job.document, targets=job.targets, shapes=shapes, on_progress=on_progress, should_stop=should_stop
+        )
+        if job.what == "export":
+            return self._export(done.geo(str(job.node)), job)
+        looks: list[dict[str, Any]] = []
+        result = done.nodes.get(job.node) if job.node else None
+        for wish in job.wishes:
+            if result is None or result.geo is None:
+                looks.append({"missing": True})
+                continue
+            try:
+                looks.append(look(result.geo, wish, self.buffers))
+            except ReticulaError as error:
+                looks.append({"error": error.details()})
+        before = {
+            name: done.nodes[feed].geo
+            for name, node in job.document["nodes"].items()
+            for feed in next(iter([f for f in node.get("inputs", {}).values() if f]), [])[:1]
+            if name in done.nodes and feed in done.nodes
+        }
+        return {
+            "nodes": {name: _report(found, before.get(name)) for name, found in done.nodes.items()},
+            "node": job.node,
+            "looks": looks,
+        }
+
+    def _examine(self, job: Job) -> dict[str, Any]:
+        path, _ = job.shapes[job.file_name]
+        with collecting() as notes:
+            geo = read_file(path)
+        return {**describe_geo(geo), "notes": [note.text for note in notes]}
+
+    def _export(self, geo: Geo, job: Job) -> dict[str, Any]:
+        with collecting() as notes:
+            data = write_bytes(geo, job.file_name, **job.options)
+        path = self.buffers.folder / f"export-{id(data):x}-{Path(job.file_name).suffix.lstrip('.')}"
+        path.write_bytes(data)
+        return {"path": str(path), "notes": [note.text for note in notes]}
+
+
+def _report(result: NodeResult, before: Geo | None) -> dict[str, Any]:
+    report: dict[str, Any] = {
+        "state": result.state,
+        "key": result.key,
+        "seconds": result.seconds,
+        "cached": result.cached,
+        "skipped": result.skipped,
+        "notes": [{"level": note.level, "text": note.text} for note in result.notes],
+        "error": result.error,
+        "counts": None,
+        "change": None,
+    }
+    if result.geo is not None:
+        counts = element_counts(result.geo)
+        report["counts"] = counts
+        if before is not None:
+            old = element_counts(before)
+            report["change"] = {kind: count - old[kind] for kind, count in counts.items()}
+    return report
