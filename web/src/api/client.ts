@@ -1,0 +1,75 @@
+/** Calls to the service. Answers are typed from its OpenAPI document; refusals become Refusal errors. */
+import type { components } from './schema'
+
+export type Schemas = components['schemas']
+export type GraphState = Schemas['GraphState']
+export type EvaluationState = Schemas['EvaluationState']
+export type NodeReport = Schemas['NodeReport']
+export type OperatorState = Schemas['OperatorState']
+export type ParameterState = Schemas['ParameterState']
+export type OperatorList = Schemas['OperatorList']
+export type AssetState = Schemas['AssetState']
+export type ErrorState = Schemas['ErrorState']
+
+export type Operation = { op: string; path: string; value?: unknown; from?: string }
+
+/** The service answered, and said no. */
+export class Refusal extends Error {
+  constructor(
+    readonly status: number,
+    readonly state: ErrorState,
+  ) {
+    super(state.message)
+  }
+}
+
+/** The service did not answer at all. */
+export class Unreachable extends Error {}
+
+async function call<T>(method: string, path: string, body?: unknown): Promise<T> {
+  const form = body instanceof FormData
+  let answer: Response
+  try {
+    answer = await fetch(path, {
+      method,
+      headers: body === undefined || form ? {} : { 'Content-Type': 'application/json' },
+      body: body === undefined ? undefined : form ? body : JSON.stringify(body),
+    })
+  } catch {
+    throw new Unreachable('The service does not answer.')
+  }
+  if (!answer.ok) {
+    const state = await answer.json().catch(() => ({ code: 'http', message: `The request failed (${answer.status}).` }))
+    throw new Refusal(answer.status, state as ErrorState)
+  }
+  return answer.status === 204 ? (undefined as T) : ((await answer.json()) as T)
+}
+
+export const api = {
+  projects: () => call<Schemas['ProjectList']>('GET', '/api/projects'),
+  makeProject: (title: string) => call<Schemas['ProjectState']>('POST', '/api/projects', { title }),
+  graphs: (project: string) => call<Schemas['GraphList']>('GET', `/api/projects/${project}/graphs`),
+  makeGraph: (project: string, title: string) => call<GraphState>('POST', `/api/projects/${project}/graphs`, { title }),
+  graph: (id: string) => call<GraphState>('GET', `/api/graphs/${id}`),
+  dropGraph: (id: string) => call<void>('DELETE', `/api/graphs/${id}`),
+  edit: (id: string, revision: number, patch: Operation[], label: string) =>
+    call<GraphState>('POST', `/api/graphs/${id}/edits`, { revision, patch, label }),
+  undo: (id: string, revision: number) => call<GraphState>('POST', `/api/graphs/${id}/undo`, { revision }),
+  redo: (id: string, revision: number) => call<GraphState>('POST', `/api/graphs/${id}/redo`, { revision }),
+  evaluate: (id: string, request: Partial<Schemas['EvaluationRequest']>) =>
+    call<EvaluationState>('POST', `/api/graphs/${id}/evaluations`, request),
+  evaluation: (ticket: string, wait: number) => call<EvaluationState>('GET', `/api/evaluations/${ticket}?wait=${wait}`),
+  stop: (ticket: string) => call<void>('DELETE', `/api/evaluations/${ticket}`),
+  looks: (id: string, node: string, wishes: object[], draft: Operation[] = []) =>
+    call<Schemas['LookState']>('POST', `/api/graphs/${id}/looks`, { node, wishes, draft }),
+  operators: () => call<OperatorList>('GET', '/api/operators'),
+  assets: (project: string) => call<Schemas['AssetList']>('GET', `/api/projects/${project}/assets`),
+  upload: (project: string, file: File) => {
+    const form = new FormData()
+    form.append('file', file)
+    return call<AssetState>('POST', `/api/projects/${project}/assets`, form)
+  },
+  dropAsset: (id: string) => call<void>('DELETE', `/api/assets/${id}`),
+  settings: () => call<Schemas['Settings']>('GET', '/api/settings'),
+  saveSettings: (values: object) => call<Schemas['Settings']>('PUT', '/api/settings', values),
+}

@@ -1,0 +1,62 @@
+/** The answers to looks at a node, as the evaluators give them. */
+import type { BufferRef } from './buffers'
+
+export const KINDS = ['point', 'edge', 'corner', 'face', 'curve', 'whole'] as const
+export type Kind = (typeof KINDS)[number]
+
+export interface AttributeAbout {
+  name: string
+  type: string
+  low?: number[]
+  high?: number[]
+  members?: number
+  words?: string[]
+}
+
+export interface Summary {
+  counts: Record<string, number>
+  attributes: Record<Kind, AttributeAbout[]>
+  built_in: Record<Kind, string[]>
+  bounds: [number[], number[]]
+  pieces: number
+  open_border_edges: number
+}
+
+export interface MeshLook {
+  position: BufferRef
+  normal: BufferRef
+  corner_point: BufferRef
+  triangle_corner: BufferRef
+  triangle_face: BufferRef
+  edge: BufferRef
+  segment: BufferRef
+  loose_point: BufferRef
+  bounds: [number[], number[]]
+}
+
+export interface AttributeLook extends AttributeAbout {
+  kind: Kind
+  values: BufferRef
+}
+
+export interface NormalsLook {
+  begin: BufferRef
+  direction: BufferRef
+}
+
+export interface Rows {
+  columns: { name: string; type: string; built_in: boolean }[]
+  index: number[]
+  rows: unknown[][]
+  total: number
+  count: number
+}
+
+/** A look that could not be taken. */
+export interface LookError {
+  error: { code: string; message: string }
+}
+
+export function isError(look: unknown): look is LookError {
+  return typeof look === 'object' && look !== null && 'error' in look
+}

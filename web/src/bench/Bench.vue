@@ -1,0 +1,253 @@
+<script setup lang="ts">
+/** The working screen: board, view and ledger, which always show the same moment. */
+import { useEventListener } from '@vueuse/core'
+import { ElMessage } from 'element-plus'
+import { computed, nextTick, onMounted, provide, ref, watchEffect } from 'vue'
+import Board from '../board/Board.vue'
+import { addNode, duplicateNodes, removeNodes } from '../board/document'
+import { shapesKey } from '../board/keys'
+import { useGraph } from '../board/useGraph'
+import { useCatalogue } from '../catalogue/useCatalogue'
+import Ledger from '../ledger/Ledger.vue'
+import { useTheme } from '../shared/useTheme'
+import { useView } from '../view/useView'
+import View from '../view/View.vue'
+import { isWriting, shortcutOf, type Action } from './actions'
+import Dials from './Dials.vue'
+import Finder from './Finder.vue'
+import ShapesDialog from './ShapesDialog.vue'
+import TopBar from './TopBar.vue'
+import { useEvaluation, type Wish } from './useEvaluation'
+import { useProject } from './useProject'
+import { useSelection } from './useSelection'
+import { useSplit } from './useSplit'
+
+const graph = useGraph()
+const project = useProject()
+const evaluation = useEvaluation()
+const selection = useSelection()
+const { operator, load } = useCatalogue()
+const theme = useTheme()
+const view = useView()
+const board = ref<InstanceType<typeof Board>>()
+const picture = ref<InstanceType<typeof View>>()
+const dials = ref<InstanceType<typeof Dials>>()
+const finding = ref(false)
+const shaping = ref(false)
+const dropping = ref(false)
+const ready = ref(false)
+const trouble = ref('')
+const boardSplit = useSplit('board width', 470, 260, () => window.innerWidth - 360, 'x', 1)
+const ledgerSplit = useSplit('ledger height', 226, 34, () => window.innerHeight - 240, 'y', -1)
+provide(shapesKey, project.shapeNames)
+
+const chosenCards = computed(() => board.value?.selected ?? [])
+/** The card that a new one is added after. */
+const after = computed(() => chosenCards.value[0] ?? graph.document.value.looking_at ?? null)
+const afterTitle = computed(() => {
+  const node = after.value ? graph.document.value.nodes[after.value] : undefined
+  return node ? node.title || operator(node.operator)?.label || after.value! : ''
+})
+
+watchEffect(() => {
+  const wishes: Wish[] = [{ what: 'summary' }, { what: 'mesh' }]
+  if (view.color) wishes.push({ what: 'attribute', kind: view.color.kind, name: view.color.name })
+  if (view.normals) wishes.push({ what: 'normals', kind: view.normals })
+  evaluation.wishes.value = wishes
+})
+
+async function add(name: string, parameters: Record<string, unknown> = {}) {
+  const declared = operator(name)
+  if (!declared) return
+  let id = ''
+  graph.edit(`add ${declared.label}`, (next) => {
+    id = addNode(next, declared, after.value)
+    next.nodes[id]!.parameters = parameters
+  })
+  await nextTick()
+  setTimeout(() => board.value?.select([id]), 60)
+}
+
+async function upload(files: FileList | File[]) {
+  for (const file of files) {
+    const busy = ElMessage({ message: `Reading ${file.name} …`, duration: 0 })
+    try {
+      const made = await project.upload(file)
+      shaping.value = false
+      await add('project_shape', { shape: made.name })
+      setTimeout(() => picture.value?.frame(), 900)
+      ElMessage({ type: 'success', message: `${file.name} is in the project as ‘${made.name}’.` })
+    } catch (error) {
+      ElMessage({ type: 'error', message: `${file.name}: ${error instanceof Error ? error.message : error}`, duration: 8000, showClose: true })
+    } finally {
+      busy.close()
+    }
+  }
+}
+
+function onCards(label: string, change: (next: Parameters<Parameters<typeof graph.edit>[1]>[0], ids: string[]) => void) {
+  const ids = chosenCards.value
+  if (ids.length) graph.edit(label, (next) => change(next, ids))
+}
+
+function remove() {
+  if (board.value?.cutWire()) return
+  onCards('remove cards', (next, ids) => removeNodes(next, ids))
+}
+
+function duplicate() {
+  let copies: string[] = []
+  onCards('duplicate cards', (next, ids) => (copies = duplicateNodes(next, ids)))
+  if (copies.length) setTimeout(() => board.value?.select(copies), 60)
+}
+
+function skip() {
+  onCards('skip cards', (next, ids) => {
+    for (const id of ids) next.nodes[id]!.skip = !next.nodes[id]!.skip
+  })
+}
+
+function lookAt() {
+  onCards('look at a card', (next, ids) => (next.looking_at = ids[0]))
+}
+
+const haveCards = () => chosenCards.value.length > 0
+const actions: Action[] = [
+  { name: 'Find', help: 'search operators and actions', shortcut: '/', run: () => (finding.value = true) },
+  { name: 'Undo', help: 'take the last edit back', shortcut: 'Ctrl+Z', enabled: () => graph.undoLabel.value !== null, run: graph.undo },
+  { name: 'Redo', help: 'do the edit again that was taken back', shortcut: 'Ctrl+Shift+Z', enabled: () => graph.redoLabel.value !== null, run: graph.redo },
+  { name: 'Remove', help: 'remove the selected cards or wire; what they fed is fed from before them', shortcut: 'Delete', run: remove },
+  { name: 'Duplicate', help: 'copy the selected cards', shortcut: 'Ctrl+D', enabled: haveCards, run: duplicate },
+  { name: 'Skip', help: 'pass the geometry through the selected cards unchanged', shortcut: 'K', enabled: haveCards, run: skip },
+  { name: 'Look at', help: 'show the result of the selected card', shortcut: 'L', enabled: haveCards, run: lookAt },
+  { name: 'Frame', help: 'show the whole shape in the view', shortcut: 'F', run: () => picture.value?.frame() },
+  { name: 'Frame selection', help: 'show the selected elements in the view', shortcut: 'Shift+F', run: () => picture.value?.frame(true) },
+  { name: 'Clear selection', help: 'select no element', shortcut: 'Escape', run: selection.clear },
+  { name: 'Faces', help: 'draw faces, or not', run: () => (view.faces = !view.faces) },
+  { name: 'Edges', help: 'draw edges, or not', shortcut: 'E', run: () => (view.wire = !view.wire) },
+  { name: 'Points', help: 'draw points, or not', run: () => (view.points = !view.points) },
+  { name: 'Smooth shading', help: 'shade smoothly, or each face flat', run: () => (view.smooth = !view.smooth) },
+  { name: 'Shapes', help: 'upload, use and delete meshes of this project', run: () => (shaping.value = true) },
+  { name: 'Add dial', help: 'a value that formulas of any node can read', run: () => void dials.value?.add() },
+  { name: 'Tidy board', help: 'lay all cards out again', run: () => board.value?.tidy() },
+  { name: 'All cards', help: 'show all cards on the board', run: () => board.value?.fit() },
+  { name: 'Day or night', help: 'change the theme', run: theme.toggle },
+  { name: 'Stop', help: 'stop the evaluation', enabled: () => evaluation.running.value, run: evaluation.stop },
+]
+
+useEventListener(window, 'keydown', (event: KeyboardEvent) => {
+  if (finding.value || isWriting(event.target) || document.querySelector('.el-overlay:not([style*="display: none"])')) return
+  const pressed = shortcutOf(event)
+  const alias = { Backspace: 'Delete', 'Ctrl+Y': 'Ctrl+Shift+Z' }[pressed] ?? pressed
+  const action = actions.find((entry) => entry.shortcut === alias)
+  if (!action || action.enabled?.() === false) return
+  event.preventDefault()
+  action.run()
+})
+useEventListener(window, 'beforeunload', (event) => {
+  if (graph.hasUnsaved()) event.preventDefault()
+})
+useEventListener(window, 'dragover', (event: DragEvent) => {
+  if (!event.dataTransfer?.types.includes('Files')) return
+  event.preventDefault()
+  dropping.value = true
+})
+useEventListener(window, 'dragleave', (event: DragEvent) => {
+  if (!event.relatedTarget) dropping.value = false
+})
+useEventListener(window, 'drop', (event: DragEvent) => {
+  dropping.value = false
+  if (!event.dataTransfer?.files.length) return
+  event.preventDefault()
+  void upload(event.dataTransfer.files)
+})
+
+onMounted(async () => {
+  try {
+    await Promise.all([load(), theme.load(), project.start()])
+    evaluation.follow()
+    ready.value = true
+  } catch (error) {
+    trouble.value = error instanceof Error ? error.message : String(error)
+  }
+})
+function useShape(name: string) {
+  shaping.value = false
+  void add('project_shape', { shape: name })
+}
+</script>
+
+<template>
+  <div class="bench" :data-ready="ready">
+    <TopBar @find="finding = true" @shapes="shaping = true" />
+    <p v-if="trouble" class="down" role="alert">{{ trouble }} Start it with <code>make start</code> and load this page again.</p>
+    <main v-else :style="{ gridTemplateColumns: `${boardSplit.size.value}px 6px minmax(0, 1fr)` }">
+      <div class="left"><Dials ref="dials" /><Board ref="board" class="grow" /></div>
+      <div class="divider" role="separator" aria-orientation="vertical" aria-label="Width of the board" tabindex="0" @pointerdown="boardSplit.drag" @keydown="boardSplit.step" />
+      <div class="right" :style="{ gridTemplateRows: `minmax(0, 1fr) 6px ${ledgerSplit.size.value}px` }">
+        <View ref="picture" />
+        <div class="divider flat" role="separator" aria-orientation="horizontal" aria-label="Height of the ledger" tabindex="0" @pointerdown="ledgerSplit.drag" @keydown="ledgerSplit.step" />
+        <Ledger />
+      </div>
+    </main>
+    <Finder :open="finding" :actions="actions" :after="afterTitle" @close="finding = false" @add="add" />
+    <ShapesDialog :open="shaping" @close="shaping = false" @use="useShape" @upload="upload" />
+    <div v-if="dropping" class="dropping">Drop OBJ, PLY or STL files to add them to the project</div>
+  </div>
+</template>
+
+<style scoped>
+.bench {
+  display: flex;
+  flex-direction: column;
+  height: 100%;
+}
+main {
+  display: grid;
+  flex: 1;
+  min-height: 0;
+}
+.left,
+.right {
+  min-width: 0;
+  min-height: 0;
+}
+.left {
+  display: flex;
+  flex-direction: column;
+}
+.grow {
+  flex: 1;
+}
+.right {
+  display: grid;
+}
+.divider {
+  background: var(--line);
+  cursor: col-resize;
+  touch-action: none;
+}
+.flat {
+  cursor: row-resize;
+}
+.divider:hover,
+.divider:focus-visible {
+  background: var(--accent);
+}
+.down {
+  margin: 15vh auto;
+  color: var(--bad);
+}
+.dropping {
+  position: fixed;
+  inset: 12px;
+  z-index: 60;
+  display: grid;
+  place-items: center;
+  border: 3px dashed var(--accent);
+  border-radius: 12px;
+  background: color-mix(in srgb, var(--paper) 80%, transparent);
+  font-size: 20px;
+  pointer-events: none;
+}
+</style>

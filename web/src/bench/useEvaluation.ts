@@ -1,0 +1,143 @@
+/** Keeps the results in step with the document: one evaluation at a time, the newest always wins. */
+import { computed, ref, shallowRef, watch } from 'vue'
+import { api, Refusal, type EvaluationState, type NodeReport } from '../api/client'
+import { useGraph } from '../board/useGraph'
+import type { GraphDocument } from '../board/document'
+
+export interface Wish {
+  what: string
+  [option: string]: unknown
+}
+
+const PATIENCE = 0.35
+const POLL = 0.5
+
+const graph = useGraph()
+const reports = shallowRef<Record<string, NodeReport>>({})
+/** The node that the looks show: the one looked at, or what feeds it if it failed. */
+const shownNode = ref<string | null>(null)
+const wishes = shallowRef<Wish[]>([])
+const looks = shallowRef<{ node: string; key: string; wishes: Wish[]; answers: Record<string, unknown>[] } | null>(null)
+const running = ref(false)
+const slow = ref(false)
+const progress = ref({ done: 0, total: 0, node: '' })
+const failure = ref('')
+const channel = crypto.randomUUID?.() ?? String(Math.random())
+
+let wanted = 0
+let busy = false
+let ticket = ''
+
+/** The node to show instead of one that has no result: the first feed that has one. */
+function fallback(document: GraphDocument, node: string | null): string | null {
+  const seen = new Set<string>()
+  while (node && !seen.has(node)) {
+    seen.add(node)
+    if (reports.value[node]?.state === 'done') return node
+    node = Object.values(document.nodes[node]?.inputs ?? {}).flat()[0] ?? null
+  }
+  return null
+}
+
+async function round(): Promise<void> {
+  const number = wanted
+  const document = graph.document.value
+  const id = graph.state.value?.id
+  const node = document.looking_at ?? null
+  if (!id) return
+  const asked = wishes.value
+  const dragging = graph.draft.value.length > 0
+  let answer = await api.evaluate(id, {
+    draft: graph.unsaved(), node, wishes: asked, channel, only_node: dragging && node !== null, wait: PATIENCE,
+  }) // prettier-ignore
+  ticket = answer.ticket
+  while (answer.state === 'waiting' || answer.state === 'running') {
+    slow.value = true
+    progress.value = answer.progress
+    if (number !== wanted) return
+    answer = await api.evaluation(ticket, POLL)
+  }
+  await take(answer, document, node, asked, dragging)
+}
+
+async function take(
+  answer: EvaluationState, document: GraphDocument, node: string | null, asked: Wish[], dragging: boolean,
+): Promise<void> {
+  if (answer.state === 'stopped') return
+  if (answer.state === 'failed') {
+    failure.value = answer.error?.message ?? 'The evaluation failed.'
+    const at = answer.error?.node
+    if (at && reports.value) reports.value = { ...reports.value, [at]: brokenReport(failure.value) }
+    return
+  }
+  failure.value = ''
+  reports.value = dragging ? { ...reports.value, ...answer.nodes } : (answer.nodes ?? {})
+  let answers = answer.looks ?? []
+  let shown = node
+  if (node && answer.nodes?.[node]?.state !== 'done' && asked.length) {
+    shown = fallback(document, node)
+    if (!shown) {
+      shownNode.value = null
+      return
+    }
+    answers = (await api.looks(graph.state.value!.id, shown, asked, graph.unsaved())).looks
+  }
+  shownNode.value = shown
+  if (shown) looks.value = { node: shown, key: reports.value[shown]?.key ?? '', wishes: asked, answers }
+  else looks.value = null
+}
+
+function brokenReport(message: string): NodeReport {
+  return {
+    state: 'failed', key: '', seconds: 0, cached: false, skipped: false, notes: [], counts: null, change: null,
+    error: { code: 'limit', message },
+  } as unknown as NodeReport // prettier-ignore
+}
+
+async function work(): Promise<void> {
+  if (busy) return
+  busy = true
+  let done = -1
+  while (done !== wanted) {
+    done = wanted
+    running.value = true
+    try {
+      await round()
+    } catch (error) {
+      if (error instanceof Refusal && error.status === 409) done = wanted
+      failure.value = error instanceof Error ? error.message : String(error)
+    }
+  }
+  running.value = false
+  slow.value = false
+  busy = false
+}
+
+function request(): void {
+  wanted += 1
+  void work()
+}
+
+/** What an evaluation depends on; moving a card or renaming it is not among it. */
+const essence = computed(() => {
+  const { nodes, dials, looking_at } = graph.document.value
+  const parts = Object.entries(nodes).map(([id, n]) => [id, n.operator, n.parameters, n.inputs, n.skip])
+  return JSON.stringify([graph.state.value?.id, parts, dials, looking_at])
+})
+
+export function useEvaluation() {
+  return {
+    reports, shownNode, looks, wishes, running, slow, progress, failure, request,
+
+    /** Begin to follow the document. */
+    follow(): void {
+      watch([essence, wishes], request, { immediate: true })
+    },
+
+    /** Stop what is being evaluated. */
+    stop(): void {
+      if (ticket) void api.stop(ticket)
+      failure.value = 'Stopped. The last finished result is shown; any change evaluates again.'
+    },
+  } // prettier-ignore
+}

@@ -1,0 +1,179 @@
+<script setup lang="ts">
+/** Where the graph is: cards top to bottom, wires between them. */
+import '@vue-flow/core/dist/style.css'
+import { type Connection, type EdgeMouseEvent, type NodeDragEvent, useVueFlow, VueFlow } from '@vue-flow/core'
+import { computed, nextTick, ref, watch } from 'vue'
+import { useCatalogue } from '../catalogue/useCatalogue'
+import { connect, disconnect, insertInto, wires, wouldCircle, type Wire } from './document'
+import Card from './Card.vue'
+import { layout, type Size } from './layout'
+import { useGraph } from './useGraph'
+
+const graph = useGraph()
+const { operator } = useCatalogue()
+const flow = useVueFlow('board')
+const chosenWire = ref('')
+const sizes = ref<Record<string, Size>>({})
+const selected = computed(() => flow.getSelectedNodes.value.map((node) => node.id))
+
+const places = computed(() => layout(graph.document.value, sizes.value))
+const nodes = computed(() =>
+  Object.keys(graph.document.value.nodes).map((id) => ({
+    id, type: 'card', position: places.value[id]!, data: {}, deletable: false,
+  })), // prettier-ignore
+)
+const edges = computed(() =>
+  wires(graph.document.value).map((wire) => ({
+    id: `${wire.from}>${wire.to}>${wire.input}`, source: wire.from, target: wire.to, sourceHandle: 'out', targetHandle: wire.input,
+    type: 'default', interactionWidth: 22, data: wire, class: chosenWire.value === `${wire.from}>${wire.to}>${wire.input}` ? 'chosen' : '',
+  })), // prettier-ignore
+)
+
+/** Cards are laid out by their real size: an opened card makes room for itself. */
+flow.onNodesInitialized(measure)
+watch(() => flow.getNodes.value.map((node) => `${node.id}:${node.dimensions.width}x${node.dimensions.height}`).join(), measure)
+function measure() {
+  const next: Record<string, Size> = {}
+  for (const node of flow.getNodes.value) if (node.dimensions.width) next[node.id] = { ...node.dimensions }
+  if (JSON.stringify(next) !== JSON.stringify(sizes.value)) sizes.value = next
+}
+
+/** Show everything if it can be read at that size; else the top. */
+async function fit() {
+  await nextTick()
+  await flow.fitView({ padding: 0.04, maxZoom: 1, minZoom: 0.86 })
+  const lowest = Math.min(...Object.values(places.value).map((place) => place.y))
+  const { x, y, zoom } = flow.getViewport()
+  if (lowest * zoom + y < 8) await flow.setViewport({ x, y: 10 - lowest * zoom, zoom })
+}
+watch(() => graph.state.value?.id, () => setTimeout(fit, 120)) // prettier-ignore
+let first = true
+watch(sizes, () => {
+  if (first && Object.keys(sizes.value).length) {
+    first = false
+    setTimeout(fit, 60)
+  }
+})
+
+function canConnect({ source, target }: Connection): boolean {
+  return source !== target && !wouldCircle(graph.document.value, source, target)
+}
+
+function onConnect({ source, target, targetHandle }: Connection) {
+  if (!targetHandle) return
+  const many = operator(graph.document.value.nodes[target]?.operator ?? '')?.inputs.find((entry) => entry.name === targetHandle)?.many ?? false
+  graph.edit('connect', (next) => connect(next, { from: source, to: target, input: targetHandle }, many))
+}
+
+function onDragStop({ nodes: moved, node }: NodeDragEvent) {
+  const under = moved.length === 1 ? wireUnder(node.id) : null
+  const entry = operator(graph.document.value.nodes[node.id]?.operator ?? '')?.inputs[0]
+  if (under && entry && !wouldCircle(graph.document.value, under.from, node.id)) {
+    graph.edit('put into a wire', (next) => {
+      insertInto(next, under, node.id, entry.name)
+      next.nodes[node.id]!.place = null
+    })
+    return
+  }
+  graph.edit(moved.length > 1 ? 'move cards' : 'move a card', (next) => {
+    for (const one of moved) next.nodes[one.id]!.place = [Math.round(one.position.x), Math.round(one.position.y)]
+  })
+}
+
+/** The wire that a dropped card lies on, if it has none of its own yet. */
+function wireUnder(id: string): Wire | null {
+  const own = wires(graph.document.value).some((wire) => wire.from === id || wire.to === id)
+  const box = document.querySelector(`[data-test="card-${CSS.escape(id)}"]`)?.getBoundingClientRect()
+  if (own || !box) return null
+  for (const share of [0.5, 0.15, 0.85]) {
+    const under = document.elementsFromPoint(box.left + box.width / 2, box.top + box.height * share)
+    const found = under.map((part) => part.closest('.vue-flow__edge')?.getAttribute('data-id')).find(Boolean)
+    const wire = edges.value.find((edge) => edge.id === found)?.data
+    if (wire) return wire
+  }
+  return null
+}
+
+function pickWire({ edge }: EdgeMouseEvent) {
+  chosenWire.value = edge.id
+}
+
+function cutWire(): boolean {
+  const wire = edges.value.find((edge) => edge.id === chosenWire.value)?.data
+  chosenWire.value = ''
+  if (wire) graph.edit('disconnect', (next) => disconnect(next, wire))
+  return !!wire
+}
+
+function select(ids: string[]) {
+  flow.removeSelectedNodes(flow.getSelectedNodes.value)
+  flow.addSelectedNodes(ids.map((id) => flow.findNode(id)).filter((node) => node !== undefined))
+}
+
+/** Give all cards back to the automatic layout. */
+function tidy() {
+  graph.edit('tidy the board', (next) => {
+    for (const node of Object.values(next.nodes)) if (node.place) node.place = null
+  })
+  setTimeout(fit, 120)
+}
+
+defineExpose({ selected, select, cutWire, fit, tidy })
+</script>
+
+<template>
+  <section class="board" aria-label="Board">
+    <VueFlow id="board" :nodes="nodes" :edges="edges" :min-zoom="0.2" :max-zoom="1.6" :delete-key-code="null" :is-valid-connection="canConnect" :connection-radius="34" :select-nodes-on-drag="false" :zoom-on-double-click="false" elevate-nodes-on-select @connect="onConnect" @node-drag-stop="onDragStop" @edge-click="pickWire" @pane-click="chosenWire = ''">
+      <template #node-card="card"><Card :id="card.id" :selected="card.selected" /></template>
+    </VueFlow>
+    <div class="corner">
+      <button class="plain boxed" title="Show all cards" @click="fit">All cards</button>
+      <button class="plain boxed" title="Lay all cards out again" @click="tidy">Tidy</button>
+      <button v-if="chosenWire" class="plain boxed" data-test="cut" @click="cutWire">Cut this wire</button>
+    </div>
+  </section>
+</template>
+
+<style scoped>
+.board {
+  position: relative;
+  height: 100%;
+  min-height: 0;
+  background: radial-gradient(circle at 1px 1px, color-mix(in srgb, var(--ink) 9%, transparent) 1px, transparent 1.5px) 0 0 / 22px 22px;
+}
+.corner {
+  position: absolute;
+  left: 10px;
+  bottom: 10px;
+  display: flex;
+  gap: 6px;
+  font-size: 13px;
+}
+.board :deep(.vue-flow__edge-path) {
+  stroke: var(--wire);
+  stroke-width: 3;
+}
+.board :deep(.vue-flow__edge.chosen .vue-flow__edge-path),
+.board :deep(.vue-flow__edge:hover .vue-flow__edge-path) {
+  stroke: var(--accent);
+}
+.board :deep(.vue-flow__connection-path) {
+  stroke: var(--accent);
+  stroke-width: 3;
+}
+.board :deep(.vue-flow__handle) {
+  width: 15px;
+  height: 9px;
+  border: 2px solid var(--wire);
+  border-radius: 3px;
+  background: var(--sheet);
+}
+.board :deep(.vue-flow__handle.many) {
+  width: 30px;
+}
+.board :deep(.vue-flow__handle:hover),
+.board :deep(.vue-flow__handle.connecting) {
+  border-color: var(--accent);
+  background: var(--accent-wash);
+}
+</style>

@@ -1,0 +1,240 @@
+<script setup lang="ts">
+/** A node as it is drawn: what it does in one line, its counts, time and troubles; opened, its controls. */
+import { Handle, Position } from '@vue-flow/core'
+import { computed, inject, ref, shallowRef, watch } from 'vue'
+import { api } from '../api/client'
+import { isError, type Summary } from '../api/looks'
+import { useEvaluation } from '../bench/useEvaluation'
+import { isShown, useCatalogue } from '../catalogue/useCatalogue'
+import KindGlyph from '../shared/KindGlyph.vue'
+import { change, count, duration } from '../shared/numbers'
+import { nodeLine, setParameter } from './document'
+import ParameterField from './fields/ParameterField.vue'
+import { shapesKey } from './keys'
+import { useGraph } from './useGraph'
+
+const props = defineProps<{ id: string; selected?: boolean }>()
+const { reports } = useEvaluation()
+const graph = useGraph()
+const { operator } = useCatalogue()
+const shapes = inject(shapesKey, ref<string[]>([]))
+
+const node = computed(() => graph.document.value.nodes[props.id])
+const declared = computed(() => operator(node.value?.operator ?? ''))
+const report = computed(() => reports.value[props.id])
+const looking = computed(() => graph.document.value.looking_at === props.id)
+const title = computed(() => node.value?.title || declared.value?.label || node.value?.operator || '')
+const warnings = computed(() => report.value?.notes.filter((note) => note.level === 'warning') ?? [])
+const notes = computed(() => report.value?.notes.filter((note) => note.level === 'note') ?? [])
+const values = computed(() => Object.fromEntries((declared.value?.parameters ?? []).map((p) => [p.name, node.value?.parameters?.[p.name] ?? p.default])))
+const visible = computed(() => declared.value?.parameters.filter((p) => isShown(p, declared.value!, values.value)) ?? [])
+const failedAt = computed(() => (report.value?.state === 'failed' ? report.value.error?.parameter : null))
+const message = computed(() => (report.value?.state === 'failed' ? report.value.error?.message : ''))
+
+const numbers = computed(() =>
+  (['points', 'faces', 'curves'] as const)
+    .map((kind) => ({ kind: kind.slice(0, -1), count: report.value?.counts?.[kind] ?? 0, change: report.value?.change?.[kind] ?? 0 }))
+    .filter((entry) => entry.count || entry.change),
+)
+
+/** What the inputs hold, for the fields to offer; asked when the card is opened. */
+const summaries = shallowRef<Record<string, Summary>>({})
+watch(
+  [() => props.selected, () => JSON.stringify(node.value?.inputs), () => inputKeys()],
+  async () => {
+    if (!props.selected || !graph.state.value) return
+    const made: Record<string, Summary> = {}
+    for (const [input, feeds] of Object.entries(node.value?.inputs ?? {})) {
+      if (!feeds[0] || reports.value[feeds[0]]?.state !== 'done') continue
+      const answer = await api.looks(graph.state.value.id, feeds[0], [{ what: 'summary' }], graph.unsaved()).catch(() => null)
+      const look = answer?.looks[0]
+      if (look && !isError(look)) made[input] = look as unknown as Summary
+    }
+    summaries.value = made
+  },
+  { immediate: true },
+)
+function inputKeys() {
+  return Object.values(node.value?.inputs ?? {}).flat().map((feed) => reports.value[feed]?.key).join() // prettier-ignore
+}
+
+function preview(name: string, value: unknown) {
+  const preset = declared.value?.parameters.find((p) => p.name === name)?.default
+  graph.preview((next) => setParameter(next, props.id, name, value, preset))
+}
+
+function commit(name: string, value: unknown) {
+  const preset = declared.value?.parameters.find((p) => p.name === name)?.default
+  graph.dropPreview()
+  graph.edit(`set ${name.replaceAll('_', ' ')} of ${title.value}`, (next) => setParameter(next, props.id, name, value, preset))
+}
+
+function look() {
+  graph.edit(`look at ${title.value}`, (next) => (next.looking_at = props.id))
+}
+
+function skip() {
+  graph.edit(`${node.value?.skip ? 'run' : 'skip'} ${title.value}`, (next) => (next.nodes[props.id]!.skip = !node.value?.skip))
+}
+
+function rename(event: Event) {
+  const text = (event.target as HTMLInputElement).value.trim()
+  if (text !== (node.value?.title ?? '')) graph.edit(`rename ${title.value}`, (next) => (next.nodes[props.id]!.title = text))
+}
+
+/** A mesh without shared names would be ambiguous: where in the parameters the error belongs. */
+function errorOf(name: string): string {
+  if (failedAt.value !== name || !message.value) return ''
+  return message.value.startsWith(`${name}: `) ? message.value.slice(name.length + 2) : message.value
+}
+</script>
+
+<template>
+  <article v-if="node" class="card" :class="{ open: selected, looking, skipped: node.skip, failed: report?.state === 'failed', waiting: report?.state === 'waiting' }" :aria-label="title" :data-test="`card-${id}`">
+    <Handle v-for="(input, n) in declared?.inputs" :id="input.name" :key="input.name" type="target" :position="Position.Top" :style="{ left: `${((n + 1) * 100) / (declared!.inputs.length + 1)}%` }" :class="{ many: input.many }" :title="`${input.name}: ${input.help}`" />
+    <header>
+      <input v-if="selected" class="title nodrag" :value="title" aria-label="Title" @change="rename" @keydown.enter="($event.target as HTMLInputElement).blur()" />
+      <span v-else class="title">{{ title }}</span>
+      <span class="kind faint">{{ node.title ? declared?.label : '' }}</span>
+      <button class="plain small nodrag" :aria-pressed="looking" :title="looking ? 'The view shows this' : 'Look at this (L)'" :data-test="`look-${id}`" @click.stop="look">look</button>
+      <button v-if="declared?.inputs.length" class="plain small nodrag" :aria-pressed="!!node.skip" title="Pass the geometry through unchanged (K)" @click.stop="skip">skip</button>
+    </header>
+    <p v-if="!selected" class="line mono" :title="nodeLine(node, declared)">{{ nodeLine(node, declared) || declared?.summary }}</p>
+    <p v-else class="about faint">{{ declared?.summary }}.</p>
+    <div v-if="selected && declared" class="fields nodrag nowheel nopan">
+      <ParameterField v-for="parameter in visible" :key="parameter.name" :parameter="parameter" :value="values[parameter.name]" :values="values" :error="errorOf(parameter.name)" :summary="summaries[parameter.of ?? 'geo'] ?? summaries[declared.inputs[0]?.name ?? '']" :shapes="shapes" @preview="preview(parameter.name, $event)" @commit="commit(parameter.name, $event)" />
+      <p v-if="!visible.length" class="faint none">Nothing to set.</p>
+    </div>
+    <p v-if="message && !(selected && failedAt)" class="message bad" role="alert" data-test="card-error">{{ message }}</p>
+    <p v-else-if="report?.state === 'waiting'" class="message faint">{{ report.error?.message }}</p>
+    <p v-for="note in warnings" :key="note.text" class="message warn" data-test="card-warning">{{ note.text }}</p>
+    <template v-if="selected"><p v-for="note in notes" :key="note.text" class="message faint">{{ note.text }}</p></template>
+    <footer class="mono">
+      <span v-for="entry in numbers" :key="entry.kind" :title="`${entry.kind}s, and the change from the input`"><KindGlyph :kind="entry.kind" />{{ count(entry.count) }}<small v-if="entry.change">{{ change(entry.change) }}</small></span>
+      <span v-if="report?.state === 'done'" class="time" :title="report.cached ? 'taken from the cache; time when it was made' : 'time to evaluate'">{{ node.skip ? 'skipped' : duration(report.seconds) }}</span>
+    </footer>
+    <Handle id="out" type="source" :position="Position.Bottom" title="result" />
+  </article>
+</template>
+
+<style scoped>
+.card {
+  width: 236px;
+  padding: 7px 10px 6px;
+  border: 1px solid var(--line);
+  border-radius: 7px;
+  background: var(--sheet);
+  box-shadow: var(--shade);
+  font-size: 14px;
+  cursor: grab;
+}
+.card.open {
+  width: 372px;
+  border-color: var(--strong-line);
+  background: var(--raised);
+  cursor: default;
+}
+.card.looking {
+  border-left: 4px solid var(--accent);
+  padding-left: 7px;
+}
+.card.failed {
+  border-color: var(--bad);
+  border-style: dashed;
+}
+.card.skipped {
+  opacity: 0.66;
+}
+header {
+  display: flex;
+  align-items: center;
+  gap: 4px;
+}
+.title {
+  flex: 1 1 auto;
+  min-width: 0;
+  overflow: hidden;
+  font-weight: 700;
+  text-overflow: ellipsis;
+  white-space: nowrap;
+}
+input.title {
+  border: 0;
+  border-bottom: 1px dashed var(--line);
+  padding: 0;
+  background: none;
+}
+.kind {
+  overflow: hidden;
+  font-size: 12px;
+  text-overflow: ellipsis;
+  white-space: nowrap;
+  flex: 0 1 auto;
+}
+.small {
+  min-height: 22px;
+  padding: 0 5px;
+  font-size: 12px;
+  color: var(--faint-ink);
+}
+.small[aria-pressed='true'] {
+  color: var(--accent);
+}
+p {
+  margin: 2px 0;
+}
+.line {
+  overflow: hidden;
+  color: var(--faint-ink);
+  font-size: 12px;
+  text-overflow: ellipsis;
+  white-space: nowrap;
+}
+.about {
+  font-size: 13px;
+}
+.fields {
+  display: flex;
+  flex-direction: column;
+  gap: 3px;
+  margin: 6px 0;
+  max-height: 420px;
+  overflow: auto;
+}
+.none {
+  font-size: 13px;
+}
+.message {
+  font-size: 12.5px;
+  overflow-wrap: anywhere;
+}
+.bad {
+  color: var(--bad);
+}
+.warn {
+  padding: 1px 6px;
+  border-radius: 4px;
+  color: var(--warn);
+  background: var(--warn-wash);
+}
+footer {
+  display: flex;
+  gap: 11px;
+  min-height: 18px;
+  margin-top: 2px;
+  font-size: 12px;
+}
+footer span {
+  display: inline-flex;
+  align-items: center;
+  gap: 3px;
+}
+footer small {
+  font-size: 12px;
+  color: var(--good);
+}
+.time {
+  margin-left: auto;
+  color: var(--faint-ink);
+}
+</style>

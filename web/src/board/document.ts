@@ -1,0 +1,167 @@
+/** The graph document and the edits that the board makes to it. All functions change the document they are given. */
+import type { OperatorState } from '../api/client'
+
+export interface GraphNode {
+  operator: string
+  operator_version?: number
+  title?: string
+  skip?: boolean
+  place?: [number, number] | null
+  parameters?: Record<string, unknown>
+  inputs?: Record<string, string[]>
+}
+
+export interface Dial {
+  type: 'number' | 'integer' | 'toggle'
+  value: number | boolean
+  soft?: [number, number]
+  low?: number | null
+  high?: number | null
+  step?: number
+  unit?: string
+  help?: string
+}
+
+export interface GraphDocument {
+  format: string
+  version: number
+  title?: string
+  notes?: string
+  dials?: Record<string, Dial>
+  nodes: Record<string, GraphNode>
+  looking_at?: string | null
+  result?: string | null
+}
+
+export interface Wire {
+  from: string
+  to: string
+  input: string
+}
+
+/** Return every wire of the graph. */
+export function wires(document: GraphDocument): Wire[] {
+  return Object.entries(document.nodes).flatMap(([to, node]) =>
+    Object.entries(node.inputs ?? {}).flatMap(([input, feeds]) => feeds.map((from) => ({ from, to, input }))),
+  )
+}
+
+/** Return an id that no node has yet, made from the operator's name. */
+export function freeId(document: GraphDocument, operator: string): string {
+  let number = 1
+  while (`${operator}_${number}` in document.nodes) number += 1
+  return `${operator}_${number}`
+}
+
+/** Add a node, fed by `after` if it takes an input, and look at it. Returns its id. */
+export function addNode(document: GraphDocument, operator: OperatorState, after?: string | null): string {
+  const id = freeId(document, operator.name)
+  const node: GraphNode = { operator: operator.name, operator_version: operator.version, parameters: {} }
+  const input = operator.inputs[0]
+  if (input && after && after in document.nodes) node.inputs = { [input.name]: [after] }
+  document.nodes[id] = node
+  document.looking_at = id
+  return id
+}
+
+/** Return whether `to` feeds `from`, so that a wire between them would close a circle. */
+export function wouldCircle(document: GraphDocument, from: string, to: string): boolean {
+  const open = [from]
+  const seen = new Set<string>()
+  for (let name = open.pop(); name !== undefined; name = open.pop()) {
+    if (name === to) return true
+    if (seen.has(name)) continue
+    seen.add(name)
+    open.push(...Object.values(document.nodes[name]?.inputs ?? {}).flat())
+  }
+  return false
+}
+
+/** Connect two nodes; an input that takes one geometry lets go of the one it had. */
+export function connect(document: GraphDocument, wire: Wire, many: boolean): void {
+  const node = document.nodes[wire.to]
+  if (!node) return
+  node.inputs ??= {}
+  const feeds = node.inputs[wire.input] ?? []
+  node.inputs[wire.input] = many ? [...feeds.filter((feed) => feed !== wire.from), wire.from] : [wire.from]
+}
+
+/** Take a wire away. */
+export function disconnect(document: GraphDocument, wire: Wire): void {
+  const inputs = document.nodes[wire.to]?.inputs
+  if (!inputs?.[wire.input]) return
+  inputs[wire.input] = inputs[wire.input]!.filter((feed) => feed !== wire.from)
+  if (!inputs[wire.input]!.length) delete inputs[wire.input]
+}
+
+/** Put a node into a wire. */
+export function insertInto(document: GraphDocument, wire: Wire, id: string, input: string): void {
+  const feeds = document.nodes[wire.to]?.inputs?.[wire.input]
+  if (!feeds) return
+  feeds[feeds.indexOf(wire.from)] = id
+  document.nodes[id]!.inputs = { ...document.nodes[id]!.inputs, [input]: [wire.from] }
+}
+
+/** Remove nodes; what hung on a removed node hangs on its first feed instead. */
+export function removeNodes(document: GraphDocument, ids: string[]): void {
+  for (const id of ids) {
+    const gone = document.nodes[id]
+    if (!gone) continue
+    const feed = Object.values(gone.inputs ?? {}).flat()[0]
+    delete document.nodes[id]
+    for (const wire of wires(document).filter((entry) => entry.from === id)) {
+      const feeds = document.nodes[wire.to]!.inputs![wire.input]!
+      if (feed && !feeds.includes(feed)) feeds[feeds.indexOf(id)] = feed
+      else disconnect(document, wire)
+    }
+    const last = Object.keys(document.nodes).at(-1) ?? null
+    if (document.looking_at === id) document.looking_at = feed ?? last
+    if (document.result === id) document.result = feed ?? null
+  }
+}
+
+/** Copy nodes with the wires among them and into them. Returns the ids of the copies. */
+export function duplicateNodes(document: GraphDocument, ids: string[]): string[] {
+  const copies = new Map<string, string>()
+  for (const id of ids) {
+    const copy = freeId(document, document.nodes[id]!.operator)
+    document.nodes[copy] = structuredClone(document.nodes[id]!)
+    if (document.nodes[copy]!.place) document.nodes[copy]!.place = shifted(document.nodes[copy]!.place!)
+    copies.set(id, copy)
+  }
+  for (const copy of copies.values()) {
+    for (const feeds of Object.values(document.nodes[copy]!.inputs ?? {})) {
+      feeds.forEach((feed, number) => (feeds[number] = copies.get(feed) ?? feed))
+    }
+  }
+  return [...copies.values()]
+}
+
+function shifted([x, y]: [number, number]): [number, number] {
+  return [x + 40, y + 40]
+}
+
+/** Set a parameter, or forget it if it is the default again. */
+export function setParameter(document: GraphDocument, id: string, name: string, value: unknown, preset: unknown): void {
+  const node = document.nodes[id]
+  if (!node) return
+  node.parameters ??= {}
+  if (JSON.stringify(value) === JSON.stringify(preset)) delete node.parameters[name]
+  else node.parameters[name] = value
+}
+
+/** Say in one line what a node does: the values that differ from the defaults. */
+export function nodeLine(node: GraphNode, operator: OperatorState | undefined): string {
+  if (!operator) return ''
+  return operator.parameters
+    .filter((entry) => node.parameters && entry.name in node.parameters)
+    .map((entry) => `${entry.label} ${plain(node.parameters![entry.name], entry.unit)}`)
+    .join(' · ')
+}
+
+function plain(value: unknown, unit: string): string {
+  if (typeof value === 'object' && value !== null && 'formula' in value) return String(value.formula)
+  if (Array.isArray(value)) return value.join(' × ') + (unit ? ` ${unit}` : '')
+  if (typeof value === 'boolean') return value ? 'yes' : 'no'
+  return String(value) + (typeof value === 'number' && unit ? ` ${unit}` : '')
+}

@@ -1,0 +1,84 @@
+<script setup lang="ts">
+/** A formula, a group or a name, with what exists on the input to choose from. */
+import { nextTick, ref, watch } from 'vue'
+
+const props = defineProps<{ value: string; label: string; placeholder?: string; options?: string[]; invalid?: boolean; single?: boolean }>()
+const emit = defineEmits<{ preview: [value: string]; commit: [value: string] }>()
+
+const text = ref(props.value)
+const typing = ref(false)
+const area = ref<HTMLTextAreaElement>()
+watch(() => props.value, (value) => { if (!typing.value) text.value = value }) // prettier-ignore
+watch(text, () => void nextTick(fit), { immediate: true })
+
+function fit() {
+  if (!area.value) return
+  area.value.style.height = 'auto'
+  area.value.style.height = `${Math.min(area.value.scrollHeight + 2, 140)}px`
+}
+
+function typed() {
+  typing.value = true
+  emit('preview', text.value)
+}
+
+function settle() {
+  if (!typing.value) return
+  typing.value = false
+  emit('commit', text.value)
+}
+
+function key(event: KeyboardEvent) {
+  if (event.key === 'Enter' && !event.shiftKey) {
+    event.preventDefault()
+    settle()
+  } else if (event.key === 'Escape') {
+    text.value = props.value
+    typing.value = false
+    emit('commit', props.value)
+  }
+}
+
+function choose(event: Event) {
+  const chosen = (event.target as HTMLSelectElement).value
+  ;(event.target as HTMLSelectElement).value = ''
+  if (!chosen) return
+  text.value = props.single || !text.value.trim() ? chosen : `${text.value.trim()} ${chosen}`
+  typing.value = false
+  emit('commit', text.value)
+}
+</script>
+
+<template>
+  <div class="formula">
+    <textarea ref="area" v-model="text" class="text mono" rows="1" :aria-label="label" :aria-invalid="invalid" :placeholder="placeholder" spellcheck="false" @input="typed" @blur="settle" @keydown="key" />
+    <select v-if="options?.length" class="text pick" :aria-label="`${label}: what exists`" title="What exists on the input" @change="choose">
+      <option value="">⌄</option>
+      <option v-for="option in options" :key="option" :value="option">{{ option }}</option>
+    </select>
+  </div>
+</template>
+
+<style scoped>
+.formula {
+  display: flex;
+  align-items: flex-start;
+  gap: 4px;
+  flex: 1;
+  min-width: 0;
+}
+textarea {
+  flex: 1;
+  resize: none;
+  overflow: auto;
+  line-height: 1.35;
+}
+.pick {
+  width: 30px;
+  padding: 2px;
+  flex: none;
+}
+[aria-invalid='true'] {
+  border-color: var(--bad);
+}
+</style>

@@ -1,0 +1,112 @@
+<script setup lang="ts">
+/** A number: dragged on its slider, typed, stepped with the arrow keys, or a formula. */
+import { computed, nextTick, ref, watch } from 'vue'
+import { fromText, isFormula, stepped, toText } from './formula'
+
+const props = defineProps<{
+  value: unknown
+  label: string
+  soft?: number[] | null
+  low?: number | null
+  high?: number | null
+  step?: number | null
+  unit?: string
+  whole?: boolean
+  formulas?: boolean
+  invalid?: boolean
+  noSlider?: boolean
+}>()
+const emit = defineEmits<{ preview: [value: unknown]; commit: [value: unknown] }>()
+
+const text = ref(toText(props.value))
+const typing = ref(false)
+const area = ref<HTMLTextAreaElement>()
+watch(() => props.value, (value) => { if (!typing.value) text.value = toText(value) }) // prettier-ignore
+watch(text, () => void nextTick(fit), { immediate: true })
+
+const formula = computed(() => typeof fromText(text.value) !== 'number')
+const step = computed(() => props.step ?? (props.whole ? 1 : 0.01))
+const range = computed(() => {
+  const value = typeof props.value === 'number' ? props.value : 0
+  const [low, high] = props.soft ?? [0, 1]
+  return [Math.min(low!, value), Math.max(high!, value)]
+})
+
+function fit() {
+  if (!area.value) return
+  area.value.style.height = 'auto'
+  area.value.style.height = `${Math.min(area.value.scrollHeight + 2, 140)}px`
+}
+
+function typed() {
+  typing.value = true
+  const value = fromText(text.value)
+  if (typeof value === 'number' || props.formulas) emit('preview', value)
+}
+
+function settle() {
+  if (!typing.value) return
+  typing.value = false
+  const value = fromText(text.value)
+  if (typeof value === 'number' || (props.formulas && text.value.trim())) emit('commit', value)
+  else text.value = toText(props.value)
+}
+
+function key(event: KeyboardEvent) {
+  if (event.key === 'Enter' && !event.shiftKey) {
+    event.preventDefault()
+    settle()
+  } else if (event.key === 'Escape') {
+    typing.value = false
+    text.value = toText(props.value)
+    emit('commit', props.value)
+  } else if ((event.key === 'ArrowUp' || event.key === 'ArrowDown') && typeof fromText(text.value) === 'number') {
+    event.preventDefault()
+    const steps = (event.key === 'ArrowUp' ? 1 : -1) * (event.shiftKey ? 10 : 1)
+    emit('commit', stepped(fromText(text.value) as number, steps, step.value, props.low, props.high))
+  }
+}
+</script>
+
+<template>
+  <div class="number">
+    <textarea v-if="formula && formulas" ref="area" v-model="text" class="text mono" rows="1" :aria-label="label" :aria-invalid="invalid" spellcheck="false" @input="typed" @blur="settle" @keydown="key" />
+    <input v-else v-model="text" class="text mono short" :aria-label="label" :aria-invalid="invalid" inputmode="decimal" spellcheck="false" @input="typed" @blur="settle" @keydown="key" />
+    <span v-if="unit && !formula" class="faint unit">{{ unit }}</span>
+    <input
+      v-if="!isFormula(value) && !noSlider" class="slide" type="range" :min="range[0]" :max="range[1]" :step="step" :value="value as number" :aria-label="`${label} slider`"
+      @input="emit('preview', Number(($event.target as HTMLInputElement).value))" @change="emit('commit', Number(($event.target as HTMLInputElement).value))"
+    />
+  </div>
+</template>
+
+<style scoped>
+.number {
+  display: flex;
+  align-items: center;
+  gap: 6px;
+  flex: 1;
+  min-width: 0;
+}
+textarea {
+  flex: 1;
+  resize: none;
+  overflow: auto;
+  line-height: 1.35;
+}
+.short {
+  width: 78px;
+  flex: 0 1 78px;
+}
+.slide {
+  flex: 1;
+  min-width: 40px;
+  accent-color: var(--accent);
+}
+.unit {
+  flex: none;
+}
+[aria-invalid='true'] {
+  border-color: var(--bad);
+}
+</style>

@@ -1,0 +1,5 @@
+/** What the bench provides to cards deep inside the board. */
+import type { InjectionKey, Ref } from 'vue'
+
+/** Names of the project's shapes. */
+export const shapesKey: InjectionKey<Ref<string[]>> = Symbol('shapes')

@@ -1,0 +1,21 @@
+/** All operators and functions, loaded once. */
+import { reactive } from 'vue'
+import { api, type OperatorList, type OperatorState, type ParameterState } from '../api/client'
+
+const catalogue = reactive<OperatorList>({ operators: [], functions: [], formats: {} })
+
+export function useCatalogue() {
+  return {
+    catalogue,
+    load: async () => Object.assign(catalogue, await api.operators()),
+    operator: (name: string): OperatorState | undefined => catalogue.operators.find((entry) => entry.name === name),
+  }
+}
+
+/** Whether a parameter matters, given the values of its siblings. */
+export function isShown(parameter: ParameterState, operator: OperatorState, given: Record<string, unknown>): boolean {
+  const rule = parameter.shown_when
+  if (!rule) return true
+  const sibling = operator.parameters.find((entry) => entry.name === rule.parameter)
+  return (given[rule.parameter] ?? sibling?.default) === rule.value
+}

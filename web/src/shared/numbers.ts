@@ -1,0 +1,32 @@
+/** How numbers are written in the interface. */
+
+/** A whole number with thin groups, e.g. 22,922. */
+export function count(value: number): string {
+  return value.toLocaleString('en-US')
+}
+
+/** A difference with its sign; empty for none. */
+export function change(value: number): string {
+  return value === 0 ? '' : `${value > 0 ? '+' : '−'}${count(Math.abs(value))}`
+}
+
+/** A measured number in about four digits, without tails of zeros. */
+export function short(value: number): string {
+  if (!Number.isFinite(value)) return '–'
+  if (Number.isInteger(value) && Math.abs(value) < 1e7) return String(value)
+  const size = Math.abs(value)
+  if (size !== 0 && (size < 1e-3 || size >= 1e6)) return value.toExponential(2)
+  return String(Number(value.toPrecision(4)))
+}
+
+/** A duration in ms or s. */
+export function duration(seconds: number): string {
+  if (seconds < 0.0005) return '<1 ms'
+  return seconds < 1 ? `${Math.round(seconds * 1000)} ms` : `${seconds.toFixed(seconds < 10 ? 2 : 1)} s`
+}
+
+/** Round away binary noise after a step, e.g. 0.30000000000000004. */
+export function tidy(value: number, step: number): number {
+  const digits = Math.max(0, Math.ceil(-Math.log10(step)) + 2)
+  return Number(value.toFixed(Math.min(digits, 12)))
+}

@@ -1,0 +1,229 @@
+<script setup lang="ts">
+/** The 3D picture of the node that is looked at. */
+import { useResizeObserver } from '@vueuse/core'
+import * as THREE from 'three'
+import { computed, nextTick, onBeforeUnmount, onMounted, ref, shallowRef, watch } from 'vue'
+import { isError, type AttributeLook, type MeshLook, type NormalsLook, type Summary } from '../api/looks'
+import { useEvaluation } from '../bench/useEvaluation'
+import { useSelection } from '../bench/useSelection'
+import { useGraph } from '../board/useGraph'
+import { useTheme } from '../shared/useTheme'
+import AxesMarker from './AxesMarker.vue'
+import { colorize, isColor, type Legend as LegendData } from './colors'
+import Legend from './Legend.vue'
+import { fetchMesh, fetchValues, normalLines, type MeshData } from './meshData'
+import { Scene } from './scene'
+import { useView } from './useView'
+import ViewBar from './ViewBar.vue'
+
+const view = useView()
+const { looks, shownNode, reports, running, slow, progress, failure, stop } = useEvaluation()
+const { document: graph, state: graphState } = useGraph()
+const selection = useSelection()
+const { theme } = useTheme()
+
+const canvas = ref<HTMLCanvasElement>()
+const box = ref<HTMLElement>()
+const turn = ref([0, 0, 0, 1])
+const mesh = shallowRef<MeshData | null>(null)
+const summary = shallowRef<Summary | null>(null)
+const legend = shallowRef<LegendData | null>(null)
+const trouble = ref('')
+let scene: Scene | null = null
+let framed = ''
+let newest = 0
+
+const name = (id: string | null | undefined) => (id && graph.value.nodes[id]?.title) || id?.replaceAll('_', ' ') || ''
+const banner = computed(() => {
+  const wanted = graph.value.looking_at
+  if (!wanted || !shownNode.value || shownNode.value === wanted || reports.value[wanted]?.state === 'done') return ''
+  return `‘${name(wanted)}’ has no result, so ‘${name(shownNode.value)}’ is shown.`
+})
+const isEmpty = computed(() => Object.keys(graph.value.nodes).length === 0)
+const noResult = computed(() => !isEmpty.value && !shownNode.value && !running.value && !!reports.value && Object.keys(reports.value).length > 0)
+
+watch(looks, update)
+
+/** Take the newest looks: shape, colour and normals together, so that they never belong to different moments. */
+async function update() {
+  const answer = looks.value
+  const number = ++newest
+  if (!answer) {
+    mesh.value = null
+    summary.value = null
+    legend.value = null
+    scene?.setTint(null)
+    scene?.setMesh(null)
+    return
+  }
+  const find = (what: string) => {
+    const at = answer.wishes.findIndex((wish) => wish.what === what)
+    return at < 0 ? null : answer.answers[at]!
+  }
+  trouble.value = ''
+  try {
+    const meshLook = find('mesh') as unknown as MeshLook
+    if (!meshLook || !('position' in meshLook)) return
+    const color = find('attribute')
+    const normals = find('normals') as unknown as NormalsLook | null
+    const next = await fetchMesh(meshLook)
+    let tint = null
+    let explained: LegendData | null = null
+    if (color && isError(color)) trouble.value = color.error.message
+    else if (color) {
+      const about = color as unknown as AttributeLook
+      const made = colorize(about, await fetchValues(about), view.color?.part ?? '')
+      tint = { kind: about.kind, colors: made.colors, depth: isColor(about) ? 0.55 : 0.28 }
+      explained = made.legend
+    }
+    const size = Math.hypot(...[0, 1, 2].map((axis) => next.bounds[1][axis]! - next.bounds[0][axis]!))
+    const ends = normals && 'begin' in normals ? await normalLines(normals, size * 0.02) : null
+    if (number !== newest || !scene) return
+    mesh.value = next
+    summary.value = find('summary') as unknown as Summary
+    legend.value = explained
+    scene.setTint(tint)
+    scene.setMesh(next)
+    scene.setNormals(ends)
+    scene.setChosen(selection.kind.value, selection.chosen.value)
+    const graphId = graphState.value?.id ?? ''
+    if (framed !== graphId && next.position.length) {
+      framed = graphId
+      scene.frame(next.bounds)
+    }
+  } catch (error) {
+    trouble.value = error instanceof Error ? error.message : String(error)
+  }
+}
+
+function frame(chosen = false) {
+  const part = chosen ? scene?.boundsOf(selection.kind.value, selection.chosen.value) : null
+  const bounds = part ?? mesh.value?.bounds
+  if (bounds) scene?.frame(bounds)
+}
+
+let down: [number, number] = [0, 0]
+function press(event: PointerEvent) {
+  down = [event.clientX, event.clientY]
+}
+function release(event: PointerEvent) {
+  if (Math.hypot(event.clientX - down[0], event.clientY - down[1]) > 4 || event.button !== 0 || !canvas.value) return
+  const area = canvas.value.getBoundingClientRect()
+  const hit = scene?.pick(((event.clientX - area.left) / area.width) * 2 - 1, 1 - ((event.clientY - area.top) / area.height) * 2)
+  const add = event.shiftKey || event.ctrlKey || event.metaKey
+  const kind = selection.kind.value
+  if (!hit) return add ? undefined : selection.clear()
+  if (kind === 'face' || kind === 'point' || kind === 'corner' || kind === 'edge') selection.pick(hit[kind], add, 'view')
+}
+
+function paint() {
+  const style = getComputedStyle(document.documentElement)
+  const color = (variable: string) => new THREE.Color().setStyle(style.getPropertyValue(variable).trim(), THREE.LinearSRGBColorSpace)
+  const night = theme.value === 'night'
+  scene?.setPalette({
+    clay: new THREE.Color(...(night ? [0.74, 0.72, 0.68] : [0.88, 0.8, 0.7]) as [number, number, number]),
+    wire: color(night ? '--line' : '--wire'),
+    point: color('--ink'),
+    chosen: color('--accent'),
+    normal: color('--accent'),
+  })
+}
+
+watch(() => [view.faces, view.wire, view.points, view.smooth], () => scene?.setShown(view))
+watch([selection.chosen, selection.kind], () => scene?.setChosen(selection.kind.value, selection.chosen.value))
+watch(theme, () => nextTick(paint))
+
+onMounted(() => {
+  scene = new Scene(canvas.value!)
+  scene.onDraw = () => (turn.value = scene!.camera.quaternion.toArray())
+  scene.setShown(view)
+  paint()
+  void update()
+})
+useResizeObserver(box, ([entry]) => scene?.resize(entry!.contentRect.width, entry!.contentRect.height))
+onBeforeUnmount(() => scene?.dispose())
+defineExpose({ frame })
+</script>
+
+<template>
+  <section class="view" aria-label="View">
+    <ViewBar :summary="summary" @frame="frame" />
+    <div ref="box" class="stage">
+      <canvas ref="canvas" tabindex="0" aria-label="Mesh; drag to turn, scroll to zoom, click to select" data-test="canvas" @pointerdown="press" @pointerup="release" />
+      <div v-if="banner" class="banner warn" role="status" data-test="banner">{{ banner }}</div>
+      <div v-if="failure || trouble" class="banner bad" role="alert">{{ failure || trouble }}</div>
+      <div v-if="running && slow" class="banner busy" role="status" data-test="progress">
+        <progress :value="progress.done" :max="progress.total || 1" />
+        {{ progress.node ? `Evaluating ‘${name(progress.node)}’` : 'Waiting' }} ({{ progress.done + 1 }} of {{ progress.total || 1 }})
+        <button class="plain boxed" data-test="stop" @click="stop">Stop</button>
+      </div>
+      <div v-if="isEmpty" class="hint">
+        <p>Nothing here yet.</p>
+        <p>Press <kbd>/</kbd> to find a shape to start from, or drop a mesh file (OBJ, PLY, STL) anywhere on the page.</p>
+      </div>
+      <div v-else-if="noResult" class="hint"><p>There is no result to show. The marked card says why.</p></div>
+      <Legend v-if="legend && view.color" :legend="legend" :kind="view.color.kind" />
+      <AxesMarker :turn="turn" />
+    </div>
+  </section>
+</template>
+
+<style scoped>
+.view {
+  display: flex;
+  flex-direction: column;
+  min-height: 0;
+  min-width: 0;
+  height: 100%;
+}
+.stage {
+  position: relative;
+  flex: 1;
+  min-height: 0;
+  overflow: hidden;
+  background: linear-gradient(var(--backdrop-top), var(--backdrop-bottom));
+}
+canvas {
+  position: absolute;
+  inset: 0;
+  width: 100%;
+  height: 100%;
+  touch-action: none;
+}
+.banner {
+  position: relative;
+  display: flex;
+  align-items: center;
+  gap: 10px;
+  width: fit-content;
+  max-width: calc(100% - 20px);
+  margin: 8px auto 0;
+  padding: 4px 12px;
+  border: 1px solid currentcolor;
+  border-radius: 6px;
+  font-size: 13px;
+}
+.warn {
+  color: var(--warn);
+  background: var(--warn-wash);
+}
+.bad {
+  color: var(--bad);
+  background: var(--bad-wash);
+}
+.busy {
+  background: var(--raised);
+  border-color: var(--line);
+}
+.busy progress {
+  width: 90px;
+  accent-color: var(--accent);
+}
+.hint {
+  position: absolute;
+  inset: 30% 10% auto;
+  text-align: center;
+  color: var(--faint-ink);
+  font-size: 15px;
+}
+</style>

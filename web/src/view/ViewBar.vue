@@ -1,0 +1,131 @@
+<script setup lang="ts">
+/** The view's controls: what is drawn, what is picked, and which attribute is shown as colour. */
+import { computed } from 'vue'
+import { KINDS, type Kind, type Summary } from '../api/looks'
+import { useSelection } from '../bench/useSelection'
+import KindGlyph from '../shared/KindGlyph.vue'
+import { count } from '../shared/numbers'
+import { useView } from './useView'
+
+const props = defineProps<{ summary: Summary | null }>()
+const emit = defineEmits<{ frame: [chosen: boolean] }>()
+const view = useView()
+const selection = useSelection()
+const PARTS: Record<string, string[]> = { vec2: ['x', 'y', 'length'], vec3: ['x', 'y', 'z', 'length'], vec4: ['x', 'y', 'z', 'w', 'length'] }
+const COLORED: Kind[] = ['point', 'edge', 'corner', 'face']
+const PICKED: Kind[] = ['point', 'edge', 'corner', 'face']
+
+interface Entry {
+  key: string
+  label: string
+}
+
+/** Groups first, then attributes, then what every element has; vectors by component. */
+const entries = computed(() => {
+  const found: { title: string; entries: Entry[] }[] = []
+  for (const kind of COLORED) {
+    const own = props.summary?.attributes[kind] ?? []
+    const groups = own.filter((a) => a.type === 'flag').map((a) => entry(kind, a.name, ''))
+    const values = own.filter((a) => a.type !== 'flag').flatMap((a) => parts(kind, a.name, a.type))
+    const built = (props.summary?.built_in[kind] ?? [])
+      .filter((name) => !own.some((a) => a.name === name) && !['count', 'position'].includes(name))
+      .flatMap((name) => parts(kind, name, name === 'normal' ? 'vec3' : 'number'))
+    const all = [...groups, ...values, ...built]
+    if (all.length) found.push({ title: `each ${kind}`, entries: all })
+  }
+  return found
+})
+
+function parts(kind: Kind, name: string, type: string): Entry[] {
+  const listed = (PARTS[type] ?? ['']).map((part) => entry(kind, name, part))
+  return name === 'color' && type !== 'number' ? [{ key: `${kind}|${name}|`, label: 'color (as it is)' }, ...listed] : listed
+}
+
+function entry(kind: Kind, name: string, part: string): Entry {
+  return { key: `${kind}|${name}|${part}`, label: part === 'length' ? `${name} (length)` : part ? `${name}.${part}` : name }
+}
+
+const color = computed({
+  get: () => (view.color ? `${view.color.kind}|${view.color.name}|${view.color.part}` : ''),
+  set: (key: string) => {
+    const [kind, name, part] = key.split('|') as [Kind, string, string]
+    view.color = key ? { kind, name, part } : null
+  },
+})
+const missing = computed(() => view.color && !entries.value.some((g) => g.entries.some((e) => e.key === color.value)))
+const counts = computed(() => KINDS.filter((kind) => (props.summary?.counts[`${kind}s`] ?? 0) > 0))
+</script>
+
+<template>
+  <div class="bar" role="toolbar" aria-label="View">
+    <div class="set" aria-label="Draw">
+      <button class="plain" :aria-pressed="view.faces" title="Draw faces" @click="view.faces = !view.faces">faces</button>
+      <button class="plain" :aria-pressed="view.wire" title="Draw edges" data-test="wire" @click="view.wire = !view.wire">edges</button>
+      <button class="plain" :aria-pressed="view.points" title="Draw points" @click="view.points = !view.points">points</button>
+      <button class="plain" :aria-pressed="view.smooth" title="Shade smoothly across faces, or each face flat" @click="view.smooth = !view.smooth">smooth</button>
+    </div>
+    <label class="set">
+      <span class="faint">normals</span>
+      <select v-model="view.normals" class="text" aria-label="Normals">
+        <option value="">off</option>
+        <option value="point">points</option>
+        <option value="face">faces</option>
+      </select>
+    </label>
+    <label class="set">
+      <span class="faint">colour</span>
+      <select v-model="color" class="text wide" aria-label="Colour by" data-test="color-by">
+        <option value="">plain clay</option>
+        <option v-if="missing" :value="color">{{ view.color?.name }} (not here)</option>
+        <optgroup v-for="group in entries" :key="group.title" :label="group.title">
+          <option v-for="item in group.entries" :key="item.key" :value="item.key">{{ item.label }}</option>
+        </optgroup>
+      </select>
+    </label>
+    <div class="set" role="radiogroup" aria-label="Pick">
+      <span class="faint">pick</span>
+      <button v-for="kind in PICKED" :key="kind" class="plain kind" role="radio" :aria-checked="selection.kind.value === kind" :aria-pressed="selection.kind.value === kind" :title="`Pick ${kind}s`" :aria-label="`Pick ${kind}s`" @click="selection.kind.value = kind">
+        <KindGlyph :kind="kind" />
+      </button>
+    </div>
+    <button class="plain boxed" title="Show the whole shape (F); the selection with Shift+F" data-test="frame" @click="emit('frame', $event.shiftKey)">Frame</button>
+    <div class="counts mono" data-test="counts">
+      <span v-for="kind in counts" :key="kind" :title="`${kind}s`"><KindGlyph :kind="kind" />{{ count(summary!.counts[`${kind}s`]!) }}</span>
+    </div>
+  </div>
+</template>
+
+<style scoped>
+.bar {
+  display: flex;
+  flex-wrap: wrap;
+  align-items: center;
+  gap: 4px 12px;
+  padding: 4px 8px;
+  border-bottom: 1px solid var(--line);
+  background: var(--sheet);
+  font-size: 13px;
+}
+.set {
+  display: inline-flex;
+  align-items: center;
+  gap: 3px;
+}
+.kind {
+  padding: 2px 6px;
+}
+.wide {
+  width: 138px;
+}
+.counts {
+  display: inline-flex;
+  gap: 12px;
+  margin-left: auto;
+  color: var(--faint-ink);
+}
+.counts span {
+  display: inline-flex;
+  align-items: center;
+  gap: 4px;
+}
+</style>

@@ -1,0 +1,61 @@
+/** From looks to arrays that can be drawn. */
+import { fetchBuffer } from '../api/buffers'
+import type { AttributeLook, Kind, MeshLook, NormalsLook } from '../api/looks'
+
+/** A mesh in arrays: triangles point at corners, corners at points. */
+export interface MeshData {
+  position: Float32Array
+  normal: Float32Array
+  cornerPoint: Uint32Array
+  triangleCorner: Uint32Array
+  triangleFace: Uint32Array
+  edge: Uint32Array
+  segment: Uint32Array
+  loosePoint: Uint32Array
+  bounds: [number[], number[]]
+}
+
+export async function fetchMesh(look: MeshLook): Promise<MeshData> {
+  const names = ['position', 'normal', 'corner_point', 'triangle_corner', 'triangle_face', 'edge', 'segment', 'loose_point'] as const
+  const [position, normal, cornerPoint, triangleCorner, triangleFace, edge, segment, loosePoint] = await Promise.all(
+    names.map((name) => fetchBuffer(look[name])),
+  )
+  return { position, normal, cornerPoint, triangleCorner, triangleFace, edge, segment, loosePoint, bounds: look.bounds } as MeshData
+}
+
+/** Return the point of every triangle corner `(3T)`: the index of a mesh that shares points. */
+export function sharedIndex(mesh: MeshData): Uint32Array {
+  const index = new Uint32Array(mesh.triangleCorner.length)
+  for (let i = 0; i < index.length; i++) index[i] = mesh.cornerPoint[mesh.triangleCorner[i]!]!
+  return index
+}
+
+/** Spread values of points, corners or faces `(N, size)` over the triangle corners `(3T, size)`. */
+export function spread(mesh: MeshData, kind: Kind, values: Float32Array, size: number): Float32Array {
+  const count = mesh.triangleCorner.length
+  const out = new Float32Array(count * size)
+  for (let i = 0; i < count; i++) {
+    const corner = mesh.triangleCorner[i]!
+    const from = kind === 'corner' ? corner : kind === 'face' ? mesh.triangleFace[(i / 3) | 0]! : mesh.cornerPoint[corner]!
+    for (let c = 0; c < size; c++) out[i * size + c] = values[from * size + c]!
+  }
+  return out
+}
+
+/** Return line ends `(2N, 3)` for normals of the given length. */
+export async function normalLines(look: NormalsLook, length: number): Promise<Float32Array> {
+  const [begin, direction] = await Promise.all([fetchBuffer(look.begin), fetchBuffer(look.direction)])
+  const count = begin.length / 3
+  const out = new Float32Array(count * 6)
+  for (let i = 0; i < count; i++) {
+    for (let c = 0; c < 3; c++) {
+      out[i * 6 + c] = begin[i * 3 + c]!
+      out[i * 6 + 3 + c] = begin[i * 3 + c]! + direction[i * 3 + c]! * length
+    }
+  }
+  return out
+}
+
+export async function fetchValues(look: AttributeLook) {
+  return fetchBuffer(look.values)
+}

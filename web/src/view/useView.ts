@@ -1,0 +1,19 @@
+/** What the view shows besides the shape itself. Kept while the page lives. */
+import { reactive } from 'vue'
+import type { Kind } from '../api/looks'
+
+export interface ViewState {
+  faces: boolean
+  wire: boolean
+  points: boolean
+  smooth: boolean
+  normals: '' | 'point' | 'face'
+  /** The attribute shown as false colour: kind, name and component. */
+  color: { kind: Kind; name: string; part: string } | null
+}
+
+const view = reactive<ViewState>({ faces: true, wire: false, points: false, smooth: false, normals: '', color: null })
+
+export function useView() {
+  return view
+}
