@@ -43,22 +43,23 @@ def node(operator: str, title: str, feed: str | None = None, **parameters: Any) 
 def settlement_tile() -> dict[str, Any]:
     """Return the graph: plate, marked ridges, raised, smoothed, coloured from the scan."""
     rim = "0.15 - max(abs(position.x), abs(position.z))"
+    ridge = "abs(noise(position * ridge_density + vec3(5, 0, 2)))"
     nodes = {
-        "plate": node("box", "Base plate", size=[0.3, 0.02, 0.3], cells=[48, 2, 48]),
+        "plate": node("box", "Base plate", size=[0.3, 0.016, 0.3], cells=[72, 2, 72]),
         "ridges": node(
             "group", "Mark ridges", "plate", name="ridges", kind="face",
-            where=f"normal.y > 0.9 and {rim} > rim_width and abs(noise(position * ridge_density + vec3(5, 0, 2), 2)) < ridge_share",
+            where=f"normal.y > 0.9 and {rim} > rim_width and {ridge} < ridge_share",
         ),
         "raise": node(
-            "extrude", "Raise ridges", "ridges", where="ridges", per="face",
-            distance={"formula": f"ridge_height * smoothstep(0, 0.06, {rim} - rim_width) * (0.75 + 0.5 * noise(position * 40))"},
+            "extrude", "Raise ridges", "ridges", where="ridges", per="point",
+            distance={"formula": f"0.002 + ridge_height * sqrt(max(1 - {ridge} / ridge_share, 0)) * smoothstep(0, 0.05, {rim} - rim_width)"},
             top_group="crest", side_group="wall",
         ),
         "smooth": node("smooth_subdivide", "Smooth", "raise", levels=1),
         "survey": node("project_shape", "Survey scan", shape="survey_scan"),
         "cover": node("transfer_attribute", "Carry cover", "smooth", attributes="cover color"),
         "niches": node(
-            "group", "Mark niches", "cover", name="niches", kind="point", where="cover > 0.6 and any(here.faces.wall)"
+            "group", "Mark niches", "cover", name="niches", kind="point", where="cover > 0.55 and any(here.faces.wall)"
         ),
     }  # fmt: skip
     nodes["cover"]["inputs"]["source"] = ["survey"]
@@ -68,7 +69,7 @@ def settlement_tile() -> dict[str, Any]:
             "help": "how far the tallest ridges rise",
         },
         "ridge_share": {
-            "type": "number", "value": 0.1, "soft": [0.02, 0.4], "low": 0.0, "high": 1.0, "step": 0.01, "unit": "",
+            "type": "number", "value": 0.22, "soft": [0.05, 0.5], "low": 0.01, "high": 1.0, "step": 0.01, "unit": "",
             "help": "how much of the plate is covered by ridges",
         },
         "ridge_density": {

@@ -9,7 +9,14 @@ import numpy as np
 from reticula.core.geometry import KINDS, Attribute, Geo
 from reticula.core.geometry.kinds import PLURAL
 
-__all__ = ["describe_attribute", "describe_geo", "element_counts"]
+__all__ = ["describe_attribute", "describe_geo", "element_counts", "unit_of"]
+
+UNITS = {"position": "m", "area": "m²", "length": "m", "perimeter": "m", "velocity": "m/s"}
+
+
+def unit_of(name: str) -> str:
+    """Return the unit of a well-known attribute, or nothing."""
+    return "m" if name.endswith(("_distance", "_position")) else UNITS.get(name, "")
 
 
 def element_counts(geo: Geo, *, edges: bool = False) -> dict[str, int]:

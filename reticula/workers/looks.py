@@ -12,7 +12,7 @@ from reticula.core.geometry import KINDS, Geo, Kind, triangles
 from reticula.core.geometry.measure import face_centers, face_normals, point_normals
 from reticula.core.language import evaluate
 from reticula.core.language.scope import BUILTINS, Scope
-from reticula.core.summary import describe_attribute, describe_geo
+from reticula.core.summary import describe_attribute, describe_geo, unit_of
 from reticula.workers.buffers import BufferFiles
 
 __all__ = ["look"]
@@ -88,7 +88,7 @@ def _attribute(geo: Geo, wish: dict[str, Any], buffers: Buffers) -> dict[str, An
         if count:
             about |= {"low": flat.min(axis=0).astype(float).tolist(), "high": flat.max(axis=0).astype(float).tolist()}
     dtype = "u1" if values.dtype == bool else "<f4"
-    return {**about, "kind": kind, "values": buffers.keep(values.astype(dtype))}
+    return {**about, "unit": unit_of(name), "kind": kind, "values": buffers.keep(values.astype(dtype))}
 
 
 def _rows(geo: Geo, wish: dict[str, Any], buffers: Buffers) -> dict[str, Any]:
@@ -115,9 +115,9 @@ SHOWN: dict[str, tuple[str, ...]] = {"face": ("area",), "edge": ("length",), "cu
 
 
 def _columns(geo: Geo, kind: Kind) -> list[dict[str, Any]]:
-    found = [{"name": name, "type": attribute.type, "built_in": False} for name, attribute in geo.attributes[kind].items()]
+    found = [{"name": name, "type": attribute.type, "unit": unit_of(name), "built_in": False} for name, attribute in geo.attributes[kind].items()]
     found += [
-        {"name": name, "type": BUILTINS[name].type, "built_in": True}
+        {"name": name, "type": BUILTINS[name].type, "unit": unit_of(name), "built_in": True}
         for name in SHOWN.get(kind, ())
         if not geo.has(kind, name)
     ]

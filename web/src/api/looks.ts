@@ -11,6 +11,7 @@ export interface AttributeAbout {
   high?: number[]
   members?: number
   words?: string[]
+  unit?: string
 }
 
 export interface Summary {
@@ -45,7 +46,7 @@ export interface NormalsLook {
 }
 
 export interface Rows {
-  columns: { name: string; type: string; built_in: boolean }[]
+  columns: { name: string; type: string; unit: string; built_in: boolean }[]
   index: number[]
   rows: unknown[][]
   total: number

@@ -123,31 +123,40 @@ defineExpose({ selected, select, cutWire, fit, tidy })
 
 <template>
   <section class="board" aria-label="Board">
+    <div class="bar">
+      <b>Board</b>
+      <span class="faint">{{ nodes.length }} {{ nodes.length === 1 ? 'card' : 'cards' }}</span>
+      <button v-if="chosenWire" class="plain boxed cut" data-test="cut" @click="cutWire">Cut this wire</button>
+      <button class="plain" title="Show all cards" @click="fit">All cards</button>
+      <button class="plain" title="Lay all cards out again, those placed by hand too" @click="tidy">Tidy</button>
+    </div>
     <VueFlow id="board" :nodes="nodes" :edges="edges" :min-zoom="0.2" :max-zoom="1.6" :delete-key-code="null" :is-valid-connection="canConnect" :connection-radius="34" :select-nodes-on-drag="false" :zoom-on-double-click="false" elevate-nodes-on-select @connect="onConnect" @node-drag-stop="onDragStop" @edge-click="pickWire" @pane-click="chosenWire = ''">
       <template #node-card="card"><Card :id="card.id" :selected="card.selected" /></template>
     </VueFlow>
-    <div class="corner">
-      <button class="plain boxed" title="Show all cards" @click="fit">All cards</button>
-      <button class="plain boxed" title="Lay all cards out again" @click="tidy">Tidy</button>
-      <button v-if="chosenWire" class="plain boxed" data-test="cut" @click="cutWire">Cut this wire</button>
-    </div>
   </section>
 </template>
 
 <style scoped>
 .board {
-  position: relative;
-  height: 100%;
+  display: flex;
+  flex-direction: column;
   min-height: 0;
   background: radial-gradient(circle at 1px 1px, color-mix(in srgb, var(--ink) 9%, transparent) 1px, transparent 1.5px) 0 0 / 22px 22px;
 }
-.corner {
-  position: absolute;
-  left: 10px;
-  bottom: 10px;
+.bar {
   display: flex;
+  align-items: center;
   gap: 6px;
+  padding: 2px 10px 2px 14px;
+  border-bottom: 1px solid var(--line);
+  background: var(--sheet);
   font-size: 13px;
+}
+.bar .faint {
+  flex: 1;
+}
+.bar .plain {
+  padding: 0 6px;
 }
 .board :deep(.vue-flow__edge-path) {
   stroke: var(--wire);

@@ -7,7 +7,7 @@ import { isError, type Summary } from '../api/looks'
 import { useEvaluation } from '../bench/useEvaluation'
 import { isShown, useCatalogue } from '../catalogue/useCatalogue'
 import KindGlyph from '../shared/KindGlyph.vue'
-import { change, count, duration } from '../shared/numbers'
+import { change, count, duration, shortChange } from '../shared/numbers'
 import { nodeLine, setParameter } from './document'
 import ParameterField from './fields/ParameterField.vue'
 import { shapesKey } from './keys'
@@ -30,6 +30,15 @@ const values = computed(() => Object.fromEntries((declared.value?.parameters ?? 
 const visible = computed(() => declared.value?.parameters.filter((p) => isShown(p, declared.value!, values.value)) ?? [])
 const failedAt = computed(() => (report.value?.state === 'failed' ? report.value.error?.parameter : null))
 const message = computed(() => (report.value?.state === 'failed' ? report.value.error?.message : ''))
+
+/** What the node does: its operator if the title does not say so, and the values that differ from the defaults. */
+const line = computed(() => {
+  const said = node.value ? nodeLine(node.value, declared.value) : ''
+  return [node.value?.title ? declared.value?.label : '', said].filter(Boolean).join(' · ') || declared.value?.summary || ''
+})
+
+const time = computed(() => (report.value?.state !== 'done' ? '' : node.value?.skip ? 'skipped' : duration(report.value.seconds)))
+const timeHelp = computed(() => (report.value?.cached ? 'taken from the cache; this is how long it took to make' : 'time to evaluate'))
 
 const numbers = computed(() =>
   (['points', 'faces', 'curves'] as const)
@@ -95,12 +104,11 @@ function errorOf(name: string): string {
     <header>
       <input v-if="selected" class="title nodrag" :value="title" aria-label="Title" @change="rename" @keydown.enter="($event.target as HTMLInputElement).blur()" />
       <span v-else class="title">{{ title }}</span>
-      <span class="kind faint">{{ node.title ? declared?.label : '' }}</span>
       <button class="plain small nodrag" :aria-pressed="looking" :title="looking ? 'The view shows this' : 'Look at this (L)'" :data-test="`look-${id}`" @click.stop="look">look</button>
       <button v-if="declared?.inputs.length" class="plain small nodrag" :aria-pressed="!!node.skip" title="Pass the geometry through unchanged (K)" @click.stop="skip">skip</button>
     </header>
-    <p v-if="!selected" class="line mono" :title="nodeLine(node, declared)">{{ nodeLine(node, declared) || declared?.summary }}</p>
-    <p v-else class="about faint">{{ declared?.summary }}.</p>
+    <p v-if="!selected" class="line mono"><span :title="line">{{ line }}</span><span v-if="time" class="time" :title="timeHelp">{{ time }}</span></p>
+    <p v-else class="about faint"><b v-if="node.title">{{ declared?.label }}: </b>{{ declared?.summary }}.</p>
     <div v-if="selected && declared" class="fields nodrag nowheel nopan">
       <ParameterField v-for="parameter in visible" :key="parameter.name" :parameter="parameter" :value="values[parameter.name]" :values="values" :error="errorOf(parameter.name)" :summary="summaries[parameter.of ?? 'geo'] ?? summaries[declared.inputs[0]?.name ?? '']" :shapes="shapes" @preview="preview(parameter.name, $event)" @commit="commit(parameter.name, $event)" />
       <p v-if="!visible.length" class="faint none">Nothing to set.</p>
@@ -110,8 +118,8 @@ function errorOf(name: string): string {
     <p v-for="note in warnings" :key="note.text" class="message warn" data-test="card-warning">{{ note.text }}</p>
     <template v-if="selected"><p v-for="note in notes" :key="note.text" class="message faint">{{ note.text }}</p></template>
     <footer class="mono">
-      <span v-for="entry in numbers" :key="entry.kind" :title="`${entry.kind}s, and the change from the input`"><KindGlyph :kind="entry.kind" />{{ count(entry.count) }}<small v-if="entry.change">{{ change(entry.change) }}</small></span>
-      <span v-if="report?.state === 'done'" class="time" :title="report.cached ? 'taken from the cache; time when it was made' : 'time to evaluate'">{{ node.skip ? 'skipped' : duration(report.seconds) }}</span>
+      <span v-for="entry in numbers" :key="entry.kind" :title="`${entry.kind}s, and the change from the input`"><KindGlyph :kind="entry.kind" />{{ count(entry.count) }}<small v-if="entry.change" :title="`${change(entry.change)} ${entry.kind}s`">{{ shortChange(entry.change) }}</small></span>
+      <span v-if="selected && time" class="time" :title="timeHelp">{{ time }}</span>
     </footer>
     <Handle id="out" type="source" :position="Position.Bottom" title="result" />
   </article>
@@ -164,13 +172,6 @@ input.title {
   padding: 0;
   background: none;
 }
-.kind {
-  overflow: hidden;
-  font-size: 12px;
-  text-overflow: ellipsis;
-  white-space: nowrap;
-  flex: 0 1 auto;
-}
 .small {
   min-height: 22px;
   padding: 0 5px;
@@ -184,9 +185,13 @@ p {
   margin: 2px 0;
 }
 .line {
-  overflow: hidden;
+  display: flex;
+  gap: 8px;
   color: var(--faint-ink);
   font-size: 12px;
+}
+.line span:first-child {
+  overflow: hidden;
   text-overflow: ellipsis;
   white-space: nowrap;
 }
@@ -236,5 +241,6 @@ footer small {
 .time {
   margin-left: auto;
   color: var(--faint-ink);
+  white-space: nowrap;
 }
 </style>

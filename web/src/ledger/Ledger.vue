@@ -17,6 +17,7 @@ interface Row {
   cells: unknown[]
 }
 interface Cell {
+  unit: string
   key: string
   title: string
   sort: string
@@ -56,7 +57,7 @@ const pages = usePages<Row>(async (offset, limit) => {
 const cells = computed<Cell[]>(() =>
   columns.value.flatMap((column, number) => {
     const parts = COMPONENTS[column.type]
-    const own = { type: column.type, column: number }
+    const own = { type: column.type, unit: column.unit, column: number }
     if (!parts) return [{ ...own, key: column.name, title: column.name, sort: column.name, part: -1 }]
     const letters = column.name === 'color' ? 'rgba' : column.name === 'uv' ? 'uv' : 'xyzw'
     return Array.from({ length: parts }, (_, part) => ({
@@ -127,7 +128,7 @@ function pick(event: MouseEvent | KeyboardEvent, row: Row | undefined) {
         <div class="head" role="row">
           <button role="columnheader" class="cell" @click="order('index')">index{{ sort === 'index' ? (descending ? ' ↓' : ' ↑') : '' }}</button>
           <button v-for="cell in cells" :key="cell.key" role="columnheader" class="cell" :class="{ text: cell.type === 'text' }" :title="`${cell.type}; click to sort`" :data-test="`column-${cell.title}`" @click="order(cell.sort)">
-            {{ cell.title }}{{ sort === cell.sort ? (descending ? ' ↓' : ' ↑') : '' }}
+            {{ cell.title }}<span v-if="cell.unit" class="unit faint">{{ cell.unit }}</span>{{ sort === cell.sort ? (descending ? ' ↓' : ' ↑') : '' }}
           </button>
           <span />
         </div>
@@ -215,6 +216,10 @@ function pick(event: MouseEvent | KeyboardEvent, row: Row | undefined) {
   background: none;
   font-weight: 600;
   cursor: pointer;
+}
+.unit {
+  margin-left: 5px;
+  font-weight: 400;
 }
 .filler {
   grid-column: 1 / -1;

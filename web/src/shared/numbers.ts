@@ -10,6 +10,13 @@ export function change(value: number): string {
   return value === 0 ? '' : `${value > 0 ? '+' : '−'}${count(Math.abs(value))}`
 }
 
+/** A difference in at most four signs, e.g. +17k. */
+export function shortChange(value: number): string {
+  const size = Math.abs(value)
+  const text = size < 10_000 ? count(size) : size < 999_500 ? `${Math.round(size / 1000)}k` : `${(size / 1e6).toFixed(1)}M`
+  return value === 0 ? '' : `${value > 0 ? '+' : '−'}${text}`
+}
+
 /** A measured number in about four digits, without tails of zeros. */
 export function short(value: number): string {
   if (!Number.isFinite(value)) return '–'

@@ -10,7 +10,7 @@ const plural = (n: number) => `${count(n)} ${props.kind === 'whole' ? '' : n ===
 <template>
   <div class="legend" data-test="legend">
     <div class="title">
-      <b class="mono">{{ legend.title }}</b> <span class="faint">per {{ kind }}</span>
+      <b class="mono">{{ legend.title }}</b> <span class="faint"><template v-if="legend.form === 'range' && legend.unit">in {{ legend.unit }}, </template>per {{ kind }}</span>
     </div>
     <template v-if="legend.form === 'range'">
       <div class="scale" :style="{ background: legend.gradient }" />

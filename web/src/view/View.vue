@@ -81,6 +81,7 @@ async function update() {
     if (number !== newest || !scene) return
     mesh.value = next
     summary.value = find('summary') as unknown as Summary
+    showOwnColors()
     legend.value = explained
     scene.setTint(tint)
     scene.setMesh(next)
@@ -94,6 +95,13 @@ async function update() {
   } catch (error) {
     trouble.value = error instanceof Error ? error.message : String(error)
   }
+}
+
+/** Until a colour is chosen, a mesh that has colours shows them. */
+function showOwnColors() {
+  if (view.chosen) return
+  const kind = (['point', 'corner', 'face'] as const).find((on) => summary.value?.attributes[on].some(isColor))
+  if (kind ? view.color?.kind !== kind : view.color) view.color = kind ? { kind, name: 'color', part: '' } : null
 }
 
 function frame(chosen = false) {
@@ -136,6 +144,7 @@ watch(theme, () => nextTick(paint))
 onMounted(() => {
   scene = new Scene(canvas.value!)
   scene.onDraw = () => (turn.value = scene!.camera.quaternion.toArray())
+  scene.resize(box.value!.clientWidth, box.value!.clientHeight)
   scene.setShown(view)
   paint()
   void update()

@@ -1,10 +1,9 @@
 <script setup lang="ts">
 /** The view's controls: what is drawn, what is picked, and which attribute is shown as colour. */
 import { computed } from 'vue'
-import { KINDS, type Kind, type Summary } from '../api/looks'
+import type { Kind, Summary } from '../api/looks'
 import { useSelection } from '../bench/useSelection'
 import KindGlyph from '../shared/KindGlyph.vue'
-import { count } from '../shared/numbers'
 import { useView } from './useView'
 
 const props = defineProps<{ summary: Summary | null }>()
@@ -48,12 +47,12 @@ function entry(kind: Kind, name: string, part: string): Entry {
 const color = computed({
   get: () => (view.color ? `${view.color.kind}|${view.color.name}|${view.color.part}` : ''),
   set: (key: string) => {
+    view.chosen = true
     const [kind, name, part] = key.split('|') as [Kind, string, string]
     view.color = key ? { kind, name, part } : null
   },
 })
 const missing = computed(() => view.color && !entries.value.some((g) => g.entries.some((e) => e.key === color.value)))
-const counts = computed(() => KINDS.filter((kind) => (props.summary?.counts[`${kind}s`] ?? 0) > 0))
 </script>
 
 <template>
@@ -89,9 +88,6 @@ const counts = computed(() => KINDS.filter((kind) => (props.summary?.counts[`${k
       </button>
     </div>
     <button class="plain boxed" title="Show the whole shape (F); the selection with Shift+F" data-test="frame" @click="emit('frame', $event.shiftKey)">Frame</button>
-    <div class="counts mono" data-test="counts">
-      <span v-for="kind in counts" :key="kind" :title="`${kind}s`"><KindGlyph :kind="kind" />{{ count(summary!.counts[`${kind}s`]!) }}</span>
-    </div>
   </div>
 </template>
 
@@ -116,16 +112,5 @@ const counts = computed(() => KINDS.filter((kind) => (props.summary?.counts[`${k
 }
 .wide {
   width: 138px;
-}
-.counts {
-  display: inline-flex;
-  gap: 12px;
-  margin-left: auto;
-  color: var(--faint-ink);
-}
-.counts span {
-  display: inline-flex;
-  align-items: center;
-  gap: 4px;
 }
 </style>

@@ -39,7 +39,7 @@ export function encode(linear: number): number {
 }
 
 export type Legend =
-  | { form: 'range'; title: string; low: number; high: number; gradient: string }
+  | { form: 'range'; title: string; unit: string; low: number; high: number; gradient: string }
   | { form: 'flag'; title: string; yes: string; no: string; members: number; total: number }
   | { form: 'words'; title: string; words: { text: string; color: string }[] }
   | { form: 'color'; title: string }
@@ -80,7 +80,7 @@ export function colorize(look: AttributeLook, values: Numbers, part: string): { 
   }
   const exact = part === 'length' ? [low, high] : [look.low?.[component(part)] ?? low, look.high?.[component(part)] ?? high]
   const title = size > 1 ? `${look.name}${part === 'length' ? ' (length)' : `.${part || 'x'}`}` : look.name
-  return { colors, legend: { form: 'range', title, low: exact[0]!, high: exact[1]!, gradient: gradient() } }
+  return { colors, legend: { form: 'range', title, unit: look.unit ?? '', low: exact[0]!, high: exact[1]!, gradient: gradient() } }
 }
 
 function scalar(values: Numbers, size: number, total: number, part: string): Float32Array {

@@ -70,7 +70,8 @@ export class Scene {
     }
     this.controls = new OrbitControls(this.camera, canvas)
     this.controls.addEventListener('change', () => this.draw())
-    this.camera.position.set(1, 0.8, 1.4)
+    this.camera.position.set(0.9, 1.05, 1.4)
+    this.camera.lookAt(0, 0, 0)
   }
 
   private parts(): THREE.Object3D[] {
@@ -200,17 +201,38 @@ export class Scene {
   frame(bounds: [number[], number[]]): void {
     const box = new THREE.Box3(new THREE.Vector3(...(bounds[0] as [number, number, number])), new THREE.Vector3(...(bounds[1] as [number, number, number])))
     const center = box.getCenter(new THREE.Vector3())
-    const radius = Math.max(box.getSize(new THREE.Vector3()).length() / 2, 1e-6)
-    const angle = (this.camera.fov * Math.PI) / 360
-    const reach = radius / Math.sin(Math.min(angle, Math.atan(Math.tan(angle) * this.camera.aspect)))
     const way = this.camera.position.clone().sub(this.controls.target).normalize()
+    const reach = Math.max(this.reachFor(box, center), 1e-6)
+    this.camera.updateMatrixWorld()
     this.controls.target.copy(center)
-    this.camera.position.copy(center).addScaledVector(way, reach * 1.02)
+    this.camera.position.copy(center).addScaledVector(way, reach)
     this.camera.near = reach / 1000
     this.camera.far = reach * 100
     this.camera.updateProjectionMatrix()
     this.controls.update()
     this.draw()
+  }
+
+  /**
+   * How far back the camera must go for every corner of a box to be in the picture, with a margin. Moves `center` so
+   * that the picture of the box, which perspective makes larger in front, lies in the middle.
+   */
+  private reachFor(box: THREE.Box3, center: THREE.Vector3): number {
+    const tall = Math.tan((this.camera.fov * Math.PI) / 360) * 0.88
+    const wide = tall * this.camera.aspect
+    const turn = this.camera.quaternion.clone().invert()
+    const corners = Array.from({ length: 8 }, (_, i) => new THREE.Vector3(i & 1 ? box.max.x : box.min.x, i & 2 ? box.max.y : box.min.y, i & 4 ? box.max.z : box.min.z))
+    let reach = 0
+    for (let round = 0; round < 6; round++) {
+      const seen = corners.map((corner) => corner.clone().sub(center).applyQuaternion(turn))
+      reach = Math.max(...seen.map(({ x, y, z }) => z + Math.max(Math.abs(y) / tall, Math.abs(x) / wide)))
+      const middle = (way: (corner: THREE.Vector3) => number) => {
+        const ends = seen.map((corner) => way(corner) / Math.max(reach - corner.z, 1e-9))
+        return ((Math.min(...ends) + Math.max(...ends)) / 2) * reach
+      }
+      center.add(new THREE.Vector3(middle((c) => c.x), middle((c) => c.y), 0).applyQuaternion(this.camera.quaternion))
+    }
+    return reach
   }
 
   /** Return the box around the chosen elements, or null. */

@@ -10,9 +10,11 @@ export interface ViewState {
   normals: '' | 'point' | 'face'
   /** The attribute shown as false colour: kind, name and component. */
   color: { kind: Kind; name: string; part: string } | null
+  /** Whether the user chose the colour; until then a mesh with colours shows them. */
+  chosen: boolean
 }
 
-const view = reactive<ViewState>({ faces: true, wire: false, points: false, smooth: false, normals: '', color: null })
+const view = reactive<ViewState>({ faces: true, wire: false, points: false, smooth: false, normals: '', color: null, chosen: false })
 
 export function useView() {
   return view

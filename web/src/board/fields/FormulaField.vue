@@ -53,7 +53,7 @@ function choose(event: Event) {
   <div class="formula">
     <textarea ref="area" v-model="text" class="text mono" rows="1" :aria-label="label" :aria-invalid="invalid" :placeholder="placeholder" spellcheck="false" @input="typed" @blur="settle" @keydown="key" />
     <select v-if="options?.length" class="text pick" :aria-label="`${label}: what exists`" title="What exists on the input" @change="choose">
-      <option value="">⌄</option>
+      <option value="" />
       <option v-for="option in options" :key="option" :value="option">{{ option }}</option>
     </select>
   </div>
@@ -74,8 +74,8 @@ textarea {
   line-height: 1.35;
 }
 .pick {
-  width: 30px;
-  padding: 2px;
+  width: 24px;
+  padding: 0;
   flex: none;
 }
 [aria-invalid='true'] {
