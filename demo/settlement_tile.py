@@ -19,10 +19,14 @@ def survey_scan() -> Geo:
     """Return the scan: relief from noise, cover where the relief is high, coloured from sand to coral."""
     scan = ops.grid(size=(0.3, 0.3), cells=(64, 64))
     scan = ops.set_attribute(
-        scan, name="position", value="position + vec3(0, 0.012 * noise(position * 14, 4) + 0.004 * noise(position * 70), 0)"
+        scan,
+        name="position",
+        value="position + vec3(0, 0.012 * noise(position * 14, 4) + 0.004 * noise(position * 70), 0)",
     )
     scan = ops.set_attribute(
-        scan, name="cover", value="clamp(smoothstep(-0.35, 0.45, noise(position * vec3(16, 0, 16) + vec3(3.7, 0, 1.2), 3)), 0, 1)"
+        scan,
+        name="cover",
+        value="clamp(smoothstep(-0.35, 0.45, noise(position * vec3(16, 0, 16) + vec3(3.7, 0, 1.2), 3)), 0, 1)",
     )
     return ops.set_attribute(
         scan,

@@ -35,8 +35,12 @@ def _parser() -> argparse.ArgumentParser:
     commands = parser.add_subparsers(required=True, metavar="COMMAND")
     run = commands.add_parser("run", help="evaluate a graph and write the result")
     run.add_argument("graph", help="graph document (JSON)")
-    run.add_argument("--in", dest="shapes", action="append", default=[], metavar="NAME=FILE", help="mesh for a project shape")
-    run.add_argument("--set", dest="values", action="append", default=[], metavar="NAME=VALUE", help="a dial, or NODE.PARAMETER")
+    run.add_argument(
+        "--in", dest="shapes", action="append", default=[], metavar="NAME=FILE", help="mesh for a project shape"
+    )
+    run.add_argument(
+        "--set", dest="values", action="append", default=[], metavar="NAME=VALUE", help="a dial, or NODE.PARAMETER"
+    )
     run.add_argument("--node", help="whose result to write (default: the graph's result)")
     run.add_argument("--out", metavar="FILE", help="where to write; the ending says the format")
     run.set_defaults(function=_run)
@@ -82,7 +86,9 @@ def _run(given: argparse.Namespace) -> int:
         else:
             raise GraphError(f"there is no node '{node}'; there are {', '.join(document['nodes'])}")
     shapes = DiskResources(dict(_pair(text, "--in") for text in given.shapes), path.parent)
-    target = given.node or document.get("result") or document.get("looking_at") or next(reversed(document["nodes"]), None)
+    target = (
+        given.node or document.get("result") or document.get("looking_at") or next(reversed(document["nodes"]), None)
+    )
     if target not in document["nodes"]:
         raise GraphError(f"there is no node '{target}'; there are {', '.join(document['nodes']) or 'none'}")
     done = Evaluator().evaluate(document, dials=dials, targets=[target], shapes=shapes)

@@ -23,7 +23,9 @@ def warm() -> float:
     with collecting():
         sheet = ops.smooth_subdivide(ops.grid(cells=(2, 2)), levels=1)
         sheet = ops.set_attribute(sheet, name="value", value="noise(position * 3, 2) + cells(position) + random(1)")
-        sheet = ops.set_attribute(sheet, name="mean", kind="face", value="mean(here.points.value) + len(here.neighbours)")
+        sheet = ops.set_attribute(
+            sheet, name="mean", kind="face", value="mean(here.points.value) + len(here.neighbours)"
+        )
         tall = ops.cylinder(segments=5)
         for entry in OPERATORS.values():
             if entry.family != "sources" and entry.inputs:

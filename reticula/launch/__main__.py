@@ -28,8 +28,12 @@ class Ended(Exception):
 
 def main() -> int:
     parser = argparse.ArgumentParser(prog="python -m reticula.launch", description="Start Reticula.")
-    parser.add_argument("--port", type=int, default=int(os.environ.get("RETICULA_PORT", "8765")), help="first port to try")
-    parser.add_argument("--var", type=Path, default=Path(os.environ.get("RETICULA_VAR", str(ROOT / "var"))), help="where data are kept")
+    parser.add_argument(
+        "--port", type=int, default=int(os.environ.get("RETICULA_PORT", "8765")), help="first port to try"
+    )
+    parser.add_argument(
+        "--var", type=Path, default=Path(os.environ.get("RETICULA_VAR", str(ROOT / "var"))), help="where data are kept"
+    )
     given = parser.parse_args()
     hint = install_hint()
     if hint:
@@ -97,7 +101,12 @@ class Supervisor:
         return 0
 
     def _start_service(self) -> None:
-        env = {**os.environ, "RETICULA_DATABASE": self.database.url, "RETICULA_VAR": str(self.var), "RETICULA_PORT": str(self.port)}
+        env = {
+            **os.environ,
+            "RETICULA_DATABASE": self.database.url,
+            "RETICULA_VAR": str(self.var),
+            "RETICULA_PORT": str(self.port),
+        }
         log = self.var / "service.log"
         self.service = spawn([sys.executable, "-m", "reticula.service"], log=log, env=env)
         client = Client(self.address)

@@ -73,4 +73,6 @@ def install_errors(app: Flask) -> None:
     @app.errorhandler(Exception)
     def unexpected(error: Exception) -> Response:
         log.exception("unexpected error")
-        return refuse(500, "internal", f"This should not happen: {type(error).__name__}. Nothing that was saved is lost.")
+        return refuse(
+            500, "internal", f"This should not happen: {type(error).__name__}. Nothing that was saved is lost."
+        )

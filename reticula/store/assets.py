@@ -81,9 +81,7 @@ def add(
     """Add an asset; raise NameTaken."""
     if name in {asset.name for asset in list_of(session, project_id)}:
         raise NameTaken(f"There is a shape '{name}' in this project already.")
-    made = Asset(
-        project_id=project_id, name=name, file_name=file_name[:200], digest=digest, size=size, summary=summary
-    )
+    made = Asset(project_id=project_id, name=name, file_name=file_name[:200], digest=digest, size=size, summary=summary)
     session.add(made)
     session.flush()
     return made

@@ -108,14 +108,23 @@ def _rows(geo: Geo, wish: dict[str, Any], buffers: Buffers) -> dict[str, Any]:
             values = [geo.find(kind, column["name"]).row(int(i)) for i in page]
         cells.append(values)
     rows = [list(row) for row in zip(*cells, strict=True)] if cells else [[] for _ in page]
-    return {"columns": columns, "index": page.tolist(), "rows": rows, "total": len(order), "count": geo.topology.count(kind)}
+    return {
+        "columns": columns,
+        "index": page.tolist(),
+        "rows": rows,
+        "total": len(order),
+        "count": geo.topology.count(kind),
+    }
 
 
 SHOWN: dict[str, tuple[str, ...]] = {"face": ("area",), "edge": ("length",), "curve": ("length", "closed")}
 
 
 def _columns(geo: Geo, kind: Kind) -> list[dict[str, Any]]:
-    found = [{"name": name, "type": attribute.type, "unit": unit_of(name), "built_in": False} for name, attribute in geo.attributes[kind].items()]
+    found = [
+        {"name": name, "type": attribute.type, "unit": unit_of(name), "built_in": False}
+        for name, attribute in geo.attributes[kind].items()
+    ]
     found += [
         {"name": name, "type": BUILTINS[name].type, "unit": unit_of(name), "built_in": True}
         for name in SHOWN.get(kind, ())

@@ -163,7 +163,9 @@ class _Seat:
         self.link, theirs = context.Pipe()
         self.stop_flag: Event = context.Event()
         self.process = context.Process(
-            target=_serve, args=(theirs, self.stop_flag, str(self.buffers.folder), self.limits, os.getpid()), daemon=True
+            target=_serve,
+            args=(theirs, self.stop_flag, str(self.buffers.folder), self.limits, os.getpid()),
+            daemon=True,
         )
         self.process.start()
         theirs.close()
@@ -255,10 +257,16 @@ def _serve(link: Connection, stop_flag: Event, folder: str, limits: Limits, pare
         except ReticulaError as error:
             answer = ("failed", error.details())
         except MemoryError:
-            answer = ("failed", {"code": "limit", "message": "there is not enough memory for this; make fewer elements"})
+            answer = (
+                "failed",
+                {"code": "limit", "message": "there is not enough memory for this; make fewer elements"},
+            )
         except Exception as error:
             log.exception("a job failed")
-            answer = ("failed", {"code": "internal", "message": f"this should not happen: {type(error).__name__}: {error}"})
+            answer = (
+                "failed",
+                {"code": "internal", "message": f"this should not happen: {type(error).__name__}: {error}"},
+            )
         with contextlib.suppress(OSError):
             link.send(answer)
 

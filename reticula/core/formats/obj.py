@@ -9,6 +9,7 @@ and that is noted.
 from __future__ import annotations
 
 import re
+from itertools import pairwise
 
 import numpy as np
 
@@ -16,13 +17,18 @@ from reticula.core.arrays import AnyArray, Floats, Indices, Ints, starts_from_si
 from reticula.core.compiled import kernel
 from reticula.core.errors import FormatError
 from reticula.core.formats.text_lines import Lines, numbers_of, token_counts
-from reticula.core.geometry import Attribute, Geo, Topology
+from reticula.core.geometry import Geo, Topology
 from reticula.core.geometry.measure import unit
 from reticula.core.notes import note
 
 __all__ = ["read", "write"]
 
-PASSED_OVER = {b"usemtl": "materials", b"s": "smoothing groups", b"curv": "free-form curves", b"surf": "free-form surfaces"}
+PASSED_OVER = {
+    b"usemtl": "materials",
+    b"s": "smoothing groups",
+    b"curv": "free-form curves",
+    b"surf": "free-form surfaces",
+}
 
 
 @kernel
@@ -85,7 +91,9 @@ def read(data: bytes) -> Geo:
         if len(table) and given.any():
             index = np.zeros(len(faces), np.int64)
             used = np.repeat(np.arange(len(sizes)), sizes)
-            index[given] = _resolve(faces[given, column], len(table), lines, word, face_lines[used[given]], np.ones(given.sum(), np.int64))
+            index[given] = _resolve(
+                faces[given, column], len(table), lines, word, face_lines[used[given]], np.ones(given.sum(), np.int64)
+            )
             values = np.where(given[:, None], table[index], 0.0)
             geo = geo.with_attribute("corner", name, unit(values) if name == "normal" else values)
     geo = _groups(geo, lines, face_lines)
@@ -104,7 +112,9 @@ def _vertices(lines: Lines) -> tuple[Floats, Floats | None]:
     allowed = np.isin(counts, (3, 4, 6, 7))
     if not allowed.all():
         bad = int(np.flatnonzero(~allowed)[0])
-        raise FormatError(f"a vertex has {counts[bad]} numbers; 3 are a place, 6 a place and a colour", line=int(at[bad]) + 1)
+        raise FormatError(
+            f"a vertex has {counts[bad]} numbers; 3 are a place, 6 a place and a colour", line=int(at[bad]) + 1
+        )
     values = numbers_of(body, int(counts.sum()), at, size)
     begin = np.cumsum(counts) - counts
     positions = values[begin[:, None] + np.arange(3)] if len(at) else np.zeros((0, 3))
@@ -141,7 +151,9 @@ def _indices(lines: Lines, at: Ints, skip: int, least: int) -> tuple[Ints, Ints]
     out = np.zeros((int(counts.sum()), 3), np.int64)
     bad = _references(np.frombuffer(body, np.uint8), size, out)
     if bad >= 0:
-        raise FormatError(f"'{lines.text(int(at[bad]))[:60]}' holds something that is no vertex number", line=int(at[bad]) + 1)
+        raise FormatError(
+            f"'{lines.text(int(at[bad]))[:60]}' holds something that is no vertex number", line=int(at[bad]) + 1
+        )
     return out, counts
 
 
@@ -156,7 +168,9 @@ def _resolve(numbers: Ints, count: int, lines: Lines, word: bytes, owners: Ints,
     bad = (index < 0) | (index >= count)
     if bad.any():
         first = int(np.flatnonzero(bad)[0])
-        raise FormatError(f"'{word.decode()}' number {numbers[first]} does not exist; there are {count}", line=int(owner[first]) + 1)
+        raise FormatError(
+            f"'{word.decode()}' number {numbers[first]} does not exist; there are {count}", line=int(owner[first]) + 1
+        )
     return index.astype(np.int32)
 
 
@@ -242,7 +256,7 @@ def _face_words(columns: list[Ints]) -> list[str]:
 def _face_lines(geo: Geo, words: list[str]) -> str:
     start = geo.topology.face_start.tolist()
     names = geo.groups("face")
-    lines = [f"f {' '.join(words[a:b])}\n" for a, b in zip(start[:-1], start[1:], strict=True)]
+    lines = [f"f {' '.join(words[a:b])}\n" for a, b in pairwise(start)]
     if not names or not lines:
         return "".join(lines)
     member = np.stack([geo.group("face", name) for name in names], axis=1)
@@ -254,7 +268,14 @@ def _face_lines(geo: Geo, words: list[str]) -> str:
 
 
 def _note_lost(geo: Geo) -> None:
-    kept = {("point", "position"), ("point", "color"), ("point", "normal"), ("point", "uv"), ("corner", "uv"), ("corner", "normal")}
+    kept = {
+        ("point", "position"),
+        ("point", "color"),
+        ("point", "normal"),
+        ("point", "uv"),
+        ("corner", "uv"),
+        ("corner", "normal"),
+    }
     kept |= {("face", name) for name in geo.groups("face")}
     lost = [f"{kind} {name}" for kind, named in geo.attributes.items() for name in named if (kind, name) not in kept]
     if lost:

@@ -52,7 +52,9 @@ def read(data: bytes) -> Geo:
         if table is None:
             continue
         if table.count != geo.topology.count(kind):
-            note(f"The values of '{table.name}' do not fit its {geo.topology.count(kind):,} elements and were left out.")
+            note(
+                f"The values of '{table.name}' do not fit its {geo.topology.count(kind):,} elements and were left out."
+            )
             continue
         for name, attribute in _attributes(table, types):
             geo = geo.with_attribute(kind, name, attribute)
@@ -249,4 +251,6 @@ def _decode(type: str, columns: list[Column]) -> Attribute:
         stacked = np.stack([column.values.astype(np.float64) for column in columns], axis=1)
         return Attribute.of(stacked.reshape(len(stacked), *info.shape), type)
     except (AssertionError, ValueError, IndexError, GeometryError):
-        raise FormatError(f"the values of '{columns[0].name}' are not a {type}, as a comment in the header says") from None
+        raise FormatError(
+            f"the values of '{columns[0].name}' are not a {type}, as a comment in the header says"
+        ) from None

@@ -105,7 +105,9 @@ def _room(element: Element, least: int, left: int, place: dict[str, int]) -> Non
 
 
 @kernel
-def _walk(data: AnyArray, begin: int, rows: int, sizes: Ints, counts: Ints, little: bool, where: Ints, length: Ints) -> int:
+def _walk(
+    data: AnyArray, begin: int, rows: int, sizes: Ints, counts: Ints, little: bool, where: Ints, length: Ints
+) -> int:
     """Find each column of each row of a binary table. ``counts`` is the size of a list's count, or 0 for a scalar.
 
     ``where (rows, columns)`` receives the byte of the value or of the first list item, ``length`` the list's length.
@@ -283,4 +285,3 @@ def _write_ascii(element: Element) -> bytes:
             row.append(str(last - first))
             row += words[first:last]
     return "".join(" ".join(row) + "\n" for row in rows).encode()
-

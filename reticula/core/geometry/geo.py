@@ -231,7 +231,9 @@ class Geo:
         Geo.__init__(self, state["topology"], state["attributes"], identity=state["identity"])
 
     def __repr__(self) -> str:
-        counts = ", ".join(f"{n} {PLURAL[k]}" for k in KINDS if k in ("point", "face", "curve") and (n := self.topology.count(k)))
+        counts = ", ".join(
+            f"{n} {PLURAL[k]}" for k in KINDS if k in ("point", "face", "curve") and (n := self.topology.count(k))
+        )
         return f"<Geo {counts or 'empty'}>"
 
 

@@ -13,7 +13,7 @@ __all__ = ["BLENDED", "KINDS", "LIST_TYPES", "PLURAL", "TYPES", "Kind", "TypeInf
 
 Kind = Literal["point", "edge", "corner", "face", "curve", "whole"]
 KINDS: tuple[Kind, ...] = get_args(Kind)
-PLURAL: dict[str, str] = {kind: f"{kind}s" for kind in KINDS} | {"whole": "whole"}
+PLURAL: dict[str, str] = {**{str(kind): f"{kind}s" for kind in KINDS}, "whole": "whole"}
 
 
 @dataclass(frozen=True)

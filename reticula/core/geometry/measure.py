@@ -142,4 +142,5 @@ def curve_lengths(geo: Geo) -> Floats:
     """Return the length of each curve in m ``(K,)``, the closing segment included."""
     pairs, owner = geo.topology.curve_segments
     ends = geo.positions[pairs]
-    return np.bincount(owner, np.linalg.norm(ends[:, 1] - ends[:, 0], axis=1), geo.topology.curve_count)
+    lengths = np.linalg.norm(ends[:, 1] - ends[:, 0], axis=1)
+    return np.bincount(owner, lengths, geo.topology.curve_count).astype(np.float64)

@@ -220,7 +220,7 @@ class Topology:
     @property
     def euler_characteristic(self) -> int:
         """Points used by faces, minus edges, plus faces (2 for one closed surface without handles)."""
-        return int(len(np.unique(self.corner_point))) - self.edge_count + self.face_count
+        return len(np.unique(self.corner_point)) - self.edge_count + self.face_count
 
 
 def _indices(values: Any) -> Indices:

@@ -79,7 +79,11 @@ def _triangulate(
                 if _is_ear(p, point, ring, left, i, n):
                     found = i
                     break
-            corner[at, 0], corner[at, 1], corner[at, 2] = ring[(found - 1) % left], ring[found], ring[(found + 1) % left]
+            corner[at, 0], corner[at, 1], corner[at, 2] = (
+                ring[(found - 1) % left],
+                ring[found],
+                ring[(found + 1) % left],
+            )
             face[at] = f
             at += 1
             for k in range(found, left - 1):

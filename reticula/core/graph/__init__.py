@@ -1,7 +1,15 @@
 """Graphs: documents, validation and evaluation."""
 
 from reticula.core.graph.cache import Cache
-from reticula.core.graph.document import Document, Problem, check_structure, dial_values, empty_document, problems_of, schema
+from reticula.core.graph.document import (
+    Document,
+    Problem,
+    check_structure,
+    dial_values,
+    empty_document,
+    problems_of,
+    schema,
+)
 from reticula.core.graph.evaluate import Evaluation, Evaluator, NodeResult, run_graph
 
 __all__ = [

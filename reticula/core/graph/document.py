@@ -14,7 +14,17 @@ import jsonschema
 from reticula.core.errors import GraphError, ParameterError
 from reticula.core.operators import Operator, find_operator
 
-__all__ = ["Document", "Problem", "ancestors", "check_structure", "dial_values", "empty_document", "order_of", "problems_of", "schema"]
+__all__ = [
+    "Document",
+    "Problem",
+    "ancestors",
+    "check_structure",
+    "dial_values",
+    "empty_document",
+    "order_of",
+    "problems_of",
+    "schema",
+]
 
 Document = Mapping[str, Any]
 

@@ -12,7 +12,15 @@ from typing import Any, Literal
 from reticula.core.errors import GeometryError, GraphError, ReticulaError, Stopped
 from reticula.core.geometry import Geo
 from reticula.core.graph.cache import Cache, Entry
-from reticula.core.graph.document import Document, check_structure, dial_values, feeds_of, operator_of, order_of, problems_of
+from reticula.core.graph.document import (
+    Document,
+    check_structure,
+    dial_values,
+    feeds_of,
+    operator_of,
+    order_of,
+    problems_of,
+)
 from reticula.core.notes import Note, collecting
 from reticula.core.operators import Operator
 from reticula.core.operators.parameters import Shape
@@ -51,7 +59,9 @@ class Evaluation:
             raise GraphError(f"the node '{node}' was not evaluated", node=node)
         if result.geo is None:
             error = result.error or {}
-            raise GraphError(f"node '{node}': {error.get('message', 'failed')}", node=node, parameter=error.get("parameter"))
+            raise GraphError(
+                f"node '{node}': {error.get('message', 'failed')}", node=node, parameter=error.get("parameter")
+            )
         return result.geo
 
 

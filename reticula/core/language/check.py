@@ -68,9 +68,9 @@ class _Checker:
                 return self.apply(OPERATORS[name], (self.lower(operand),), place)
             case ast.BoolOp(op=op, values=values):
                 joined = self.lower(values[0])
-                for value in values[1:]:
+                for term in values[1:]:
                     name = "and" if isinstance(op, ast.And) else "or"
-                    joined = self.apply(OPERATORS[name], (joined, self.lower(value)), place)
+                    joined = self.apply(OPERATORS[name], (joined, self.lower(term)), place)
                 return joined
             case ast.Compare():
                 return self.compare(node, place)
@@ -84,8 +84,8 @@ class _Checker:
                 return self.call(node, place)
             case ast.Attribute():
                 return self.attribute(node, place)
-            case ast.Subscript(value=vector, slice=index):
-                return self.subscript(self.lower(vector), index, place)
+            case ast.Subscript(value=subject, slice=index):
+                return self.subscript(self.lower(subject), index, place)
         self.fail("this cannot stand in a formula", place)
 
     def constant(self, value: Any, place: Place) -> ir.Constant:
@@ -130,12 +130,12 @@ class _Checker:
         elsewhere = [other for other in self.scope.kinds_with(name) if other != kind]
         if elsewhere:
             other = elsewhere[0]
-            reach = [word for word, leads in AROUND[kind].items() if leads == other]
+            words = [word for word, leads in AROUND[kind].items() if leads == other]
             text = f"'{name}' belongs to each {other}, and this runs on each {kind}"
-            if reach and kind == "corner":
-                text += f"; write here.{reach[0]}.{name}"
-            elif reach:
-                text += f"; write e.g. mean(here.{reach[0]}.{name}) or any(here.{reach[0]}.{name})"
+            if words and kind == "corner":
+                text += f"; write here.{words[0]}.{name}"
+            elif words:
+                text += f"; write e.g. mean(here.{words[0]}.{name}) or any(here.{words[0]}.{name})"
         elif close:
             text = f"there is no '{name}' on {PLURAL[kind]}; near it are {', '.join(close)}"
         else:
@@ -270,4 +270,10 @@ def _random(identity: Any, seed: Any) -> Any:
     return unit_random(identity, seed)
 
 
-RANDOM = Function("random", "random(seed)", "a number in 0..1, the same for an element whatever is added around it", _random_types, _random)
+RANDOM = Function(
+    "random",
+    "random(seed)",
+    "a number in 0..1, the same for an element whatever is added around it",
+    _random_types,
+    _random,
+)

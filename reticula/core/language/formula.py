@@ -53,7 +53,10 @@ def evaluate(
     if wanted is not None:
         converted = convert(expression, wanted)
         if converted is None:
-            advice = ADVICE.get(wanted, f"build it, e.g. {wanted}({', '.join('123'[: int(wanted[-1])])})" if wanted[-1:].isdigit() else "")
+            advice = ADVICE.get(
+                wanted,
+                f"build it, e.g. {wanted}({', '.join('123'[: int(wanted[-1])])})" if wanted[-1:].isdigit() else "",
+            )
             raise FormulaError(
                 f"this gives a {expression.type}, but a {wanted} is wanted" + (f"; {advice}" if advice else "")
             )

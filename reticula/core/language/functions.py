@@ -63,7 +63,9 @@ def exactly(*forms: tuple[tuple[str, ...], str]) -> Callable[[tuple[str, ...]], 
 
     def resolve(types: tuple[str, ...]) -> Resolution:
         for wanted, result in forms:
-            if len(wanted) == len(types) and all(t == w or (t, w) == ("integer", "number") for t, w in zip(types, wanted, strict=True)):
+            if len(wanted) == len(types) and all(
+                t == w or (t, w) == ("integer", "number") for t, w in zip(types, wanted, strict=True)
+            ):
                 return wanted, result
         return None
 
@@ -75,7 +77,9 @@ def over_vectors(count: int, result: str | None) -> Callable[[tuple[str, ...]], 
     return exactly(*(((vector,) * count, result or vector) for vector in VECTORS))
 
 
-def _add(table: dict[str, Function], name: str, usage: str, summary: str, resolve: Any, run: Any, source: str = "") -> None:
+def _add(
+    table: dict[str, Function], name: str, usage: str, summary: str, resolve: Any, run: Any, source: str = ""
+) -> None:
     table[name] = Function(name, usage, summary, resolve, run, source)
 
 
@@ -212,17 +216,45 @@ _add(FUNCTIONS, "atan", "atan(x)", "angle in radians whose tangent is x", compon
 _add(FUNCTIONS, "atan2", "atan2(y, x)", "angle in radians of the direction (x, y)", componentwise((2,)), np.arctan2)
 _add(FUNCTIONS, "abs", "abs(x)", "size without sign", componentwise((1,), integers=True), np.abs)
 _add(FUNCTIONS, "sign", "sign(x)", "-1, 0 or 1", componentwise((1,), integers=True), np.sign, GLSL)
-_add(FUNCTIONS, "min", "min(a, b)", "the smaller, component by component", componentwise((2,), integers=True), np.minimum)
-_add(FUNCTIONS, "max", "max(a, b)", "the larger, component by component", componentwise((2,), integers=True), np.maximum)
+_add(
+    FUNCTIONS, "min", "min(a, b)", "the smaller, component by component", componentwise((2,), integers=True), np.minimum
+)
+_add(
+    FUNCTIONS, "max", "max(a, b)", "the larger, component by component", componentwise((2,), integers=True), np.maximum
+)
 _add(FUNCTIONS, "pow", "pow(a, b)", "a to the power b", componentwise((2,)), np.power)
 _add(FUNCTIONS, "mod", "mod(a, b)", "remainder, with the sign of b", componentwise((2,)), np.mod, GLSL)
 _add(
     FUNCTIONS, "clamp", "clamp(x, low, high)", "x kept within low and high",
     componentwise((3,), integers=True), lambda x, a, b: np.minimum(np.maximum(x, a), b), GLSL,
 )  # fmt: skip
-_add(FUNCTIONS, "mix", "mix(a, b, t)", "a where t is 0, b where t is 1", componentwise((3,)), lambda a, b, t: a * (1.0 - t) + b * t, GLSL)
-_add(FUNCTIONS, "step", "step(edge, x)", "0 below the edge, else 1", componentwise((2,)), lambda e, x: np.where(x < e, 0.0, 1.0), GLSL)
-_add(FUNCTIONS, "smoothstep", "smoothstep(low, high, x)", "0 to 1 without corners", componentwise((3,)), _smoothstep, GLSL)
+_add(
+    FUNCTIONS,
+    "mix",
+    "mix(a, b, t)",
+    "a where t is 0, b where t is 1",
+    componentwise((3,)),
+    lambda a, b, t: a * (1.0 - t) + b * t,
+    GLSL,
+)
+_add(
+    FUNCTIONS,
+    "step",
+    "step(edge, x)",
+    "0 below the edge, else 1",
+    componentwise((2,)),
+    lambda e, x: np.where(x < e, 0.0, 1.0),
+    GLSL,
+)
+_add(
+    FUNCTIONS,
+    "smoothstep",
+    "smoothstep(low, high, x)",
+    "0 to 1 without corners",
+    componentwise((3,)),
+    _smoothstep,
+    GLSL,
+)
 _add(
     FUNCTIONS, "remap", "remap(x, low, high, to_low, to_high)",
     "x moved from one range to another, kept inside it", componentwise((5,)), _remap,
@@ -230,7 +262,15 @@ _add(
 _add(FUNCTIONS, "dot", "dot(a, b)", "dot product", over_vectors(2, "number"), _dot, GLSL)
 _add(FUNCTIONS, "cross", "cross(a, b)", "cross product", exactly((("vec3", "vec3"), "vec3")), np.cross, GLSL)
 _add(FUNCTIONS, "length", "length(v)", "length of a vector", over_vectors(1, "number"), _length, GLSL)
-_add(FUNCTIONS, "distance", "distance(a, b)", "distance of two places", over_vectors(2, "number"), lambda a, b: _length(a - b), GLSL)
+_add(
+    FUNCTIONS,
+    "distance",
+    "distance(a, b)",
+    "distance of two places",
+    over_vectors(2, "number"),
+    lambda a, b: _length(a - b),
+    GLSL,
+)
 _add(FUNCTIONS, "normalize", "normalize(v)", "v at length 1; 0 stays 0", over_vectors(1, None), _normalize, GLSL)
 _add(
     FUNCTIONS, "reflect", "reflect(v, n)", "v mirrored at the plane with unit normal n",
@@ -238,7 +278,15 @@ _add(
 )  # fmt: skip
 for _size in (2, 3, 4):
     _arguments = ", ".join("xyzw"[:_size])
-    _add(FUNCTIONS, f"vec{_size}", f"vec{_size}({_arguments})", f"a vector of {_size} numbers", _build(_size), _join(_size), GLSL)
+    _add(
+        FUNCTIONS,
+        f"vec{_size}",
+        f"vec{_size}({_arguments})",
+        f"a vector of {_size} numbers",
+        _build(_size),
+        _join(_size),
+        GLSL,
+    )
 _add(
     FUNCTIONS, "number", "number(x)", "yes as 1, no as 0, an integer as a number",
     exactly((("flag",), "number"), (("number",), "number")), lambda x: x.astype(np.float64),

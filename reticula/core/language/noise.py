@@ -14,14 +14,14 @@ __all__ = ["cellular", "gradient_noise"]
 
 
 @inline
-def _lattice(x: int, y: int, z: int) -> np.uint64:
+def _lattice(x: np.int64, y: np.int64, z: np.int64) -> np.uint64:
     value = mix64(np.uint64(x) + np.uint64(0x9E3779B97F4A7C15))
     value = mix64(value + np.uint64(y))
     return mix64(value + np.uint64(z))
 
 
 @inline
-def _slope(x: int, y: int, z: int, dx: float, dy: float, dz: float) -> float:
+def _slope(x: np.int64, y: np.int64, z: np.int64, dx: float, dy: float, dz: float) -> float:
     pick = _lattice(x, y, z) % np.uint64(12)
     edge, signs = pick // np.uint64(4), pick % np.uint64(4)
     first = 1.0 if signs < np.uint64(2) else -1.0
@@ -88,7 +88,7 @@ def cellular(points: Floats) -> Floats:
         for a in range(i - 2, i + 3):
             for b in range(j - 2, j + 3):
                 for c in range(k - 2, k + 3):
-                    bits = _lattice(a, b, c)
+                    bits = _lattice(np.int64(a), np.int64(b), np.int64(c))
                     cx = a + np.float64(bits & np.uint64(0x1FFFFF)) / 2097152.0 - x
                     cy = b + np.float64((bits >> np.uint64(21)) & np.uint64(0x1FFFFF)) / 2097152.0 - y
                     cz = c + np.float64((bits >> np.uint64(42)) & np.uint64(0x1FFFFF)) / 2097152.0 - z

@@ -46,12 +46,7 @@ def parse(source: str) -> ast.expr:
     try:
         tree = ast.parse(f"({source}\n)", mode="eval")
     except SyntaxError as error:
-        line, column = error.lineno or 1, error.offset or 1
-        column -= 1 if line == 1 else 0
-        lines = source.split("\n")
-        if line > len(lines):
-            line, column = len(lines), len(lines[-1]) + 1
-        raise FormulaError(_plain_syntax(error.msg), line=line, column=max(column, 1)) from None
+        raise _syntax_error(source, error) from None
     except (RecursionError, MemoryError, ValueError):
         raise FormulaError("the formula is nested too deeply or holds a character that cannot be read") from None
     _check(tree, source)
@@ -97,6 +92,21 @@ def names_read(source: str) -> frozenset[str]:
         return frozenset(node.id for node in ast.walk(parse(source)) if isinstance(node, ast.Name))
     except FormulaError:
         return frozenset()
+
+
+def _syntax_error(source: str, error: SyntaxError) -> FormulaError:
+    """Place a syntax error. It was found inside the brackets that let a formula run over several lines."""
+    line, column = error.lineno or 1, error.offset or 1
+    column -= 1 if line == 1 else 0
+    if "never closed" in error.msg and (line, column) == (1, 0):
+        try:
+            ast.parse(source.strip(), mode="eval")
+        except SyntaxError as bare:
+            error, line, column = bare, bare.lineno or 1, bare.offset or 1
+    lines = source.split("\n")
+    if line > len(lines):
+        line, column = len(lines), len(lines[-1]) + 1
+    return FormulaError(_plain_syntax(error.msg), line=line, column=max(column, 1))
 
 
 def _plain_syntax(message: str) -> str:

@@ -52,7 +52,9 @@ def _gather(how: str, items: ir.ListOf, scope: Scope) -> AnyArray:
     if how == "len":
         return sizes.astype(np.int64)
     source = _run(items.value, scope)
-    values = np.broadcast_to(source, (1, *source.shape[1:]))[np.zeros_like(index)] if len(source) == 1 else source[index]
+    values = (
+        np.broadcast_to(source, (1, *source.shape[1:]))[np.zeros_like(index)] if len(source) == 1 else source[index]
+    )
     if how == "only":
         return values
     out = np.zeros((len(sizes), *values.shape[1:]), values.dtype)

@@ -165,7 +165,14 @@ class Vector(Parameter):
 
     def describe(self) -> dict[str, Any]:
         low = self.low if math.isfinite(self.low) else None
-        return {**super().describe(), "size": self.size, "soft": list(self.soft), "low": low, "whole": self.whole, "step": self.step}
+        return {
+            **super().describe(),
+            "size": self.size,
+            "soft": list(self.soft),
+            "low": low,
+            "whole": self.whole,
+            "step": self.step,
+        }
 
 
 @dataclass(frozen=True)

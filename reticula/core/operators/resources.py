@@ -46,7 +46,9 @@ class DiskResources:
             return found
         if not Path(found).is_file():
             known = ", ".join(self.named) or "none"
-            raise GeometryError(f"there is no shape or file '{name}' (given by name: {known}); give it with --in {name}=FILE")
+            raise GeometryError(
+                f"there is no shape or file '{name}' (given by name: {known}); give it with --in {name}=FILE"
+            )
         return Path(found)
 
 

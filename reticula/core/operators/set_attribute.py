@@ -52,9 +52,13 @@ def set_attribute(geo: Geo, *, name: str, kind: str, where: Flags, type: str, va
         note(f"Set {len(where) - left:,} {PLURAL[kind]}; {left:,} keep the value they had.")
     else:
         if geo.has(on, name):
-            warn(f"'{name}' was a {geo.find(on, name).type} and is a {value.type} now; {left:,} {PLURAL[kind]} lost their old value.")
+            warn(
+                f"'{name}' was a {geo.find(on, name).type} and is a {value.type} now; {left:,} {PLURAL[kind]} lost their old value."
+            )
         else:
-            note(f"'{name}' is new: {left:,} {PLURAL[kind]} outside of 'where' hold {'no' if value.type == 'flag' else 0}.")
+            note(
+                f"'{name}' is new: {left:,} {PLURAL[kind]} outside of 'where' hold {'no' if value.type == 'flag' else 0}."
+            )
         old = Attribute.filled(value.type, len(where))
     both = Attribute.concatenate([old, made])
     count = len(where)

@@ -14,7 +14,7 @@ from reticula.core.geometry.kinds import PLURAL
 from reticula.core.language.scope import Scope
 from reticula.core.notes import note, warn
 from reticula.core.operators.declare import Input, operator
-from reticula.core.operators.parameters import KindChoice, Number, Toggle, Where, Names
+from reticula.core.operators.parameters import KindChoice, Names, Number, Toggle, Where
 from reticula.core.spatial import Places, points_of, surface_of
 
 __all__ = ["transfer_attribute"]
@@ -54,13 +54,17 @@ def transfer_attribute(
     maps, found, distance = _closest_maps(source, places, reach if limit_reach else np.inf)
     missed = len(chosen) - int(found.sum())
     if missed:
-        warn(f"{missed:,} of {len(chosen):,} {PLURAL[kind]} found nothing within {reach:g} m and were left as they were.")
+        warn(
+            f"{missed:,} of {len(chosen):,} {PLURAL[kind]} found nothing within {reach:g} m and were left as they were."
+        )
     elif len(chosen):
         note(f"Closest places are {distance.min():.3g} to {distance.max():.3g} m away.")
     target = np.full(len(where), -1, np.int64)
     target[chosen[found]] = np.flatnonzero(found)
     for name, from_kind in names.items():
-        geo = geo.with_attribute(kind, name, _merged(geo, kind, name, maps[from_kind].attribute(name, source.find(from_kind, name)), target))
+        geo = geo.with_attribute(
+            kind, name, _merged(geo, kind, name, maps[from_kind].attribute(name, source.find(from_kind, name)), target)
+        )
     return geo
 
 
@@ -72,7 +76,9 @@ def _match(source: Geo, patterns: str) -> dict[str, Kind]:
     found: dict[str, Kind] = {}
     for pattern in patterns.replace(",", " ").split():
         fits = [name for name in there if fnmatchcase(name, pattern)]
-        if not fits:
+        if not fits and pattern == "*":
+            warn("The source has no attributes besides positions, so nothing was carried.")
+        elif not fits:
             raise ParameterError(
                 "attributes", f"the source has no attribute '{pattern}'; it has {', '.join(sorted(there)) or 'none'}"
             )

@@ -41,7 +41,7 @@ function measure() {
 /** Show everything if it can be read at that size; else the top. */
 async function fit() {
   await nextTick()
-  await flow.fitView({ padding: 0.04, maxZoom: 1, minZoom: 0.86 })
+  await flow.fitView({ padding: 0.04, maxZoom: 1, minZoom: 1 })
   const lowest = Math.min(...Object.values(places.value).map((place) => place.y))
   const { x, y, zoom } = flow.getViewport()
   if (lowest * zoom + y < 8) await flow.setViewport({ x, y: 10 - lowest * zoom, zoom })

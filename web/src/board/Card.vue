@@ -24,6 +24,7 @@ const declared = computed(() => operator(node.value?.operator ?? ''))
 const report = computed(() => reports.value[props.id])
 const looking = computed(() => graph.document.value.looking_at === props.id)
 const title = computed(() => node.value?.title || declared.value?.label || node.value?.operator || '')
+const titleOf = (id: string | null | undefined) => (id && graph.document.value.nodes[id]?.title) || id || ''
 const warnings = computed(() => report.value?.notes.filter((note) => note.level === 'warning') ?? [])
 const notes = computed(() => report.value?.notes.filter((note) => note.level === 'note') ?? [])
 const values = computed(() => Object.fromEntries((declared.value?.parameters ?? []).map((p) => [p.name, node.value?.parameters?.[p.name] ?? p.default])))
@@ -114,7 +115,7 @@ function errorOf(name: string): string {
       <p v-if="!visible.length" class="faint none">Nothing to set.</p>
     </div>
     <p v-if="message && !(selected && failedAt)" class="message bad" role="alert" data-test="card-error">{{ message }}</p>
-    <p v-else-if="report?.state === 'waiting'" class="message faint">{{ report.error?.message }}</p>
+    <p v-else-if="report?.state === 'waiting'" class="message faint">waits for ‘{{ titleOf(report.error?.cause) }}’, which has no result</p>
     <p v-for="note in warnings" :key="note.text" class="message warn" data-test="card-warning">{{ note.text }}</p>
     <template v-if="selected"><p v-for="note in notes" :key="note.text" class="message faint">{{ note.text }}</p></template>
     <footer class="mono">

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import numpy as np
 
-from reticula.core.arrays import starts_from_sizes
+from reticula.core.arrays import AnyArray, starts_from_sizes
 from reticula.core.geometry import Geo, Topology
 from reticula.core.operators.declare import operator
 from reticula.core.operators.parameters import Integer, Number, Toggle
@@ -34,7 +34,8 @@ def cylinder(*, radius: float, height: float, segments: int, rings: int, caps: b
     x, z = np.broadcast_to(np.sin(turn) * radius, y.shape), np.broadcast_to(np.cos(turn) * radius, y.shape)
     positions = np.stack([x, y, z], axis=-1).reshape(-1, 3)
     quads = lattice_quads(rings + 1, segments, wrap_columns=True)
-    corners, sizes = [quads.reshape(-1)], [np.full(len(quads), 4)]
+    corners: list[AnyArray] = [quads.reshape(-1)]
+    sizes: list[AnyArray] = [np.full(len(quads), 4)]
     uv = [lattice_uv(rings, segments)]
     if caps:
         around = np.arange(segments)

@@ -17,7 +17,9 @@ def lattice_quads(rows: int, columns: int, *, wrap_rows: bool = False, wrap_colu
     r = np.arange(rows if wrap_rows else rows - 1)[:, None]
     c = np.arange(columns if wrap_columns else columns - 1)[None, :]
     r2, c2 = (r + 1) % rows, (c + 1) % columns
-    quads = np.stack(np.broadcast_arrays(r * columns + c, r * columns + c2, r2 * columns + c2, r2 * columns + c), axis=-1)
+    quads = np.stack(
+        np.broadcast_arrays(r * columns + c, r * columns + c2, r2 * columns + c2, r2 * columns + c), axis=-1
+    )
     return quads.reshape(-1, 4).astype(np.int32)
 
 

@@ -1,0 +1,61 @@
+# make start   installs what is missing, starts everything, loads the demo
+# make test    installs what is missing, runs lint and all tests
+# make lint    style, types, layering, and that generated files are current
+# make bench   speed, side by side with other libraries
+# make generate  writes what is made from the code: OpenAPI, TypeScript types, operator pages, demo
+
+PYTHON := .venv/bin/python
+CORE := $(shell find reticula/core -name '*.py')
+WEB := $(shell find web/src web/public web/index.html -type f)
+
+.PHONY: start test lint bench generate types pages
+
+start: .venv/.ready .venv/.kernels web/dist/index.html
+	@setup/packages.sh mariadbd=mariadb-server
+	@exec $(PYTHON) -m reticula.launch
+
+test: lint .venv/.dev .venv/.kernels web/dist/index.html
+	@setup/packages.sh mariadbd=mariadb-server chromium=chromium
+	cd web && npx vitest run
+	$(PYTHON) -m pytest tests
+
+lint: .venv/.dev web/node_modules/.ready
+	$(PYTHON) -m ruff check .
+	$(PYTHON) -m ruff format --check .
+	$(PYTHON) -m mypy
+	.venv/bin/lint-imports
+	$(PYTHON) -m setup.generated --check
+	cd web && npx eslint src && npx vue-tsc --noEmit
+
+bench: .venv/.dev .venv/.kernels
+	$(PYTHON) -m bench
+
+generate: .venv/.dev web/node_modules/.ready
+	$(PYTHON) -m setup.generated
+
+.venv/.ready: requirements.lock pyproject.toml
+	@setup/check_tools.sh
+	@setup/packages.sh ensurepip=python3-venv
+	@test -x $(PYTHON) || python3 -m venv .venv
+	$(PYTHON) -m pip install -q --disable-pip-version-check --require-hashes -r requirements.lock
+	@echo "$(CURDIR)" > $$($(PYTHON) -c 'import sysconfig; print(sysconfig.get_path("purelib"))')/reticula.pth
+	@printf '#!/bin/sh\nexec "%s/$(PYTHON)" -m reticula.cli "$$@"\n' "$(CURDIR)" > .venv/bin/reticula && chmod +x .venv/bin/reticula
+	@touch $@
+
+.venv/.dev: .venv/.ready requirements-dev.lock
+	$(PYTHON) -m pip install -q --disable-pip-version-check --require-hashes -r requirements-dev.lock
+	@touch $@
+
+.venv/.kernels: .venv/.ready $(CORE)
+	@echo "Building the compiled kernels (about a minute, once) …"
+	@$(PYTHON) -m reticula.core.warm
+	@touch $@
+
+web/node_modules/.ready: web/package-lock.json
+	@setup/check_tools.sh
+	cd web && npm ci --no-audit --no-fund
+	@touch $@
+
+web/dist/index.html: web/node_modules/.ready $(WEB) web/vite.config.ts
+	cd web && npx vite build --logLevel warn
+	@touch $@

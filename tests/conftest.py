@@ -1,0 +1,43 @@
+"""Shared by all tests."""
+
+from __future__ import annotations
+
+import os
+from collections.abc import Iterator
+
+import numpy as np
+import pytest
+from hypothesis import settings
+
+from reticula.core import Geo, ops
+from reticula.core.notes import Note, collecting
+
+settings.register_profile("default", deadline=None, max_examples=40)
+settings.load_profile(os.environ.get("HYPOTHESIS_PROFILE", "default"))
+
+
+@pytest.fixture
+def notes() -> Iterator[list[Note]]:
+    """Collect what operators note; without it a warning fails the test."""
+    with collecting() as gathered:
+        yield gathered
+
+
+@pytest.fixture
+def rng() -> np.random.Generator:
+    return np.random.default_rng(20)
+
+
+@pytest.fixture
+def mixed() -> Geo:
+    """A triangle, a quad and a pentagon in a row, a loose point and an open and a closed curve."""
+    from reticula.core.geometry import Topology
+
+    positions = [[0, 0, 0], [1, 0, 0], [1, 1, 0], [0, 1, 0], [2, 0, 0], [3, 0.5, 0], [2, 1, 0], [0.5, 2, 0], [9, 9, 9]]
+    shape = Topology(9, [0, 4, 9, 12], [0, 1, 2, 3, 1, 4, 5, 6, 2, 3, 2, 7], [0, 3, 6], [0, 1, 4, 3, 7, 2], [False, True])
+    return Geo.of(positions, shape)
+
+
+@pytest.fixture
+def cube() -> Geo:
+    return ops.box(size=(2, 2, 2))

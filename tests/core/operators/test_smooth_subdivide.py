@@ -1,0 +1,94 @@
+"""Smooth subdivide: rules at borders, what is carried, what is computed once."""
+
+import numpy as np
+import pytest
+from hypothesis import given
+from hypothesis import strategies as st
+
+from reticula.core import Geo, ops
+from reticula.core.errors import LimitError
+from reticula.core.notes import Note
+
+
+def test_polygons_of_any_size_become_quads(mixed: Geo) -> None:
+    fine = ops.smooth_subdivide(mixed)
+    assert fine.counts["faces"] == 12
+    assert fine.counts["points"] == 9 + 10 + 3
+    assert (fine.topology.face_size == 4).all()
+    assert fine.topology.euler_characteristic == mixed.topology.euler_characteristic
+    assert fine.topology.curve_point.tolist() == mixed.topology.curve_point.tolist()
+    assert fine.positions[8].tolist() == [9, 9, 9], "a loose point stays"
+
+
+@pytest.mark.parametrize(("corners", "first"), [("keep", -0.5), ("round", -0.375)])
+def test_corners_of_a_sheet(corners: str, first: float) -> None:
+    """A border is a cubic B-spline: the end of a side moves by 1/8 towards both neighbours."""
+    fine = ops.smooth_subdivide(ops.grid(cells=(1, 1)), corners=corners)
+    assert fine.positions[:, 0].min() == pytest.approx(-0.5)
+    assert fine.positions[0, 0] == pytest.approx(first)
+
+
+def test_a_flat_sheet_stays_flat_and_keeps_its_border_straight() -> None:
+    fine = ops.smooth_subdivide(ops.grid(cells=(4, 4)), levels=2, corners="keep")
+    assert not fine.positions[:, 1].any()
+    assert np.abs(fine.positions[:, [0, 2]]).max() == 0.5
+
+
+def test_point_attributes_get_the_weights_of_positions(cube: Geo) -> None:
+    fine = ops.smooth_subdivide(cube.with_attribute("point", "place", cube.positions), levels=2)
+    assert np.array_equal(fine.attribute("point", "place"), fine.positions)
+
+
+def test_uv_is_interpolated_inside_its_own_face(cube: Geo) -> None:
+    fine = ops.smooth_subdivide(cube)
+    uv = fine.attribute("corner", "uv").reshape(-1, 4, 2)
+    assert uv[:, 2].tolist() == [[0.5, 0.5]] * 24, "the face's middle"
+    assert sorted({tuple(v) for v in uv.reshape(-1, 2).tolist()}) == [(a, b) for a in (0, 0.5, 1) for b in (0, 0.5, 1)]
+
+
+def test_groups_labels_and_edge_values(cube: Geo) -> None:
+    geo = cube.with_attribute("face", "label", np.array(list("abcdef"))).with_attribute("edge", "crease", np.arange(12.0) + 1)
+    fine = ops.smooth_subdivide(geo)
+    assert fine.attribute("face", "label").tolist() == [c for c in "abcdef" for _ in range(4)]
+    values, counts = np.unique(fine.attribute("edge", "crease"), return_counts=True)
+    assert values.tolist() == list(range(13))
+    assert counts.tolist() == [24] + [2] * 12, "two halves of each old edge; edges across faces have none"
+
+
+def test_stencils_are_made_once_per_topology(cube: Geo) -> None:
+    first = ops.smooth_subdivide(cube, levels=2)
+    second = ops.smooth_subdivide(cube.with_positions(cube.positions * 3), levels=2)
+    assert first.topology is second.topology
+    assert np.allclose(second.positions, first.positions * 3)
+
+
+def test_too_many_faces_are_refused_before_they_are_made() -> None:
+    with pytest.raises(LimitError, match="8 levels would make .* Take fewer levels"):
+        ops.smooth_subdivide(ops.grid(cells=(100, 100)), levels=8)
+
+
+def test_nothing_to_do(notes: list[Note]) -> None:
+    cube = ops.box()
+    assert ops.smooth_subdivide(cube, levels=0) is cube
+    assert ops.smooth_subdivide(Geo.empty()).counts["points"] == 0
+    assert notes[-1].text == "There are no faces to subdivide."
+
+
+def test_non_manifold_edges_are_kept_like_borders() -> None:
+    fan = Geo.from_faces([[0, 0, 0], [0, 0, 1], [1, 0, 0], [-1, 0, 0], [0, 1, 0]], [[0, 1, 2], [0, 1, 3], [0, 1, 4]])
+    fine = ops.smooth_subdivide(fan)
+    assert np.isfinite(fine.positions).all()
+    middle = fine.positions[5 + fan.topology.corner_edge[0]]
+    assert middle.tolist() == [0, 0, 0.5]
+
+
+@given(st.integers(0, 2**32 - 1))
+def test_weights_sum_to_one_and_euler_stays(seed: int) -> None:
+    """Translation: moving a random polygon mesh moves its subdivision by the same; the surface keeps its kind."""
+    rng = np.random.default_rng(seed)
+    geo = ops.remove(ops.extrude(ops.geodesic_sphere(frequency=2), where="random(2) < 0.4", distance=0.2), where="random(5) < 0.2")
+    geo = geo.with_positions(geo.positions + rng.normal(size=geo.positions.shape) * 0.05)
+    fine = ops.smooth_subdivide(geo)
+    moved = ops.smooth_subdivide(geo.with_positions(geo.positions + [1, 2, 3]))
+    assert np.allclose(moved.positions, fine.positions + [1, 2, 3])
+    assert fine.topology.euler_characteristic == geo.topology.euler_characteristic
