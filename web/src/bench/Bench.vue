@@ -65,7 +65,7 @@ async function add(name: string, parameters: Record<string, unknown> = {}) {
     next.nodes[id]!.parameters = parameters
   })
   await nextTick()
-  setTimeout(() => board.value?.select([id]), 60)
+  await board.value?.select([id])
 }
 
 async function upload(files: FileList | File[]) {
@@ -98,7 +98,7 @@ function remove() {
 function duplicate() {
   let copies: string[] = []
   onCards('duplicate cards', (next, ids) => (copies = duplicateNodes(next, ids)))
-  if (copies.length) setTimeout(() => board.value?.select(copies), 60)
+  if (copies.length) void nextTick(() => board.value?.select(copies))
 }
 
 function skip() {
@@ -178,7 +178,7 @@ function useShape(name: string) {
 </script>
 
 <template>
-  <div class="bench" :data-ready="ready">
+  <div class="bench" :data-ready="ready" :aria-busy="evaluation.running.value">
     <TopBar @find="finding = true" @shapes="shaping = true" />
     <p v-if="trouble" class="down" role="alert">{{ trouble }} Start it with <code>make start</code> and load this page again.</p>
     <main v-else :style="{ gridTemplateColumns: `${boardSplit.size.value}px 6px minmax(0, 1fr)` }">

@@ -85,13 +85,21 @@ function wireUnder(id: string): Wire | null {
   const own = wires(graph.document.value).some((wire) => wire.from === id || wire.to === id)
   const box = document.querySelector(`[data-test="card-${CSS.escape(id)}"]`)?.getBoundingClientRect()
   if (own || !box) return null
-  for (const share of [0.5, 0.15, 0.85]) {
-    const under = document.elementsFromPoint(box.left + box.width / 2, box.top + box.height * share)
-    const found = under.map((part) => part.closest('.vue-flow__edge')?.getAttribute('data-id')).find(Boolean)
-    const wire = edges.value.find((edge) => edge.id === found)?.data
-    if (wire) return wire
+  for (const drawn of document.querySelectorAll<SVGGElement>('.board .vue-flow__edge')) {
+    const path = drawn.querySelector<SVGPathElement>('.vue-flow__edge-path')
+    const wire = edges.value.find((edge) => edge.id === drawn.dataset.id)?.data
+    if (path && wire && runsThrough(path, box)) return wire
   }
   return null
+}
+
+/** Whether a drawn wire runs through a box of the screen. */
+function runsThrough(path: SVGPathElement, box: DOMRect): boolean {
+  const toScreen = path.getScreenCTM()
+  const length = path.getTotalLength()
+  return Array.from({ length: 25 }, (_, i) => path.getPointAtLength((length * i) / 24).matrixTransform(toScreen ?? undefined)).some(
+    ({ x, y }) => x > box.left && x < box.right && y > box.top && y < box.bottom,
+  )
 }
 
 function pickWire({ edge }: EdgeMouseEvent) {
@@ -105,7 +113,11 @@ function cutWire(): boolean {
   return !!wire
 }
 
-function select(ids: string[]) {
+/** Select cards as soon as they are on the board: new ones take a moment to be drawn. */
+async function select(ids: string[]) {
+  for (let frame = 0; frame < 90 && !ids.every((id) => flow.findNode(id)?.dimensions.width); frame++) {
+    await new Promise(requestAnimationFrame)
+  }
   flow.removeSelectedNodes(flow.getSelectedNodes.value)
   flow.addSelectedNodes(ids.map((id) => flow.findNode(id)).filter((node) => node !== undefined))
 }

@@ -32,8 +32,3 @@ export function duration(seconds: number): string {
   return seconds < 1 ? `${Math.round(seconds * 1000)} ms` : `${seconds.toFixed(seconds < 10 ? 2 : 1)} s`
 }
 
-/** Round away binary noise after a step, e.g. 0.30000000000000004. */
-export function tidy(value: number, step: number): number {
-  const digits = Math.max(0, Math.ceil(-Math.log10(step)) + 2)
-  return Number(value.toFixed(Math.min(digits, 12)))
-}

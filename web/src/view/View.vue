@@ -7,6 +7,7 @@ import { isError, type AttributeLook, type MeshLook, type NormalsLook, type Summ
 import { useEvaluation } from '../bench/useEvaluation'
 import { useSelection } from '../bench/useSelection'
 import { useGraph } from '../board/useGraph'
+import { useCatalogue } from '../catalogue/useCatalogue'
 import { useTheme } from '../shared/useTheme'
 import AxesMarker from './AxesMarker.vue'
 import { colorize, isColor, type Legend as LegendData } from './colors'
@@ -21,6 +22,7 @@ const { looks, shownNode, reports, running, slow, progress, failure, stop } = us
 const { document: graph, state: graphState } = useGraph()
 const selection = useSelection()
 const { theme } = useTheme()
+const { operator } = useCatalogue()
 
 const canvas = ref<HTMLCanvasElement>()
 const box = ref<HTMLElement>()
@@ -33,7 +35,10 @@ let scene: Scene | null = null
 let framed = ''
 let newest = 0
 
-const name = (id: string | null | undefined) => (id && graph.value.nodes[id]?.title) || id?.replaceAll('_', ' ') || ''
+function name(id: string | null | undefined): string {
+  const node = id ? graph.value.nodes[id] : undefined
+  return node?.title || operator(node?.operator ?? '')?.label || id || ''
+}
 const banner = computed(() => {
   const wanted = graph.value.looking_at
   if (!wanted || !shownNode.value || shownNode.value === wanted || reports.value[wanted]?.state === 'done') return ''

@@ -32,6 +32,7 @@ function key(event: KeyboardEvent) {
   if (event.key === 'Enter' && !event.shiftKey) {
     event.preventDefault()
     settle()
+    ;(event.target as HTMLElement).blur()
   } else if (event.key === 'Escape') {
     text.value = props.value
     typing.value = false

@@ -56,6 +56,7 @@ function key(event: KeyboardEvent) {
   if (event.key === 'Enter' && !event.shiftKey) {
     event.preventDefault()
     settle()
+    ;(event.target as HTMLElement).blur()
   } else if (event.key === 'Escape') {
     typing.value = false
     text.value = toText(props.value)

@@ -1,0 +1,127 @@
+"""The whole product as a user has it: started by its own launcher, driven through Debian's Chromium."""
+
+from __future__ import annotations
+
+import re
+import shutil
+import subprocess
+import sys
+from collections.abc import Iterator
+from typing import Any
+
+import numpy as np
+import pytest
+from playwright.sync_api import Browser, Page, expect, sync_playwright
+
+from reticula.launch.client import Client
+
+CHROMIUM = [
+    "--use-gl=angle", "--use-angle=swiftshader", "--enable-unsafe-swiftshader", "--no-sandbox", "--disable-quic",
+    "--no-first-run", "--disable-background-networking", "--disable-component-update", "--disable-sync",
+]  # fmt: skip
+
+
+@pytest.fixture(scope="session")
+def address(tmp_path_factory: pytest.TempPathFactory) -> Iterator[str]:
+    var = tmp_path_factory.mktemp("bench")
+    command = [sys.executable, "-u", "-m", "reticula.launch", "--var", str(var), "--port", "8930"]
+    process = subprocess.Popen(command, stdout=subprocess.PIPE, stderr=subprocess.STDOUT, text=True)
+    said = ""
+    assert process.stdout is not None
+    for line in process.stdout:
+        said += line
+        found = re.search(r"ready at (http\S+)", line)
+        if found:
+            break
+    else:
+        raise RuntimeError(said)
+    yield found[1]
+    process.terminate()
+    process.wait(60)
+
+
+@pytest.fixture(scope="session")
+def browser() -> Iterator[Browser]:
+    with sync_playwright() as playwright:
+        made = playwright.chromium.launch(executable_path=shutil.which("chromium"), args=CHROMIUM)
+        yield made
+        made.close()
+
+
+class Bench:
+    """A page, and short words for what tests do on it."""
+
+    def __init__(self, page: Page, address: str) -> None:
+        self.page = page
+        self.address = address
+        self.client = Client(address)
+        self.errors: list[str] = []
+        page.on("pageerror", lambda error: self.errors.append(str(error)))
+        page.on("console", lambda said: self.errors.append(said.text) if said.type == "error" else None)
+
+    def open(self, graph: str = "") -> None:
+        self.page.goto(f"{self.address}/#{graph}")
+        self.page.reload()
+        self.page.wait_for_selector("[data-ready=true]")
+        self.settle()
+
+    def new_graph(self, document: dict[str, Any] | None = None) -> str:
+        """Make a project with one graph and open it; returns the graph's id."""
+        project = self.client.post("/api/projects", {"title": "Browser test"})["id"]
+        body = {"title": "Test graph"} | ({"document": document} if document else {})
+        graph = self.client.post(f"/api/projects/{project}/graphs", body)["id"]
+        self.open(graph)
+        return graph
+
+    def settle(self) -> None:
+        """Wait until all is saved and drawn."""
+        expect(self.page.locator("[data-test=save-state]")).to_have_text("saved", timeout=20_000)
+        self.page.wait_for_timeout(80)
+        expect(self.page.locator(".bench")).to_have_attribute("aria-busy", "false", timeout=20_000)
+        before = None
+        for _ in range(40):
+            self.page.wait_for_timeout(250)
+            now = self.page.evaluate("[...document.querySelectorAll('.card')].map(c => c.innerText).join() + document.querySelector('[data-test=canvas]').dataset.drawn")
+            if now == before:
+                return
+            before = now
+
+    def add(self, words: str) -> None:
+        """Add what the finder finds first."""
+        self.page.keyboard.press("/")
+        self.page.fill("[data-test=finder]", words)
+        self.page.keyboard.press("Enter")
+        self.page.wait_for_selector(".card.open")
+        self.settle()
+
+    def set(self, parameter: str, text: str) -> None:
+        """Type into the open card's field and leave it."""
+        field = self.page.locator(f".card.open [data-test=field-{parameter}]").locator("textarea, input.short").first
+        field.fill(text)
+        field.press("Enter")
+        self.settle()
+
+    def state(self, graph: str) -> dict[str, Any]:
+        return self.client.get(f"/api/graphs/{graph}")
+
+    def report(self, graph: str) -> dict[str, Any]:
+        return self.client.post(f"/api/graphs/{graph}/evaluations", {"wait": 20})["nodes"]
+
+    def pixels(self) -> np.ndarray:
+        """The picture in the view, ``(height, width, 3)``, background included."""
+        values = self.page.evaluate(
+            """() => { const c = document.querySelector('[data-test=canvas]');
+            const d = document.createElement('canvas'); d.width = 200; d.height = 130;
+            const x = d.getContext('2d'); x.drawImage(c, 0, 0, 200, 130); return [...x.getImageData(0, 0, 200, 130).data] }"""
+        )
+        return np.array(values, np.uint8).reshape(130, 200, 4)
+
+
+@pytest.fixture
+def bench(browser: Browser, address: str) -> Iterator[Bench]:
+    context = browser.new_context(viewport={"width": 1280, "height": 800}, accept_downloads=True, color_scheme="light")
+    made = Bench(context.new_page(), address)
+    made.page.set_default_timeout(15_000)
+    yield made
+    context.close()
+    assert not made.errors, made.errors

@@ -1,0 +1,68 @@
+"""A real MariaDB for the whole session, and the service on top of it."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from pathlib import Path
+from typing import Any
+
+import pytest
+from flask.testing import FlaskClient
+from sqlalchemy import text
+
+from reticula.launch.mariadb import PrivateMariaDB
+from reticula.service.app import create_app
+from reticula.service.config import MEGABYTE, Config
+from reticula.store.database import Database
+from reticula.workers.pool import Limits
+
+
+@pytest.fixture(scope="session")
+def server(tmp_path_factory: pytest.TempPathFactory) -> Iterator[PrivateMariaDB]:
+    made = PrivateMariaDB(tmp_path_factory.mktemp("mariadb") / "server", first_port=34210)
+    made.start()
+    yield made
+    made.stop()
+
+
+@pytest.fixture(scope="session")
+def database(server: PrivateMariaDB) -> Database:
+    made = Database(server.url)
+    made.migrate()
+    return made
+
+
+@pytest.fixture(scope="session")
+def app(database: Database, tmp_path_factory: pytest.TempPathFactory) -> Iterator[Any]:
+    config = Config(
+        database.url, tmp_path_factory.mktemp("var"), Path(__file__).resolve().parents[2] / "web" / "dist",
+        upload_bytes=2 * MEGABYTE, workers=1, limits=Limits(seconds=4.0, memory_bytes=3 * 1024 * MEGABYTE),
+    )  # fmt: skip
+    made = create_app(config)
+    yield made
+    made.extensions["reticula"].pool.close()
+
+
+@pytest.fixture
+def client(app: Any, database: Database) -> FlaskClient:
+    with database.engine.begin() as connection:
+        for table in ("settings", "projects"):
+            connection.execute(text(f"DELETE FROM {table}"))
+    return app.test_client()
+
+
+@pytest.fixture
+def project(client: FlaskClient) -> str:
+    return client.post("/api/projects", json={"title": "Reef"}).json["id"]
+
+
+@pytest.fixture
+def graph(client: FlaskClient, project: str) -> dict[str, Any]:
+    document = {
+        "format": "reticula graph", "version": 1, "looking_at": "tall", "dials": {},
+        "nodes": {
+            "sheet": {"operator": "grid", "parameters": {"cells": [4, 4]}},
+            "tall": {"operator": "extrude", "inputs": {"geo": ["sheet"]}, "parameters": {"distance": 0.5}},
+        },
+    }  # fmt: skip
+    return client.post(f"/api/projects/{project}/graphs", json={"title": "Tile", "document": document}).json

@@ -1,0 +1,130 @@
+"""Starting and stopping everything for real: one command, second start, taken ports, and kill -9 of each part."""
+
+import json
+import os
+import re
+import signal
+import socket
+import stat
+import subprocess
+import sys
+import time
+from collections.abc import Iterator
+from pathlib import Path
+
+import pytest
+
+from reticula.launch.client import Client
+
+
+class Running:
+    """``python -m reticula.launch`` in a folder of its own."""
+
+    def __init__(self, var: Path, port: int) -> None:
+        command = [sys.executable, "-u", "-m", "reticula.launch", "--var", str(var), "--port", str(port)]
+        self.var = var
+        self.process = subprocess.Popen(command, stdout=subprocess.PIPE, stderr=subprocess.STDOUT, text=True)
+        self.said = ""
+
+    def ready(self) -> Client:
+        assert self.process.stdout is not None
+        for line in self.process.stdout:
+            self.said += line
+            found = re.search(r"ready at (http\S+)", line)
+            if found:
+                return Client(found[1])
+        raise AssertionError(self.said)
+
+    def end(self) -> None:
+        if self.process.poll() is None:
+            self.process.send_signal(signal.SIGINT)
+            self.process.wait(40)
+
+
+def processes_of(var: Path, word: str) -> list[int]:
+    found = []
+    for entry in Path("/proc").iterdir():
+        if entry.name.isdigit():
+            try:
+                command = (entry / "cmdline").read_bytes().decode(errors="replace")
+                inside = f"RETICULA_VAR={var}" in (entry / "environ").read_bytes().decode(errors="replace")
+            except OSError:
+                continue
+            if word in command and (str(var) in command or inside):
+                found.append(int(entry.name))
+    return found
+
+
+def wait_for(check: object, seconds: float = 40) -> None:
+    limit = time.monotonic() + seconds
+    while time.monotonic() < limit:
+        try:
+            if check():  # type: ignore[operator]
+                return
+        except OSError:
+            pass
+        time.sleep(0.3)
+    raise AssertionError("it did not come back")
+
+
+@pytest.fixture(scope="module")
+def var(tmp_path_factory: pytest.TempPathFactory) -> Path:
+    return tmp_path_factory.mktemp("launch")
+
+
+@pytest.fixture
+def running(var: Path) -> Iterator[Running]:
+    made = Running(var, 8990)
+    yield made
+    made.end()
+
+
+def test_first_start_loads_the_demo_and_keeps_secrets(running: Running, var: Path) -> None:
+    client = running.ready()
+    project = client.get("/api/projects")["projects"][0]
+    assert project["title"] == "Reef studio"
+    assert client.get(f"/api/projects/{project['id']}/graphs")["graphs"][0]["title"] == "Settlement tile"
+    access = var / "mariadb" / "access.json"
+    assert stat.S_IMODE(access.stat().st_mode) == 0o600
+    assert len(json.loads(access.read_text())["password"]) > 20
+    again = Running(var, 8990)
+    assert again.process.wait(30) == 1
+    assert again.process.stdout is not None
+    assert "runs already, at http://127.0.0.1:" in again.process.stdout.read()
+    running.end()
+    assert not processes_of(var, "mariadbd")
+    assert not processes_of(var, "reticula.service")
+
+
+def test_second_start_takes_seconds_loses_nothing_and_steps_over_a_taken_port(var: Path) -> None:
+    with socket.socket() as taken:
+        taken.setsockopt(socket.SOL_SOCKET, socket.SO_REUSEADDR, 1)
+        taken.bind(("127.0.0.1", 8990))
+        taken.listen()
+        begin = time.monotonic()
+        running = Running(var, 8990)
+        try:
+            client = running.ready()
+            assert time.monotonic() - begin < 30
+            assert "Port 8990 is taken; using 8991" in running.said
+            assert len(client.get("/api/projects")["projects"]) == 1
+        finally:
+            running.end()
+
+
+def test_every_part_recovers_from_kill_9(running: Running, var: Path) -> None:
+    client = running.ready()
+    made = client.post("/api/projects", {"title": "Kept"})
+    for word in ("mariadbd", "reticula.service"):
+        victim = processes_of(var, word)[0]
+        os.kill(victim, signal.SIGKILL)
+        wait_for(lambda: client.get("/api/health")["status"] == "ok" and victim not in processes_of(var, word))  # noqa: B023
+        assert made["id"] in [project["id"] for project in client.get("/api/projects")["projects"]]
+    running.process.kill()
+    running.process.wait()
+    wait_for(lambda: not processes_of(var, "reticula.service"))
+    again = Running(var, 8990)
+    try:
+        assert made["id"] in [project["id"] for project in again.ready().get("/api/projects")["projects"]]
+    finally:
+        again.end()
