@@ -96,8 +96,9 @@ class Bench:
 
     def set(self, parameter: str, text: str) -> None:
         """Type into the open card's field and leave it."""
-        field = self.page.locator(f".card.open [data-test=field-{parameter}]").locator("textarea, input.short").first
-        field.fill(text)
+        field = self.page.locator(f".card.open [data-test=field-{parameter}]").locator("textarea, input").first
+        field.fill("")
+        field.press_sequentially(text, delay=5)
         field.press("Enter")
         self.settle()
 

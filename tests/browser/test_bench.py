@@ -54,7 +54,7 @@ def test_build_from_nothing_undo_reload_and_find_the_same_mesh(bench: Bench, tmp
     expect(page.locator(".stage .hint")).to_contain_text("Nothing here yet")
     bench.add("sheet of quads")
     bench.set("cells", "6")
-    bench.add("mark faces")
+    bench.add("mark")
     bench.set("name", "crest")
     bench.set("where", "position.x > 0")
     bench.add("extr")
@@ -132,6 +132,7 @@ def test_a_broken_upload_is_explained_and_a_dropped_file_is_taken(bench: Bench, 
     page.set_input_files("[data-test=upload-input]", tmp_path / "bad.obj")
     expect(page.locator(".el-message--error")).to_contain_text("bad.obj: line 1: a vertex has 2 numbers")
     page.keyboard.press("Escape")
+    expect(page.locator(".el-dialog")).to_be_hidden()
     page.evaluate(
         """() => { const files = new DataTransfer();
         files.items.add(new File(['v 0 0 0\\nv 1 0 0\\nv 0 1 0\\nf 1 2 3\\n'], 'drop.obj'));

@@ -65,7 +65,7 @@ async function add(name: string, parameters: Record<string, unknown> = {}) {
     next.nodes[id]!.parameters = parameters
   })
   await nextTick()
-  await board.value?.select([id])
+  board.value?.select([id])
 }
 
 async function upload(files: FileList | File[]) {

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 /** Where the graph is: cards top to bottom, wires between them. */
 import '@vue-flow/core/dist/style.css'
-import { type Connection, type EdgeMouseEvent, type NodeDragEvent, useVueFlow, VueFlow } from '@vue-flow/core'
+import { type Connection, type EdgeMouseEvent, type NodeChange, type NodeDragEvent, useVueFlow, VueFlow } from '@vue-flow/core'
 import { computed, nextTick, ref, watch } from 'vue'
 import { useCatalogue } from '../catalogue/useCatalogue'
 import { connect, disconnect, insertInto, wires, wouldCircle, type Wire } from './document'
@@ -14,12 +14,13 @@ const { operator } = useCatalogue()
 const flow = useVueFlow('board')
 const chosenWire = ref('')
 const sizes = ref<Record<string, Size>>({})
-const selected = computed(() => flow.getSelectedNodes.value.map((node) => node.id))
+const chosenCards = ref<ReadonlySet<string>>(new Set())
+const selected = computed(() => Object.keys(graph.document.value.nodes).filter((id) => chosenCards.value.has(id)))
 
 const places = computed(() => layout(graph.document.value, sizes.value))
 const nodes = computed(() =>
   Object.keys(graph.document.value.nodes).map((id) => ({
-    id, type: 'card', position: places.value[id]!, data: {}, deletable: false,
+    id, type: 'card', position: places.value[id]!, data: {}, deletable: false, selected: chosenCards.value.has(id),
   })), // prettier-ignore
 )
 const edges = computed(() =>
@@ -113,14 +114,20 @@ function cutWire(): boolean {
   return !!wire
 }
 
-/** Select cards as soon as they are on the board: new ones take a moment to be drawn. */
-async function select(ids: string[]) {
-  for (let frame = 0; frame < 90 && !ids.every((id) => flow.findNode(id)?.dimensions.width); frame++) {
-    await new Promise(requestAnimationFrame)
-  }
-  flow.removeSelectedNodes(flow.getSelectedNodes.value)
-  flow.addSelectedNodes(ids.map((id) => flow.findNode(id)).filter((node) => node !== undefined))
+function select(ids: string[]) {
+  chosenCards.value = new Set(ids)
 }
+
+/** Clicks and box selections on the board arrive as changes. */
+flow.onNodesChange((changes) => {
+  const next = new Set(chosenCards.value)
+  for (const change of [changes].flat() as NodeChange[]) {
+    if (change.type !== 'select') continue
+    if (change.selected) next.add(change.id)
+    else next.delete(change.id)
+  }
+  if (next.size !== chosenCards.value.size || [...next].some((id) => !chosenCards.value.has(id))) chosenCards.value = next
+})
 
 /** Give all cards back to the automatic layout. */
 function tidy() {

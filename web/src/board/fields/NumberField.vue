@@ -15,6 +15,8 @@ const props = defineProps<{
   formulas?: boolean
   invalid?: boolean
   noSlider?: boolean
+  /** What a formula can read here. */
+  options?: string[]
 }>()
 const emit = defineEmits<{ preview: [value: unknown]; commit: [value: unknown] }>()
 
@@ -52,6 +54,12 @@ function settle() {
   else text.value = toText(props.value)
 }
 
+function choose(event: Event) {
+  const select = event.target as HTMLSelectElement
+  if (select.value) emit('commit', { formula: `${text.value.trim()} ${select.value}` })
+  select.value = ''
+}
+
 function key(event: KeyboardEvent) {
   if (event.key === 'Enter' && !event.shiftKey) {
     event.preventDefault()
@@ -71,11 +79,15 @@ function key(event: KeyboardEvent) {
 
 <template>
   <div class="number">
-    <textarea v-if="formula && formulas" ref="area" v-model="text" class="text mono" rows="1" :aria-label="label" :aria-invalid="invalid" spellcheck="false" @input="typed" @blur="settle" @keydown="key" />
+    <textarea v-if="formulas" ref="area" v-model="text" class="text mono" :class="{ short: !formula }" rows="1" :aria-label="label" :aria-invalid="invalid" spellcheck="false" @input="typed" @blur="settle" @keydown="key" />
     <input v-else v-model="text" class="text mono short" :aria-label="label" :aria-invalid="invalid" inputmode="decimal" spellcheck="false" @input="typed" @blur="settle" @keydown="key" />
+    <select v-if="formula && options?.length" class="text pick" :aria-label="`${label}: what exists`" title="What exists on the input" @change="choose">
+      <option value="" />
+      <option v-for="option in options" :key="option" :value="option">{{ option }}</option>
+    </select>
     <span v-if="unit && !formula" class="faint unit">{{ unit }}</span>
     <input
-      v-if="!isFormula(value) && !noSlider" class="slide" type="range" :min="range[0]" :max="range[1]" :step="step" :value="value as number" :aria-label="`${label} slider`"
+      v-if="!isFormula(value) && !formula && !noSlider" class="slide" type="range" :min="range[0]" :max="range[1]" :step="step" :value="value as number" :aria-label="`${label} slider`"
       @input="emit('preview', Number(($event.target as HTMLInputElement).value))" @change="emit('commit', Number(($event.target as HTMLInputElement).value))"
     />
   </div>
@@ -98,6 +110,11 @@ textarea {
 .short {
   width: 78px;
   flex: 0 1 78px;
+}
+.pick {
+  align-self: flex-start;
+  width: 24px;
+  padding: 0;
 }
 .slide {
   flex: 1;

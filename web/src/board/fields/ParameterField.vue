@@ -5,7 +5,7 @@ import { computed } from 'vue'
 import type { ParameterState } from '../../api/client'
 import type { Kind, Summary } from '../../api/looks'
 import FormulaField from './FormulaField.vue'
-import { isFormula, toText } from './formula'
+import { toText } from './formula'
 import NumberField from './NumberField.vue'
 import VectorField from './VectorField.vue'
 
@@ -56,8 +56,8 @@ const where = computed(() => (kind.value ? `all ${kind.value}s, or a formula` : 
         <option v-if="value && !shapes.includes(value as string)" :value="value">{{ value }} (not here)</option>
         <option v-for="shape in shapes" :key="shape" :value="shape">{{ shape }}</option>
       </select>
-      <FormulaField v-else-if="parameter.type === 'as chosen' || (parameter.widget === 'varying' && isFormula(value))" :value="toText(value)" :label="parameter.label" :options="readable" :invalid="!!error" @preview="emit('preview', { formula: $event })" @commit="emit('commit', /^[-+\d.]+$/.test($event) ? Number($event) : { formula: $event })" />
-      <NumberField v-else :value="value" :label="parameter.label" :soft="parameter.soft" :low="parameter.low" :high="parameter.high" :step="parameter.step" :unit="parameter.unit" :whole="parameter.widget === 'integer'" :formulas="parameter.takes_formula" :invalid="!!error" @preview="emit('preview', $event)" @commit="emit('commit', $event)" />
+      <FormulaField v-else-if="parameter.type === 'as chosen'" :value="toText(value)" :label="parameter.label" :options="readable" :invalid="!!error" @preview="emit('preview', { formula: $event })" @commit="emit('commit', /^[-+\d.]+$/.test($event) ? Number($event) : { formula: $event })" />
+      <NumberField v-else :value="value" :label="parameter.label" :soft="parameter.soft" :low="parameter.low" :high="parameter.high" :step="parameter.step" :unit="parameter.unit" :whole="parameter.widget === 'integer'" :formulas="parameter.takes_formula" :options="parameter.on ? readable : []" :invalid="!!error" @preview="emit('preview', $event)" @commit="emit('commit', $event)" />
     </div>
     <div v-if="error" class="error" role="alert">{{ error }}</div>
   </div>

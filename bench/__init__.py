@@ -1,0 +1,1 @@
+"""Speed, side by side with other libraries in one run: ``python -m bench [NAME ...]``."""

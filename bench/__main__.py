@@ -1,0 +1,34 @@
+"""Runs all comparisons and prints them; ``--write`` also keeps them in docs/speed.md."""
+
+from __future__ import annotations
+
+import os
+import platform
+import sys
+from pathlib import Path
+
+import numpy as np
+
+from bench.measure import table
+from bench.operators import rows
+
+INTRODUCTION = """# Speed
+
+Printed by `make bench`: medians of several turns, ours and the peer's in turn, in one process. A ratio below 1 means
+that ours is faster. Absolute times are those of the machine below; the ratios are what to look at.
+"""
+
+
+def main() -> None:
+    made = []
+    for row in rows():
+        print(f"{row.what:55} {row.size:32} {row.ours * 1000:9.1f} ms   {row.peer:24} {row.theirs * 1000:9.1f} ms   x {row.ratio:.2f}", flush=True)
+        made.append(row)
+    if "--write" in sys.argv:
+        machine = f"{os.cpu_count()} cores, {platform.machine()}, Python {platform.python_version()}, NumPy {np.__version__}"
+        text = f"{INTRODUCTION}\nMachine: {machine}.\n\n{table(made)}\n"
+        (Path(__file__).resolve().parents[1] / "docs" / "speed.md").write_text(text)
+
+
+if __name__ == "__main__":
+    main()

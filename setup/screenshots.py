@@ -1,0 +1,85 @@
+"""Takes the pictures in docs/screenshots from the demo project: ``python -m setup.screenshots`` while it runs.
+
+Uses Debian's Chromium. Changes to the demo graph are undone again.
+"""
+
+from __future__ import annotations
+
+import shutil
+import sys
+from pathlib import Path
+
+from playwright.sync_api import Page, sync_playwright
+
+FOLDER = Path(__file__).resolve().parents[1] / "docs" / "screenshots"
+CHROMIUM = ["--use-gl=angle", "--use-angle=swiftshader", "--enable-unsafe-swiftshader", "--no-sandbox"]
+
+
+def main() -> None:
+    address = sys.argv[1] if len(sys.argv) > 1 else "http://127.0.0.1:8765"
+    FOLDER.mkdir(parents=True, exist_ok=True)
+    with sync_playwright() as playwright:
+        browser = playwright.chromium.launch(executable_path=shutil.which("chromium"), args=CHROMIUM)
+        context = browser.new_context(viewport={"width": 1280, "height": 800}, color_scheme="light")
+        page = context.new_page()
+        page.goto(address)
+        page.wait_for_selector("[data-ready=true]")
+        page.wait_for_timeout(3500)
+        take(page, "bench_day")
+        page.select_option("[data-test=color-by]", "point|cover|")
+        page.click("[data-test=wire]")
+        page.wait_for_timeout(1500)
+        take(page, "false_colour")
+        page.click("[data-test=wire]")
+        page.select_option("[data-test=color-by]", "point|color|")
+        page.click("[data-test=card-raise] .title")
+        page.wait_for_timeout(1500)
+        take(page, "card_open")
+        field = page.locator("[data-test=field-where] textarea")
+        field.fill("rigdes and area > 0.00001")
+        field.press("Enter")
+        page.wait_for_timeout(2500)
+        take(page, "failing_node")
+        page.click("[data-test=undo]")
+        page.locator(".vue-flow__pane").click(position={"x": 440, "y": 40})
+        page.wait_for_timeout(1500)
+        page.click("[data-test=ledger-point]")
+        page.locator("[data-test=column-cover]").click()
+        page.locator("[data-test=column-cover]").click()
+        divider = page.locator("[aria-label='Height of the ledger']").bounding_box()
+        assert divider
+        page.mouse.move(divider["x"] + 200, divider["y"] + 3)
+        page.mouse.down()
+        page.mouse.move(divider["x"] + 200, divider["y"] - 180, steps=5)
+        page.mouse.up()
+        page.wait_for_timeout(1200)
+        for number in range(4):
+            page.locator("[data-test=ledger-row]").nth(number).click(modifiers=["Shift"])
+        page.wait_for_timeout(800)
+        take(page, "ledger")
+        page.keyboard.press("Escape")
+        page.evaluate("localStorage.clear()")
+        page.keyboard.press("/")
+        page.fill("[data-test=finder]", "ra")
+        page.wait_for_timeout(500)
+        take(page, "finder")
+        page.keyboard.press("Escape")
+        page.click("[data-test=theme]")
+        page.wait_for_timeout(300)
+        page.reload()
+        page.wait_for_selector("[data-ready=true]")
+        page.wait_for_timeout(3500)
+        take(page, "bench_night")
+        page.click("[data-test=theme]")
+        page.wait_for_timeout(500)
+        browser.close()
+
+
+def take(page: Page, name: str) -> None:
+    page.mouse.move(640, 2)
+    page.screenshot(path=FOLDER / f"{name}.png")
+    print(name)
+
+
+if __name__ == "__main__":
+    main()
