@@ -22,10 +22,15 @@ that ours is faster. Absolute times are those of the machine below; the ratios a
 def main() -> None:
     made = []
     for row in rows():
-        print(f"{row.what:55} {row.size:32} {row.ours * 1000:9.1f} ms   {row.peer:24} {row.theirs * 1000:9.1f} ms   x {row.ratio:.2f}", flush=True)
+        print(
+            f"{row.what:55} {row.size:32} {row.ours * 1000:9.1f} ms   {row.peer:24} {row.theirs * 1000:9.1f} ms   x {row.ratio:.2f}",
+            flush=True,
+        )
         made.append(row)
     if "--write" in sys.argv:
-        machine = f"{os.cpu_count()} cores, {platform.machine()}, Python {platform.python_version()}, NumPy {np.__version__}"
+        machine = (
+            f"{os.cpu_count()} cores, {platform.machine()}, Python {platform.python_version()}, NumPy {np.__version__}"
+        )
         text = f"{INTRODUCTION}\nMachine: {machine}.\n\n{table(made)}\n"
         (Path(__file__).resolve().parents[1] / "docs" / "speed.md").write_text(text)
 

@@ -41,7 +41,14 @@ def rows() -> Iterator[Row]:
 
 def _shapes() -> Iterator[Row]:
     yield compare("grid", "1,000,000 faces", lambda: ops.grid(cells=(1000, 1000)), "NumPy by hand", _grid_by_hand)
-    yield compare("geodesic sphere", "327,680 faces", lambda: ops.geodesic_sphere(frequency=128), "trimesh", lambda: trimesh.creation.icosphere(7), 3)
+    yield compare(
+        "geodesic sphere",
+        "327,680 faces",
+        lambda: ops.geodesic_sphere(frequency=128),
+        "trimesh",
+        lambda: trimesh.creation.icosphere(7),
+        3,
+    )
 
 
 def _grid_by_hand() -> tuple[np.ndarray, np.ndarray]:
@@ -59,7 +66,13 @@ def _topology() -> Iterator[Row]:
     mesh = trimesh.Trimesh(points, faces, process=False)
     size = "327,680 faces"
     yield compare("edges", size, lambda: anew(ball).topology.edges, "libigl", lambda: igl.edges(faces))
-    yield compare("point normals", size, lambda: measure.point_normals(anew(ball)), "libigl", lambda: igl.per_vertex_normals(points, faces))
+    yield compare(
+        "point normals",
+        size,
+        lambda: measure.point_normals(anew(ball)),
+        "libigl",
+        lambda: igl.per_vertex_normals(points, faces),
+    )
 
     sheet = ops.grid(cells=(285, 285))
     quads = np.asarray(sheet.topology.corner_point.reshape(-1, 4), np.int64)
@@ -80,9 +93,23 @@ def _topology() -> Iterator[Row]:
     )  # fmt: skip
     half = np.arange(len(faces)) % 2 == 0
     marked = ball.with_attribute("face", "half", half)
-    yield compare("remove half of the faces", size, lambda: ops.remove(marked, where="half"), "trimesh", lambda: _remove_with_trimesh(mesh, ~half))
-    yield compare("join two", size, lambda: ops.join(ball, ball), "trimesh", lambda: trimesh.util.concatenate([mesh, mesh]))
-    yield compare("transform", size, lambda: ops.transform(ball, turn=(10, 20, 30)), "NumPy by hand", lambda: points @ np.eye(3).T + 1.0)
+    yield compare(
+        "remove half of the faces",
+        size,
+        lambda: ops.remove(marked, where="half"),
+        "trimesh",
+        lambda: _remove_with_trimesh(mesh, ~half),
+    )
+    yield compare(
+        "join two", size, lambda: ops.join(ball, ball), "trimesh", lambda: trimesh.util.concatenate([mesh, mesh])
+    )
+    yield compare(
+        "transform",
+        size,
+        lambda: ops.transform(ball, turn=(10, 20, 30)),
+        "NumPy by hand",
+        lambda: points @ np.eye(3).T + 1.0,
+    )
 
 
 def _extrude_by_hand(points: np.ndarray, faces: np.ndarray) -> tuple[np.ndarray, np.ndarray, np.ndarray]:
@@ -113,14 +140,49 @@ def _queries() -> Iterator[Row]:
     tree = igl.AABB()
     tree.init(points, faces)
     mesh = trimesh.Trimesh(points, faces, process=False)
-    yield compare("build the tree", "327,680 triangles", lambda: Surface(anew(ball)), "libigl", lambda: igl.AABB().init(points, faces), 3)
-    yield compare("closest place", size, lambda: surface.closest(queries), "libigl", lambda: tree.squared_distance(points, faces, queries), 3)
-    yield compare("first hit of rays", size, lambda: surface.ray(queries * 2, -queries), "libigl", lambda: tree.intersect_ray_first(points, faces, queries * 2, -queries), 3)
-    yield compare("first hit of rays", size, lambda: surface.ray(queries * 2, -queries), "trimesh with Embree", lambda: mesh.ray.intersects_first(queries * 2, -queries), 3)
+    yield compare(
+        "build the tree",
+        "327,680 triangles",
+        lambda: Surface(anew(ball)),
+        "libigl",
+        lambda: igl.AABB().init(points, faces),
+        3,
+    )
+    yield compare(
+        "closest place",
+        size,
+        lambda: surface.closest(queries),
+        "libigl",
+        lambda: tree.squared_distance(points, faces, queries),
+        3,
+    )
+    yield compare(
+        "first hit of rays",
+        size,
+        lambda: surface.ray(queries * 2, -queries),
+        "libigl",
+        lambda: tree.intersect_ray_first(points, faces, queries * 2, -queries),
+        3,
+    )
+    yield compare(
+        "first hit of rays",
+        size,
+        lambda: surface.ray(queries * 2, -queries),
+        "trimesh with Embree",
+        lambda: mesh.ray.intersects_first(queries * 2, -queries),
+        3,
+    )
     source = ball.with_attribute("point", "heat", points[:, 0])
     target = Geo.of(queries)
     ops.transfer_attribute(target, source)
-    yield compare("transfer attribute", size, lambda: ops.transfer_attribute(target, source), "ours, the bare query", lambda: surface.closest(queries), 3)
+    yield compare(
+        "transfer attribute",
+        size,
+        lambda: ops.transfer_attribute(target, source),
+        "ours, the bare query",
+        lambda: surface.closest(queries),
+        3,
+    )
 
 
 def _formulas() -> Iterator[Row]:
@@ -144,5 +206,19 @@ def _files() -> Iterator[Row]:
     for name in ("ply", "obj", "stl"):
         data = write_bytes(ball, f"a.{name}")
         size = f"81,920 faces, {len(data) / 1e6:.1f} MB"
-        yield compare(f"write {name.upper()}", size, lambda name=name: write_bytes(ball, f"a.{name}"), "trimesh", lambda name=name: mesh.export(file_type=name), 3)
-        yield compare(f"read {name.upper()}", size, lambda name=name, data=data: read_bytes(f"a.{name}", data), "trimesh", lambda name=name, data=data: trimesh.load(trimesh.util.wrap_as_stream(data), file_type=name, process=False), 3)
+        yield compare(
+            f"write {name.upper()}",
+            size,
+            lambda name=name: write_bytes(ball, f"a.{name}"),
+            "trimesh",
+            lambda name=name: mesh.export(file_type=name),
+            3,
+        )
+        yield compare(
+            f"read {name.upper()}",
+            size,
+            lambda name=name, data=data: read_bytes(f"a.{name}", data),
+            "trimesh",
+            lambda name=name, data=data: trimesh.load(trimesh.util.wrap_as_stream(data), file_type=name, process=False),
+            3,
+        )

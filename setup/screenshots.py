@@ -41,7 +41,7 @@ def main() -> None:
         page.wait_for_timeout(2500)
         take(page, "failing_node")
         page.click("[data-test=undo]")
-        page.locator(".vue-flow__pane").click(position={"x": 440, "y": 40})
+        page.locator(".vue-flow__pane").click(position={"x": 420, "y": 40})
         page.wait_for_timeout(1500)
         page.click("[data-test=ledger-point]")
         page.locator("[data-test=column-cover]").click()

@@ -34,7 +34,9 @@ def mixed() -> Geo:
     from reticula.core.geometry import Topology
 
     positions = [[0, 0, 0], [1, 0, 0], [1, 1, 0], [0, 1, 0], [2, 0, 0], [3, 0.5, 0], [2, 1, 0], [0.5, 2, 0], [9, 9, 9]]
-    shape = Topology(9, [0, 4, 9, 12], [0, 1, 2, 3, 1, 4, 5, 6, 2, 3, 2, 7], [0, 3, 6], [0, 1, 4, 3, 7, 2], [False, True])
+    shape = Topology(
+        9, [0, 4, 9, 12], [0, 1, 2, 3, 1, 4, 5, 6, 2, 3, 2, 7], [0, 3, 6], [0, 1, 4, 3, 7, 2], [False, True]
+    )
     return Geo.of(positions, shape)
 
 

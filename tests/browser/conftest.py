@@ -81,7 +81,9 @@ class Bench:
         before = None
         for _ in range(40):
             self.page.wait_for_timeout(250)
-            now = self.page.evaluate("[...document.querySelectorAll('.card')].map(c => c.innerText).join() + document.querySelector('[data-test=canvas]').dataset.drawn")
+            now = self.page.evaluate(
+                "[...document.querySelectorAll('.card')].map(c => c.innerText).join() + document.querySelector('[data-test=canvas]').dataset.drawn"
+            )
             if now == before:
                 return
             before = now

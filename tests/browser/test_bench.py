@@ -222,7 +222,10 @@ def test_a_card_dropped_on_a_wire_goes_into_it(bench: Bench) -> None:
     graph = bench.new_graph(document)
     page = bench.page
     card = page.locator("[data-test=card-fine]").bounding_box()
-    above, below = page.locator("[data-test=card-sheet]").bounding_box(), page.locator("[data-test=card-tall]").bounding_box()
+    above, below = (
+        page.locator("[data-test=card-sheet]").bounding_box(),
+        page.locator("[data-test=card-tall]").bounding_box(),
+    )
     assert card
     assert above
     assert below
@@ -258,10 +261,17 @@ def test_long_work_shows_progress_and_can_be_stopped(bench: Bench) -> None:
     nodes = {"n0": {"operator": "grid", "parameters": {"cells": [900, 900]}}}
     for i in range(1, 30):
         value = {"formula": f"noise(position * {i + 3.7}, 14)"}
-        nodes[f"n{i}"] = {"operator": "set_attribute", "inputs": {"geo": [f"n{i - 1}"]}, "parameters": {"name": "a", "value": value}}
+        nodes[f"n{i}"] = {
+            "operator": "set_attribute",
+            "inputs": {"geo": [f"n{i - 1}"]},
+            "parameters": {"name": "a", "value": value},
+        }
     page = bench.page
     project = bench.client.post("/api/projects", {"title": "Long"})["id"]
-    body = {"title": "Long", "document": {"format": "reticula graph", "version": 1, "nodes": nodes, "looking_at": "n29"}}
+    body = {
+        "title": "Long",
+        "document": {"format": "reticula graph", "version": 1, "nodes": nodes, "looking_at": "n29"},
+    }
     graph = bench.client.post(f"/api/projects/{project}/graphs", body)["id"]
     page.goto(f"{bench.address}/#{graph}")
     expect(page.locator("[data-test=progress]")).to_contain_text("of 30")

@@ -17,5 +17,7 @@ PACKAGE = Path(__file__).resolve().parents[2] / "web" / "node_modules" / "bunny"
 @pytest.fixture(scope="session")
 def bunny() -> Geo:
     text = PACKAGE.read_text()
-    arrays = {name: json.loads(body) for name, body in re.findall(r"exports\.(\w+)\s*=\s*(\[\[.*?\]\])", text, re.DOTALL)}
+    arrays = {
+        name: json.loads(body) for name, body in re.findall(r"exports\.(\w+)\s*=\s*(\[\[.*?\]\])", text, re.DOTALL)
+    }
     return Geo.from_faces(np.array(arrays["positions"]), np.array(arrays["cells"]))

@@ -16,7 +16,11 @@ def by_the_paper(geo: Geo) -> np.ndarray:
     face_points = [points[face].mean(axis=0) for face in faces]
     edge_points, middles = [], {}
     for a, b in geo.topology.edges.tolist():
-        touching = [face_points[i] for i, face in enumerate(faces) if a in face and b in face and abs(face.index(a) - face.index(b)) in (1, len(face) - 1)]
+        touching = [
+            face_points[i]
+            for i, face in enumerate(faces)
+            if a in face and b in face and abs(face.index(a) - face.index(b)) in (1, len(face) - 1)
+        ]
         edge_points.append((points[a] + points[b] + sum(touching)) / (2 + len(touching)))
         middles[a, b] = (points[a] + points[b]) / 2
     vertex_points = []

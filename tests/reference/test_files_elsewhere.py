@@ -11,7 +11,10 @@ from reticula.core import Geo, ops
 from reticula.core.notes import collecting
 
 
-@pytest.mark.parametrize(("name", "encoding"), [("a.ply", "binary"), ("a.ply", "ascii"), ("a.obj", None), ("a.stl", "binary"), ("a.stl", "ascii")])
+@pytest.mark.parametrize(
+    ("name", "encoding"),
+    [("a.ply", "binary"), ("a.ply", "ascii"), ("a.obj", None), ("a.stl", "binary"), ("a.stl", "ascii")],
+)
 def test_trimesh_reads_what_we_write(bunny: Geo, tmp_path: Path, name: str, encoding: str | None) -> None:
     with collecting():
         bunny.write(tmp_path / name, **({"encoding": encoding} if encoding else {}))
@@ -57,4 +60,6 @@ def test_we_read_what_trimesh_writes(bunny: Geo, tmp_path: Path, name: str) -> N
     with collecting():
         again = Geo.read(tmp_path / name)
     assert again.counts["faces"] == len(faces)
-    assert np.allclose(again.positions[again.topology.corner_point], bunny.positions[bunny.topology.corner_point], atol=1e-5)
+    assert np.allclose(
+        again.positions[again.topology.corner_point], bunny.positions[bunny.topology.corner_point], atol=1e-5
+    )

@@ -39,6 +39,20 @@ def test_section_8_5() -> None:
 
 @given(st.floats(0.001, 0.999))
 def test_python_math(x: float) -> None:
-    for name in ("sin", "cos", "tan", "asin", "acos", "atan", "sqrt", "exp", "log", "floor", "ceil", "radians", "degrees"):
+    for name in (
+        "sin",
+        "cos",
+        "tan",
+        "asin",
+        "acos",
+        "atan",
+        "sqrt",
+        "exp",
+        "log",
+        "floor",
+        "ceil",
+        "radians",
+        "degrees",
+    ):
         assert run(f"{name}(x)", x=x) == pytest.approx(getattr(math, name)(x), rel=1e-14), name
     assert run("atan2(x, 0.5)", x=x) == pytest.approx(math.atan2(x, 0.5))

@@ -46,7 +46,11 @@ def heavy(cells: int = 1000, count: int = 24) -> Graph:
 
 
 def test_reports_counts_changes_and_looks(client: FlaskClient, graph: Graph) -> None:
-    done = evaluate(client, graph, wishes=[{"what": "mesh"}, {"what": "attribute", "kind": "face", "name": "top"}, {"what": "summary"}])
+    done = evaluate(
+        client,
+        graph,
+        wishes=[{"what": "mesh"}, {"what": "attribute", "kind": "face", "name": "top"}, {"what": "summary"}],
+    )
     assert done["state"] == "done"
     tall = done["nodes"]["tall"]
     assert tall["counts"] == {"points": 41, "corners": 128, "faces": 32, "curves": 0}
@@ -91,7 +95,13 @@ def test_rows_are_paged_sorted_and_filtered(client: FlaskClient, graph: Graph) -
     assert min(row[2] for row in largest["rows"]) == pytest.approx(0.125)
     assert rows(where="side and index % 2 == 0")["index"] == list(range(16, 32, 2))
     assert "no 'sidee'" in rows(where="sidee")["error"]["message"]
-    points = client.post(f"/api/graphs/{graph['id']}/looks", json={"node": "tall", "wishes": [{"what": "rows", "kind": "point", "sort": "position.1", "descending": True, "limit": 1}]})
+    points = client.post(
+        f"/api/graphs/{graph['id']}/looks",
+        json={
+            "node": "tall",
+            "wishes": [{"what": "rows", "kind": "point", "sort": "position.1", "descending": True, "limit": 1}],
+        },
+    )
     assert points.json["looks"][0]["rows"][0][0][1] == 0.5
 
 
@@ -102,7 +112,11 @@ def test_upload_use_export_and_delete_a_shape(client: FlaskClient, project: str)
     assert made.json["name"] == "My_scan"
     assert made.json["summary"]["counts"]["faces"] == 80
     assert upload(client, project, "My scan.ply", write_bytes(ball, "a.ply")).json["name"] == "My_scan_2"
-    document = {"format": "reticula graph", "version": 1, "nodes": {"a": {"operator": "project_shape", "parameters": {"shape": "My_scan"}}}}
+    document = {
+        "format": "reticula graph",
+        "version": 1,
+        "nodes": {"a": {"operator": "project_shape", "parameters": {"shape": "My_scan"}}},
+    }
     graph = client.post(f"/api/projects/{project}/graphs", json={"title": "Scan", "document": document}).json
     answer = client.get(f"/api/graphs/{graph['id']}/export?node=a&format=ply&encoding=ascii")
     assert answer.headers["Content-Disposition"] == "attachment; filename=scan-a.ply"
@@ -130,7 +144,9 @@ def test_the_same_graph_gives_the_same_bytes_as_python(client: FlaskClient, grap
         ("a.stl", b"0" * 3_000_000, 413, "larger than 2 MB"),
     ],
 )
-def test_bad_uploads_are_refused_and_leave_nothing(client: FlaskClient, project: str, app: Any, name: str, data: bytes, status: int, message: str) -> None:
+def test_bad_uploads_are_refused_and_leave_nothing(
+    client: FlaskClient, project: str, app: Any, name: str, data: bytes, status: int, message: str
+) -> None:
     answer = upload(client, project, name, data)
     assert answer.status_code == status
     assert message in answer.json["message"]
@@ -140,7 +156,11 @@ def test_bad_uploads_are_refused_and_leave_nothing(client: FlaskClient, project:
 
 
 def test_exports_that_cannot_be_made(client: FlaskClient, graph: Graph) -> None:
-    for query, message in (("node=tall&format=xyz", "no format 'xyz'"), ("node=none", "no node 'none'"), ("node=tall&format=ply&encoding=hex", "no option")):
+    for query, message in (
+        ("node=tall&format=xyz", "no format 'xyz'"),
+        ("node=none", "no node 'none'"),
+        ("node=tall&format=ply&encoding=hex", "no option"),
+    ):
         answer = client.get(f"/api/graphs/{graph['id']}/export?{query}")
         assert answer.status_code == 422
         assert message in answer.json["message"]
@@ -176,13 +196,19 @@ def test_work_over_its_time_is_ended_and_said(client: FlaskClient, project: str,
 
 
 def test_work_over_its_memory_fails_in_words(client: FlaskClient, project: str, graph: Graph) -> None:
-    document = {"format": "reticula graph", "version": 1, "nodes": {"a": {"operator": "grid", "parameters": {"cells": [40000, 40000]}}}}
+    document = {
+        "format": "reticula graph",
+        "version": 1,
+        "nodes": {"a": {"operator": "grid", "parameters": {"cells": [40000, 40000]}}},
+    }
     huge = client.post(f"/api/projects/{project}/graphs", json={"title": "Huge", "document": document}).json
     assert "not enough memory" in evaluate(client, huge)["nodes"]["a"]["error"]["message"]
     assert evaluate(client, graph)["state"] == "done"
 
 
-def test_a_killed_evaluator_is_replaced_and_the_user_told(client: FlaskClient, project: str, graph: Graph, app: Any) -> None:
+def test_a_killed_evaluator_is_replaced_and_the_user_told(
+    client: FlaskClient, project: str, graph: Graph, app: Any
+) -> None:
     pool: Pool = app.extensions["reticula"].pool
     slow = client.post(f"/api/projects/{project}/graphs", json={"title": "Long", "document": heavy()}).json
     begun = evaluate(client, slow, wait=0.4)

@@ -38,7 +38,10 @@ def test_edits_count_revisions_and_are_logged(client: FlaskClient, graph: Graph)
     assert (first["revision"], value_of(first), first["undo"], first["redo"]) == (1, 1.0, "raise it", None)
     edit(client, graph, 1, 2.0, "higher")
     log = client.get(f"/api/graphs/{graph['id']}/edits").json["edits"]
-    assert [(entry["revision"], entry["kind"], entry["label"]) for entry in log] == [(1, "edit", "raise it"), (2, "edit", "higher")]
+    assert [(entry["revision"], entry["kind"], entry["label"]) for entry in log] == [
+        (1, "edit", "raise it"),
+        (2, "edit", "higher"),
+    ]
     assert value_of(client.get(f"/api/graphs/{graph['id']}").json) == 2.0
 
 
@@ -70,7 +73,10 @@ def test_undo_and_redo_walk_the_log(client: FlaskClient, graph: Graph) -> None:
     answer = client.post(f"/api/graphs/{graph['id']}/redo", json={"revision": revision})
     assert (answer.status_code, answer.json["message"]) == (409, "There is nothing to redo.")
     assert [value_of(walk("undo")) for _ in range(3)] == [2.0, 1.0, 0.5]
-    assert client.post(f"/api/graphs/{graph['id']}/undo", json={"revision": revision}).json["message"] == "There is nothing to undo."
+    assert (
+        client.post(f"/api/graphs/{graph['id']}/undo", json={"revision": revision}).json["message"]
+        == "There is nothing to undo."
+    )
 
 
 @pytest.mark.parametrize(
@@ -84,7 +90,9 @@ def test_undo_and_redo_walk_the_log(client: FlaskClient, graph: Graph) -> None:
         ([], "patch"),
     ],
 )
-def test_edits_that_would_break_the_graph_change_nothing(client: FlaskClient, graph: Graph, patch: Any, message: str) -> None:
+def test_edits_that_would_break_the_graph_change_nothing(
+    client: FlaskClient, graph: Graph, patch: Any, message: str
+) -> None:
     answer = client.post(f"/api/graphs/{graph['id']}/edits", json={"revision": 0, "patch": patch})
     assert answer.status_code == 422
     assert message in answer.json["message"]
@@ -92,12 +100,18 @@ def test_edits_that_would_break_the_graph_change_nothing(client: FlaskClient, gr
 
 
 def test_requests_that_do_not_fit_name_the_field(client: FlaskClient, graph: Graph) -> None:
-    for body in ({"patch": distance(1)}, {"revision": "x", "patch": distance(1)}, {"revision": 0, "patch": distance(1), "lable": "a"}):
+    for body in (
+        {"patch": distance(1)},
+        {"revision": "x", "patch": distance(1)},
+        {"revision": 0, "patch": distance(1), "lable": "a"},
+    ):
         assert client.post(f"/api/graphs/{graph['id']}/edits", json=body).status_code == 422
     answer = client.post(f"/api/graphs/{graph['id']}/edits", data="{", content_type="application/json")
     assert answer.status_code in (400, 422)
     assert answer.json["message"]
-    wrong = client.post(f"/api/projects/{graph['project_id']}/graphs", json={"title": "x", "document": {"format": "other"}})
+    wrong = client.post(
+        f"/api/projects/{graph['project_id']}/graphs", json={"title": "x", "document": {"format": "other"}}
+    )
     assert "the graph document is not valid" in wrong.json["message"]
 
 
@@ -110,7 +124,9 @@ def test_settings_and_health(client: FlaskClient) -> None:
 
 def test_strangers_are_refused(client: FlaskClient) -> None:
     assert client.get("/api/projects", headers={"Host": "reef.example"}).status_code == 403
-    assert client.post("/api/projects", json={"title": "x"}, headers={"Origin": "http://reef.example"}).status_code == 403
+    assert (
+        client.post("/api/projects", json={"title": "x"}, headers={"Origin": "http://reef.example"}).status_code == 403
+    )
     same = client.post("/api/projects", json={"title": "x"}, headers={"Origin": "http://localhost"})
     assert same.status_code == 201
     assert "script-src 'self'" in same.headers["Content-Security-Policy"]

@@ -13,7 +13,11 @@ from reticula.core.formats import read_bytes, write_bytes
 from reticula.core.geometry import KINDS, TYPES, Attribute
 from reticula.core.notes import Note
 
-LISTS = {"number list": [[1.5], [], [2, 3]], "integer list": [[2**40], [-1, 5], []], "text list": [["a b", "ü"], [], ["\\n"]]}
+LISTS = {
+    "number list": [[1.5], [], [2, 3]],
+    "integer list": [[2**40], [-1, 5], []],
+    "text list": [["a b", "ü"], [], ["\\n"]],
+}
 
 
 def with_every_attribute(geo: Geo) -> Geo:
@@ -34,7 +38,9 @@ def with_every_attribute(geo: Geo) -> Geo:
             geo = geo.with_attribute(kind, f"my_{name}".replace(" ", "_"), value)
     geo = geo.with_attribute("point", "color", rng.random((geo.topology.point_count, 4)))
     geo = geo.with_attribute("point", "normal", rng.random((geo.topology.point_count, 3)))
-    return geo.with_attribute("point", "x", rng.random(geo.topology.point_count)).with_attribute("face", "vertex_indices", rng.random(geo.topology.face_count))
+    return geo.with_attribute("point", "x", rng.random(geo.topology.point_count)).with_attribute(
+        "face", "vertex_indices", rng.random(geo.topology.face_count)
+    )
 
 
 @pytest.mark.parametrize("encoding", ["binary", "ascii"])
@@ -171,7 +177,9 @@ HEAD = b"ply\nformat ascii 1.0\nelement vertex 3\nproperty float x\nproperty flo
         ("a.xyz", b"1 2 3", "does not end in a known format; there are .ply, .obj, .stl"),
     ],
 )  # fmt: skip
-def test_broken_files_are_refused_with_the_place(name: str, data: bytes, message: str | None, notes: list[Note]) -> None:
+def test_broken_files_are_refused_with_the_place(
+    name: str, data: bytes, message: str | None, notes: list[Note]
+) -> None:
     if message is None:
         try:
             read_bytes(name, data)

@@ -56,7 +56,9 @@ def test_wrong_shapes_are_refused() -> None:
 
 
 def test_carry_blends_numbers_and_copies_the_rest(cube: Geo) -> None:
-    geo = cube.with_attribute("point", "heat", np.arange(8.0)).with_attribute("point", "label", np.array(list("abcdefgh")))
+    geo = cube.with_attribute("point", "heat", np.arange(8.0)).with_attribute(
+        "point", "label", np.array(list("abcdefgh"))
+    )
     geo = geo.with_attribute("point", "normal", np.tile([[1.0, 0, 0]], (8, 1)))
     weights = Weights(np.array([0, 2], np.int32), np.array([1, 3], np.int32), np.array([0.25, 0.25]))
     made = carry(geo, Geo.of([[0, 0, 0]]).topology, {
@@ -96,7 +98,9 @@ def test_curve_lengths(mixed: Geo) -> None:
 
 
 def test_a_concave_polygon_is_cut_into_triangles_that_cover_it() -> None:
-    star = [[np.cos(a) * r, np.sin(a) * r, 0] for a, r in zip(np.linspace(0, 2 * np.pi, 11)[:-1], [1, 0.4] * 5, strict=True)]
+    star = [
+        [np.cos(a) * r, np.sin(a) * r, 0] for a, r in zip(np.linspace(0, 2 * np.pi, 11)[:-1], [1, 0.4] * 5, strict=True)
+    ]
     geo = Geo.from_faces(star, [list(range(10))])
     cut = triangles(geo)
     parts = Geo.from_faces(geo.positions, geo.topology.corner_point[cut.corner])

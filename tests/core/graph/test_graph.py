@@ -46,7 +46,9 @@ def test_only_what_changed_is_run_again(chain: dict[str, Any]) -> None:
     turned = evaluator.evaluate(chain, dials={"height": 1.0})
     assert {name for name, result in turned.nodes.items() if not result.cached} == {"tall", "fine"}
     chain["nodes"]["fine"]["parameters"] = {"levels": 1}
-    assert all(result.cached for result in evaluator.evaluate(chain).nodes.values()), "a default said aloud changes nothing"
+    assert all(result.cached for result in evaluator.evaluate(chain).nodes.values()), (
+        "a default said aloud changes nothing"
+    )
     chain["nodes"]["fine"]["place"] = [1, 2]
     assert all(result.cached for result in evaluator.evaluate(chain).nodes.values())
 
@@ -131,7 +133,9 @@ def test_skip_passes_through(chain: dict[str, Any]) -> None:
 
 def test_progress_and_stopping(chain: dict[str, Any]) -> None:
     seen: list[str] = []
-    Evaluator().evaluate(chain, targets=["fine"], on_progress=lambda done, total, node: seen.append(f"{done}/{total} {node}"))
+    Evaluator().evaluate(
+        chain, targets=["fine"], on_progress=lambda done, total, node: seen.append(f"{done}/{total} {node}")
+    )
     assert seen == ["0/3 sheet", "1/3 tall", "2/3 fine"]
     with pytest.raises(Stopped):
         Evaluator().evaluate(chain, should_stop=lambda: True)
@@ -151,7 +155,11 @@ def test_the_cache_keeps_to_its_budget_and_gives_up_what_is_cheap() -> None:
 
 
 def test_a_changed_shape_is_seen(chain: dict[str, Any], cube: Geo) -> None:
-    graph = {"format": "reticula graph", "version": 1, "nodes": {"a": {"operator": "project_shape", "parameters": {"shape": "s"}}}}
+    graph = {
+        "format": "reticula graph",
+        "version": 1,
+        "nodes": {"a": {"operator": "project_shape", "parameters": {"shape": "s"}}},
+    }
     evaluator = Evaluator()
     first = evaluator.evaluate(graph, shapes=DiskResources({"s": cube})).nodes["a"]
     other = evaluator.evaluate(graph, shapes=DiskResources({"s": ops.grid()})).nodes["a"]
@@ -160,12 +168,25 @@ def test_a_changed_shape_is_seen(chain: dict[str, Any], cube: Geo) -> None:
     assert same.cached
 
 
-def test_command_line_python_and_evaluator_give_the_same_bytes(tmp_path: Path, capsys: pytest.CaptureFixture[str]) -> None:
+def test_command_line_python_and_evaluator_give_the_same_bytes(
+    tmp_path: Path, capsys: pytest.CaptureFixture[str]
+) -> None:
     document = settlement_tile()
     (tmp_path / "tile.json").write_text(json.dumps(document))
     scan = survey_scan()
     scan.write(tmp_path / "scan.ply")
-    code = main(["run", str(tmp_path / "tile.json"), "--in", f"survey_scan={tmp_path / 'scan.ply'}", "--set", "ridge_height=0.01", "--out", str(tmp_path / "out.ply")])
+    code = main(
+        [
+            "run",
+            str(tmp_path / "tile.json"),
+            "--in",
+            f"survey_scan={tmp_path / 'scan.ply'}",
+            "--set",
+            "ridge_height=0.01",
+            "--out",
+            str(tmp_path / "out.ply"),
+        ]
+    )
     assert code == 0
     assert "wrote" in capsys.readouterr().out
     with collecting():
@@ -174,7 +195,9 @@ def test_command_line_python_and_evaluator_give_the_same_bytes(tmp_path: Path, c
     assert (tmp_path / "out.ply").read_bytes() == (tmp_path / "again.ply").read_bytes()
 
 
-def test_command_line_lists_describes_and_complains(tmp_path: Path, capsys: pytest.CaptureFixture[str], chain: dict[str, Any]) -> None:
+def test_command_line_lists_describes_and_complains(
+    tmp_path: Path, capsys: pytest.CaptureFixture[str], chain: dict[str, Any]
+) -> None:
     assert main(["list"]) == 0
     assert "smooth_subdivide" in capsys.readouterr().out
     assert main(["describe", "extrude"]) == 0

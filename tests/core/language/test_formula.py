@@ -16,7 +16,9 @@ from reticula.core.language import evaluate, evaluate_once
 @pytest.fixture(scope="module")
 def sheet() -> Geo:
     sheet = ops.grid(cells=(2, 2))
-    sheet = sheet.with_attribute("point", "heat", np.arange(9.0)).with_attribute("point", "label", np.array(list("aabbccdde")))
+    sheet = sheet.with_attribute("point", "heat", np.arange(9.0)).with_attribute(
+        "point", "label", np.array(list("aabbccdde"))
+    )
     return sheet.with_attribute("face", "crest", [True, False, False, True])
 
 

@@ -22,7 +22,9 @@ def test_one_side_of_a_box_makes_a_longer_box(cube: Geo) -> None:
 
 
 def test_negative_distance_makes_a_pit_with_walls_that_face_into_it(cube: Geo) -> None:
-    pit = ops.extrude(ops.box(size=(2, 2, 2), cells=(3, 3, 3)), where="normal.y > 0.9 and length(position.xz) < 0.1", distance=-1)
+    pit = ops.extrude(
+        ops.box(size=(2, 2, 2), cells=(3, 3, 3)), where="normal.y > 0.9 and length(position.xz) < 0.1", distance=-1
+    )
     assert volume(pit) == pytest.approx(8 - (2 / 3) ** 2)
     assert not pit.topology.border_edges.any()
 
@@ -76,7 +78,10 @@ def test_attributes_of_every_kind_are_carried() -> None:
     assert made.attribute("point", "heat")[6:].tolist() == sheet.attribute("point", "heat")[[1, 2, 5, 4]].tolist()
     assert made.attribute("face", "label").tolist() == ["a", "b", "b", "b", "b", "b"]
     assert len(made.attribute("corner", "uv")) == 24
-    top = {frozenset(e): c for e, c in zip(made.topology.edges.tolist(), made.attribute("edge", "crease").tolist(), strict=True)}
+    top = {
+        frozenset(e): c
+        for e, c in zip(made.topology.edges.tolist(), made.attribute("edge", "crease").tolist(), strict=True)
+    }
     assert top[frozenset((6, 7))] == top[frozenset((1, 2))], "an edge that was raised keeps its value"
     assert top[frozenset((1, 6))] == 0, "an upright edge has the default"
 
@@ -96,7 +101,10 @@ def test_nothing_marked_and_zero_distance_are_said(cube: Geo, notes: list[Note])
     assert ops.extrude(cube, where="area > 100").counts == cube.counts
     ops.extrude(ops.grid(), distance=0)
     warnings = [note.text for note in notes if note.level == "warning"]
-    assert warnings == ["No face is marked, so nothing was raised.", "The distance is 0 everywhere, so the walls have no area."]
+    assert warnings == [
+        "No face is marked, so nothing was raised.",
+        "The distance is 0 everywhere, so the walls have no area.",
+    ]
 
 
 def test_degenerate_input_neither_crashes_nor_makes_nan(notes: list[Note]) -> None:
@@ -121,7 +129,9 @@ def test_closed_stays_closed(seed: int, together: bool, distance: float) -> None
     """Any choice of faces of a closed mesh, any distance: no open border, Euler characteristic of a sphere."""
     ball = ops.geodesic_sphere(frequency=3)
     chosen = np.random.default_rng(seed).random(180) < 0.4
-    made = ops.extrude(ball.with_attribute("face", "chosen", chosen), where="chosen", together=together, distance=distance or 0.1)
+    made = ops.extrude(
+        ball.with_attribute("face", "chosen", chosen), where="chosen", together=together, distance=distance or 0.1
+    )
     assert not made.topology.border_edges.any()
     assert np.isfinite(made.positions).all()
     assert measure.face_areas(made).min() >= 0

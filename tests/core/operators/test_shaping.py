@@ -23,7 +23,9 @@ def test_transform_scales_turns_and_moves_in_this_order() -> None:
 def test_stored_normals_rotations_and_velocities_turn_too() -> None:
     slope = Geo.from_faces([[0, 0, 0], [1, 1, 0], [0, 0, -1]], [[0, 1, 2]])
     slope = slope.with_attribute("point", "normal", measure.point_normals(slope))
-    slope = slope.with_attribute("point", "rotation", np.tile([0, 0, 0, 1.0], (3, 1))).with_attribute("point", "velocity", np.eye(3))
+    slope = slope.with_attribute("point", "rotation", np.tile([0, 0, 0, 1.0], (3, 1))).with_attribute(
+        "point", "velocity", np.eye(3)
+    )
     made = ops.transform(slope, scale=(1, 3, 1), turn=(0, 90, 0))
     assert made.attribute("point", "normal") == pytest.approx(measure.point_normals(made), abs=1e-12)
     assert made.attribute("point", "rotation")[0] == pytest.approx([0, np.sqrt(0.5), 0, np.sqrt(0.5)])

@@ -47,7 +47,9 @@ def test_uv_is_interpolated_inside_its_own_face(cube: Geo) -> None:
 
 
 def test_groups_labels_and_edge_values(cube: Geo) -> None:
-    geo = cube.with_attribute("face", "label", np.array(list("abcdef"))).with_attribute("edge", "crease", np.arange(12.0) + 1)
+    geo = cube.with_attribute("face", "label", np.array(list("abcdef"))).with_attribute(
+        "edge", "crease", np.arange(12.0) + 1
+    )
     fine = ops.smooth_subdivide(geo)
     assert fine.attribute("face", "label").tolist() == [c for c in "abcdef" for _ in range(4)]
     values, counts = np.unique(fine.attribute("edge", "crease"), return_counts=True)
@@ -86,7 +88,9 @@ def test_non_manifold_edges_are_kept_like_borders() -> None:
 def test_weights_sum_to_one_and_euler_stays(seed: int) -> None:
     """Translation: moving a random polygon mesh moves its subdivision by the same; the surface keeps its kind."""
     rng = np.random.default_rng(seed)
-    geo = ops.remove(ops.extrude(ops.geodesic_sphere(frequency=2), where="random(2) < 0.4", distance=0.2), where="random(5) < 0.2")
+    geo = ops.remove(
+        ops.extrude(ops.geodesic_sphere(frequency=2), where="random(2) < 0.4", distance=0.2), where="random(5) < 0.2"
+    )
     geo = geo.with_positions(geo.positions + rng.normal(size=geo.positions.shape) * 0.05)
     fine = ops.smooth_subdivide(geo)
     moved = ops.smooth_subdivide(geo.with_positions(geo.positions + [1, 2, 3]))

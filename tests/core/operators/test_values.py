@@ -79,14 +79,18 @@ def test_transfer_keeps_what_finds_nothing(scan: Geo, notes: list[Note]) -> None
     made = ops.transfer_attribute(target, scan, attributes="cover", limit_reach=True, reach=0.1)
     assert made.attribute("point", "cover").tolist() == [0, 8]
     assert texts(notes) == ["1 of 2 points found nothing within 0.1 m and were left as they were."]
-    new = ops.transfer_attribute(Geo.of([[0, 0.05, 0], [0, 5, 0]]), scan, attributes="sort", limit_reach=True, reach=0.1)
+    new = ops.transfer_attribute(
+        Geo.of([[0, 0.05, 0], [0, 5, 0]]), scan, attributes="sort", limit_reach=True, reach=0.1
+    )
     assert new.attribute("point", "sort").tolist() == ["sand", ""]
 
 
 def test_transfer_onto_faces_corners_and_from_loose_points(scan: Geo, notes: list[Note]) -> None:
     target = ops.grid(size=(1, 1), cells=(2, 2))
     assert len(ops.transfer_attribute(target, scan, onto="face", attributes="pl*").attribute("face", "plot")) == 4
-    assert len(ops.transfer_attribute(target, scan, onto="corner", attributes="cover").attribute("corner", "cover")) == 16
+    assert (
+        len(ops.transfer_attribute(target, scan, onto="corner", attributes="cover").attribute("corner", "cover")) == 16
+    )
     cloud = Geo.of(scan.positions).with_attribute("point", "cover", scan.attribute("point", "cover"))
     assert ops.transfer_attribute(Geo.of([[0.51, 0, 0]]), cloud).attribute("point", "cover").tolist() == [1.0]
 
@@ -108,7 +112,9 @@ def test_raycast(notes: list[Note]) -> None:
     assert made.attribute("point", "hit_position")[2].tolist() == [2, 3, 0]
     near = ops.raycast(rays, ball, limit_reach=True, reach=1.0)
     assert not near.group("point", "hit").any()
-    assert texts(notes) == ["Every ray missed. Check the direction, the reach, and whether both meshes lie where you expect."]
+    assert texts(notes) == [
+        "Every ray missed. Check the direction, the reach, and whether both meshes lie where you expect."
+    ]
 
 
 def test_a_surface_does_not_hit_itself(cube: Geo, notes: list[Note]) -> None:

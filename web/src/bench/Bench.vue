@@ -37,7 +37,7 @@ const shaping = ref(false)
 const dropping = ref(false)
 const ready = ref(false)
 const trouble = ref('')
-const boardSplit = useSplit('board width', 470, 260, () => window.innerWidth - 360, 'x', 1)
+const boardSplit = useSplit('board width', 496, 260, () => window.innerWidth - 360, 'x', 1)
 const ledgerSplit = useSplit('ledger height', 226, 34, () => window.innerHeight - 240, 'y', -1)
 provide(shapesKey, project.shapeNames)
 
@@ -198,6 +198,9 @@ function useShape(name: string) {
 
 <style scoped>
 .bench {
+  position: fixed;
+  inset: 0;
+  overflow: clip;
   display: flex;
   flex-direction: column;
   height: 100%;
@@ -221,6 +224,7 @@ main {
 }
 .right {
   display: grid;
+  grid-template-columns: minmax(0, 1fr);
 }
 .divider {
   background: var(--line);

@@ -128,7 +128,7 @@ function errorOf(name: string): string {
 
 <style scoped>
 .card {
-  width: 236px;
+  width: 224px;
   padding: 7px 10px 6px;
   border: 1px solid var(--line);
   border-radius: 7px;

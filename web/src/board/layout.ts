@@ -12,7 +12,7 @@ export interface Place {
   y: number
 }
 
-export const CARD: Size = { width: 236, height: 84 }
+export const CARD: Size = { width: 224, height: 76 }
 
 /** Return the place of the upper left corner of every card. */
 export function layout(document: GraphDocument, sizes: Record<string, Size>): Record<string, Place> {

@@ -124,7 +124,7 @@ function pick(event: MouseEvent | KeyboardEvent, row: Row | undefined) {
       </span>
     </div>
     <div ref="body" class="body" tabindex="0" role="table" :aria-rowcount="pages.total.value" @scroll="visible.scrolled.value = ($event.target as HTMLElement).scrollTop">
-      <div class="grid" :style="{ gridTemplateColumns: `72px repeat(${cells.length}, minmax(86px, max-content)) 1fr` }">
+      <div class="grid" :style="{ gridTemplateColumns: `72px repeat(${cells.length}, max-content) 1fr` }">
         <div class="head" role="row">
           <button role="columnheader" class="cell" @click="order('index')">index{{ sort === 'index' ? (descending ? ' ↓' : ' ↑') : '' }}</button>
           <button v-for="cell in cells" :key="cell.key" role="columnheader" class="cell" :class="{ text: cell.type === 'text' }" :title="`${cell.type}; click to sort`" :data-test="`column-${cell.title}`" @click="order(cell.sort)">
@@ -152,6 +152,7 @@ function pick(event: MouseEvent | KeyboardEvent, row: Row | undefined) {
   display: flex;
   flex-direction: column;
   height: 100%;
+  min-width: 0;
   min-height: 0;
   background: var(--sheet);
 }
@@ -230,7 +231,11 @@ function pick(event: MouseEvent | KeyboardEvent, row: Row | undefined) {
   white-space: nowrap;
   overflow: hidden;
   text-overflow: ellipsis;
+  min-width: 86px;
   max-width: 260px;
+}
+.cell.index {
+  min-width: 0;
 }
 .cell.text {
   text-align: left;

@@ -96,7 +96,7 @@ const missing = computed(() => view.color && !entries.value.some((g) => g.entrie
   display: flex;
   flex-wrap: wrap;
   align-items: center;
-  gap: 4px 12px;
+  gap: 4px 9px;
   padding: 4px 8px;
   border-bottom: 1px solid var(--line);
   background: var(--sheet);
@@ -107,10 +107,13 @@ const missing = computed(() => view.color && !entries.value.some((g) => g.entrie
   align-items: center;
   gap: 3px;
 }
-.kind {
-  padding: 2px 6px;
+.bar .plain {
+  padding: 2px 7px;
+}
+.bar .kind {
+  padding: 2px 5px;
 }
 .wide {
-  width: 138px;
+  width: 130px;
 }
 </style>
