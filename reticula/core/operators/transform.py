@@ -15,6 +15,9 @@ from reticula.core.operators.parameters import Vector, Where
 
 __all__ = ["transform"]
 
+SPEED = "velocity"
+"""The well-known attribute that turns and scales with the points, in m/s."""
+
 
 def _turn_matrix(degrees: list[float]) -> Floats:
     x, y, z = np.radians(degrees)
@@ -89,8 +92,8 @@ def transform(
         if made.has(kind, "normal") and made.find(kind, "normal").type == "vec3":  # type: ignore[arg-type]
             turned = unit(made.attribute(kind, "normal") @ np.linalg.inv(linear))  # type: ignore[arg-type]
             made = _replace(made, kind, "normal", turned, mask)  # type: ignore[arg-type]
-    if made.has("point", "velocity") and made.find("point", "velocity").type == "vec3":
-        made = _replace(made, "point", "velocity", made.attribute("point", "velocity") @ linear.T, where)
+    if made.has("point", SPEED) and made.find("point", SPEED).type == "vec3":
+        made = _replace(made, "point", SPEED, made.attribute("point", SPEED) @ linear.T, where)
     if made.has("point", "rotation") and made.find("point", "rotation").type == "vec4":
         turned = _quaternion_product(_quaternion(rotation), made.attribute("point", "rotation"))
         made = _replace(made, "point", "rotation", turned, where)

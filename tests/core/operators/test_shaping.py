@@ -11,6 +11,7 @@ from reticula.core.geometry import measure
 from reticula.core.notes import Note
 from reticula.core.operators import OPERATORS
 from reticula.core.operators.resources import DiskResources, using_resources
+from reticula.core.operators.transform import SPEED
 
 
 def test_transform_scales_turns_and_moves_in_this_order() -> None:
@@ -24,12 +25,12 @@ def test_stored_normals_rotations_and_velocities_turn_too() -> None:
     slope = Geo.from_faces([[0, 0, 0], [1, 1, 0], [0, 0, -1]], [[0, 1, 2]])
     slope = slope.with_attribute("point", "normal", measure.point_normals(slope))
     slope = slope.with_attribute("point", "rotation", np.tile([0, 0, 0, 1.0], (3, 1))).with_attribute(
-        "point", "velocity", np.eye(3)
+        "point", SPEED, np.eye(3)
     )
     made = ops.transform(slope, scale=(1, 3, 1), turn=(0, 90, 0))
     assert made.attribute("point", "normal") == pytest.approx(measure.point_normals(made), abs=1e-12)
     assert made.attribute("point", "rotation")[0] == pytest.approx([0, np.sqrt(0.5), 0, np.sqrt(0.5)])
-    assert made.attribute("point", "velocity")[0] == pytest.approx([0, 0, -1], abs=1e-12)
+    assert made.attribute("point", SPEED)[0] == pytest.approx([0, 0, -1], abs=1e-12)
 
 
 def test_mirroring_keeps_faces_outward(cube: Geo, notes: list[Note]) -> None:

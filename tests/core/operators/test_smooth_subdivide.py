@@ -65,7 +65,7 @@ def test_stencils_are_made_once_per_topology(cube: Geo) -> None:
 
 
 def test_too_many_faces_are_refused_before_they_are_made() -> None:
-    with pytest.raises(LimitError, match="8 levels would make .* Take fewer levels"):
+    with pytest.raises(LimitError, match=r"8 levels would make .* Take fewer levels"):
         ops.smooth_subdivide(ops.grid(cells=(100, 100)), levels=8)
 
 

@@ -131,14 +131,14 @@ function release(event: PointerEvent) {
 
 function paint() {
   const style = getComputedStyle(document.documentElement)
-  const color = (variable: string) => new THREE.Color().setStyle(style.getPropertyValue(variable).trim(), THREE.LinearSRGBColorSpace)
+  const hue = (variable: string) => new THREE.Color().setStyle(style.getPropertyValue(variable).trim(), THREE.LinearSRGBColorSpace)
   const night = theme.value === 'night'
   scene?.setPalette({
     clay: new THREE.Color(...(night ? [0.74, 0.72, 0.68] : [0.88, 0.8, 0.7]) as [number, number, number]),
-    wire: color(night ? '--line' : '--wire'),
-    point: color('--ink'),
-    chosen: color('--accent'),
-    normal: color('--accent'),
+    wire: hue(night ? '--line' : '--wire'),
+    point: hue('--ink'),
+    chosen: hue('--accent'),
+    normal: hue('--accent'),
   })
 }
 
