@@ -131,7 +131,7 @@ function release(event: PointerEvent) {
 
 function paint() {
   const style = getComputedStyle(document.documentElement)
-  const hue = (variable: string) => new THREE.Color().setStyle(style.getPropertyValue(variable).trim(), THREE.LinearSRGBColorSpace)
+  const hue = (variable: string) => new THREE.Color(style.getPropertyValue(variable).trim())
   const night = theme.value === 'night'
   scene?.setPalette({
     clay: new THREE.Color(...(night ? [0.74, 0.72, 0.68] : [0.88, 0.8, 0.7]) as [number, number, number]),

@@ -6,6 +6,8 @@ import type { Kind } from '../api/looks'
 import { sharedIndex, spread, type MeshData } from './meshData'
 import { surfaceMaterial } from './surface'
 
+/** Colours are display colours from the style sheet to the screen: nothing converts them. */
+THREE.ColorManagement.enabled = false
 THREE.BufferGeometry.prototype.computeBoundsTree = computeBoundsTree
 THREE.BufferGeometry.prototype.disposeBoundsTree = disposeBoundsTree
 THREE.Mesh.prototype.raycast = acceleratedRaycast
