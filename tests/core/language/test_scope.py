@@ -10,14 +10,14 @@ from reticula.core.language.scope import AROUND, BUILTINS, Scope, adjacent
 
 def rows(geo: Geo, kind: Kind, around: str) -> list[list[int]]:
     start, index = adjacent(geo, kind, around)
-    return [sorted(set(index[a:b].tolist())) for a, b in zip(start[:-1], start[1:])]
+    return [sorted(set(index[a:b].tolist())) for a, b in zip(start[:-1], start[1:], strict=True)]
 
 
 def plain(geo: Geo, kind: str, around: str) -> list[list[int]]:
     """The same, written out element by element."""
     shape = geo.topology
     faces = [face.tolist() for face in np.split(shape.corner_point, shape.face_start[1:-1])]
-    sides = [[frozenset(pair) for pair in zip(face, face[1:] + face[:1])] for face in faces]
+    sides = [[frozenset(pair) for pair in zip(face, face[1:] + face[:1], strict=True)] for face in faces]
     edges = [frozenset(edge) for edge in shape.edges.tolist()]
     corners = [(f, p) for f, face in enumerate(faces) for p in face]
     curves = [curve.tolist() for curve in np.split(shape.curve_point, shape.curve_start[1:-1])]
