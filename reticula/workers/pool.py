@@ -30,6 +30,7 @@ __all__ = ["Limits", "Pool", "Ticket"]
 
 log = logging.getLogger(__name__)
 GRACE = 1.5
+READY_SECONDS = 300.0
 KEEP_FINISHED = 120.0
 
 
@@ -168,6 +169,7 @@ class _Seat:
             daemon=True,
         )
         self.process.start()
+        self.ready = False
         theirs.close()
 
     def _kill(self) -> None:
@@ -194,6 +196,8 @@ class _Seat:
     def _do(self, ticket: Ticket) -> None:
         if not self.process.is_alive():
             self._spawn()
+        if not self._wait_until_ready(ticket):
+            return
         self.stop_flag.clear()
         ticket.state, ticket.began = "running", time.monotonic()
         stopping = 0.0
@@ -231,6 +235,28 @@ class _Seat:
             text = f"the evaluator stopped unexpectedly{at} and was started again; nothing that was saved is lost"
             self._replace(ticket, "failed", "crashed", text)
 
+    def _wait_until_ready(self, ticket: Ticket) -> bool:
+        """Wait for a new process to load its kernels; that is not the job's time. False if the job ended meanwhile."""
+        limit = time.monotonic() + READY_SECONDS
+        while not self.ready:
+            if ticket.stop_wanted:
+                ticket.end("stopped", error={"code": "stopped", "message": "superseded by a newer edit"})
+                return False
+            try:
+                if self.link.poll(0.02):
+                    self.ready = self.link.recv()[0] == "ready"
+                elif not self.process.is_alive() or time.monotonic() > limit:
+                    raise EOFError
+            except (EOFError, OSError):
+                if self._closed or time.monotonic() > limit:
+                    self._replace(
+                        ticket, "failed", "crashed", "the evaluator could not be started; see the service's log"
+                    )
+                    return False
+                self._kill()
+                self._spawn()
+        return True
+
     def _replace(self, ticket: Ticket, state: str, code: str, message: str) -> None:
         log.warning("replacing an evaluator: %s", message)
         node = ticket.progress[2] or None
@@ -247,6 +273,7 @@ def _serve(link: Connection, stop_flag: Event, folder: str, limits: Limits, pare
     _limit_memory(limits.memory_bytes)
     worker = Worker(BufferFiles(Path(folder)), limits.cache_bytes)
     warm()
+    link.send(("ready", None))
     while True:
         try:
             job: Job = link.recv()
