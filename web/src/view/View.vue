@@ -74,7 +74,8 @@ async function update() {
     const next = await fetchMesh(meshLook)
     let tint = null
     let explained: LegendData | null = null
-    if (color && isError(color)) trouble.value = color.error.message
+    // What feeds a failed node may lack the colour; the colour box says so, which is enough.
+    if (color && isError(color)) trouble.value = answer.node === graph.value.looking_at ? color.error.message : ''
     else if (color) {
       const about = color as unknown as AttributeLook
       const made = colorize(about, await fetchValues(about), view.color?.part ?? '')
