@@ -17,7 +17,7 @@ export const CARD: Size = { width: 224, height: 76 }
 /** Return the place of the upper left corner of every card. */
 export function layout(document: GraphDocument, sizes: Record<string, Size>): Record<string, Place> {
   const graph = new dagre.graphlib.Graph()
-  graph.setGraph({ rankdir: 'TB', nodesep: 22, ranksep: 20, marginx: 0, marginy: 0 })
+  graph.setGraph({ rankdir: 'TB', nodesep: 22, ranksep: 14, marginx: 0, marginy: 0 })
   graph.setDefaultEdgeLabel(() => ({}))
   for (const id of Object.keys(document.nodes)) graph.setNode(id, { ...(sizes[id] ?? CARD) })
   for (const wire of wires(document)) if (graph.hasNode(wire.from)) graph.setEdge(wire.from, wire.to)

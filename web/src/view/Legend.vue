@@ -55,6 +55,7 @@ const plural = (n: number) => `${count(n)} ${props.kind === 'whole' ? '' : n ===
 .ends {
   display: flex;
   justify-content: space-between;
+  gap: 12px;
 }
 .row {
   display: flex;
