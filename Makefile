@@ -8,7 +8,7 @@ PYTHON := .venv/bin/python
 CORE := $(shell find reticula/core -name '*.py')
 WEB := $(shell find web/src web/public web/index.html -type f)
 
-.PHONY: start test lint bench generate types pages
+.PHONY: start test lint bench generate
 
 start: .venv/.ready .venv/.kernels web/dist/index.html
 	@setup/packages.sh mariadbd=mariadb-server

@@ -153,6 +153,14 @@ def test_a_failing_node_says_why_and_the_rest_still_shows(bench: Bench) -> None:
     expect(page.locator("[data-test=banner]")).to_contain_text("‘extrude’ has no result, so ‘grid’ is shown")
     assert drawn_share(bench.pixels()) > 0.1
     bench.set("where", "index < 2")
+    field = page.locator("[data-test=field-distance] textarea")
+    field.fill("0.9")
+    page.wait_for_timeout(600)
+    field.press("Escape")
+    bench.settle()
+    assert bench.state(graph)["document"]["nodes"]["tall"]["parameters"]["distance"] == 0.5, (
+        "Escape gives up what was typed"
+    )
     expect(page.locator("[data-test=banner]")).to_have_count(0)
     assert bench.report(graph)["tall"]["notes"][0]["text"].startswith("Raised 2 faces")
 

@@ -1,31 +1,19 @@
 <script setup lang="ts">
 /** A formula, a group or a name, with what exists on the input to choose from. */
-import { nextTick, ref, watch } from 'vue'
+import { useTypedText } from './useTypedText'
 
 const props = defineProps<{ value: string; label: string; placeholder?: string; options?: string[]; invalid?: boolean; single?: boolean }>()
 const emit = defineEmits<{ preview: [value: string]; commit: [value: string] }>()
 
-const text = ref(props.value)
-const typing = ref(false)
-const area = ref<HTMLTextAreaElement>()
-watch(() => props.value, (value) => { if (!typing.value) text.value = value }) // prettier-ignore
-watch(text, () => void nextTick(fit), { immediate: true })
-
-function fit() {
-  if (!area.value) return
-  area.value.style.height = 'auto'
-  area.value.style.height = `${Math.min(area.value.scrollHeight + 2, 140)}px`
-}
+const { text, begin, end, back } = useTypedText(() => props.value, String)
 
 function typed() {
-  typing.value = true
+  begin()
   emit('preview', text.value)
 }
 
 function settle() {
-  if (!typing.value) return
-  typing.value = false
-  emit('commit', text.value)
+  if (end()) emit('commit', text.value)
 }
 
 function key(event: KeyboardEvent) {
@@ -34,9 +22,7 @@ function key(event: KeyboardEvent) {
     settle()
     ;(event.target as HTMLElement).blur()
   } else if (event.key === 'Escape') {
-    text.value = props.value
-    typing.value = false
-    emit('commit', props.value)
+    emit('commit', back())
   }
 }
 
@@ -45,7 +31,7 @@ function choose(event: Event) {
   ;(event.target as HTMLSelectElement).value = ''
   if (!chosen) return
   text.value = props.single || !text.value.trim() ? chosen : `${text.value.trim()} ${chosen}`
-  typing.value = false
+  end()
   emit('commit', text.value)
 }
 </script>

@@ -1,7 +1,8 @@
 <script setup lang="ts">
 /** A number: dragged on its slider, typed, stepped with the arrow keys, or a formula. */
-import { computed, nextTick, ref, watch } from 'vue'
+import { computed } from 'vue'
 import { fromText, isFormula, stepped, toText } from './formula'
+import { useTypedText } from './useTypedText'
 
 const props = defineProps<{
   value: unknown
@@ -20,11 +21,7 @@ const props = defineProps<{
 }>()
 const emit = defineEmits<{ preview: [value: unknown]; commit: [value: unknown] }>()
 
-const text = ref(toText(props.value))
-const typing = ref(false)
-const area = ref<HTMLTextAreaElement>()
-watch(() => props.value, (value) => { if (!typing.value) text.value = toText(value) }) // prettier-ignore
-watch(text, () => void nextTick(fit), { immediate: true })
+const { text, begin, end, back } = useTypedText(() => props.value, toText)
 
 const formula = computed(() => typeof fromText(text.value) !== 'number')
 const step = computed(() => props.step ?? (props.whole ? 1 : 0.01))
@@ -34,21 +31,14 @@ const range = computed(() => {
   return [Math.min(low!, value), Math.max(high!, value)]
 })
 
-function fit() {
-  if (!area.value) return
-  area.value.style.height = 'auto'
-  area.value.style.height = `${Math.min(area.value.scrollHeight + 2, 140)}px`
-}
-
 function typed() {
-  typing.value = true
+  begin()
   const value = fromText(text.value)
   if (typeof value === 'number' || props.formulas) emit('preview', value)
 }
 
 function settle() {
-  if (!typing.value) return
-  typing.value = false
+  if (!end()) return
   const value = fromText(text.value)
   if (typeof value === 'number' || (props.formulas && text.value.trim())) emit('commit', value)
   else text.value = toText(props.value)
@@ -66,9 +56,7 @@ function key(event: KeyboardEvent) {
     settle()
     ;(event.target as HTMLElement).blur()
   } else if (event.key === 'Escape') {
-    typing.value = false
-    text.value = toText(props.value)
-    emit('commit', props.value)
+    emit('commit', back())
   } else if ((event.key === 'ArrowUp' || event.key === 'ArrowDown') && typeof fromText(text.value) === 'number') {
     event.preventDefault()
     const steps = (event.key === 'ArrowUp' ? 1 : -1) * (event.shiftKey ? 10 : 1)

@@ -1,0 +1,47 @@
+/** A text that is typed: it follows the stored value, is shown while it is typed, and goes back on Escape. The text area with `ref="area"` grows with it. */
+import { nextTick, ref, useTemplateRef, watch } from 'vue'
+
+const TALLEST = 140
+
+export function useTypedText<Value>(stored: () => Value, show: (value: Value) => string) {
+  const text = ref(show(stored()))
+  const typing = ref(false)
+  const area = useTemplateRef<HTMLTextAreaElement>('area')
+  let before = stored()
+
+  watch(stored, (value) => {
+    if (!typing.value) text.value = show(value)
+  })
+  watch(text, () => void nextTick(grow), { immediate: true })
+
+  function grow() {
+    if (!area.value) return
+    area.value.style.height = 'auto'
+    area.value.style.height = `${Math.min(area.value.scrollHeight + 2, TALLEST)}px`
+  }
+
+  return {
+    text,
+
+    /** A letter was typed: from now on the stored value may be a preview, so remember what it was. */
+    begin() {
+      if (!typing.value) before = stored()
+      typing.value = true
+    },
+
+    /** Typing is over; returns whether there was any. */
+    end(): boolean {
+      const was = typing.value
+      typing.value = false
+      return was
+    },
+
+    /** Typing is given up; returns the value from before it. */
+    back(): Value {
+      const value = typing.value ? before : stored()
+      typing.value = false
+      text.value = show(value)
+      return value
+    },
+  }
+}
