@@ -9,7 +9,7 @@ from pathlib import Path
 from typing import Any
 
 from reticula.core.errors import GraphError, ReticulaError
-from reticula.core.graph import Evaluator, check_structure, schema
+from reticula.core.graph import Evaluator, check_structure, schema, split_feed
 from reticula.core.operators import OPERATORS, Operator, find_operator
 from reticula.core.operators.resources import DiskResources
 from reticula.core.summary import element_counts
@@ -89,7 +89,7 @@ def _run(given: argparse.Namespace) -> int:
     target = (
         given.node or document.get("result") or document.get("looking_at") or next(reversed(document["nodes"]), None)
     )
-    if target not in document["nodes"]:
+    if not target or split_feed(target)[0] not in document["nodes"]:
         raise GraphError(f"there is no node '{target}'; there are {', '.join(document['nodes']) or 'none'}")
     done = Evaluator().evaluate(document, dials=dials, targets=[target], shapes=shapes)
     for name, result in done.nodes.items():
@@ -132,6 +132,8 @@ def operator_text(entry: Operator) -> str:
     lines = [f"{entry.label}: {entry.summary}", "", entry.description, "", f"Attributes: {entry.carries}", ""]
     for number, given in enumerate(entry.inputs):
         lines.append(f"  input {number + 1}  {given.name}{' (any number)' if given.many else ''}: {given.help}")
+    if len(entry.outputs) > 1:
+        lines += [f"  output {number + 1}  {made.name}: {made.help}" for number, made in enumerate(entry.outputs)]
     for parameter in entry.parameters:
         default = parameter.default["formula"] if isinstance(parameter.default, dict) else json.dumps(parameter.default)
         unit = f" {parameter.unit}" if parameter.unit else ""

@@ -32,6 +32,8 @@ def operator_page(entry: Operator) -> str:
         lines += [
             f"| {given.name}{' (any number)' if given.many else ''} | {given.help} |" for given in entry.inputs
         ] + [""]
+    if len(entry.outputs) > 1:
+        lines += ["| output | holds |", "|---|---|", *(f"| {made.name} | {made.help} |" for made in entry.outputs), ""]
     if entry.parameters:
         lines += ["| parameter | default | unit | meaning |", "|---|---|---|---|"]
         for parameter in entry.parameters:

@@ -12,6 +12,7 @@ from werkzeug.utils import secure_filename
 
 from reticula.core.errors import FormatError, GraphError
 from reticula.core.formats import FORMATS
+from reticula.core.graph import split_feed
 from reticula.service.context import context
 from reticula.service.errors import refuse
 from reticula.service.schemas import (
@@ -62,11 +63,11 @@ def evaluate(path: GraphPath, body: EvaluationRequest):  # type: ignore[no-untyp
     """Evaluate a graph; answers at once if it is done within ``wait`` seconds, else with a ticket to ask again."""
     document, shapes, project_id, revision = _load(path.graph_id, body.draft)
     node = body.node or document.get("looking_at")
-    if node not in document["nodes"]:
+    if not node or split_feed(node)[0] not in document["nodes"]:
         node = None
     targets = [node] if body.only_node and node else None
     if targets is None and node:
-        targets = [node, *(name for name in document["nodes"] if name != node)]
+        targets = [split_feed(node)[0], *(name for name in document["nodes"] if name != split_feed(node)[0])]
     job = Job("evaluate", document, shapes, node, targets, body.wishes)
     ticket = context().pool.submit(job, affinity=project_id, channel=body.channel)
     ticket.finished.wait(body.wait)
@@ -96,7 +97,7 @@ def stop_evaluation(path: TicketPath):  # type: ignore[no-untyped-def]
 def look(path: GraphPath, body: LookRequest):  # type: ignore[no-untyped-def]
     """Look at one node's result without disturbing a running evaluation, e.g. for a page of the ledger."""
     document, shapes, project_id, _ = _load(path.graph_id, body.draft)
-    if body.node not in document["nodes"]:
+    if split_feed(body.node)[0] not in document["nodes"]:
         raise GraphError(f"there is no node '{body.node}'", node=body.node)
     job = Job("evaluate", document, shapes, body.node, [body.node], body.wishes)
     return {"looks": context().pool.run(job, affinity=project_id)["looks"]}
@@ -108,9 +109,10 @@ def export(path: GraphPath, query: ExportQuery):  # type: ignore[no-untyped-def]
     if query.format not in FORMATS:
         raise FormatError(f"there is no format '{query.format}'; there are {', '.join(FORMATS)}")
     document, shapes, project_id, _ = _load(path.graph_id, [])
-    if query.node not in document["nodes"]:
+    node = split_feed(query.node)[0]
+    if node not in document["nodes"]:
         raise GraphError(f"there is no node '{query.node}'", node=query.node)
-    title = document["nodes"][query.node].get("title") or query.node
+    title = document["nodes"][node].get("title") or node
     stem = secure_filename(f"{document.get('title') or 'mesh'}-{title}".lower().replace(" ", "_")) or "mesh"
     file_name = f"{stem}.{query.format}"
     options = {"encoding": query.encoding} if query.encoding else {}

@@ -159,7 +159,7 @@ class Note(BaseModel):
 
 
 class NodeReport(BaseModel):
-    """What became of a node. ``change`` is the difference in counts from its first input."""
+    """What became of a node. ``outputs`` are the counts of each output, ``change`` is the difference in counts from its first input."""
 
     state: Literal["done", "failed", "waiting"]
     key: str
@@ -169,6 +169,7 @@ class NodeReport(BaseModel):
     notes: list[Note]
     error: ErrorState | None
     counts: dict[str, int] | None
+    outputs: dict[str, dict[str, int]]
     change: dict[str, int] | None
 
 
@@ -217,6 +218,7 @@ class OperatorState(BaseModel):
     keywords: list[str]
     version: int
     inputs: list[InputState]
+    outputs: list[OutputState]
     parameters: list[ParameterState]
 
 
@@ -224,6 +226,11 @@ class InputState(BaseModel):
     name: str
     help: str
     many: bool
+
+
+class OutputState(BaseModel):
+    name: str
+    help: str
 
 
 class OptionState(BaseModel):

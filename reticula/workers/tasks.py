@@ -10,7 +10,7 @@ from typing import Any
 from reticula.core.errors import GeometryError, ReticulaError
 from reticula.core.formats import read_file, write_bytes
 from reticula.core.geometry import Geo
-from reticula.core.graph import Cache, Evaluator, NodeResult
+from reticula.core.graph import Cache, Evaluator, NodeResult, split_feed
 from reticula.core.notes import collecting
 from reticula.core.summary import describe_geo, element_counts
 from reticula.workers.buffers import BufferFiles
@@ -82,20 +82,22 @@ class Worker:
         if job.what == "export":
             return self._export(done.geo(str(job.node)), job)
         looks: list[dict[str, Any]] = []
-        result = done.nodes.get(job.node) if job.node else None
+        looked_at, output = split_feed(job.node or "")
+        found = done.nodes.get(looked_at)
+        geo = (found.outputs.get(output) if output else found.geo) if found else None
         for wish in job.wishes:
-            if result is None or result.geo is None:
+            if geo is None:
                 looks.append({"missing": True})
                 continue
             try:
-                looks.append(look(result.geo, wish, self.buffers))
+                looks.append(look(geo, wish, self.buffers))
             except ReticulaError as error:
                 looks.append({"error": error.details()})
         before = {
-            name: done.nodes[feed].geo
+            name: done.geo(feed)
             for name, node in job.document["nodes"].items()
             for feed in next(iter([f for f in node.get("inputs", {}).values() if f]), [])[:1]
-            if name in done.nodes and feed in done.nodes
+            if name in done.nodes and done.nodes[name].state == "done"
         }
         return {
             "nodes": {name: _report(found, before.get(name)) for name, found in done.nodes.items()},
@@ -127,6 +129,7 @@ def _report(result: NodeResult, before: Geo | None) -> dict[str, Any]:
         "notes": [{"level": note.level, "text": note.text} for note in result.notes],
         "error": result.error,
         "counts": None,
+        "outputs": {name: element_counts(geo) for name, geo in result.outputs.items()},
         "change": None,
     }
     if result.geo is not None:

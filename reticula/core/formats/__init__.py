@@ -11,6 +11,8 @@ from typing import Any
 from reticula.core.errors import FormatError
 from reticula.core.formats import obj, ply, stl
 from reticula.core.geometry import Geo
+from reticula.core.geometry.instances import flatten
+from reticula.core.notes import note
 
 __all__ = ["FORMATS", "MOST_BYTES", "Format", "format_of", "read_bytes", "read_file", "write_bytes", "write_file"]
 
@@ -57,6 +59,9 @@ def write_bytes(geo: Geo, name: str, **options: Any) -> bytes:
     for option, value in options.items():
         if value not in chosen.options.get(option, ()):
             raise FormatError(f"{chosen.name} has no option {option}={value}")
+    if geo.topology.instance_count:
+        note(f"{geo.topology.instance_count:,} instances were turned into mesh; {chosen.name} holds none.")
+        geo = flatten(geo)
     return chosen.write(geo, **options)
 
 

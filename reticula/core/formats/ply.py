@@ -48,7 +48,7 @@ def read(data: bytes) -> Geo:
     geo = Geo.of(positions, _topology(vertex.count, tables))
     types = _declared(comments)
     for kind in KINDS:
-        table = tables.get(ELEMENTS[kind])
+        table = tables.get(ELEMENTS.get(kind, ""))
         if table is None:
             continue
         if table.count != geo.topology.count(kind):
@@ -169,7 +169,7 @@ def write(geo: Geo, encoding: str = "binary") -> bytes:
     elements, comments = [], ["Reticula", "colours are linear"]
     for kind in KINDS:
         named = {name: found for name, found in geo.attributes[kind].items() if (kind, name) != ("point", "position")}
-        if kind not in ("point", "face") and not named and not (kind == "curve" and shape.curve_count):
+        if kind == "instance" or (kind not in ("point", "face") and not named and not (kind == "curve" and shape.curve_count)):
             continue
         element = Element(ELEMENTS[kind], shape.count(kind), list(structure.get(kind, [])))
         if kind == "edge":

@@ -1,7 +1,7 @@
 """Geometry: elements, their attributes and who touches whom."""
 
 from reticula.core.geometry.attribute import Attribute
-from reticula.core.geometry.carry import SourceMap, Weights, carry, edge_sources
+from reticula.core.geometry.carry import SourceMap, Weights, carry, edge_sources, edges_along, kept
 from reticula.core.geometry.geo import Geo
 from reticula.core.geometry.kinds import KINDS, TYPES, Kind
 from reticula.core.geometry.topology import Topology
@@ -19,5 +19,7 @@ __all__ = [
     "Weights",
     "carry",
     "edge_sources",
+    "edges_along",
+    "kept",
     "triangles",
 ]

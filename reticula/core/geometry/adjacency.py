@@ -5,9 +5,28 @@ from __future__ import annotations
 import numpy as np
 
 from reticula.core.arrays import Flags, Indices
-from reticula.core.compiled import kernel
+from reticula.core.compiled import inline, kernel
 
-__all__ = ["corner_neighbours", "edges_of_faces", "face_neighbours", "group_by", "label_pieces"]
+__all__ = ["corner_neighbours", "corners_across", "edges_of_faces", "face_neighbours", "find_root", "group_by", "join_roots", "label_pieces"]
+
+
+@inline
+def find_root(parent: Indices, item: int) -> int:
+    """Return the root of an item of a union-find forest, halving the path on the way."""
+    while parent[item] != item:
+        parent[item] = parent[parent[item]]
+        item = parent[item]
+    return item
+
+
+@inline
+def join_roots(parent: Indices, a: int, b: int) -> None:
+    """Unite the trees of two items; the lower root stays."""
+    a, b = find_root(parent, a), find_root(parent, b)
+    if a < b:
+        parent[b] = a
+    elif b < a:
+        parent[a] = b
 
 
 @kernel
@@ -117,27 +136,27 @@ def label_pieces(count: int, pairs: Indices, used: Flags) -> Indices:
     """
     parent = np.arange(count).astype(np.int32)
     for i in range(len(pairs)):
-        a, b = pairs[i, 0], pairs[i, 1]
-        while parent[a] != a:
-            parent[a] = parent[parent[a]]
-            a = parent[a]
-        while parent[b] != b:
-            parent[b] = parent[parent[b]]
-            b = parent[b]
-        if a < b:
-            parent[b] = a
-        elif b < a:
-            parent[a] = b
+        join_roots(parent, pairs[i, 0], pairs[i, 1])
     label = np.full(count, -1, np.int32)
     number = 0
     for i in range(count):
         if not used[i]:
             continue
-        root = np.int32(i)
-        while parent[root] != root:
-            root = parent[root]
+        root = find_root(parent, i)
         if label[root] < 0:
             label[root] = number
             number += 1
         label[i] = label[root]
     return label
+
+
+@kernel
+def corners_across(corner_point: Indices, edge_start: Indices, edge_corner: Indices) -> Indices:
+    """Return the opposite corner on each corner's edge ``(C,)`` where two faces of like winding meet, else -1."""
+    across = np.full(len(corner_point), -1, np.int32)
+    for e in range(len(edge_start) - 1):
+        if edge_start[e + 1] - edge_start[e] == 2:
+            a, b = edge_corner[edge_start[e]], edge_corner[edge_start[e] + 1]
+            if corner_point[a] != corner_point[b]:
+                across[a], across[b] = b, a
+    return across

@@ -7,7 +7,7 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from reticula.core.arrays import AnyArray, Floats, Indices, frozen
+from reticula.core.arrays import AnyArray, Floats, Indices, frozen, starts_from_sizes
 from reticula.core.compiled import parallel_kernel, prange
 from reticula.core.errors import GeometryError
 from reticula.core.geometry import identity as identities
@@ -16,8 +16,9 @@ from reticula.core.geometry.geo import Geo
 from reticula.core.geometry.kinds import BLENDED, KINDS, Kind
 from reticula.core.geometry.topology import Topology
 
-__all__ = ["SourceMap", "Weights", "carry", "edge_sources"]
+__all__ = ["SourceMap", "Weights", "carry", "edge_sources", "edges_along", "kept"]
 
+Maps = Mapping[Kind, "SourceMap | Callable[[], SourceMap]"]
 UNIT_LENGTH = ("normal", "rotation")
 """Well-known attributes that are normalised again after they were blended."""
 
@@ -30,6 +31,29 @@ class Weights:
     column: Indices
     value: Floats
 
+    @classmethod
+    def pairs(cls, first: AnyArray, second: AnyArray, share: AnyArray) -> Weights:
+        """Blend two sources each: ``(1 - share) * first + share * second``, all ``(N,)``. Equal ones are taken once."""
+        one = (first == second) | (share == 0.0)
+        start = starts_from_sizes(np.where(one, 1, 2))
+        column, value = np.empty(start[-1], np.int32), np.empty(start[-1])
+        column[start[:-1]], value[start[:-1]] = first, np.where(one, 1.0, 1.0 - share)
+        later = start[:-1][~one] + 1
+        column[later], value[later] = second[~one], np.asarray(share)[~one]
+        return cls(frozen(start), frozen(column), frozen(value))
+
+    @classmethod
+    def means(cls, start: AnyArray, item: AnyArray) -> Weights:
+        """The mean of the ``item`` of each row ``start (N+1,)``."""
+        sizes = np.diff(start)
+        return cls(frozen(start.astype(np.int32)), frozen(item.astype(np.int32)), np.repeat(1.0 / np.maximum(sizes, 1), sizes))
+
+    @classmethod
+    def rows(cls, column: AnyArray, value: AnyArray) -> Weights:
+        """As many sources for each row: ``column (N, k)`` and ``value (N, k)``."""
+        start = np.arange(len(column) + 1, dtype=np.int32) * column.shape[1]
+        return cls(start, frozen(column.reshape(-1).astype(np.int32)), frozen(value.reshape(-1)))
+
     def apply(self, values: AnyArray) -> Floats:
         """Return the weighted sums of ``values (M, ...)``, ``(N, ...)``."""
         flat = np.ascontiguousarray(values, np.float64).reshape(len(values), -1)
@@ -40,6 +64,16 @@ class Weights:
 def _apply(start: Indices, column: Indices, value: Floats, source: Floats) -> Floats:
     rows, width = len(start) - 1, source.shape[1]
     out = np.empty((rows, width))
+    if width == 3:
+        for i in prange(rows):
+            x = y = z = 0.0
+            for k in range(start[i], start[i + 1]):
+                c, v = column[k], value[k]
+                x += v * source[c, 0]
+                y += v * source[c, 1]
+                z += v * source[c, 2]
+            out[i, 0], out[i, 1], out[i, 2] = x, y, z
+        return out
     for i in prange(rows):
         for w in range(width):
             total = 0.0
@@ -71,7 +105,9 @@ class SourceMap:
         return Attribute(source.type, frozen(blended), None, source.default)
 
 
-Maps = Mapping[Kind, "SourceMap | Callable[[], SourceMap]"]
+def kept(index: AnyArray) -> SourceMap:
+    """Return a map of plain copies: new element i is a copy of ``index[i]`` (or has no source, if -1)."""
+    return SourceMap(frozen(np.asarray(index).astype(np.int32)))
 
 
 def carry(source: Geo, topology: Topology, maps: Maps, *, positions: AnyArray | None = None) -> Geo:
@@ -100,12 +136,12 @@ def carry(source: Geo, topology: Topology, maps: Maps, *, positions: AnyArray | 
         skip = {"position"} if kind == "point" and positions is not None else set()
         attributes[kind] = {name: entry.attribute(name, found) for name, found in named.items() if name not in skip}
         sources[kind] = entry
-        if kind in ("point", "face", "curve"):
+        if kind in ("point", "face", "curve", "instance"):
             identity[kind] = identities.children(source.identity(kind), entry.index, KINDS.index(kind))
     if positions is not None:
         moved = Attribute.of(np.asarray(positions, np.float64), "vec3")
         attributes["point"] = {"position": moved, **attributes.get("point", {})}
-    return Geo(topology, attributes, identity=identity, sources=sources)
+    return Geo(topology, attributes, identity=identity, sources=sources, prototypes=source.prototypes)
 
 
 def edge_sources(source: Topology, topology: Topology, point_source: Indices) -> Callable[[], SourceMap]:
@@ -122,6 +158,17 @@ def edge_sources(source: Topology, topology: Topology, point_source: Indices) ->
         index = order[at]
         index[(old[index] != wanted) | (ends < 0).any(axis=1)] = -1
         return SourceMap(index.astype(np.int32))
+
+    return make
+
+
+def edges_along(topology: Topology, corner_edge: AnyArray) -> Callable[[], SourceMap]:
+    """Return a map for edges, made on demand, from the old edge that the edge of each new corner lies on, or -1."""
+
+    def make() -> SourceMap:
+        index = np.full(topology.edge_count, -1, np.int32)
+        np.maximum.at(index, topology.corner_edge, np.asarray(corner_edge, np.int32))
+        return SourceMap(frozen(index))
 
     return make
 

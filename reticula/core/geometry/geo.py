@@ -33,7 +33,8 @@ class Geo:
     Units are metres, y is up, faces wind counter-clockwise seen from outside. ``position`` is the one attribute
     that every Geo has. A group is an attribute of type ``flag``. ``identity`` names points, faces and curves stably
     (see :mod:`reticula.core.geometry.identity`); ``sources`` says, per kind, from which element of the operator's
-    input each element came.
+    input each element came. Instances are placed copies of ``prototypes``: the instance attributes ``shape`` (which
+    one) and ``transform`` (mat4, from its space to this one) say where, until they are flattened.
     """
 
     def __init__(
@@ -43,8 +44,10 @@ class Geo:
         *,
         identity: Mapping[Kind, UInts] | None = None,
         sources: Mapping[Kind, SourceMap] | None = None,
+        prototypes: Sequence[Geo] = (),
     ) -> None:
         self.topology = topology
+        self.prototypes = tuple(prototypes)
         self.attributes: Attributes = MappingProxyType(
             {kind: MappingProxyType(dict(attributes.get(kind, {}))) for kind in KINDS}
         )
@@ -148,10 +151,15 @@ class Geo:
 
     @property
     def bounds(self) -> Floats:
-        """Lowest and highest corner of the axis-aligned box around all points ``(2, 3)``; zeros if there are none."""
-        if not self.topology.point_count:
-            return np.zeros((2, 3))
-        return np.stack([self.positions.min(axis=0), self.positions.max(axis=0)])
+        """Lowest and highest corner of the axis-aligned box around everything ``(2, 3)``; zeros if there is nothing."""
+        found = [self.positions.min(axis=0), self.positions.max(axis=0)] if self.topology.point_count else []
+        if self.topology.instance_count:
+            boxes = np.stack([prototype.bounds for prototype in self.prototypes])[self.attribute("instance", "shape")]
+            corners = np.stack([boxes[:, [i, j, k], [0, 1, 2]] for i in (0, 1) for j in (0, 1) for k in (0, 1)], axis=1)
+            matrix = self.attribute("instance", "transform")
+            placed = (corners @ matrix[:, :3, :3].transpose(0, 2, 1) + matrix[:, None, :3, 3]).reshape(-1, 3)
+            found += [placed.min(axis=0), placed.max(axis=0)]
+        return np.stack([np.min(found, axis=0), np.max(found, axis=0)]) if found else np.zeros((2, 3))
 
     def identity(self, kind: Kind) -> UInts:
         """Return the stable name of each element ``(N,) uint64``."""
@@ -188,6 +196,8 @@ class Geo:
         ):
             hasher.update(str(len(array)).encode())
             hasher.update(array.tobytes())
+        for prototype in self.prototypes:
+            hasher.update(prototype.digest.encode())
         for kind in KINDS:
             for name in sorted(self.attributes[kind]):
                 found = self.attributes[kind][name]
@@ -218,21 +228,24 @@ class Geo:
         return self.with_attribute("point", "position", np.asarray(positions, np.float64), "vec3")
 
     def _with(self, attributes: Attributes) -> Geo:
-        return Geo(self.topology, attributes, identity=self._identity)
+        return Geo(self.topology, attributes, identity=self._identity, prototypes=self.prototypes)
 
     def __getstate__(self) -> dict[str, Any]:
         return {
             "topology": self.topology,
             "attributes": {kind: dict(named) for kind, named in self.attributes.items()},
             "identity": self._identity,
+            "prototypes": self.prototypes,
         }
 
     def __setstate__(self, state: dict[str, Any]) -> None:
-        Geo.__init__(self, state["topology"], state["attributes"], identity=state["identity"])
+        Geo.__init__(
+            self, state["topology"], state["attributes"], identity=state["identity"], prototypes=state["prototypes"]
+        )
 
     def __repr__(self) -> str:
         counts = ", ".join(
-            f"{n} {PLURAL[k]}" for k in KINDS if k in ("point", "face", "curve") and (n := self.topology.count(k))
+            f"{n} {PLURAL[k]}" for k in KINDS if k in ("point", "face", "curve", "instance") and (n := self.topology.count(k))
         )
         return f"<Geo {counts or 'empty'}>"
 

@@ -11,7 +11,7 @@ from reticula.core.errors import GeometryError
 
 __all__ = ["BLENDED", "KINDS", "LIST_TYPES", "PLURAL", "TYPES", "Kind", "TypeInfo", "guess_type", "type_info"]
 
-Kind = Literal["point", "edge", "corner", "face", "curve", "whole"]
+Kind = Literal["point", "edge", "corner", "face", "curve", "instance", "whole"]
 KINDS: tuple[Kind, ...] = get_args(Kind)
 PLURAL: dict[str, str] = {**{str(kind): f"{kind}s" for kind in KINDS}, "whole": "whole"}
 

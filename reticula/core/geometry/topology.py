@@ -25,7 +25,8 @@ class Topology:
 
     ``face_start (F+1,)`` and ``corner_point (C,)`` hold polygons of any size, counter-clockwise;
     ``curve_start (K+1,)``, ``curve_point (Q,)`` and ``curve_closed (K,)`` hold polylines. Points used by neither are
-    loose. All that depends on these alone (edges, neighbours, subdivision stencils) is computed once and kept here.
+    loose. ``instance_count`` placed shapes stand beside them. All that depends on these alone (edges, neighbours,
+    subdivision stencils) is computed once and kept here.
     """
 
     def __init__(
@@ -36,8 +37,10 @@ class Topology:
         curve_start: AnyArray | None = None,
         curve_point: AnyArray | None = None,
         curve_closed: AnyArray | None = None,
+        instance_count: int = 0,
     ) -> None:
         self.point_count = int(point_count)
+        self.instance_count = int(instance_count)
         self.face_start = _indices([0] if face_start is None else face_start)
         self.corner_point = _indices([] if corner_point is None else corner_point)
         self.curve_start = _indices([0] if curve_start is None else curve_start)
@@ -79,8 +82,22 @@ class Topology:
         return cast(Result, self._memo[key])
 
     def __getstate__(self) -> dict[str, Any]:
-        kept = ("point_count", "face_start", "corner_point", "curve_start", "curve_point", "curve_closed")
+        kept = (
+            "point_count", "face_start", "corner_point", "curve_start", "curve_point", "curve_closed", "instance_count",
+        )  # fmt: skip
         return {name: self.__dict__[name] for name in kept} | {"_memo": {}}
+
+    def with_faces(self, point_count: int, face_start: AnyArray, corner_point: AnyArray) -> Topology:
+        """Return other faces over ``point_count`` points; curves and instances stay as they are."""
+        curves = (self.curve_start, self.curve_point, self.curve_closed)
+        return Topology(point_count, face_start, corner_point, *curves, self.instance_count)
+
+    def with_curves(
+        self, point_count: int, curve_start: AnyArray, curve_point: AnyArray, curve_closed: AnyArray
+    ) -> Topology:
+        """Return other curves over ``point_count`` points; faces and instances stay as they are."""
+        faces = (self.face_start, self.corner_point)
+        return Topology(point_count, *faces, curve_start, curve_point, curve_closed, self.instance_count)
 
     @property
     def corner_count(self) -> int:
@@ -111,6 +128,8 @@ class Topology:
                 return self.face_count
             case "curve":
                 return self.curve_count
+            case "instance":
+                return self.instance_count
             case "whole":
                 return 1
 
@@ -156,6 +175,14 @@ class Topology:
     def edge_corners(self) -> tuple[Indices, Indices]:
         """Corners whose edge it is: starts ``(E+1,)`` and corners."""
         return adjacency.group_by(self.corner_edge, self.edge_count)
+
+    @cached_property
+    def corner_across(self) -> Indices:
+        """The corner of the other face whose edge runs back along this corner's edge ``(C,)``.
+
+        -1 at borders, where more than two faces meet, and where the two faces wind against each other.
+        """
+        return frozen(adjacency.corners_across(self.corner_point, *self.edge_corners))
 
     @cached_property
     def point_corners(self) -> tuple[Indices, Indices]:

@@ -9,6 +9,7 @@ from reticula.core.graph.document import (
     empty_document,
     problems_of,
     schema,
+    split_feed,
 )
 from reticula.core.graph.evaluate import Evaluation, Evaluator, NodeResult, run_graph
 
@@ -25,4 +26,5 @@ __all__ = [
     "problems_of",
     "run_graph",
     "schema",
+    "split_feed",
 ]

@@ -17,9 +17,9 @@ GIGABYTE = 1024**3
 
 @dataclass
 class Entry:
-    """A result, what was noted while it was made, and how long that took in seconds."""
+    """A result (one geometry per output), what was noted while it was made, and how long that took in seconds."""
 
-    geo: Geo
+    outputs: tuple[Geo, ...]
     notes: tuple[Note, ...]
     seconds: float
     arrays: dict[int, int] = field(default_factory=dict)
@@ -57,7 +57,7 @@ class Cache:
         """Keep an entry, giving up others if needed."""
         if key in self._entries:
             self._drop(key)
-        entry.arrays = _arrays(entry.geo)
+        entry.arrays = {key: size for geo in entry.outputs for key, size in _arrays(geo).items()}
         for array, size in entry.arrays.items():
             if not self._owners[array]:
                 self.bytes += size
@@ -88,6 +88,8 @@ def _arrays(geo: Geo) -> dict[int, int]:
         for attribute in named.values():
             held += [attribute.values, attribute.start]
     found = {}
+    for prototype in geo.prototypes:
+        found |= _arrays(prototype)
     for array in held:
         if array is not None:
             base = array if array.base is None else array.base

@@ -24,6 +24,7 @@ __all__ = [
     "order_of",
     "problems_of",
     "schema",
+    "split_feed",
 ]
 
 Document = Mapping[str, Any]
@@ -100,20 +101,40 @@ def problems_of(document: Document) -> list[Problem]:
             elif len(feeds) > 1 and not known[entry].many:
                 found.append(Problem(name, f"the input '{entry}' takes one geometry, not {len(feeds)}"))
             for feed in feeds:
-                if feed not in nodes:
-                    found.append(Problem(name, f"the input '{entry}' comes from '{feed}', which does not exist"))
+                problem = _feed_problem(nodes, entry, feed)
+                if problem:
+                    found.append(Problem(name, problem))
     circle = _circle(document)
     if circle:
         found.append(Problem(circle[0], f"the wires run in a circle: {' → '.join(circle)}"))
     for key in ("looking_at", "result"):
-        if document.get(key) and document[key] not in nodes:
+        if document.get(key) and split_feed(document[key])[0] not in nodes:
             found.append(Problem(document[key], f"'{key}' names the node '{document[key]}', which does not exist"))
     return found
 
 
+def split_feed(feed: str) -> tuple[str, str]:
+    """Return the node and the output that ``node`` or ``node:output`` names; no output means the first one."""
+    node, _, output = feed.partition(":")
+    return node, output
+
+
 def feeds_of(node: Mapping[str, Any]) -> list[str]:
     """Return the nodes that feed a node, in input order."""
-    return [feed for feeds in node.get("inputs", {}).values() for feed in feeds]
+    return [split_feed(feed)[0] for feeds in node.get("inputs", {}).values() for feed in feeds]
+
+
+def _feed_problem(nodes: Mapping[str, Any], entry: str, feed: str) -> str | None:
+    name, output = split_feed(feed)
+    if name not in nodes:
+        return f"the input '{entry}' comes from '{name}', which does not exist"
+    try:
+        names = [made.name for made in operator_of(nodes[name]).outputs]
+    except GraphError:
+        return None
+    if output and output not in names:
+        return f"the input '{entry}' comes from the output '{output}' of '{name}', which has {', '.join(names)}"
+    return None
 
 
 def order_of(document: Document, targets: list[str] | None = None) -> list[str]:
@@ -125,7 +146,7 @@ def order_of(document: Document, targets: list[str] | None = None) -> list[str]:
     done: dict[str, bool] = {}
     order: list[str] = []
     for target in targets if targets is not None else nodes:
-        stack = [(target, False)]
+        stack = [(split_feed(target)[0], False)]
         while stack:
             name, ready = stack.pop()
             if ready:

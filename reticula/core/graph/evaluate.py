@@ -20,6 +20,7 @@ from reticula.core.graph.document import (
     operator_of,
     order_of,
     problems_of,
+    split_feed,
 )
 from reticula.core.notes import Note, collecting
 from reticula.core.operators import Operator
@@ -38,12 +39,17 @@ class NodeResult:
     node: str
     state: State
     key: str = ""
-    geo: Geo | None = None
+    outputs: dict[str, Geo] = field(default_factory=dict)
     notes: tuple[Note, ...] = ()
     seconds: float = 0.0
     cached: bool = False
     skipped: bool = False
     error: dict[str, Any] | None = None
+
+    @property
+    def geo(self) -> Geo | None:
+        """The geometry of the first output, if there is one."""
+        return next(iter(self.outputs.values()), None)
 
 
 @dataclass
@@ -52,8 +58,9 @@ class Evaluation:
 
     nodes: dict[str, NodeResult] = field(default_factory=dict)
 
-    def geo(self, node: str) -> Geo:
-        """Return a node's geometry; raise GraphError that says why there is none."""
+    def geo(self, feed: str) -> Geo:
+        """Return the geometry of ``node`` or ``node:output``; raise GraphError that says why there is none."""
+        node, output = split_feed(feed)
         result = self.nodes.get(node)
         if result is None:
             raise GraphError(f"the node '{node}' was not evaluated", node=node)
@@ -62,7 +69,9 @@ class Evaluation:
             raise GraphError(
                 f"node '{node}': {error.get('message', 'failed')}", node=node, parameter=error.get("parameter")
             )
-        return result.geo
+        if output and output not in result.outputs:
+            raise GraphError(f"node '{node}' has no output '{output}', but {', '.join(result.outputs)}", node=node)
+        return result.outputs[output] if output else result.geo
 
 
 class Evaluator:
@@ -125,8 +134,8 @@ class Evaluator:
             if known is None:
                 known = _run(chosen, inputs, values, dials)
                 self.cache.put(key, known)
-                return NodeResult(name, "done", key, known.geo, known.notes, known.seconds)
-            return NodeResult(name, "done", key, known.geo, known.notes, known.seconds, cached=True)
+                return NodeResult(name, "done", key, _named(chosen, known), known.notes, known.seconds)
+            return NodeResult(name, "done", key, _named(chosen, known), known.notes, known.seconds, cached=True)
         except Stopped:
             raise
         except ReticulaError as error:
@@ -157,8 +166,20 @@ def _skipped(name: str, chosen: Operator, node: Mapping[str, Any], done: Evaluat
     feeds = feeds_of(node)
     if not chosen.inputs or not feeds:
         raise GeometryError(f"{chosen.label} cannot be skipped: it has no input to pass on")
-    first = done.nodes[feeds[0]]
-    return NodeResult(name, "done", first.key, first.geo, seconds=0.0, cached=True, skipped=True)
+    wire = next(feed for fed in node["inputs"].values() for feed in fed)
+    passed = {entry.name: done.geo(wire) for entry in chosen.outputs}
+    return NodeResult(name, "done", _feed_key(done, wire), passed, seconds=0.0, cached=True, skipped=True)
+
+
+def _named(chosen: Operator, entry: Entry) -> dict[str, Geo]:
+    return {output.name: geo for output, geo in zip(chosen.outputs, entry.outputs, strict=True)}
+
+
+def _feed_key(done: Evaluation, feed: str) -> str:
+    node, output = split_feed(feed)
+    result = done.nodes[node]
+    first = not output or output == next(iter(result.outputs), "")
+    return result.key if first else f"{result.key}:{output}"
 
 
 def _key(
@@ -175,7 +196,7 @@ def _key(
         "values": dict(values),
         "dials": {name: dials[name] for name in sorted(read) if name in dials},
         "inputs": {
-            entry.name: [done.nodes[feed].key for feed in node.get("inputs", {}).get(entry.name, [])]
+            entry.name: [_feed_key(done, feed) for feed in node.get("inputs", {}).get(entry.name, [])]
             for entry in chosen.inputs
         },
         "stored": stored,
@@ -186,8 +207,8 @@ def _key(
 def _run(chosen: Operator, inputs: list[Any], values: Mapping[str, Any], dials: Mapping[str, Any]) -> Entry:
     begin = time.perf_counter()
     with collecting() as notes:
-        geo = chosen.run(inputs, values, dials)
-    return Entry(geo, tuple(notes), time.perf_counter() - begin)
+        made = chosen.run(inputs, values, dials)
+    return Entry(made, tuple(notes), time.perf_counter() - begin)
 
 
 def run_graph(
@@ -202,6 +223,6 @@ def run_graph(
     chosen = node or document.get("result") or document.get("looking_at") or next(reversed(document["nodes"]), None)
     if chosen is None:
         raise GraphError("the graph has no nodes")
-    if chosen not in document["nodes"]:
+    if split_feed(chosen)[0] not in document["nodes"]:
         raise GraphError(f"there is no node '{chosen}'; there are {', '.join(document['nodes'])}")
     return Evaluator().evaluate(document, dials=dials, targets=[chosen], shapes=shapes).geo(chosen)

@@ -12,10 +12,10 @@ from reticula.core.errors import GeometryError, ParameterError
 from reticula.core.geometry.geo import Geo
 from reticula.core.operators.parameters import Context, Parameter
 
-__all__ = ["OPERATORS", "Input", "Operator", "operator"]
+__all__ = ["OPERATORS", "Input", "Operator", "Output", "operator"]
 
 OPERATORS: dict[str, Operator] = {}
-Body = Callable[..., Geo]
+Body = Callable[..., "Geo | tuple[Geo, ...]"]
 
 
 @dataclass(frozen=True)
@@ -25,6 +25,14 @@ class Input:
     name: str = "geo"
     help: str = "geometry to work on"
     many: bool = False
+
+
+@dataclass(frozen=True)
+class Output:
+    """One geometry that comes out."""
+
+    name: str = "geo"
+    help: str = "the result"
 
 
 @dataclass(frozen=True)
@@ -45,6 +53,7 @@ class Operator:
     keywords: tuple[str, ...]
     version: int
     body: Body
+    outputs: tuple[Output, ...] = (Output(),)
 
     @property
     def label(self) -> str:
@@ -68,19 +77,25 @@ class Operator:
 
     def run(
         self, inputs: Sequence[Geo | Sequence[Geo]], values: Mapping[str, Any], dials: Mapping[str, Any] | None = None
-    ) -> Geo:
-        """Run on checked ``values``. ``inputs`` holds a Geo per input, or a sequence of them where it takes many."""
+    ) -> tuple[Geo, ...]:
+        """Run on checked ``values``; returns a Geo per output.
+
+        ``inputs`` holds a Geo per input, or a sequence of them where it takes many.
+        """
         named = dict(zip((entry.name for entry in self.inputs), inputs, strict=True))
         single = {name: geo for name, geo in named.items() if isinstance(geo, Geo)}
         resolved: dict[str, Any] = {}
         for parameter in self.parameters:
             context = Context(single, dials or {}, resolved)
             resolved[parameter.name] = parameter.resolve(values[parameter.name], context)
-        return self.body(*inputs, **resolved)
+        made = self.body(*inputs, **resolved)
+        return made if isinstance(made, tuple) else (made,)
 
-    def __call__(self, *geometries: Geo, **parameters: Any) -> Geo:
+    def __call__(self, *geometries: Geo, **parameters: Any) -> Any:
+        """Return a Geo, or a tuple with one per output if there are several."""
         values = self.check(parameters)
-        return self.run(self._sort_inputs(geometries), values)
+        made = self.run(self._sort_inputs(geometries), values)
+        return made[0] if len(self.outputs) == 1 else made
 
     def _sort_inputs(self, geometries: Sequence[Geo]) -> list[Geo | Sequence[Geo]]:
         for given in geometries:
@@ -105,6 +120,7 @@ class Operator:
             "keywords": list(self.keywords),
             "version": self.version,
             "inputs": [{"name": i.name, "help": i.help, "many": i.many} for i in self.inputs],
+            "outputs": [{"name": o.name, "help": o.help} for o in self.outputs],
             "parameters": [parameter.describe() for parameter in self.parameters],
         }
 
@@ -116,6 +132,7 @@ def operator(
     parameters: Sequence[Parameter],
     carries: str,
     inputs: Sequence[Input] = (Input(),),
+    outputs: Sequence[Output] = (Output(),),
     keywords: Sequence[str] = (),
     version: int = 1,
 ) -> Callable[[Body], Body]:
@@ -135,7 +152,7 @@ def operator(
         summary, _, rest = inspect.cleandoc(body.__doc__ or "").partition("\n")
         made = Operator(
             name, family, summary.strip().rstrip("."), rest.strip(), tuple(inputs), tuple(parameters), carries,
-            tuple(keywords), version, body,
+            tuple(keywords), version, body, tuple(outputs),
         )  # fmt: skip
         for parameter in parameters:
             parameter.check(parameter.default)

@@ -18,7 +18,7 @@ from reticula.core.language.parse import names_read
 
 __all__ = [
     "AttributeName", "Choice", "Context", "GroupName", "Integer", "KindChoice", "Names", "Number", "Parameter", "Shape",
-    "Toggle", "Varying", "Vector", "Where",
+    "Text", "Toggle", "Varying", "Vector", "Where",
 ]  # fmt: skip
 
 NAME = re.compile(r"[^\W\d]\w*\Z")
@@ -66,7 +66,7 @@ class Parameter:
 
     def resolve(self, value: Any, context: Context) -> Any:
         """Return what the operator's function receives for a checked value."""
-        if isinstance(value, dict):
+        if isinstance(value, dict) and "formula" in value:
             try:
                 return self.check_plain(evaluate_once(value["formula"], self.formula_type, context.dials))
             except FormulaError as error:
@@ -80,7 +80,7 @@ class Parameter:
 
     def reads(self, value: Any) -> frozenset[str]:
         """Return the bare names that a checked value's formula reads."""
-        return names_read(value["formula"]) if isinstance(value, dict) else frozenset()
+        return names_read(value["formula"]) if isinstance(value, dict) and "formula" in value else frozenset()
 
     def describe(self) -> dict[str, Any]:
         """Return all that a form, a reference page or the command line needs to know."""
@@ -228,6 +228,19 @@ class Named(Parameter):
         if not NAME.match(text) or len(text) > 64:
             self.fail(f"'{text}' is not a name: use letters, digits and _, not starting with a digit")
         return text
+
+
+@dataclass(frozen=True)
+class Text(Parameter):
+    """Words."""
+
+    most: int = 1000
+    widget: ClassVar[str] = "text"
+
+    def check_plain(self, value: Any) -> str:
+        if not isinstance(value, str) or len(value) > self.most:
+            self.fail(f"takes up to {self.most} letters")
+        return str(value)
 
 
 @dataclass(frozen=True)

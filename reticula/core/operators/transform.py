@@ -6,9 +6,10 @@ import numpy as np
 
 from reticula.core.arrays import AnyArray, Flags, Floats, frozen
 from reticula.core.errors import ParameterError
-from reticula.core.geometry import Attribute, Geo, SourceMap, Topology, carry
+from reticula.core.geometry import Attribute, Geo
 from reticula.core.geometry.kinds import Kind
 from reticula.core.geometry.measure import unit
+from reticula.core.geometry.reversing import turned_over
 from reticula.core.notes import note
 from reticula.core.operators.declare import operator
 from reticula.core.operators.parameters import Vector, Where
@@ -37,22 +38,6 @@ def _quaternion_product(a: Floats, b: Floats) -> Floats:
     """Product of one quaternion with many ``(N, 4)``, both x, y, z, w."""
     vector = a[3] * b[:, :3] + b[:, 3:] * a[:3] + np.cross(a[:3], b[:, :3])
     return np.concatenate([vector, (a[3] * b[:, 3] - b[:, :3] @ a[:3])[:, None]], axis=1)
-
-
-def _flipped(geo: Geo) -> Geo:
-    """Turn every face over, first corner kept."""
-    shape = geo.topology
-    first = shape.face_start[shape.corner_face]
-    number = np.arange(shape.corner_count) - first
-    index = (first + (-number) % shape.face_size[shape.corner_face]).astype(np.int32)
-    topology = Topology(
-        shape.point_count, shape.face_start, shape.corner_point[index],
-        shape.curve_start, shape.curve_point, shape.curve_closed,
-    )  # fmt: skip
-    from reticula.core.geometry import edge_sources
-
-    every = np.arange(shape.point_count, dtype=np.int32)
-    return carry(geo, topology, {"corner": SourceMap(frozen(index)), "edge": edge_sources(shape, topology, every)})
 
 
 def _replace(geo: Geo, kind: Kind, name: str, moved: AnyArray, where: Flags) -> Geo:
@@ -97,7 +82,14 @@ def transform(
     if made.has("point", "rotation") and made.find("point", "rotation").type == "vec4":
         turned = _quaternion_product(_quaternion(rotation), made.attribute("point", "rotation"))
         made = _replace(made, "point", "rotation", turned, where)
+    if made.topology.instance_count and where.all():
+        matrix = np.eye(4)
+        matrix[:3, :3], matrix[:3, 3] = linear, pivot + np.array(move) - linear @ pivot
+        made = made.with_attribute("instance", "transform", matrix @ made.attribute("instance", "transform"), "mat4")
     if np.linalg.det(linear) < 0 and where.all() and geo.topology.face_count:
         note("The shape is mirrored; its faces were turned over so that they face outwards.")
-        made = _flipped(made)
+        normals = {kind: made.attributes[kind].get("normal") for kind in ("point", "corner", "face")}  # type: ignore[index]
+        made = turned_over(made)
+        for kind, normal in normals.items():
+            made = made.with_attribute(kind, "normal", normal) if normal is not None else made  # type: ignore[arg-type]
     return made

@@ -30,9 +30,11 @@ def test_negative_distance_makes_a_pit_with_walls_that_face_into_it(cube: Geo) -
 
 
 def test_a_whole_closed_mesh_only_moves(cube: Geo) -> None:
-    grown = ops.extrude(cube, distance=1)
+    grown = ops.extrude(cube, distance=1, walls="straight")
     assert grown.counts == cube.counts
     assert np.allclose(np.linalg.norm(grown.positions, axis=1), np.sqrt(3) + 1)
+    even = ops.extrude(cube, distance=1)
+    assert np.allclose(even.positions, cube.positions * 2)
 
 
 def test_together_and_one_by_one(notes: list[Note]) -> None:

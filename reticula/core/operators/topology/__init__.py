@@ -1,0 +1,1 @@
+"""Operators that change who is joined to whom."""

@@ -1,0 +1,255 @@
+"""Extrude: raise faces with walls at their sides, edges as strips, points as curves."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from typing import cast
+
+import numpy as np
+
+from reticula.core.arrays import AnyArray, Flags, Floats, Indices, frozen
+from reticula.core.geometry import Geo, Kind, SourceMap, Topology, carry, edges_along, kept
+from reticula.core.geometry.identity import unit_random
+from reticula.core.geometry.measure import area_vectors, face_normals, gather_sum, unit
+from reticula.core.geometry.offsets import border_offsets, even_offsets
+from reticula.core.geometry.raising import Raised, raised_corners
+from reticula.core.notes import note, warn
+from reticula.core.operators.declare import operator
+from reticula.core.operators.parameters import (
+    Choice, GroupName, Integer, KindChoice, Number, Toggle, Varying, Where,
+)  # fmt: skip
+from reticula.core.operators.response import Response, ResponseCurve
+
+__all__ = ["extrude"]
+
+
+@dataclass(frozen=True, eq=False)
+class _Plan:
+    """All of an extrusion that does not depend on positions.
+
+    ``target (R,)`` is the new number of each raised point; ``rim`` lists the raised points at walls, whose copies at
+    the divisions in between follow the points of the input and the fresh ones, division by division.
+    """
+
+    raised: Raised
+    topology: Topology
+    point_source: Indices
+    face_source: Indices
+    corner_source: Indices
+    corner_edge: Indices
+    target: Indices
+    rim: Indices
+    first_wall: int
+    first_base: int
+
+
+def _plan(shape: Topology, chosen: Flags, together: bool, divisions: int, base: bool) -> _Plan:
+    raised = raised_corners(shape, chosen, together)
+    fresh = np.ones(len(raised.source), bool) if base else raised.fresh
+    target = np.where(fresh, shape.point_count + np.cumsum(fresh) - 1, raised.source).astype(np.int32)
+    on = np.flatnonzero(raised.number >= 0).astype(np.int32)
+    corners = shape.corner_point.copy()
+    corners[on] = target[raised.number[on]]
+    wall, ahead = raised.wall, shape.corner_next[raised.wall]
+    ends = np.stack([wall, ahead], axis=1)
+    rim = np.unique(raised.number[ends]).astype(np.int32) if divisions > 1 else np.zeros(0, np.int32)
+    place = np.zeros(len(raised.source), np.int64)
+    place[rim] = np.arange(len(rim))
+    beyond = shape.point_count + int(fresh.sum())
+    rings = [shape.corner_point[ends]]
+    rings += [beyond + (k - 1) * len(rim) + place[raised.number[ends]] for k in range(1, divisions)]
+    rings += [target[raised.number[ends]]]
+    quads = [np.stack([low[:, 0], low[:, 1], high[:, 1], high[:, 0]], axis=1) for low, high in zip(rings, rings[1:], strict=False)]
+    wall_source = np.tile(np.stack([wall, ahead, ahead, wall], axis=1).reshape(-1), divisions)
+    none = np.full(len(wall), -1, np.int32)
+    own = shape.corner_edge[wall]
+    lower = [np.stack([own if k == 0 else none, none, own if k == divisions - 1 else none, none], axis=1) for k in range(divisions)]
+    faces = np.flatnonzero(chosen) if base else np.zeros(0, np.int64)
+    under, under_start = _reversed_faces(shape, faces)
+    walls = len(wall) * divisions
+    begin = shape.corner_count + 4 * np.arange(walls + 1)
+    topology = shape.with_faces(
+        beyond + (divisions - 1) * len(rim),
+        np.concatenate([shape.face_start, begin[1:], begin[-1] + under_start[1:]]),
+        np.concatenate([corners, *(quad.reshape(-1) for quad in quads), shape.corner_point[under]]),
+    )
+    between = np.tile(raised.source[rim], divisions - 1)
+    return _Plan(
+        raised,
+        topology,
+        frozen(np.concatenate([np.arange(shape.point_count, dtype=np.int32), raised.source[fresh], between])),
+        frozen(np.concatenate([np.arange(shape.face_count), np.tile(shape.corner_face[wall], divisions), faces]).astype(np.int32)),
+        frozen(np.concatenate([np.arange(shape.corner_count), wall_source, under]).astype(np.int32)),
+        frozen(np.concatenate([shape.corner_edge, *(row.reshape(-1) for row in lower), shape.corner_edge[shape.corner_previous[under]]]).astype(np.int32)),
+        target, rim, shape.face_count, shape.face_count + walls,
+    )  # fmt: skip
+
+
+def _reversed_faces(shape: Topology, faces: AnyArray) -> tuple[AnyArray, AnyArray]:
+    """Corners of some faces in reverse order, first kept, and their starts."""
+    sizes = shape.face_size[faces]
+    start = np.concatenate([[0], np.cumsum(sizes)]).astype(np.int64)
+    number = np.arange(start[-1]) - np.repeat(start[:-1], sizes)
+    first = np.repeat(shape.face_start[faces].astype(np.int64), sizes)
+    return first + (-number) % np.maximum(np.repeat(sizes, sizes), 1), start
+
+
+@operator(
+    "extrude",
+    family="topology",
+    keywords=("raise", "pull", "push", "walls", "thicken", "ridge", "shell", "strip"),
+    carries=(
+        "Carries all. New points copy their source point's values, walls those of the face they were raised from, wall "
+        "corners those of the corners below; edges on and above old edges copy them, upright edges get the default."
+    ),
+    parameters=(
+        KindChoice.of(("face", "edge", "point"), "face", "what to raise: faces with walls, edges as strips of faces, points as curves", name="what"),
+        Where("where", "", "which elements to raise; empty means all", on="what"),
+        Toggle("together", True, "raise faces that touch as one region; off: each face by itself", shown_when=("what", "face")),
+        KindChoice.of(("face", "point", "corner"), "face", "what distance and inset are worked out on (faces only)", name="per"),
+        Varying("distance", 0.1, "how far; negative goes inwards", unit="m", on="per", soft=(-1.0, 1.0)),
+        Varying("inset", 0.0, "how far the raised border moves inwards in its own plane", unit="m", on="per", soft=(-0.5, 0.5)),
+        Number("amount", 1.0, "factor for both", soft=(0.0, 2.0)),
+        Number("variation", 0.0, "how much of the distance is left to chance, per face", soft=(0.0, 1.0), low=0.0, high=1.0),
+        Integer("seed", 1, "another number gives other chances", soft=(0, 100)),
+        Choice("along", "normal", "which way", options={"normal": "along the surface's normals", "direction": "along one direction, by the distance"}),
+        Varying("direction", [0.0, 1.0, 0.0], "the direction; its length does not matter", on="per", type="vec3", soft=(-1, 1), shown_when=("along", "direction")),
+        Choice("walls", "even", "how the distance is kept", options={
+            "even": "faces move by the distance, so that walls are equally thick", "straight": "points move by the distance",
+        }, shown_when=("along", "normal")),
+        Integer("divisions", 1, "how many rows of walls", soft=(1, 10), low=1, high=1000),
+        ResponseCurve("profile", [[0.0, 1.0], [1.0, 1.0]], "size of the cross-section from bottom to top, about the region's middle"),
+        Toggle("keep_base", False, "leave a face below, so that an open sheet becomes a closed solid", shown_when=("what", "face")),
+        GroupName("top_group", "top", "group that receives the raised faces, edges or points", kind="what"),
+        GroupName("side_group", "side", "face group that receives the walls", kind="face"),
+        GroupName("base_group", "base", "face group that receives the faces left below", kind="face"),
+        GroupName("rim_group", "rim", "edge group of the loops around each division, top included; empty makes none", kind="edge", optional=True),
+    ),
+)  # fmt: skip
+def extrude(
+    geo: Geo, *, what: str, where: Flags, together: bool, per: str, distance: Floats, inset: Floats, amount: float,
+    variation: float, seed: int, along: str, direction: Floats, walls: str, divisions: int, profile: Response,
+    keep_base: bool, top_group: str, side_group: str, base_group: str, rim_group: str,
+) -> Geo:  # fmt: skip
+    """Raise faces and close the gap with walls; raise edges as strips and points as curves.
+
+    Raised together, faces that share an edge stay joined. Even walls: a point moves to where the moved planes of its
+    faces meet (least squares, shortest move), so that the walls between parallel faces are as thick as the distance
+    says. Straight: it moves by the distance along the mean of its faces' normals, weighted by area. Where faces that
+    meet have different distances, even walls keep each, straight ones take the mean. Faces keep their order, walls
+    follow division by division, bases come last; elements that are not raised stay as they were. Faces that meet in a
+    single point only are separate regions.
+    """
+    if not where.any():
+        warn(f"No {what} is marked, so nothing was raised.")
+    options = _Options(distance * amount, inset * amount, direction, per, along, walls, divisions, profile)
+    if variation:
+        kind = cast(Kind, per)
+        chance = unit_random(geo.identity(kind), seed)
+        options.distance = options.distance * (1.0 - variation * chance)
+    if what != "face":
+        from reticula.core.operators.topology.strips import raised_lines
+
+        return raised_lines(geo, what, where, options, top_group, side_group)
+    shape = geo.topology
+    key = ("extrude", where.tobytes(), together, divisions, keep_base)
+    plan = shape.memoise(key, lambda: _plan(shape, where, together, divisions, keep_base))
+    positions = geo.positions[plan.point_source]
+    path = _Path(geo, plan.raised, options)
+    positions[plan.target] = path(1.0)
+    beyond = plan.topology.point_count - (divisions - 1) * len(plan.rim)
+    for k in range(1, divisions):
+        positions[beyond + (k - 1) * len(plan.rim) : beyond + k * len(plan.rim)] = path(k / divisions)[plan.rim]
+    made = carry(
+        geo, plan.topology,
+        {
+            "point": SourceMap(plan.point_source), "face": SourceMap(plan.face_source),
+            "corner": SourceMap(plan.corner_source), "edge": edges_along(plan.topology, plan.corner_edge),
+        },
+        positions=positions,
+    )  # fmt: skip
+    number = np.arange(plan.topology.face_count)
+    top = np.zeros(plan.topology.face_count, bool)
+    top[: shape.face_count] = where
+    sides = (number >= plan.first_wall) & (number < plan.first_base)
+    note(f"Raised {int(where.sum()):,} faces, made {int(sides.sum()):,} walls.")
+    made = made.with_attribute("face", top_group, top).with_attribute("face", side_group, sides)
+    if keep_base:
+        made = made.with_attribute("face", base_group, number >= plan.first_base)
+    return made.with_attribute("edge", rim_group, _rims(plan)) if rim_group else made
+
+
+def _rims(plan: _Plan) -> Flags:
+    """Edges along the upper side of each row of walls."""
+    rims = np.zeros(plan.topology.edge_count, bool)
+    upper = plan.topology.face_start[plan.first_wall : plan.first_base] + 2
+    rims[plan.topology.corner_edge[upper]] = True
+    return rims
+
+
+@dataclass
+class _Options:
+    """What a raised element does, values given per element of the kind ``per``."""
+
+    distance: Floats
+    inset: Floats
+    direction: Floats
+    per: str
+    along: str
+    walls: str
+    divisions: int
+    profile: Response
+
+
+class _Path:
+    """Positions of the raised points ``(R, 3)`` at a share of the way, 1 being the top."""
+
+    def __init__(self, geo: Geo, raised: Raised, options: _Options) -> None:
+        shape = geo.topology
+        faces = shape.corner_face[raised.corner]
+        listed = {"face": faces, "point": shape.corner_point[raised.corner], "corner": raised.corner}[options.per]
+        far = options.distance[listed]
+        self.begin = geo.positions[raised.source]
+        if options.along == "direction":
+            way = _row_mean(raised.start, unit(options.direction)[listed])
+            self.move = unit(way) * _row_mean(raised.start, far[:, None])
+        else:
+            normal = unit(gather_sum(raised.start, np.arange(len(faces), dtype=np.int32), faces, area_vectors(geo)))
+            if options.walls == "even":
+                weight = np.linalg.norm(area_vectors(geo), axis=1)
+                weight = (weight > 0).astype(np.float64)
+                self.move = even_offsets(raised.start, faces, face_normals(geo), weight, far)
+            else:
+                self.move = normal * _row_mean(raised.start, far[:, None])
+            self._tell(normal)
+        if len(far) and not far.any():
+            warn("The distance is 0 everywhere, so the walls have no area.")
+        inward = _row_mean(raised.start, options.inset[listed][:, None])
+        if inward.any():
+            shift = border_offsets(
+                raised.wall, raised.number, shape.corner_next, shape.corner_point, shape.corner_face,
+                geo.positions, face_normals(geo), len(raised.source),
+            )  # fmt: skip
+            self.move = self.move + shift * inward
+        self.profile, self.region = options.profile, raised.region
+
+    def _tell(self, normal: Floats) -> None:
+        flat = int((~normal.any(axis=1)).sum())
+        if flat:
+            warn(f"{flat:,} raised points lie on faces without area and have no direction; they were not moved.")
+
+    def __call__(self, share: float) -> Floats:
+        at = self.begin + share * self.move
+        size = float(self.profile(np.array([share]))[0])
+        if size == 1.0 or not len(at):
+            return at
+        count = np.bincount(self.region)
+        middle = np.stack([np.bincount(self.region, at[:, i]) for i in range(3)], axis=1) / count[:, None]
+        return middle[self.region] + size * (at - middle[self.region])
+
+
+def _row_mean(start: Indices, values: Floats) -> Floats:
+    """Means ``(R, k)`` of rows of ``values (N, k)``."""
+    if len(start) < 2:
+        return np.zeros((0, values.shape[1]))
+    return np.add.reduceat(values, start[:-1], axis=0) / np.diff(start)[:, None]
