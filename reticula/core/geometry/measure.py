@@ -19,6 +19,7 @@ __all__ = [
     "face_centers",
     "face_normals",
     "face_perimeters",
+    "face_planarity",
     "gather_sum",
     "point_normals",
     "row_means",
@@ -110,6 +111,30 @@ def face_perimeters(geo: Geo) -> Floats:
     if not shape.face_count:
         return np.zeros(0)
     return np.add.reduceat(edge_lengths(geo)[shape.corner_edge], shape.face_start[:-1])
+
+
+@parallel_kernel
+def _planarity(positions: Floats, face_start: Indices, corner_point: Indices, centers: Floats, normals: Floats) -> Floats:
+    out = np.zeros(len(face_start) - 1)
+    for f in prange(len(face_start) - 1):
+        away = size = 0.0
+        for c in range(face_start[f], face_start[f + 1]):
+            h = d = 0.0
+            for i in range(3):
+                x = positions[corner_point[c], i] - centers[f, i]
+                h += x * normals[f, i]
+                d += x * x
+            away, size = max(away, abs(h)), max(size, d)
+        if size > 0.0:
+            out[f] = away / np.sqrt(size)
+    return out
+
+
+@once_per_geo
+def face_planarity(geo: Geo) -> Floats:
+    """Return how bent each face is ``(F,)``: its corners' largest distance from its plane over that from its middle."""
+    shape = geo.topology
+    return _planarity(geo.positions, shape.face_start, shape.corner_point, face_centers(geo), face_normals(geo))
 
 
 @once_per_geo

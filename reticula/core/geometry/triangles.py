@@ -7,11 +7,14 @@ from dataclasses import dataclass
 import numpy as np
 
 from reticula.core.arrays import Floats, Indices
-from reticula.core.compiled import inline, kernel
+from reticula.core.compiled import inline, parallel_kernel, prange
 from reticula.core.geometry.geo import Geo, once_per_geo
 from reticula.core.geometry.measure import area_vectors
 
-__all__ = ["Triangles", "triangles"]
+__all__ = ["Triangles", "cut_polygons", "triangles"]
+
+MOST_SHORT = 64
+"""Corners up to which the shortest ear is looked for; of larger faces the first one is taken."""
 
 
 @dataclass(frozen=True, eq=False)
@@ -47,19 +50,27 @@ def _is_ear(p: Floats, point: Indices, ring: Indices, left: int, i: int, n: Floa
     return True
 
 
-@kernel
+@inline
+def _length2(p: Floats, a: int, b: int) -> float:
+    x, y, z = p[b, 0] - p[a, 0], p[b, 1] - p[a, 1], p[b, 2] - p[a, 2]
+    return x * x + y * y + z * z
+
+
+@parallel_kernel
 def _triangulate(
-    p: Floats, face_start: Indices, point: Indices, normal: Floats, corner: Indices, face: Indices
+    p: Floats, face_start: Indices, point: Indices, normal: Floats, corner: Indices, face: Indices, shortest: bool
 ) -> None:
-    at = 0
-    for f in range(len(face_start) - 1):
+    for f in prange(len(face_start) - 1):
         first, size = face_start[f], face_start[f + 1] - face_start[f]
+        at = first - 2 * f
         n = normal[f]
         if size == 4:
             a, b, c, d = point[first], point[first + 1], point[first + 2], point[first + 3]
             ac = min(_turn(p, a, b, c, n), _turn(p, a, c, d, n))
             bd = min(_turn(p, a, b, d, n), _turn(p, b, c, d, n))
             turn = 0 if ac > 0.0 or ac >= bd else 1
+            if shortest and ac > 0.0 and bd > 0.0 and _length2(p, b, d) < _length2(p, a, c):
+                turn = 1
             for k in range(2):
                 corner[at, 0] = first + turn
                 corner[at, 1] = first + (turn + 1 + k) % 4
@@ -74,9 +85,14 @@ def _triangulate(
         start = 0
         while left > 3:
             found = start % left
+            least = np.inf
             for k in range(left):
                 i = (start + k) % left
-                if _is_ear(p, point, ring, left, i, n):
+                if shortest and left <= MOST_SHORT:
+                    cut = _length2(p, point[ring[(i - 1) % left]], point[ring[(i + 1) % left]])
+                    if cut < least and _is_ear(p, point, ring, left, i, n):
+                        least, found = cut, i
+                elif _is_ear(p, point, ring, left, i, n):
                     found = i
                     break
             corner[at, 0], corner[at, 1], corner[at, 2] = (
@@ -92,7 +108,19 @@ def _triangulate(
             start = found
         corner[at, 0], corner[at, 1], corner[at, 2] = ring[0], ring[1], ring[2]
         face[at] = f
-        at += 1
+
+
+def cut_polygons(
+    positions: Floats, face_start: Indices, point: Indices, normal: Floats, *, shortest: bool = False
+) -> tuple[Indices, Indices]:
+    """Return triangles of polygons as corners ``(T, 3)`` and polygons ``(T,)``; see :func:`triangles`.
+
+    ``normal (F, 3)`` says which side is up; ``shortest`` prefers short cuts.
+    """
+    count = len(point) - 2 * (len(face_start) - 1)
+    corner, face = np.empty((count, 3), np.int32), np.empty(count, np.int32)
+    _triangulate(positions, face_start, point, normal, corner, face, shortest)
+    return corner, face
 
 
 @once_per_geo
@@ -105,10 +133,7 @@ def triangles(geo: Geo) -> Triangles:
     """
     shape = geo.topology
     count = shape.corner_count - 2 * shape.face_count
-    corner, face = np.empty((count, 3), np.int32), np.empty(count, np.int32)
     if count == shape.face_count:
         corner = np.arange(shape.corner_count, dtype=np.int32).reshape(-1, 3)
-        face = np.arange(count, dtype=np.int32)
-    else:
-        _triangulate(geo.positions, shape.face_start, shape.corner_point, area_vectors(geo), corner, face)
-    return Triangles(corner, face)
+        return Triangles(corner, np.arange(count, dtype=np.int32))
+    return Triangles(*cut_polygons(geo.positions, shape.face_start, shape.corner_point, area_vectors(geo)))

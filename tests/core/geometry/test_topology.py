@@ -11,7 +11,7 @@ from reticula.core.geometry import Topology
 
 
 def test_counts_and_edges_of_mixed_polygons(mixed: Geo) -> None:
-    assert mixed.counts == {"points": 9, "edges": 10, "corners": 12, "faces": 3, "curves": 2}
+    assert mixed.counts == {"points": 9, "edges": 10, "corners": 12, "faces": 3, "curves": 2, "instances": 0}
     shape = mixed.topology
     assert shape.edges[:4].tolist() == [[0, 1], [1, 2], [2, 3], [3, 0]]
     assert shape.edges[shape.corner_edge[8]].tolist() == [1, 2]

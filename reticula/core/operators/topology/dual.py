@@ -1,0 +1,158 @@
+"""Dual: faces become points and points become faces."""
+
+from __future__ import annotations
+
+import numpy as np
+
+from reticula.core.arrays import Flags, Indices, starts_from_sizes
+from reticula.core.compiled import kernel
+from reticula.core.geometry import Geo, SourceMap, Topology, Weights, carry, kept
+from reticula.core.notes import note, warn
+from reticula.core.operators.declare import operator
+from reticula.core.operators.parameters import Choice
+
+__all__ = ["dual"]
+
+
+@kernel
+def _rings(
+    start: Indices, corner: Indices, across: Indices, previous: Indices, following: Indices, close: bool
+) -> tuple[Indices, Indices, Flags, Flags]:
+    """Corners around each point in counter-clockwise order (CSR), and which points are inside and which at a border.
+
+    A point whose faces do not form one fan gets no ring.
+    """
+    points = len(start) - 1
+    sizes = np.zeros(points + 1, np.int32)
+    ring = np.empty(len(corner), np.int32)
+    closed = np.zeros(points, np.bool_)
+    border = np.zeros(points, np.bool_)
+    at = 0
+    for p in range(points):
+        sizes[p + 1] = at
+        count = start[p + 1] - start[p]
+        if count == 0:
+            continue
+        first = corner[start[p]]
+        c = first
+        while across[c] >= 0:
+            c = following[across[c]]
+            if c == first:
+                break
+        begin = c
+        row = at
+        whole = False
+        for _ in range(count):
+            ring[at] = c
+            at += 1
+            c = across[previous[c]]
+            if c < 0:
+                break
+            if c == begin:
+                whole = True
+                break
+        if at - row != count or (not whole and (not close or c >= 0)) or (whole and count < 3):
+            at = row
+        else:
+            closed[p] = whole
+            border[p] = not whole
+        sizes[p + 1] = at
+    return sizes, ring[:at].copy(), closed, border
+
+
+@operator(
+    "dual",
+    family="topology",
+    keywords=("honeycomb", "swap", "hexagons", "cells", "invert"),
+    carries=(
+        "Face values become point values and point values become face values; corner values go along as means. Edge values "
+        "are dropped, which is said. Curves and loose points stay."
+    ),
+    parameters=(
+        Choice("border", "close", "points on an open border", options={
+            "close": "become faces too, closed along the border through its edges' middles", "leave": "become no face, so that the mesh shrinks by half a face",
+        }),
+    ),
+)  # fmt: skip
+def dual(geo: Geo, *, border: str) -> Geo:
+    """Put a point in the middle of every face and a face around every point.
+
+    Faces wind as before. Points whose faces do not form a single fan (non-manifold ones) become no face.
+    """
+    shape = geo.topology
+    if not shape.face_count:
+        warn("There are no faces.")
+        return geo
+    start, ring, closed, open_ = _rings(
+        *shape.point_corners, shape.corner_across, shape.corner_previous, shape.corner_next, border == "close"
+    )
+    made = np.flatnonzero(closed | open_)
+    lost = int((np.diff(shape.point_corners[0]) > 0).sum()) - len(made)
+    loose = np.flatnonzero(~np.isin(np.arange(shape.point_count), shape.corner_point))
+    middle = np.full(shape.edge_count, -1, np.int32)
+    rims = np.flatnonzero(shape.border_edges) if border == "close" else np.zeros(0, np.int64)
+    middle[rims] = shape.face_count + np.arange(len(rims))
+    tips = np.flatnonzero(open_)
+    tip = np.full(shape.point_count, -1, np.int32)
+    tip[tips] = shape.face_count + len(rims) + np.arange(len(tips))
+    sizes = np.diff(start)[made] + np.where(open_[made], 3, 0)
+    face_start = starts_from_sizes(sizes)
+    corner_point, corner_source = np.empty(face_start[-1], np.int32), np.empty(face_start[-1], np.int32)
+    shift = np.repeat(face_start[:-1] - start[made], np.diff(start)[made])
+    place = np.arange(len(ring)) + shift
+    corner_point[place], corner_source[place] = shape.corner_face[ring], ring
+    at = np.flatnonzero(open_[made])
+    if len(at):
+        owner = made[at]
+        begin, end = ring[start[owner]], ring[start[owner + 1] - 1]
+        last = face_start[at + 1]
+        corner_point[last - 3] = middle[shape.corner_edge[shape.corner_previous[end]]]
+        corner_point[last - 2] = tip[owner]
+        corner_point[last - 1] = middle[shape.corner_edge[begin]]
+        corner_source[last - 3], corner_source[last - 2], corner_source[last - 1] = end, end, begin
+    others = np.full(shape.point_count, -1, np.int32)
+    first_loose = shape.face_count + len(rims) + len(tips)
+    others[loose] = first_loose + np.arange(len(loose))
+    on_curve = np.setdiff1d(shape.curve_point, loose)
+    extra = first_loose + len(loose)
+    others[on_curve] = extra + np.arange(len(on_curve))
+    total = extra + len(on_curve)
+    topology = Topology(
+        total, face_start, corner_point, shape.curve_start, others[shape.curve_point], shape.curve_closed, shape.instance_count
+    )
+    old = np.concatenate([shape.edges[rims].reshape(-1), tips, loose, on_curve])
+    rows = np.concatenate([shape.face_size, np.full(len(rims), 2), np.ones(len(tips) + len(loose) + len(on_curve), np.int64)])
+    weights = Weights.means(starts_from_sizes(rows), np.concatenate([shape.corner_point, old]))
+    positions = weights.apply(geo.positions)
+    return _with_values(geo, topology, made, corner_source, positions, loose, rims, tips, on_curve, lost)
+
+
+def _with_values(geo, topology, made, corner_source, positions, loose, rims, tips, on_curve, lost):  # type: ignore[no-untyped-def]
+    """Hand the values of faces to points and those of points to faces."""
+    shape = geo.topology
+    if geo.attributes["edge"]:
+        warn(f"The edge attributes {', '.join(geo.attributes['edge'])} were dropped: a dual has other edges.")
+    named = geo.attributes
+    swapped = Geo(
+        shape,
+        {kind: values for kind, values in named.items() if kind in ("corner", "curve", "instance", "whole")}
+        | {"point": {"position": named["point"]["position"]}},
+        identity=geo.known_identity, prototypes=geo.prototypes,
+    )  # fmt: skip
+    single = np.concatenate([shape.edges[rims, 0], tips, loose, on_curve]).astype(np.int64)
+    result = carry(
+        swapped, topology, {"point": kept(np.full(topology.point_count, -1)), "face": kept(made), "corner": kept(corner_source)},
+        positions=positions,
+    )  # fmt: skip
+    beside = shape.corner_face[shape.point_corners[1][np.minimum(shape.point_corners[0][:-1], max(shape.corner_count - 1, 0))]]
+    beside = np.where(np.diff(shape.point_corners[0]) > 0, beside, -1)
+    for name, found in named["face"].items():
+        index = np.concatenate([np.arange(shape.face_count), beside[single]])
+        result = result.with_attribute("point", name, SourceMap(index.astype(np.int32)).attribute(name, found))
+    for name, found in named["point"].items():
+        if name != "position":
+            result = result.with_attribute("face", name, SourceMap(made.astype(np.int32)).attribute(name, found))
+    if lost:
+        warn(f"{lost:,} points became no face: they lie on a border that is left, or their faces form no single fan.")
+    note(f"{topology.face_count:,} faces around {topology.point_count:,} points.")
+    return result

@@ -1,0 +1,70 @@
+"""Mirror: the other half of a symmetric shape."""
+
+from __future__ import annotations
+
+import numpy as np
+
+from reticula.core.arrays import frozen
+from reticula.core.geometry import Attribute, Geo
+from reticula.core.geometry.joining import joined
+from reticula.core.geometry.merging import merged
+from reticula.core.geometry.reversing import turned_over
+from reticula.core.notes import note
+from reticula.core.operators.declare import operator
+from reticula.core.operators.parameters import GroupName, Number, Toggle, Vector
+from reticula.core.errors import ParameterError
+
+__all__ = ["mirror"]
+
+
+@operator(
+    "mirror",
+    family="topology",
+    keywords=("symmetry", "reflect", "half", "copy", "flip"),
+    carries="Carries all onto the copy; stored normals are mirrored with it. Welded points keep the original's values.",
+    parameters=(
+        Vector("direction", [1.0, 0.0, 0.0], "normal of the mirror", soft=(-1, 1)),
+        Vector("through", [0.0, 0.0, 0.0], "a place on the mirror", unit="m", soft=(-2, 2)),
+        Toggle("keep_original", True, "off: only the mirrored copy is left"),
+        Number("weld", 0.0001, "points at most this far from the mirror are joined with their copies; 0 joins those on it", unit="m", soft=(0.0, 0.01), low=0.0, step=0.0001),
+        GroupName("copy_group", "mirrored", "face group that receives the copy", kind="face"),
+    ),
+)  # fmt: skip
+def mirror(
+    geo: Geo, *, direction: list[float], through: list[float], keep_original: bool, weld: float, copy_group: str
+) -> Geo:
+    """Add a mirrored copy, its faces turned over so that they look outwards, and weld it along the mirror.
+
+    Points near the mirror are laid onto it before they are welded, so that the seam is closed and flat. What lies
+    beyond the mirror is not cut off.
+    """
+    normal = np.array(direction)
+    if not normal.any():
+        raise ParameterError("direction", "is 0; give the mirror's normal, e.g. 1, 0, 0")
+    normal /= np.linalg.norm(normal)
+    away = (geo.positions - np.array(through)) @ normal
+    near = np.abs(away) <= weld
+    if keep_original and near.any():
+        positions = geo.positions - np.where(near, away, 0.0)[:, None] * normal
+        geo, away = geo.with_positions(positions), np.where(near, 0.0, away)
+    copy = turned_over(geo.with_positions(geo.positions - 2.0 * away[:, None] * normal))
+    for kind in ("point", "corner", "face"):
+        if geo.has(kind, "normal") and geo.find(kind, "normal").type == "vec3":  # type: ignore[arg-type]
+            old = geo.find(kind, "normal")  # type: ignore[arg-type]
+            values = old.values - 2.0 * (old.values @ normal)[:, None] * normal
+            if kind == "corner":
+                shape = geo.topology
+                first = shape.face_start[shape.corner_face]
+                number = np.arange(shape.corner_count) - first
+                values = values[first + (-number) % shape.face_size[shape.corner_face]]
+            copy = copy.with_attribute(kind, "normal", Attribute("vec3", frozen(values), None, old.default))  # type: ignore[arg-type]
+    copied = np.zeros(geo.topology.face_count, bool)
+    if not keep_original:
+        return copy.with_attribute("face", copy_group, ~copied)
+    both = joined([geo, copy])
+    count = geo.topology.point_count
+    leader = np.arange(2 * count, dtype=np.int32)
+    leader[count:][near] = np.flatnonzero(near)
+    made = merged(both.with_attribute("face", copy_group, np.concatenate([copied, ~copied])), leader, average=False)
+    note(f"{int(near.sum()):,} points lie on the mirror and were welded.")
+    return made

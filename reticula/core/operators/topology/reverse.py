@@ -1,0 +1,33 @@
+"""Reverse: faces and curves the other way round."""
+
+from __future__ import annotations
+
+import numpy as np
+
+from reticula.core.arrays import Flags
+from reticula.core.geometry import Geo
+from reticula.core.geometry.reversing import turned_over
+from reticula.core.notes import warn
+from reticula.core.operators.declare import operator
+from reticula.core.operators.parameters import KindChoice, Where
+
+__all__ = ["reverse"]
+
+
+@operator(
+    "reverse",
+    family="topology",
+    keywords=("flip", "turn over", "inside out", "normals", "direction"),
+    carries="Carries all; corner values go with their corners, and stored normals of what is turned point the other way.",
+    parameters=(
+        KindChoice.of(("face", "curve"), "face", "what to turn round"),
+        Where("where", "", "which elements; empty means all", on="kind"),
+    ),
+)
+def reverse(geo: Geo, *, kind: str, where: Flags) -> Geo:
+    """Turn faces over, so that they look the other way, or run curves from their end to their beginning."""
+    if not where.any():
+        warn(f"No {kind} is marked, so nothing was turned.")
+    if kind == "face":
+        return turned_over(geo, where)
+    return turned_over(geo, np.zeros(geo.topology.face_count, bool), where)

@@ -1,0 +1,55 @@
+"""Split by group: what is in a group, and what is not."""
+
+from __future__ import annotations
+
+import numpy as np
+
+from reticula.core.arrays import Flags
+from reticula.core.geometry import Geo
+from reticula.core.geometry.kinds import PLURAL
+from reticula.core.geometry.subset import any_of_row, subset
+from reticula.core.notes import note, warn
+from reticula.core.operators.declare import Output, operator
+from reticula.core.operators.parameters import KindChoice, Where
+
+__all__ = ["split_by_group"]
+
+
+@operator(
+    "split_by_group",
+    family="combine",
+    outputs=(Output("inside", "what is in the group"), Output("outside", "what is not")),
+    keywords=("separate", "extract", "keep", "two", "divide", "filter"),
+    carries="Carries all; elements keep their values, order and identity on the side they go to.",
+    parameters=(
+        KindChoice.of(("face", "point", "curve"), "face", "what is told apart"),
+        Where("where", "index % 2 == 0", "which elements go inside: a group or a formula", on="kind"),
+    ),
+)  # fmt: skip
+def split_by_group(geo: Geo, *, kind: str, where: Flags) -> tuple[Geo, Geo]:
+    """Give two geometries: what is in a group, and what is not.
+
+    Told apart by points, a face or curve goes inside if all its points do. Curves go outside when faces are told
+    apart, and faces when curves are. Loose points go inside when told apart themselves, else outside.
+    """
+    shape = geo.topology
+    nothing = [np.zeros(shape.face_count, bool), np.zeros(shape.curve_count, bool)]
+    faces, curves, points = nothing[0], nothing[1], np.zeros(shape.point_count, bool)
+    if kind == "face":
+        faces = where
+    elif kind == "curve":
+        curves = where
+    else:
+        faces = ~any_of_row(shape.face_start, ~where[shape.corner_point])
+        curves = ~any_of_row(shape.curve_start, ~where[shape.curve_point])
+        points = where
+    held = int(where.sum())
+    if held in (0, len(where)):
+        warn(f"{'All' if held else 'None'} of {len(where):,} {PLURAL[kind]} are inside.")
+    note(f"{held:,} {PLURAL[kind]} inside, {len(where) - held:,} outside.")
+    inside = subset(geo, faces, curves, _with(shape.used_points, points))
+    return inside, subset(geo, ~faces, ~curves, shape.used_points | ~points)
+
+
+def _with(used: Flags, points: Flags) -> Flags:
+    return used | points

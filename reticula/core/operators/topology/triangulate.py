@@ -1,0 +1,43 @@
+"""Triangulate: polygons to triangles."""
+
+from __future__ import annotations
+
+import numpy as np
+
+from reticula.core.arrays import Flags
+from reticula.core.geometry import Geo
+from reticula.core.geometry.cutting import triangulated
+from reticula.core.geometry.measure import face_planarity
+from reticula.core.notes import note
+from reticula.core.operators.declare import operator
+from reticula.core.operators.parameters import Choice, Number, Where
+
+__all__ = ["triangulate"]
+
+
+@operator(
+    "triangulate",
+    family="topology",
+    keywords=("triangles", "tessellate", "cut", "ngon", "planar"),
+    carries="Carries all. Triangles copy their face, their corners the face's corners; edges across faces get the default.",
+    parameters=(
+        Where.each("face", "faces to cut; empty means all"),
+        Choice("diagonal", "short", "which way a face is cut", options={
+            "short": "the shorter diagonal; ears with the shortest cut first", "first": "from the first corner on, where that lies inside",
+        }),
+        Choice("which", "all", "faces that need it", options={"all": "every face with more than three corners", "bent": "only those that are not flat"}),
+        Number("flatness", 0.0001, "how far a corner may lie from its face's plane, as a share of the face's size", soft=(0.0, 0.1), low=0.0, step=0.0001, shown_when=("which", "bent")),
+    ),
+)  # fmt: skip
+def triangulate(geo: Geo, *, where: Flags, diagonal: str, which: str, flatness: float) -> Geo:
+    """Cut faces into triangles that stay inside them, convex or not.
+
+    Cuts off ears, one after the other (Meisters, "Polygons have ears", 1975). The order of faces is kept: the
+    triangles of a face stand where it stood. Points and unmarked faces stay as they are.
+    """
+    chosen = where & (geo.topology.face_size > 3)
+    if which == "bent":
+        chosen &= face_planarity(geo) > flatness
+    made = triangulated(geo, chosen, shortest=diagonal == "short")
+    note(f"Cut {int(chosen.sum()):,} faces.")
+    return made

@@ -1,0 +1,52 @@
+"""Unshare: faces get points of their own."""
+
+from __future__ import annotations
+
+import numpy as np
+
+from reticula.core.arrays import Flags
+from reticula.core.geometry import Geo
+from reticula.core.geometry.parting import parted
+from reticula.core.notes import note, warn
+from reticula.core.operators.declare import operator
+from reticula.core.operators.parameters import Choice, Where
+
+__all__ = ["unshare"]
+
+
+@operator(
+    "unshare",
+    family="topology",
+    keywords=("split", "detach", "separate", "unweld", "own points", "facet"),
+    carries="Carries all; copies of a point have its values, and edges on either side of a cut both have those of the old edge.",
+    parameters=(
+        Where.each("face", "faces to part; empty means all"),
+        Choice("apart_from", "each other", "what the faces are parted from", options={
+            "each other": "every face gets its own points", "the rest": "the marked faces stay joined among themselves",
+        }),
+    ),
+)  # fmt: skip
+def unshare(geo: Geo, *, where: Flags, apart_from: str) -> Geo:
+    """Give faces points of their own, one per corner, so that nothing is shared with their neighbours.
+
+    Nothing moves. The faces' order and the old points stay; copies of points follow at the end.
+    """
+    shape = geo.topology
+    if not where.any():
+        warn("No face is marked, so nothing was parted.")
+    start, corner = shape.edge_corners
+    marked = where[shape.corner_face[corner]]
+    members = np.add.reduceat(marked, start[:-1], dtype=np.int64) if shape.edge_count else np.zeros(0, np.int64)
+    total = shape.edge_face_count
+    cut = (members > 0) & (total > 1) & ((members < total) | (apart_from == "each other"))
+    made = parted(geo, _and_at_points(geo, where, cut, apart_from))
+    note(f"Added {made.topology.point_count - shape.point_count:,} points.")
+    return made
+
+
+def _and_at_points(geo: Geo, where: Flags, cut: Flags, apart_from: str) -> Flags:
+    """Borders of marked faces count as cut too, so that faces that meet in a point only are parted there."""
+    shape = geo.topology
+    near = np.zeros(shape.edge_count, bool)
+    near[shape.corner_edge[where[shape.corner_face]]] = True
+    return cut | (near & shape.border_edges)

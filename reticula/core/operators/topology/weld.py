@@ -1,0 +1,50 @@
+"""Weld: near points become one."""
+
+from __future__ import annotations
+
+import numpy as np
+
+from reticula.core.arrays import Flags
+from reticula.core.geometry import Geo
+from reticula.core.geometry.merging import merged, nearest_clusters
+from reticula.core.notes import note, warn
+from reticula.core.operators.declare import operator
+from reticula.core.operators.parameters import Choice, Number, Where
+
+__all__ = ["weld"]
+
+
+@operator(
+    "weld",
+    family="topology",
+    keywords=("merge", "fuse", "join points", "stitch", "doubles", "clean"),
+    carries=(
+        "Carries all. A welded point has the mean of its points' numbers and vectors, or the first one's; its flags, integers "
+        "and text are the first one's. Faces and curves that stay keep their values; collapsed ones go, which is said."
+    ),
+    parameters=(
+        Where.each("point", "points that may be welded; empty means all"),
+        Number("radius", 0.001, "points at most this far from the first one become one with it", unit="m", soft=(0.0, 0.1), low=0.0, step=0.0001),
+        Choice("values", "mean", "place and other values of a welded point", options={
+            "mean": "mean of its points", "first": "those of its point with the lowest number",
+        }),
+    ),
+)  # fmt: skip
+def weld(geo: Geo, *, where: Flags, radius: float, values: str) -> Geo:
+    """Make one point of points that lie near each other.
+
+    Points are taken in order: each one that is still free takes all free points within the radius, so a chain of near
+    points does not collapse into one. A face that loses corners stays while it has three; one that touches itself is
+    cut there.
+    """
+    shape = geo.topology
+    leader = nearest_clusters(geo.positions, np.flatnonzero(where), radius)
+    made = merged(geo, leader, average=values == "mean")
+    gone = shape.point_count - made.topology.point_count
+    if not gone:
+        warn(f"No two points lie within {radius:g} m, so nothing was welded.")
+        return geo
+    lost = shape.face_count - made.topology.face_count
+    also = f"; {lost:,} faces collapsed and went" if lost > 0 else ""
+    note(f"Welded {gone:,} points away{also}.")
+    return made
