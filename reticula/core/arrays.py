@@ -7,7 +7,7 @@ from typing import Any
 import numpy as np
 from numpy.typing import NDArray
 
-__all__ = ["AnyArray", "Flags", "Floats", "Indices", "Ints", "UInts", "frozen", "ragged_index", "starts_from_sizes"]
+__all__ = ["AnyArray", "Flags", "Floats", "Indices", "Ints", "UInts", "flat_rows", "frozen", "ragged_index", "starts_from_sizes"]
 
 Floats = NDArray[np.float64]
 Ints = NDArray[np.int64]
@@ -35,6 +35,12 @@ def starts_from_sizes(sizes: AnyArray) -> Indices:
     start = np.zeros(len(sizes) + 1, np.int64)
     np.cumsum(sizes, out=start[1:])
     return start.astype(np.int32)
+
+
+def flat_rows(values: AnyArray) -> Floats:
+    """Return ``values (N, ...)`` as contiguous rows of numbers ``(N, k)``."""
+    width = int(np.prod(values.shape[1:], dtype=np.int64))
+    return np.ascontiguousarray(values, np.float64).reshape(len(values), width)
 
 
 def ragged_index(start: AnyArray, rows: AnyArray) -> tuple[AnyArray, Indices]:

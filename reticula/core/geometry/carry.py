@@ -4,10 +4,11 @@ from __future__ import annotations
 
 from collections.abc import Callable, Mapping
 from dataclasses import dataclass
+from typing import Protocol
 
 import numpy as np
 
-from reticula.core.arrays import AnyArray, Floats, Indices, frozen, starts_from_sizes
+from reticula.core.arrays import AnyArray, Floats, Indices, flat_rows, frozen, starts_from_sizes
 from reticula.core.compiled import parallel_kernel, prange
 from reticula.core.errors import GeometryError
 from reticula.core.geometry import identity as identities
@@ -16,11 +17,19 @@ from reticula.core.geometry.geo import Geo
 from reticula.core.geometry.kinds import BLENDED, KINDS, Kind
 from reticula.core.geometry.topology import Topology
 
-__all__ = ["SourceMap", "Weights", "carry", "edge_sources", "edges_along", "kept"]
+__all__ = ["Blend", "SourceMap", "Weights", "carry", "edge_sources", "edges_along", "kept"]
 
 Maps = Mapping[Kind, "SourceMap | Callable[[], SourceMap]"]
 UNIT_LENGTH = ("normal", "rotation")
 """Well-known attributes that are normalised again after they were blended."""
+
+
+class Blend(Protocol):
+    """Anything that makes values of new elements from values of old ones, linearly: a matrix, given or implied."""
+
+    def apply(self, values: AnyArray) -> Floats:
+        """Return blended values ``(N, ...)`` of ``values (M, ...)``."""
+        ...
 
 
 @dataclass(frozen=True, eq=False)
@@ -56,8 +65,8 @@ class Weights:
 
     def apply(self, values: AnyArray) -> Floats:
         """Return the weighted sums of ``values (M, ...)``, ``(N, ...)``."""
-        flat = np.ascontiguousarray(values, np.float64).reshape(len(values), -1)
-        return _apply(self.start, self.column, self.value, flat).reshape(-1, *values.shape[1:])
+        flat = flat_rows(values)
+        return _apply(self.start, self.column, self.value, flat).reshape(len(self.start) - 1, *values.shape[1:])
 
 
 @parallel_kernel
@@ -92,7 +101,7 @@ class SourceMap:
     """
 
     index: Indices
-    weights: Weights | None = None
+    weights: Blend | None = None
 
     def attribute(self, name: str, source: Attribute) -> Attribute:
         """Return the attribute carried to the new elements."""
