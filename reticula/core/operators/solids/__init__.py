@@ -1,0 +1,1 @@
+"""Operators on solids: cut, broken, joined, closed."""
