@@ -1,0 +1,223 @@
+"""Boolean: union, difference and intersection of solids."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+
+import manifold3d
+import numpy as np
+
+from reticula.core.arrays import AnyArray, Floats, frozen, starts_from_sizes
+from reticula.core.errors import GeometryError
+from reticula.core.geometry import Attribute, Geo, SourceMap, Topology, Weights, carry, edges_along, kept, triangles
+from reticula.core.geometry.joining import joined
+from reticula.core.geometry.measure import area_vectors
+from reticula.core.notes import note, warn
+from reticula.core.operators.declare import Input, operator
+from reticula.core.operators.parameters import Choice, GroupName
+
+__all__ = ["boolean"]
+
+WORD = {"union": manifold3d.OpType.Add, "difference": manifold3d.OpType.Subtract, "intersection": manifold3d.OpType.Intersect}
+
+
+@operator(
+    "boolean",
+    family="solids",
+    inputs=(Input("geo", "the solid to work on"), Input("others", "solids to add, take away or meet", many=True)),
+    keywords=("union", "difference", "intersection", "subtract", "add", "combine", "cut out", "csg", "drill"),
+    carries=(
+        "Carries all: every face knows the face it is part of, points and corners on new edges are interpolated on that face. "
+        "Where only some inputs have an attribute, the others get its default. Curves and loose points of the first input stay. "
+        "Edge values are kept on edges that stay whole."
+    ),
+    parameters=(
+        Choice("operation", "difference", "what to make", options={
+            "union": "everything that is in any of them", "difference": "the first without the others", "intersection": "what is in all of them",
+        }),
+        GroupName("other_group", "from_others", "face group that receives faces of the other solids", kind="face"),
+        GroupName("seam_group", "seam", "edge group that receives the edges where solids meet", kind="edge"),
+    ),
+)  # fmt: skip
+def boolean(geo: Geo, others: Sequence[Geo], *, operation: str, other_group: str, seam_group: str) -> Geo:
+    """Unite solids, take them away from each other, or keep what they share.
+
+    Exact on which side is which: the Manifold library's symbolic perturbation; the result is always closed. Faces that
+    nothing cuts stay the polygons they were; cut ones become triangles. Solids must be closed; faces that wind
+    against each other are an error.
+    """
+    parts = [geo, *(other for other in others if other.topology.face_count)]
+    if not geo.topology.face_count:
+        raise GeometryError("the first input has no faces; give a closed mesh")
+    if len(parts) == 1:
+        warn("Nothing else is connected, so nothing changed.")
+        empty = geo.with_attribute("face", other_group, np.zeros(geo.topology.face_count, bool))
+        return empty.with_attribute("edge", seam_group, np.zeros(geo.topology.edge_count, bool))
+    names = ["the first input", *(f"input {n + 2}" for n in range(len(parts) - 1))]
+    solids = [_solid(part, name) for part, name in zip(parts, names, strict=True)]
+    made = manifold3d.Manifold.batch_boolean([solid for solid, _ in solids], WORD[operation])
+    mesh = made.to_mesh()
+    both = joined(parts)
+    result, origin = _traced(both, parts, [run for _, run in solids], mesh)
+    first = parts[0].topology.face_count
+    other = origin >= first
+    shape = result.topology
+    owner = np.searchsorted(np.cumsum([part.topology.face_count for part in parts]), origin, side="right")
+    sides = owner[shape.corner_face[shape.edge_corners[1]]]
+    begin = shape.edge_corners[0][:-1]
+    seam = np.zeros(0, bool)
+    if shape.edge_count:
+        seam = np.minimum.reduceat(sides, begin) != np.maximum.reduceat(sides, begin)
+    if not shape.face_count:
+        warn("Nothing is left: the solids do not overlap." if operation == "intersection" else "Nothing is left.")
+    elif not seam.any():
+        warn("The solids do not touch; check where they lie.")
+    note(f"{shape.face_count:,} faces, {int(other.sum()):,} of them from the other solids; volume {made.volume():.6g} m³.")
+    return result.with_attribute("face", other_group, other).with_attribute("edge", seam_group, seam)
+
+
+def _solid(geo: Geo, name: str) -> tuple[manifold3d.Manifold, int]:
+    """A solid with an id of its own whose triangles carry the numbers of ours."""
+    cut = triangles(geo)
+    shape = geo.topology
+    tri = shape.corner_point[cut.corner]
+    used, local = np.unique(tri, return_inverse=True)
+    run = int(manifold3d.Manifold.reserve_ids(1))
+    mesh = manifold3d.Mesh64(
+        np.ascontiguousarray(geo.positions[used]), np.ascontiguousarray(local.reshape(-1, 3).astype(np.uint64)),
+        run_index=np.array([0, 3 * len(tri)], np.uint64), run_original_id=np.array([run], np.uint32),
+        face_id=np.arange(len(tri), dtype=np.uint64),
+    )  # fmt: skip
+    solid = manifold3d.Manifold(mesh)
+    if solid.status() == manifold3d.Error.NotManifold:
+        from reticula.core.geometry.merging import merged, nearest_clusters
+
+        welded = merged(geo, nearest_clusters(geo.positions, np.arange(shape.point_count), 0.0), average=False)
+        if welded.topology.point_count < shape.point_count and not welded.topology.border_edges.any():
+            raise GeometryError(f"{name} is not closed: faces lie side by side without sharing points; weld it first, then give a closed mesh")
+    if solid.status() != manifold3d.Error.NoError:
+        open_ = int(shape.border_edges.sum())
+        several = int((shape.edge_face_count > 2).sum())
+        against = int((shape.edge_face_count == 2).sum() - (shape.corner_across >= 0).sum() // 2)
+        why = [
+            f"{open_:,} open border edges (fill closes them)" * bool(open_), f"{several:,} edges with more than two faces" * bool(several),
+            f"{against:,} edges whose faces wind against each other (reverse turns faces)" * bool(against),
+        ]  # fmt: skip
+        reason = "; ".join(part for part in why if part) or str(solid.status()).rpartition(".")[2]
+        raise GeometryError(f"{name} is not a solid: {reason}; give a closed mesh")
+    if solid.volume() < 0:
+        raise GeometryError(f"the faces of {name} look inwards; turn them with reverse, then give a solid that looks outwards")
+    return solid, run
+
+
+def _traced(both: Geo, parts: Sequence[Geo], runs: list[int], mesh: manifold3d.Mesh64) -> tuple[Geo, AnyArray]:
+    """Our geometry again, every value traced back to the faces of the inputs, and the source of each face."""
+    points = np.asarray(mesh.vert_properties, np.float64)[:, :3]
+    tri = np.asarray(mesh.tri_verts, np.int64).reshape(-1, 3)
+    if len(mesh.merge_from_vert):
+        leader = np.arange(len(points))
+        leader[np.asarray(mesh.merge_from_vert, np.int64)] = np.asarray(mesh.merge_to_vert, np.int64)
+        tri = leader[tri]
+    number = {run: n for n, run in enumerate(runs)}
+    lengths = np.diff(np.asarray(mesh.run_index, np.int64)) // 3
+    part = np.repeat([number[int(run)] for run in mesh.run_original_id], lengths) if len(tri) else np.zeros(0, np.int64)
+    faces = np.cumsum([0, *(p.topology.face_count for p in parts)])
+    corners = np.cumsum([0, *(p.topology.corner_count for p in parts)])
+    cuts = [triangles(p) for p in parts]
+    first = np.cumsum([0, *(len(cut.face) for cut in cuts)])
+    source = first[part] + np.asarray(mesh.face_id, np.int64)
+    all_corner = np.concatenate([cut.corner + corners[n] for n, cut in enumerate(cuts)])
+    all_face = np.concatenate([cut.face + faces[n] for n, cut in enumerate(cuts)])
+    order = np.argsort(all_face[source], kind="stable")
+    tri, source = tri[order], source[order]
+    return _assembled(both, points, tri, all_corner[source], all_face[source])
+
+
+def _assembled(both: Geo, points: Floats, tri: AnyArray, corner: AnyArray, face: AnyArray) -> tuple[Geo, AnyArray]:
+    """Put triangles ``(T, 3)`` together; ``corner (T, 3)`` and ``face (T,)`` name where in the inputs they lie.
+
+    Faces all of whose triangles are as they were become polygons again.
+    """
+    shape = both.topology
+    weight = _barycentric(both.positions[shape.corner_point[corner]], points[tri])
+    exact = weight.max(axis=2) > 1 - 1e-9
+    which = weight.argmax(axis=2)
+    rows = np.arange(len(tri))[:, None]
+    nearest = corner[rows, which] if len(tri) else np.zeros((0, 3), np.int64)
+    kept_whole = exact.all(axis=1) & (np.sort(which, axis=1) == [0, 1, 2]).all(axis=1) if len(tri) else np.zeros(0, bool)
+    have = np.bincount(face, minlength=shape.face_count)
+    same = np.bincount(face, kept_whole, minlength=shape.face_count) == shape.face_size - 2
+    whole = same & (have == shape.face_size - 2)
+    turned = _turned(both.positions[shape.corner_point[corner]], points[tri])
+    back = np.bincount(face, turned, minlength=shape.face_count) > 0
+    point_of = np.full(shape.point_count, -1, np.int64)
+    flat_exact = exact.reshape(-1)
+    point_of[shape.corner_point[nearest.reshape(-1)[flat_exact]]] = tri.reshape(-1)[flat_exact]
+    polygons = np.flatnonzero(whole)
+    single = ~whole[face]
+    from reticula.core.arrays import ragged_index
+
+    flat, begin = ragged_index(shape.face_start, polygons)
+    step = np.arange(len(flat)) - np.repeat(begin[:-1], np.diff(begin))
+    size = np.repeat(np.diff(begin), np.diff(begin))
+    flat = flat - step + np.where(back[shape.corner_face[flat]], (-step) % np.maximum(size, 1), step)
+    order = np.argsort(np.concatenate([polygons, face[single]]), kind="stable")
+    sizes = np.concatenate([shape.face_size[polygons], np.full(int(single.sum()), 3)])
+    ring = np.concatenate([point_of[shape.corner_point[flat]], tri[single].reshape(-1)])
+    main = np.concatenate([flat, nearest[single].reshape(-1)])
+    starts = starts_from_sizes(sizes)
+    pick, new_start = ragged_index(starts, order)
+    used = np.unique(ring)
+    local = np.full(len(points), -1, np.int64)
+    local[used] = np.arange(len(used))
+    topology = Topology(len(used), new_start, local[ring[pick]])
+    place = np.full((len(points), 3), -1, np.int64)
+    share = np.zeros((len(points), 3))
+    place[tri.reshape(-1)] = np.repeat(shape.corner_point[corner], 3, axis=0).reshape(-1, 3)
+    share[tri.reshape(-1)] = weight.reshape(-1, 3)
+    own = share[used].argmax(axis=1)
+    point_main = place[used, own] if len(used) else np.zeros(0, np.int64)
+    corner_columns = np.concatenate([np.repeat(flat[:, None], 3, axis=1), np.repeat(corner[single], 3, axis=0).reshape(-1, 3)])
+    corner_values = np.concatenate([np.tile([1.0, 0.0, 0.0], (len(flat), 1)), weight[single].reshape(-1, 3)])
+    edge_of = np.full(topology.corner_count, -1)
+    a, b = main[pick], main[pick][topology.corner_next] if topology.corner_count else main[pick]
+    snapped = np.concatenate([np.ones(len(flat), bool), exact[single].reshape(-1)])[pick]
+    ahead = snapped & snapped[topology.corner_next] & (shape.corner_next[a] == b) if len(a) else np.zeros(0, bool)
+    behind = snapped & snapped[topology.corner_next] & (shape.corner_previous[a] == b) if len(a) else np.zeros(0, bool)
+    edge_of[ahead] = shape.corner_edge[a[ahead]]
+    edge_of[behind] = shape.corner_edge[b[behind]]
+    made = carry(
+        both, topology,
+        {
+            "point": SourceMap(frozen(point_main.astype(np.int32)), Weights.rows(place[used], share[used])),
+            "face": kept(np.concatenate([polygons, face[single]])[order]),
+            "corner": SourceMap(frozen(main[pick].astype(np.int32)), Weights.rows(corner_columns[pick], corner_values[pick])),
+            "curve": kept(np.zeros(0)), "edge": edges_along(topology, edge_of), "instance": kept(np.zeros(0)),
+        },
+        positions=points[used],
+    )  # fmt: skip
+    origin = made.sources["face"].index
+    for kind, mask in (("face", back[made.sources["face"].index]), ("corner", back[shape.corner_face[main[pick]]])):
+        if made.has(kind, "normal") and made.find(kind, "normal").type == "vec3":  # type: ignore[arg-type]
+            old = made.find(kind, "normal")  # type: ignore[arg-type]
+            values = Attribute("vec3", frozen(np.where(mask[:, None], -old.values, old.values)), None, old.default)
+            made = made.with_attribute(kind, "normal", values)  # type: ignore[arg-type]
+    return made, origin
+
+
+def _turned(source: Floats, made: Floats) -> AnyArray:
+    """Which triangles ``(T, 3, 3)`` face against the ones they lie in."""
+    before = np.cross(source[:, 1] - source[:, 0], source[:, 2] - source[:, 0])
+    after = np.cross(made[:, 1] - made[:, 0], made[:, 2] - made[:, 0])
+    return np.einsum("ij,ij->i", before, after) < 0
+
+
+def _barycentric(triangle: Floats, places: Floats) -> Floats:
+    """Weights ``(T, 3, 3)`` of three places each in a triangle: rows are places, columns corners; clipped to it."""
+    a, b, c = triangle[:, 0], triangle[:, 1], triangle[:, 2]
+    normal = np.cross(b - a, c - a)
+    area = np.maximum(np.einsum("ij,ij->i", normal, normal), 1e-300)[:, None]
+    second = np.einsum("tkj,tj->tk", np.cross(places - a[:, None], (c - a)[:, None]), normal) / area
+    third = np.einsum("tkj,tj->tk", np.cross((b - a)[:, None], places - a[:, None]), normal) / area
+    weight = np.clip(np.stack([1 - second - third, second, third], axis=2), 0.0, 1.0)
+    return weight / weight.sum(axis=2, keepdims=True)
