@@ -1,0 +1,30 @@
+"""Straight curves."""
+
+from __future__ import annotations
+
+import numpy as np
+
+from reticula.core.geometry import Geo
+from reticula.core.operators.declare import operator
+from reticula.core.operators.parameters import Integer, Vector
+from reticula.core.operators.shapes.flat import curves_of
+
+__all__ = ["line"]
+
+
+@operator(
+    "line",
+    family="shapes",
+    inputs=(),
+    keywords=("segment", "straight", "ray", "curve", "row of points"),
+    carries="makes no attributes",
+    parameters=(
+        Vector("begin", [0.0, 0.0, 0.0], "first point", unit="m", soft=(-2, 2)),
+        Vector("end", [0.0, 1.0, 0.0], "last point", unit="m", soft=(-2, 2)),
+        Integer("segments", 1, "parts along it", soft=(1, 50), low=1, high=10_000_000),
+    ),
+)
+def line(*, begin: list[float], end: list[float], segments: int) -> Geo:
+    """Open curve from one place to another."""
+    share = np.linspace(0.0, 1.0, segments + 1)[:, None]
+    return curves_of((1.0 - share) * np.array(begin) + share * np.array(end), [segments + 1], False)

@@ -1,0 +1,26 @@
+"""Rectangles as curves."""
+
+from __future__ import annotations
+
+import numpy as np
+
+from reticula.core.geometry import Geo
+from reticula.core.operators.declare import operator
+from reticula.core.operators.parameters import Vector
+from reticula.core.operators.shapes.flat import FACING, curves_of, laid
+
+__all__ = ["rectangle"]
+
+
+@operator(
+    "rectangle",
+    family="shapes",
+    inputs=(),
+    keywords=("square", "frame", "outline", "curve"),
+    carries="makes no attributes",
+    parameters=(Vector("size", [1.0, 1.0], "length of both sides", unit="m", soft=(0, 10), low=0.0), FACING),
+)
+def rectangle(*, size: list[float], facing: str) -> Geo:
+    """Closed curve of four points around the origin."""
+    corners = np.array([[-0.5, -0.5], [0.5, -0.5], [0.5, 0.5], [-0.5, 0.5]]) * size
+    return curves_of(laid(corners, facing), [4], True)
