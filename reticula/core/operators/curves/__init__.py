@@ -1,0 +1,1 @@
+"""Operators on curves."""
