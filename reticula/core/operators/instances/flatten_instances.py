@@ -1,0 +1,33 @@
+"""Flatten instances: placed shapes as mesh."""
+
+from __future__ import annotations
+
+from typing import cast
+
+from reticula.core.geometry import Geo, Kind
+from reticula.core.geometry.instances import flatten
+from reticula.core.notes import note, warn
+from reticula.core.operators.declare import operator
+from reticula.core.operators.parameters import KindChoice
+
+__all__ = ["flatten_instances"]
+
+
+@operator(
+    "flatten_instances",
+    family="instances",
+    keywords=("realize", "bake", "mesh", "expand", "apply", "unfold"),
+    carries=(
+        "Carries all of the geometry and of the shapes; normals turn with their shape. Instance attributes other than shape and "
+        "transform pass to the new points or faces."
+    ),
+    parameters=(KindChoice.of(("point", "face"), "point", "what receives the instances' attributes", name="onto"),),
+)
+def flatten_instances(geo: Geo, *, onto: str) -> Geo:
+    """Turn instances into points, faces and curves, shape by shape. Mirrored ones have their faces turned over."""
+    if not geo.topology.instance_count:
+        warn("There are no instances.")
+        return geo
+    made = flatten(geo, cast(Kind, onto))
+    note(f"{geo.topology.instance_count:,} instances became {made.topology.face_count:,} faces.")
+    return made
