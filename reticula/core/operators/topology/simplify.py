@@ -1,0 +1,140 @@
+"""Simplify: fewer faces, nearly the same shape."""
+
+from __future__ import annotations
+
+import numpy as np
+
+from reticula.core.arrays import AnyArray, Flags, Floats, frozen
+from reticula.core.geometry import Geo, SourceMap, Topology, Weights, carry, kept
+from reticula.core.geometry.collapsing import collapse_edges
+from reticula.core.geometry.cutting import triangulated
+from reticula.core.geometry.merging import merged, nearest_clusters
+from reticula.core.geometry.triangles import triangles
+from reticula.core.notes import note, warn
+from reticula.core.operators.declare import operator
+from reticula.core.operators.parameters import Choice, Integer, Number, Toggle, Where
+from reticula.core.operators.topology.smooth import smoothed
+from reticula.core.spatial import surface_of
+
+__all__ = ["simplify"]
+
+
+@operator(
+    "simplify",
+    family="topology",
+    keywords=("decimate", "reduce", "lod", "fewer", "quadric", "remesh", "light"),
+    carries=(
+        "Carries all. Points and corners take the values of the nearest place on the surface before, seams of uv respected; "
+        "faces copy the face they are left of; edges that stay keep theirs. Welded: as weld does."
+    ),
+    parameters=(
+        Choice("method", "collapse", "how", options={
+            "collapse": "edges are collapsed in order of the error this makes", "weld": "near points are welded again and again, with smoothing between",
+        }),
+        Choice("to", "share", "how far", options={"share": "a share of the triangles", "count": "a number of triangles", "error": "an error of the shape"}, shown_when=("method", "collapse")),
+        Number("share", 0.5, "triangles left, as a share", soft=(0.0, 1.0), low=0.0, high=1.0, shown_when=("to", "share")),
+        Integer("count", 1000, "triangles left", soft=(10, 10_000), low=1, shown_when=("to", "count")),
+        Number("error", 0.001, "how far the surface may move away", unit="m", soft=(0.0, 0.1), low=0.0, step=0.0001, shown_when=("to", "error")),
+        Number("radius", 0.05, "final distance within which points are welded", unit="m", soft=(0.0, 0.5), low=0.0, shown_when=("method", "weld")),
+        Number("begin", 0.25, "first distance, as a multiple of the final one", soft=(0.05, 2.0), low=0.01, shown_when=("method", "weld")),
+        Integer("rounds", 4, "how often to weld", soft=(1, 10), low=1, high=100, shown_when=("method", "weld")),
+        Number("smoothing", 0.3, "share of the way to the neighbours' middle between rounds", soft=(0.0, 1.0), low=0.0, high=1.0, shown_when=("method", "weld")),
+        Toggle("keep_borders", True, "open borders keep their points"),
+        Where("keep", "False", "points that stay where they are", on="point"),
+    ),
+)  # fmt: skip
+def simplify(
+    geo: Geo, *, method: str, to: str, share: float, count: int, error: float, radius: float, begin: float, rounds: int,
+    smoothing: float, keep_borders: bool, keep: Flags,
+) -> Geo:  # fmt: skip
+    """Make a mesh of fewer faces that stays close to the shape.
+
+    Collapse: quadric error metrics (Garland & Heckbert, SIGGRAPH 1997); polygons become triangles first. The shape's
+    topology stays: no collapse closes a hole or pinches the surface, so that a closed mesh stays closed.
+    """
+    shape = geo.topology
+    if not shape.face_count:
+        warn("There are no faces.")
+        return geo
+    fixed = keep | (shape.border_points if keep_borders else False)
+    if method == "weld":
+        return _welded(geo, fixed, radius, begin, rounds, smoothing)
+    if (shape.face_size > 3).any():
+        note("Faces with more than three corners were cut into triangles first.")
+        geo = triangulated(geo, np.ones(shape.face_count, bool))
+        shape = geo.topology
+    wanted = {"share": int(round(share * shape.face_count)), "count": count, "error": 0}[to]
+    many = shape.edge_face_count > 2
+    fixed = fixed.copy()
+    fixed[shape.edges[many].reshape(-1)] = True
+    fixed[shape.curve_point] = True
+    pos, tri, leader, alive = collapse_edges(
+        geo.positions, shape.corner_point.reshape(-1, 3), shape.edges, shape.corner_edge, *shape.point_corners,
+        shape.border_edges, fixed, wanted, error if to == "error" else np.inf, 1000.0,
+    )  # fmt: skip
+    made = _rebuilt(geo, pos, tri, leader, np.flatnonzero(alive))
+    left = made.topology.face_count
+    if to != "error" and left > wanted:
+        note(f"Stopped at {left:,} triangles: collapsing more would turn faces over, move kept points or change the topology.")
+    note(f"{shape.face_count:,} triangles became {left:,}.")
+    return made
+
+
+def _rebuilt(geo: Geo, pos: Floats, tri: AnyArray, leader: AnyArray, faces: AnyArray) -> Geo:
+    shape = geo.topology
+    if len(faces) == shape.face_count:
+        return geo
+    used = np.zeros(shape.point_count, bool)
+    used[tri[faces].reshape(-1)] = True
+    used[shape.curve_point] = True
+    used |= ~shape.used_points
+    points = np.flatnonzero(used)
+    number = np.full(shape.point_count, -1)
+    number[points] = np.arange(len(points))
+    topology = Topology(
+        len(points), 3 * np.arange(len(faces) + 1), number[tri[faces].reshape(-1)],
+        shape.curve_start, number[shape.curve_point], shape.curve_closed, shape.instance_count,
+    )  # fmt: skip
+    moved = pos[points]
+    changed = np.flatnonzero((moved != geo.positions[points]).any(axis=1))
+    blended = any(name != "position" for name in geo.attributes["point"])
+    columns, values = np.repeat(points[:, None], 3, axis=1), np.tile([1.0, 0.0, 0.0], (len(points), 1))
+    if blended and len(changed):
+        near = surface_of(geo).closest(moved[changed])
+        columns[changed] = shape.corner_point[triangles(geo).corner[near.triangle]]
+        values[changed] = near.weight
+    corner = (faces[:, None] * 3 + np.arange(3)).reshape(-1)
+    corner_map = SourceMap(frozen(corner.astype(np.int32)))
+    if geo.attributes["corner"]:
+        at = moved[topology.corner_point]
+        center = at.reshape(-1, 3, 3).mean(axis=1)
+        near = surface_of(geo).closest(at + 0.02 * (np.repeat(center, 3, axis=0) - at))
+        found = triangles(geo).corner[near.triangle]
+        main = found[np.arange(len(found)), near.weight.argmax(axis=1)]
+        corner_map = SourceMap(frozen(main.astype(np.int32)), Weights.rows(found, near.weight))
+    old = np.full(topology.edge_count, -1)
+    if geo.attributes["edge"]:
+        old[topology.corner_edge] = shape.corner_edge[corner]
+    return carry(
+        geo, topology,
+        {"point": SourceMap(frozen(points.astype(np.int32)), Weights.rows(columns, values)), "face": kept(faces), "corner": corner_map, "edge": kept(old)},
+        positions=moved,
+    )  # fmt: skip
+
+
+def _welded(geo: Geo, fixed: Flags, radius: float, begin: float, rounds: int, smoothing: float) -> Geo:
+    before = geo.topology
+    mark = "_kept_by_simplify"
+    geo = geo.with_attribute("point", mark, fixed)
+    for number in range(rounds):
+        reach = radius * (begin + (1.0 - begin) * (number / max(rounds - 1, 1))) if rounds > 1 else radius
+        held = geo.group("point", mark)
+        geo = merged(geo, nearest_clusters(geo.positions, np.flatnonzero(~held), reach))
+        if number < rounds - 1 and smoothing:
+            held = geo.group("point", mark) | geo.topology.border_points
+            geo = geo.with_positions(smoothed(geo, np.where(held, 0.0, smoothing), 1, keep_volume=False))
+    shape = geo.topology
+    if shape.point_count == before.point_count:
+        warn(f"No two points lie within {radius:g} m, so nothing was welded.")
+    note(f"{before.face_count:,} faces became {shape.face_count:,}.")
+    return geo.without_attribute("point", mark)
