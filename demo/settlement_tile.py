@@ -1,6 +1,6 @@
 """The demo: a ceramic tile for coral larvae, and the small survey scan whose cover values colour it.
 
-``python demo/settlement_tile.py`` writes ``survey_scan.ply`` and ``settlement_tile.json`` beside this file. The scan is
+``python -m demo.settlement_tile`` writes ``survey_scan.ply`` and ``settlement_tile.json`` beside this file. The scan is
 invented: a bumpy patch of sea floor, 0.3 m wide, with a cover value (0..1) and a colour at each point.
 """
 
@@ -10,6 +10,7 @@ import json
 from pathlib import Path
 from typing import Any
 
+from demo.building import node
 from reticula.core import Geo, ops
 
 HERE = Path(__file__).parent
@@ -36,14 +37,6 @@ def survey_scan() -> Geo:
     )
 
 
-def node(operator: str, title: str, feed: str | None = None, **parameters: Any) -> dict[str, Any]:
-    """Return one node of a document."""
-    made: dict[str, Any] = {"operator": operator, "title": title, "parameters": parameters}
-    if feed:
-        made["inputs"] = {"geo": [feed]}
-    return made
-
-
 def settlement_tile() -> dict[str, Any]:
     """Return the graph: plate, marked ridges, raised, smoothed, coloured from the scan."""
     rim = "0.15 - max(abs(position.x), abs(position.z))"
@@ -57,7 +50,7 @@ def settlement_tile() -> dict[str, Any]:
         "raise": node(
             "extrude", "Raise ridges", "ridges", where="ridges", per="point",
             distance={"formula": f"0.002 + ridge_height * sqrt(max(1 - {ridge} / ridge_share, 0)) * smoothstep(0, 0.05, {rim} - rim_width)"},
-            top_group="crest", side_group="wall",
+            walls="straight", top_group="crest", side_group="wall",
         ),
         "smooth": node("smooth_subdivide", "Smooth", "raise", levels=1),
         "survey": node("project_shape", "Survey scan", shape="survey_scan"),

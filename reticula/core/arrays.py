@@ -7,7 +7,19 @@ from typing import Any
 import numpy as np
 from numpy.typing import NDArray
 
-__all__ = ["AnyArray", "Flags", "Floats", "Indices", "Ints", "UInts", "flat_rows", "frozen", "ragged_index", "starts_from_sizes", "unique_rows"]
+__all__ = [
+    "AnyArray",
+    "Flags",
+    "Floats",
+    "Indices",
+    "Ints",
+    "UInts",
+    "flat_rows",
+    "frozen",
+    "ragged_index",
+    "starts_from_sizes",
+    "unique_rows",
+]
 
 Floats = NDArray[np.float64]
 Ints = NDArray[np.int64]

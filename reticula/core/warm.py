@@ -6,8 +6,11 @@ kernels lie on disk beside their sources and this takes a second or two in each 
 
 from __future__ import annotations
 
+import contextlib
 import time
+from typing import Any
 
+from reticula.core.errors import ReticulaError
 from reticula.core.formats import FORMATS, read_bytes, write_bytes
 from reticula.core.notes import collecting
 from reticula.core.operators import OPERATORS, ops
@@ -15,6 +18,13 @@ from reticula.core.spatial import surface_of
 from reticula.core.summary import describe_geo
 
 __all__ = ["warm"]
+
+VARIANTS: tuple[tuple[str, dict[str, Any]], ...] = (
+    ("smooth_subdivide", {"scheme": "loop", "weight": 0.5}), ("bevel", {"segments": 4}), ("bevel", {"what": "point", "segments": 4}),
+    ("extrude", {"divisions": 3, "inset": 0.01, "keep_base": True}), ("simplify", {"method": "weld"}), ("struts", {}),
+    ("fill", {"using": "even"}), ("break_into_cells", {}), ("slice", {"direction": (1, 1, 0)}), ("boolean", {}),
+)  # fmt: skip
+"""Calls that reach kernels which defaults do not."""
 
 
 def warm() -> float:
@@ -27,9 +37,15 @@ def warm() -> float:
             sheet, name="mean", kind="face", value="mean(here.points.value) + len(here.neighbours)"
         )
         tall = ops.cylinder(segments=5)
-        for entry in OPERATORS.values():
-            if entry.family != "sources" and entry.inputs:
-                entry(*([sheet, tall][: len(entry.inputs)]))
+        curve = ops.circle(segments=12)
+        for geo in (tall, sheet, curve):
+            for entry in OPERATORS.values():
+                if entry.family != "sources" and entry.inputs:
+                    with contextlib.suppress(ReticulaError):
+                        entry(*([geo, tall][: len(entry.inputs)]))
+        for name, parameters in VARIANTS:
+            ops_entry = OPERATORS[name]
+            ops_entry(*([ops.box(), ops.geodesic_sphere()][: len(ops_entry.inputs)]), **parameters)
         describe_geo(tall)
         surface_of(tall).closest(sheet.positions)
         for ending, chosen in FORMATS.items():

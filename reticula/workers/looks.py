@@ -9,6 +9,7 @@ import numpy as np
 
 from reticula.core.errors import GeometryError
 from reticula.core.geometry import KINDS, Geo, Kind, triangles
+from reticula.core.geometry.instances import flatten
 from reticula.core.geometry.measure import face_centers, face_normals, point_normals
 from reticula.core.language import evaluate
 from reticula.core.language.scope import BUILTINS, Scope
@@ -48,8 +49,23 @@ def _mesh(geo: Geo, wish: dict[str, Any], buffers: Buffers) -> dict[str, Any]:
         "edge": buffers.keep(shape.edges.astype("<u4")),
         "segment": buffers.keep(shape.curve_segments[0].astype("<u4")),
         "loose_point": buffers.keep(loose.astype("<u4")),
+        "instances": _instances(geo, buffers),
         "bounds": geo.bounds.tolist(),
     }
+
+
+def _instances(geo: Geo, buffers: Buffers) -> list[dict[str, Any]]:
+    """Per shape that is placed: what is needed to draw it once, and a matrix (column by column) for each copy."""
+    if not geo.topology.instance_count:
+        return []
+    which, matrix = geo.attribute("instance", "shape"), geo.attribute("instance", "transform")
+    made = []
+    for number, prototype in enumerate(geo.prototypes):
+        chosen = matrix[which == number]
+        if len(chosen):
+            columns = buffers.keep(np.ascontiguousarray(chosen.transpose(0, 2, 1)).astype("<f4"))
+            made.append({"mesh": _mesh(flatten(prototype), {}, buffers), "matrix": columns})
+    return made
 
 
 def _normals(geo: Geo, wish: dict[str, Any], buffers: Buffers) -> dict[str, Any]:

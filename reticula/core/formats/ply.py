@@ -169,7 +169,9 @@ def write(geo: Geo, encoding: str = "binary") -> bytes:
     elements, comments = [], ["Reticula", "colours are linear"]
     for kind in KINDS:
         named = {name: found for name, found in geo.attributes[kind].items() if (kind, name) != ("point", "position")}
-        if kind == "instance" or (kind not in ("point", "face") and not named and not (kind == "curve" and shape.curve_count)):
+        if kind == "instance" or (
+            kind not in ("point", "face") and not named and not (kind == "curve" and shape.curve_count)
+        ):
             continue
         element = Element(ELEMENTS[kind], shape.count(kind), list(structure.get(kind, [])))
         if kind == "edge":

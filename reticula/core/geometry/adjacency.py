@@ -7,7 +7,16 @@ import numpy as np
 from reticula.core.arrays import Flags, Indices
 from reticula.core.compiled import inline, kernel
 
-__all__ = ["corner_neighbours", "corners_across", "edges_of_faces", "face_neighbours", "find_root", "group_by", "join_roots", "label_pieces"]
+__all__ = [
+    "corner_neighbours",
+    "corners_across",
+    "edges_of_faces",
+    "face_neighbours",
+    "find_root",
+    "group_by",
+    "join_roots",
+    "label_pieces",
+]
 
 
 @inline

@@ -138,7 +138,9 @@ def bevel_plan(shape: Topology, cut: Flags, points: Flags, segments: int) -> Bev
     arc_edge, arc_point = np.zeros(len(arcs), np.int64), np.zeros(len(arcs), np.int64)
     arc_edge[which] = np.tile(strip, 2)
     arc_point[which] = np.concatenate([shape.corner_point[corner], shape.corner_point[shape.corner_next[corner]]])
-    start, fan, closed, _ = point_fans(*shape.point_corners, shape.corner_across, shape.corner_previous, shape.corner_next, True)
+    start, fan, closed, _ = point_fans(
+        *shape.point_corners, shape.corner_across, shape.corner_previous, shape.corner_next, True
+    )
     sizes, ring, owner, meets = _rings(
         np.flatnonzero(concerned & (np.diff(start) > 0)).astype(np.int32), start, fan, closed, before.astype(np.int32),
         after.astype(np.int32), back, cut, arc_at, shape.edges, arcs.astype(np.int32).reshape(-1, 2),

@@ -55,7 +55,9 @@ class Weights:
     def means(cls, start: AnyArray, item: AnyArray) -> Weights:
         """The mean of the ``item`` of each row ``start (N+1,)``."""
         sizes = np.diff(start)
-        return cls(frozen(start.astype(np.int32)), frozen(item.astype(np.int32)), np.repeat(1.0 / np.maximum(sizes, 1), sizes))
+        return cls(
+            frozen(start.astype(np.int32)), frozen(item.astype(np.int32)), np.repeat(1.0 / np.maximum(sizes, 1), sizes)
+        )
 
     @classmethod
     def rows(cls, column: AnyArray, value: AnyArray) -> Weights:
@@ -142,6 +144,7 @@ def carry(source: Geo, topology: Topology, maps: Maps, *, positions: AnyArray | 
             if not named:
                 continue
             entry = entry()
+        _check(kind, entry, source, topology)
         skip = {"position"} if kind == "point" and positions is not None else set()
         attributes[kind] = {name: entry.attribute(name, found) for name, found in named.items() if name not in skip}
         sources[kind] = entry
@@ -151,6 +154,13 @@ def carry(source: Geo, topology: Topology, maps: Maps, *, positions: AnyArray | 
         moved = Attribute.of(np.asarray(positions, np.float64), "vec3")
         attributes["point"] = {"position": moved, **attributes.get("point", {})}
     return Geo(topology, attributes, identity=identity, sources=sources, prototypes=source.prototypes)
+
+
+def _check(kind: Kind, entry: SourceMap, source: Geo, topology: Topology) -> None:
+    """Raise GeometryError if a map does not fit, before a kernel reads beyond its arrays."""
+    count = 1 if kind == "whole" else source.topology.count(kind)
+    if len(entry.index) != topology.count(kind) or entry.index.max(initial=-1) >= count:
+        raise GeometryError(f"the source map of the {kind} attributes does not fit {count} sources")
 
 
 def edge_sources(source: Topology, topology: Topology, point_source: Indices) -> Callable[[], SourceMap]:

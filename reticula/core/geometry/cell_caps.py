@@ -10,7 +10,6 @@ from reticula.core.arrays import AnyArray, Floats, Indices, Ints, unique_rows
 from reticula.core.compiled import kernel
 from reticula.core.geometry.cells import IN_SPACE, ON_FACE, Fragments
 from reticula.core.geometry.geo import Geo
-from reticula.core.geometry.measure import face_normals
 from reticula.core.geometry.voronoi import Diagram
 from reticula.core.spatial import surface_of
 
@@ -108,7 +107,9 @@ def _edge_segments(geo: Geo, diagram: Diagram, parts: Fragments) -> tuple[Indice
     rank = np.concatenate([np.full(len(low), -np.inf), along, np.full(len(high), np.inf)])
     vertex_names = np.full((len(diagram.vertex), 5), -1, np.int64)
     vertex_names[:, 0], vertex_names[:, 1] = IN_SPACE, np.arange(len(diagram.vertex))
-    name = np.concatenate([vertex_names[diagram.edge_ends[low, 0]], parts.name[hit], vertex_names[diagram.edge_ends[high, 1]]])
+    name = np.concatenate(
+        [vertex_names[diagram.edge_ends[low, 0]], parts.name[hit], vertex_names[diagram.edge_ends[high, 1]]]
+    )
     place = np.concatenate([ends[low, 0], parts.place[hit], ends[high, 1]])
     sort = np.lexsort([rank, edge])
     edge, name, place = edge[sort], name[sort], place[sort]
@@ -138,7 +139,9 @@ def caps_of(geo: Geo, diagram: Diagram, parts: Fragments) -> Caps:
     places = np.concatenate([parts.place[cut], *[place_a] * 6, parts.place[following[cut]], *[place_b] * 6])
     pair = own.astype(np.int64) * (diagram.count + 1) + other
     if not len(pair):
-        return Caps(np.zeros(1, np.int64), *(np.zeros(0, np.int32),) * 2, np.zeros((0, 5), np.int64), np.zeros((0, 3)), odd)
+        return Caps(
+            np.zeros(1, np.int64), *(np.zeros(0, np.int32),) * 2, np.zeros((0, 5), np.int64), np.zeros((0, 3)), odd
+        )
     rows = np.concatenate([np.concatenate([pair, pair])[:, None], names], axis=1)
     first, back = unique_rows(rows)
     unique = rows[first]

@@ -8,10 +8,11 @@ side of a further cell it lies, so that the pieces are watertight without any to
 from __future__ import annotations
 
 from dataclasses import dataclass
+from typing import Any
 
 import numpy as np
 
-from reticula.core.arrays import AnyArray, Floats, Indices, Ints
+from reticula.core.arrays import Floats, Indices, Ints
 from reticula.core.compiled import inline, kernel
 from reticula.core.geometry.geo import Geo
 from reticula.core.geometry.measure import face_normals
@@ -209,7 +210,7 @@ def _break(
     )  # fmt: skip
 
 
-def fragments(geo: Geo, diagram: Diagram, home: AnyArray) -> Fragments:
+def fragments(geo: Geo, diagram: Diagram, home: Any) -> Fragments:
     """Break the faces of ``geo``, which must be flat and convex, by the cells of a diagram.
 
     ``home (P,)`` is the nearest centre of each point. From its own cell on, a face spreads over the cells that it

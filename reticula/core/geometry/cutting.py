@@ -11,7 +11,6 @@ from reticula.core.compiled import kernel
 from reticula.core.geometry.carry import SourceMap, Weights, carry, edges_along, kept
 from reticula.core.geometry.geo import Geo
 from reticula.core.geometry.measure import area_vectors
-from reticula.core.geometry.topology import Topology
 from reticula.core.geometry.triangles import cut_polygons
 
 __all__ = ["Cut", "cut_at_zero", "triangulated"]
@@ -25,7 +24,7 @@ def triangulated(geo: Geo, chosen: Flags, *, shortest: bool = True) -> Geo:
         return geo
     flat, start = ragged_index(shape.face_start, faces)
     normals = area_vectors(geo)[faces]
-    triangle, owner = cut_polygons(geo.positions, start, shape.corner_point[flat], normals, shortest=shortest)
+    triangle, _ = cut_polygons(geo.positions, start, shape.corner_point[flat], normals, shortest=shortest)
     parts = np.ones(shape.face_count, np.int64)
     parts[faces] = shape.face_size[faces] - 2
     source = np.repeat(np.arange(shape.face_count, dtype=np.int32), parts)
@@ -39,7 +38,11 @@ def triangulated(geo: Geo, chosen: Flags, *, shortest: bool = True) -> Geo:
     corner[~whole] = flat[triangle.reshape(-1)]
     topology = shape.with_faces(shape.point_count, face_start, shape.corner_point[corner])
     following = corner[topology.corner_next]
-    edge = np.where(shape.corner_next[corner] == following, shape.corner_edge[corner], -1) if geo.attributes["edge"] else None
+    edge = (
+        np.where(shape.corner_next[corner] == following, shape.corner_edge[corner], -1)
+        if geo.attributes["edge"]
+        else None
+    )
     maps = {"face": kept(source), "corner": kept(corner)}
     if edge is not None:
         maps["edge"] = edges_along(topology, edge)()
@@ -119,7 +122,13 @@ def _cut_faces(
                     at += 1
             sizes[faces] = at - row
             faces += 1
-    return sizes[:faces].copy(), point[:at].copy(), first_source[:at].copy(), second_source[:at].copy(), edge[:at].copy()
+    return (
+        sizes[:faces].copy(),
+        point[:at].copy(),
+        first_source[:at].copy(),
+        second_source[:at].copy(),
+        edge[:at].copy(),
+    )
 
 
 def cut_at_zero(geo: Geo, value: Floats) -> Cut:
@@ -133,7 +142,11 @@ def cut_at_zero(geo: Geo, value: Floats) -> Cut:
     value = np.where(np.abs(value) <= 1e-12 * reach, 0.0, value)
     shape = geo.topology
     many = _crossings(value, shape.face_start, shape.corner_point)
-    zeros = np.add.reduceat(value[shape.corner_point] == 0.0, shape.face_start[:-1], dtype=np.int64) if shape.face_count else many
+    zeros = (
+        np.add.reduceat(value[shape.corner_point] == 0.0, shape.face_start[:-1], dtype=np.int64)
+        if shape.face_count
+        else many
+    )
     geo = triangulated(geo, (many > 2) | ((many == 2) & (zeros > 0) & (shape.face_size > 4)))
     shape = geo.topology
     crossed = _crossings(value, shape.face_start, shape.corner_point) > 0
@@ -167,5 +180,9 @@ def cut_at_zero(geo: Geo, value: Floats) -> Cut:
         },
     )  # fmt: skip
     at_points = np.concatenate([value, np.zeros(len(cut))])
-    total = np.add.reduceat(np.sign(at_points)[topology.corner_point], topology.face_start[:-1]) if topology.face_count else np.zeros(0)
+    total = (
+        np.add.reduceat(np.sign(at_points)[topology.corner_point], topology.face_start[:-1])
+        if topology.face_count
+        else np.zeros(0)
+    )
     return Cut(made, np.sign(total), at_points == 0.0)

@@ -70,7 +70,9 @@ def _wrong(p: Floats, tri: Indices, near: Indices, t: int, k: int) -> bool:
         return False
     if _side(p, a, b, p[c, 0], p[c, 1]) <= 0.0 or _side(p, b, d, p[c, 0], p[c, 1]) <= 0.0:
         return True
-    x = max(abs(p[a, 0] - dx), abs(p[a, 1] - dy), abs(p[b, 0] - dx), abs(p[b, 1] - dy), abs(p[c, 0] - dx), abs(p[c, 1] - dy))
+    x = max(
+        abs(p[a, 0] - dx), abs(p[a, 1] - dy), abs(p[b, 0] - dx), abs(p[b, 1] - dy), abs(p[c, 0] - dx), abs(p[c, 1] - dy)
+    )
     return _in_circle(p, a, b, c, d) > 1e-12 * x * x * x * x
 
 

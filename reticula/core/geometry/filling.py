@@ -58,7 +58,9 @@ def nested(loops: list[Floats]) -> list[list[int]]:
     return list(regions.values())
 
 
-def fill_region(positions: Floats, loops: list[AnyArray], normal: Floats, how: str, across: float, first_new: int) -> Filling:
+def fill_region(
+    positions: Floats, loops: list[AnyArray], normal: Floats, how: str, across: float, first_new: int
+) -> Filling:
     """Fill a region: ``loops`` of point numbers, the outline counter-clockwise seen against ``normal``, then holes.
 
     ``how`` is polygon (a region with holes gets triangles), triangles or even; an even mesh has about ``across`` edges

@@ -245,7 +245,9 @@ class Geo:
 
     def __repr__(self) -> str:
         counts = ", ".join(
-            f"{n} {PLURAL[k]}" for k in KINDS if k in ("point", "face", "curve", "instance") and (n := self.topology.count(k))
+            f"{n} {PLURAL[k]}"
+            for k in KINDS
+            if k in ("point", "face", "curve", "instance") and (n := self.topology.count(k))
         )
         return f"<Geo {counts or 'empty'}>"
 

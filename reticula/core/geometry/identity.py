@@ -75,6 +75,6 @@ def _unit_random(identity: UInts, seed: AnyArray) -> Floats:
     return out
 
 
-def unit_random(identity: UInts, seed: AnyArray) -> Floats:
+def unit_random(identity: UInts, seed: AnyArray | int) -> Floats:
     """Return numbers in [0, 1), one per identity ``(N,)`` and integer seed (one, or ``(N,)``)."""
     return _unit_random(identity, np.ascontiguousarray(np.broadcast_to(np.asarray(seed, np.int64), identity.shape)))

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from collections.abc import Mapping
+
 import numpy as np
 
 from reticula.core.arrays import AnyArray, Floats, Indices, frozen
@@ -86,7 +88,9 @@ def flatten(geo: Geo, onto: Kind = "point") -> Geo:
     points = np.array([shape.topology.point_count for shape in shapes], np.int64)
     asked = int(np.maximum(corners, points)[which].sum())
     if asked > MOST_CORNERS:
-        raise LimitError(f"the instances would become {asked:,} corners; {MOST_CORNERS:,} is the most. Place fewer of them.")
+        raise LimitError(
+            f"the instances would become {asked:,} corners; {MOST_CORNERS:,} is the most. Place fewer of them."
+        )
     parts = [_without_instances(geo)]
     for number, shape in enumerate(shapes):
         for mirrored in (False, True):
@@ -99,9 +103,14 @@ def flatten(geo: Geo, onto: Kind = "point") -> Geo:
 def _without_instances(geo: Geo) -> Geo:
     shape = geo.topology
     alone = Topology(
-        shape.point_count, shape.face_start, shape.corner_point, shape.curve_start, shape.curve_point, shape.curve_closed
+        shape.point_count,
+        shape.face_start,
+        shape.corner_point,
+        shape.curve_start,
+        shape.curve_point,
+        shape.curve_closed,
     )
-    named = {kind: values for kind, values in geo.attributes.items() if kind != "instance"}
+    named: dict[Kind, Mapping[str, Attribute]] = {k: v for k, v in geo.attributes.items() if k != "instance"}
     return Geo(alone, named, identity={k: v for k, v in geo.known_identity.items() if k != "instance"})
 
 

@@ -114,7 +114,9 @@ def face_perimeters(geo: Geo) -> Floats:
 
 
 @parallel_kernel
-def _planarity(positions: Floats, face_start: Indices, corner_point: Indices, centers: Floats, normals: Floats) -> Floats:
+def _planarity(
+    positions: Floats, face_start: Indices, corner_point: Indices, centers: Floats, normals: Floats
+) -> Floats:
     out = np.zeros(len(face_start) - 1)
     for f in prange(len(face_start) - 1):
         away = size = 0.0

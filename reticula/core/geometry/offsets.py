@@ -110,7 +110,11 @@ def border_offsets(
     for k in range(len(wall)):
         c = wall[k]
         a, b, n = corner_point[c], corner_point[following[c]], normals[corner_face[c]]
-        ex, ey, ez = positions[b, 0] - positions[a, 0], positions[b, 1] - positions[a, 1], positions[b, 2] - positions[a, 2]
+        ex, ey, ez = (
+            positions[b, 0] - positions[a, 0],
+            positions[b, 1] - positions[a, 1],
+            positions[b, 2] - positions[a, 2],
+        )
         x, y, z = n[1] * ez - n[2] * ey, n[2] * ex - n[0] * ez, n[0] * ey - n[1] * ex
         length = np.sqrt(x * x + y * y + z * z)
         if length == 0.0:
@@ -159,8 +163,16 @@ def corner_insets(positions: Floats, face_start: Indices, corner_point: Indices,
                     break
             if lu == 0.0 or lv == 0.0:
                 continue
-            ax, ay, az = (n[1] * u[2] - n[2] * u[1]) / lu, (n[2] * u[0] - n[0] * u[2]) / lu, (n[0] * u[1] - n[1] * u[0]) / lu
-            bx, by, bz = (v[1] * n[2] - v[2] * n[1]) / lv, (v[2] * n[0] - v[0] * n[2]) / lv, (v[0] * n[1] - v[1] * n[0]) / lv
+            ax, ay, az = (
+                (n[1] * u[2] - n[2] * u[1]) / lu,
+                (n[2] * u[0] - n[0] * u[2]) / lu,
+                (n[0] * u[1] - n[1] * u[0]) / lu,
+            )
+            bx, by, bz = (
+                (v[1] * n[2] - v[2] * n[1]) / lv,
+                (v[2] * n[0] - v[0] * n[2]) / lv,
+                (v[0] * n[1] - v[1] * n[0]) / lv,
+            )
             scale = 1.0 / max(1.0 + ax * bx + ay * by + az * bz, 0.02)
             out[c, 0], out[c, 1], out[c, 2] = (ax + bx) * scale, (ay + by) * scale, (az + bz) * scale
     return out

@@ -141,7 +141,9 @@ class CatmullClark:
         flat = flat_rows(values)
         out = np.empty((shape.point_count + shape.edge_count + shape.face_count, flat.shape[1]))
         _face_means(flat, shape.face_start, shape.corner_point, out, shape.point_count + shape.edge_count)
-        _catmull_clark_edges(flat, shape.edges, *shape.edge_corners, shape.corner_face, rules.edge, out, shape.point_count)
+        _catmull_clark_edges(
+            flat, shape.edges, *shape.edge_corners, shape.corner_face, rules.edge, out, shape.point_count
+        )
         _catmull_clark_points(
             flat, shape.edges, *shape.point_edges, *shape.point_corners, shape.corner_face,
             rules.hold, rules.crease, rules.along, out,

@@ -71,7 +71,9 @@ def swept(
     v0, v1 = far[runs][:, None], (far + lengths)[runs][:, None]
     u0, u1 = np.broadcast_to(around[a], (len(runs), len(a))), np.broadcast_to(around[a + 1], (len(runs), len(a)))
     v0, v1 = np.broadcast_to(v0, u0.shape), np.broadcast_to(v1, u0.shape)
-    uv = np.stack([np.stack([u, v], axis=2) for u, v in ((u0, v0), (u1, v0), (u1, v1), (u0, v1))], axis=2).reshape(-1, 2)
+    uv = np.stack([np.stack([u, v], axis=2) for u, v in ((u0, v0), (u1, v0), (u1, v1), (u0, v1))], axis=2).reshape(
+        -1, 2
+    )
     faces_of = np.repeat(owner[runs], len(a))
     sizes, corners, cap = np.full(len(quads), 4), quads.reshape(-1), np.zeros(len(quads), bool)
     if caps and ring and sides >= 3:

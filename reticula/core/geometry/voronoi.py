@@ -3,11 +3,12 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
+from typing import Any
 
 import numpy as np
 from scipy.spatial import Delaunay
 
-from reticula.core.arrays import AnyArray, Floats, Indices
+from reticula.core.arrays import Floats, Indices
 from reticula.core.geometry.adjacency import group_by
 
 __all__ = ["Diagram", "diagram_of"]
@@ -30,7 +31,7 @@ class Diagram:
     near_start: Indices
     near: Indices
     vertex: Floats
-    helped: AnyArray
+    helped: Any
     edge_cells: Indices
     edge_ends: Indices
 

@@ -87,7 +87,7 @@ def _arrays(geo: Geo) -> dict[int, int]:
     for named in geo.attributes.values():
         for attribute in named.values():
             held += [attribute.values, attribute.start]
-    found = {}
+    found: dict[int, int] = {}
     for prototype in geo.prototypes:
         found |= _arrays(prototype)
     for array in held:

@@ -6,7 +6,7 @@ import inspect
 from collections.abc import Callable, Mapping, Sequence
 from dataclasses import dataclass
 from difflib import get_close_matches
-from typing import Any
+from typing import Any, TypeVar
 
 from reticula.core.errors import GeometryError, ParameterError
 from reticula.core.geometry.geo import Geo
@@ -16,6 +16,7 @@ __all__ = ["OPERATORS", "Input", "Operator", "Output", "operator"]
 
 OPERATORS: dict[str, Operator] = {}
 Body = Callable[..., "Geo | tuple[Geo, ...]"]
+Function = TypeVar("Function", bound=Body)
 
 
 @dataclass(frozen=True)
@@ -40,7 +41,8 @@ class Operator:
     """An operator: its function and all that is known about it.
 
     ``carries`` says what becomes of attributes; ``makes`` names the groups and attributes it adds. Call it like a
-    function: geometries in the order of ``inputs``, parameters by name.
+    function: geometries in the order of ``inputs`` (an input that takes many comes last and takes the rest), parameters
+    by name.
     """
 
     name: str
@@ -101,12 +103,13 @@ class Operator:
         for given in geometries:
             if not isinstance(given, Geo):
                 raise GeometryError(f"{self.label} takes geometries first and parameters by name, not {given!r}")
-        if len(self.inputs) == 1 and self.inputs[0].many:
-            return [list(geometries)]
-        if len(geometries) != len(self.inputs):
-            names = ", ".join(entry.name for entry in self.inputs) or "none"
-            raise GeometryError(f"{self.label} takes {len(self.inputs)} geometries ({names}), not {len(geometries)}")
-        return list(geometries)
+        single = [entry for entry in self.inputs if not entry.many]
+        many = len(single) < len(self.inputs)
+        if len(geometries) < len(single) or (len(geometries) > len(single) and not many):
+            names = ", ".join(entry.name + ("…" if entry.many else "") for entry in self.inputs) or "none"
+            raise GeometryError(f"{self.label} takes {len(single)} geometries ({names}), not {len(geometries)}")
+        sorted_: list[Geo | Sequence[Geo]] = list(geometries[: len(single)])
+        return [*sorted_, list(geometries[len(single) :])] if many else sorted_
 
     def describe(self) -> dict[str, Any]:
         """Return the declaration as plain data."""
@@ -135,14 +138,14 @@ def operator(
     outputs: Sequence[Output] = (Output(),),
     keywords: Sequence[str] = (),
     version: int = 1,
-) -> Callable[[Body], Body]:
+) -> Callable[[Function], Function]:
     """Declare the decorated function as an operator.
 
     The first line of its docstring is the summary. Its positional arguments are the inputs, its keyword-only
     arguments the parameters; a mismatch is an error at import.
     """
 
-    def register(body: Body) -> Body:
+    def register(body: Function) -> Function:
         signature = inspect.signature(body).parameters.values()
         takes = [p.name for p in signature if p.kind is inspect.Parameter.KEYWORD_ONLY]
         if takes != [parameter.name for parameter in parameters]:

@@ -9,7 +9,6 @@ from reticula.core import Geo, ops
 from reticula.core.errors import GeometryError, ParameterError
 from reticula.core.geometry import measure
 from reticula.core.notes import Note
-from reticula.core.operators import OPERATORS
 from reticula.core.operators.resources import DiskResources, using_resources
 from reticula.core.operators.transform import SPEED
 

@@ -1,7 +1,7 @@
 /** The answers to looks at a node, as the evaluators give them. */
 import type { BufferRef } from './buffers'
 
-export const KINDS = ['point', 'edge', 'corner', 'face', 'curve', 'whole'] as const
+export const KINDS = ['point', 'edge', 'corner', 'face', 'curve', 'instance', 'whole'] as const
 export type Kind = (typeof KINDS)[number]
 
 export interface AttributeAbout {
@@ -32,6 +32,7 @@ export interface MeshLook {
   edge: BufferRef
   segment: BufferRef
   loose_point: BufferRef
+  instances: { mesh: Omit<MeshLook, 'instances'>; matrix: BufferRef }[]
   bounds: [number[], number[]]
 }
 

@@ -610,7 +610,7 @@ export interface components {
         };
         /**
          * NodeReport
-         * @description What became of a node. ``change`` is the difference in counts from its first input.
+         * @description What became of a node. ``outputs`` are the counts of each output, ``change`` is the difference in counts from its first input.
          */
         NodeReport: {
             /** Cached */
@@ -628,6 +628,12 @@ export interface components {
             key: string;
             /** Notes */
             notes: components["schemas"]["Note"][];
+            /** Outputs */
+            outputs: {
+                [key: string]: {
+                    [key: string]: number;
+                };
+            };
             /** Seconds */
             seconds: number;
             /** Skipped */
@@ -680,6 +686,8 @@ export interface components {
             label: string;
             /** Name */
             name: string;
+            /** Outputs */
+            outputs: components["schemas"]["OutputState"][];
             /** Parameters */
             parameters: components["schemas"]["ParameterState"][];
             /** Summary */
@@ -693,6 +701,13 @@ export interface components {
             help: string;
             /** Value */
             value: string;
+        };
+        /** OutputState */
+        OutputState: {
+            /** Help */
+            help: string;
+            /** Name */
+            name: string;
         };
         /** ParameterState */
         ParameterState: {

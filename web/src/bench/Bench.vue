@@ -4,7 +4,7 @@ import { useEventListener } from '@vueuse/core'
 import { ElMessage } from 'element-plus'
 import { computed, nextTick, onMounted, provide, ref, watchEffect } from 'vue'
 import Board from '../board/Board.vue'
-import { addNode, duplicateNodes, removeNodes } from '../board/document'
+import { splitFeed, addNode, duplicateNodes, removeNodes } from '../board/document'
 import { shapesKey } from '../board/keys'
 import { useGraph } from '../board/useGraph'
 import { useCatalogue } from '../catalogue/useCatalogue'
@@ -45,7 +45,7 @@ const chosenCards = computed(() => board.value?.selected ?? [])
 /** The card that a new one is added after. */
 const after = computed(() => chosenCards.value[0] ?? graph.document.value.looking_at ?? null)
 const afterTitle = computed(() => {
-  const node = after.value ? graph.document.value.nodes[after.value] : undefined
+  const node = after.value ? graph.document.value.nodes[splitFeed(after.value).from] : undefined
   return node ? node.title || operator(node.operator)?.label || after.value! : ''
 })
 

@@ -2,7 +2,7 @@
 import { computed, ref, shallowRef, watch } from 'vue'
 import { api, Refusal, type EvaluationState, type NodeReport } from '../api/client'
 import { useGraph } from '../board/useGraph'
-import type { GraphDocument } from '../board/document'
+import { splitFeed, type GraphDocument } from '../board/document'
 
 export interface Wish {
   what: string
@@ -33,10 +33,18 @@ function fallback(document: GraphDocument, node: string | null): string | null {
   const seen = new Set<string>()
   while (node && !seen.has(node)) {
     seen.add(node)
-    if (reports.value[node]?.state === 'done') return node
-    node = Object.values(document.nodes[node]?.inputs ?? {}).flat()[0] ?? null
+    const from = splitFeed(node).from
+    if (reports.value[from]?.state === 'done') return node
+    node = Object.values(document.nodes[from]?.inputs ?? {}).flat()[0] ?? null
   }
   return null
+}
+
+/** What names the content of a node's output. */
+function keyOf(feed: string): string {
+  const { from, output } = splitFeed(feed)
+  const key = reports.value[from]?.key ?? ''
+  return output ? `${key}:${output}` : key
 }
 
 async function round(): Promise<void> {
@@ -74,7 +82,7 @@ async function take(
   reports.value = dragging ? { ...reports.value, ...answer.nodes } : (answer.nodes ?? {})
   let answers = answer.looks ?? []
   let shown = node
-  if (node && answer.nodes?.[node]?.state !== 'done' && asked.length) {
+  if (node && answer.nodes?.[splitFeed(node).from]?.state !== 'done' && asked.length) {
     shown = fallback(document, node)
     if (!shown) {
       shownNode.value = null
@@ -83,7 +91,7 @@ async function take(
     answers = (await api.looks(graph.state.value!.id, shown, asked, graph.unsaved())).looks
   }
   shownNode.value = shown
-  if (shown) looks.value = { node: shown, key: reports.value[shown]?.key ?? '', wishes: asked, answers }
+  if (shown) looks.value = { node: shown, key: keyOf(shown), wishes: asked, answers }
   else looks.value = null
 }
 

@@ -4,7 +4,7 @@ import '@vue-flow/core/dist/style.css'
 import { type Connection, type EdgeMouseEvent, type NodeChange, type NodeDragEvent, useVueFlow, VueFlow } from '@vue-flow/core'
 import { computed, nextTick, ref, watch } from 'vue'
 import { useCatalogue } from '../catalogue/useCatalogue'
-import { connect, disconnect, insertInto, wires, wouldCircle, type Wire } from './document'
+import { connect, disconnect, feedOf, insertInto, wires, wouldCircle, type Wire } from './document'
 import Card from './Card.vue'
 import { layout, type Size } from './layout'
 import { useGraph } from './useGraph'
@@ -25,8 +25,8 @@ const nodes = computed(() =>
 )
 const edges = computed(() =>
   wires(graph.document.value).map((wire) => ({
-    id: `${wire.from}>${wire.to}>${wire.input}`, source: wire.from, target: wire.to, sourceHandle: 'out', targetHandle: wire.input,
-    type: 'default', interactionWidth: 22, data: wire, class: chosenWire.value === `${wire.from}>${wire.to}>${wire.input}` ? 'chosen' : '',
+    id: wireId(wire), source: wire.from, target: wire.to, sourceHandle: wire.output ?? firstOutput(wire.from), targetHandle: wire.input,
+    type: 'default', interactionWidth: 22, data: wire, class: chosenWire.value === wireId(wire) ? 'chosen' : '',
   })), // prettier-ignore
 )
 
@@ -60,10 +60,19 @@ function canConnect({ source, target }: Connection): boolean {
   return source !== target && !wouldCircle(graph.document.value, source, target)
 }
 
-function onConnect({ source, target, targetHandle }: Connection) {
+function wireId(wire: Wire): string {
+  return `${feedOf(wire)}>${wire.to}>${wire.input}`
+}
+
+function firstOutput(id: string): string {
+  return operator(graph.document.value.nodes[id]?.operator ?? '')?.outputs[0]?.name ?? 'geo'
+}
+
+function onConnect({ source, target, sourceHandle, targetHandle }: Connection) {
   if (!targetHandle) return
   const many = operator(graph.document.value.nodes[target]?.operator ?? '')?.inputs.find((entry) => entry.name === targetHandle)?.many ?? false
-  graph.edit('connect', (next) => connect(next, { from: source, to: target, input: targetHandle }, many))
+  const output = sourceHandle && sourceHandle !== firstOutput(source) ? sourceHandle : undefined
+  graph.edit('connect', (next) => connect(next, { from: source, output, to: target, input: targetHandle }, many))
 }
 
 function onDragStop({ nodes: moved, node }: NodeDragEvent) {

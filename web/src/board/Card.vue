@@ -8,7 +8,7 @@ import { useEvaluation } from '../bench/useEvaluation'
 import { isShown, useCatalogue } from '../catalogue/useCatalogue'
 import KindGlyph from '../shared/KindGlyph.vue'
 import { change, count, duration, shortChange } from '../shared/numbers'
-import { nodeLine, setParameter } from './document'
+import { nodeLine, setParameter, splitFeed } from './document'
 import ParameterField from './fields/ParameterField.vue'
 import { shapesKey } from './keys'
 import { useGraph } from './useGraph'
@@ -22,7 +22,10 @@ const shapes = inject(shapesKey, ref<string[]>([]))
 const node = computed(() => graph.document.value.nodes[props.id])
 const declared = computed(() => operator(node.value?.operator ?? ''))
 const report = computed(() => reports.value[props.id])
-const looking = computed(() => graph.document.value.looking_at === props.id)
+const lookedAt = computed(() => splitFeed(graph.document.value.looking_at ?? ''))
+const looking = computed(() => lookedAt.value.from === props.id)
+const outputs = computed(() => declared.value?.outputs ?? [])
+const shownOutput = computed(() => (looking.value ? (lookedAt.value.output ?? outputs.value[0]?.name) : ''))
 const title = computed(() => node.value?.title || declared.value?.label || node.value?.operator || '')
 const titleOf = (id: string | null | undefined) => (id && graph.document.value.nodes[id]?.title) || id || ''
 const warnings = computed(() => report.value?.notes.filter((note) => note.level === 'warning') ?? [])
@@ -42,7 +45,7 @@ const time = computed(() => (report.value?.state !== 'done' ? '' : node.value?.s
 const timeHelp = computed(() => (report.value?.cached ? 'taken from the cache; this is how long it took to make' : 'time to evaluate'))
 
 const numbers = computed(() =>
-  (['points', 'faces', 'curves'] as const)
+  (['points', 'faces', 'curves', 'instances'] as const)
     .map((kind) => ({ kind: kind.slice(0, -1), count: report.value?.counts?.[kind] ?? 0, change: report.value?.change?.[kind] ?? 0 }))
     .filter((entry) => entry.count || entry.change),
 )
@@ -55,7 +58,7 @@ watch(
     if (!props.selected || !graph.state.value) return
     const made: Record<string, Summary> = {}
     for (const [input, feeds] of Object.entries(node.value?.inputs ?? {})) {
-      if (!feeds[0] || reports.value[feeds[0]]?.state !== 'done') continue
+      if (!feeds[0] || reports.value[splitFeed(feeds[0]).from]?.state !== 'done') continue
       const answer = await api.looks(graph.state.value.id, feeds[0], [{ what: 'summary' }], graph.unsaved()).catch(() => null)
       const look = answer?.looks[0]
       if (look && !isError(look)) made[input] = look as unknown as Summary
@@ -65,7 +68,7 @@ watch(
   { immediate: true },
 )
 function inputKeys() {
-  return Object.values(node.value?.inputs ?? {}).flat().map((feed) => reports.value[feed]?.key).join() // prettier-ignore
+  return Object.values(node.value?.inputs ?? {}).flat().map((feed) => reports.value[splitFeed(feed).from]?.key + feed).join() // prettier-ignore
 }
 
 function preview(name: string, value: unknown) {
@@ -79,8 +82,9 @@ function commit(name: string, value: unknown) {
   graph.edit(`set ${name.replaceAll('_', ' ')} of ${title.value}`, (next) => setParameter(next, props.id, name, value, preset))
 }
 
-function look() {
-  graph.edit(`look at ${title.value}`, (next) => (next.looking_at = props.id))
+function look(output?: string) {
+  const feed = output && output !== outputs.value[0]?.name ? `${props.id}:${output}` : props.id
+  graph.edit(`look at ${title.value}`, (next) => (next.looking_at = feed))
 }
 
 function skip() {
@@ -90,6 +94,14 @@ function skip() {
 function rename(event: Event) {
   const text = (event.target as HTMLInputElement).value.trim()
   if (text !== (node.value?.title ?? '')) graph.edit(`rename ${title.value}`, (next) => (next.nodes[props.id]!.title = text))
+}
+
+/** How many faces (or points, or curves) an output holds. */
+function outputCount(name: string): string {
+  const counts = report.value?.outputs?.[name]
+  if (!counts) return ''
+  const kind = (['faces', 'curves', 'instances', 'points'] as const).find((each) => counts[each]) ?? 'points'
+  return `${count(counts[kind] ?? 0)} ${kind}`
 }
 
 /** A mesh without shared names would be ambiguous: where in the parameters the error belongs. */
@@ -105,7 +117,7 @@ function errorOf(name: string): string {
     <header>
       <input v-if="selected" class="title nodrag" :value="title" aria-label="Title" @change="rename" @keydown.enter="($event.target as HTMLInputElement).blur()" />
       <span v-else class="title">{{ title }}</span>
-      <button class="plain small nodrag" :aria-pressed="looking" :title="looking ? 'The view shows this' : 'Look at this (L)'" :data-test="`look-${id}`" @click.stop="look">look</button>
+      <button class="plain small nodrag" :aria-pressed="looking" :title="looking ? 'The view shows this' : 'Look at this (L)'" :data-test="`look-${id}`" @click.stop="look()">look</button>
       <button v-if="declared?.inputs.length" class="plain small nodrag" :aria-pressed="!!node.skip" title="Pass the geometry through unchanged (K)" @click.stop="skip">skip</button>
     </header>
     <p v-if="!selected" class="line mono"><span :title="line">{{ line }}</span><span v-if="time" class="time" :title="timeHelp">{{ time }}</span></p>
@@ -122,7 +134,10 @@ function errorOf(name: string): string {
       <span v-for="entry in numbers" :key="entry.kind" :title="`${entry.kind}s, and the change from the input`"><KindGlyph :kind="entry.kind" />{{ count(entry.count) }}<small v-if="entry.change" :title="`${change(entry.change)} ${entry.kind}s`">{{ shortChange(entry.change) }}</small></span>
       <span v-if="selected && time" class="time" :title="timeHelp">{{ time }}</span>
     </footer>
-    <Handle id="out" type="source" :position="Position.Bottom" title="result" />
+    <div v-if="outputs.length > 1" class="outputs nodrag">
+      <button v-for="made in outputs" :key="made.name" class="plain small" :aria-pressed="shownOutput === made.name" :title="`Look at this output: ${made.help}`" :data-test="`look-${id}-${made.name}`" @click.stop="look(made.name)">{{ made.name }}<small class="mono">{{ outputCount(made.name) }}</small></button>
+    </div>
+    <Handle v-for="(made, n) in outputs" :id="made.name" :key="made.name" type="source" :position="Position.Bottom" :style="{ left: `${((n + 0.5) * 100) / outputs.length}%` }" :title="`${made.name}: ${made.help}`" />
   </article>
 </template>
 
@@ -238,6 +253,22 @@ footer span {
 footer small {
   font-size: 12px;
   color: var(--good);
+}
+.outputs {
+  display: flex;
+  margin: 3px -10px -6px;
+  border-top: 1px solid var(--line);
+}
+.outputs button {
+  flex: 1 1 0;
+  min-width: 0;
+  min-height: 24px;
+  white-space: nowrap;
+}
+.outputs small {
+  margin-left: 5px;
+  font-size: 12px;
+  color: var(--faint-ink);
 }
 .time {
   margin-left: auto;

@@ -33,16 +33,29 @@ export interface GraphDocument {
   result?: string | null
 }
 
+/** A wire from an output (the first one, if not named) of a node to an input of another. */
 export interface Wire {
   from: string
+  output?: string
   to: string
   input: string
+}
+
+/** Return the node and the output that `node` or `node:output` names. */
+export function splitFeed(feed: string): { from: string; output?: string } {
+  const [from, output] = feed.split(':')
+  return output ? { from: from!, output } : { from: from! }
+}
+
+/** Return how a wire is written down at its input. */
+export function feedOf(wire: Pick<Wire, 'from' | 'output'>): string {
+  return wire.output ? `${wire.from}:${wire.output}` : wire.from
 }
 
 /** Return every wire of the graph. */
 export function wires(document: GraphDocument): Wire[] {
   return Object.entries(document.nodes).flatMap(([to, node]) =>
-    Object.entries(node.inputs ?? {}).flatMap(([input, feeds]) => feeds.map((from) => ({ from, to, input }))),
+    Object.entries(node.inputs ?? {}).flatMap(([input, feeds]) => feeds.map((feed) => ({ ...splitFeed(feed), to, input }))),
   )
 }
 
@@ -58,7 +71,7 @@ export function addNode(document: GraphDocument, operator: OperatorState, after?
   const id = freeId(document, operator.name)
   const node: GraphNode = { operator: operator.name, operator_version: operator.version, parameters: {} }
   const input = operator.inputs[0]
-  if (input && after && after in document.nodes) node.inputs = { [input.name]: [after] }
+  if (input && after && splitFeed(after).from in document.nodes) node.inputs = { [input.name]: [after] }
   document.nodes[id] = node
   document.looking_at = id
   return id
@@ -72,7 +85,7 @@ export function wouldCircle(document: GraphDocument, from: string, to: string): 
     if (name === to) return true
     if (seen.has(name)) continue
     seen.add(name)
-    open.push(...Object.values(document.nodes[name]?.inputs ?? {}).flat())
+    open.push(...Object.values(document.nodes[name]?.inputs ?? {}).flat().map((feed) => splitFeed(feed).from))
   }
   return false
 }
@@ -83,14 +96,15 @@ export function connect(document: GraphDocument, wire: Wire, many: boolean): voi
   if (!node) return
   node.inputs ??= {}
   const feeds = node.inputs[wire.input] ?? []
-  node.inputs[wire.input] = many ? [...feeds.filter((feed) => feed !== wire.from), wire.from] : [wire.from]
+  const feed = feedOf(wire)
+  node.inputs[wire.input] = many ? [...feeds.filter((other) => other !== feed), feed] : [feed]
 }
 
 /** Take a wire away. */
 export function disconnect(document: GraphDocument, wire: Wire): void {
   const inputs = document.nodes[wire.to]?.inputs
   if (!inputs?.[wire.input]) return
-  inputs[wire.input] = inputs[wire.input]!.filter((feed) => feed !== wire.from)
+  inputs[wire.input] = inputs[wire.input]!.filter((feed) => feed !== feedOf(wire))
   if (!inputs[wire.input]!.length) delete inputs[wire.input]
 }
 
@@ -98,8 +112,8 @@ export function disconnect(document: GraphDocument, wire: Wire): void {
 export function insertInto(document: GraphDocument, wire: Wire, id: string, input: string): void {
   const feeds = document.nodes[wire.to]?.inputs?.[wire.input]
   if (!feeds) return
-  feeds[feeds.indexOf(wire.from)] = id
-  document.nodes[id]!.inputs = { ...document.nodes[id]!.inputs, [input]: [wire.from] }
+  feeds[feeds.indexOf(feedOf(wire))] = id
+  document.nodes[id]!.inputs = { ...document.nodes[id]!.inputs, [input]: [feedOf(wire)] }
 }
 
 /** Remove nodes; what hung on a removed node hangs on its first feed instead. */
@@ -111,12 +125,12 @@ export function removeNodes(document: GraphDocument, ids: string[]): void {
     delete document.nodes[id]
     for (const wire of wires(document).filter((entry) => entry.from === id)) {
       const feeds = document.nodes[wire.to]!.inputs![wire.input]!
-      if (feed && !feeds.includes(feed)) feeds[feeds.indexOf(id)] = feed
+      if (feed && !feeds.includes(feed)) feeds[feeds.indexOf(feedOf(wire))] = feed
       else disconnect(document, wire)
     }
     const last = Object.keys(document.nodes).at(-1) ?? null
-    if (document.looking_at === id) document.looking_at = feed ?? last
-    if (document.result === id) document.result = feed ?? null
+    if (document.looking_at && splitFeed(document.looking_at).from === id) document.looking_at = feed ?? last
+    if (document.result && splitFeed(document.result).from === id) document.result = feed ?? null
   }
 }
 
@@ -131,7 +145,10 @@ export function duplicateNodes(document: GraphDocument, ids: string[]): string[]
   }
   for (const copy of copies.values()) {
     for (const feeds of Object.values(document.nodes[copy]!.inputs ?? {})) {
-      feeds.forEach((feed, number) => (feeds[number] = copies.get(feed) ?? feed))
+      feeds.forEach((feed, number) => {
+        const { from, output } = splitFeed(feed)
+        feeds[number] = feedOf({ from: copies.get(from) ?? from, output })
+      })
     }
   }
   return [...copies.values()]
@@ -161,6 +178,7 @@ export function nodeLine(node: GraphNode, operator: OperatorState | undefined): 
 
 function plain(value: unknown, unit: string): string {
   if (typeof value === 'object' && value !== null && 'formula' in value) return String(value.formula)
+  if (Array.isArray(value) && Array.isArray(value[0])) return `through ${value.length} points`
   if (Array.isArray(value)) return value.join(' × ') + (unit ? ` ${unit}` : '')
   if (typeof value === 'boolean') return value ? 'yes' : 'no'
   return String(value) + (typeof value === 'number' && unit ? ` ${unit}` : '')

@@ -12,10 +12,11 @@ export function useCatalogue() {
   }
 }
 
-/** Whether a parameter matters, given the values of its siblings. */
+/** Whether a parameter matters, given the values of its siblings, which must matter themselves. */
 export function isShown(parameter: ParameterState, operator: OperatorState, given: Record<string, unknown>): boolean {
   const rule = parameter.shown_when
   if (!rule) return true
   const sibling = operator.parameters.find((entry) => entry.name === rule.parameter)
+  if (sibling && !isShown(sibling, operator, given)) return false
   return (given[rule.parameter] ?? sibling?.default) === rule.value
 }

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-/** Element kinds told by shape: dot, stroke, angle, tile, bow, frame. */
+/** Element kinds told by shape: dot, stroke, angle, tile, bow, pair of tiles, frame. */
 defineProps<{ kind: string }>()
 </script>
 
@@ -10,6 +10,7 @@ defineProps<{ kind: string }>()
     <path v-else-if="kind === 'corner'" d="M3 13 8 3l5 10" />
     <path v-else-if="kind === 'face'" d="M3.2 5.2 11 2.8l2 8-7.8 2.4z" fill="currentColor" fill-opacity=".35" />
     <path v-else-if="kind === 'curve'" d="M2 12c3-12 9 4 12-9" />
+    <path v-else-if="kind === 'instance'" d="M2.5 8.5h5v5h-5zM8.5 2.5h5v5h-5z" />
     <path v-else d="M3 3h10v10H3zM6 6h4v4H6z" />
   </svg>
 </template>

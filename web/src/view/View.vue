@@ -6,6 +6,7 @@ import { computed, nextTick, onBeforeUnmount, onMounted, ref, shallowRef, watch 
 import { isError, type AttributeLook, type MeshLook, type NormalsLook, type Summary } from '../api/looks'
 import { useEvaluation } from '../bench/useEvaluation'
 import { useSelection } from '../bench/useSelection'
+import { splitFeed } from '../board/document'
 import { useGraph } from '../board/useGraph'
 import { useCatalogue } from '../catalogue/useCatalogue'
 import { useTheme } from '../shared/useTheme'
@@ -36,12 +37,12 @@ let framed = ''
 let newest = 0
 
 function name(id: string | null | undefined): string {
-  const node = id ? graph.value.nodes[id] : undefined
+  const node = id ? graph.value.nodes[splitFeed(id).from] : undefined
   return node?.title || operator(node?.operator ?? '')?.label || id || ''
 }
 const banner = computed(() => {
   const wanted = graph.value.looking_at
-  if (!wanted || !shownNode.value || shownNode.value === wanted || reports.value[wanted]?.state === 'done') return ''
+  if (!wanted || !shownNode.value || shownNode.value === wanted || reports.value[splitFeed(wanted).from]?.state === 'done') return ''
   return `‘${name(wanted)}’ has no result, so ‘${name(shownNode.value)}’ is shown.`
 })
 const isEmpty = computed(() => Object.keys(graph.value.nodes).length === 0)
@@ -94,7 +95,7 @@ async function update() {
     scene.setNormals(ends)
     scene.setChosen(selection.kind.value, selection.chosen.value)
     const graphId = graphState.value?.id ?? ''
-    if (framed !== graphId && next.position.length) {
+    if (framed !== graphId && (next.position.length || next.instances.length)) {
       framed = graphId
       scene.frame(next.bounds)
     }

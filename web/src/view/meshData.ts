@@ -12,15 +12,20 @@ export interface MeshData {
   edge: Uint32Array
   segment: Uint32Array
   loosePoint: Uint32Array
+  /** Placed shapes: each is drawn once per matrix (16 numbers, column by column). */
+  instances: { mesh: MeshData; matrix: Float32Array }[]
   bounds: [number[], number[]]
 }
 
-export async function fetchMesh(look: MeshLook): Promise<MeshData> {
+export async function fetchMesh(look: Omit<MeshLook, 'instances'> & Partial<MeshLook>): Promise<MeshData> {
   const names = ['position', 'normal', 'corner_point', 'triangle_corner', 'triangle_face', 'edge', 'segment', 'loose_point'] as const
   const [position, normal, cornerPoint, triangleCorner, triangleFace, edge, segment, loosePoint] = await Promise.all(
     names.map((name) => fetchBuffer(look[name])),
   )
-  return { position, normal, cornerPoint, triangleCorner, triangleFace, edge, segment, loosePoint, bounds: look.bounds } as MeshData
+  const instances = await Promise.all(
+    (look.instances ?? []).map(async (placed) => ({ mesh: await fetchMesh(placed.mesh), matrix: (await fetchBuffer(placed.matrix)) as Float32Array })),
+  )
+  return { position, normal, cornerPoint, triangleCorner, triangleFace, edge, segment, loosePoint, instances, bounds: look.bounds } as MeshData
 }
 
 /** Return the point of every triangle corner `(3T)`: the index of a mesh that shares points. */

@@ -4,6 +4,7 @@ import { OrbitControls } from 'three/examples/jsm/controls/OrbitControls.js'
 import { acceleratedRaycast, computeBoundsTree, disposeBoundsTree } from 'three-mesh-bvh'
 import type { Kind } from '../api/looks'
 import { sharedIndex, spread, type MeshData } from './meshData'
+import { PlacedShapes } from './placed'
 import { surfaceMaterial } from './surface'
 
 /** Colours are display colours from the style sheet to the screen: nothing converts them. */
@@ -48,6 +49,8 @@ export class Scene {
   private readonly scene = new THREE.Scene()
   private readonly material = surfaceMaterial()
   private readonly surface = new THREE.Mesh(new THREE.BufferGeometry(), this.material)
+  private readonly placedMaterial = surfaceMaterial()
+  private readonly placed = new PlacedShapes(this.placedMaterial)
   private readonly wire = lines()
   private readonly curves = lines()
   private readonly normals = lines()
@@ -77,12 +80,12 @@ export class Scene {
   }
 
   private parts(): THREE.Object3D[] {
-    return [this.surface, this.wire, this.curves, this.points, this.normals, this.tintLines, this.chosenFaces, this.chosenPoints, this.chosenEdges]
+    return [this.surface, this.placed, this.wire, this.curves, this.points, this.normals, this.tintLines, this.chosenFaces, this.chosenPoints, this.chosenEdges]
   }
 
   setPalette(palette: Palette): void {
     const clay = palette.clay
-    this.material.uniforms.clay!.value.set(clay.r, clay.g, clay.b)
+    for (const material of [this.material, this.placedMaterial]) material.uniforms.clay!.value.set(clay.r, clay.g, clay.b)
     setColor(this.wire, palette.wire)
     setColor(this.curves, palette.wire)
     setColor(this.normals, palette.normal)
@@ -109,10 +112,10 @@ export class Scene {
   }
 
   private applyShown(): void {
-    this.surface.visible = this.shown.faces
+    this.surface.visible = this.placed.visible = this.shown.faces
     this.wire.visible = this.shown.wire
     this.points.visible = this.shown.points || this.tint?.kind === 'point' || !this.mesh?.triangleFace.length
-    this.material.uniforms.flatShade!.value = this.shown.smooth ? 0 : 1
+    for (const material of [this.material, this.placedMaterial]) material.uniforms.flatShade!.value = this.shown.smooth ? 0 : 1
     const dots = this.points.material as THREE.PointsMaterial
     const tinted = this.tint?.kind === 'point' && !!this.points.geometry.getAttribute('color') && !this.shown.faces
     if (this.shown.faces && !this.shown.points && this.mesh?.triangleFace.length) this.points.visible = false
@@ -124,6 +127,7 @@ export class Scene {
   private rebuild(): void {
     const mesh = this.mesh
     for (const part of [this.surface, this.wire, this.curves, this.points, this.tintLines]) fresh(part)
+    this.placed.set(mesh?.instances ?? [])
     if (mesh) {
       this.buildSurface(mesh)
       const position = new THREE.BufferAttribute(mesh.position, 3)

@@ -8,8 +8,15 @@ const VERTEX = /* glsl */ `
   varying vec3 vPlace;
   void main() {
     vTone = tone;
-    vec4 place = modelViewMatrix * vec4(position, 1.0);
-    vNormal = normalMatrix * normal;
+    vec4 own = vec4(position, 1.0);
+    vec3 up = normal;
+    #ifdef USE_INSTANCING
+      own = instanceMatrix * own;
+      mat3 turn = mat3(instanceMatrix);
+      up = turn * (up / vec3(dot(turn[0], turn[0]), dot(turn[1], turn[1]), dot(turn[2], turn[2])));
+    #endif
+    vec4 place = modelViewMatrix * own;
+    vNormal = normalMatrix * up;
     vPlace = place.xyz;
     gl_Position = projectionMatrix * place;
   }`

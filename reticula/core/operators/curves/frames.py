@@ -34,7 +34,9 @@ def frames(geo: Geo, *, up: list[float], twist: Floats, prefix: str) -> Geo:
     from scipy.spatial.transform import Rotation
 
     shape = geo.topology
-    tangent, normal, _ = curve_frames(geo.positions, shape.curve_start, shape.curve_point, shape.curve_closed, np.array(up))
+    tangent, normal, _ = curve_frames(
+        geo.positions, shape.curve_start, shape.curve_point, shape.curve_closed, np.array(up)
+    )
     angle = np.radians(twist[shape.curve_point])[:, None]
     side = np.cross(tangent, normal)
     normal = np.cos(angle) * normal + np.sin(angle) * side

@@ -98,15 +98,23 @@ def _plane(places: Floats) -> Floats:
 
 def _parts(flat: Floats, closed: bool, distance: float, style: str, steps: int) -> list[Floats]:
     if closed and len(flat) >= 3:
-        made = shapely.make_valid(shapely.Polygon(flat)).buffer(distance, quad_segs=steps, join_style=style, mitre_limit=4.0)
-        rings = [shapely.get_coordinates(ring)[:-1] for part in shapely.get_parts(made) for ring in (part.exterior, *part.interiors)]
+        made = shapely.make_valid(shapely.Polygon(flat)).buffer(
+            distance, quad_segs=steps, join_style=style, mitre_limit=4.0
+        )
+        rings = [
+            shapely.get_coordinates(ring)[:-1]
+            for part in shapely.get_parts(made)
+            for ring in (part.exterior, *part.interiors)
+        ]
         turn = np.sum(flat[:, 0] * np.roll(flat[:, 1], -1) - flat[:, 1] * np.roll(flat[:, 0], -1))
-        return [_running(ring, turn >= 0) for ring in rings if len(ring) >= 3]
+        return [_running(ring, bool(turn >= 0)) for ring in rings if len(ring) >= 3]
     if distance == 0.0:
         return [flat]
     line = shapely.LineString(flat)
     made = shapely.offset_curve(line, distance, quad_segs=steps, join_style=style, mitre_limit=4.0)
-    return [shapely.get_coordinates(part) for part in shapely.get_parts(made) if len(shapely.get_coordinates(part)) >= 2]
+    return [
+        shapely.get_coordinates(part) for part in shapely.get_parts(made) if len(shapely.get_coordinates(part)) >= 2
+    ]
 
 
 def _running(ring: Floats, counter_clockwise: bool) -> Floats:

@@ -64,7 +64,13 @@ def resample(geo: Geo, *, where: Flags, by: str, count: int, length: float, keep
     rows, _ = ragged_index(start, chosen)
     point[rows] = len(old) + np.arange(added)
     topology = Topology(
-        len(old) + added, shape.face_start, number[shape.corner_point], start, point, shape.curve_closed, shape.instance_count
+        len(old) + added,
+        shape.face_start,
+        number[shape.corner_point],
+        start,
+        point,
+        shape.curve_closed,
+        shape.instance_count,
     )
     t = plan["t"]
     first, second = np.concatenate([old, plan["a"]]), np.concatenate([old, plan["b"]])
@@ -107,9 +113,21 @@ def _plan(geo: Geo, where: Flags, by: str, count: int, length: float, keep_corne
     cut, cut_owner, ends, side_length = cut[used], cut_owner[used], ends[used], side_length[used]
     if by == "count":
         parts = np.maximum(np.round(count * side_length / total[cut_owner]), 1).astype(np.int64)
-        first_of = np.flatnonzero(np.append(True, cut_owner[1:] != cut_owner[:-1])) if len(cut) else np.zeros(0, np.int64)
+        first_of = (
+            np.flatnonzero(np.append(True, cut_owner[1:] != cut_owner[:-1])) if len(cut) else np.zeros(0, np.int64)
+        )
         short = count - np.bincount(cut_owner, parts, minlength=shape.curve_count)[cut_owner[first_of]]
-        longest = np.array([first_of[i] + int(np.argmax(side_length[first_of[i] : (np.append(first_of[1:], len(cut)))[i]])) for i in range(len(first_of))], np.int64) if len(cut) and (short != 0).any() else first_of
+        longest = (
+            np.array(
+                [
+                    first_of[i] + int(np.argmax(side_length[first_of[i] : (np.append(first_of[1:], len(cut)))[i]]))
+                    for i in range(len(first_of))
+                ],
+                np.int64,
+            )
+            if len(cut) and (short != 0).any()
+            else first_of
+        )
         if len(cut):
             parts[longest] = np.maximum(parts[longest] + short.astype(np.int64), 1)
     else:
@@ -118,19 +136,29 @@ def _plan(geo: Geo, where: Flags, by: str, count: int, length: float, keep_corne
     asked = int(parts.sum())
     if asked > MOST_POINTS:
         raise LimitError(f"this would make {asked:,} points; {MOST_POINTS:,} is the most. Take longer parts.")
-    final = np.append(cut_owner[1:] != cut_owner[:-1], True) & ~shape.curve_closed[cut_owner] if len(cut) else np.zeros(0, bool)
+    final = (
+        np.append(cut_owner[1:] != cut_owner[:-1], True) & ~shape.curve_closed[cut_owner]
+        if len(cut)
+        else np.zeros(0, bool)
+    )
     counts = parts + final
     side = np.repeat(np.arange(len(cut)), counts)
     step = np.arange(counts.sum()) - np.repeat(np.cumsum(counts) - counts, counts)
     wanted = reach[cut][side] + side_length[side] * step / parts[side]
-    segment = np.clip(np.searchsorted(reach, wanted, side="right") - 1, cut[side], np.maximum(ends[side] - 1, cut[side]))
-    segment = np.where((step == parts[side]) & (side_length[side] > 0), _last_real(along, ends[side] - 1, cut[side]), segment)
+    segment = np.clip(
+        np.searchsorted(reach, wanted, side="right") - 1, cut[side], np.maximum(ends[side] - 1, cut[side])
+    )
+    segment = np.where(
+        (step == parts[side]) & (side_length[side] > 0), _last_real(along, ends[side] - 1, cut[side]), segment
+    )
     span = np.maximum(along[segment], 1e-300)
     t = np.clip((wanted - reach[segment]) / span, 0.0, 1.0)
     t[step == 0], segment[step == 0] = 0.0, cut[side][step == 0]
     t = np.where(step == parts[side], np.where(along[segment] > 0, 1.0, 0.0), t)
     new_owner = cut_owner[side]
-    which = side - np.searchsorted(cut_owner, new_owner) if keep_corners < 180 else segment - shape.curve_start[new_owner]
+    which = (
+        side - np.searchsorted(cut_owner, new_owner) if keep_corners < 180 else segment - shape.curve_start[new_owner]
+    )
     return {
         "chosen": chosen, "a": shape.curve_point[segment], "b": shape.curve_point[following[segment]], "t": t, "side": which,
         "sizes": np.bincount(new_owner, minlength=shape.curve_count)[np.flatnonzero(chosen)],

@@ -86,16 +86,37 @@ def struts(
     else:
         segments, curve = shape.curve_segments
         pairs, owner = segments[where[curve]], curve[where[curve]]
-    real = np.linalg.norm(geo.positions[pairs[:, 0]] - geo.positions[pairs[:, 1]], axis=1) > 0 if len(pairs) else np.zeros(0, bool)
+    real = (
+        np.linalg.norm(geo.positions[pairs[:, 0]] - geo.positions[pairs[:, 1]], axis=1) > 0
+        if len(pairs)
+        else np.zeros(0, bool)
+    )
     pairs, owner = pairs[real], owner[real]
-    base = geo if keep_source else subset(geo, None if along == "curve" else np.zeros(shape.face_count, bool), None if along == "edge" else ~where)
+    base = (
+        geo
+        if keep_source
+        else subset(
+            geo, None if along == "curve" else np.zeros(shape.face_count, bool), None if along == "edge" else ~where
+        )
+    )
     if not len(pairs):
         warn(f"There is no {along} to follow.")
     start, point, closed, first = chains(pairs, shape.point_count)
     place, thick = geo.positions[point].copy(), radius[point].copy()
     ends = _ends(geo, pairs, start, point, closed)
     _shorten(ends, place, thick, start, sides)
-    tubes = swept(place, start, np.arange(len(point), dtype=np.int32), closed, _circle(sides), True, thick, np.zeros(len(point)), np.array([0.0, 1.0, 0.0]), False)
+    tubes = swept(
+        place,
+        start,
+        np.arange(len(point), dtype=np.int32),
+        closed,
+        _circle(sides),
+        True,
+        thick,
+        np.zeros(len(point)),
+        np.array([0.0, 1.0, 0.0]),
+        False,
+    )
     tubes = _capped(tubes, geo, pairs, start, point, closed, sides)
     joints, lost = _joints(ends, tubes.positions, place, start, sides)
     if lost:
@@ -106,7 +127,9 @@ def struts(
         uv=np.concatenate([tubes.uv, np.zeros((3 * fresh, 2))]), curve=np.concatenate([tubes.curve, np.full(fresh, -1)]),
         cap=np.concatenate([tubes.cap, np.zeros(fresh, bool)]),
     )  # fmt: skip
-    source = np.where(complete.curve >= 0, owner[first][np.maximum(complete.curve, 0)], -1) if len(first) else complete.curve
+    source = (
+        np.where(complete.curve >= 0, owner[first][np.maximum(complete.curve, 0)], -1) if len(first) else complete.curve
+    )
     made = add_tubes(geo, base, complete, np.repeat(point, sides), source, side_group, cap_group)
     joint = np.arange(made.topology.face_count) >= made.topology.face_count - fresh
     note(f"{len(closed):,} tubes, {len(ends.start) - 1:,} joints.")
@@ -145,7 +168,9 @@ def _shorten(ends: _Ends, place: Floats, thick: Floats, start: AnyArray, sides: 
     at = np.where(ends.far, start[ends.chain + 1] - 1, start[ends.chain])
     beside = np.where(ends.far, at - 1, at + 1)
     room = np.minimum.reduceat(np.linalg.norm(place[beside] - place[at], axis=1), ends.start[:-1]) * ROOM
-    half = np.clip(_narrowest(ends.start, ends.way) * GAP / (1.0 + 1.0 / np.cos(np.pi / sides)), 1e-3, 0.5 * np.pi * GAP)
+    half = np.clip(
+        _narrowest(ends.start, ends.way) * GAP / (1.0 + 1.0 / np.cos(np.pi / sides)), 1e-3, 0.5 * np.pi * GAP
+    )
     radius = np.maximum.reduceat(thick[at], ends.start[:-1])
     away = np.clip(radius / np.tan(half), 0.35 * radius, room)
     thin = np.minimum(radius, away * np.tan(half))
@@ -153,7 +178,9 @@ def _shorten(ends: _Ends, place: Floats, thick: Floats, start: AnyArray, sides: 
     thick[at] = thin[ends.joint]
 
 
-def _capped(tubes: Tubes, geo: Geo, pairs: AnyArray, start: AnyArray, point: AnyArray, closed: Flags, sides: int) -> Tubes:
+def _capped(
+    tubes: Tubes, geo: Geo, pairs: AnyArray, start: AnyArray, point: AnyArray, closed: Flags, sides: int
+) -> Tubes:
     """Close the ends at which only one tube begins."""
     degree = np.bincount(pairs.reshape(-1), minlength=geo.topology.point_count)
     open_ = np.flatnonzero(~closed)
@@ -186,7 +213,10 @@ def _joints(ends: _Ends, rings: Floats, place: Floats, start: AnyArray, sides: i
     middle = _nodes(ends, place, at)
     ball = np.linalg.norm(rings[first] - middle[ends.start[:-1]], axis=1)
     tips = ends.way * ball[ends.joint][:, None]
-    local = np.concatenate([rings[ring] - middle[:, None], tips[:, None]], axis=1) / np.maximum(ball[ends.joint], 1e-300)[:, None, None]
+    local = (
+        np.concatenate([rings[ring] - middle[:, None], tips[:, None]], axis=1)
+        / np.maximum(ball[ends.joint], 1e-300)[:, None, None]
+    )
     rng = np.random.default_rng(7)
     local += rng.uniform(-1e-7, 1e-7, local.shape)
     triangles, owner = hulls(np.ascontiguousarray(local.reshape(-1, 3)), (ends.start * (sides + 1)).astype(np.int32))

@@ -93,7 +93,7 @@ def _profile(profile: Sequence[Geo], sides: int) -> tuple[Floats, bool]:
     if axis == 1:
         flat = np.stack([places[:, 0], -places[:, 2]], axis=1)
     else:
-        flat, axes = flattened(places, normal)
+        flat, _ = flattened(places, normal)
         if axis == 2:
             flat = places[:, :2]
     closed = bool(shape.curve_closed[0])
@@ -114,14 +114,22 @@ def _fractions(geo: Geo) -> Floats:
     owner = np.repeat(np.arange(shape.curve_count), np.diff(shape.curve_start))
     far -= far[shape.curve_start[:-1]][owner]
     closing = np.where(
-        shape.curve_closed, np.linalg.norm(place[shape.curve_start[:-1]] - place[shape.curve_start[1:] - 1], axis=1), 0.0
+        shape.curve_closed,
+        np.linalg.norm(place[shape.curve_start[:-1]] - place[shape.curve_start[1:] - 1], axis=1),
+        0.0,
     )
     total = far[shape.curve_start[1:] - 1] + closing
     return far / np.maximum(total[owner], 1e-300)
 
 
 def add_tubes(
-    geo: Geo, base: Geo, tubes: Tubes, point_source: np.ndarray, curve_source: np.ndarray, side_group: str, cap_group: str
+    geo: Geo,
+    base: Geo,
+    tubes: Tubes,
+    point_source: np.ndarray,
+    curve_source: np.ndarray,
+    side_group: str,
+    cap_group: str,
 ) -> Geo:
     """Return ``base`` with tubes added; their values come from points ``(T,)`` and curves ``(F,)`` of ``geo``."""
     shape = base.topology
@@ -154,9 +162,17 @@ def add_tubes(
             made = made.with_attribute("face", name, Attribute(old.type, frozen(values), None, old.default))
         elif old is None:
             made = made.with_attribute("face", name, found.take(index))
-    uv = np.concatenate([made.attribute("corner", "uv")[: shape.corner_count], tubes.uv]) if made.has("corner", "uv") else np.concatenate([np.zeros((shape.corner_count, 2)), tubes.uv])
+    uv = (
+        np.concatenate([made.attribute("corner", "uv")[: shape.corner_count], tubes.uv])
+        if made.has("corner", "uv")
+        else np.concatenate([np.zeros((shape.corner_count, 2)), tubes.uv])
+    )
     made = made.with_attribute("corner", "uv", uv)
     for name, mask in ((side_group, ~tubes.cap), (cap_group, tubes.cap)):
-        before = made.group("face", name)[: shape.face_count] if made.has("face", name) and made.find("face", name).type == "flag" else np.zeros(shape.face_count, bool)
+        before = (
+            made.group("face", name)[: shape.face_count]
+            if made.has("face", name) and made.find("face", name).type == "flag"
+            else np.zeros(shape.face_count, bool)
+        )
         made = made.with_attribute("face", name, np.concatenate([before, mask]))
     return made

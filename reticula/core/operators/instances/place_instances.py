@@ -2,13 +2,13 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 
 import numpy as np
 
 from reticula.core.arrays import AnyArray, Flags, Floats, frozen
 from reticula.core.errors import GeometryError
-from reticula.core.geometry import Attribute, Geo, Topology
+from reticula.core.geometry import Attribute, Geo, Kind, Topology
 from reticula.core.geometry.identity import unit_random
 from reticula.core.geometry.joining import joined
 from reticula.core.geometry.measure import unit
@@ -75,15 +75,18 @@ def place_instances(
     note(f"{len(chosen):,} instances of {count:,} shapes.")
     if keep_geo:
         return joined([geo, alone], quiet=True)
-    rest = {"whole": geo.attributes["whole"], "point": {n: f.take(np.zeros(0, np.int64)) for n, f in geo.attributes["point"].items()}}
-    kinds = ("edge", "corner", "face", "curve")
-    rest |= {kind: {n: f.take(np.zeros(0, np.int64)) for n, f in geo.attributes[kind].items()} for kind in kinds}  # type: ignore[index]
+    rest: dict[Kind, Mapping[str, Attribute]] = {
+        "whole": geo.attributes["whole"],
+        "point": {n: f.take(np.zeros(0, np.int64)) for n, f in geo.attributes["point"].items()},
+    }
+    kinds: tuple[Kind, ...] = ("edge", "corner", "face", "curve")
+    rest |= {kind: {n: f.take(np.zeros(0, np.int64)) for n, f in geo.attributes[kind].items()} for kind in kinds}
     old = {**geo.attributes["instance"]} if geo.topology.instance_count else {}
     if old:
         warn("The instances of the first input were left out; keep the geometry, or flatten them first.")
     else:
         named = {**{n: f.take(np.full(len(chosen), -1)) for n, f in geo.attributes["instance"].items()}, **named}
-    return Geo(alone.topology, {**rest, "instance": named}, identity=alone.known_identity, prototypes=shapes)  # type: ignore[arg-type]
+    return Geo(alone.topology, {**rest, "instance": named}, identity=alone.known_identity, prototypes=shapes)
 
 
 def _matrices(
@@ -113,7 +116,9 @@ def _matrices(
     angle = np.radians(spin[chosen])
     if angle.any():
         c, s, zero, one = np.cos(angle), np.sin(angle), np.zeros(count), np.ones(count)
-        about = np.stack([np.stack([c, zero, s], 1), np.stack([zero, one, zero], 1), np.stack([-s, zero, c], 1)], axis=1)
+        about = np.stack(
+            [np.stack([c, zero, s], 1), np.stack([zero, one, zero], 1), np.stack([-s, zero, c], 1)], axis=1
+        )
         axes = axes @ about
     size = np.repeat(scale[chosen][:, None], 3, axis=1)
     own = geo.attributes["point"].get("scale")

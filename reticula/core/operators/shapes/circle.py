@@ -63,7 +63,13 @@ def arc(*, radius: float, begin: float, end: float, segments: int, to_middle: bo
     parameters=(
         Integer("sides", 6, "number of sides", soft=(3, 12), low=3, high=1_000_000),
         RADIUS,
-        Number("star", 1.0, "distance of points between the corners, as a share of the radius; 1 makes none", soft=(0.1, 1.0), low=0.0),
+        Number(
+            "star",
+            1.0,
+            "distance of points between the corners, as a share of the radius; 1 makes none",
+            soft=(0.1, 1.0),
+            low=0.0,
+        ),
         FACING,
     ),
 )

@@ -24,7 +24,12 @@ __all__ = ["cone", "disc"]
         Number("radius", 0.5, "distance of the border from the middle", unit="m", soft=(0, 5), low=0.0),
         Integer("segments", 32, "faces around", soft=(3, 200), low=3, high=100_000),
         Integer("rings", 4, "faces from the middle to the border", soft=(1, 50), low=1, high=100_000),
-        Choice("middle", "triangles", "the innermost ring", options={"triangles": "triangles around a point", "polygon": "one face"}),
+        Choice(
+            "middle",
+            "triangles",
+            "the innermost ring",
+            options={"triangles": "triangles around a point", "polygon": "one face"},
+        ),
         FACING,
     ),
 )

@@ -29,6 +29,9 @@ def curves_of(positions: AnyArray, sizes: Sequence[int], closed: bool) -> Geo:
     """Return curves that run through ``positions (N, 3)`` one after the other, with ``sizes`` points each."""
     start = np.concatenate([[0], np.cumsum(sizes, dtype=np.int64)])
     shape = Topology(
-        len(positions), curve_start=start, curve_point=np.arange(len(positions)), curve_closed=np.full(len(sizes), closed)
+        len(positions),
+        curve_start=start,
+        curve_point=np.arange(len(positions)),
+        curve_closed=np.full(len(sizes), closed),
     )
     return Geo.of(positions, shape)

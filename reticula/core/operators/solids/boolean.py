@@ -11,14 +11,17 @@ from reticula.core.arrays import AnyArray, Floats, frozen, starts_from_sizes
 from reticula.core.errors import GeometryError
 from reticula.core.geometry import Attribute, Geo, SourceMap, Topology, Weights, carry, edges_along, kept, triangles
 from reticula.core.geometry.joining import joined
-from reticula.core.geometry.measure import area_vectors
 from reticula.core.notes import note, warn
 from reticula.core.operators.declare import Input, operator
 from reticula.core.operators.parameters import Choice, GroupName
 
 __all__ = ["boolean"]
 
-WORD = {"union": manifold3d.OpType.Add, "difference": manifold3d.OpType.Subtract, "intersection": manifold3d.OpType.Intersect}
+WORD = {
+    "union": manifold3d.OpType.Add,
+    "difference": manifold3d.OpType.Subtract,
+    "intersection": manifold3d.OpType.Intersect,
+}
 
 
 @operator(
@@ -72,7 +75,9 @@ def boolean(geo: Geo, others: Sequence[Geo], *, operation: str, other_group: str
         warn("Nothing is left: the solids do not overlap." if operation == "intersection" else "Nothing is left.")
     elif not seam.any():
         warn("The solids do not touch; check where they lie.")
-    note(f"{shape.face_count:,} faces, {int(other.sum()):,} of them from the other solids; volume {made.volume():.6g} m³.")
+    note(
+        f"{shape.face_count:,} faces, {int(other.sum()):,} of them from the other solids; volume {made.volume():.6g} m³."
+    )
     return result.with_attribute("face", other_group, other).with_attribute("edge", seam_group, seam)
 
 
@@ -94,7 +99,9 @@ def _solid(geo: Geo, name: str) -> tuple[manifold3d.Manifold, int]:
 
         welded = merged(geo, nearest_clusters(geo.positions, np.arange(shape.point_count), 0.0), average=False)
         if welded.topology.point_count < shape.point_count and not welded.topology.border_edges.any():
-            raise GeometryError(f"{name} is not closed: faces lie side by side without sharing points; weld it first, then give a closed mesh")
+            raise GeometryError(
+                f"{name} is not closed: faces lie side by side without sharing points; weld it first, then give a closed mesh"
+            )
     if solid.status() != manifold3d.Error.NoError:
         open_ = int(shape.border_edges.sum())
         several = int((shape.edge_face_count > 2).sum())
@@ -106,7 +113,9 @@ def _solid(geo: Geo, name: str) -> tuple[manifold3d.Manifold, int]:
         reason = "; ".join(part for part in why if part) or str(solid.status()).rpartition(".")[2]
         raise GeometryError(f"{name} is not a solid: {reason}; give a closed mesh")
     if solid.volume() < 0:
-        raise GeometryError(f"the faces of {name} look inwards; turn them with reverse, then give a solid that looks outwards")
+        raise GeometryError(
+            f"the faces of {name} look inwards; turn them with reverse, then give a solid that looks outwards"
+        )
     return solid, run
 
 
@@ -119,8 +128,9 @@ def _traced(both: Geo, parts: Sequence[Geo], runs: list[int], mesh: manifold3d.M
         leader[np.asarray(mesh.merge_from_vert, np.int64)] = np.asarray(mesh.merge_to_vert, np.int64)
         tri = leader[tri]
     number = {run: n for n, run in enumerate(runs)}
-    lengths = np.diff(np.asarray(mesh.run_index, np.int64)) // 3
-    part = np.repeat([number[int(run)] for run in mesh.run_original_id], lengths) if len(tri) else np.zeros(0, np.int64)
+    lengths = np.diff(np.asarray(mesh.run_index).astype(np.int64)) // 3
+    runs_of = np.array([number[int(run)] for run in mesh.run_original_id], np.int64)
+    part = np.repeat(runs_of, lengths.tolist()) if len(tri) else np.zeros(0, np.int64)
     faces = np.cumsum([0, *(p.topology.face_count for p in parts)])
     corners = np.cumsum([0, *(p.topology.corner_count for p in parts)])
     cuts = [triangles(p) for p in parts]
@@ -144,7 +154,9 @@ def _assembled(both: Geo, points: Floats, tri: AnyArray, corner: AnyArray, face:
     which = weight.argmax(axis=2)
     rows = np.arange(len(tri))[:, None]
     nearest = corner[rows, which] if len(tri) else np.zeros((0, 3), np.int64)
-    kept_whole = exact.all(axis=1) & (np.sort(which, axis=1) == [0, 1, 2]).all(axis=1) if len(tri) else np.zeros(0, bool)
+    kept_whole = (
+        exact.all(axis=1) & (np.sort(which, axis=1) == [0, 1, 2]).all(axis=1) if len(tri) else np.zeros(0, bool)
+    )
     have = np.bincount(face, minlength=shape.face_count)
     same = np.bincount(face, kept_whole, minlength=shape.face_count) == shape.face_size - 2
     whole = same & (have == shape.face_size - 2)
@@ -177,7 +189,9 @@ def _assembled(both: Geo, points: Floats, tri: AnyArray, corner: AnyArray, face:
     share[tri.reshape(-1)] = weight.reshape(-1, 3)
     own = share[used].argmax(axis=1)
     point_main = place[used, own] if len(used) else np.zeros(0, np.int64)
-    corner_columns = np.concatenate([np.repeat(flat[:, None], 3, axis=1), np.repeat(corner[single], 3, axis=0).reshape(-1, 3)])
+    corner_columns = np.concatenate(
+        [np.repeat(flat[:, None], 3, axis=1), np.repeat(corner[single], 3, axis=0).reshape(-1, 3)]
+    )
     corner_values = np.concatenate([np.tile([1.0, 0.0, 0.0], (len(flat), 1)), weight[single].reshape(-1, 3)])
     edge_of = np.full(topology.corner_count, -1)
     a, b = main[pick], main[pick][topology.corner_next] if topology.corner_count else main[pick]

@@ -9,7 +9,7 @@ from reticula.core.arrays import AnyArray, Flags, Floats, frozen, ragged_index, 
 from reticula.core.errors import GeometryError
 from reticula.core.geometry import Geo, SourceMap, Topology, Weights, carry, edges_along, kept
 from reticula.core.geometry.cell_caps import Caps, caps_of
-from reticula.core.geometry.cells import IN_SPACE, ON_POINT, Fragments, fragments
+from reticula.core.geometry.cells import Fragments, fragments
 from reticula.core.geometry.cutting import triangulated
 from reticula.core.geometry.filling import fill_region, flattened, nested
 from reticula.core.geometry.loops import loop_normals
@@ -31,7 +31,7 @@ NUDGES = (1e-9, 1e-7, 1e-6)
     "break_into_cells",
     family="solids",
     inputs=(Input("geo", "solid or sheet to break"), Input("centers", "its points are the centres of the cells")),
-    keywords=("voronoi", "fracture", "shatter", "crack", "pieces", "split", "partition"),
+    keywords=("voronoi", "shatter", "fragments", "crack", "pieces", "split", "partition"),
     carries=(
         "Carries all of the first input: parts of a face copy it, values of points and corners are interpolated where it is cut. "
         "Inner faces get defaults, inner points the values of the nearest point. Curves and loose points are left out, which is said."
@@ -82,7 +82,11 @@ def break_into_cells(geo: Geo, centers: Geo, *, make: str, first_cells: int, cel
         if caps is None or not caps.broken:
             break
     else:
-        warn(f"{caps.broken:,} inner outlines do not close, because the mesh crosses itself or is not closed there." if caps else "")
+        warn(
+            f"{caps.broken:,} inner outlines do not close, because the mesh crosses itself or is not closed there."
+            if caps
+            else ""
+        )
     return _assembled(geo, parts, caps, moved, numbers, first_cells, cell_name, inner_group)
 
 
@@ -94,7 +98,9 @@ def _convex(geo: Geo) -> Geo:
     along = geo.positions[shape.corner_point[shape.corner_next]] - geo.positions[shape.corner_point]
     back = geo.positions[shape.corner_point[shape.corner_previous]] - geo.positions[shape.corner_point]
     turn = np.einsum("ij,ij->i", np.cross(along, back), face_normals(geo)[shape.corner_face])
-    hollow = np.bincount(shape.corner_face, turn < -1e-12 * np.abs(turn).max(initial=0.0), minlength=shape.face_count) > 0
+    hollow = (
+        np.bincount(shape.corner_face, turn < -1e-12 * np.abs(turn).max(initial=0.0), minlength=shape.face_count) > 0
+    )
     bent = face_planarity(geo) > 1e-9
     chosen = (bent | hollow | (shape.face_size > MOST_CORNERS)) & (shape.face_size > 3)
     if chosen.any():
@@ -120,7 +126,9 @@ def _oriented(caps: Caps, centers: Floats) -> tuple[AnyArray, AnyArray, AnyArray
     several = counts[inverse] > 1
     single = np.flatnonzero(~several)
     flat, _ = ragged_index(starts, single)
-    made_sizes, made_corners, made_cells = [sizes[single]], [corners[flat]], [caps.cell[single]]
+    made_sizes: list[AnyArray] = [sizes[single]]
+    made_corners: list[AnyArray] = [corners[flat]]
+    made_cells: list[AnyArray] = [caps.cell[single]]
     order = np.argsort(inverse, kind="stable")
     groups = np.split(order, np.cumsum(counts)[:-1]) if count else []
     for group in groups:

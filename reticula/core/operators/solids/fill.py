@@ -64,7 +64,11 @@ def fill(geo: Geo, *, what: str, where: Flags, using: str, across: float, keep_c
     )
     blend = Harmonic(shape.point_count, topology, shape.face_count) if len(added) else None
     beside = _corner_beside(geo)
-    old = np.where(corners < shape.point_count, beside[np.minimum(corners, max(shape.point_count - 1, 0))] if shape.point_count else -1, -1)
+    old = np.where(
+        corners < shape.point_count,
+        beside[np.minimum(corners, max(shape.point_count - 1, 0))] if shape.point_count else -1,
+        -1,
+    )
     positions = np.concatenate([geo.positions, added])
     if blend is not None and what == "edge":
         positions = _membrane(geo, blend, positions, fillings)
@@ -130,7 +134,9 @@ def _over_curves(geo: Geo, where: Flags, using: str, across: float) -> tuple[lis
         for region in nested(flat):
             rings = [loops[members[k]] for k in region]
             turned = [normals[members[k]] @ normal > 0 for k in region]
-            rings = [ring if ccw == (n == 0) else ring[::-1] for n, (ring, ccw) in enumerate(zip(rings, turned, strict=True))]
+            rings = [
+                ring if ccw == (n == 0) else ring[::-1] for n, (ring, ccw) in enumerate(zip(rings, turned, strict=True))
+            ]
             fillings.append(fill_region(geo.positions, rings, normal, using, across, count))
             count += len(fillings[-1].added)
     return fillings, np.full(len(fillings), -1, np.int64)

@@ -10,7 +10,7 @@ from reticula.core.geometry import Geo, kept
 from reticula.core.geometry.carry import carry, edges_along
 from reticula.core.geometry.cutting import cut_at_zero
 from reticula.core.geometry.filling import Filling, fill_region, flattened, nested
-from reticula.core.geometry.loops import loop_normals, segment_loops
+from reticula.core.geometry.loops import segment_loops
 from reticula.core.geometry.subset import subset
 from reticula.core.notes import note, warn
 from reticula.core.operators.declare import Output, operator
@@ -105,21 +105,18 @@ def _capped(half: Geo, outward: AnyArray, border_group: str, cap_group: str, cap
         else:
             warn(f"{left:,} edges of the cut form no closed outline and were not capped.")
     loops = [tail[item[a:b]] for a, b in zip(start, start[1:], strict=False)]
-    fillings, beside = [], []
+    fillings: list[Filling] = []
     if loops:
-        normals = loop_normals(half.positions, start, tail[item])
         flat = [flattened(half.positions[loop], outward)[0] for loop in loops]
         try:
             regions = nested(flat)
         except GeometryError:
             regions = [[n] for n in range(len(loops))]
         for region in regions:
-            if normals[region[0]] @ outward < 0:
-                region = [n for n in region]
             fillings.append(_filled(half, [loops[n] for n in region], outward))
     if not fillings:
         return blank
-    return _with_faces(half, fillings, corner, cap_group) if fillings else blank
+    return _with_faces(half, fillings, corner, cap_group)
 
 
 def _filled(half: Geo, rings: list[AnyArray], outward: AnyArray) -> Filling:

@@ -5,7 +5,7 @@ from __future__ import annotations
 import numpy as np
 
 from reticula.core.arrays import AnyArray, Flags, Floats, frozen, starts_from_sizes
-from reticula.core.geometry import Geo, SourceMap, Weights, carry, edges_along, kept
+from reticula.core.geometry import Geo, SourceMap, Topology, Weights, carry, edges_along, kept
 from reticula.core.geometry.beveling import BevelPlan, bevel_plan, slide_rates
 from reticula.core.geometry.fans import point_fans
 from reticula.core.geometry.measure import edge_lengths, face_normals, unit
@@ -57,7 +57,11 @@ def bevel(
     shape = geo.topology
     cut, points = _possible(geo, what, where)
     if not cut.any() and not points.any():
-        warn("There is nothing to bevel: no marked edge lies between two faces." if what == "edge" else "There is nothing to bevel.")
+        warn(
+            "There is nothing to bevel: no marked edge lies between two faces."
+            if what == "edge"
+            else "There is nothing to bevel."
+        )
         blank = np.zeros(shape.face_count, bool)
         return geo.with_attribute("face", bevel_group, blank).with_attribute("face", corner_group, blank)
     plan = bevel_plan(shape, cut, points, segments)
@@ -70,7 +74,9 @@ def bevel(
 def _possible(geo: Geo, what: str, where: Flags) -> tuple[Flags, Flags]:
     """Edges and points that can be cut off."""
     shape = geo.topology
-    start, _, closed, border = point_fans(*shape.point_corners, shape.corner_across, shape.corner_previous, shape.corner_next, True)
+    _, _, closed, border = point_fans(
+        *shape.point_corners, shape.corner_across, shape.corner_previous, shape.corner_next, True
+    )
     good = closed | border
     if what == "point":
         points = where & good
@@ -129,9 +135,17 @@ def _built(
     used[point] = True
     used[: shape.point_count] |= ~shape.used_points
     used[shape.curve_point] = True
-    main = np.concatenate([np.arange(shape.point_count), columns[:, 0], np.repeat(plan.arc_point, segments - 1), patch_owner])
+    main = np.concatenate(
+        [np.arange(shape.point_count), columns[:, 0], np.repeat(plan.arc_point, segments - 1), patch_owner]
+    )
     extra = len(positions) - shape.point_count - len(columns)
-    every = np.concatenate([np.repeat(np.arange(shape.point_count)[:, None], 3, 1), columns, np.repeat(main[len(main) - extra :][:, None], 3, 1)])
+    every = np.concatenate(
+        [
+            np.repeat(np.arange(shape.point_count)[:, None], 3, 1),
+            columns,
+            np.repeat(main[len(main) - extra :][:, None], 3, 1),
+        ]
+    )
     one = np.tile([1.0, 0.0, 0.0], (1, 1))
     shares = np.concatenate([np.repeat(one, shape.point_count, 0), values, np.repeat(one, extra, 0)])
     topology = shape.with_faces(len(positions), starts_from_sizes(sizes), point)
@@ -153,7 +167,11 @@ def _sources(geo: Geo, plan: BevelPlan, wide: Floats, insets: Floats, slide: Flo
     """What each inner and slid point blends: three input points ``(N, 3)`` and their shares."""
     shape = geo.topology
     c = plan.inner
-    p, ahead, behind = shape.corner_point[c], shape.corner_point[shape.corner_next[c]], shape.corner_point[shape.corner_previous[c]]
+    p, ahead, behind = (
+        shape.corner_point[c],
+        shape.corner_point[shape.corner_next[c]],
+        shape.corner_point[shape.corner_previous[c]],
+    )
     u, v = geo.positions[ahead] - geo.positions[p], geo.positions[behind] - geo.positions[p]
     move = insets[c] * wide[p][:, None]
     uu, uv, vv = (np.einsum("ij,ij->i", a, b) for a, b in ((u, u), (u, v), (v, v)))
@@ -179,7 +197,9 @@ def _arcs(geo: Geo, plan: BevelPlan, base: Floats, segments: int, profile: float
         return np.zeros((0, 3))
     a, b = base[plan.arc[:, 0]], base[plan.arc[:, 1]]
     tip = geo.positions[plan.arc_point]
-    way = unit(geo.positions[geo.topology.edges[plan.arc_edge, 1]] - geo.positions[geo.topology.edges[plan.arc_edge, 0]])
+    way = unit(
+        geo.positions[geo.topology.edges[plan.arc_edge, 1]] - geo.positions[geo.topology.edges[plan.arc_edge, 0]]
+    )
     middle = 0.5 * (np.einsum("ij,ij->i", a - tip, way) + np.einsum("ij,ij->i", b - tip, way))
     tip = np.where((plan.arc_uses == 1)[:, None], tip + middle[:, None] * way, tip)
     turn = np.pi / 2 * np.arange(1, segments) / segments
@@ -225,7 +245,7 @@ def _patches(
     middle = np.add.reduceat(rim, start[:-1], axis=0) / sizes[chosen][:, None]
     first = len(positions)
     added, levels = [], [ring]
-    lift = _ball(geo, plan, chosen, rim, loop, middle, points, profile)
+    lift = _Ball(geo, plan, chosen, rim, loop, middle, points, profile)
     for j in range(1, rows):
         t = j / rows
         added.append(lift(rim + t * (middle[loop] - rim), t))
@@ -243,11 +263,19 @@ def _patches(
     return made, np.concatenate([*added, centers]), owners
 
 
-class _ball:
+class _Ball:
     """Lifts points of patches onto the ball that touches the faces around the old point."""
 
     def __init__(
-        self, geo: Geo, plan: BevelPlan, chosen: AnyArray, rim: Floats, loop: AnyArray, middle: Floats, points: Flags, profile: float
+        self,
+        geo: Geo,
+        plan: BevelPlan,
+        chosen: AnyArray,
+        rim: Floats,
+        loop: AnyArray,
+        middle: Floats,
+        points: Flags,
+        profile: float,
     ) -> None:
         shape = geo.topology
         point = plan.ring_point[chosen]
@@ -260,7 +288,13 @@ class _ball:
         depth = np.einsum("ij,ij->i", inward, inward)
         out_of = np.sqrt(np.maximum(depth, 1.0))
         self.radius = np.zeros(len(point))
-        size = np.sqrt(np.add.reduceat(np.einsum("ij,ij->i", rim - middle[loop], rim - middle[loop]), np.searchsorted(loop, np.arange(len(point)))) / np.bincount(loop))
+        size = np.sqrt(
+            np.add.reduceat(
+                np.einsum("ij,ij->i", rim - middle[loop], rim - middle[loop]),
+                np.searchsorted(loop, np.arange(len(point))),
+            )
+            / np.bincount(loop)
+        )
         height = np.abs(np.einsum("ij,ij->i", toward, unit(inward)))
         good = (depth > 1.0 + 1e-9) & ~points[point]
         self.radius[good] = _touching(size, height, out_of)[good]
@@ -287,7 +321,10 @@ def _touching(size: Floats, height: Floats, out_of: Floats) -> Floats:
 
 
 def _faces(
-    shape, plan: BevelPlan, segments: int, rings: list[tuple[AnyArray, AnyArray, AnyArray]]  # type: ignore[no-untyped-def]
+    shape: Topology,
+    plan: BevelPlan,
+    segments: int,
+    rings: list[tuple[AnyArray, AnyArray, AnyArray]],
 ) -> tuple[AnyArray, AnyArray, AnyArray, AnyArray, AnyArray, AnyArray]:
     """All faces: sizes, points, a source corner and an old edge per corner, source faces, and 0, 1 strip or 2 corner."""
     double = plan.before != plan.after
@@ -312,11 +349,21 @@ def _faces(
     quads = np.stack([p[:, :-1], p[:, 1:], q[:, 1:], q[:, :-1]], axis=2).reshape(-1, 4)
     c, t = plan.strip_corner[:, 0], plan.strip_corner[:, 1]
     near = np.arange(segments) < (segments + 1) // 2
-    start, end = np.where(near, c[:, None], shape.corner_next[t][:, None]), np.where(near, shape.corner_next[c][:, None], t[:, None])
+    start, end = (
+        np.where(near, c[:, None], shape.corner_next[t][:, None]),
+        np.where(near, shape.corner_next[c][:, None], t[:, None]),
+    )
     quad_corner = np.stack([start, start, end, end], axis=2).reshape(-1)
     quad_face = np.where(near, shape.corner_face[c][:, None], shape.corner_face[t][:, None]).reshape(-1)
-    all_sizes, points, corners = [sizes, np.full(count * segments, 4)], [point, quads.reshape(-1)], [corner, quad_corner]
-    faces, kinds = [np.arange(shape.face_count), quad_face], [np.zeros(shape.face_count, int), np.ones(count * segments, int)]
+    all_sizes, points, corners = (
+        [sizes, np.full(count * segments, 4)],
+        [point, quads.reshape(-1)],
+        [corner, quad_corner],
+    )
+    faces, kinds = (
+        [np.arange(shape.face_count), quad_face],
+        [np.zeros(shape.face_count, int), np.ones(count * segments, int)],
+    )
     for ring_sizes, ring, number in rings:
         all_sizes.append(ring_sizes)
         points.append(ring)
@@ -328,11 +375,18 @@ def _faces(
     cut = np.zeros(shape.edge_count, bool)
     cut[plan.strip_edge] = True
     return (
-        np.concatenate(all_sizes), np.concatenate(points), np.concatenate(corners), old, np.concatenate(faces), np.concatenate(kinds)
+        np.concatenate(all_sizes),
+        np.concatenate(points),
+        np.concatenate(corners),
+        old,
+        np.concatenate(faces),
+        np.concatenate(kinds),
     )
 
 
-def _corner_map(shape, plan: BevelPlan, corner: AnyArray, point: AnyArray, columns: AnyArray, values: Floats) -> SourceMap:  # type: ignore[no-untyped-def]
+def _corner_map(
+    shape: Topology, plan: BevelPlan, corner: AnyArray, point: AnyArray, columns: AnyArray, values: Floats
+) -> SourceMap:
     """Corner values in the face they lie in: blended towards the next and the previous corner as their point was."""
     three = np.stack([corner, shape.corner_next[corner], shape.corner_previous[corner]], axis=1)
     share = np.tile([1.0, 0.0, 0.0], (len(corner), 1))

@@ -2,10 +2,12 @@
 
 from __future__ import annotations
 
+from collections.abc import Mapping
+
 import numpy as np
 
-from reticula.core.arrays import starts_from_sizes
-from reticula.core.geometry import Geo, SourceMap, Topology, Weights, carry, kept
+from reticula.core.arrays import AnyArray, Floats, Indices, starts_from_sizes
+from reticula.core.geometry import Attribute, Geo, Kind, SourceMap, Topology, Weights, carry, kept
 from reticula.core.geometry.fans import point_fans
 from reticula.core.notes import note, warn
 from reticula.core.operators.declare import operator
@@ -72,33 +74,47 @@ def dual(geo: Geo, *, border: str) -> Geo:
     others[on_curve] = extra + np.arange(len(on_curve))
     total = extra + len(on_curve)
     topology = Topology(
-        total, face_start, corner_point, shape.curve_start, others[shape.curve_point], shape.curve_closed, shape.instance_count
+        total,
+        face_start,
+        corner_point,
+        shape.curve_start,
+        others[shape.curve_point],
+        shape.curve_closed,
+        shape.instance_count,
     )
     old = np.concatenate([shape.edges[rims].reshape(-1), tips, loose, on_curve])
-    rows = np.concatenate([shape.face_size, np.full(len(rims), 2), np.ones(len(tips) + len(loose) + len(on_curve), np.int64)])
+    rows = np.concatenate(
+        [shape.face_size, np.full(len(rims), 2), np.ones(len(tips) + len(loose) + len(on_curve), np.int64)]
+    )
     weights = Weights.means(starts_from_sizes(rows), np.concatenate([shape.corner_point, old]))
     positions = weights.apply(geo.positions)
-    return _with_values(geo, topology, made, corner_source, positions, loose, rims, tips, on_curve, lost)
+    if lost:
+        warn(f"{lost:,} points became no face: they lie on a border that is left, or their faces form no single fan.")
+    note(f"{topology.face_count:,} faces around {topology.point_count:,} points.")
+    single = np.concatenate([shape.edges[rims, 0], tips, loose, on_curve]).astype(np.int64)
+    return _with_values(geo, topology, made, corner_source, positions, single)
 
 
-def _with_values(geo, topology, made, corner_source, positions, loose, rims, tips, on_curve, lost):  # type: ignore[no-untyped-def]
-    """Hand the values of faces to points and those of points to faces."""
+def _with_values(
+    geo: Geo, topology: Topology, made: AnyArray, corner_source: Indices, positions: Floats, single: AnyArray
+) -> Geo:
+    """Hand the values of faces to points and those of points to faces; ``single`` are the points that stay points."""
     shape = geo.topology
     if geo.attributes["edge"]:
         warn(f"The edge attributes {', '.join(geo.attributes['edge'])} were dropped: a dual has other edges.")
     named = geo.attributes
-    swapped = Geo(
-        shape,
-        {kind: values for kind, values in named.items() if kind in ("corner", "curve", "instance", "whole")}
-        | {"point": {"position": named["point"]["position"]}},
-        identity=geo.known_identity, prototypes=geo.prototypes,
-    )  # fmt: skip
-    single = np.concatenate([shape.edges[rims, 0], tips, loose, on_curve]).astype(np.int64)
+    rest: dict[Kind, Mapping[str, Attribute]] = {
+        kind: values for kind, values in named.items() if kind in ("corner", "curve", "instance", "whole")
+    }
+    rest["point"] = {"position": named["point"]["position"]}
+    swapped = Geo(shape, rest, identity=geo.known_identity, prototypes=geo.prototypes)
     result = carry(
-        swapped, topology, {"point": kept(np.full(topology.point_count, -1)), "face": kept(made), "corner": kept(corner_source)},
+        swapped, topology, {"point": kept(np.full(topology.point_count, -1)), "face": kept(np.full(topology.face_count, -1)), "corner": kept(corner_source)},
         positions=positions,
     )  # fmt: skip
-    beside = shape.corner_face[shape.point_corners[1][np.minimum(shape.point_corners[0][:-1], max(shape.corner_count - 1, 0))]]
+    beside = shape.corner_face[
+        shape.point_corners[1][np.minimum(shape.point_corners[0][:-1], max(shape.corner_count - 1, 0))]
+    ]
     beside = np.where(np.diff(shape.point_corners[0]) > 0, beside, -1)
     for name, found in named["face"].items():
         index = np.concatenate([np.arange(shape.face_count), beside[single]])
@@ -106,7 +122,6 @@ def _with_values(geo, topology, made, corner_source, positions, loose, rims, tip
     for name, found in named["point"].items():
         if name != "position":
             result = result.with_attribute("face", name, SourceMap(made.astype(np.int32)).attribute(name, found))
-    if lost:
-        warn(f"{lost:,} points became no face: they lie on a border that is left, or their faces form no single fan.")
-    note(f"{topology.face_count:,} faces around {topology.point_count:,} points.")
-    return result
+    faces, points = geo.identity("face"), geo.identity("point")
+    identity = {**result.known_identity, "point": np.concatenate([faces, points[single]]), "face": points[made]}
+    return Geo(topology, result.attributes, identity=identity, prototypes=geo.prototypes)

@@ -8,7 +8,7 @@ from typing import cast
 import numpy as np
 
 from reticula.core.arrays import AnyArray, Flags, Floats, Indices, frozen
-from reticula.core.geometry import Geo, Kind, SourceMap, Topology, carry, edges_along, kept
+from reticula.core.geometry import Geo, Kind, SourceMap, Topology, carry, edges_along
 from reticula.core.geometry.identity import unit_random
 from reticula.core.geometry.measure import area_vectors, face_normals, gather_sum, unit
 from reticula.core.geometry.offsets import border_offsets, even_offsets
@@ -16,7 +16,14 @@ from reticula.core.geometry.raising import Raised, raised_corners
 from reticula.core.notes import note, warn
 from reticula.core.operators.declare import operator
 from reticula.core.operators.parameters import (
-    Choice, GroupName, Integer, KindChoice, Number, Toggle, Varying, Where,
+    Choice,
+    GroupName,
+    Integer,
+    KindChoice,
+    Number,
+    Toggle,
+    Varying,
+    Where,
 )  # fmt: skip
 from reticula.core.operators.response import Response, ResponseCurve
 
@@ -56,14 +63,20 @@ def _plan(shape: Topology, chosen: Flags, together: bool, divisions: int, base: 
     place = np.zeros(len(raised.source), np.int64)
     place[rim] = np.arange(len(rim))
     beyond = shape.point_count + int(fresh.sum())
-    rings = [shape.corner_point[ends]]
+    rings: list[AnyArray] = [shape.corner_point[ends]]
     rings += [beyond + (k - 1) * len(rim) + place[raised.number[ends]] for k in range(1, divisions)]
     rings += [target[raised.number[ends]]]
-    quads = [np.stack([low[:, 0], low[:, 1], high[:, 1], high[:, 0]], axis=1) for low, high in zip(rings, rings[1:], strict=False)]
+    quads = [
+        np.stack([low[:, 0], low[:, 1], high[:, 1], high[:, 0]], axis=1)
+        for low, high in zip(rings, rings[1:], strict=False)
+    ]
     wall_source = np.tile(np.stack([wall, ahead, ahead, wall], axis=1).reshape(-1), divisions)
     none = np.full(len(wall), -1, np.int32)
     own = shape.corner_edge[wall]
-    lower = [np.stack([own if k == 0 else none, none, own if k == divisions - 1 else none, none], axis=1) for k in range(divisions)]
+    lower = [
+        np.stack([own if k == 0 else none, none, own if k == divisions - 1 else none, none], axis=1)
+        for k in range(divisions)
+    ]
     faces = np.flatnonzero(chosen) if base else np.zeros(0, np.int64)
     under, under_start = _reversed_faces(shape, faces)
     walls = len(wall) * divisions

@@ -42,7 +42,15 @@ STOP = 0.999
     ),
 )  # fmt: skip
 def inset(
-    geo: Geo, *, where: Flags, by: str, distance: Floats, fraction: Floats, limit: str, inner_group: str, ring_group: str
+    geo: Geo,
+    *,
+    where: Flags,
+    by: str,
+    distance: Floats,
+    fraction: Floats,
+    limit: str,
+    inner_group: str,
+    ring_group: str,
 ) -> Geo:
     """Shrink each face inside itself and close the gap with a ring of four-cornered faces.
 
@@ -82,7 +90,11 @@ def inset(
         np.concatenate([corners, ring.reshape(-1)]),
     )
     none = np.full(len(wall), -1)
-    old = np.where(where[shape.corner_face], -1, shape.corner_edge) if geo.attributes["edge"] else np.full(shape.corner_count, -1)
+    old = (
+        np.where(where[shape.corner_face], -1, shape.corner_edge)
+        if geo.attributes["edge"]
+        else np.full(shape.corner_count, -1)
+    )
     own = shape.corner_edge[wall] if geo.attributes["edge"] else none
     made = carry(
         geo, topology,

@@ -5,6 +5,7 @@ from __future__ import annotations
 import numpy as np
 
 from reticula.core.arrays import frozen
+from reticula.core.errors import ParameterError
 from reticula.core.geometry import Attribute, Geo
 from reticula.core.geometry.joining import joined
 from reticula.core.geometry.merging import merged
@@ -12,7 +13,6 @@ from reticula.core.geometry.reversing import turned_over
 from reticula.core.notes import note
 from reticula.core.operators.declare import operator
 from reticula.core.operators.parameters import GroupName, Number, Toggle, Vector
-from reticula.core.errors import ParameterError
 
 __all__ = ["mirror"]
 

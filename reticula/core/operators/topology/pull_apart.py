@@ -4,11 +4,10 @@ from __future__ import annotations
 
 import numpy as np
 
-from reticula.core.arrays import Flags, Floats
+from reticula.core.arrays import AnyArray, Floats, frozen
 from reticula.core.errors import ParameterError
 from reticula.core.geometry import Geo
 from reticula.core.geometry.attribute import Attribute
-from reticula.core.arrays import frozen
 from reticula.core.notes import note, warn
 from reticula.core.operators.declare import operator
 from reticula.core.operators.parameters import AttributeName, Choice, Toggle, Varying, Vector
@@ -52,7 +51,7 @@ def pull_apart(
     return made.with_positions(geo.positions + moves[label])
 
 
-def _labels(geo: Geo, part: str) -> Flags:
+def _labels(geo: Geo, part: str) -> AnyArray:
     """The number of each point's part, from 0."""
     shape = geo.topology
     if not part:

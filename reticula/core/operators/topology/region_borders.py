@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import numpy as np
 
+from reticula.core.arrays import AnyArray
 from reticula.core.errors import ParameterError
 from reticula.core.geometry import Geo
 from reticula.core.geometry.parting import parted
@@ -32,18 +33,23 @@ def region_borders(geo: Geo, *, label: str, open_borders: bool, split: bool, bor
     Without a label, faces are told apart by the direction they look in most: along +x, -x, +y, -y, +z or -z.
     """
     shape = geo.topology
+    code: AnyArray
     if label:
         found = geo.attributes["face"].get(label)
         if found is None or found.start is not None or found.values.ndim > 1:
-            there = ", ".join(name for name, a in geo.attributes["face"].items() if a.values.ndim == 1 and a.start is None)
-            raise ParameterError("label", f"takes a face attribute with one value per face; there are {there or 'none'}")
+            there = ", ".join(
+                name for name, a in geo.attributes["face"].items() if a.values.ndim == 1 and a.start is None
+            )
+            raise ParameterError(
+                "label", f"takes a face attribute with one value per face; there are {there or 'none'}"
+            )
         _, code = np.unique(found.values, return_inverse=True)
     else:
         from reticula.core.geometry.measure import face_normals
 
         normals = face_normals(geo)
-        axis = np.abs(normals).argmax(axis=1) if len(normals) else np.zeros(0, np.int64)
-        code = 2 * axis + (np.take_along_axis(normals, axis[:, None], 1)[:, 0] < 0 if len(normals) else 0)
+        axis = np.abs(normals).argmax(axis=1)
+        code = 2 * axis + (np.take_along_axis(normals, axis[:, None], 1)[:, 0] < 0)
     values = code.reshape(-1)[shape.corner_face[shape.edge_corners[1]]]
     start = shape.edge_corners[0][:-1]
     border = np.zeros(0, bool)

@@ -39,7 +39,9 @@ def round_borders(
     """
     shape = geo.topology
     corner = _border(geo, where)
-    start, item, left = segment_loops(shape.corner_point[corner], shape.corner_point[shape.corner_next[corner]], shape.point_count)
+    start, item, left = segment_loops(
+        shape.corner_point[corner], shape.corner_point[shape.corner_next[corner]], shape.point_count
+    )
     point = shape.corner_point[corner][item]
     if left:
         warn(f"{left:,} edges of the border form no closed loop and were left alone.")
@@ -60,7 +62,11 @@ def round_borders(
 def _border(geo: Geo, where: Flags) -> AnyArray:
     """Corners of marked faces whose edge no other marked face shares."""
     shape = geo.topology
-    members = np.bincount(shape.corner_edge, where[shape.corner_face], minlength=shape.edge_count) if shape.corner_count else np.zeros(0)
+    members = (
+        np.bincount(shape.corner_edge, where[shape.corner_face], minlength=shape.edge_count)
+        if shape.corner_count
+        else np.zeros(0)
+    )
     return np.flatnonzero(where[shape.corner_face] & (members[shape.corner_edge] == 1))
 
 
@@ -82,17 +88,19 @@ def _circles(place: Floats, start: AnyArray, radius: float | None, apart: bool, 
     x, y = np.einsum("ij,ij->i", local, x_axis[loop]), np.einsum("ij,ij->i", local, y_axis[loop])
     height = np.einsum("ij,ij->i", local, normal[loop])
     own = np.add.reduceat(np.hypot(x, y), start[:-1]) / sizes
-    wanted = own if radius is None else np.full(len(sizes), radius)
-    final = wanted
+    wanted: Floats = own if radius is None else np.full(len(sizes), radius)
+    final: Floats = wanted
     if apart and len(sizes) > 1:
         from scipy.spatial import cKDTree
 
-        gap = cKDTree(middle).query(middle, k=2)[0][:, 1]
+        gap = np.asarray(cKDTree(middle).query(middle, k=2)[0])[:, 1]
         final = np.where(gap > 0, np.minimum(wanted, 0.49 * gap), wanted)
     step = 2 * np.pi * (np.arange(len(place)) - start[:-1][loop]) / sizes[loop]
     turn = np.arctan2(y, x) - step
     weight = np.hypot(x, y)
-    phase = np.arctan2(np.add.reduceat(weight * np.sin(turn), start[:-1]), np.add.reduceat(weight * np.cos(turn), start[:-1]))
+    phase = np.arctan2(
+        np.add.reduceat(weight * np.sin(turn), start[:-1]), np.add.reduceat(weight * np.cos(turn), start[:-1])
+    )
     angle = step + phase[loop]
     r = final[loop]
     made = middle[loop] + (r * np.cos(angle))[:, None] * x_axis[loop] + (r * np.sin(angle))[:, None] * y_axis[loop]

@@ -63,7 +63,7 @@ def simplify(
         note("Faces with more than three corners were cut into triangles first.")
         geo = triangulated(geo, np.ones(shape.face_count, bool))
         shape = geo.topology
-    wanted = {"share": int(round(share * shape.face_count)), "count": count, "error": 0}[to]
+    wanted = {"share": round(share * shape.face_count), "count": count, "error": 0}[to]
     many = shape.edge_face_count > 2
     fixed = fixed.copy()
     fixed[shape.edges[many].reshape(-1)] = True
@@ -75,7 +75,9 @@ def simplify(
     made = _rebuilt(geo, pos, tri, leader, np.flatnonzero(alive))
     left = made.topology.face_count
     if to != "error" and left > wanted:
-        note(f"Stopped at {left:,} triangles: collapsing more would turn faces over, move kept points or change the topology.")
+        note(
+            f"Stopped at {left:,} triangles: collapsing more would turn faces over, move kept points or change the topology."
+        )
     note(f"{shape.face_count:,} triangles became {left:,}.")
     return made
 

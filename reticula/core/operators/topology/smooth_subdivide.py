@@ -75,12 +75,16 @@ def _level(shape: Topology, loop: bool, edge_sharp: Floats, point_sharp: Floats)
     if loop:
         corners = _quarters(shape.point_count, shape.corner_point, shape.corner_edge)
         face = np.repeat(np.arange(shape.face_count, dtype=np.int32), 4)
-        topology = shape.with_faces(shape.point_count + shape.edge_count, 3 * np.arange(len(face) + 1, dtype=np.int32), corners)
+        topology = shape.with_faces(
+            shape.point_count + shape.edge_count, 3 * np.arange(len(face) + 1, dtype=np.int32), corners
+        )
         blend: Loop | CatmullClark = Loop(shape, rules)
         three = every.reshape(-1, 3)
         main = np.concatenate([np.repeat(three, 3, axis=1), three], axis=1).reshape(-1)
     else:
-        corners, face = _quads(shape.point_count, shape.edge_count, shape.face_start, shape.corner_point, shape.corner_edge)
+        corners, face = _quads(
+            shape.point_count, shape.edge_count, shape.face_start, shape.corner_point, shape.corner_edge
+        )
         count = shape.point_count + shape.edge_count + shape.face_count
         topology = shape.with_faces(count, 4 * np.arange(len(face) + 1, dtype=np.int32), corners)
         source.append(shape.corner_point[shape.face_start[:-1]])
@@ -170,9 +174,16 @@ def _once(
     """One level: the finer geometry, what is left of the sharpness, and the flat shape and weights beside it."""
     shape = geo.topology
     creased = bool(edge_sharp.any())
-    key = ("smooth subdivide", loop, edge_sharp.tobytes() if creased else b"", point_sharp.tobytes() if point_sharp.any() else b"")
+    key = (
+        "smooth subdivide",
+        loop,
+        edge_sharp.tobytes() if creased else b"",
+        point_sharp.tobytes() if point_sharp.any() else b"",
+    )
     level = shape.memoise(key, lambda: _level(shape, loop, edge_sharp, point_sharp))
-    made = carry(geo, level.topology, {"point": level.point, "face": level.face, "corner": level.corner, "edge": level.edge})
+    made = carry(
+        geo, level.topology, {"point": level.point, "face": level.face, "corner": level.corner, "edge": level.edge}
+    )
     added = level.topology.point_count - shape.point_count
     points = np.concatenate([np.maximum(point_sharp - 1.0, 0.0), np.zeros(added)])
     edges = np.zeros(0)
@@ -194,6 +205,9 @@ def _sharpness(geo: Geo, kind: Kind, name: str) -> Floats:
         return none
     found: Attribute = geo.find(kind, name)
     if found.type not in ("number", "integer", "flag"):
-        raise ParameterError("crease" if kind == "edge" else "corner_crease", f"takes a number per {kind}, but '{name}' is a {found.type}")
+        raise ParameterError(
+            "crease" if kind == "edge" else "corner_crease",
+            f"takes a number per {kind}, but '{name}' is a {found.type}",
+        )
     values = found.values * HELD if found.type == "flag" else found.values.astype(np.float64)
     return np.maximum(values, 0.0) if values.any() else none

@@ -18,7 +18,7 @@ __all__ = ["split_by_group"]
 @operator(
     "split_by_group",
     family="combine",
-    outputs=(Output("inside", "what is in the group"), Output("outside", "what is not")),
+    outputs=(Output("inside", "what is marked"), Output("outside", "everything else")),
     keywords=("separate", "extract", "keep", "two", "divide", "filter"),
     carries="Carries all; elements keep their values, order and identity on the side they go to.",
     parameters=(

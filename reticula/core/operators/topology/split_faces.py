@@ -78,7 +78,14 @@ def _split(
             sizes[number], source[number], child[number] = last - first, f, True
             number += 1
     made = corner[:at]
-    return sizes[:number].copy(), source[:number].copy(), made[:, 0].copy(), made[:, 1].copy(), made[:, 2:].copy(), child[:number].copy()
+    return (
+        sizes[:number].copy(),
+        source[:number].copy(),
+        made[:, 0].copy(),
+        made[:, 1].copy(),
+        made[:, 2:].copy(),
+        child[:number].copy(),
+    )
 
 
 @operator(
@@ -119,7 +126,7 @@ def split_faces(geo: Geo, *, where: Flags, levels: int, into: str, seam: str, sp
         geo, chosen = triangulated(geo, chosen), np.repeat(chosen, sizes)
     changed = np.zeros(geo.topology.face_count, bool)
     for _ in range(levels):
-        per = {"quads": geo.topology.face_size, "triangles": 4, "fan": geo.topology.face_size}[into]
+        per = np.full(geo.topology.face_count, 4) if into == "triangles" else geo.topology.face_size
         expected = int(np.where(chosen, per, 1).sum())
         if expected > MOST_FACES:
             raise LimitError(f"this would make {expected:,} faces; {MOST_FACES:,} is the most. Take fewer levels.")
@@ -153,7 +160,9 @@ def _level(geo: Geo, chosen: Flags, into: str, seam: str) -> tuple[Geo, Indices,
     topology = shape.with_faces(count, starts_from_sizes(sizes), point)
     ends = shape.edges[touched]
     main = np.concatenate([np.arange(shape.point_count), ends[:, 0], shape.corner_point[shape.face_start[faces]]])
-    rows = np.concatenate([np.ones(shape.point_count), np.full(len(touched), 2), shape.face_size[faces]]).astype(np.int64)
+    rows = np.concatenate([np.ones(shape.point_count), np.full(len(touched), 2), shape.face_size[faces]]).astype(
+        np.int64
+    )
     flat, _ = _rows(shape, faces)
     items = np.concatenate([np.arange(shape.point_count), ends.reshape(-1), shape.corner_point[flat]])
     made = carry(

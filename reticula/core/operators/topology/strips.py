@@ -48,7 +48,10 @@ def raised_lines(geo: Geo, what: str, where: Flags, options: Any, top_group: str
         np.stack([a[place[low]], a[place[high]], b[place[high]], b[place[low]]], axis=1)
         for a, b in zip(rows, rows[1:], strict=False)
     ]
-    near, away = np.where(with_face, shape.corner_next[first], first), np.where(with_face, first, shape.corner_next[first])
+    near, away = (
+        np.where(with_face, shape.corner_next[first], first),
+        np.where(with_face, first, shape.corner_next[first]),
+    )
     corner = np.tile(np.stack([near, away, away, near], axis=1).reshape(-1), divisions)
     made = len(lines) * divisions
     topology = shape.with_faces(

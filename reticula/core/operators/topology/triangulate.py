@@ -2,8 +2,6 @@
 
 from __future__ import annotations
 
-import numpy as np
-
 from reticula.core.arrays import Flags
 from reticula.core.geometry import Geo
 from reticula.core.geometry.cutting import triangulated

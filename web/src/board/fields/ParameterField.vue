@@ -7,6 +7,7 @@ import type { Kind, Summary } from '../../api/looks'
 import FormulaField from './FormulaField.vue'
 import { toText } from './formula'
 import NumberField from './NumberField.vue'
+import ResponseField from './ResponseField.vue'
 import VectorField from './VectorField.vue'
 
 const props = defineProps<{
@@ -23,7 +24,7 @@ const emit = defineEmits<{ preview: [value: unknown]; commit: [value: unknown] }
 const kind = computed<Kind | null>(() => {
   const on = props.parameter.on
   if (!on) return (props.values.kind as Kind) ?? null
-  return (['point', 'edge', 'corner', 'face', 'curve', 'whole'].includes(on) ? on : props.values[on]) as Kind
+  return (['point', 'edge', 'corner', 'face', 'curve', 'instance', 'whole'].includes(on) ? on : props.values[on]) as Kind
 })
 const changed = computed(() => JSON.stringify(props.value) !== JSON.stringify(props.parameter.default))
 const found = computed(() => (kind.value && props.summary?.attributes[kind.value]) || [])
@@ -51,6 +52,8 @@ const where = computed(() => (kind.value ? `all ${kind.value}s, or a formula` : 
       <FormulaField v-else-if="parameter.widget === 'names'" :value="value as string" :label="parameter.label" :options="everyName" :invalid="!!error" @preview="emit('preview', $event)" @commit="emit('commit', $event)" />
       <FormulaField v-else-if="parameter.widget === 'attribute'" :value="value as string" :label="parameter.label" :options="found.map((e) => e.name)" single :invalid="!!error" @preview="emit('preview', $event)" @commit="emit('commit', $event)" />
       <FormulaField v-else-if="parameter.widget === 'new name'" :value="value as string" :label="parameter.label" single :invalid="!!error" @preview="emit('preview', $event)" @commit="emit('commit', $event)" />
+      <ResponseField v-else-if="parameter.widget === 'response curve'" :value="value as [number, number][]" :label="parameter.label" :soft="parameter.soft" @preview="emit('preview', $event)" @commit="emit('commit', $event)" />
+      <textarea v-else-if="parameter.widget === 'text'" class="text grow words" rows="2" :value="value as string" :aria-label="parameter.label" @input="emit('preview', ($event.target as HTMLTextAreaElement).value)" @change="emit('commit', ($event.target as HTMLTextAreaElement).value)" />
       <select v-else-if="parameter.widget === 'shape'" class="text grow" :value="value" :aria-label="parameter.label" @change="emit('commit', ($event.target as HTMLSelectElement).value)">
         <option value="">choose a shape of this project</option>
         <option v-if="value && !shapes.includes(value as string)" :value="value">{{ value }} (not here)</option>
@@ -88,6 +91,10 @@ const where = computed(() => (kind.value ? `all ${kind.value}s, or a formula` : 
   background: none;
   color: var(--accent);
   cursor: pointer;
+}
+.words {
+  font: inherit;
+  resize: vertical;
 }
 .grow {
   flex: 1;
