@@ -20,6 +20,8 @@ from reticula.core.geometry.topology import Topology
 __all__ = ["Blend", "SourceMap", "Weights", "carry", "edge_sources", "edges_along", "kept"]
 
 Maps = Mapping[Kind, "SourceMap | Callable[[], SourceMap]"]
+STABLE: tuple[Kind, ...] = ("point", "face", "curve", "instance")
+"""Kinds whose elements have identities of their own; those of edges and corners follow from them."""
 UNIT_LENGTH = ("normal", "rotation")
 """Well-known attributes that are normalised again after they were blended."""
 
@@ -144,11 +146,12 @@ def carry(source: Geo, topology: Topology, maps: Maps, *, positions: AnyArray | 
             if not named:
                 continue
             entry = entry()
-        _check(kind, entry, source, topology)
+        if named or kind in STABLE:
+            _check(kind, entry, source, topology)
         skip = {"position"} if kind == "point" and positions is not None else set()
         attributes[kind] = {name: entry.attribute(name, found) for name, found in named.items() if name not in skip}
         sources[kind] = entry
-        if kind in ("point", "face", "curve", "instance"):
+        if kind in STABLE:
             identity[kind] = identities.children(source.identity(kind), entry.index, KINDS.index(kind))
     if positions is not None:
         moved = Attribute.of(np.asarray(positions, np.float64), "vec3")

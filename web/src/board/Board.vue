@@ -4,9 +4,9 @@ import '@vue-flow/core/dist/style.css'
 import { type Connection, type EdgeMouseEvent, type NodeChange, type NodeDragEvent, useVueFlow, VueFlow } from '@vue-flow/core'
 import { computed, nextTick, ref, watch } from 'vue'
 import { useCatalogue } from '../catalogue/useCatalogue'
-import { connect, disconnect, feedOf, insertInto, wires, wouldCircle, type Wire } from './document'
+import { connect, disconnect, feedOf, insertInto, splitFeed, wires, wouldCircle, type Wire } from './document'
 import Card from './Card.vue'
-import { layout, type Size } from './layout'
+import { layout, viewportFor, type Size } from './layout'
 import { useGraph } from './useGraph'
 
 const graph = useGraph()
@@ -39,21 +39,24 @@ function measure() {
   if (JSON.stringify(next) !== JSON.stringify(sizes.value)) sizes.value = next
 }
 
-/** Show everything if it can be read at that size; else the top. */
+/** Show everything at full size if there is room; else the card that is looked at, with what leads to it. */
 async function fit() {
   await nextTick()
-  await flow.fitView({ padding: 0.04, maxZoom: 1, minZoom: 1 })
-  const lowest = Math.min(...Object.values(places.value).map((place) => place.y))
-  const { x, y, zoom } = flow.getViewport()
-  if (lowest * zoom + y < 8) await flow.setViewport({ x, y: 10 - lowest * zoom, zoom })
+  const { width, height } = flow.dimensions.value
+  const at = splitFeed(graph.document.value.looking_at ?? '').from
+  const viewport = viewportFor(places.value, sizes.value, at, { width, height })
+  await flow.setViewport({ ...viewport, zoom: 1 })
 }
-watch(() => graph.state.value?.id, () => setTimeout(fit, 120)) // prettier-ignore
-let first = true
+
+/** After a graph is opened its cards grow as their results arrive; until then, or a touch, the board follows. */
+const SETTLING_MS = 2500
+let settling = Date.now() + SETTLING_MS
+watch(() => graph.state.value?.id, () => (settling = Date.now() + SETTLING_MS)) // prettier-ignore
 watch(sizes, () => {
-  if (first && Object.keys(sizes.value).length) {
-    first = false
-    setTimeout(fit, 60)
-  }
+  if (Date.now() < settling && Object.keys(sizes.value).length) setTimeout(fit, 60)
+})
+flow.onMoveStart(({ event }) => {
+  if (event?.sourceEvent) settling = 0
 })
 
 function canConnect({ source, target }: Connection): boolean {

@@ -240,7 +240,8 @@ p {
 }
 footer {
   display: flex;
-  gap: 11px;
+  flex-wrap: wrap;
+  gap: 0 11px;
   min-height: 18px;
   margin-top: 2px;
   font-size: 12px;

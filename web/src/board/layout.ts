@@ -29,3 +29,26 @@ export function layout(document: GraphDocument, sizes: Record<string, Size>): Re
   }
   return places
 }
+
+const MARGIN = 12
+
+/** Return how far to shift the board so that all cards show, or if there is no room, the looked-at one near the lower edge. */
+export function viewportFor(places: Record<string, Place>, sizes: Record<string, Size>, at: string, pane: Size): Place {
+  const along = (axis: 'x' | 'y', side: 'width' | 'height') => {
+    const begins = Object.entries(places).map(([id, place]) => [place[axis], place[axis] + (sizes[id] ?? CARD)[side]] as const)
+    const low = Math.min(...begins.map(([begin]) => begin))
+    const high = Math.max(...begins.map(([, end]) => end))
+    const room = pane[side] - 2 * MARGIN
+    return { low, high, room, fits: high - low <= room }
+  }
+  if (!Object.keys(places).length) return { x: 0, y: 0 }
+  const own = places[at] ?? Object.values(places)[0]!
+  const size = sizes[at] ?? CARD
+  const x = along('x', 'width')
+  const y = along('y', 'height')
+  const clamp = (shift: number, { low, high, room }: { low: number; high: number; room: number }) => Math.min(Math.max(shift, room + MARGIN - high), MARGIN - low)
+  return {
+    x: x.fits ? (pane.width - x.low - x.high) / 2 : clamp(pane.width / 2 - own.x - size.width / 2, x),
+    y: y.fits ? MARGIN - y.low : clamp(pane.height - MARGIN * 2 - own.y - size.height, y),
+  }
+}

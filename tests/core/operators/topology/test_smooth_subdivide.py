@@ -96,3 +96,59 @@ def test_weights_sum_to_one_and_euler_stays(seed: int) -> None:
     moved = ops.smooth_subdivide(geo.with_positions(geo.positions + [1, 2, 3]))
     assert np.allclose(moved.positions, fine.positions + [1, 2, 3])
     assert fine.topology.euler_characteristic == geo.topology.euler_characteristic
+
+
+def test_an_infinitely_sharp_box_stays_a_box(cube: Geo) -> None:
+    hard = cube.with_attribute("edge", "crease", np.full(12, 99.0))
+    fine = ops.smooth_subdivide(hard, levels=3)
+    assert np.abs(fine.positions).max(axis=1) == pytest.approx(np.ones(fine.counts["points"]))
+    as_group = cube.with_attribute("edge", "sharp", np.ones(12, bool))
+    assert np.allclose(ops.smooth_subdivide(as_group, levels=3, crease="sharp").positions, fine.positions)
+
+
+def test_sharpness_wears_off_level_by_level(cube: Geo) -> None:
+    """Sharpness 1 is sharp for one level: from then on it is the smooth surface over that level's mesh."""
+    first = ops.smooth_subdivide(cube.with_attribute("edge", "crease", np.full(12, 1.0)))
+    assert np.abs(first.positions).max(axis=1) == pytest.approx(np.ones(26))
+    second = ops.smooth_subdivide(cube.with_attribute("edge", "crease", np.full(12, 1.0)), levels=2)
+    again = ops.smooth_subdivide(first.without_attribute("edge", "crease"))
+    assert np.allclose(second.positions, again.positions)
+
+
+def test_part_of_a_level_blends_both_rules(cube: Geo) -> None:
+    sizes = [
+        np.linalg.norm(ops.smooth_subdivide(cube.with_attribute("edge", "crease", np.full(12, s))).positions[8])
+        for s in (0.0, 0.5, 1.0)
+    ]
+    assert sizes[1] == pytest.approx((sizes[0] + sizes[2]) / 2)
+
+
+def test_a_sharp_point_stays_where_it_is(cube: Geo) -> None:
+    tip = cube.with_attribute("point", "corner_crease", np.arange(8) == 3)
+    fine = ops.smooth_subdivide(tip, levels=2)
+    assert fine.positions[3].tolist() == cube.positions[3].tolist()
+    assert np.linalg.norm(fine.positions[2]) < np.sqrt(3)
+
+
+def test_weight_blends_to_the_flat_shape(cube: Geo) -> None:
+    smooth, flat = ops.smooth_subdivide(cube, levels=2), ops.smooth_subdivide(cube, levels=2, weight=0)
+    half = ops.smooth_subdivide(cube, levels=2, weight=0.5)
+    assert np.abs(flat.positions).max(axis=1) == pytest.approx(np.ones(flat.counts["points"]))
+    assert half.positions == pytest.approx((smooth.positions + flat.positions) / 2)
+    one_side = ops.smooth_subdivide(cube, levels=2, weight="step(0, position.x)")
+    assert one_side.positions[:, 0].max() == pytest.approx(smooth.positions[:, 0].max())
+    assert one_side.positions[:, 0].min() == pytest.approx(-1)
+
+
+def test_loop_cuts_other_faces_first_and_keeps_uv_inside_faces(cube: Geo, notes: list[Note]) -> None:
+    fine = ops.smooth_subdivide(cube, scheme="loop", levels=2)
+    assert fine.counts["faces"] == 12 * 16
+    assert (fine.topology.face_size == 3).all()
+    assert "cut into triangles first" in notes[0].text
+    uv = fine.attribute("corner", "uv")
+    assert uv.min() == 0
+    assert uv.max() == 1
+    flat = ops.smooth_subdivide(ops.triangulate(ops.grid(cells=(3, 3))), scheme="loop", corners="keep", levels=2)
+    place = flat.positions[flat.topology.corner_point][:, [0, 2]] * [1, -1] + 0.5
+    inside = (np.abs(place - 0.5) < 0.16).all(axis=1)
+    assert flat.attribute("corner", "uv")[inside] == pytest.approx(place[inside], abs=1e-9)

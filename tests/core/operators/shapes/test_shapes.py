@@ -5,18 +5,10 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from reticula.core import Geo, ops
+from reticula.core import ops
 from reticula.core.errors import ParameterError
 from reticula.core.geometry import measure
-
-
-def outward(geo: Geo) -> np.ndarray:
-    return np.einsum("ij,ij->i", measure.face_normals(geo), measure.face_centers(geo))
-
-
-def volume(geo: Geo) -> float:
-    """By the divergence theorem."""
-    return float(np.einsum("ij,ij->", measure.area_vectors(geo), measure.face_centers(geo)) / 3)
+from tests.helpers import outward, volume
 
 
 @given(st.integers(1, 5), st.integers(1, 5), st.integers(1, 5))

@@ -8,7 +8,7 @@ from hypothesis import strategies as st
 from reticula.core import Geo, ops
 from reticula.core.geometry import measure
 from reticula.core.notes import Note
-from tests.core.operators.test_shapes import volume
+from tests.helpers import is_closed, volume
 
 
 def test_one_side_of_a_box_makes_a_longer_box(cube: Geo) -> None:
@@ -140,3 +140,113 @@ def test_closed_stays_closed(seed: int, together: bool, distance: float) -> None
     if together:
         assert made.topology.edge_face_count.max() == 2
         assert made.topology.euler_characteristic == 2
+
+
+def test_even_walls_keep_the_thickness_around_a_box_corner(cube: Geo) -> None:
+    bowl = ops.remove(cube, where="normal.y < -0.5")
+    shell = ops.extrude(bowl, distance=0.5, keep_base=True)
+    assert shell.bounds.tolist() == [[-1.5, -1, -1.5], [1.5, 1.5, 1.5]]
+    assert volume(shell) == pytest.approx(3 * 3 * 2.5 - 8)
+    assert is_closed(shell)
+    straight = ops.extrude(bowl, distance=0.5, walls="straight")
+    assert straight.bounds[1, 1] < 1.5
+
+
+def test_keeping_the_base_makes_a_sheet_a_solid() -> None:
+    solid = ops.extrude(ops.grid(cells=(4, 3)), distance=0.2, keep_base=True)
+    assert is_closed(solid)
+    assert volume(solid) == pytest.approx(0.2)
+    assert solid.group("face", "base").sum() == 12
+    assert not (solid.group("face", "base") & solid.group("face", "top")).any()
+    both = ops.extrude(ops.grid(cells=(2, 1)), together=False, distance=0.2, keep_base=True)
+    assert volume(both) == pytest.approx(0.2)
+
+
+def test_divisions_profile_and_rims() -> None:
+    post = ops.extrude(
+        ops.grid(cells=(1, 1)), distance=1, divisions=4, profile=[[0, 1], [0.5, 2], [1, 1]], keep_base=True
+    )
+    assert post.counts["faces"] == 2 + 4 * 4
+    assert post.group("edge", "rim").sum() == 4 * 4
+    widths = [np.ptp(post.positions[np.isclose(post.positions[:, 1], y), 0]) for y in (0, 0.25, 0.5, 1)]
+    assert widths[0] == pytest.approx(1)
+    assert widths[2] == pytest.approx(2)
+    assert widths[3] == pytest.approx(1)
+    assert 1 < widths[1] < 2
+
+
+def test_inset_narrows_the_top() -> None:
+    stump = ops.extrude(ops.grid(cells=(3, 3)), distance=0.5, inset=0.1)
+    top = stump.positions[np.isclose(stump.positions[:, 1], 0.5)]
+    assert np.ptp(top[:, 0]) == pytest.approx(0.8)
+    assert np.ptp(stump.positions[:, 0]) == pytest.approx(1)
+
+
+def test_along_a_direction_and_with_an_amount() -> None:
+    leaning = ops.extrude(
+        ops.grid(cells=(1, 1)), along="direction", direction=(3, 4, 0), distance=0.5, amount=2, per="point"
+    )
+    assert leaning.positions[4:].mean(axis=0) == pytest.approx([0.6, 0.8, 0])
+    assert np.ptp(leaning.positions[4:], axis=0) == pytest.approx([1, 0, 1])
+
+
+def test_variation_hangs_on_identity_not_on_order() -> None:
+    sheet = ops.grid(cells=(6, 1))
+    whole = ops.extrude(sheet, together=False, variation=1, seed=3)
+    part = ops.extrude(ops.remove(sheet, where="index == 0"), together=False, variation=1, seed=3)
+    heights = np.unique(whole.positions[:, 1].round(12))
+    assert len(heights) == 7
+    assert set(part.positions[:, 1].round(12)) < set(heights)
+
+
+def test_distance_per_corner_is_averaged_where_faces_stay_joined() -> None:
+    sheet = ops.grid(cells=(2, 1))
+    sheet = sheet.with_attribute("corner", "lift", np.repeat([1.0, 3.0], 4))
+    made = ops.extrude(sheet, per="corner", distance="lift")
+    assert np.unique(made.positions[:, 1].round(9)).tolist() == [0, 1, 2, 3]
+
+
+def test_edges_become_strips_that_wind_with_their_faces() -> None:
+    sheet = ops.grid(cells=(2, 2))
+    made = ops.extrude(
+        sheet, what="edge", where="border", along="direction", direction=(0, -1, 0), distance=0.3, divisions=2
+    )
+    assert made.counts["faces"] == 4 + 8 * 2
+    assert made.group("face", "side").sum() == 16
+    assert made.group("edge", "top").sum() == 8
+    border = made.topology.border_edges
+    assert border.sum() == 8
+    assert (made.topology.corner_across >= 0).sum() == made.topology.corner_count - 8
+    assert made.bounds[0, 1] == pytest.approx(-0.3)
+
+
+def test_points_become_curves(notes: list[Note]) -> None:
+    made = ops.extrude(ops.geodesic_sphere(frequency=1), what="point", where="index < 3", distance=0.4, divisions=3)
+    assert made.counts["curves"] == 3
+    assert np.diff(made.topology.curve_start).tolist() == [4, 4, 4]
+    ends = made.positions[made.group("point", "top")]
+    assert np.linalg.norm(ends, axis=1) == pytest.approx(np.full(3, 0.9))
+
+
+def test_four_in_a_row_reuse_top_and_side() -> None:
+    made = ops.extrude(ops.box(size=(1, 1, 1)), where="normal.y > 0.5", distance=0.5)
+    made = ops.extrude(made, where="top", distance=0.2, inset=0.1)
+    made = ops.extrude(made, where="side", together=False, distance=0.1)
+    made = ops.extrude(made, where="top", distance=-0.05)
+    assert is_closed(made)
+    assert made.group("face", "top").sum() == 4
+    assert made.topology.euler_characteristic == 2
+
+
+@given(st.integers(0, 10_000), st.booleans(), st.sampled_from(["even", "straight"]))
+def test_any_part_of_a_closed_mesh_stays_closed(seed: int, together: bool, walls: str) -> None:
+    ball = ops.geodesic_sphere(frequency=2)
+    where = np.random.default_rng(seed).random(ball.topology.face_count) < 0.4
+    if not where.any():
+        return
+    made = ops.extrude(
+        ball.with_attribute("face", "some", where), where="some", together=together, walls=walls, divisions=2
+    )
+    assert (made.topology.edge_face_count % 2 == 0).all()
+    assert not made.topology.border_edges.any()
+    assert np.isfinite(made.positions).all()

@@ -1,0 +1,32 @@
+"""Measures that several tests look at."""
+
+from __future__ import annotations
+
+import numpy as np
+
+from reticula.core import Geo, ops
+from reticula.core.geometry import measure
+
+__all__ = ["bumpy", "is_closed", "outward", "volume"]
+
+
+def volume(geo: Geo) -> float:
+    """Volume inside a closed mesh in m³, by the divergence theorem."""
+    return float(np.einsum("ij,ij->", measure.area_vectors(geo), measure.face_centers(geo)) / 3)
+
+
+def outward(geo: Geo) -> np.ndarray:
+    """How far each face looks away from the origin."""
+    return np.einsum("ij,ij->i", measure.face_normals(geo), measure.face_centers(geo))
+
+
+def is_closed(geo: Geo) -> bool:
+    """Whether every edge has two faces that wind alike."""
+    return bool((geo.topology.edge_face_count == 2).all() and (geo.topology.corner_across >= 0).all())
+
+
+def bumpy(seed: int, frequency: int = 3) -> Geo:
+    """A closed, uneven ball of triangles that contains the origin."""
+    ball = ops.geodesic_sphere(frequency=frequency)
+    away = 1.0 + 0.3 * np.random.default_rng(seed).random((ball.topology.point_count, 1))
+    return ball.with_positions(ball.positions * away)

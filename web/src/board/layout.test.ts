@@ -1,0 +1,25 @@
+import { describe, expect, it } from 'vitest'
+import { viewportFor } from './layout'
+
+const size = { width: 200, height: 80 }
+const pane = { width: 500, height: 400 }
+
+describe('what the board shows first', () => {
+  it('is everything, in the middle and from the top, if there is room', () => {
+    const places = { a: { x: 0, y: 0 }, b: { x: 100, y: 100 } }
+    expect(viewportFor(places, { a: size, b: size }, 'a', pane)).toEqual({ x: 100, y: 12 })
+  })
+
+  it('is else the card that is looked at, near the lower edge', () => {
+    const places = { a: { x: 0, y: 0 }, b: { x: 900, y: 300 }, c: { x: 400, y: 900 } }
+    const shift = viewportFor(places, { a: size, b: size, c: size }, 'b', pane)
+    expect(900 + shift.x).toBeLessThanOrEqual(500 - 200)
+    expect(300 + 80 + shift.y).toBe(400 - 24)
+  })
+
+  it('leaves no more than the margin empty beside the cards', () => {
+    const places = { a: { x: 0, y: 0 }, b: { x: 900, y: 0 } }
+    expect(viewportFor(places, { a: size, b: size }, 'a', pane).x).toBe(12)
+    expect(viewportFor({}, {}, '', pane)).toEqual({ x: 0, y: 0 })
+  })
+})
