@@ -27,9 +27,13 @@ class Filling:
 def flattened(points: Floats, normal: Floats) -> tuple[Floats, Floats]:
     """Return ``points (N, 3)`` in the plane through the origin across ``normal``: places ``(N, 2)`` and both axes ``(2, 3)``.
 
-    Seen against the normal, the axes turn counter-clockwise.
+    Seen against the normal, the axes turn counter-clockwise. Without one, the best plane is taken (least squares).
     """
-    n = normal / max(float(np.linalg.norm(normal)), 1e-300)
+    length = float(np.linalg.norm(normal))
+    if length < 1e-300:
+        normal = np.linalg.svd(points - points.mean(axis=0), full_matrices=False)[2][2] if len(points) > 2 else np.eye(3)[1]
+        length = float(np.linalg.norm(normal))
+    n = normal / length
     helper = np.eye(3)[int(np.abs(n).argmin())]
     x = np.cross(helper, n)
     x /= np.linalg.norm(x)

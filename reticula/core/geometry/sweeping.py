@@ -82,7 +82,7 @@ def swept(
         bottom = (start[open_][:, None] * sides + every[::-1]).reshape(-1)
         top = ((start[open_ + 1] - 1)[:, None] * sides + every).reshape(-1)
         spread = np.ptp(profile, axis=0).max(initial=1e-12)
-        flat = (profile - profile.mean(axis=0)) / max(spread, 1e-12) + 0.5
+        flat = (profile - profile.min(axis=0)) / max(spread, 1e-12)
         sizes = np.concatenate([sizes, np.full(2 * len(open_), sides)])
         corners = np.concatenate([corners, bottom, top])
         uv = np.concatenate([uv, np.tile(flat[::-1], (len(open_), 1)), np.tile(flat, (len(open_), 1))])
