@@ -189,6 +189,10 @@ def collapse_edges(
         if cost[e] == np.inf:
             break
         p, r = ends[e, 0], ends[e, 1]
+        if leader[p] != p or leader[r] != r or p == r:
+            _take_out(cost, heap, slot, e, size)
+            size -= 1
+            continue
         weight = (area[p] + area[r]) / 3.0
         if most_error < np.inf and np.sqrt(cost[e] / max(weight, 1e-300)) > most_error:
             break
@@ -220,7 +224,7 @@ def collapse_edges(
                 if holds:
                     shared += 1
             c = next_corner[c]
-        if common != shared or shared > 2:
+        if common != shared or shared > 2 or shared == 0:
             good = False
         if good and shared == 2 and on_border[p] and on_border[r]:
             good = False

@@ -31,7 +31,9 @@ def flattened(points: Floats, normal: Floats) -> tuple[Floats, Floats]:
     """
     length = float(np.linalg.norm(normal))
     if length < 1e-300:
-        normal = np.linalg.svd(points - points.mean(axis=0), full_matrices=False)[2][2] if len(points) > 2 else np.eye(3)[1]
+        normal = (
+            np.linalg.svd(points - points.mean(axis=0), full_matrices=False)[2][2] if len(points) > 2 else np.eye(3)[1]
+        )
         length = float(np.linalg.norm(normal))
     n = normal / length
     helper = np.eye(3)[int(np.abs(n).argmin())]

@@ -117,7 +117,7 @@ def _without_instances(geo: Geo) -> Geo:
 def _turned_over(geo: Geo) -> Geo:
     from reticula.core.geometry.reversing import turned_over
 
-    return turned_over(geo)
+    return turned_over(geo, with_normals=False)
 
 
 def _copies(geo: Geo, shape: Geo, chosen: AnyArray, onto: Kind) -> Geo:

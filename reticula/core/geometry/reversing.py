@@ -12,11 +12,13 @@ from reticula.core.geometry.geo import Geo
 __all__ = ["turned_over"]
 
 
-def turned_over(geo: Geo, faces: Flags | None = None, curves: Flags | None = None) -> Geo:
+def turned_over(
+    geo: Geo, faces: Flags | None = None, curves: Flags | None = None, *, with_normals: bool = True
+) -> Geo:
     """Return the geometry with the marked faces ``(F,)`` and curves ``(K,)`` running the other way (all, if not given).
 
     The first corner of each face and the first point of each closed curve stay first. Stored normals of turned corners
-    and faces, and those of points with turned faces only, point the other way.
+    and faces, and those of points with turned faces only, point the other way, unless ``with_normals`` is false.
     """
     shape = geo.topology
     faces = np.ones(shape.face_count, bool) if faces is None else faces
@@ -34,6 +36,8 @@ def turned_over(geo: Geo, faces: Flags | None = None, curves: Flags | None = Non
     topology = topology.with_curves(shape.point_count, shape.curve_start, shape.curve_point[along], shape.curve_closed)
     edge = np.where(turned, shape.corner_edge[shape.corner_previous[corner]], shape.corner_edge)
     made = carry(geo, topology, {"corner": kept(corner), "edge": edges_along(topology, edge)})
+    if not with_normals:
+        return made
     flipped = np.ones(shape.point_count, bool)
     flipped[shape.corner_point[~turned]] = False
     flipped &= shape.used_points

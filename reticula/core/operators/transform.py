@@ -88,8 +88,5 @@ def transform(
         made = made.with_attribute("instance", "transform", matrix @ made.attribute("instance", "transform"), "mat4")
     if np.linalg.det(linear) < 0 and where.all() and geo.topology.face_count:
         note("The shape is mirrored; its faces were turned over so that they face outwards.")
-        normals = {kind: made.attributes[kind].get("normal") for kind in ("point", "corner", "face")}  # type: ignore[index]
-        made = turned_over(made)
-        for kind, normal in normals.items():
-            made = made.with_attribute(kind, "normal", normal) if normal is not None else made  # type: ignore[arg-type]
+        made = turned_over(made, with_normals=False)
     return made

@@ -47,16 +47,11 @@ def mirror(
     if keep_original and near.any():
         positions = geo.positions - np.where(near, away, 0.0)[:, None] * normal
         geo, away = geo.with_positions(positions), np.where(near, 0.0, away)
-    copy = turned_over(geo.with_positions(geo.positions - 2.0 * away[:, None] * normal))
+    copy = turned_over(geo.with_positions(geo.positions - 2.0 * away[:, None] * normal), with_normals=False)
     for kind in ("point", "corner", "face"):
-        if geo.has(kind, "normal") and geo.find(kind, "normal").type == "vec3":  # type: ignore[arg-type]
-            old = geo.find(kind, "normal")  # type: ignore[arg-type]
+        if copy.has(kind, "normal") and copy.find(kind, "normal").type == "vec3":  # type: ignore[arg-type]
+            old = copy.find(kind, "normal")  # type: ignore[arg-type]
             values = old.values - 2.0 * (old.values @ normal)[:, None] * normal
-            if kind == "corner":
-                shape = geo.topology
-                first = shape.face_start[shape.corner_face]
-                number = np.arange(shape.corner_count) - first
-                values = values[first + (-number) % shape.face_size[shape.corner_face]]
             copy = copy.with_attribute(kind, "normal", Attribute("vec3", frozen(values), None, old.default))  # type: ignore[arg-type]
     copied = np.zeros(geo.topology.face_count, bool)
     if not keep_original:
