@@ -97,6 +97,11 @@ def _rings(
     return sizes[: made + 1].copy(), ring[:at].copy(), owner[:made].copy(), meets[:made].copy()
 
 
+def _whole(shape: Topology, cut: Flags, points: Flags) -> Flags:
+    """Points at which nothing stays: those cut off, and those of several cut edges, whose sectors part."""
+    return points | (np.bincount(shape.edges[cut].reshape(-1), minlength=shape.point_count) > 1)
+
+
 def bevel_plan(shape: Topology, cut: Flags, points: Flags, segments: int) -> BevelPlan:
     """Plan the bevel of the ``cut (E,)`` edges and the cutting off of ``points (P,)``, which have no cut edges.
 
@@ -112,8 +117,8 @@ def bevel_plan(shape: Topology, cut: Flags, points: Flags, segments: int) -> Bev
     slides = np.zeros(2 * shape.edge_count, bool)
     slides[end_in[touched & out & ~into]] = True
     slides[end_out[touched & into & ~out]] = True
-    whole = touched & points[shape.corner_point]
-    slides[end_in[whole]] = slides[end_out[whole]] = True
+    whole = touched & _whole(shape, cut, points)[shape.corner_point]
+    slides[end_in[whole & ~into]] = slides[end_out[whole & ~out]] = True
     inner, slid = np.flatnonzero(out & into & touched), np.flatnonzero(slides)
     number = np.full(2 * shape.edge_count, -1)
     number[slid] = shape.point_count + len(inner) + np.arange(len(slid))
@@ -172,8 +177,9 @@ def slide_rates(
         np.add.at(total, ends[mask], 1.0 / sine[mask])
         np.add.at(count, ends[mask], 1.0)
     slide = total / np.maximum(count, 1.0)
-    whole = points[shape.corner_point]
-    slide[end_in[whole]] = slide[end_out[whole]] = 1.0
+    whole = _whole(shape, cut, points)[shape.corner_point]
+    for ends in (end_in[whole], end_out[whole]):
+        slide[ends] = np.where(count[ends] > 0, slide[ends], 1.0)
     shrink = slide.copy()
     both = out & into
     np.maximum.at(shrink, end_out[both], np.einsum("ij,ij->i", insets[both], ahead[both]))

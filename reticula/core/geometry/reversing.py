@@ -12,9 +12,7 @@ from reticula.core.geometry.geo import Geo
 __all__ = ["turned_over"]
 
 
-def turned_over(
-    geo: Geo, faces: Flags | None = None, curves: Flags | None = None, *, with_normals: bool = True
-) -> Geo:
+def turned_over(geo: Geo, faces: Flags | None = None, curves: Flags | None = None, *, with_normals: bool = True) -> Geo:
     """Return the geometry with the marked faces ``(F,)`` and curves ``(K,)`` running the other way (all, if not given).
 
     The first corner of each face and the first point of each closed curve stay first. Stored normals of turned corners
