@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import itertools
 import os
 import platform
 import sys
@@ -10,7 +11,7 @@ from pathlib import Path
 import numpy as np
 
 from bench.measure import table
-from bench.operators import rows
+from bench import operators, topology
 
 INTRODUCTION = """# Speed
 
@@ -21,11 +22,10 @@ that ours is faster. Absolute times are those of the machine below; the ratios a
 
 def main() -> None:
     made = []
-    for row in rows():
-        print(
-            f"{row.what:55} {row.size:32} {row.ours * 1000:9.1f} ms   {row.peer:24} {row.theirs * 1000:9.1f} ms   x {row.ratio:.2f}",
-            flush=True,
-        )
+    wanted = [word for word in sys.argv[1:] if not word.startswith("-")]
+    for row in itertools.chain(operators.rows(), topology.rows()) if not wanted else topology.rows():
+        theirs = f"{row.theirs * 1000:9.1f} ms   x {row.ratio:.2f}" if row.theirs is not None and row.ratio else ""
+        print(f"{row.what:55} {row.size:32} {row.ours * 1000:9.1f} ms   {row.peer:36} {theirs}", flush=True)
         made.append(row)
     if "--write" in sys.argv:
         machine = (

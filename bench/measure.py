@@ -8,9 +8,10 @@ from collections.abc import Callable
 from dataclasses import dataclass
 from typing import Any
 
-__all__ = ["Row", "compare", "table"]
+__all__ = ["Row", "alone", "compare", "table"]
 
 Way = Callable[[], Any]
+NO_PEER = "none known"
 
 
 @dataclass
@@ -21,8 +22,8 @@ class Row:
     size: str
     ours: float
     peer: str
-    theirs: float
-    ratio: float
+    theirs: float | None = None
+    ratio: float | None = None
 
 
 def compare(what: str, size: str, ours: Way, peer: str, theirs: Way, turns: int = 5) -> Row:
@@ -35,6 +36,12 @@ def compare(what: str, size: str, ours: Way, peer: str, theirs: Way, turns: int 
     return Row(what, size, statistics.median(mine), peer, statistics.median(other), ratio)
 
 
+def alone(what: str, size: str, ours: Way, turns: int = 3) -> Row:
+    """Time what no common library does, for the growth with the size."""
+    ours()
+    return Row(what, size, statistics.median(_seconds(ours) for _ in range(turns)), NO_PEER)
+
+
 def _seconds(way: Way) -> float:
     begin = time.perf_counter()
     way()
@@ -42,10 +49,16 @@ def _seconds(way: Way) -> float:
 
 
 def table(rows: list[Row]) -> str:
-    """Return the rows as a Markdown table; a ratio below 1 means that we are faster."""
-    lines = ["| what | size | ours | peer | theirs | ours / theirs |", "|---|---|---|---|---|---|"]
-    lines += [
-        f"| {row.what} | {row.size} | {row.ours * 1000:.1f} ms | {row.peer} | {row.theirs * 1000:.1f} ms | {row.ratio:.2f} |"
-        for row in rows
-    ]
+    """Return the rows as a Markdown table.
+
+    A ratio below 1 means that we are faster. Growth is our time over that of the row before, where both do the same.
+    """
+    lines = ["| what | size | ours | growth | peer | theirs | ours / theirs |", "|---|---|---|---|---|---|---|"]
+    before: Row | None = None
+    for row in rows:
+        growth = f"x {row.ours / before.ours:.1f}" if before and (before.what, before.peer) == (row.what, row.peer) else ""
+        theirs = "" if row.theirs is None else f"{row.theirs * 1000:.1f} ms"
+        ratio = "" if row.ratio is None else f"{row.ratio:.2f}"
+        lines.append(f"| {row.what} | {row.size} | {row.ours * 1000:.1f} ms | {growth} | {row.peer} | {theirs} | {ratio} |")
+        before = row
     return "\n".join(lines)

@@ -6,12 +6,12 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from reticula.core.arrays import AnyArray, Floats, Indices, Ints, unique_rows
+from reticula.core.arrays import Floats, Indices, Ints, unique_rows
 from reticula.core.compiled import kernel
 from reticula.core.geometry.cells import IN_SPACE, ON_FACE, Fragments
 from reticula.core.geometry.geo import Geo
 from reticula.core.geometry.voronoi import Diagram
-from reticula.core.spatial import surface_of
+from reticula.core.spatial.inside import inside
 
 __all__ = ["Caps", "caps_of"]
 
@@ -71,19 +71,6 @@ def _walk(first: Indices, segment: Indices, ends: Indices) -> tuple[Ints, Ints, 
     return start[: loops + 1].copy(), node[:at].copy(), broken
 
 
-def _inside(geo: Geo, places: Floats) -> AnyArray:
-    """Whether places lie inside a closed mesh: whether a ray meets its first face from behind."""
-    low, high = geo.bounds
-    out = ((places > low) & (places < high)).all(axis=1)
-    asked = np.flatnonzero(out)
-    if len(asked):
-        surface = surface_of(geo)
-        way = np.tile([0.4829, 0.7411, 0.4664], (len(asked), 1))
-        hits = surface.ray(places[asked], way, np.inf, 0.0)
-        out[asked] = hits.found & (np.einsum("ij,ij->i", surface.normals(hits), way) > 0)
-    return out
-
-
 def _edge_segments(geo: Geo, diagram: Diagram, parts: Fragments) -> tuple[Indices, Ints, Floats, Ints, Floats, int]:
     """The parts of the cells' edges that lie inside: their three cells, and name and place of both ends."""
     hit = np.unique(np.flatnonzero(parts.name[:, 0] == ON_FACE))
@@ -99,7 +86,7 @@ def _edge_segments(geo: Geo, diagram: Diagram, parts: Fragments) -> tuple[Indice
     lost = int((packed[of_edge] != wanted).sum()) if len(order) else len(hit)
     ends = diagram.vertex[diagram.edge_ends]
     way = ends[:, 1] - ends[:, 0]
-    within = _inside(geo, diagram.vertex) & ~diagram.helped
+    within = inside(geo, diagram.vertex) & ~diagram.helped
     low = np.flatnonzero(within[diagram.edge_ends[:, 0]])
     high = np.flatnonzero(within[diagram.edge_ends[:, 1]])
     along = np.einsum("ij,ij->i", parts.place[hit] - ends[of_edge, 0], way[of_edge])

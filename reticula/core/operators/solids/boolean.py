@@ -11,9 +11,11 @@ from reticula.core.arrays import AnyArray, Floats, frozen, starts_from_sizes
 from reticula.core.errors import GeometryError
 from reticula.core.geometry import Attribute, Geo, SourceMap, Topology, Weights, carry, edges_along, kept, triangles
 from reticula.core.geometry.joining import joined
+from reticula.core.geometry.subset import subset
 from reticula.core.notes import note, warn
 from reticula.core.operators.declare import Input, operator
 from reticula.core.operators.parameters import Choice, GroupName
+from reticula.core.operators.solids.sheets import cut_sheet, flat_normal, flat_sheets
 
 __all__ = ["boolean"]
 
@@ -43,11 +45,15 @@ WORD = {
     ),
 )  # fmt: skip
 def boolean(geo: Geo, others: Sequence[Geo], *, operation: str, other_group: str, seam_group: str) -> Geo:
-    """Unite solids, take them away from each other, or keep what they share.
+    """Unite solids, take them away from each other, or keep what they share; or cut a sheet.
 
     Exact on which side is which: the Manifold library's symbolic perturbation; the result is always closed. Faces that
     nothing cuts stay the polygons they were; cut ones become triangles. Solids must be closed; faces that wind
     against each other are an error.
+
+    If the first input is open, it is a sheet. Sheets in one plane are put together in it. Else the sheet is cut where the
+    others cross it: the difference keeps what lies outside of a solid (or before a sheet), the intersection what lies
+    inside (or behind), the union both; the face group ``inside`` and the seam say which is which.
     """
     parts = [geo, *(other for other in others if other.topology.face_count)]
     if not geo.topology.face_count:
@@ -56,6 +62,8 @@ def boolean(geo: Geo, others: Sequence[Geo], *, operation: str, other_group: str
         warn("Nothing else is connected, so nothing changed.")
         empty = geo.with_attribute("face", other_group, np.zeros(geo.topology.face_count, bool))
         return empty.with_attribute("edge", seam_group, np.zeros(geo.topology.edge_count, bool))
+    if geo.topology.border_edges.any():
+        return _of_sheets(parts, operation, other_group, seam_group)
     names = ["the first input", *(f"input {n + 2}" for n in range(len(parts) - 1))]
     solids = [_solid(part, name) for part, name in zip(parts, names, strict=True)]
     made = manifold3d.Manifold.batch_boolean([solid for solid, _ in solids], WORD[operation])
@@ -79,6 +87,21 @@ def boolean(geo: Geo, others: Sequence[Geo], *, operation: str, other_group: str
         f"{shape.face_count:,} faces, {int(other.sum()):,} of them from the other solids; volume {made.volume():.6g} m³."
     )
     return result.with_attribute("face", other_group, other).with_attribute("edge", seam_group, seam)
+
+
+def _of_sheets(parts: Sequence[Geo], operation: str, other_group: str, seam_group: str) -> Geo:
+    """The same for an open first input: flat sheets in one plane, or a sheet and what it is cut by."""
+    normal = flat_normal(parts)
+    if normal is not None:
+        made, origin = flat_sheets(parts, normal, operation)
+        made = made.with_attribute("face", other_group, origin >= parts[0].topology.face_count)
+        return made.with_attribute("edge", seam_group, made.topology.border_edges)
+    cut, within, seam = cut_sheet(parts[0], parts[1:])
+    made = cut.with_attribute("face", "inside", within).with_attribute("edge", seam_group, seam)
+    note(f"{int(within.sum()):,} faces of the sheet lie inside, {int((~within).sum()):,} outside.")
+    if operation != "union":
+        made = subset(made, within if operation == "intersection" else ~within)
+    return made.with_attribute("face", other_group, np.zeros(made.topology.face_count, bool))
 
 
 def _solid(geo: Geo, name: str) -> tuple[manifold3d.Manifold, int]:
