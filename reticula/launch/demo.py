@@ -11,6 +11,8 @@ __all__ = ["load_demo"]
 
 DEMO = Path(__file__).resolve().parents[2] / "demo"
 TITLE = "Reef studio"
+FIRST = "settlement_tile"
+"""The graph that a new user sees."""
 
 
 def load_demo(client: Client) -> bool:
@@ -20,7 +22,7 @@ def load_demo(client: Client) -> bool:
     project = client.post("/api/projects", {"title": TITLE})
     for mesh in sorted(DEMO.glob("*.ply")):
         client.upload(f"/api/projects/{project['id']}/assets", mesh.name, mesh.read_bytes())
-    for path in sorted(DEMO.glob("*.json")):
+    for path in sorted(DEMO.glob("*.json"), key=lambda path: (path.stem != FIRST, path.stem)):
         document = json.loads(path.read_text("utf-8"))
         client.post(f"/api/projects/{project['id']}/graphs", {"title": document["title"], "document": document})
     return True

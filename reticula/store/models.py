@@ -6,8 +6,8 @@ import secrets
 from datetime import UTC, datetime
 from typing import Any
 
-from sqlalchemy import JSON, BigInteger, DateTime, ForeignKey, Integer, String, UniqueConstraint
-from sqlalchemy.dialects.mysql import LONGTEXT
+from sqlalchemy import JSON, BigInteger, ForeignKey, Integer, String, UniqueConstraint
+from sqlalchemy.dialects.mysql import DATETIME, LONGTEXT
 from sqlalchemy.orm import DeclarativeBase, Mapped, mapped_column
 
 __all__ = ["Asset", "Base", "Edit", "Graph", "Project", "Setting"]
@@ -32,7 +32,7 @@ class Project(Base):
 
     id: Mapped[str] = mapped_column(String(16), primary_key=True, default=new_id)
     title: Mapped[str] = mapped_column(String(200))
-    created_at: Mapped[datetime] = mapped_column(DateTime, default=now)
+    created_at: Mapped[datetime] = mapped_column(DATETIME(fsp=6), default=now)
 
 
 class Graph(Base):
@@ -45,8 +45,8 @@ class Graph(Base):
     title: Mapped[str] = mapped_column(String(200))
     revision: Mapped[int] = mapped_column(Integer, default=0)
     document: Mapped[str] = mapped_column(LONGTEXT)
-    created_at: Mapped[datetime] = mapped_column(DateTime, default=now)
-    updated_at: Mapped[datetime] = mapped_column(DateTime, default=now, onupdate=now)
+    created_at: Mapped[datetime] = mapped_column(DATETIME(fsp=6), default=now)
+    updated_at: Mapped[datetime] = mapped_column(DATETIME(fsp=6), default=now, onupdate=now)
 
 
 class Edit(Base):
@@ -66,7 +66,7 @@ class Edit(Base):
     label: Mapped[str] = mapped_column(String(200), default="")
     patch: Mapped[str] = mapped_column(LONGTEXT)
     inverse: Mapped[str] = mapped_column(LONGTEXT)
-    created_at: Mapped[datetime] = mapped_column(DateTime, default=now)
+    created_at: Mapped[datetime] = mapped_column(DATETIME(fsp=6), default=now)
 
 
 class Asset(Base):
@@ -82,7 +82,7 @@ class Asset(Base):
     digest: Mapped[str] = mapped_column(String(64), index=True)
     size: Mapped[int] = mapped_column(BigInteger)
     summary: Mapped[dict[str, Any]] = mapped_column(JSON)
-    created_at: Mapped[datetime] = mapped_column(DateTime, default=now)
+    created_at: Mapped[datetime] = mapped_column(DATETIME(fsp=6), default=now)
 
 
 class Setting(Base):

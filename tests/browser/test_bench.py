@@ -60,7 +60,7 @@ def test_build_from_nothing_undo_reload_and_find_the_same_mesh(bench: Bench, tmp
     bench.add("extr")
     bench.set("where", "crest")
     bench.set("distance", "0.1 + 0.2 * random(1)")
-    bench.add("smooth")
+    bench.add("smooth sub")
     by_hand = ops.group(ops.grid(cells=(6, 10)), name="crest", where="position.x > 0")
     by_hand = ops.smooth_subdivide(ops.extrude(by_hand, where="crest", distance="0.1 + 0.2 * random(1)"))
     page.click("[data-test=export]")

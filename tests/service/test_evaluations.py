@@ -53,7 +53,7 @@ def test_reports_counts_changes_and_looks(client: FlaskClient, graph: Graph) -> 
     )
     assert done["state"] == "done"
     tall = done["nodes"]["tall"]
-    assert tall["counts"] == {"points": 41, "corners": 128, "faces": 32, "curves": 0}
+    assert tall["counts"] == {"points": 41, "corners": 128, "faces": 32, "curves": 0, "instances": 0}
     assert tall["change"]["faces"] == 16
     assert tall["notes"][0]["text"] == "Raised 16 faces, made 16 walls."
     mesh, top, summary = done["looks"]

@@ -35,8 +35,10 @@ export function fit(words: string, name: string, more: string): number {
 }
 
 function score(word: string, text: string): number {
-  if (text === word) return 4
-  if (text.startsWith(word)) return 3
-  if (text.split(/[^a-z0-9]+/).some((part) => part.startsWith(word))) return 2
+  const parts = text.split(/[^a-z0-9]+/)
+  if (text === word) return 5
+  if (text.startsWith(word)) return 4
+  if (parts.includes(word)) return 3
+  if (parts.some((part) => part.startsWith(word))) return 2
   return text.includes(word) ? 1 : 0
 }

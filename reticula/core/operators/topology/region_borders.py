@@ -28,7 +28,7 @@ __all__ = ["region_borders"]
     ),
 )  # fmt: skip
 def region_borders(geo: Geo, *, label: str, open_borders: bool, split: bool, border_group: str) -> Geo:
-    """Mark the edges between faces that hold different labels, and part the faces there on demand.
+    """Find the edges between faces that hold different labels, and part the faces there on demand.
 
     Without a label, faces are told apart by the direction they look in most: along +x, -x, +y, -y, +z or -z.
     """

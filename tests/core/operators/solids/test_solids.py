@@ -8,7 +8,7 @@ from hypothesis import strategies as st
 from reticula.core import Geo, ops
 from reticula.core.errors import GeometryError, ParameterError
 from reticula.core.geometry import measure
-from reticula.core.notes import Note
+from reticula.core.notes import Note, collecting
 from tests.helpers import bumpy, is_closed, volume
 
 direction = st.tuples(*[st.floats(-1, 1)] * 3).filter(lambda d: np.linalg.norm(d) > 0.1)
@@ -229,3 +229,39 @@ class TestFill:
             ops.fill(eight, what="curve", using="triangles")
         ops.fill(ops.arc(), what="curve")
         assert "open" in notes[0].text
+
+
+class TestSheets:
+    @pytest.mark.parametrize("bend", [0.0, 0.2])
+    def test_a_sheet_is_shared_out_by_a_solid(self, bend: float, notes: list[Note]) -> None:
+        sheet = ops.set_attribute(
+            ops.grid(size=(2, 2), cells=(5, 5)), name="position", value=f"position + vec3(0, {bend} * sin(position.x * 3), 0)"
+        )
+        sheet = ops.set_attribute(sheet, name="across", value="position.x")
+        ball = ops.geodesic_sphere(frequency=4)
+        outside, within, both = (ops.boolean(sheet, ball, operation=how) for how in ("difference", "intersection", "union"))
+        areas = [measure.face_areas(geo).sum() for geo in (outside, within, both)]
+        assert areas[2] == pytest.approx(measure.face_areas(sheet).sum())
+        assert areas[0] + areas[1] == pytest.approx(areas[2])
+        assert both.topology.border_edges.sum() == sheet.topology.border_edges.sum(), "nothing opens along the cut"
+        assert within.topology.border_edges.sum() == both.group("edge", "seam").sum()
+        assert both.group("face", "inside").sum() == within.counts["faces"]
+        assert both.attribute("point", "across") == pytest.approx(both.positions[:, 0], abs=1e-9)
+        assert np.linalg.norm(within.positions, axis=1).max() < 0.5 + 1e-9
+
+    def test_a_sheet_is_cut_by_a_sheet(self, notes: list[Note]) -> None:
+        wall = ops.transform(ops.grid(size=(3, 3), cells=(1, 1), facing="side"), move=(0.13, 0, 0))
+        before = ops.boolean(ops.grid(), wall)
+        assert before.bounds[:, 0] == pytest.approx([0.13, 0.5])
+
+    @given(st.floats(-0.7, 0.7), st.floats(-0.7, 0.7), st.floats(0.05, 0.9))
+    def test_flat_sheets_by_inclusion_and_exclusion(self, x: float, z: float, radius: float) -> None:
+        a = ops.grid(cells=(3, 2))
+        b = ops.transform(ops.disc(radius=radius, segments=13, rings=2), move=(x, 0, z))
+        with collecting():
+            made = {how: ops.boolean(a, b, operation=how) for how in ("union", "difference", "intersection")}
+        area = {how: measure.face_areas(geo).sum() for how, geo in made.items()}
+        own = measure.face_areas(b).sum()
+        assert area["difference"] + area["intersection"] == pytest.approx(1, abs=1e-8)
+        assert area["union"] + area["intersection"] == pytest.approx(1 + own, abs=1e-8)
+        assert (measure.face_normals(made["union"])[:, 1] > 0.99).all()
