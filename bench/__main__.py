@@ -10,8 +10,8 @@ from pathlib import Path
 
 import numpy as np
 
-from bench.measure import table
 from bench import operators, topology
+from bench.measure import table
 
 INTRODUCTION = """# Speed
 

@@ -56,9 +56,13 @@ def table(rows: list[Row]) -> str:
     lines = ["| what | size | ours | growth | peer | theirs | ours / theirs |", "|---|---|---|---|---|---|---|"]
     before: Row | None = None
     for row in rows:
-        growth = f"x {row.ours / before.ours:.1f}" if before and (before.what, before.peer) == (row.what, row.peer) else ""
+        growth = (
+            f"x {row.ours / before.ours:.1f}" if before and (before.what, before.peer) == (row.what, row.peer) else ""
+        )
         theirs = "" if row.theirs is None else f"{row.theirs * 1000:.1f} ms"
         ratio = "" if row.ratio is None else f"{row.ratio:.2f}"
-        lines.append(f"| {row.what} | {row.size} | {row.ours * 1000:.1f} ms | {growth} | {row.peer} | {theirs} | {ratio} |")
+        lines.append(
+            f"| {row.what} | {row.size} | {row.ours * 1000:.1f} ms | {growth} | {row.peer} | {theirs} | {ratio} |"
+        )
         before = row
     return "\n".join(lines)

@@ -72,13 +72,17 @@ def _raise() -> Iterator[Work]:
         "extrude all faces one by one", c.size, lambda: ops.extrude(c.anew(), together=False, distance=0.01, rim_group=""),
         "NumPy by hand", lambda: _walls(c.points, c.faces, 0.01), 3,
     )  # fmt: skip
-    yield lambda c: alone("extrude a half, even walls", c.size, lambda: ops.extrude(c.anew(), where="index < count / 2"))
+    yield lambda c: alone(
+        "extrude a half, even walls", c.size, lambda: ops.extrude(c.anew(), where="index < count / 2")
+    )
     yield lambda c: compare(
         "inset by a fraction", c.size, lambda: ops.inset(c.anew(), by="fraction", fraction=0.2),
         "NumPy by hand", lambda: _walls(c.points, c.faces, 0.0), 3,
     )  # fmt: skip
     yield lambda c: alone("bevel all edges", c.size, lambda: ops.bevel(c.anew(), width=0.0001))
-    yield lambda c: alone("bevel all edges, again elsewhere", c.size, lambda: ops.bevel(c.ball, width=0.0001, segments=2))
+    yield lambda c: alone(
+        "bevel all edges, again elsewhere", c.size, lambda: ops.bevel(c.ball, width=0.0001, segments=2)
+    )
 
 
 def _walls(points: np.ndarray, faces: np.ndarray, far: float) -> tuple[np.ndarray, ...]:
@@ -222,20 +226,37 @@ def _curves() -> Iterator[Work]:
         some = np.arange(shape.edge_count) % 3 == 0
         marked = c.ball.with_attribute("edge", "some", some)
         lines = shapely.multilinestrings(shapely.linestrings(c.points[shape.edges[some]][:, :, :2]))
-        return compare("edges to curves", c.size, lambda: ops.edges_to_curves(marked, where="some"), "shapely line_merge", lambda: shapely.line_merge(lines), 1)
+        return compare(
+            "edges to curves",
+            c.size,
+            lambda: ops.edges_to_curves(marked, where="some"),
+            "shapely line_merge",
+            lambda: shapely.line_merge(lines),
+            1,
+        )
 
     yield merge
 
     def resample(c: Case) -> Row:
         count = len(c.faces)
-        curve = ops.set_attribute(ops.line(segments=count), name="position", value="vec3(fraction, sin(fraction * 40), 0)")
+        curve = ops.set_attribute(
+            ops.line(segments=count), name="position", value="vec3(fraction, sin(fraction * 40), 0)"
+        )
         line = shapely.LineString(curve.positions[:, :2])
         share = np.linspace(0, 1, count // 10)
         return compare(
             "resample one long curve", f"{count:,} points", lambda: ops.resample(curve, count=count),
-            "shapely, a tenth of the points, sampled", lambda: shapely.line_interpolate_point(line, share[:1000], normalized=True), 1,
+            "shapely, 100 of the points", lambda: shapely.line_interpolate_point(line, share[:100], normalized=True), 1,
         )  # fmt: skip
 
     yield resample
-    yield lambda c: alone("sweep a circle of 8", f"{len(c.faces) // 8:,} points", lambda: ops.sweep(ops.line(segments=len(c.faces) // 8), sides=8))
-    yield lambda c: alone("struts along a quarter of the edges", c.size, lambda: ops.struts(c.ball, where="index % 4 == 0", radius=0.0001, sides=4))
+    yield lambda c: alone(
+        "sweep a circle of 8",
+        f"{len(c.faces) // 8:,} points",
+        lambda: ops.sweep(ops.line(segments=len(c.faces) // 8), sides=8),
+    )
+    yield lambda c: alone(
+        "struts along a quarter of the edges",
+        c.size,
+        lambda: ops.struts(c.ball, where="index % 4 == 0", radius=0.0001, sides=4),
+    )

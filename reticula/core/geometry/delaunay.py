@@ -6,12 +6,17 @@ from collections.abc import Sequence
 
 import numpy as np
 import shapely
+from scipy.spatial import Delaunay
 
 from reticula.core.arrays import AnyArray, Floats, Indices
 from reticula.core.compiled import inline, kernel
 from reticula.core.errors import GeometryError
 
 __all__ = ["lattice_inside", "polygon_of", "triangulate_polygon"]
+
+
+MANY = 64
+"""Inner points from which on it is worth to look whether the plain triangulation will do."""
 
 
 @inline
@@ -145,6 +150,30 @@ def _insert(p: Floats, tri: Indices, near: Indices, count: int, points: Indices,
     return count
 
 
+def _conforming(polygon: shapely.Polygon, flat: Floats, loops: Sequence[AnyArray], inner: Floats) -> Indices | None:
+    """The Delaunay triangles inside the polygon if they fill it and keep its border, which their number tells; else None."""
+    points = np.concatenate([flat, inner])
+    tri = Delaunay(points).simplices.astype(np.int32)
+    corner = points[tri]
+    middle = corner.mean(axis=1)
+    shapely.prepare(polygon)
+    tri = tri[shapely.contains_xy(polygon, middle[:, 0], middle[:, 1])]
+    size = len(points)
+    edges = np.sort(np.concatenate([tri[:, [0, 1]], tri[:, [1, 2]], tri[:, [2, 0]]]).astype(np.int64), axis=1)
+    have = np.unique(edges[:, 0] * size + edges[:, 1])
+    rings = [np.sort(np.stack([loop, np.roll(loop, -1)], axis=1), axis=1).astype(np.int64) for loop in loops]
+    border = np.concatenate(rings)
+    kept = np.isin(border[:, 0] * size + border[:, 1], have).all()
+    used = len(np.unique(np.concatenate(loops)))
+    expected = 2 * len(inner) + used - 2 + 2 * (len(loops) - 1)
+    if not kept or len(tri) != expected:
+        return None
+    a, b, c = (points[tri[:, k]] for k in range(3))
+    turn = (b[:, 0] - a[:, 0]) * (c[:, 1] - a[:, 1]) - (b[:, 1] - a[:, 1]) * (c[:, 0] - a[:, 0])
+    tri[turn < 0] = tri[turn < 0][:, ::-1]
+    return tri
+
+
 def _neighbours(tri: Indices) -> Indices:
     """The triangle across from each corner ``(T, 3)``, -1 at borders."""
     near = np.full(tri.shape, -1, np.int32)
@@ -174,9 +203,14 @@ def triangulate_polygon(flat: Floats, loops: Sequence[AnyArray], inner: Floats |
     ``flat (N, 2)`` holds the points of all ``loops`` (arrays of point numbers: first the outline, then holes), followed
     in the numbering by ``inner (M, 2)``, points inside. Border edges and points are kept exactly. Triangles come from
     GEOS; interior edges are flipped until they are Delaunay (Lawson, "Software for C1 surface interpolation", 1977),
-    points are put in one by one. Raises GeometryError if the outline crosses itself.
+    points are put in one by one. Where the plain Delaunay triangulation of many points (Qhull) holds all border edges
+    already, it is that. Raises GeometryError if the outline crosses itself.
     """
     polygon = polygon_of(flat[loops[0]], [flat[loop] for loop in loops[1:]])
+    if inner is not None and len(inner) >= MANY:
+        made = _conforming(polygon, flat, loops, inner)
+        if made is not None:
+            return made
     pieces = shapely.get_parts(shapely.constrained_delaunay_triangles(polygon))
     coordinates = shapely.get_coordinates(pieces).reshape(-1, 4, 2)[:, :3]
     used = np.concatenate(loops)

@@ -2,6 +2,9 @@
 
 from __future__ import annotations
 
+from functools import cached_property
+from typing import Any
+
 import numpy as np
 from scipy.sparse import csr_matrix
 from scipy.sparse.linalg import splu
@@ -20,7 +23,12 @@ class Harmonic:
     """
 
     def __init__(self, old: int, topology: Topology, first_face: int) -> None:
-        self.old, self.count = old, topology.point_count
+        self.old, self.count, self._topology, self._first_face = old, topology.point_count, topology, first_face
+
+    @cached_property
+    def _system(self) -> tuple[Any, Any]:
+        """The factorised equations of the added points, and how the old ones enter; made when first asked for."""
+        old, topology, first_face = self.old, self._topology, self._first_face
         begin = topology.face_start[first_face]
         a = topology.corner_point[begin:].astype(np.int64)
         b = topology.corner_point[topology.corner_next[begin:]].astype(np.int64)
@@ -33,7 +41,7 @@ class Harmonic:
         size = self.count - old
         degree = np.bincount(tail, minlength=size).astype(np.float64)
         diagonal = np.arange(size)
-        self._solve = splu(
+        solver = splu(
             csr_matrix(
                 (
                     np.concatenate([np.maximum(degree, 1.0), -np.ones(int(inner.sum()))]),
@@ -42,10 +50,12 @@ class Harmonic:
                 shape=(size, size),
             ).tocsc()
         )
-        self._known = csr_matrix((np.ones(int((~inner).sum())), (tail[~inner], head[~inner])), shape=(size, old))
+        known = csr_matrix((np.ones(int((~inner).sum())), (tail[~inner], head[~inner])), shape=(size, old))
+        return solver, known
 
     def apply(self, values: AnyArray) -> Floats:
         """Return values of all points ``(P + M, ...)`` from those of the old ones ``(P, ...)``."""
         flat = flat_rows(values)
-        inside = self._solve.solve(np.asarray(self._known @ flat))
+        solver, known = self._system
+        inside = solver.solve(np.asarray(known @ flat))
         return np.concatenate([flat, inside]).reshape(self.count, *values.shape[1:])

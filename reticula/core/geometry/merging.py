@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import numpy as np
 
-from reticula.core.arrays import AnyArray, Indices, ragged_index
+from reticula.core.arrays import AnyArray, Indices, ragged_index, unique_rows
 from reticula.core.compiled import kernel
 from reticula.core.geometry.adjacency import group_by
 from reticula.core.geometry.carry import SourceMap, Weights, carry, edges_along, kept
@@ -96,9 +96,9 @@ def nearest_clusters(positions: AnyArray, chosen: AnyArray, radius: float) -> In
     if not len(chosen):
         return np.arange(len(positions), dtype=np.int32)
     if radius == 0.0:
-        _, first, back = np.unique(positions[chosen] + 0.0, axis=0, return_index=True, return_inverse=True)
+        first, back = unique_rows(np.ascontiguousarray(positions[chosen] + 0.0).view(np.int64))
         leader = np.arange(len(positions), dtype=np.int32)
-        leader[chosen] = chosen[first[back.reshape(-1)]]
+        leader[chosen] = chosen[first[back]]
         return leader
     pairs = cKDTree(positions[chosen]).query_pairs(radius, output_type="ndarray")
     both = np.concatenate([pairs, pairs[:, ::-1]]).astype(np.int32)

@@ -27,7 +27,7 @@ MOST_POINTS = 50_000_000
     parameters=(
         Where.each("curve", "curves to resample; empty means all"),
         Choice("by", "count", "how many points", options={"count": "the same number on every curve", "length": "parts of at most this length"}),
-        Integer("count", 20, "parts of each curve", soft=(1, 100), low=1, high=1_000_000, shown_when=("by", "count")),
+        Integer("count", 20, "parts of each curve", soft=(1, 100), low=1, high=10_000_000, shown_when=("by", "count")),
         Number("length", 0.1, "longest part", unit="m", soft=(0.01, 1.0), low=1e-9, shown_when=("by", "length")),
         Number("keep_corners", 180.0, "keep points where the curve turns by more than this; 180 keeps none", unit="°", soft=(0, 180), low=0.0, high=180.0, step=1),
         AttributeName("side_name", "side", "point attribute that receives which part between two kept corners the point lies on, from 0", new=True),

@@ -166,17 +166,15 @@ def _corner_beside(geo: Geo) -> AnyArray:
 
 def _membrane(geo: Geo, blend: Harmonic, positions: Floats, fillings: list[Filling]) -> Floats:
     """Lift the added points of fillings whose border is not flat to the height of a membrane."""
-    soft = blend.apply(geo.positions)
     count = geo.topology.point_count
     out = positions.copy()
+    soft: Floats | None = None
     for filling in fillings:
         inner = np.unique(filling.point[filling.point >= count])
         rim = np.unique(filling.point[filling.point < count])
-        if len(inner):
-            normal = loop_normals(positions, filling.start, filling.point).sum(axis=0)
-            normal /= max(float(np.linalg.norm(normal)), 1e-300)
-            lift = (soft[inner] - positions[inner]) @ normal
-            flatness = np.ptp(geo.positions[rim] @ normal)
-            if flatness > 1e-9 * np.abs(positions[inner]).max(initial=1.0):
-                out[inner] += lift[:, None] * normal
+        normal = loop_normals(positions, filling.start, filling.point).sum(axis=0)
+        normal /= max(float(np.linalg.norm(normal)), 1e-300)
+        if len(inner) and np.ptp(geo.positions[rim] @ normal) > 1e-9 * np.abs(positions[inner]).max(initial=1.0):
+            soft = blend.apply(geo.positions) if soft is None else soft
+            out[inner] += ((soft[inner] - positions[inner]) @ normal)[:, None] * normal
     return out

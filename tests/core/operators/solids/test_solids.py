@@ -235,11 +235,15 @@ class TestSheets:
     @pytest.mark.parametrize("bend", [0.0, 0.2])
     def test_a_sheet_is_shared_out_by_a_solid(self, bend: float, notes: list[Note]) -> None:
         sheet = ops.set_attribute(
-            ops.grid(size=(2, 2), cells=(5, 5)), name="position", value=f"position + vec3(0, {bend} * sin(position.x * 3), 0)"
+            ops.grid(size=(2, 2), cells=(5, 5)),
+            name="position",
+            value=f"position + vec3(0, {bend} * sin(position.x * 3), 0)",
         )
         sheet = ops.set_attribute(sheet, name="across", value="position.x")
         ball = ops.geodesic_sphere(frequency=4)
-        outside, within, both = (ops.boolean(sheet, ball, operation=how) for how in ("difference", "intersection", "union"))
+        outside, within, both = (
+            ops.boolean(sheet, ball, operation=how) for how in ("difference", "intersection", "union")
+        )
         areas = [measure.face_areas(geo).sum() for geo in (outside, within, both)]
         assert areas[2] == pytest.approx(measure.face_areas(sheet).sum())
         assert areas[0] + areas[1] == pytest.approx(areas[2])
