@@ -14,6 +14,7 @@ from reticula.core.geometry.geo import Geo
 from reticula.core.geometry.identity import hash_pairs
 from reticula.core.geometry.joining import joined
 from reticula.core.geometry.kinds import KINDS, Kind
+from reticula.core.geometry.reversing import turned_over
 from reticula.core.geometry.topology import Topology
 
 __all__ = ["PLACEMENT", "flatten"]
@@ -96,7 +97,7 @@ def flatten(geo: Geo, onto: Kind = "point") -> Geo:
         for mirrored in (False, True):
             chosen = np.flatnonzero((which == number) & ((np.linalg.det(matrix[:, :3, :3]) < 0) == mirrored))
             if len(chosen):
-                parts.append(_copies(geo, _turned_over(shape) if mirrored else shape, chosen, onto))
+                parts.append(_copies(geo, turned_over(shape, with_normals=False) if mirrored else shape, chosen, onto))
     return joined(parts[1:] if not parts[0].topology.point_count else parts, quiet=True)
 
 
@@ -112,12 +113,6 @@ def _without_instances(geo: Geo) -> Geo:
     )
     named: dict[Kind, Mapping[str, Attribute]] = {k: v for k, v in geo.attributes.items() if k != "instance"}
     return Geo(alone, named, identity={k: v for k, v in geo.known_identity.items() if k != "instance"})
-
-
-def _turned_over(geo: Geo) -> Geo:
-    from reticula.core.geometry.reversing import turned_over
-
-    return turned_over(geo, with_normals=False)
 
 
 def _copies(geo: Geo, shape: Geo, chosen: AnyArray, onto: Kind) -> Geo:

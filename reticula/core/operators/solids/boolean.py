@@ -10,6 +10,7 @@ import numpy as np
 from reticula.core.arrays import AnyArray, Floats, frozen, starts_from_sizes
 from reticula.core.errors import GeometryError
 from reticula.core.geometry import Attribute, Geo, SourceMap, Topology, Weights, carry, edges_along, kept, triangles
+from reticula.core.geometry.barycentric import barycentric
 from reticula.core.geometry.joining import joined
 from reticula.core.geometry.subset import subset
 from reticula.core.notes import note, warn
@@ -172,7 +173,8 @@ def _assembled(both: Geo, points: Floats, tri: AnyArray, corner: AnyArray, face:
     Faces all of whose triangles are as they were become polygons again.
     """
     shape = both.topology
-    weight = _barycentric(both.positions[shape.corner_point[corner]], points[tri])
+    source = both.positions[shape.corner_point[corner]]
+    weight = barycentric(np.repeat(source, 3, axis=0), points[tri].reshape(-1, 3)).reshape(-1, 3, 3)
     exact = weight.max(axis=2) > 1 - 1e-9
     which = weight.argmax(axis=2)
     rows = np.arange(len(tri))[:, None]
@@ -183,7 +185,7 @@ def _assembled(both: Geo, points: Floats, tri: AnyArray, corner: AnyArray, face:
     have = np.bincount(face, minlength=shape.face_count)
     same = np.bincount(face, kept_whole, minlength=shape.face_count) == shape.face_size - 2
     whole = same & (have == shape.face_size - 2)
-    turned = _turned(both.positions[shape.corner_point[corner]], points[tri])
+    turned = _turned(source, points[tri])
     back = np.bincount(face, turned, minlength=shape.face_count) > 0
     point_of = np.full(shape.point_count, -1, np.int64)
     flat_exact = exact.reshape(-1)
@@ -247,14 +249,3 @@ def _turned(source: Floats, made: Floats) -> AnyArray:
     before = np.cross(source[:, 1] - source[:, 0], source[:, 2] - source[:, 0])
     after = np.cross(made[:, 1] - made[:, 0], made[:, 2] - made[:, 0])
     return np.einsum("ij,ij->i", before, after) < 0
-
-
-def _barycentric(triangle: Floats, places: Floats) -> Floats:
-    """Weights ``(T, 3, 3)`` of three places each in a triangle: rows are places, columns corners; clipped to it."""
-    a, b, c = triangle[:, 0], triangle[:, 1], triangle[:, 2]
-    normal = np.cross(b - a, c - a)
-    area = np.maximum(np.einsum("ij,ij->i", normal, normal), 1e-300)[:, None]
-    second = np.einsum("tkj,tj->tk", np.cross(places - a[:, None], (c - a)[:, None]), normal) / area
-    third = np.einsum("tkj,tj->tk", np.cross((b - a)[:, None], places - a[:, None]), normal) / area
-    weight = np.clip(np.stack([1 - second - third, second, third], axis=2), 0.0, 1.0)
-    return weight / weight.sum(axis=2, keepdims=True)

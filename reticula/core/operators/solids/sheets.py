@@ -9,6 +9,7 @@ import numpy as np
 from reticula.core.arrays import AnyArray, Flags, Floats, frozen, ragged_index, starts_from_sizes
 from reticula.core.geometry import Geo, SourceMap, Topology, Weights, carry, kept, triangles
 from reticula.core.geometry.arranging import parts_of
+from reticula.core.geometry.barycentric import barycentric
 from reticula.core.geometry.cutting import triangulated
 from reticula.core.geometry.joining import joined
 from reticula.core.geometry.merging import merged, nearest_clusters
@@ -72,7 +73,7 @@ def _cut_by(geo: Geo, other: Geo, size: float) -> Geo:
     number = np.full(len(faces), -1)
     number[hit] = np.arange(len(hit))
     parts = parts_of(place[hit], number[owner], segments, size)
-    weight = _weights(place[hit][np.repeat(parts.owner, np.diff(parts.start))], parts.place)
+    weight = barycentric(place[hit][np.repeat(parts.owner, np.diff(parts.start))], parts.place)
     stays = np.ones(shape.face_count, bool)
     stays[faces[hit]] = False
     flat, _ = ragged_index(shape.face_start, np.flatnonzero(stays))
@@ -118,17 +119,6 @@ def _welded(made: Geo, old: int, size: float) -> Geo:
     rows = np.flatnonzero(used | (np.arange(shape.point_count) < old))
     leader = nearest_clusters(made.positions, rows, WELD * size)
     return subset(merged(made, leader, average=False), loose=True)
-
-
-def _weights(corner: Floats, place: Floats) -> Floats:
-    """Barycentric weights ``(N, 3)`` of one place in each triangle ``(N, 3, 3)``, clipped to it."""
-    a, b, c = corner[:, 0], corner[:, 1], corner[:, 2]
-    normal = np.cross(b - a, c - a)
-    area = np.maximum(np.einsum("ij,ij->i", normal, normal), 1e-300)
-    second = np.einsum("ij,ij->i", np.cross(place - a, c - a), normal) / area
-    third = np.einsum("ij,ij->i", np.cross(b - a, place - a), normal) / area
-    weight = np.clip(np.stack([1 - second - third, second, third], axis=1), 0.0, 1.0)
-    return weight / weight.sum(axis=1, keepdims=True)
 
 
 def flat_normal(parts: Sequence[Geo]) -> Floats | None:

@@ -47,9 +47,5 @@ def split_by_group(geo: Geo, *, kind: str, where: Flags) -> tuple[Geo, Geo]:
     if held in (0, len(where)):
         warn(f"{'All' if held else 'None'} of {len(where):,} {PLURAL[kind]} are inside.")
     note(f"{held:,} {PLURAL[kind]} inside, {len(where) - held:,} outside.")
-    inside = subset(geo, faces, curves, _with(shape.used_points, points))
+    inside = subset(geo, faces, curves, shape.used_points | points)
     return inside, subset(geo, ~faces, ~curves, shape.used_points | ~points)
-
-
-def _with(used: Flags, points: Flags) -> Flags:
-    return used | points

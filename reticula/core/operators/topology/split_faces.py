@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import numpy as np
 
-from reticula.core.arrays import AnyArray, Flags, Indices, frozen, starts_from_sizes
+from reticula.core.arrays import AnyArray, Flags, Indices, frozen, ragged_index, starts_from_sizes
 from reticula.core.compiled import kernel
 from reticula.core.errors import LimitError
 from reticula.core.geometry import Geo, SourceMap, Topology, Weights, carry, edges_along, kept
@@ -163,7 +163,7 @@ def _level(geo: Geo, chosen: Flags, into: str, seam: str) -> tuple[Geo, Indices,
     rows = np.concatenate([np.ones(shape.point_count), np.full(len(touched), 2), shape.face_size[faces]]).astype(
         np.int64
     )
-    flat, _ = _rows(shape, faces)
+    flat, _ = ragged_index(shape.face_start, faces)
     items = np.concatenate([np.arange(shape.point_count), ends.reshape(-1), shape.corner_point[flat]])
     made = carry(
         geo, topology,
@@ -176,12 +176,6 @@ def _level(geo: Geo, chosen: Flags, into: str, seam: str) -> tuple[Geo, Indices,
     return made, source, (child, shape.face_size)
 
 
-def _rows(shape: Topology, faces: AnyArray) -> tuple[AnyArray, Indices]:
-    from reticula.core.arrays import ragged_index
-
-    return ragged_index(shape.face_start, faces)
-
-
 def _corner_map(shape: Topology, corner: Indices, what: AnyArray) -> SourceMap:
     """Corner values, interpolated along their edge or over their face."""
     face = np.where(what == 2, shape.corner_face[corner], -1)
@@ -192,6 +186,6 @@ def _corner_map(shape: Topology, corner: Indices, what: AnyArray) -> SourceMap:
     along = np.flatnonzero(what == 1)
     column[start[along] + 1] = shape.corner_next[corner[along]]
     middles = np.flatnonzero(what == 2)
-    flat, rows = _rows(shape, face[middles])
+    flat, rows = ragged_index(shape.face_start, face[middles])
     column[np.repeat(start[middles] - rows[:-1], np.diff(rows)) + np.arange(len(flat))] = flat
     return SourceMap(frozen(corner), Weights.means(start, column))
