@@ -97,11 +97,10 @@ function rename(event: Event) {
 }
 
 /** How many faces (or points, or curves) an output holds. */
-function outputCount(name: string): string {
-  const counts = report.value?.outputs?.[name]
-  if (!counts) return ''
+function outputCount(name: string): { kind: string; count: number } {
+  const counts = report.value?.outputs?.[name] ?? {}
   const kind = (['faces', 'curves', 'instances', 'points'] as const).find((each) => counts[each]) ?? 'points'
-  return `${count(counts[kind] ?? 0)} ${kind}`
+  return { kind: kind.slice(0, -1), count: counts[kind] ?? 0 }
 }
 
 /** A mesh without shared names would be ambiguous: where in the parameters the error belongs. */
@@ -135,7 +134,7 @@ function errorOf(name: string): string {
       <span v-if="selected && time" class="time" :title="timeHelp">{{ time }}</span>
     </footer>
     <div v-if="outputs.length > 1" class="outputs nodrag">
-      <button v-for="made in outputs" :key="made.name" class="plain small" :aria-pressed="shownOutput === made.name" :title="`Look at this output: ${made.help}`" :data-test="`look-${id}-${made.name}`" @click.stop="look(made.name)">{{ made.name }}<small class="mono">{{ outputCount(made.name) }}</small></button>
+      <button v-for="made in outputs" :key="made.name" class="plain small" :aria-pressed="shownOutput === made.name" :title="`Look at this output: ${made.help}`" :data-test="`look-${id}-${made.name}`" @click.stop="look(made.name)">{{ made.name }}<small class="mono"><KindGlyph :kind="outputCount(made.name).kind" />{{ count(outputCount(made.name).count) }}</small></button>
     </div>
     <Handle v-for="(made, n) in outputs" :id="made.name" :key="made.name" type="source" :position="Position.Bottom" :style="{ left: `${((n + 0.5) * 100) / outputs.length}%` }" :title="`${made.name}: ${made.help}`" />
   </article>
@@ -267,6 +266,9 @@ footer small {
   white-space: nowrap;
 }
 .outputs small {
+  display: inline-flex;
+  align-items: center;
+  gap: 2px;
   margin-left: 5px;
   font-size: 12px;
   color: var(--faint-ink);

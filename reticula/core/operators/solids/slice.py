@@ -25,8 +25,8 @@ __all__ = ["slice_"]
     outputs=(Output("above", "the side the direction points to"), Output("below", "the other side")),
     keywords=("cut", "plane", "section", "clip", "halve", "saw", "knife"),
     carries=(
-        "Carries all; values of points and corners are interpolated at the cut. Caps get defaults on faces, their corners those "
-        "of a corner beside them. Loose points go to their side; curves through the plane go above whole."
+        "Carries all; values of points and corners are interpolated at the cut. Caps copy a face beside them, their corners a "
+        "corner beside them. Loose points go to their side; curves through the plane go above whole."
     ),
     parameters=(
         Vector("through", [0.0, 0.0, 0.0], "a place on the plane", unit="m", soft=(-1, 1)),
@@ -137,10 +137,11 @@ def _with_faces(half: Geo, fillings: list[Filling], corner: AnyArray, cap_group:
     )  # fmt: skip
     beside = np.full(shape.point_count, -1)
     beside[shape.corner_point[corner]] = corner
+    first = points[np.cumsum(sizes) - sizes]
     made = carry(
         half, topology,
         {
-            "face": kept(np.concatenate([np.arange(shape.face_count), np.full(len(sizes), -1)])),
+            "face": kept(np.concatenate([np.arange(shape.face_count), shape.corner_face[beside[first]]])),
             "corner": kept(np.concatenate([np.arange(shape.corner_count), beside[points]])),
             "edge": edges_along(topology, np.concatenate([shape.corner_edge, np.full(len(points), -1)])),
         },

@@ -67,7 +67,7 @@ function key(event: KeyboardEvent, index: number) {
         :aria-label="`point ${index + 1}: ${point[1]} at ${point[0]}`" @pointerdown.stop.prevent="grab($event, index)" @keydown="key($event, index)" @focus="chosen = index"
       />
     </svg>
-    <p class="hint mono"><span>0 … 1 along, 0 … {{ high }} up</span><span v-if="value[chosen]">{{ value[chosen]![0] }} → {{ value[chosen]![1] }}</span><span v-else>double-click adds</span></p>
+    <p class="hint"><span>along 0…1, up 0…{{ high }}</span><span v-if="value[chosen]">{{ value[chosen]![0] }} → {{ value[chosen]![1] }}</span><span v-else>double-click adds</span></p>
   </div>
 </template>
 
