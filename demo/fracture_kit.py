@@ -20,7 +20,7 @@ def fracture_kit() -> dict[str, Any]:
     apart = "position * vec3(1 + gap, 1, 1 + gap) + vec3(0, 0.02, 0)"
     nodes = {
         "plate": node("box", "Plate", size=[0.6, 0.05, 0.4], cells=[24, 1, 16]),
-        "knobs": node("extrude", "Knobs", "plate", where="normal.y > 0.9 and cells(position * 22) < 0.34 and max(abs(position.x) / 0.3, abs(position.z) / 0.2) > 0.72", distance=0.012, inset=0.003),
+        "knobs": node("extrude", "Knobs", "plate", where="normal.y > 0.9 and cells(position * 22) < 0.34 and max(abs(position.x) / 0.3, abs(position.z) / 0.2) > 0.9", distance=0.012, inset=0.003),
         "spacing": node("grid", "Six places", size=[0.4, 0.2], cells=[2, 1]),
         "centers": node("set_attribute", "Centres", "spacing", name="position", value={"formula": f"position + {wobble} * 0.09"}),
         "broken": node("break_into_cells", "Break", "knobs", inputs={"centers": ["centers"]}),

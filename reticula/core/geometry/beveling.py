@@ -135,8 +135,9 @@ def bevel_plan(shape: Topology, cut: Flags, points: Flags, segments: int) -> Bev
     second = np.stack([before[shape.corner_next[corner]], after[across]], axis=1)
     both = np.concatenate([first, second])
     ordered = np.sort(both, axis=1)
-    arcs, which = np.unique(ordered, axis=0, return_inverse=True) if len(both) else (ordered, np.zeros(0, np.int64))
-    which = which.reshape(-1)
+    most = int(ordered.max(initial=0)) + 1
+    key, which = np.unique(ordered[:, 0].astype(np.int64) * most + ordered[:, 1], return_inverse=True)
+    arcs, which = np.stack([key // most, key % most], axis=1), which.reshape(-1)
     tail = np.where(shape.edges[strip, 0] == shape.corner_point[corner], 0, 1)
     arc_at = np.full(2 * shape.edge_count, -1, np.int32)
     arc_at[2 * strip + tail], arc_at[2 * strip + 1 - tail] = which[: len(strip)], which[len(strip) :]

@@ -240,7 +240,7 @@ p {
 footer {
   display: flex;
   flex-wrap: wrap;
-  gap: 0 11px;
+  gap: 0 7px;
   min-height: 18px;
   margin-top: 2px;
   font-size: 12px;
@@ -252,6 +252,7 @@ footer span {
 }
 footer small {
   font-size: 12px;
+  letter-spacing: -0.5px;
   color: var(--good);
 }
 .outputs {

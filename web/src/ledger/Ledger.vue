@@ -102,6 +102,9 @@ function shown(row: Row, cell: Cell): string {
   return Array.isArray(part) ? `[${part.length > 6 ? `${part.slice(0, 6).join(', ')}, …` : part.join(', ')}]` : String(part ?? '')
 }
 
+/** Kinds that most meshes have none of are offered only where there are some. */
+const offered = computed(() => KINDS.filter((entry) => entry === kind.value || !['curve', 'instance'].includes(entry) || counts.value[`${entry}s`]))
+
 const canPick = computed(() => ['point', 'edge', 'corner', 'face'].includes(kind.value))
 function pick(event: MouseEvent | KeyboardEvent, row: Row | undefined) {
   if (row && canPick.value) selection.pick(row.index, event.shiftKey || event.ctrlKey || event.metaKey, 'ledger')
@@ -112,7 +115,7 @@ function pick(event: MouseEvent | KeyboardEvent, row: Row | undefined) {
   <section class="ledger" aria-label="Ledger">
     <div class="bar">
       <div class="tabs" role="tablist" aria-label="Element kind">
-        <button v-for="entry in KINDS" :key="entry" class="plain" role="tab" :aria-selected="kind === entry" :aria-pressed="kind === entry" :data-test="`ledger-${entry}`" @click="kind = entry">
+        <button v-for="entry in offered" :key="entry" class="plain" role="tab" :aria-selected="kind === entry" :aria-pressed="kind === entry" :data-test="`ledger-${entry}`" @click="kind = entry">
           <KindGlyph :kind="entry" />{{ entry === 'whole' ? 'whole' : `${entry}s` }}
           <span v-if="entry !== 'whole'" class="faint mono">{{ count(counts[`${entry}s`] ?? 0) }}</span>
         </button>

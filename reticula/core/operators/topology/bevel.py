@@ -153,7 +153,7 @@ def _built(
         geo, topology,
         {
             "point": SourceMap(frozen(main.astype(np.int32)), Weights.rows(every, shares)),
-            "face": kept(source), "corner": _corner_map(shape, plan, corner, point, columns, values),
+            "face": kept(source), "corner": lambda: _corner_map(shape, plan, corner, point, columns, values),
             "edge": edges_along(topology, old_edge),
         },
         positions=positions,

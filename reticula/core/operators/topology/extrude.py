@@ -227,14 +227,16 @@ class _Path:
             way = _row_mean(raised.start, unit(options.direction)[listed])
             self.move = unit(way) * _row_mean(raised.start, far[:, None])
         else:
-            normal = unit(gather_sum(raised.start, np.arange(len(faces), dtype=np.int32), faces, area_vectors(geo)))
             if options.walls == "even":
-                weight = np.linalg.norm(area_vectors(geo), axis=1)
-                weight = (weight > 0).astype(np.float64)
+                weight = (area_vectors(geo) != 0.0).any(axis=1).astype(np.float64)
                 self.move = even_offsets(raised.start, faces, face_normals(geo), weight, far)
             else:
+                every = np.arange(len(faces), dtype=np.int32)
+                normal = unit(gather_sum(raised.start, every, faces, area_vectors(geo)))
                 self.move = normal * _row_mean(raised.start, far[:, None])
-            self._tell(normal)
+            flat = int(((_row_mean(raised.start, np.abs(far)[:, None])[:, 0] > 0) & ~self.move.any(axis=1)).sum())
+            if flat:
+                warn(f"{flat:,} raised points lie on faces without area and have no direction; they were not moved.")
         if len(far) and not far.any():
             warn("The distance is 0 everywhere, so the walls have no area.")
         inward = _row_mean(raised.start, options.inset[listed][:, None])
@@ -245,11 +247,6 @@ class _Path:
             )  # fmt: skip
             self.move = self.move + shift * inward
         self.profile, self.region = options.profile, raised.region
-
-    def _tell(self, normal: Floats) -> None:
-        flat = int((~normal.any(axis=1)).sum())
-        if flat:
-            warn(f"{flat:,} raised points lie on faces without area and have no direction; they were not moved.")
 
     def __call__(self, share: float) -> Floats:
         at = self.begin + share * self.move

@@ -149,7 +149,9 @@ def _level(geo: Geo, chosen: Flags, into: str, seam: str) -> tuple[Geo, Indices,
     middle, center = np.full(shape.edge_count, -1, np.int32), np.full(shape.face_count, -1, np.int32)
     touched = np.zeros(0, np.int64)
     if into != "fan":
-        touched = np.unique(shape.corner_edge[chosen[shape.corner_face]])
+        marked = np.zeros(shape.edge_count, bool)
+        marked[shape.corner_edge[chosen[shape.corner_face]]] = True
+        touched = np.flatnonzero(marked)
         middle[touched] = shape.point_count + np.arange(len(touched))
     faces = np.flatnonzero(chosen) if into != "triangles" else np.zeros(0, np.int64)
     center[faces] = shape.point_count + len(touched) + np.arange(len(faces))
