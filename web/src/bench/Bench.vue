@@ -59,6 +59,7 @@ watchEffect(() => {
 async function add(name: string, parameters: Record<string, unknown> = {}) {
   const declared = operator(name)
   if (!declared) return
+  board.value?.follow()
   let id = ''
   graph.edit(`add ${declared.label}`, (next) => {
     id = addNode(next, declared, after.value)

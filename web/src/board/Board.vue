@@ -48,10 +48,13 @@ async function fit() {
   await flow.setViewport({ ...viewport, zoom: 1 })
 }
 
-/** After a graph is opened its cards grow as their results arrive; until then, or a touch, the board follows. */
+/** After a graph is opened or a card added, cards grow as their results arrive; until then, or a touch, the board follows. */
 const SETTLING_MS = 2500
 let settling = Date.now() + SETTLING_MS
-watch(() => graph.state.value?.id, () => (settling = Date.now() + SETTLING_MS)) // prettier-ignore
+watch(() => graph.state.value?.id, follow)
+function follow() {
+  settling = Date.now() + SETTLING_MS
+}
 watch(sizes, () => {
   if (Date.now() < settling && Object.keys(sizes.value).length) setTimeout(fit, 60)
 })
@@ -149,7 +152,7 @@ function tidy() {
   setTimeout(fit, 120)
 }
 
-defineExpose({ selected, select, cutWire, fit, tidy })
+defineExpose({ selected, select, cutWire, fit, follow, tidy })
 </script>
 
 <template>

@@ -17,6 +17,11 @@ describe('what the board shows first', () => {
     expect(300 + 80 + shift.y).toBe(400 - 24)
   })
 
+  it('is the top of that card, if it is taller than the board', () => {
+    const tall = { width: 200, height: 900 }
+    expect(viewportFor({ a: { x: 0, y: 100 }, b: { x: 0, y: 1100 } }, { a: tall, b: size }, 'a', pane).y).toBe(12 - 100)
+  })
+
   it('leaves no more than the margin empty beside the cards', () => {
     const places = { a: { x: 0, y: 0 }, b: { x: 900, y: 0 } }
     expect(viewportFor(places, { a: size, b: size }, 'a', pane).x).toBe(12)

@@ -49,6 +49,6 @@ export function viewportFor(places: Record<string, Place>, sizes: Record<string,
   const clamp = (shift: number, { low, high, room }: { low: number; high: number; room: number }) => Math.min(Math.max(shift, room + MARGIN - high), MARGIN - low)
   return {
     x: x.fits ? (pane.width - x.low - x.high) / 2 : clamp(pane.width / 2 - own.x - size.width / 2, x),
-    y: y.fits ? MARGIN - y.low : clamp(pane.height - MARGIN * 2 - own.y - size.height, y),
+    y: y.fits ? MARGIN - y.low : clamp(Math.max(pane.height - MARGIN * 2 - own.y - size.height, MARGIN - own.y), y),
   }
 }
