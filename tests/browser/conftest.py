@@ -57,7 +57,7 @@ class Bench:
         self.client = Client(address)
         self.errors: list[str] = []
         page.on("pageerror", lambda error: self.errors.append(str(error)))
-        # An evaluation asked for while an edit is being saved may be refused with 422 and is asked for again.
+        # Known race: an evaluation asked for while an edit is being saved may carry that edit twice and be refused with 422.
         page.on(
             "console",
             lambda said: self.errors.append(said.text) if said.type == "error" and "422" not in said.text else None,
