@@ -36,12 +36,19 @@ __all__ = ["blueprint"]
 blueprint = APIBlueprint("evaluations", __name__, url_prefix="/api", abp_tags=[Tag(name="evaluations")])
 
 
-def _load(graph_id: str, draft: list[dict[str, Any]]) -> tuple[dict[str, Any], dict[str, tuple[str, str]], str, int]:
-    """Return the newest document with a draft on top, the project's shapes, its id and the revision."""
+def _load(
+    graph_id: str, draft: list[dict[str, Any]], revision: int | None = None
+) -> tuple[dict[str, Any], dict[str, tuple[str, str]], str, int]:
+    """Return the newest document, the project's shapes, its id and the revision.
+
+    A draft goes on top of the ``revision`` that it was made against, so that an edit in it that is being saved at the
+    same time is not applied twice.
+    """
     here = context()
     with here.database.session() as session:
         graph = graphs.get(session, graph_id)
-        document = json.loads(graph.document)
+        based = draft and revision is not None
+        document = graphs.document_at(session, graph, revision) if based else json.loads(graph.document)
         shapes = here.shapes(session, graph.project_id)
     if draft:
         document = graphs.apply_patch(document, draft)
@@ -61,7 +68,7 @@ def _state(ticket: Ticket, revision: int | None = None) -> dict[str, Any]:
 @blueprint.post("/graphs/<graph_id>/evaluations", responses={200: EvaluationState, 422: ErrorState})
 def evaluate(path: GraphPath, body: EvaluationRequest):  # type: ignore[no-untyped-def]
     """Evaluate a graph; answers at once if it is done within ``wait`` seconds, else with a ticket to ask again."""
-    document, shapes, project_id, revision = _load(path.graph_id, body.draft)
+    document, shapes, project_id, revision = _load(path.graph_id, body.draft, body.revision)
     node = body.node or document.get("looking_at")
     if not node or split_feed(node)[0] not in document["nodes"]:
         node = None
@@ -96,7 +103,7 @@ def stop_evaluation(path: TicketPath):  # type: ignore[no-untyped-def]
 @blueprint.post("/graphs/<graph_id>/looks", responses={200: LookState, 422: ErrorState})
 def look(path: GraphPath, body: LookRequest):  # type: ignore[no-untyped-def]
     """Look at one node's result without disturbing a running evaluation, e.g. for a page of the ledger."""
-    document, shapes, project_id, _ = _load(path.graph_id, body.draft)
+    document, shapes, project_id, _ = _load(path.graph_id, body.draft, body.revision)
     if split_feed(body.node)[0] not in document["nodes"]:
         raise GraphError(f"there is no node '{body.node}'", node=body.node)
     job = Job("evaluate", document, shapes, body.node, [body.node], body.wishes)

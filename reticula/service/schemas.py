@@ -138,15 +138,19 @@ class AssetList(BaseModel):
 
 
 class LookRequest(Strict):
-    """A look at one node: wishes name what is wanted (summary, mesh, normals, attribute, rows)."""
+    """A look at one node: wishes name what is wanted (summary, mesh, normals, attribute, rows).
+
+    ``draft`` is unsaved and was made against ``revision`` (the newest one, if not given).
+    """
 
     node: str | None = None
     wishes: list[dict[str, Any]] = Field(default_factory=list, max_length=50)
     draft: list[dict[str, Any]] = Field(default_factory=list, max_length=1000)
+    revision: int | None = Field(None, ge=0)
 
 
 class EvaluationRequest(LookRequest):
-    """Evaluate the newest revision with an unsaved ``draft`` on top; a newer request on a channel supersedes this."""
+    """Evaluate a graph with its unsaved ``draft`` on top; a newer request on a channel supersedes this."""
 
     channel: str = Field("", max_length=64)
     only_node: bool = False

@@ -16,7 +16,19 @@ from reticula.store import projects
 from reticula.store.errors import NotFound, Stale, StoreError
 from reticula.store.models import Edit, Graph
 
-__all__ = ["apply_patch", "create", "delete", "edit", "get", "history", "list_of", "redo", "state", "undo"]
+__all__ = [
+    "apply_patch",
+    "create",
+    "delete",
+    "document_at",
+    "edit",
+    "get",
+    "history",
+    "list_of",
+    "redo",
+    "state",
+    "undo",
+]
 
 Patch = list[dict[str, Any]]
 
@@ -94,6 +106,19 @@ def history(session: Session, graph_id: str) -> list[Edit]:
     """Return the whole edit log, oldest first."""
     get(session, graph_id)
     return list(session.scalars(select(Edit).where(Edit.graph_id == graph_id).order_by(Edit.revision)))
+
+
+def document_at(session: Session, graph: Graph, revision: int) -> dict[str, Any]:
+    """Return the document as it was at a revision, found by taking later edits back; raise GraphError if there is none."""
+    if not 0 <= revision <= graph.revision:
+        raise GraphError(f"there is no revision {revision} of this graph; the newest is {graph.revision}")
+    document: dict[str, Any] = json.loads(graph.document)
+    later = (
+        select(Edit.inverse).where(Edit.graph_id == graph.id, Edit.revision > revision).order_by(Edit.revision.desc())
+    )
+    for inverse in session.scalars(later):
+        document = jsonpatch.apply_patch(document, json.loads(inverse))
+    return document
 
 
 def state(session: Session, graph: Graph) -> dict[str, Any]:

@@ -57,10 +57,10 @@ class Bench:
         self.client = Client(address)
         self.errors: list[str] = []
         page.on("pageerror", lambda error: self.errors.append(str(error)))
-        # Known race: an evaluation asked for while an edit is being saved may carry that edit twice and be refused with 422.
+        page.on("console", lambda said: self.errors.append(said.text) if said.type == "error" else None)
         page.on(
-            "console",
-            lambda said: self.errors.append(said.text) if said.type == "error" and "422" not in said.text else None,
+            "response",
+            lambda got: self.errors.append(f"{got.url} refused: {got.text()}") if got.status == 422 else None,
         )
 
     def open(self, graph: str = "") -> None:

@@ -45,6 +45,29 @@ def heavy(cells: int = 1000, count: int = 24) -> Graph:
     return {"format": "reticula graph", "version": 1, "nodes": nodes, "looking_at": f"n{count - 1}"}
 
 
+def test_a_draft_goes_on_top_of_the_revision_it_was_made_against(client: FlaskClient, graph: Graph) -> None:
+    """An edit that is saved while an evaluation with the same edit in its draft is on its way is not applied twice."""
+    url = f"/api/graphs/{graph['id']}"
+    node = {"operator": "box"}
+    add = [{"op": "add", "path": "/nodes/extra", "value": node}]
+    drop = [{"op": "remove", "path": "/nodes/extra"}]
+    first = client.post(f"{url}/edits", json={"revision": graph["revision"], "patch": add, "label": "add"}).json
+    client.post(f"{url}/edits", json={"revision": first["revision"], "patch": drop, "label": "drop"})
+    again = evaluate(client, graph, draft=drop, revision=first["revision"])
+    assert again["state"] == "done"
+    assert "extra" not in again["nodes"]
+    before = evaluate(
+        client, graph, draft=[{"op": "replace", "path": "/title", "value": "x"}], revision=first["revision"]
+    )
+    assert "extra" in before["nodes"], "the document as it was at that revision"
+    assert client.post(f"{url}/evaluations", json={"draft": drop}).status_code == 422, "the newest has no such node"
+    refused = client.post(f"{url}/looks", json={"node": "extra", "draft": drop, "revision": 99})
+    assert refused.status_code == 422
+    assert "no revision 99" in refused.json["message"]
+    undone = client.post(f"{url}/undo", json={"revision": first["revision"] + 1}).json
+    assert "extra" not in evaluate(client, graph, draft=drop, revision=undone["revision"])["nodes"]
+
+
 def test_reports_counts_changes_and_looks(client: FlaskClient, graph: Graph) -> None:
     done = evaluate(
         client,

@@ -12,6 +12,8 @@ export type AssetState = Schemas['AssetState']
 export type ErrorState = Schemas['ErrorState']
 
 export type Operation = { op: string; path: string; value?: unknown; from?: string }
+/** A saved revision and the unsaved edits on top of it. */
+export type Basis = { revision: number; draft: Operation[] }
 
 /** The service answered, and said no. */
 export class Refusal extends Error {
@@ -60,8 +62,8 @@ export const api = {
     call<EvaluationState>('POST', `/api/graphs/${id}/evaluations`, request),
   evaluation: (ticket: string, wait: number) => call<EvaluationState>('GET', `/api/evaluations/${ticket}?wait=${wait}`),
   stop: (ticket: string) => call<void>('DELETE', `/api/evaluations/${ticket}`),
-  looks: (id: string, node: string, wishes: object[], draft: Operation[] = []) =>
-    call<Schemas['LookState']>('POST', `/api/graphs/${id}/looks`, { node, wishes, draft }),
+  looks: (id: string, node: string, wishes: object[], basis: Partial<Basis> = {}) =>
+    call<Schemas['LookState']>('POST', `/api/graphs/${id}/looks`, { node, wishes, ...basis }),
   operators: () => call<OperatorList>('GET', '/api/operators'),
   assets: (project: string) => call<Schemas['AssetList']>('GET', `/api/projects/${project}/assets`),
   upload: (project: string, file: File) => {

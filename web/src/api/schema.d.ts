@@ -422,7 +422,7 @@ export interface components {
         };
         /**
          * EvaluationRequest
-         * @description Evaluate the newest revision with an unsaved ``draft`` on top; a newer request on a channel supersedes this.
+         * @description Evaluate a graph with its unsaved ``draft`` on top; a newer request on a channel supersedes this.
          */
         EvaluationRequest: {
             /**
@@ -444,6 +444,11 @@ export interface components {
              * @default false
              */
             only_node: boolean;
+            /**
+             * Revision
+             * @default null
+             */
+            revision: number | null;
             /**
              * Wait
              * @default 0.4
@@ -568,6 +573,8 @@ export interface components {
         /**
          * LookRequest
          * @description A look at one node: wishes name what is wanted (summary, mesh, normals, attribute, rows).
+         *
+         *     ``draft`` is unsaved and was made against ``revision`` (the newest one, if not given).
          */
         LookRequest: {
             /** Draft */
@@ -579,6 +586,11 @@ export interface components {
              * @default null
              */
             node: string | null;
+            /**
+             * Revision
+             * @default null
+             */
+            revision: number | null;
             /** Wishes */
             wishes?: {
                 [key: string]: unknown;

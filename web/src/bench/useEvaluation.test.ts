@@ -41,7 +41,7 @@ describe('evaluation', () => {
     expect(evaluations(all)).toHaveLength(1)
     graph.preview((next) => (next.dials!.h!.value = 2))
     await settle()
-    expect(evaluations(all)[1]!.body).toMatchObject({ only_node: true, draft: [{ op: 'replace', path: '/dials/h/value', value: 2 }] })
+    expect(evaluations(all)[1]!.body).toMatchObject({ only_node: true, revision: 0, draft: [{ op: 'replace', path: '/dials/h/value', value: 2 }] })
   })
 
   it('never has two on the way, and ends with the newest', async () => {

@@ -56,7 +56,7 @@ async function round(): Promise<void> {
   const asked = wishes.value
   const dragging = graph.draft.value.length > 0
   let answer = await api.evaluate(id, {
-    draft: graph.unsaved(), node, wishes: asked, channel, only_node: dragging && node !== null, wait: PATIENCE,
+    ...graph.basis(), node, wishes: asked, channel, only_node: dragging && node !== null, wait: PATIENCE,
   }) // prettier-ignore
   ticket = answer.ticket
   while (answer.state === 'waiting' || answer.state === 'running') {
@@ -88,7 +88,7 @@ async function take(
       shownNode.value = null
       return
     }
-    answers = (await api.looks(graph.state.value!.id, shown, asked, graph.unsaved())).looks
+    answers = (await api.looks(graph.state.value!.id, shown, asked, graph.basis())).looks
   }
   shownNode.value = shown
   if (shown) looks.value = { node: shown, key: keyOf(shown), wishes: asked, answers }

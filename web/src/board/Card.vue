@@ -59,7 +59,7 @@ watch(
     const made: Record<string, Summary> = {}
     for (const [input, feeds] of Object.entries(node.value?.inputs ?? {})) {
       if (!feeds[0] || reports.value[splitFeed(feeds[0]).from]?.state !== 'done') continue
-      const answer = await api.looks(graph.state.value.id, feeds[0], [{ what: 'summary' }], graph.unsaved()).catch(() => null)
+      const answer = await api.looks(graph.state.value.id, feeds[0], [{ what: 'summary' }], graph.basis()).catch(() => null)
       const look = answer?.looks[0]
       if (look && !isError(look)) made[input] = look as unknown as Summary
     }

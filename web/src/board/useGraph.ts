@@ -1,7 +1,7 @@
 /** The open graph: what is drawn, what is saved, and the way from one to the other. */
 import { applyPatch, compare, deepClone, type Operation as JsonOperation } from 'fast-json-patch'
 import { computed, ref, shallowRef } from 'vue'
-import { api, Refusal, Unreachable, type GraphState, type Operation } from '../api/client'
+import { api, Refusal, Unreachable, type Basis, type GraphState, type Operation } from '../api/client'
 import type { GraphDocument } from './document'
 
 export type SaveState = 'saved' | 'saving' | 'waiting for the service' | 'not saved'
@@ -147,6 +147,10 @@ export function useGraph() {
 
     /** All that the service does not have yet: pending edits and the draft. */
     unsaved: (): Operation[] => [...pending.flatMap((edit) => edit.patch), ...draft.value],
+    /** What an evaluation or a look is based on: the saved revision, and what goes on top of it. */
+    basis(): Basis {
+      return { revision: state.value?.revision ?? 0, draft: this.unsaved() }
+    },
     hasUnsaved: (): boolean => pending.length > 0,
   }
 }

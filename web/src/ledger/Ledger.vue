@@ -45,7 +45,7 @@ const pages = usePages<Row>(async (offset, limit) => {
   const node = shownNode.value
   if (!node || !graph.state.value) return { rows: [], total: 0 }
   const wish = { what: 'rows', kind: kind.value, offset, limit, sort: sort.value, descending: descending.value, where: where.value }
-  const [look] = (await api.looks(graph.state.value.id, node, [wish], graph.unsaved())).looks
+  const [look] = (await api.looks(graph.state.value.id, node, [wish], graph.basis())).looks
   if (isError(look)) throw new Error(look.error.message)
   const answer = look as unknown as Rows
   if (!answer.columns) return { rows: [], total: 0 }
