@@ -12,7 +12,6 @@ import numpy as np
 
 from reticula.core.arrays import AnyArray, Flags, Floats, Indices
 from reticula.core.compiled import kernel
-from reticula.core.geometry.fans import point_fans
 from reticula.core.geometry.measure import unit
 from reticula.core.geometry.topology import Topology
 
@@ -48,8 +47,6 @@ class BevelPlan:
     ring_point: Indices
     ring_meets: Indices
     ring_corner: Indices
-    fan_start: Indices
-    fan: Indices
 
 
 @kernel
@@ -144,9 +141,7 @@ def bevel_plan(shape: Topology, cut: Flags, points: Flags, segments: int) -> Bev
     arc_edge, arc_point = np.zeros(len(arcs), np.int64), np.zeros(len(arcs), np.int64)
     arc_edge[which] = np.tile(strip, 2)
     arc_point[which] = np.concatenate([shape.corner_point[corner], shape.corner_point[shape.corner_next[corner]]])
-    start, fan, closed, _ = point_fans(
-        *shape.point_corners, shape.corner_across, shape.corner_previous, shape.corner_next, True
-    )
+    start, fan, closed, _ = shape.point_fans
     sizes, ring, owner, meets = _rings(
         np.flatnonzero(concerned & (np.diff(start) > 0)).astype(np.int32), start, fan, closed, before.astype(np.int32),
         after.astype(np.int32), back, cut, arc_at, shape.edges, arcs.astype(np.int32).reshape(-1, 2),
@@ -157,7 +152,7 @@ def bevel_plan(shape: Topology, cut: Flags, points: Flags, segments: int) -> Bev
         before.astype(np.int32), after.astype(np.int32), inner.astype(np.int32), slid.astype(np.int32), arcs.astype(np.int32),
         np.bincount(which, minlength=len(arcs)), arc_edge, arc_point, strip, np.stack([corner, across], axis=1),
         np.stack([which[:half], which[half:]], axis=1), np.stack([both[:half, 0] != arcs[which[:half], 0], both[half:, 0] != arcs[which[half:], 0]], axis=1) if half else np.zeros((0, 2), bool),
-        sizes, ring, owner, meets, fan[start[owner]] if len(owner) else np.zeros(0, np.int32), start, fan,
+        sizes, ring, owner, meets, fan[start[owner]] if len(owner) else np.zeros(0, np.int32),
     )  # fmt: skip
 
 

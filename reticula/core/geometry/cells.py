@@ -21,7 +21,6 @@ from reticula.core.geometry.voronoi import Diagram
 __all__ = ["Fragments", "fragments"]
 
 ON_POINT, ON_EDGE, ON_FACE, IN_SPACE = 0, 1, 2, 3
-MOST_SIDES = 64
 
 
 @dataclass(frozen=True, eq=False)
@@ -96,11 +95,14 @@ def _break(
     at = count = 0
     queue = np.empty(len(centers), np.int32)
     seen = np.full(len(centers), -1, np.int32)
-    n1, p1, s1 = np.empty((MOST_SIDES, 5), np.int64), np.empty((MOST_SIDES, 3)), np.empty((MOST_SIDES, width))
-    b1, e1 = np.empty(MOST_SIDES, np.int32), np.empty(MOST_SIDES, np.int32)
+    most = width + 2
+    for i in range(len(near_start) - 1):
+        most = max(most, width + 2 + near_start[i + 1] - near_start[i])
+    n1, p1, s1 = np.empty((most, 5), np.int64), np.empty((most, 3)), np.empty((most, width))
+    b1, e1 = np.empty(most, np.int32), np.empty(most, np.int32)
     n2, p2, s2 = n1.copy(), p1.copy(), s1.copy()
     b2, e2 = b1.copy(), e1.copy()
-    value = np.empty(MOST_SIDES)
+    value = np.empty(most)
     m, r, x = np.empty((3, 3)), np.empty(3), np.empty(3)
     for f in range(len(face_start) - 1):
         first, size = face_start[f], face_start[f + 1] - face_start[f]
@@ -140,7 +142,7 @@ def _break(
                         n2[made], p2[made], s2[made] = n1[k], p1[k], s1[k]
                         b2[made], e2[made] = b1[k], e1[k]
                         made += 1
-                    if (value[k] < 0.0) != (value[h] < 0.0) and made < MOST_SIDES - 1:
+                    if (value[k] < 0.0) != (value[h] < 0.0):
                         t = value[k] / (value[k] - value[h])
                         if b1[k] < 0:
                             e = e1[k]
@@ -181,13 +183,13 @@ def _break(
             if sides < 3:
                 continue
             if at + sides > room:
-                room *= 2
+                room = 2 * room + sides
                 bigger, larger, wider = np.empty((room, 5), np.int64), np.empty((room, 3)), np.empty((room, width))
                 bigger[:at], larger[:at], wider[:at] = name[:at], place[:at], share[:at]
                 name, place, share = bigger, larger, wider
-                more, most = np.empty(room, np.int32), np.empty(room, np.int32)
-                more[:at], most[:at] = beyond[:at], along[:at]
-                beyond, along = more, most
+                more, further = np.empty(room, np.int32), np.empty(room, np.int32)
+                more[:at], further[:at] = beyond[:at], along[:at]
+                beyond, along = more, further
             if count + 1 > rows:
                 rows *= 2
                 longer, c2, f2 = np.zeros(rows + 1, np.int64), np.empty(rows, np.int32), np.empty(rows, np.int32)

@@ -183,7 +183,7 @@ def collapse_edges(
     mark = np.full(points, -1, np.int64)
     stamp = 0
     left, size = faces, count
-    touched = np.empty(4096, np.int32)
+    touched, edge_at = np.empty(points, np.int32), np.empty(points, np.int32)
     while left > target and size > 0:
         e = heap[0]
         if cost[e] == np.inf:
@@ -303,19 +303,15 @@ def collapse_edges(
                 f = edge_of[corner]
                 if mark[v] != stamp:
                     mark[v] = stamp
+                    edge_at[v] = f
                     ends[f, 0], ends[f, 1] = p, v
-                    if known < len(touched):
-                        touched[known] = f
-                        known += 1
-                else:
-                    for h in range(known):
-                        g = touched[h]
-                        if ends[g, 0] + ends[g, 1] - p == v and g != f:
-                            edge_of[corner] = g
-                            if slot[f] < size and heap[slot[f]] == f:
-                                _take_out(cost, heap, slot, f, size)
-                                size -= 1
-                            break
+                    touched[known] = f
+                    known += 1
+                elif edge_at[v] != f:
+                    edge_of[corner] = edge_at[v]
+                    if slot[f] < size and heap[slot[f]] == f:
+                        _take_out(cost, heap, slot, f, size)
+                        size -= 1
             c = next_corner[c]
         for h in range(known):
             f = touched[h]

@@ -12,7 +12,7 @@ __all__ = ["point_fans"]
 
 @kernel
 def point_fans(
-    start: Indices, corner: Indices, across: Indices, previous: Indices, following: Indices, close: bool
+    start: Indices, corner: Indices, across: Indices, previous: Indices, following: Indices
 ) -> tuple[Indices, Indices, Flags, Flags]:
     """Corners around each point in counter-clockwise order (CSR), and which points are inside and which at a border.
 
@@ -47,7 +47,7 @@ def point_fans(
             if c == begin:
                 whole = True
                 break
-        if at - row != count or (not whole and (not close or c >= 0)) or (whole and count < 3):
+        if at - row != count or (not whole and c >= 0):
             at = row
         else:
             closed[p] = whole

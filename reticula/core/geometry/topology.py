@@ -11,6 +11,7 @@ import numpy as np
 from reticula.core.arrays import AnyArray, Flags, Indices, frozen
 from reticula.core.errors import GeometryError
 from reticula.core.geometry import adjacency
+from reticula.core.geometry.fans import point_fans
 from reticula.core.geometry.kinds import Kind
 
 __all__ = ["Topology"]
@@ -188,6 +189,14 @@ class Topology:
     def point_corners(self) -> tuple[Indices, Indices]:
         """Corners that use each point: starts ``(P+1,)`` and corners."""
         return adjacency.group_by(self.corner_point, self.point_count)
+
+    @cached_property
+    def point_fans(self) -> tuple[Indices, Indices, Flags, Flags]:
+        """Corners around each point counter-clockwise: starts ``(P+1,)``, corners, and which fans are closed and which open.
+
+        A point whose faces do not form a single fan has none.
+        """
+        return point_fans(*self.point_corners, self.corner_across, self.corner_previous, self.corner_next)
 
     @cached_property
     def point_edges(self) -> tuple[Indices, Indices]:

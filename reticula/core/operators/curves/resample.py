@@ -113,22 +113,10 @@ def _plan(geo: Geo, where: Flags, by: str, count: int, length: float, keep_corne
     cut, cut_owner, ends, side_length = cut[used], cut_owner[used], ends[used], side_length[used]
     if by == "count":
         parts = np.maximum(np.round(count * side_length / total[cut_owner]), 1).astype(np.int64)
-        first_of = (
-            np.flatnonzero(np.append(True, cut_owner[1:] != cut_owner[:-1])) if len(cut) else np.zeros(0, np.int64)
-        )
-        short = count - np.bincount(cut_owner, parts, minlength=shape.curve_count)[cut_owner[first_of]]
-        longest = (
-            np.array(
-                [
-                    first_of[i] + int(np.argmax(side_length[first_of[i] : (np.append(first_of[1:], len(cut)))[i]]))
-                    for i in range(len(first_of))
-                ],
-                np.int64,
-            )
-            if len(cut) and (short != 0).any()
-            else first_of
-        )
         if len(cut):
+            order = np.lexsort([-np.arange(len(cut)), side_length, cut_owner])
+            longest = order[np.append(cut_owner[order][1:] != cut_owner[order][:-1], True)]
+            short = count - np.bincount(cut_owner, parts, minlength=shape.curve_count)[cut_owner[longest]]
             parts[longest] = np.maximum(parts[longest] + short.astype(np.int64), 1)
     else:
         parts = np.maximum(np.ceil(side_length / length - 1e-9), 1).astype(np.int64)

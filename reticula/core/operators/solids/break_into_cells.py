@@ -110,7 +110,6 @@ def _convex(geo: Geo) -> Geo:
 
 def _oriented(caps: Caps, centers: Floats) -> tuple[AnyArray, AnyArray, AnyArray]:
     """Inner faces out of loops, looking out of their cell: sizes, corners (places in the loops' arrays) and cells."""
-    count = len(caps.cell)
     corners = np.arange(len(caps.name))
     starts = caps.start.astype(np.int32)
     normals = loop_normals(caps.place, starts, corners.astype(np.int32))
@@ -129,11 +128,9 @@ def _oriented(caps: Caps, centers: Floats) -> tuple[AnyArray, AnyArray, AnyArray
     made_sizes: list[AnyArray] = [sizes[single]]
     made_corners: list[AnyArray] = [corners[flat]]
     made_cells: list[AnyArray] = [caps.cell[single]]
-    order = np.argsort(inverse, kind="stable")
-    groups = np.split(order, np.cumsum(counts)[:-1]) if count else []
-    for group in groups:
-        if len(group) < 2:
-            continue
+    shared = np.flatnonzero(several)
+    shared = shared[np.argsort(inverse[shared], kind="stable")]
+    for group in np.split(shared, np.flatnonzero(np.diff(inverse[shared])) + 1) if len(shared) else []:
         rings = [corners[starts[n] : starts[n + 1]] for n in group]
         places = [flattened(caps.place[ring], outward[group[0]])[0] for ring in rings]
         for region in nested(places):

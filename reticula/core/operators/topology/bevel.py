@@ -4,10 +4,9 @@ from __future__ import annotations
 
 import numpy as np
 
-from reticula.core.arrays import AnyArray, Flags, Floats, frozen, starts_from_sizes
+from reticula.core.arrays import AnyArray, Flags, Floats, frozen, ragged_index, starts_from_sizes
 from reticula.core.geometry import Geo, SourceMap, Topology, Weights, carry, edges_along, kept
 from reticula.core.geometry.beveling import BevelPlan, bevel_plan, slide_rates
-from reticula.core.geometry.fans import point_fans
 from reticula.core.geometry.measure import edge_lengths, face_normals, unit
 from reticula.core.geometry.offsets import corner_insets, even_offsets
 from reticula.core.geometry.subset import subset
@@ -64,7 +63,8 @@ def bevel(
         )
         blank = np.zeros(shape.face_count, bool)
         return geo.with_attribute("face", bevel_group, blank).with_attribute("face", corner_group, blank)
-    plan = bevel_plan(shape, cut, points, segments)
+    key = ("bevel", cut.tobytes(), points.tobytes(), segments)
+    plan = shape.memoise(key, lambda: bevel_plan(shape, cut, points, segments))
     insets = corner_insets(geo.positions, shape.face_start, shape.corner_point, face_normals(geo))
     slide, shrink = slide_rates(shape, geo.positions, plan, cut, points, insets)
     wide = _widths(geo, what, width, cut, points, shrink, limit)
@@ -74,9 +74,7 @@ def bevel(
 def _possible(geo: Geo, what: str, where: Flags) -> tuple[Flags, Flags]:
     """Edges and points that can be cut off."""
     shape = geo.topology
-    _, _, closed, border = point_fans(
-        *shape.point_corners, shape.corner_across, shape.corner_previous, shape.corner_next, True
-    )
+    _, _, closed, border = shape.point_fans
     good = closed | border
     if what == "point":
         points = where & good
@@ -84,10 +82,22 @@ def _possible(geo: Geo, what: str, where: Flags) -> tuple[Flags, Flags]:
     two = np.zeros(shape.edge_count, bool)
     two[shape.corner_edge[shape.corner_across >= 0]] = True
     cut = where & two & good[shape.edges].all(axis=1)
+    cut = _through_pairs(shape, cut)
     left = int(where.sum() - cut.sum())
     if left and cut.any():
         note(f"{left:,} open or non-manifold edges were left as they are.")
     return cut, np.zeros(shape.point_count, bool)
+
+
+def _through_pairs(shape: Topology, cut: Flags) -> Flags:
+    """Where just two edges meet, both are cut or none: with one, its strip would have no width at its end."""
+    pair = np.diff(shape.point_edges[0]) == 2
+    while True:
+        meets = np.bincount(shape.edges[cut].reshape(-1), minlength=shape.point_count)
+        wrong = cut & (pair & (meets == 1))[shape.edges].any(axis=1)
+        if not wrong.any():
+            return cut
+        cut = cut & ~wrong
 
 
 def _widths(geo: Geo, what: str, width: Floats, cut: Flags, points: Flags, shrink: Floats, limit: str) -> Floats:
@@ -280,9 +290,9 @@ class _Ball:
         shape = geo.topology
         point = plan.ring_point[chosen]
         self.tip, self.loop, self.middle, self.rim = geo.positions[point], loop, middle, rim
-        starts = np.concatenate([[0], np.cumsum(np.diff(plan.fan_start)[point])]).astype(np.int32)
-        corners = np.concatenate([plan.fan[plan.fan_start[p] : plan.fan_start[p + 1]] for p in point])
-        faces = shape.corner_face[corners].astype(np.int32)
+        fan_start, fan, _, _ = shape.point_fans
+        around, starts = ragged_index(fan_start, point)
+        faces = shape.corner_face[fan[around]]
         inward = even_offsets(starts, faces, face_normals(geo), np.ones(shape.face_count), -np.ones(len(faces)))
         toward = middle - self.tip
         depth = np.einsum("ij,ij->i", inward, inward)

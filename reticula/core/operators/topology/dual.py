@@ -6,9 +6,8 @@ from collections.abc import Mapping
 
 import numpy as np
 
-from reticula.core.arrays import AnyArray, Floats, Indices, starts_from_sizes
+from reticula.core.arrays import AnyArray, Floats, Indices, ragged_index, starts_from_sizes
 from reticula.core.geometry import Attribute, Geo, Kind, SourceMap, Topology, Weights, carry, kept
-from reticula.core.geometry.fans import point_fans
 from reticula.core.notes import note, warn
 from reticula.core.operators.declare import operator
 from reticula.core.operators.parameters import Choice
@@ -39,10 +38,11 @@ def dual(geo: Geo, *, border: str) -> Geo:
     if not shape.face_count:
         warn("There are no faces.")
         return geo
-    start, ring, closed, open_ = point_fans(
-        *shape.point_corners, shape.corner_across, shape.corner_previous, shape.corner_next, border == "close"
-    )
+    start, fan, closed, open_ = shape.point_fans
+    closed, open_ = closed & (np.diff(start) >= 3), open_ & (border == "close")
     made = np.flatnonzero(closed | open_)
+    ring, begins = ragged_index(start, made)
+    ring = fan[ring]
     lost = int((np.diff(shape.point_corners[0]) > 0).sum()) - len(made)
     loose = np.flatnonzero(~np.isin(np.arange(shape.point_count), shape.corner_point))
     middle = np.full(shape.edge_count, -1, np.int32)
@@ -54,13 +54,13 @@ def dual(geo: Geo, *, border: str) -> Geo:
     sizes = np.diff(start)[made] + np.where(open_[made], 3, 0)
     face_start = starts_from_sizes(sizes)
     corner_point, corner_source = np.empty(face_start[-1], np.int32), np.empty(face_start[-1], np.int32)
-    shift = np.repeat(face_start[:-1] - start[made], np.diff(start)[made])
+    shift = np.repeat(face_start[:-1] - begins[:-1], np.diff(begins))
     place = np.arange(len(ring)) + shift
     corner_point[place], corner_source[place] = shape.corner_face[ring], ring
     at = np.flatnonzero(open_[made])
     if len(at):
         owner = made[at]
-        begin, end = ring[start[owner]], ring[start[owner + 1] - 1]
+        begin, end = fan[start[owner]], fan[start[owner + 1] - 1]
         last = face_start[at + 1]
         corner_point[last - 3] = middle[shape.corner_edge[shape.corner_previous[end]]]
         corner_point[last - 2] = tip[owner]

@@ -269,3 +269,13 @@ class TestSheets:
         assert area["difference"] + area["intersection"] == pytest.approx(1, abs=1e-8)
         assert area["union"] + area["intersection"] == pytest.approx(1 + own, abs=1e-8)
         assert (measure.face_normals(made["union"])[:, 1] > 0.99).all()
+
+
+def test_a_cell_with_a_hundred_neighbours(notes: list[Note]) -> None:
+    """A face cut by one cell may have more sides than any face of a usual mesh."""
+    angle = np.arange(100) * (2 * np.pi / 100)
+    ring = np.stack([0.4 * np.cos(angle), np.zeros(100), 0.4 * np.sin(angle)], axis=1)
+    made = ops.break_into_cells(ops.box(cells=(1, 1, 1)), Geo.of(np.concatenate([[[0, 0, 0]], ring])))
+    assert is_closed(made)
+    assert volume(made) == pytest.approx(1)
+    assert made.topology.face_size.max() >= 100

@@ -128,3 +128,30 @@ def test_chains_of_bevels() -> None:
     assert is_closed(made)
     loose = ops.bevel(ops.join(ops.box(), Geo.of([[5, 5, 5]])), width=0.1)
     assert loose.counts["points"] == 25
+
+
+@pytest.mark.parametrize("where", ["", "position.y > 0.4", "index % 2 == 0"])
+def test_points_in_the_middle_of_an_edge(where: str, notes: list[Note]) -> None:
+    """Where just two edges meet, as after a slice, both are cut or none."""
+    box = ops.split_faces(ops.box(), where="index < 2", into="fan", seam="corners")
+    above, _ = ops.slice(ops.slice(box, keep="joined")[0], through=(0, 0.2, 0), keep="joined")
+    straight = ops.dual(ops.dual(ops.box(cells=(2, 2, 2))))
+    for geo in (above, straight, ops.join(ops.box())):
+        made = ops.bevel(geo, where=where, width=0.03, segments=2)
+        assert is_closed(made)
+        assert made.topology.euler_characteristic == 2
+
+
+def test_planned_once_for_a_topology() -> None:
+    from reticula.core.operators.topology import bevel as module
+
+    calls = []
+    plan = module.bevel_plan
+    module.bevel_plan = lambda *given: calls.append(1) or plan(*given)
+    try:
+        box = ops.box(cells=(3, 3, 3))
+        ops.bevel(box, width=0.01)
+        ops.bevel(box.with_positions(box.positions * 2), width=0.02)
+    finally:
+        module.bevel_plan = plan
+    assert len(calls) == 1

@@ -76,3 +76,10 @@ def test_keeping_all_is_the_same_mesh() -> None:
     ball = ops.geodesic_sphere(frequency=2)
     assert ops.simplify(ball, share=1.0) is ball
     assert np.array_equal(ops.simplify(ball, share=0.999).positions[:5], ball.positions[:5])
+
+
+def test_a_point_with_very_many_neighbours(notes: list[Note]) -> None:
+    disc = ops.disc(segments=6000, rings=1)
+    made = ops.simplify(ops.extrude(disc, keep_base=True), share=0.3, keep_borders=False)
+    assert is_closed(made)
+    assert made.topology.euler_characteristic == 2
