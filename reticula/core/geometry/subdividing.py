@@ -14,7 +14,7 @@ from reticula.core.arrays import AnyArray, Flags, Floats, Indices, flat_rows
 from reticula.core.compiled import parallel_kernel, prange
 from reticula.core.geometry.topology import Topology
 
-__all__ = ["CatmullClark", "CornerQuads", "Creases", "Flat", "Loop", "creases"]
+__all__ = ["CatmullClark", "CornerQuads", "Creases", "Flat", "Loop", "Reordered", "creases"]
 
 
 @dataclass(frozen=True, eq=False)
@@ -229,6 +229,18 @@ class Flat:
             _face_means(flat, self.shape.face_start, self.shape.corner_point, means, 0)
             parts.append(means.reshape(len(means), *values.shape[1:]))
         return np.concatenate(parts)
+
+
+@dataclass(frozen=True, eq=False)
+class Reordered:
+    """Another blend with its results in another order: ``index (N,)`` into them."""
+
+    blend: CatmullClark | Loop
+    index: AnyArray
+
+    def apply(self, values: AnyArray) -> Floats:
+        """Return the values in the new order."""
+        return self.blend.apply(values)[self.index]
 
 
 @parallel_kernel

@@ -10,7 +10,7 @@ from reticula.core.geometry.chains import chains
 from reticula.core.geometry.subset import subset
 from reticula.core.notes import note, warn
 from reticula.core.operators.declare import operator
-from reticula.core.operators.parameters import Number, Toggle, Where
+from reticula.core.operators.parameters import GroupName, Number, Toggle, Where
 
 __all__ = ["edges_to_curves"]
 
@@ -24,9 +24,10 @@ __all__ = ["edges_to_curves"]
         Where.each("edge", "edges to follow; empty means all"),
         Number("corner_angle", 180.0, "end curves where they turn by more than this", unit="°", soft=(0, 180), low=0.0, high=180.0, step=1),
         Toggle("keep_faces", False, "keep the faces"),
+        GroupName("curve_group", "from_edges", "curve group that receives the new curves", kind="curve"),
     ),
 )  # fmt: skip
-def edges_to_curves(geo: Geo, *, where: Flags, corner_angle: float, keep_faces: bool) -> Geo:
+def edges_to_curves(geo: Geo, *, where: Flags, corner_angle: float, keep_faces: bool, curve_group: str) -> Geo:
     """Put edges end to end to curves, as long as they can be.
 
     Curves end where more or fewer than two of the edges meet; loops are closed. The points are those of the mesh.
@@ -47,6 +48,7 @@ def edges_to_curves(geo: Geo, *, where: Flags, corner_angle: float, keep_faces: 
     for name, found in geo.attributes["edge"].items():
         if not made.has("curve", name):
             made = made.with_attribute("curve", name, found.take(source))
+    made = made.with_attribute("curve", curve_group, np.arange(topology.curve_count) >= shape.curve_count)
     note(f"{len(edges):,} edges became {len(closed):,} curves, {int(closed.sum()):,} of them closed.")
     return made if keep_faces else subset(made, faces=np.zeros(shape.face_count, bool))
 

@@ -13,7 +13,7 @@ from reticula.core.geometry.loops import loop_normals
 from reticula.core.geometry.subset import subset
 from reticula.core.notes import note, warn
 from reticula.core.operators.declare import operator
-from reticula.core.operators.parameters import Choice, Integer, Number, Toggle, Where
+from reticula.core.operators.parameters import Choice, GroupName, Integer, Number, Toggle, Where
 
 __all__ = ["offset_curve"]
 
@@ -29,9 +29,12 @@ __all__ = ["offset_curve"]
         Choice("corners", "sharp", "how outer corners are made", options={"sharp": "sharp, up to four times the distance", "round": "round", "cut": "cut off"}),
         Integer("steps", 8, "points along a round corner, per quarter", soft=(1, 16), low=1, high=200, shown_when=("corners", "round")),
         Toggle("keep_curves", True, "keep the curves that are followed"),
+        GroupName("offset_group", "offset", "curve group that receives the new curves", kind="curve"),
     ),
 )  # fmt: skip
-def offset_curve(geo: Geo, *, where: Flags, distance: float, corners: str, steps: int, keep_curves: bool) -> Geo:
+def offset_curve(
+    geo: Geo, *, where: Flags, distance: float, corners: str, steps: int, keep_curves: bool, offset_group: str
+) -> Geo:
     """Make curves at a distance from curves, in their plane.
 
     Where a curve would cross itself the loops are taken out (GEOS buffers), so that one curve may become several or
@@ -63,7 +66,7 @@ def offset_curve(geo: Geo, *, where: Flags, distance: float, corners: str, steps
     own_points = base.sources["point"].index if not keep_curves else np.arange(shape.point_count)
     own_curves = base.sources["curve"].index if not keep_curves else np.arange(shape.curve_count)
     if not places:
-        return base
+        return base.with_attribute("curve", offset_group, np.zeros(base.topology.curve_count, bool))
     old, sizes = base.topology, np.array([len(place) for place in places])
     topology = old.with_curves(
         old.point_count + int(sizes.sum()), np.concatenate([old.curve_start, old.curve_start[-1] + np.cumsum(sizes)]),
@@ -82,7 +85,7 @@ def offset_curve(geo: Geo, *, where: Flags, distance: float, corners: str, steps
     for name, found in geo.attributes["curve"].items():
         made = made.with_attribute("curve", name, found.take(np.concatenate([own_curves, sources])))
     note(f"{len(places):,} curves.")
-    return made
+    return made.with_attribute("curve", offset_group, np.arange(topology.curve_count) >= old.curve_count)
 
 
 def _plane(places: Floats) -> Floats:

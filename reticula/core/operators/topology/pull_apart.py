@@ -4,13 +4,13 @@ from __future__ import annotations
 
 import numpy as np
 
-from reticula.core.arrays import AnyArray, Floats, frozen
+from reticula.core.arrays import AnyArray, Flags, Floats, frozen
 from reticula.core.errors import ParameterError
 from reticula.core.geometry import Geo
 from reticula.core.geometry.attribute import Attribute
 from reticula.core.notes import note, warn
 from reticula.core.operators.declare import operator
-from reticula.core.operators.parameters import AttributeName, Choice, Toggle, Varying, Vector
+from reticula.core.operators.parameters import AttributeName, Choice, Toggle, Varying, Vector, Where
 
 __all__ = ["pull_apart"]
 
@@ -21,6 +21,7 @@ __all__ = ["pull_apart"]
     keywords=("explode", "spread", "exploded view", "separate", "scatter pieces"),
     carries="Carries all; only positions change. Adds the point attribute rest with the places before.",
     parameters=(
+        Where.each("point", "points whose parts move; empty means all. A part moves if any of its points is marked"),
         AttributeName("part", "", "point or face attribute that tells parts apart, e.g. cell; empty takes connected pieces", optional=True),
         Choice("around", "middle", "the centre", options={"middle": "middle of everything", "place": "a given place"}),
         Vector("center", [0.0, 0.0, 0.0], "the place", unit="m", soft=(-2, 2), shown_when=("around", "place")),
@@ -30,7 +31,15 @@ __all__ = ["pull_apart"]
     ),
 )  # fmt: skip
 def pull_apart(
-    geo: Geo, *, part: str, around: str, center: list[float], amount: Floats, along: list[float], keep_rest: bool
+    geo: Geo,
+    *,
+    where: Flags,
+    part: str,
+    around: str,
+    center: list[float],
+    amount: Floats,
+    along: list[float],
+    keep_rest: bool,
 ) -> Geo:
     """Move each part away from a centre, along the line from the centre to the middle of the part, without turning it.
 
@@ -46,6 +55,7 @@ def pull_apart(
     origin = np.array(center) if around == "place" else geo.bounds.mean(axis=0)
     share = np.bincount(label, amount, count) / size
     moves = (middles - origin) * np.array(along) * share[:, None]
+    moves[np.bincount(label, where, count) == 0] = 0.0
     made = geo.with_attribute("point", "rest", Attribute("vec3", frozen(geo.positions))) if keep_rest else geo
     note(f"{count:,} parts.")
     return made.with_positions(geo.positions + moves[label])

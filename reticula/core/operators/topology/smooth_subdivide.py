@@ -7,15 +7,17 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from reticula.core.arrays import Floats, Indices, frozen
+from reticula.core.arrays import Flags, Floats, Indices, frozen, ragged_index
 from reticula.core.compiled import parallel_kernel, prange
 from reticula.core.errors import LimitError, ParameterError
 from reticula.core.geometry import Attribute, Geo, Kind, SourceMap, Topology, carry
+from reticula.core.geometry.carry import Blend
 from reticula.core.geometry.cutting import triangulated
-from reticula.core.geometry.subdividing import CatmullClark, CornerQuads, Flat, Loop, creases
+from reticula.core.geometry.splitting import split_plan
+from reticula.core.geometry.subdividing import CatmullClark, CornerQuads, Flat, Loop, Reordered, creases
 from reticula.core.notes import note, warn
 from reticula.core.operators.declare import operator
-from reticula.core.operators.parameters import AttributeName, Choice, Integer, Varying
+from reticula.core.operators.parameters import AttributeName, Choice, Integer, Varying, Where
 
 __all__ = ["smooth_subdivide"]
 
@@ -62,10 +64,11 @@ class _Level:
 
     topology: Topology
     point: SourceMap
-    flat: Flat
+    flat: Blend
     face: SourceMap
-    corner: SourceMap
+    corner: SourceMap | Callable[[], SourceMap]
     edge: Callable[[], SourceMap]
+    child: Flags | None = None
 
 
 def _level(shape: Topology, loop: bool, edge_sharp: Floats, point_sharp: Floats) -> _Level:
@@ -100,6 +103,30 @@ def _level(shape: Topology, loop: bool, edge_sharp: Floats, point_sharp: Floats)
     )
 
 
+def _part_level(shape: Topology, chosen: Flags, loop: bool, edge_sharp: Floats, point_sharp: Floats) -> _Level:
+    """The same for some faces only: they are smoothed as a mesh of their own whose seam to the others stays put."""
+    split = split_plan(shape, chosen, "triangles" if loop else "quads")
+    corner, start = ragged_index(shape.face_start, np.flatnonzero(chosen))
+    alone = Topology(shape.point_count, start, shape.corner_point[corner])
+    old = np.zeros(alone.edge_count, np.int64)
+    old[alone.corner_edge] = shape.corner_edge[corner]
+    held = np.zeros(shape.point_count, bool)
+    held[shape.corner_point[chosen[shape.corner_face]]] = True
+    seam = np.zeros(shape.point_count, bool)
+    seam[shape.corner_point[~chosen[shape.corner_face]]] = True
+    sharp = edge_sharp[old] if len(edge_sharp) == shape.edge_count else np.zeros(alone.edge_count)
+    rules = creases(alone, sharp, np.where(held & seam, HELD, point_sharp))
+    blend: Loop | CatmullClark = Loop(alone, rules) if loop else CatmullClark(alone, rules)
+    middles = shape.point_count + np.argsort(old)
+    rest = np.arange(shape.point_count + alone.edge_count, split.topology.point_count)
+    index = np.concatenate([np.arange(shape.point_count), middles, rest])
+    assert split.point.weights is not None
+    return _Level(
+        split.topology, SourceMap(split.point.index, Reordered(blend, index)), split.point.weights, split.face,
+        split.corner, split.edge, split.child,
+    )  # fmt: skip
+
+
 def _edge_index(shape: Topology, topology: Topology) -> Indices:
     """Both halves of an old edge come from it; the new edges across the faces have no source."""
     index = np.full(topology.edge_count, -1, np.int32)
@@ -118,6 +145,7 @@ def _edge_index(shape: Topology, topology: Topology) -> Indices:
         "face; faces copy their source face, half edges their whole edge. Flags, integers and text are copied."
     ),
     parameters=(
+        Where.each("face", "faces to subdivide; empty means all. The border to the others stays where it is"),
         Integer("levels", 1, "how often to subdivide; each level makes about four times the faces", soft=(1, 4), low=0, high=8),
         Choice("scheme", "catmull-clark", "the rules", options={
             "catmull-clark": "for any faces; makes quads", "loop": "for triangles; other faces are cut first",
@@ -131,7 +159,7 @@ def _edge_index(shape: Topology, topology: Topology) -> Indices:
     ),
 )  # fmt: skip
 def smooth_subdivide(
-    geo: Geo, *, levels: int, scheme: str, corners: str, crease: str, corner_crease: str, weight: Floats
+    geo: Geo, *, where: Flags, levels: int, scheme: str, corners: str, crease: str, corner_crease: str, weight: Floats
 ) -> Geo:
     """Cut every face into smaller ones and smooth the shape towards a continuous surface.
 
@@ -139,28 +167,37 @@ def smooth_subdivide(
     10(6), 1978; Loop, "Smooth subdivision surfaces based on triangles", 1987, with Warren's weights. Open borders
     become cubic B-splines of their own (weights 1/8, 3/4, 1/8). Semi-sharp creases and corners after DeRose, Kass &
     Truong, SIGGRAPH 1998: sharpness wears off by 1 per level. Edges with more than two faces are treated as borders.
-    Loose points and curves are left as they are.
+    Loose points and curves are left as they are. On a part of a mesh, faces beside it receive the new points of the
+    border as corners, so that it stays watertight; neither they nor the border move.
     """
-    if scheme == "loop" and geo.topology.face_count and geo.topology.face_size.max() > 3:
+    if not where.any():
+        empty = not geo.topology.face_count
+        warn("There are no faces to subdivide." if empty else "No face is marked, so nothing was subdivided.")
+        return geo
+    chosen = None if where.all() else where
+    if scheme == "loop" and geo.topology.face_size[where].max() > 3:
         note("Faces with more than three corners were cut into triangles first.")
-        geo = triangulated(geo, np.ones(geo.topology.face_count, bool))
+        sizes = np.where(where, geo.topology.face_size - 2, 1)
+        geo = triangulated(geo, where)
+        where = np.repeat(where, sizes)
+        chosen = None if chosen is None else where
     shape = geo.topology
-    expected = (shape.face_count * 4 if scheme == "loop" else shape.corner_count) * 4 ** max(levels - 1, 0)
+    each = 4 if scheme == "loop" else shape.face_size[where]
+    expected = int(np.sum(each * where if scheme == "loop" else each)) * 4 ** max(levels - 1, 0)
     if expected > MOST_FACES:
         raise LimitError(
             f"{levels} levels would make {expected:,} faces; {MOST_FACES:,} is the most. "
             "Take fewer levels, or start from fewer faces."
         )
-    if not shape.face_count:
-        warn("There are no faces to subdivide.")
-        return geo
     edge_sharp, point_sharp = _sharpness(geo, "edge", crease), _sharpness(geo, "point", corner_crease)
     if corners == "keep":
         single = (np.diff(shape.point_corners[0]) == 1) & shape.border_points
         point_sharp = np.where(single, HELD, point_sharp)
     flat, share = (geo.positions, np.clip(weight, 0.0, 1.0)) if (weight != 1.0).any() else (None, weight)
     for _ in range(levels):
-        geo, edge_sharp, point_sharp, flat, share = _once(geo, scheme == "loop", edge_sharp, point_sharp, flat, share)
+        level = _planned(geo.topology, chosen, scheme == "loop", edge_sharp, point_sharp)
+        geo, edge_sharp, point_sharp, flat, share = _once(geo, level, edge_sharp, point_sharp, flat, share)
+        chosen = level.child
     if flat is not None:
         geo = geo.with_positions(flat + share[:, None] * (geo.positions - flat))
     if levels:
@@ -168,19 +205,22 @@ def smooth_subdivide(
     return geo
 
 
+def _planned(shape: Topology, chosen: Flags | None, loop: bool, edge_sharp: Floats, point_sharp: Floats) -> _Level:
+    marks = [
+        values.tobytes() if values is not None and values.any() else b"" for values in (chosen, edge_sharp, point_sharp)
+    ]
+    if chosen is None:
+        return shape.memoise(("smooth subdivide", loop, *marks), lambda: _level(shape, loop, edge_sharp, point_sharp))
+    key = ("smooth subdivide a part", loop, *marks)
+    return shape.memoise(key, lambda: _part_level(shape, chosen, loop, edge_sharp, point_sharp))
+
+
 def _once(
-    geo: Geo, loop: bool, edge_sharp: Floats, point_sharp: Floats, flat: Floats | None, share: Floats
+    geo: Geo, level: _Level, edge_sharp: Floats, point_sharp: Floats, flat: Floats | None, share: Floats
 ) -> tuple[Geo, Floats, Floats, Floats | None, Floats]:
     """One level: the finer geometry, what is left of the sharpness, and the flat shape and weights beside it."""
     shape = geo.topology
     creased = bool(edge_sharp.any())
-    key = (
-        "smooth subdivide",
-        loop,
-        edge_sharp.tobytes() if creased else b"",
-        point_sharp.tobytes() if point_sharp.any() else b"",
-    )
-    level = shape.memoise(key, lambda: _level(shape, loop, edge_sharp, point_sharp))
     made = carry(
         geo, level.topology, {"point": level.point, "face": level.face, "corner": level.corner, "edge": level.edge}
     )

@@ -8,7 +8,7 @@ from reticula.core.geometry.cutting import triangulated
 from reticula.core.geometry.measure import face_planarity
 from reticula.core.notes import note
 from reticula.core.operators.declare import operator
-from reticula.core.operators.parameters import Choice, Number, Where
+from reticula.core.operators.parameters import Choice, GroupName, Number, Where
 
 __all__ = ["triangulate"]
 
@@ -25,9 +25,10 @@ __all__ = ["triangulate"]
         }),
         Choice("which", "all", "faces that need it", options={"all": "every face with more than three corners", "bent": "only those that are not flat"}),
         Number("flatness", 0.0001, "how far a corner may lie from its face's plane, as a share of the face's size", soft=(0.0, 0.1), low=0.0, step=0.0001, shown_when=("which", "bent")),
+        GroupName("cut_group", "cut_face", "face group that receives the triangles of faces that were cut", kind="face"),
     ),
 )  # fmt: skip
-def triangulate(geo: Geo, *, where: Flags, diagonal: str, which: str, flatness: float) -> Geo:
+def triangulate(geo: Geo, *, where: Flags, diagonal: str, which: str, flatness: float, cut_group: str) -> Geo:
     """Cut faces into triangles that stay inside them, convex or not.
 
     Cuts off ears, one after the other (Meisters, "Polygons have ears", 1975). The order of faces is kept: the
@@ -38,4 +39,5 @@ def triangulate(geo: Geo, *, where: Flags, diagonal: str, which: str, flatness: 
         chosen &= face_planarity(geo) > flatness
     made = triangulated(geo, chosen, shortest=diagonal == "short")
     note(f"Cut {int(chosen.sum()):,} faces.")
-    return made
+    parts = np.where(chosen, geo.topology.face_size - 2, 1)
+    return made.with_attribute("face", cut_group, np.repeat(chosen, parts))

@@ -9,7 +9,7 @@ from reticula.core.geometry import Geo
 from reticula.core.geometry.merging import merged, nearest_clusters
 from reticula.core.notes import note, warn
 from reticula.core.operators.declare import operator
-from reticula.core.operators.parameters import Choice, Number, Where
+from reticula.core.operators.parameters import Choice, GroupName, Number, Where
 
 __all__ = ["weld"]
 
@@ -28,9 +28,10 @@ __all__ = ["weld"]
         Choice("values", "mean", "place and other values of a welded point", options={
             "mean": "mean of its points", "first": "those of its point with the lowest number",
         }),
+        GroupName("welded_group", "welded", "point group that receives the points that others became one with", kind="point"),
     ),
 )  # fmt: skip
-def weld(geo: Geo, *, where: Flags, radius: float, values: str) -> Geo:
+def weld(geo: Geo, *, where: Flags, radius: float, values: str, welded_group: str) -> Geo:
     """Make one point of points that lie near each other.
 
     Points are taken in order: each one that is still free takes all free points within the radius, so a chain of near
@@ -43,8 +44,10 @@ def weld(geo: Geo, *, where: Flags, radius: float, values: str) -> Geo:
     gone = shape.point_count - made.topology.point_count
     if not gone:
         warn(f"No two points lie within {radius:g} m, so nothing was welded.")
-        return geo
+        return geo.with_attribute("point", welded_group, np.zeros(shape.point_count, bool))
     lost = shape.face_count - made.topology.face_count
     also = f"; {lost:,} faces collapsed and went" if lost > 0 else ""
     note(f"Welded {gone:,} points away{also}.")
-    return made
+    stays = leader == np.arange(shape.point_count)
+    took = np.bincount(leader, minlength=shape.point_count) > 1
+    return made.with_attribute("point", welded_group, took[stays])

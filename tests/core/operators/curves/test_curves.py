@@ -25,6 +25,7 @@ class TestEdgesToCurves:
         border = ops.edges_to_curves(ops.grid(cells=(4, 4)), where="border")
         assert border.topology.curve_closed.tolist() == [True]
         assert border.counts["points"] == 16
+        assert border.group("curve", "from_edges").all()
 
     def test_corners_end_curves_on_demand(self) -> None:
         made = ops.edges_to_curves(ops.grid(cells=(4, 4)), where="border", corner_angle=45)
@@ -180,6 +181,7 @@ class TestOffset:
     )
     def test_area_of_a_square(self, corners: str, distance: float, area: float) -> None:
         made = ops.offset_curve(ops.rectangle(), distance=distance, corners=corners, keep_curves=False)
+        assert ops.offset_curve(ops.rectangle(), distance=distance).group("curve", "offset").tolist() == [False, True]
         filled = ops.fill(made, what="curve")
         assert measure.face_areas(filled).sum() == pytest.approx(area)
 

@@ -116,6 +116,7 @@ class TestTriangulate:
         sheet = ops.grid(cells=(2, 1))
         bent = sheet.with_positions(sheet.positions + np.array([0, 1, 0]) * (np.arange(6) == 0)[:, None])
         assert ops.triangulate(bent, which="bent").topology.face_size.tolist() == [3, 3, 4]
+        assert ops.triangulate(bent, which="bent").group("face", "cut_face").tolist() == [True, True, False]
 
     def test_order_values_and_edges_stay(self, cube: Geo) -> None:
         named = cube.with_attribute("face", "side", np.arange(6)).with_attribute("edge", "mark", np.arange(12))
@@ -185,9 +186,10 @@ class TestWeldAndUnshare:
         )
         made = ops.weld(bow, radius=0.01)
         assert made.topology.face_size.tolist() == [3, 3]
+        assert made.group("point", "welded").tolist() == [False, False, True, False, False]
 
     def test_nothing_near_is_said(self, cube: Geo, notes: list[Note]) -> None:
-        assert ops.weld(cube) is cube
+        assert ops.weld(cube).topology is cube.topology
         assert "No two points" in notes[0].text
 
 
@@ -258,6 +260,7 @@ class TestBordersAndParts:
         assert np.array_equal(made.attribute("point", "rest"), two.positions)
         only = ops.pull_apart(two, amount="piece", keep_rest=False)
         assert only.bounds[:, 0].tolist() == [-1.5, 2.5]
+        assert ops.pull_apart(two, where="position.x > 0", amount=1).bounds[:, 0].tolist() == [-1.5, 2.5]
 
     def test_split_by_group_shares_out_everything(self, mixed: Geo, notes: list[Note]) -> None:
         inside, outside = ops.split_by_group(mixed, where="index == 0")

@@ -8,6 +8,7 @@ from hypothesis import strategies as st
 from reticula.core import Geo, ops
 from reticula.core.errors import LimitError
 from reticula.core.notes import Note
+from tests.helpers import bumpy, is_closed
 
 
 def test_polygons_of_any_size_become_quads(mixed: Geo) -> None:
@@ -152,3 +153,36 @@ def test_loop_cuts_other_faces_first_and_keeps_uv_inside_faces(cube: Geo, notes:
     place = flat.positions[flat.topology.corner_point][:, [0, 2]] * [1, -1] + 0.5
     inside = (np.abs(place - 0.5) < 0.16).all(axis=1)
     assert flat.attribute("corner", "uv")[inside] == pytest.approx(place[inside], abs=1e-9)
+
+
+@pytest.mark.parametrize("scheme", ["catmull-clark", "loop"])
+@given(seed=st.integers(0, 10_000))
+def test_a_part_is_smoothed_and_the_rest_stays(scheme: str, seed: int) -> None:
+    ball = bumpy(seed, 2)
+    some = np.random.default_rng(seed).random(ball.topology.face_count) < 0.5
+    marked = ball.with_attribute("face", "some", some).with_attribute("point", "place", ball.positions)
+    made = ops.smooth_subdivide(marked, where="some", scheme=scheme, levels=2)
+    assert is_closed(made)
+    assert made.topology.euler_characteristic == 2
+    others = np.unique(ball.topology.corner_point[~some[ball.topology.corner_face]])
+    assert made.positions[others].tobytes() == ball.positions[others].tobytes()
+    assert np.array_equal(made.attribute("point", "place"), made.positions)
+
+
+def test_all_faces_marked_is_the_whole(cube: Geo) -> None:
+    assert ops.smooth_subdivide(cube, where="True", levels=2).digest == ops.smooth_subdivide(cube, levels=2).digest
+
+
+def test_inside_a_large_part_it_is_the_usual_surface() -> None:
+    sheet = ops.set_attribute(
+        ops.grid(cells=(9, 9)), name="position", value="position + vec3(0, noise(position * 5), 0)"
+    )
+    part = ops.smooth_subdivide(sheet, where="max(abs(position.x), abs(position.z)) < 0.45")
+    whole = ops.smooth_subdivide(sheet)
+    middle = np.flatnonzero(np.abs(sheet.positions[:, [0, 2]]).max(axis=1) < 0.3)
+    assert part.positions[middle] == pytest.approx(whole.positions[middle])
+
+
+def test_nothing_marked(cube: Geo, notes: list[Note]) -> None:
+    assert ops.smooth_subdivide(cube, where="False") is cube
+    assert "nothing was subdivided" in notes[0].text
