@@ -5,6 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 import numpy as np
+import shapely
 
 from reticula.core.arrays import AnyArray, Floats, Indices, starts_from_sizes
 from reticula.core.geometry.delaunay import lattice_inside, triangulate_polygon
@@ -45,22 +46,21 @@ def flattened(points: Floats, normal: Floats) -> tuple[Floats, Floats]:
 
 def nested(loops: list[Floats]) -> list[list[int]]:
     """Sort closed outlines ``(N, 2)`` into regions: each an outer loop followed by the holes directly inside it (even-odd)."""
-    import shapely
-
-    shapes = [shapely.Polygon(loop) for loop in loops]
-    tree = shapely.STRtree(shapes)
-    inside: list[list[int]] = [[] for _ in shapes]
-    for number, loop in enumerate(loops):
-        place = shapely.Point(loop[0])
-        for other in tree.query(place).tolist():
-            if other != number and shapes[other].contains(place):
-                inside[number].append(other)
-    depth = [len(around) for around in inside]
-    regions: dict[int, list[int]] = {n: [n] for n in range(len(loops)) if depth[n] % 2 == 0}
-    for number in range(len(loops)):
-        if depth[number] % 2:
-            outer = max(inside[number], key=lambda other: depth[other])
-            regions[outer].append(number)
+    if len(loops) == 1:
+        return [[0]]
+    sizes = np.array([len(loop) for loop in loops])
+    rings = shapely.linearrings(np.concatenate(loops), indices=np.repeat(np.arange(len(loops)), sizes))
+    places = shapely.points(np.stack([loop[0] for loop in loops]))
+    inner, outer = shapely.STRtree(shapely.polygons(rings)).query(places, predicate="within")
+    inner, outer = inner[inner != outer], outer[inner != outer]
+    depth = np.bincount(inner, minlength=len(loops))
+    order = np.lexsort([depth[outer], inner])
+    last = order[np.append(inner[order][1:] != inner[order][:-1], True)] if len(order) else order
+    around = np.full(len(loops), -1)
+    around[inner[last]] = outer[last]
+    regions: dict[int, list[int]] = {int(n): [int(n)] for n in np.flatnonzero(depth % 2 == 0)}
+    for hole in np.flatnonzero(depth % 2):
+        regions[int(around[hole])].append(int(hole))
     return list(regions.values())
 
 
@@ -80,8 +80,6 @@ def fill_region(
     local = [np.arange(sizes[i], sizes[i + 1]) for i in range(len(loops))]
     inner = np.zeros((0, 2))
     if how == "even":
-        import shapely
-
         area = shapely.Polygon(flat[local[0]], [flat[ring] for ring in local[1:]]).area
         inner = lattice_inside(flat[local[0]], [flat[ring] for ring in local[1:]], max(np.sqrt(area) / across, 1e-12))
     triangles = triangulate_polygon(flat, local, inner)

@@ -4,12 +4,13 @@ from __future__ import annotations
 
 import numpy as np
 
-from reticula.core.arrays import AnyArray, Flags, Floats, frozen
+from reticula.core.arrays import AnyArray, Flags, Floats, frozen, ragged_index
 from reticula.core.errors import GeometryError
 from reticula.core.geometry import Geo, SourceMap, carry, edges_along, kept
 from reticula.core.geometry.filling import Filling, fill_region, flattened, nested
 from reticula.core.geometry.harmonic import Harmonic
 from reticula.core.geometry.loops import border_loops, loop_normals
+from reticula.core.geometry.subset import any_of_row, subset
 from reticula.core.notes import note, warn
 from reticula.core.operators.declare import operator
 from reticula.core.operators.parameters import Choice, GroupName, KindChoice, Number, Toggle, Where
@@ -46,17 +47,15 @@ def fill(geo: Geo, *, what: str, where: Flags, using: str, across: float, keep_c
     """
     shape = geo.topology
     if what == "edge":
-        fillings, sources = _over_borders(geo, where, using, across)
+        fillings, face_source = _over_borders(geo, where, using, across)
     else:
-        fillings, sources = _over_curves(geo, where, using, across)
+        fillings, face_source = _over_curves(geo, where, using, across)
     if not fillings:
         warn("There is no open border to fill." if what == "edge" else "There is no closed curve to fill.")
         return geo.with_attribute("face", fill_group, np.zeros(shape.face_count, bool))
     added = np.concatenate([filling.added for filling in fillings])
     sizes = np.concatenate([np.diff(filling.start) for filling in fillings])
     corners = np.concatenate([filling.point for filling in fillings])
-    counts = [len(filling.start) - 1 for filling in fillings]
-    face_source = np.repeat(sources, counts)
     topology = shape.with_faces(
         shape.point_count + len(added),
         np.concatenate([shape.face_start, shape.face_start[-1] + np.cumsum(sizes)]),
@@ -82,38 +81,41 @@ def fill(geo: Geo, *, what: str, where: Flags, using: str, across: float, keep_c
         },
         positions=positions,
     )  # fmt: skip
-    note(f"Filled {len(fillings):,} {'borders' if what == 'edge' else 'regions'} with {len(sizes):,} faces.")
+    note(f"Made {len(sizes):,} faces.")
     made = made.with_attribute("face", fill_group, np.arange(topology.face_count) >= shape.face_count)
     if what == "curve" and not keep_curves:
-        from reticula.core.geometry.subset import subset
-
         return subset(made, curves=~(where & shape.curve_closed))
     return made
 
 
 def _over_borders(geo: Geo, where: Flags, using: str, across: float) -> tuple[list[Filling], AnyArray]:
+    """Faces over the marked border loops, and the face beside each of them."""
     shape = geo.topology
     start, corner = border_loops(shape)
+    marked = np.flatnonzero(any_of_row(start, where[shape.corner_edge[corner]]))
+    flat, start = ragged_index(start, marked)
+    corner = corner[flat]
+    beside = shape.corner_face[corner[start[:-1]]] if len(marked) else np.zeros(0, np.int64)
+    step = np.arange(len(corner)) - np.repeat(start[:-1], np.diff(start))
+    point = shape.corner_point[corner][np.repeat(start[1:] - 1, np.diff(start)) - step]
+    if using == "polygon":
+        return [Filling(start, point, np.zeros((0, 3)))] * bool(len(marked)), beside
+    normals = loop_normals(geo.positions, start, point)
     fillings: list[Filling] = []
-    sources: list[int] = []
-    skipped = 0
-    count = shape.point_count
-    for first, last in zip(start, start[1:], strict=False):
-        ring = corner[first:last]
-        if not where[shape.corner_edge[ring]].any():
-            continue
-        loop = shape.corner_point[ring][::-1]
-        normal = loop_normals(geo.positions, np.array([0, len(loop)], np.int32), loop)[0]
+    skipped, count = 0, shape.point_count
+    for first, last, normal in zip(start, start[1:], normals, strict=False):
         try:
-            made = fill_region(geo.positions, [loop], normal, using, across, count)
+            made = fill_region(geo.positions, [point[first:last]], normal, using, across, count)
         except GeometryError:
-            made, skipped = fill_region(geo.positions, [loop], normal, "polygon", across, count), skipped + 1
+            made, skipped = (
+                fill_region(geo.positions, [point[first:last]], normal, "polygon", across, count),
+                skipped + 1,
+            )
         fillings.append(made)
-        sources.append(int(shape.corner_face[ring[0]]))
         count += len(made.added)
     if skipped:
         warn(f"{skipped:,} borders cross themselves when laid flat and were closed with one polygon each.")
-    return fillings, np.array(sources, np.int64)
+    return fillings, np.repeat(beside, [len(filling.start) - 1 for filling in fillings])
 
 
 def _over_curves(geo: Geo, where: Flags, using: str, across: float) -> tuple[list[Filling], AnyArray]:
@@ -139,7 +141,7 @@ def _over_curves(geo: Geo, where: Flags, using: str, across: float) -> tuple[lis
             ]
             fillings.append(fill_region(geo.positions, rings, normal, using, across, count))
             count += len(fillings[-1].added)
-    return fillings, np.full(len(fillings), -1, np.int64)
+    return fillings, np.full(sum(len(filling.start) - 1 for filling in fillings), -1, np.int64)
 
 
 def _planes(geo: Geo, loops: list[AnyArray], normals: Floats) -> list[AnyArray]:
@@ -149,7 +151,8 @@ def _planes(geo: Geo, loops: list[AnyArray], normals: Floats) -> list[AnyArray]:
     unit = np.divide(normals, length, out=np.zeros_like(normals), where=length > 0)
     flip = np.where(np.take_along_axis(unit, np.abs(unit).argmax(axis=1)[:, None], 1) < 0, -1.0, 1.0)
     unit = unit * flip
-    offset = np.array([geo.positions[loop].mean(axis=0) @ n for loop, n in zip(loops, unit, strict=True)]) / size
+    first = geo.positions[[loop[0] for loop in loops]]
+    offset = np.einsum("ij,ij->i", first, unit) / size
     key = np.round(np.concatenate([unit, offset[:, None]], axis=1) / 1e-4).astype(np.int64)
     _, code = np.unique(key, axis=0, return_inverse=True)
     code = code.reshape(-1)

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+import numpy as np
+
 from reticula.core.arrays import Flags
 from reticula.core.geometry import Geo
 from reticula.core.geometry.cutting import triangulated
