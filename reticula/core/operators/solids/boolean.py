@@ -87,7 +87,9 @@ def boolean(geo: Geo, others: Sequence[Geo], *, operation: str, other_group: str
     note(
         f"{shape.face_count:,} faces, {int(other.sum()):,} of them from the other solids; volume {made.volume():.6g} m³."
     )
-    return result.with_attribute("face", other_group, other).with_attribute("edge", seam_group, seam)
+    made = result.with_attribute("face", other_group, other).with_attribute("edge", seam_group, seam)
+    rest = subset(geo, np.zeros(geo.topology.face_count, bool))
+    return joined([made, rest], quiet=True) if rest.topology.point_count or rest.topology.instance_count else made
 
 
 def _of_sheets(parts: Sequence[Geo], operation: str, other_group: str, seam_group: str) -> Geo:

@@ -12,13 +12,16 @@ from reticula.core.geometry.cell_caps import Caps, caps_of
 from reticula.core.geometry.cells import Fragments, fragments
 from reticula.core.geometry.cutting import triangulated
 from reticula.core.geometry.filling import fill_region, flattened, nested
+from reticula.core.geometry.joining import joined
 from reticula.core.geometry.loops import loop_normals
+from reticula.core.geometry.loose_cells import loose_cells, near_enough
 from reticula.core.geometry.measure import edge_lengths, face_normals, face_planarity
 from reticula.core.geometry.merging import merged, nearest_clusters
-from reticula.core.geometry.voronoi import diagram_of
+from reticula.core.geometry.subset import subset
+from reticula.core.geometry.voronoi import Diagram, diagram_of
 from reticula.core.notes import note, warn
 from reticula.core.operators.declare import Input, operator
-from reticula.core.operators.parameters import AttributeName, Choice, GroupName, Integer
+from reticula.core.operators.parameters import AttributeName, Choice, GroupName, Integer, Number
 
 __all__ = ["break_into_cells"]
 
@@ -41,16 +44,22 @@ NUDGES = (1e-9, 1e-7, 1e-6)
             "solids": "closed, with inner faces", "sheets": "parts of the surface alone",
         }),
         Integer("first_cells", 0, "only the pieces of so many centres, from the first one on; 0 gives all", soft=(0, 100), low=0),
+        Integer("most_neighbours", 0, "cut each piece by so many of the nearest neighbours only, so that pieces may overlap; 0 takes all", soft=(0, 20), low=0),
+        Number("neighbour_reach", 0.0, "cut by neighbours whose centre is at most this far away only; 0 takes all", unit="m", soft=(0.0, 2.0), low=0.0),
         AttributeName("cell_name", "cell", "point and face attribute that receives the number of the centre", new=True),
         GroupName("inner_group", "inner", "face group that receives the inner faces", kind="face"),
     ),
 )  # fmt: skip
-def break_into_cells(geo: Geo, centers: Geo, *, make: str, first_cells: int, cell_name: str, inner_group: str) -> Geo:
+def break_into_cells(
+    geo: Geo, centers: Geo, *, make: str, first_cells: int, most_neighbours: int, neighbour_reach: float, cell_name: str,
+    inner_group: str,
+) -> Geo:  # fmt: skip
     """Break a solid or sheet into the parts that lie nearest to each centre (Voronoi cells).
 
     Only neighbouring cells are compared. Faces that are not flat, or not convex, are cut into triangles first. Pieces
     share no points; solids are watertight to the last edge. Centres in the same place count once; all are moved by
-    less than a millionth of the size so that no five cells meet in one place.
+    less than a millionth of the size so that no five cells meet in one place. With fewer neighbours than touch a cell,
+    every piece is cut by itself, which takes longer, and pieces overlap.
     """
     where = centers.positions
     if not len(where):
@@ -63,6 +72,7 @@ def break_into_cells(geo: Geo, centers: Geo, *, make: str, first_cells: int, cel
         warn("The mesh is open, so that it has no inside: the pieces are sheets. Close it with fill first.")
         solid = False
     lost = [f"{geo.topology.curve_count:,} curves"] * bool(geo.topology.curve_count)
+    lost += [f"{geo.topology.instance_count:,} instances"] * bool(geo.topology.instance_count)
     lost += [f"{int((~geo.topology.used_points).sum()):,} loose points"] * bool((~geo.topology.used_points).any())
     if lost:
         warn(f"{' and '.join(lost)} were left out.")
@@ -76,6 +86,9 @@ def break_into_cells(geo: Geo, centers: Geo, *, make: str, first_cells: int, cel
     for attempt, nudge in enumerate(NUDGES):
         moved = where[numbers] + np.random.default_rng(attempt).uniform(-nudge, nudge, (len(numbers), 3)) * size
         diagram = diagram_of(moved, *geo.bounds)
+        counts = near_enough(diagram, most_neighbours, neighbour_reach)
+        if not counts.all():
+            return _loose(geo, diagram, counts, numbers, first_cells, solid, cell_name, inner_group)
         home = cKDTree(moved).query(geo.positions)[1]
         parts = fragments(geo, diagram, home)
         caps = caps_of(geo, diagram, parts) if solid else None
@@ -88,6 +101,26 @@ def break_into_cells(geo: Geo, centers: Geo, *, make: str, first_cells: int, cel
             else ""
         )
     return _assembled(geo, parts, caps, moved, numbers, first_cells, cell_name, inner_group)
+
+
+def _loose(
+    geo: Geo, diagram: Diagram, counts: Flags, numbers: AnyArray, first_cells: int, solid: bool, cell_name: str, inner_group: str
+) -> Geo:  # fmt: skip
+    """Pieces that are cut by some neighbours only."""
+    alone = subset(geo, curves=np.zeros(geo.topology.curve_count, bool), loose=False)
+    cells = np.flatnonzero((numbers < first_cells) | (first_cells == 0))
+    parts = loose_cells(alone, diagram, counts, cells, cap=solid)
+    pieces = []
+    for cell, piece, inner in parts:
+        piece = piece.with_attribute("face", inner_group, inner)
+        for kind in ("face", "point"):
+            own = np.full(piece.topology.count(kind), numbers[cell])  # type: ignore[arg-type]
+            piece = piece.with_attribute(kind, cell_name, own, "integer")  # type: ignore[arg-type]
+        pieces.append(piece)
+    left = int((~counts).sum()) // 2
+    warn(f"About {left:,} pairs of neighbours were left out, so pieces may overlap.")
+    note(f"{len(pieces):,} pieces.")
+    return joined(pieces, quiet=True)
 
 
 def _convex(geo: Geo) -> Geo:

@@ -99,6 +99,14 @@ class TestBoolean:
         assert uv.min() >= -1e-9
         assert uv.max() <= 1 + 1e-9
 
+    def test_curves_loose_points_and_instances_of_the_first_stay(self, mixed: Geo) -> None:
+        first = ops.join(ops.box(), ops.circle(), Geo.of([[9, 9, 9]]), ops.place_instances(ops.line(), ops.cone()))
+        made = ops.boolean(first, ops.transform(ops.box(), move=(0.5, 0.5, 0.5)))
+        assert made.counts["curves"] == 1
+        assert made.counts["instances"] == 2
+        assert (made.positions == [9, 9, 9]).all(axis=1).any()
+        assert volume(made) == pytest.approx(1 - 1 / 8)
+
     def test_several_others(self) -> None:
         holes = [ops.transform(ops.cylinder(radius=0.1, height=3, segments=12), move=(x, 0, 0)) for x in (-0.3, 0, 0.3)]
         made = ops.boolean(ops.box(), *holes)
@@ -170,6 +178,21 @@ class TestBreakIntoCells:
         assert np.unique(made.attribute("face", "cell")).tolist() == [0, 1, 2]
         skin = np.unique(made.topology.corner_point[~made.group("face", "inner")[made.topology.corner_face]])
         assert made.attribute("point", "place")[skin] == pytest.approx(made.positions[skin], abs=1e-6)
+
+    def test_fewer_neighbours_make_larger_pieces(self, notes: list[Note]) -> None:
+        centers = Geo.of(np.random.default_rng(4).uniform(-0.5, 0.5, (12, 3)))
+        exact = ops.break_into_cells(ops.box(), centers)
+        for limits in ({"most_neighbours": 3}, {"neighbour_reach": 0.45}):
+            made = ops.break_into_cells(ops.box(), centers, **limits)
+            assert "may overlap" in notes[-2].text
+            assert is_closed(made)
+            assert volume(made) > volume(exact) + 0.1
+            assert [volume(a) >= volume(b) - 1e-9 for a, b in zip(pieces(made), pieces(exact), strict=True)] == [
+                True
+            ] * 12
+            assert made.group("face", "inner").any()
+        same = ops.break_into_cells(ops.box(), centers, most_neighbours=12, neighbour_reach=9)
+        assert same.digest == exact.digest
 
     def test_no_centres(self, cube: Geo) -> None:
         with pytest.raises(GeometryError, match="give a geometry with points"):
