@@ -9,10 +9,10 @@ from __future__ import annotations
 
 import numpy as np
 
-from reticula.core.arrays import AnyArray, Floats, Indices, UInts
+from reticula.core.arrays import AnyArray, Floats, Indices, Ints, UInts
 from reticula.core.compiled import inline, kernel
 
-__all__ = ["children", "fresh", "hash_pairs", "mix64", "unit_random"]
+__all__ = ["children", "fresh", "hash_pairs", "hashed_numbers", "mix64", "unit_random"]
 
 GOLDEN = np.uint64(0x9E3779B97F4A7C15)
 SEED = np.uint64(0xD6E8FEB86659FD93)
@@ -63,6 +63,15 @@ def hash_pairs(first: UInts, second: UInts) -> UInts:
     for i in range(len(first)):
         low, high = min(first[i], second[i]), max(first[i], second[i])
         out[i] = mix64(low + mix64(high + GOLDEN))
+    return out
+
+
+@kernel
+def hashed_numbers(numbers: Ints) -> UInts:
+    """Return a name for each whole number ``(N,)``, the same for equal ones."""
+    out = np.empty(len(numbers), np.uint64)
+    for i in range(len(numbers)):
+        out[i] = mix64(np.uint64(numbers[i]) * GOLDEN + SEED)
     return out
 
 

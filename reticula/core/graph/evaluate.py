@@ -22,6 +22,7 @@ from reticula.core.graph.document import (
     problems_of,
     split_feed,
 )
+from reticula.core.graph.ties import Ties
 from reticula.core.notes import Note, collecting
 from reticula.core.operators import Operator
 from reticula.core.operators.parameters import Shape
@@ -100,6 +101,7 @@ class Evaluator:
         order = order_of(document, targets)
         wanted = set(order if targets is not None else document["nodes"])
         problems = {problem.node: problem for problem in reversed(problems_of(document))}
+        ties = Ties(document, values)
         done = Evaluation()
         with using_resources(shapes or resources()):
             for number, name in enumerate(order):
@@ -110,7 +112,7 @@ class Evaluator:
                 if name in problems:
                     done.nodes[name] = _failed(name, problems[name].message, problems[name].parameter)
                 else:
-                    done.nodes[name] = self._node(name, document["nodes"][name], values, done)
+                    done.nodes[name] = self._node(name, document["nodes"][name], values, ties, done)
         for name in wanted - set(order):
             if name in problems:
                 done.nodes[name] = _failed(name, problems[name].message, None)
@@ -118,7 +120,9 @@ class Evaluator:
                 done.nodes[name] = _failed(name, "it is part of a circle of wires", None)
         return done
 
-    def _node(self, name: str, node: Mapping[str, Any], dials: Mapping[str, Any], done: Evaluation) -> NodeResult:
+    def _node(
+        self, name: str, node: Mapping[str, Any], dials: Mapping[str, Any], ties: Ties, done: Evaluation
+    ) -> NodeResult:
         for feed in feeds_of(node):
             if done.nodes[feed].state != "done":
                 error = {"code": "waiting", "message": f"waits for '{feed}', which has no result", "cause": feed}
@@ -129,10 +133,11 @@ class Evaluator:
             if node.get("skip"):
                 return _skipped(name, chosen, node, done)
             values = chosen.check(node.get("parameters", {}))
-            key = _key(chosen, values, node, dials, done)
+            tied = ties.read_by(name, chosen, values)
+            key = _key(chosen, values, node, dials, tied, done)
             known = self.cache.get(key)
             if known is None:
-                known = _run(chosen, inputs, values, dials)
+                known = _run(chosen, inputs, values, dials, tied)
                 self.cache.put(key, known)
                 return NodeResult(name, "done", key, _named(chosen, known), known.notes, known.seconds)
             return NodeResult(name, "done", key, _named(chosen, known), known.notes, known.seconds, cached=True)
@@ -157,6 +162,8 @@ def _inputs(chosen: Operator, node: Mapping[str, Any], done: Evaluation) -> list
             gathered.append(geometries)
         elif geometries:
             gathered.append(geometries[0])
+        elif entry.optional:
+            gathered.append(None)
         else:
             raise GeometryError(f"nothing is connected to '{entry.name}' ({entry.help})")
     return gathered
@@ -183,7 +190,12 @@ def _feed_key(done: Evaluation, feed: str) -> str:
 
 
 def _key(
-    chosen: Operator, values: Mapping[str, Any], node: Mapping[str, Any], dials: Mapping[str, Any], done: Evaluation
+    chosen: Operator,
+    values: Mapping[str, Any],
+    node: Mapping[str, Any],
+    dials: Mapping[str, Any],
+    ties: Mapping[str, Any],
+    done: Evaluation,
 ) -> str:
     read = {name for parameter in chosen.parameters for name in parameter.reads(values[parameter.name])}
     stored = [
@@ -194,6 +206,7 @@ def _key(
     parts = {
         "operator": [chosen.name, chosen.version],
         "values": dict(values),
+        "ties": ties,
         "dials": {name: dials[name] for name in sorted(read) if name in dials},
         "inputs": {
             entry.name: [_feed_key(done, feed) for feed in node.get("inputs", {}).get(entry.name, [])]
@@ -204,10 +217,12 @@ def _key(
     return hashlib.blake2b(json.dumps(parts, sort_keys=True).encode(), digest_size=16).hexdigest()
 
 
-def _run(chosen: Operator, inputs: list[Any], values: Mapping[str, Any], dials: Mapping[str, Any]) -> Entry:
+def _run(
+    chosen: Operator, inputs: list[Any], values: Mapping[str, Any], dials: Mapping[str, Any], ties: Mapping[str, Any]
+) -> Entry:
     begin = time.perf_counter()
     with collecting() as notes:
-        made = chosen.run(inputs, values, dials)
+        made = chosen.run(inputs, values, dials, ties)
     return Entry(made, tuple(notes), time.perf_counter() - begin)
 
 

@@ -35,19 +35,35 @@ class Values:
 
 
 def evaluate(
-    source: str, geo: Geo, kind: Kind, wanted: str | None = None, dials: Mapping[str, Any] | None = None
+    source: str,
+    geo: Geo,
+    kind: Kind,
+    wanted: str | None = None,
+    dials: Mapping[str, Any] | None = None,
+    *,
+    inputs: Mapping[str, Geo | None] | None = None,
+    ties: Mapping[str, Mapping[str, Any]] | None = None,
 ) -> Values:
     """Evaluate a formula on each element of ``kind``.
+
+    ``inputs`` are geometries that it may ask by name (``geo`` itself if nothing is given); ``ties`` are the parameter
+    values of other nodes.
 
     ``wanted`` is the type it must have (None: whatever it gives). Raises FormulaError if it cannot be read, has
     another type, or gives a value that is not a finite number; the message names the first such element.
     """
-    scope = Scope(geo, kind, dials or {})
+    scope = Scope(geo, kind, dials or {}, {"geo": geo} if inputs is None else inputs, ties or {})
     expression = check(source, scope)
     if isinstance(expression, ir.ListOf):
         line, column, length = expression.place
         raise FormulaError(
-            f"here.{expression.around} gives a list; take one value with mean(), sum(), min(), max() or len()",
+            "this gives a list; take one value with mean(), sum(), min(), max() or len()",
+            line=line, column=column, length=length,
+        )  # fmt: skip
+    if expression.type == "place":
+        line, column, length = expression.place
+        raise FormulaError(
+            "this gives a place; name what you want of it, e.g. .position, .distance or .found",
             line=line, column=column, length=length,
         )  # fmt: skip
     if wanted is not None:
@@ -86,6 +102,15 @@ def _require_finite(values: AnyArray, kind: Kind) -> None:
 _NOWHERE = Geo.empty()
 
 
-def evaluate_once(source: str, wanted: str, dials: Mapping[str, Any] | None = None) -> Any:
-    """Evaluate a formula that reads nothing but dials; returns plain Python data of the type ``wanted``."""
-    return evaluate(source, _NOWHERE, "whole", wanted, dials).array[0].tolist()
+def evaluate_once(
+    source: str,
+    wanted: str,
+    dials: Mapping[str, Any] | None = None,
+    *,
+    inputs: Mapping[str, Geo | None] | None = None,
+    ties: Mapping[str, Mapping[str, Any]] | None = None,
+) -> Any:
+    """Evaluate a formula once: it reads dials, inputs and other nodes; returns plain Python data of the type ``wanted``."""
+    named = inputs or {}
+    geo = named.get("geo") or _NOWHERE
+    return evaluate(source, geo, "whole", wanted, dials, inputs=named, ties=ties).array[0].tolist()

@@ -167,6 +167,12 @@ def _noise(point: AnyArray, octaves: AnyArray | None = None) -> AnyArray:
     return noise.gradient_noise(space, steps)
 
 
+def _noise3(point: AnyArray, octaves: AnyArray | None = None) -> AnyArray:
+    space = _in_space(point)
+    steps = None if octaves is None else octaves.reshape(-1)
+    return np.stack([_noise(space + shift, steps) for shift in noise.SHIFTS], axis=1)
+
+
 def _in_space(point: AnyArray) -> AnyArray:
     columns = point if point.ndim == 2 else point[:, None]
     return np.ascontiguousarray(np.pad(columns, ((0, 0), (0, 3 - columns.shape[1]))))
@@ -300,6 +306,17 @@ _add(
     "smooth noise in -1..1 at a place; octaves (1 if left out) adds finer detail",
     exactly(*(form for t in ("vec3", "vec2", "number") for form in (((t,), "number"), ((t, "integer"), "number")))),
     _noise, "Perlin, SIGGRAPH 2002",
+)  # fmt: skip
+_add(
+    FUNCTIONS, "noise3", "noise3(p, octaves)",
+    "three independent noises in -1..1 as a vector, e.g. to shake positions",
+    exactly(*(form for t in ("vec3", "vec2", "number") for form in (((t,), "vec3"), ((t, "integer"), "vec3")))),
+    _noise3, "Perlin, SIGGRAPH 2002",
+)  # fmt: skip
+_add(
+    FUNCTIONS, "cell_number", "cell_number(p)", "a random number in 0..1 that is the same all over one of the cells of cells(p)",
+    exactly((("vec3",), "number"), (("vec2",), "number"), (("number",), "number")),
+    lambda p: noise.cell_labels(_in_space(p)), "Worley, SIGGRAPH 1996",
 )  # fmt: skip
 _add(
     FUNCTIONS, "cells", "cells(p)", "distance to the nearest of one random centre per unit cell",

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from dataclasses import dataclass, field
 from typing import TYPE_CHECKING, Any, Literal
 
 from reticula.core.language.parse import Place
@@ -11,7 +11,9 @@ if TYPE_CHECKING:
     from reticula.core.geometry.kinds import Kind
     from reticula.core.language.functions import Function
 
-__all__ = ["Apply", "Component", "Constant", "Expression", "Gather", "ListOf", "Read"]
+__all__ = [
+    "Apply", "Component", "Constant", "Expression", "Found", "Gather", "ListOf", "Query", "Read", "ReadOf",
+]  # fmt: skip
 
 
 @dataclass(frozen=True)
@@ -19,7 +21,7 @@ class Expression:
     """Base: the type of the value, and where it stands in the source."""
 
     type: str
-    place: Place
+    place: Place = field(compare=False)
 
 
 @dataclass(frozen=True)
@@ -54,17 +56,48 @@ class Component(Expression):
 
 
 @dataclass(frozen=True)
+class ReadOf(Expression):
+    """A value of the whole of an input, by the input's name, e.g. ``source.low``."""
+
+    input: str
+    name: str
+
+
+@dataclass(frozen=True)
+class Query(Expression):
+    """A question to an input: ``closest``, ``nearest`` and ``ray`` give places, ``near`` points, the others a value."""
+
+    input: str
+    how: str
+    arguments: tuple[Expression, ...]
+
+
+@dataclass(frozen=True)
+class Found(Expression):
+    """Something about the places that a query found: ``distance``, ``normal``, or an attribute of ``kind``."""
+
+    query: Query
+    name: str
+    kind: Kind | None = None
+
+
+@dataclass(frozen=True)
 class ListOf(Expression):
-    """The values that the elements around each element have, e.g. ``here.points.cover``. ``type`` is of one value."""
+    """The values that the elements around each element have, e.g. ``here.points.cover``. ``type`` is of one value.
+
+    With ``input`` they are elements of ``kind`` of that input: those that ``query`` finds, or all.
+    """
 
     kind: Kind
     around: str
     value: Expression
+    input: str = ""
+    query: Query | None = None
 
 
 @dataclass(frozen=True)
 class Gather(Expression):
     """A list reduced to one value (mean, sum, ...), or the value at a corner's one point or face."""
 
-    how: Literal["mean", "sum", "min", "max", "any", "all", "len", "only"]
+    how: Literal["mean", "sum", "min", "max", "median", "deviation", "any", "all", "len", "only"]
     items: ListOf

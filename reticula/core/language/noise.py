@@ -10,7 +10,10 @@ from reticula.core.arrays import Floats, Ints
 from reticula.core.compiled import inline, parallel_kernel, prange
 from reticula.core.geometry.identity import mix64
 
-__all__ = ["cellular", "gradient_noise"]
+__all__ = ["SHIFTS", "cell_labels", "cellular", "gradient_noise"]
+
+SHIFTS = np.array([[0.0, 0.0, 0.0], [137.31, 59.73, 211.17], [71.57, 173.93, 29.41]])
+"""Where three noises are taken that have nothing to do with each other."""
 
 
 @inline
@@ -73,6 +76,24 @@ def gradient_noise(points: Floats, octaves: Ints) -> Floats:
     return out
 
 
+@inline
+def _nearest_cell(x: float, y: float, z: float) -> tuple[float, np.uint64]:
+    """Squared distance to the nearest centre, and the bits of its cell."""
+    i, j, k = np.int64(math.floor(x)), np.int64(math.floor(y)), np.int64(math.floor(z))
+    best, label = np.inf, np.uint64(0)
+    for a in range(i - 2, i + 3):
+        for b in range(j - 2, j + 3):
+            for c in range(k - 2, k + 3):
+                bits = _lattice(np.int64(a), np.int64(b), np.int64(c))
+                cx = a + np.float64(bits & np.uint64(0x1FFFFF)) / 2097152.0 - x
+                cy = b + np.float64((bits >> np.uint64(21)) & np.uint64(0x1FFFFF)) / 2097152.0 - y
+                cz = c + np.float64((bits >> np.uint64(42)) & np.uint64(0x1FFFFF)) / 2097152.0 - z
+                far = cx * cx + cy * cy + cz * cz
+                if far < best:
+                    best, label = far, bits
+    return best, label
+
+
 @parallel_kernel
 def cellular(points: Floats) -> Floats:
     """Return the distance from ``points (N, 3)`` to the nearest of one random centre per unit cell ``(N,)``.
@@ -82,16 +103,15 @@ def cellular(points: Floats) -> Floats:
     """
     out = np.empty(len(points))
     for n in prange(len(points)):
-        x, y, z = points[n, 0], points[n, 1], points[n, 2]
-        i, j, k = np.int64(math.floor(x)), np.int64(math.floor(y)), np.int64(math.floor(z))
-        best = np.inf
-        for a in range(i - 2, i + 3):
-            for b in range(j - 2, j + 3):
-                for c in range(k - 2, k + 3):
-                    bits = _lattice(np.int64(a), np.int64(b), np.int64(c))
-                    cx = a + np.float64(bits & np.uint64(0x1FFFFF)) / 2097152.0 - x
-                    cy = b + np.float64((bits >> np.uint64(21)) & np.uint64(0x1FFFFF)) / 2097152.0 - y
-                    cz = c + np.float64((bits >> np.uint64(42)) & np.uint64(0x1FFFFF)) / 2097152.0 - z
-                    best = min(best, cx * cx + cy * cy + cz * cz)
-        out[n] = math.sqrt(best)
+        out[n] = math.sqrt(_nearest_cell(points[n, 0], points[n, 1], points[n, 2])[0])
+    return out
+
+
+@parallel_kernel
+def cell_labels(points: Floats) -> Floats:
+    """Return a random number in [0, 1) per ``points (N, 3)`` that all places with the same nearest centre share ``(N,)``."""
+    out = np.empty(len(points))
+    for n in prange(len(points)):
+        bits = mix64(_nearest_cell(points[n, 0], points[n, 1], points[n, 2])[1])
+        out[n] = np.float64(bits >> np.uint64(11)) * (1.0 / 9007199254740992.0)
     return out

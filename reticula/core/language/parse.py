@@ -7,7 +7,7 @@ from functools import lru_cache
 
 from reticula.core.errors import FormulaError
 
-__all__ = ["Place", "column_of", "names_read", "parse"]
+__all__ = ["Place", "column_of", "members_read", "names_read", "parse"]
 
 LONGEST = 10_000
 DEEPEST = 60
@@ -90,6 +90,18 @@ def names_read(source: str) -> frozenset[str]:
     """Return every bare name in a formula, whether it exists or not; empty if the formula cannot be parsed."""
     try:
         return frozenset(node.id for node in ast.walk(parse(source)) if isinstance(node, ast.Name))
+    except FormulaError:
+        return frozenset()
+
+
+def members_read(source: str) -> frozenset[tuple[str, str]]:
+    """Return every ``a.b`` in a formula as a pair of names; empty if the formula cannot be parsed."""
+    try:
+        return frozenset(
+            (node.value.id, node.attr)
+            for node in ast.walk(parse(source))
+            if isinstance(node, ast.Attribute) and isinstance(node.value, ast.Name)
+        )
     except FormulaError:
         return frozenset()
 

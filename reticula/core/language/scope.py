@@ -9,7 +9,7 @@ from typing import Any
 import numpy as np
 
 from reticula.core.arrays import AnyArray, Indices
-from reticula.core.geometry import measure
+from reticula.core.geometry import curvature, measure
 from reticula.core.geometry.geo import Geo
 from reticula.core.geometry.kinds import Kind
 
@@ -63,8 +63,22 @@ BUILTINS: dict[str, Builtin] = {
         }),
         Builtin("piece", "integer", "number of the connected part it belongs to", {
             "point": lambda geo: geo.topology.point_piece,
+            "edge": lambda geo: geo.topology.point_piece[geo.topology.edges[:, 0]],
+            "corner": lambda geo: geo.topology.point_piece[geo.topology.corner_point],
             "face": lambda geo: geo.topology.point_piece[geo.topology.corner_point[geo.topology.face_start[:-1]]],
+            "curve": lambda geo: geo.topology.point_piece[geo.topology.curve_point[geo.topology.curve_start[:-1]]],
         }),
+        Builtin("valence", "integer", "number of edges that meet at the point", {
+            "point": lambda geo: np.diff(geo.topology.point_edges[0]).astype(np.int64),
+        }),
+        Builtin("angle", "number", "angle between the two faces in degrees: 0 flat, above 0 a ridge, below 0 a valley", {
+            "edge": curvature.edge_angles,
+        }),
+        Builtin("mean_curvature", "number", "mean curvature in 1/m, above 0 where the surface bulges", {
+            "point": curvature.mean_curvatures,
+        }),
+        Builtin("gauss_curvature", "number", "Gaussian curvature in 1/m²", {"point": curvature.gauss_curvatures}),
+        Builtin("planarity", "number", "0 for a flat face; the more it is bent, the larger", {"face": measure.face_planarity}),
         Builtin("closed", "flag", "whether the curve ends where it begins", {"curve": lambda geo: geo.topology.curve_closed}),
         Builtin("low", "vec3", "lowest corner of the box around everything", {"whole": lambda geo: geo.bounds[:1]}),
         Builtin("high", "vec3", "highest corner of the box around everything", {"whole": lambda geo: geo.bounds[1:]}),
@@ -120,11 +134,16 @@ def adjacent(geo: Geo, kind: Kind, around: str) -> tuple[Indices, Indices]:
 
 @dataclass(frozen=True)
 class Scope:
-    """The geometry, the element kind and the dials that a formula can read."""
+    """What a formula can read: the geometry it runs on, the element kind, dials, inputs by name, and other nodes.
+
+    An input that nothing is connected to is None. ``ties`` holds the parameter values of other nodes, by node.
+    """
 
     geo: Geo
     kind: Kind
     dials: Mapping[str, Any] = field(default_factory=dict)
+    inputs: Mapping[str, Geo | None] = field(default_factory=dict)
+    ties: Mapping[str, Mapping[str, Any]] = field(default_factory=dict)
 
     def type_of(self, kind: Kind, name: str) -> str | None:
         """Return the type of what ``name`` means on an element of ``kind``, or None."""

@@ -10,7 +10,9 @@ from typing import Any, TypeVar
 
 from reticula.core.errors import GeometryError, ParameterError
 from reticula.core.geometry.geo import Geo
+from reticula.core.geometry.spaces import brought
 from reticula.core.operators.parameters import Context, Parameter
+from reticula.core.operators.telling import tell_of_instances, tell_of_numbers
 
 __all__ = ["OPERATORS", "Input", "Operator", "Output", "operator"]
 
@@ -21,11 +23,12 @@ Function = TypeVar("Function", bound=Body)
 
 @dataclass(frozen=True)
 class Input:
-    """One geometry input. ``many`` takes any number of geometries, in order."""
+    """One geometry input. ``many`` takes any number of geometries, in order; one that is ``optional`` may be None."""
 
     name: str = "geo"
     help: str = "geometry to work on"
     many: bool = False
+    optional: bool = False
 
 
 @dataclass(frozen=True)
@@ -78,20 +81,29 @@ class Operator:
         return {p.name: p.check(given.get(p.name, p.default)) for p in self.parameters}
 
     def run(
-        self, inputs: Sequence[Geo | Sequence[Geo]], values: Mapping[str, Any], dials: Mapping[str, Any] | None = None
+        self,
+        inputs: Sequence[Geo | Sequence[Geo] | None],
+        values: Mapping[str, Any],
+        dials: Mapping[str, Any] | None = None,
+        ties: Mapping[str, Mapping[str, Any]] | None = None,
     ) -> tuple[Geo, ...]:
         """Run on checked ``values``; returns a Geo per output.
 
-        ``inputs`` holds a Geo per input, or a sequence of them where it takes many.
+        ``inputs`` holds a Geo per input, a sequence of them where it takes many, or None for an optional one. All are
+        brought into the space of the first one, unless a parameter ``space`` says that each keeps its own.
         """
-        named = dict(zip((entry.name for entry in self.inputs), inputs, strict=True))
-        single = {name: geo for name, geo in named.items() if isinstance(geo, Geo)}
+        given = inputs if values.get("space") == "own" else _in_one_space(inputs)
+        named = dict(zip((entry.name for entry in self.inputs), given, strict=True))
+        single = {name: geo for name, geo in named.items() if geo is None or isinstance(geo, Geo)}
         resolved: dict[str, Any] = {}
         for parameter in self.parameters:
-            context = Context(single, dials or {}, resolved)
+            context = Context(single, dials or {}, resolved, ties or {})
             resolved[parameter.name] = parameter.resolve(values[parameter.name], context)
-        made = self.body(*inputs, **resolved)
-        return made if isinstance(made, tuple) else (made,)
+        result = self.body(*given, **resolved)
+        made = result if isinstance(result, tuple) else (result,)
+        tell_of_numbers(given, made)
+        tell_of_instances(self, single, values)
+        return made
 
     def __call__(self, *geometries: Geo, **parameters: Any) -> Any:
         """Return a Geo, or a tuple with one per output if there are several."""
@@ -99,16 +111,21 @@ class Operator:
         made = self.run(self._sort_inputs(geometries), values)
         return made[0] if len(self.outputs) == 1 else made
 
-    def _sort_inputs(self, geometries: Sequence[Geo]) -> list[Geo | Sequence[Geo]]:
+    def _sort_inputs(self, geometries: Sequence[Geo]) -> list[Geo | Sequence[Geo] | None]:
         for given in geometries:
             if not isinstance(given, Geo):
                 raise GeometryError(f"{self.label} takes geometries first and parameters by name, not {given!r}")
         single = [entry for entry in self.inputs if not entry.many]
         many = len(single) < len(self.inputs)
-        if len(geometries) < len(single) or (len(geometries) > len(single) and not many):
-            names = ", ".join(entry.name + ("…" if entry.many else "") for entry in self.inputs) or "none"
+        least = sum(not entry.optional for entry in single)
+        if len(geometries) < least or (len(geometries) > len(single) and not many):
+            names = (
+                ", ".join(entry.name + ("…" if entry.many else "?" if entry.optional else "") for entry in self.inputs)
+                or "none"
+            )
             raise GeometryError(f"{self.label} takes {len(single)} geometries ({names}), not {len(geometries)}")
-        sorted_: list[Geo | Sequence[Geo]] = list(geometries[: len(single)])
+        sorted_: list[Geo | Sequence[Geo] | None] = list(geometries[: len(single)])
+        sorted_ += [None] * (len(single) - len(sorted_))
         return [*sorted_, list(geometries[len(single) :])] if many else sorted_
 
     def describe(self) -> dict[str, Any]:
@@ -122,7 +139,7 @@ class Operator:
             "carries": self.carries,
             "keywords": list(self.keywords),
             "version": self.version,
-            "inputs": [{"name": i.name, "help": i.help, "many": i.many} for i in self.inputs],
+            "inputs": [{"name": i.name, "help": i.help, "many": i.many, "optional": i.optional} for i in self.inputs],
             "outputs": [{"name": o.name, "help": o.help} for o in self.outputs],
             "parameters": [parameter.describe() for parameter in self.parameters],
         }
@@ -163,3 +180,18 @@ def operator(
         return body
 
     return register
+
+
+def _in_one_space(inputs: Sequence[Geo | Sequence[Geo] | None]) -> list[Geo | Sequence[Geo] | None]:
+    """Bring all geometries to where they stand as seen from the first one."""
+    flat = [geo for entry in inputs for geo in ([entry] if isinstance(entry, Geo) else entry or [])]
+    if len(flat) < 2:
+        return list(inputs)
+    return [
+        entry
+        if entry is None
+        else brought(entry, flat[0])
+        if isinstance(entry, Geo)
+        else [brought(geo, flat[0]) for geo in entry]
+        for entry in inputs
+    ]

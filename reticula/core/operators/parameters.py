@@ -13,12 +13,12 @@ import numpy as np
 from reticula.core.errors import FormulaError, ParameterError
 from reticula.core.geometry.geo import Geo
 from reticula.core.geometry.kinds import KINDS, Kind
-from reticula.core.language import evaluate, evaluate_once
-from reticula.core.language.parse import names_read
+from reticula.core.language import Values, evaluate, evaluate_once
+from reticula.core.language.parse import members_read, names_read
 
 __all__ = [
     "AttributeName", "Choice", "Context", "GroupName", "Integer", "KindChoice", "Names", "Number", "Parameter", "Shape",
-    "Text", "Toggle", "Varying", "Vector", "Where",
+    "Space", "Text", "Toggle", "Varying", "Vector", "Where",
 ]  # fmt: skip
 
 NAME = re.compile(r"[^\W\d]\w*\Z")
@@ -27,11 +27,26 @@ RESERVED = {"here", "position", "True", "False", "None", "and", "or", "not", "if
 
 @dataclass(frozen=True)
 class Context:
-    """What a parameter may read while it is resolved: the input geometries, the dials and its siblings' values."""
+    """What a parameter may read while it is resolved: inputs, dials, its siblings' values, and other nodes' values."""
 
-    inputs: Mapping[str, Geo]
+    inputs: Mapping[str, Geo | None]
     dials: Mapping[str, Any]
     values: Mapping[str, Any]
+    ties: Mapping[str, Mapping[str, Any]] = field(default_factory=dict)
+
+    def evaluate(self, source: str, geo: Geo, kind: Kind, wanted: str | None) -> Values:
+        """Evaluate a formula on each element of ``kind`` of an input."""
+        return evaluate(source, geo, kind, wanted, self.dials, inputs=self.inputs, ties=self.ties)
+
+    def once(self, source: str, wanted: str) -> Any:
+        """Evaluate a formula once."""
+        return evaluate_once(source, wanted, self.dials, inputs=self.inputs, ties=self.ties)
+
+    def geo(self, name: str) -> Geo:
+        """Return the input that elements are taken from."""
+        found = self.inputs[name]
+        assert found is not None, f"the input {name} is optional; its elements cannot be asked"
+        return found
 
 
 @dataclass(frozen=True)
@@ -68,7 +83,7 @@ class Parameter:
         """Return what the operator's function receives for a checked value."""
         if isinstance(value, dict) and "formula" in value:
             try:
-                return self.check_plain(evaluate_once(value["formula"], self.formula_type, context.dials))
+                return self.check_plain(context.once(value["formula"], self.formula_type))
             except FormulaError as error:
                 raise ParameterError(self.name, error.plain, cause=error) from None
         return value
@@ -81,6 +96,10 @@ class Parameter:
     def reads(self, value: Any) -> frozenset[str]:
         """Return the bare names that a checked value's formula reads."""
         return names_read(value["formula"]) if isinstance(value, dict) and "formula" in value else frozenset()
+
+    def ties(self, value: Any) -> frozenset[tuple[str, str]]:
+        """Return every ``a.b`` that a checked value's formula reads: it may be a parameter of another node."""
+        return members_read(value["formula"]) if isinstance(value, dict) and "formula" in value else frozenset()
 
     def describe(self) -> dict[str, Any]:
         """Return all that a form, a reference page or the command line needs to know."""
@@ -214,6 +233,23 @@ class KindChoice(Choice):
 
 
 @dataclass(frozen=True)
+class Space(Choice):
+    """In which space another input is seen. Operator.run reads it before anything else."""
+
+    @classmethod
+    def choice(cls) -> Space:
+        return cls(
+            "space",
+            "this",
+            "where the other geometry is seen from, if shapes have places of their own",
+            options={
+                "this": "as they stand: in this mesh's space",
+                "own": "each in its own space, places left out",
+            },
+        )
+
+
+@dataclass(frozen=True)
 class Named(Parameter):
     """A name that follows the rules of the language."""
 
@@ -335,12 +371,15 @@ class Where(OnElements):
     def reads(self, value: Any) -> frozenset[str]:
         return names_read(value) if value.strip() else frozenset()
 
+    def ties(self, value: Any) -> frozenset[tuple[str, str]]:
+        return members_read(value) if value.strip() else frozenset()
+
     def resolve(self, value: Any, context: Context) -> Any:
-        geo, kind = context.inputs[self.of], self.kind(context)
+        geo, kind = context.geo(self.of), self.kind(context)
         if not value.strip():
             return np.ones(geo.topology.count(kind), bool)
         try:
-            return evaluate(value, geo, kind, "flag", context.dials).array
+            return context.evaluate(value, geo, kind, "flag").array
         except FormulaError as error:
             raise ParameterError(self.name, error.plain, cause=error) from None
 
@@ -371,11 +410,11 @@ class Varying(OnElements):
         return Vector(self.name, [0.0] * int(self.type[-1]), "").check_plain(value)
 
     def resolve(self, value: Any, context: Context) -> Any:
-        geo, kind = context.inputs[self.of], self.kind(context)
+        geo, kind = context.geo(self.of), self.kind(context)
         source = value["formula"] if isinstance(value, dict) else repr(value)
         wanted: str | None = context.values["type"] if self.type == "as chosen" else self.type
         try:
-            found = evaluate(source, geo, kind, None if wanted == "automatic" else wanted, context.dials)
+            found = context.evaluate(source, geo, kind, None if wanted == "automatic" else wanted)
         except FormulaError as error:
             raise ParameterError(self.name, error.plain, cause=error) from None
         if self.low > -math.inf and found.array.size and found.array.min() < self.low:

@@ -1,36 +1,74 @@
-"""Questions to a cloud of points, answered by SciPy's k-d tree."""
+"""Questions to a cloud of points: the nearest one, and those within a radius."""
 
 from __future__ import annotations
 
 import math
 
 import numpy as np
-from scipy.spatial import cKDTree
 
-from reticula.core.arrays import Floats, Indices
-from reticula.core.errors import GeometryError
+from reticula.core.arrays import AnyArray, Floats, Indices, Ints, starts_from_sizes
+from reticula.core.errors import GeometryError, LimitError
 from reticula.core.geometry.geo import Geo, once_per_geo
+from reticula.core.spatial.kdtree import build_point_tree, count_near, fill_near, nearest
 
 __all__ = ["NearestPoints", "points_of"]
 
+MOST_PAIRS = 200_000_000
+"""Neighbours that one question may list: 2.4 GB."""
+
 
 class NearestPoints:
-    """The points of a geometry, ready to be asked. Make it with :func:`points_of`."""
+    """Places in space, ready to be asked. For the points of a geometry use :func:`points_of`."""
 
-    def __init__(self, geo: Geo) -> None:
-        if not geo.topology.point_count:
+    def __init__(self, places: Floats) -> None:
+        if not len(places):
             raise GeometryError("there are no points to ask; give a geometry that is not empty")
-        self._tree = cKDTree(geo.positions)
-        self._count = geo.topology.point_count
+        self._tree = build_point_tree(places)
 
-    def nearest(self, points: Floats, reach: float = math.inf) -> tuple[Indices, Floats]:
-        """Return the nearest point's number ``(N,)`` (-1 beyond ``reach`` m) and its distance in m ``(N,)``."""
-        distance, index = self._tree.query(points, distance_upper_bound=np.nextafter(reach, math.inf), workers=-1)
-        missing = index == self._count
-        return np.where(missing, -1, index).astype(np.int32), np.where(missing, 0.0, distance)
+    def nearest(self, asked: Floats, reach: AnyArray | float = math.inf) -> tuple[Indices, Floats]:
+        """Return the nearest point's number ``(N,)`` (-1 beyond ``reach`` m) and its distance in m ``(N,)``.
+
+        Of points that are equally near, the one with the lowest number is taken.
+        """
+        tree = self._tree
+        rows = np.ascontiguousarray(asked, np.float64)
+        return nearest(tree.box, tree.first, tree.size, tree.place, tree.order, rows, _each(reach, rows))
+
+    def count(self, asked: Floats, radius: AnyArray | float, most: AnyArray | int | None = None) -> Ints:
+        """Return how many points lie within ``radius`` m (one, or ``(N,)``) of each place, at most ``most``, ``(N,)``."""
+        tree = self._tree
+        rows = np.ascontiguousarray(asked, np.float64)
+        limit = np.iinfo(np.int64).max if most is None else most
+        limits = np.ascontiguousarray(np.broadcast_to(np.asarray(limit, np.int64), (len(rows),)))
+        return count_near(tree.box, tree.first, tree.size, tree.place, rows, _each(radius, rows), limits)
+
+    def near(
+        self, asked: Floats, radius: AnyArray | float, most: AnyArray | int | None = None
+    ) -> tuple[Indices, Indices, Floats]:
+        """Return the points within ``radius`` m of each place, nearest first, at most ``most``.
+
+        As starts ``(N+1,)``, point numbers and distances in m. Raises LimitError beyond two hundred million of them.
+        """
+        tree = self._tree
+        rows = np.ascontiguousarray(asked, np.float64)
+        radii = _each(radius, rows)
+        sizes = self.count(rows, radii, most)
+        if sizes.sum() > MOST_PAIRS:
+            raise LimitError(
+                f"{sizes.sum():,} neighbours would be listed, {MOST_PAIRS:,} is the most; use a smaller radius or a limit"
+            )
+        start = starts_from_sizes(sizes)
+        item, distance = fill_near(
+            tree.box, tree.first, tree.size, tree.place, tree.order, rows, radii, start.astype(np.int64)
+        )
+        return start, item, distance
+
+
+def _each(value: AnyArray | float, rows: Floats) -> Floats:
+    return np.ascontiguousarray(np.broadcast_to(np.asarray(value, np.float64), (len(rows),)))
 
 
 @once_per_geo
 def points_of(geo: Geo) -> NearestPoints:
     """Return the points of a geometry as a search tree, built once; raise GeometryError if there are none."""
-    return NearestPoints(geo)
+    return NearestPoints(geo.positions)

@@ -138,7 +138,7 @@ def _closest(
 
 
 @inline
-def _enters(box: Floats, o: Floats, d: Floats, far: float) -> float:
+def enters(box: Floats, o: Floats, d: Floats, far: float) -> float:
     """Distance along the ray at which it enters the box, or infinity."""
     begin, end = 0.0, far
     for w in range(3):
@@ -178,7 +178,7 @@ def _first_hit(
         found = np.int32(-1)
         stack = np.empty(STACK, np.int32)
         gap = np.empty(STACK)
-        stack[0], gap[0] = 0, _enters(box[0], o, d, best)
+        stack[0], gap[0] = 0, enters(box[0], o, d, best)
         depth = 1
         while depth:
             depth -= 1
@@ -208,7 +208,7 @@ def _first_hit(
                 continue
             left = first[node]
             near, far = left, left + 1
-            near_gap, far_gap = _enters(box[near], o, d, best), _enters(box[far], o, d, best)
+            near_gap, far_gap = enters(box[near], o, d, best), enters(box[far], o, d, best)
             if far_gap < near_gap:
                 near, far, near_gap, far_gap = far, near, far_gap, near_gap
             if far_gap < np.inf:

@@ -148,6 +148,6 @@ def test_an_operator_is_one_declaration() -> None:
         assert ops.test_lift(ops.grid(), distance="2 * fraction").bounds[1][1] == 2
         told = OPERATORS["test_lift"].describe()
         assert (told["summary"], told["description"]) == ("Lift points", "Straight up.")
-        assert told["inputs"] == [{"name": "geo", "help": Input().help, "many": False}]
+        assert told["inputs"] == [{"name": "geo", "help": Input().help, "many": False, "optional": False}]
     finally:
         del OPERATORS["test_lift"]

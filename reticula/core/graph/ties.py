@@ -1,0 +1,72 @@
+"""Ties: a formula that names another node's parameter (``rings.count``) follows its value."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+from typing import Any
+
+from reticula.core.errors import FormulaError, GraphError
+from reticula.core.graph.document import Document, operator_of
+from reticula.core.language import evaluate_once
+from reticula.core.operators import Operator
+
+__all__ = ["Ties"]
+
+
+class Ties:
+    """The values of the parameters of a document's nodes, as other nodes' formulas read them."""
+
+    def __init__(self, document: Document, dials: Mapping[str, Any]) -> None:
+        self._nodes = document["nodes"]
+        self._dials = dials
+        self._known: dict[tuple[str, str], Any] = {}
+
+    def read_by(self, node: str, chosen: Operator, values: Mapping[str, Any]) -> dict[str, dict[str, Any]]:
+        """Return what a node's formulas read of other nodes: values by node and parameter.
+
+        Raises GraphError if ties run in a circle, with its path.
+        """
+        pairs = {pair for parameter in chosen.parameters for pair in parameter.ties(values[parameter.name])}
+        return self._resolve(pairs, (node,), chosen)
+
+    def _resolve(
+        self, pairs: set[tuple[str, str]], path: tuple[str, ...], reader: Operator
+    ) -> dict[str, dict[str, Any]]:
+        inputs = {entry.name for entry in reader.inputs}
+        found: dict[str, dict[str, Any]] = {}
+        for node, parameter in sorted(pairs):
+            if node not in self._nodes or node in inputs:
+                continue
+            known = found.setdefault(node, {})
+            value = self._value(node, parameter, path)
+            if value is not None:
+                known[parameter] = value
+        return found
+
+    def _value(self, node: str, parameter: str, path: tuple[str, ...]) -> Any:
+        """The plain value of a parameter; None if there is no such parameter, or it varies over elements."""
+        here = f"{node}.{parameter}"
+        if here in path:
+            raise GraphError(f"the ties run in a circle: {' → '.join((*path[path.index(here) :], here))}", node=node)
+        key = (node, parameter)
+        if key in self._known:
+            return self._known[key]
+        chosen = operator_of(self._nodes[node])
+        declared = next((entry for entry in chosen.parameters if entry.name == parameter), None)
+        if declared is None:
+            return None
+        value = declared.check(self._nodes[node].get("parameters", {}).get(parameter, declared.default))
+        if isinstance(value, dict):
+            ties = self._resolve(set(declared.ties(value)), (*path, here), chosen)
+            try:
+                value = evaluate_once(value["formula"], declared.formula_type, self._dials, ties=ties)
+            except FormulaError:
+                return None
+        if not isinstance(value, (bool, int, float, str)) and not _is_vector(value):
+            return None
+        self._known[key] = value
+        return value
+
+
+def _is_vector(value: Any) -> bool:
+    return isinstance(value, list) and 2 <= len(value) <= 4 and all(isinstance(part, (int, float)) for part in value)

@@ -1,0 +1,139 @@
+"""Values at places of another geometry: one way to look them up for operators and for the language."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Mapping
+from dataclasses import dataclass
+from functools import cached_property
+
+import numpy as np
+
+from reticula.core.arrays import AnyArray, Flags, Floats, Indices
+from reticula.core.geometry.attribute import Attribute
+from reticula.core.geometry.carry import SourceMap, Weights
+from reticula.core.geometry.geo import Geo
+from reticula.core.geometry.kinds import Kind
+from reticula.core.geometry.measure import point_normals
+from reticula.core.spatial.all_hits import all_hits
+from reticula.core.spatial.points import points_of
+from reticula.core.spatial.surface import Places, surface_of
+
+__all__ = ["NOTHING", "SAMPLED", "Sample", "sample_closest", "sample_hits", "sample_nearest", "sample_ray"]
+
+SAMPLED: tuple[Kind, ...] = ("point", "corner", "face")
+"""Kinds whose attributes can be read at a place, in the order in which a name is looked for."""
+NOTHING = -1.0
+"""The distance where nothing was found; no real distance is below 0."""
+
+
+@dataclass(frozen=True, eq=False)
+class Sample:
+    """Places on ``source``, one per query: where they are and what is there.
+
+    ``distance (N,)`` is in m and -1 where nothing was found; ``position`` and ``normal`` are ``(N, 3)`` and 0 there.
+    """
+
+    source: Geo
+    found: Flags
+    distance: Floats
+    position: Floats
+    normal: Floats
+    maps: Mapping[Kind, SourceMap]
+
+    def kind_of(self, name: str) -> Kind | None:
+        """Return the kind on which the source has an attribute that can be read at places, or None."""
+        return next((kind for kind in SAMPLED if kind in self.maps and self.source.has(kind, name)), None)
+
+    def attribute(self, kind: Kind, name: str, *, corner: bool = False) -> Attribute:
+        """Return a source attribute at the places; the source's default where nothing was found.
+
+        Numbers, vectors and matrices are interpolated, others come from the nearest corner; with ``corner`` all do.
+        """
+        found = self.source.find(kind, name)
+        entry = self.maps[kind]
+        if corner:
+            entry = SourceMap(entry.index)
+        if self.found.all():
+            return entry.attribute(name, found)
+        rows = np.where(self.found, np.cumsum(self.found) - 1, -1)
+        inside = SourceMap(entry.index[self.found], _rows_of(entry, self.found))
+        return inside.attribute(name, found).take(rows)
+
+    def only(self, kept: Flags) -> Sample:
+        """Return the sample with nothing found where ``kept (N,)`` is no."""
+        found = self.found & kept
+        clear = np.where(found, 1.0, 0.0)[:, None]
+        distance = np.where(found, self.distance, NOTHING)
+        return Sample(self.source, found, distance, self.position * clear, self.normal * clear, self.maps)
+
+    @cached_property
+    def index(self) -> Indices:
+        """The main source point of each place ``(N,)``, -1 where nothing was found."""
+        return np.where(self.found, self.maps["point"].index, -1).astype(np.int32)
+
+    @cached_property
+    def face(self) -> Indices:
+        """The source face of each place ``(N,)``, -1 where nothing was found or the source has only points."""
+        if "face" not in self.maps:
+            return np.full(len(self.found), -1, np.int32)
+        return np.where(self.found, self.maps["face"].index, -1).astype(np.int32)
+
+
+def _rows_of(entry: SourceMap, chosen: Flags) -> Weights | None:
+    if entry.weights is None:
+        return None
+    assert isinstance(entry.weights, Weights)
+    return Weights.rows(entry.weights.column.reshape(-1, 3)[chosen], entry.weights.value.reshape(-1, 3)[chosen])
+
+
+def sample_closest(source: Geo, places: AnyArray, reach: float = math.inf) -> Sample:
+    """Return the closest place on the surface of ``source`` to each of ``places (N, 3)``; on its points if it has no faces."""
+    if not source.topology.face_count:
+        return sample_nearest(source, places, reach)
+    surface = surface_of(source)
+    return _of_places(source, surface.closest(np.ascontiguousarray(places, np.float64), reach))
+
+
+def sample_ray(
+    source: Geo, origins: AnyArray, directions: AnyArray, reach: float = math.inf, begin: float = 0.0
+) -> Sample:
+    """Return what rays from ``origins (N, 3)`` along ``directions (N, 3)`` hit first, between ``begin`` and ``reach`` m."""
+    surface = surface_of(source)
+    return _of_places(source, surface.ray(origins, directions, reach, begin))
+
+
+def sample_hits(
+    source: Geo, origins: AnyArray, directions: AnyArray, reach: float = math.inf, begin: float = 0.0
+) -> tuple[Indices, Sample]:
+    """Return all that rays hit, nearest first: starts ``(N+1,)`` and the places."""
+    start, places = all_hits(surface_of(source), origins, directions, reach, begin)
+    return start, _of_places(source, places)
+
+
+def sample_nearest(source: Geo, places: AnyArray, reach: float = math.inf) -> Sample:
+    """Return the nearest point of ``source`` to each of ``places (N, 3)``, within ``reach`` m."""
+    index, distance = points_of(source).nearest(np.asarray(places, np.float64), reach)
+    found = index >= 0
+    safe = np.maximum(index, 0)
+    position = np.where(found[:, None], source.positions[safe], 0.0)
+    normals = source.attribute("point", "normal") if source.has("point", "normal") else point_normals(source)
+    normal = np.where(found[:, None], normals[safe], 0.0)
+    return Sample(source, found, np.where(found, distance, NOTHING), position, normal, {"point": SourceMap(safe)})
+
+
+def _of_places(source: Geo, at: Places) -> Sample:
+    surface = surface_of(source)
+    triangle = np.maximum(at.triangle, 0)
+    maps: dict[Kind, SourceMap] = {
+        "point": _blend(surface.point[triangle], at),
+        "corner": _blend(surface.corner[triangle], at),
+        "face": SourceMap(surface.face[triangle]),
+    }
+    distance = np.where(at.found, at.distance, NOTHING)
+    return Sample(source, at.found, distance, at.position, surface.normals(at), maps)
+
+
+def _blend(columns: Indices, at: Places) -> SourceMap:
+    heaviest = columns[np.arange(len(columns)), at.weight.argmax(axis=1)] if len(columns) else columns[:, 0]
+    return SourceMap(heaviest.astype(np.int32), Weights.rows(columns, at.weight))
