@@ -79,7 +79,7 @@ def spread(start: Indices, item: Indices, distance: Floats, radius: Floats, norm
                 and normal[i, 0] * normal[j, 0] + normal[i, 1] * normal[j, 1] + normal[i, 2] * normal[j, 2] >= 0.0
             ):
                 weight[i] += max(1.0 - distance[k] / (2.0 * radius[i]), 0.0) ** 8
-    heap, where = np.arange(count), np.arange(count)
+    heap, where = np.arange(count).astype(np.int32), np.arange(count).astype(np.int32)
     for begin in range(count // 2 - 1, -1, -1):
         _sift(heap, where, weight, begin, count)
     left = count
@@ -96,7 +96,7 @@ def spread(start: Indices, item: Indices, distance: Floats, radius: Floats, norm
             if normal[i, 0] * normal[j, 0] + normal[i, 1] * normal[j, 1] + normal[i, 2] * normal[j, 2] >= 0.0:
                 weight[j] -= max(1.0 - distance[k] / (2.0 * radius[j]), 0.0) ** 8
                 _sift(heap, where, weight, where[j], left)
-    return np.sort(heap[:left].copy()).astype(np.int32)
+    return np.sort(heap[:left].copy())
 
 
 @inline

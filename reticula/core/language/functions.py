@@ -161,7 +161,8 @@ def _noise(point: AnyArray, octaves: AnyArray | None = None) -> AnyArray:
     space = _in_space(point)
     if octaves is None:
         octaves = np.ones(1, np.int64)
-    count = max(len(space), len(octaves))
+    count = max(len(space), len(octaves)) if len(space) else 0
+    octaves = octaves[:count] if len(octaves) > 1 else octaves
     space = np.ascontiguousarray(np.broadcast_to(space, (count, 3)))
     steps = np.ascontiguousarray(np.broadcast_to(np.clip(octaves, 1, 16), (count,)))
     return noise.gradient_noise(space, steps)

@@ -5,40 +5,28 @@ from __future__ import annotations
 import numpy as np
 
 from reticula.core.arrays import AnyArray
+from reticula.core.geometry.moves import ragged_reduce
 
-__all__ = ["REDUCERS", "reduce"]
-
-REDUCERS = {
-    "sum": np.add, "mean": np.add, "min": np.minimum, "max": np.maximum, "any": np.logical_or, "all": np.logical_and
-}  # fmt: skip
+__all__ = ["reduce"]
 
 
 def reduce(how: str, start: AnyArray, values: AnyArray) -> AnyArray:
     """Return one value per row of a ragged array: ``start (N+1,)``, ``values (M, ...)``.
 
-    ``how`` is mean, sum, min, max, any, all, median or deviation (of the whole row, not of a sample of it). An empty
+    ``how`` is mean, sum, min, max, any, all, median or deviation (of the row itself, not of a sample of it). An empty
     row gives 0, no, or for ``all`` yes.
     """
-    sizes = np.diff(start)
-    filled = sizes > 0
     if how == "median":
-        return _median(start, values, sizes)
+        return _median(start, values)
     if how == "deviation":
-        middle = reduce("mean", start, values)
-        spread = values - np.repeat(middle, sizes)
-        return np.sqrt(reduce("mean", start, spread * spread))
-    kind = np.int64 if values.dtype.kind == "i" and how == "sum" else values.dtype
-    out = np.zeros((len(sizes), *values.shape[1:]), kind)
-    if how == "all":
-        out[...] = True
-    if filled.any():
-        out[filled] = REDUCERS[how].reduceat(values, start[:-1][filled], axis=0)
-    if how == "mean":
-        return out / np.maximum(sizes, 1).reshape(-1, *([1] * (values.ndim - 1)))
-    return out
+        middle = ragged_reduce("mean", start, values.astype(np.float64))
+        away = values - np.repeat(middle, np.diff(start))
+        return np.sqrt(ragged_reduce("mean", start, away * away))
+    return ragged_reduce(how, start, values)
 
 
-def _median(start: AnyArray, values: AnyArray, sizes: AnyArray) -> AnyArray:
+def _median(start: AnyArray, values: AnyArray) -> AnyArray:
+    sizes = np.diff(start)
     owner = np.repeat(np.arange(len(sizes)), sizes)
     ranked = values[np.lexsort((values, owner))].astype(np.float64)
     out = np.zeros(len(sizes))

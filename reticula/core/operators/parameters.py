@@ -17,10 +17,28 @@ from reticula.core.language import Values, evaluate, evaluate_once
 from reticula.core.language.parse import members_read, names_read
 
 __all__ = [
-    "AttributeName", "Choice", "Context", "GroupName", "Integer", "KindChoice", "Names", "Number", "Parameter", "Shape",
-    "Space", "Text", "Toggle", "Varying", "Vector", "Where",
+    "AttributeName",
+    "Choice",
+    "Context",
+    "GroupName",
+    "Integer",
+    "KindChoice",
+    "Names",
+    "Number",
+    "OnElements",
+    "Parameter",
+    "Picked",
+    "Shape",
+    "Space",
+    "Text",
+    "Toggle",
+    "Varying",
+    "Vector",
+    "Where",
 ]  # fmt: skip
 
+IDENTITY = re.compile(r"[0-9a-fA-F]{1,16}\Z")
+MOST_PICKED = 100_000
 NAME = re.compile(r"[^\W\d]\w*\Z")
 RESERVED = {"here", "position", "True", "False", "None", "and", "or", "not", "if", "else"}
 
@@ -389,7 +407,7 @@ class Varying(OnElements):
     """A value that may vary over the elements: a number or vector, or a formula. Resolves to ``(N, ...)``.
 
     ``type`` is ``"as chosen"`` where the sibling parameter ``type`` decides (``automatic``: the formula does); then
-    the operator receives a Values object.
+    the operator receives a Values object. ``"any"`` is whatever the formula gives, as a Values object too.
     """
 
     type: str = "number"
@@ -400,7 +418,7 @@ class Varying(OnElements):
     takes_formula: ClassVar[bool] = True
 
     def check_plain(self, value: Any) -> Any:
-        if self.type == "as chosen":
+        if self.type in ("as chosen", "any"):
             plain = value.tolist() if isinstance(value, (np.ndarray, np.generic)) else value
             if isinstance(plain, (bool, int, float)) or (isinstance(plain, (list, tuple)) and len(plain) in (2, 3, 4)):
                 return list(plain) if isinstance(plain, tuple) else plain
@@ -413,15 +431,36 @@ class Varying(OnElements):
         geo, kind = context.geo(self.of), self.kind(context)
         source = value["formula"] if isinstance(value, dict) else repr(value)
         wanted: str | None = context.values["type"] if self.type == "as chosen" else self.type
+        wanted = None if wanted in ("automatic", "any") else wanted
         try:
-            found = context.evaluate(source, geo, kind, None if wanted == "automatic" else wanted)
+            found = context.evaluate(source, geo, kind, wanted)
         except FormulaError as error:
             raise ParameterError(self.name, error.plain, cause=error) from None
         if self.low > -math.inf and found.array.size and found.array.min() < self.low:
             bad = int(found.array.argmin())
             self.fail(f"gives {found.array[bad]:g} at {kind} {bad}; {self.low:g} is the least")
-        return found if self.type == "as chosen" else found.array
+        return found if self.type in ("as chosen", "any") else found.array
 
     def describe(self) -> dict[str, Any]:
         low = self.low if math.isfinite(self.low) else None
         return {**super().describe(), "type": self.type, "soft": list(self.soft), "low": low, "step": self.step}
+
+
+@dataclass(frozen=True)
+class Picked(Parameter):
+    """Elements picked by hand, of the kind that the sibling ``kind`` names: their identities as hexadecimal text."""
+
+    on: str = "kind"
+    of: str = "geo"
+    widget: ClassVar[str] = "picked"
+
+    def check_plain(self, value: Any) -> list[str]:
+        if isinstance(value, (str, bytes)) or not isinstance(value, (list, tuple)) or len(value) > MOST_PICKED:
+            self.fail(f"takes a list of up to {MOST_PICKED:,} element names")
+        for name in value:
+            if not isinstance(name, str) or not IDENTITY.match(name):
+                self.fail(f"{name!r} is not the name of an element (up to 16 hexadecimal digits)")
+        return list(dict.fromkeys(name.lower().lstrip("0") or "0" for name in value))
+
+    def describe(self) -> dict[str, Any]:
+        return {**super().describe(), "on": self.on, "of": self.of}

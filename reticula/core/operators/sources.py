@@ -6,8 +6,9 @@ from reticula.core.errors import ParameterError
 from reticula.core.geometry import Geo
 from reticula.core.notes import note
 from reticula.core.operators.declare import operator
-from reticula.core.operators.parameters import Choice, Number, Shape
+from reticula.core.operators.parameters import Choice, Number, Shape, Vector
 from reticula.core.operators.resources import resources
+from reticula.core.operators.spaces.set_place import set_place
 
 __all__ = ["project_shape", "read_file"]
 
@@ -50,9 +51,26 @@ def read_file(*, file: str, up: str, scale: float) -> Geo:
     family="sources",
     inputs=(),
     keywords=("mesh", "scan", "asset", "stored", "upload", "input"),
-    carries="makes whatever attributes the shape holds",
-    parameters=(Shape("shape", "", "shape of this project, or a name given with --in"),),
+    carries="makes whatever attributes the shape holds, and with a place the attribute 'place' of the whole",
+    parameters=(
+        Shape("shape", "", "shape of this project, or a name given with --in"),
+        Vector(
+            "stands_at",
+            [0.0, 0.0, 0.0],
+            "where its origin stands in the world; its points keep their numbers",
+            unit="m",
+            soft=(-5, 5),
+        ),
+        Vector("turned", [0.0, 0.0, 0.0], "angles about x, then y, then z", unit="°", soft=(-180, 180), step=1),
+        Number("scaled", 1.0, "size in the world", soft=(0.01, 10), low=1e-9),
+    ),
 )
-def project_shape(*, shape: str) -> Geo:
-    """Shape that is stored with the project, as it is."""
-    return _load("shape", shape, "shape of the project")
+def project_shape(*, shape: str, stands_at: list[float], turned: list[float], scaled: float) -> Geo:
+    """Shape that is stored with the project, as it is, standing at a place of its own.
+
+    Other shapes see it at its place: in nearness, rays, transfers and joins. Apply place makes the place part of its points.
+    """
+    geo = _load("shape", shape, "shape of the project")
+    if not any((*stands_at, *turned)) and scaled == 1.0:
+        return geo
+    return set_place(geo, move=stands_at, turn=turned, scale=[scaled] * 3, combine="add")

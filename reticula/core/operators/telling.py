@@ -39,7 +39,7 @@ def tell_of_numbers(inputs: Iterable[Geo | Sequence[Geo] | None], outputs: Seque
                 values = attribute.values
                 if id(values) in seen or values.dtype.kind != "f" or not values.size or np.isfinite(values.sum()):
                     continue
-                rows = np.isfinite(values).reshape(len(values), -1).all(axis=1)
+                rows = np.asarray(np.isfinite(values.reshape(len(values), -1)).all(axis=1))
                 bad = np.flatnonzero(~rows)
                 if len(bad):
                     of = PLURAL[kind] if attribute.start is None else "listed values"

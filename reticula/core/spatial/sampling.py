@@ -12,12 +12,13 @@ import numpy as np
 from reticula.core.arrays import AnyArray, Flags, Floats, Indices
 from reticula.core.geometry.attribute import Attribute
 from reticula.core.geometry.carry import SourceMap, Weights
-from reticula.core.geometry.geo import Geo
+from reticula.core.geometry.geo import Geo, once_per_geo
 from reticula.core.geometry.kinds import Kind
 from reticula.core.geometry.measure import point_normals
 from reticula.core.spatial.all_hits import all_hits
 from reticula.core.spatial.points import points_of
-from reticula.core.spatial.surface import Places, surface_of
+from reticula.core.spatial.surface import Places, closest_in, surface_of
+from reticula.core.spatial.tree import Tree, build_tree
 
 __all__ = ["NOTHING", "SAMPLED", "Sample", "sample_closest", "sample_hits", "sample_nearest", "sample_ray"]
 
@@ -67,6 +68,14 @@ class Sample:
         distance = np.where(found, self.distance, NOTHING)
         return Sample(self.source, found, distance, self.position * clear, self.normal * clear, self.maps)
 
+    def chosen(self, rows: AnyArray) -> Sample:
+        """Return some of the places, by number."""
+        maps = {
+            kind: SourceMap(entry.index[rows], None if entry.weights is None else _rows_of(entry, rows))
+            for kind, entry in self.maps.items()
+        }
+        return Sample(self.source, self.found[rows], self.distance[rows], self.position[rows], self.normal[rows], maps)
+
     @cached_property
     def index(self) -> Indices:
         """The main source point of each place ``(N,)``, -1 where nothing was found."""
@@ -80,17 +89,23 @@ class Sample:
         return np.where(self.found, self.maps["face"].index, -1).astype(np.int32)
 
 
-def _rows_of(entry: SourceMap, chosen: Flags) -> Weights | None:
+def _rows_of(entry: SourceMap, chosen: AnyArray) -> Weights | None:
     if entry.weights is None:
         return None
     assert isinstance(entry.weights, Weights)
-    return Weights.rows(entry.weights.column.reshape(-1, 3)[chosen], entry.weights.value.reshape(-1, 3)[chosen])
+    column, value = entry.weights.column, entry.weights.value
+    return Weights.rows(column.reshape(len(entry.index), -1)[chosen], value.reshape(len(entry.index), -1)[chosen])
 
 
 def sample_closest(source: Geo, places: AnyArray, reach: float = math.inf) -> Sample:
-    """Return the closest place on the surface of ``source`` to each of ``places (N, 3)``; on its points if it has no faces."""
+    """Return the closest place on ``source`` to each of ``places (N, 3)``, within ``reach`` m.
+
+    On its faces; without faces on its curves, whose place has no normal; without curves on its points.
+    """
     if not source.topology.face_count:
-        return sample_nearest(source, places, reach)
+        if not len(source.topology.curve_segments[0]):
+            return sample_nearest(source, places, reach)
+        return _on_curves(source, np.ascontiguousarray(places, np.float64), reach)
     surface = surface_of(source)
     return _of_places(source, surface.closest(np.ascontiguousarray(places, np.float64), reach))
 
@@ -120,6 +135,26 @@ def sample_nearest(source: Geo, places: AnyArray, reach: float = math.inf) -> Sa
     normals = source.attribute("point", "normal") if source.has("point", "normal") else point_normals(source)
     normal = np.where(found[:, None], normals[safe], 0.0)
     return Sample(source, found, np.where(found, distance, NOTHING), position, normal, {"point": SourceMap(safe)})
+
+
+@once_per_geo
+def _segment_tree(source: Geo) -> Tree:
+    """The segments of all curves as triangles with two corners in one place."""
+    pairs = source.topology.curve_segments[0]
+    return build_tree(source.positions[pairs[:, [0, 1, 1]]])
+
+
+def _on_curves(source: Geo, places: AnyArray, reach: float) -> Sample:
+    pairs, owner = source.topology.curve_segments
+    at = closest_in(_segment_tree(source), places, reach)
+    segment = np.maximum(at.triangle, 0)
+    columns, weight = pairs[segment], np.stack([at.weight[:, 0], at.weight[:, 1] + at.weight[:, 2]], axis=1)
+    heavier = columns[np.arange(len(columns)), weight.argmax(axis=1)].astype(np.int32)
+    maps: dict[Kind, SourceMap] = {
+        "point": SourceMap(heavier, Weights.rows(columns, weight)), "curve": SourceMap(owner[segment])
+    }  # fmt: skip
+    distance = np.where(at.found, at.distance, NOTHING)
+    return Sample(source, at.found, distance, at.position, np.zeros_like(at.position), maps)
 
 
 def _of_places(source: Geo, at: Places) -> Sample:

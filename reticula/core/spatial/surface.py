@@ -15,7 +15,7 @@ from reticula.core.geometry.measure import unit
 from reticula.core.geometry.triangles import triangles
 from reticula.core.spatial.tree import Tree, build_tree
 
-__all__ = ["Places", "Surface", "surface_of"]
+__all__ = ["Places", "Surface", "closest_in", "enters", "surface_of"]
 
 STACK = 160
 
@@ -225,6 +225,11 @@ def _first_hit(
     return triangle, weight, position, distance
 
 
+def closest_in(tree: Tree, points: Floats, reach: float = math.inf) -> Places:
+    """Return the closest place on the triangles of a tree to each of ``points (N, 3)``, if one lies within ``reach`` m."""
+    return Places(*_closest(tree.box, tree.first, tree.size, tree.corner, tree.order, _rows(points), reach))
+
+
 class Surface:
     """The faces of a geometry, ready to be asked. Make it with :func:`surface_of`."""
 
@@ -242,8 +247,7 @@ class Surface:
 
         Where several are equally close, the triangle with the lowest number is taken.
         """
-        tree = self.tree
-        return Places(*_closest(tree.box, tree.first, tree.size, tree.corner, tree.order, _rows(points), reach))
+        return closest_in(self.tree, points, reach)
 
     def ray(self, origins: Floats, directions: Floats, reach: float = math.inf, begin: float = 0.0) -> Places:
         """Return the first place that rays hit between ``begin`` and ``reach`` m from their origins, either side.

@@ -96,7 +96,9 @@ def test_transfer_onto_faces_corners_and_from_loose_points(scan: Geo, notes: lis
 
 
 def test_transfer_of_a_name_that_is_not_there_lists_those_that_are(scan: Geo) -> None:
-    with pytest.raises(ParameterError, match="no attribute 'colour'; it has cover, plot, sort, uv"):
+    with pytest.raises(
+        ParameterError, match="no attribute 'colour' on the source; did you mean cover; it has cover, plot, sort, uv"
+    ):
         ops.transfer_attribute(scan, scan, attributes="colour")
     with pytest.raises(GeometryError, match="takes 2 geometries"):
         ops.transfer_attribute(scan)

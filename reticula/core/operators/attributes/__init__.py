@@ -1,0 +1,1 @@
+"""Values on elements: set, made, measured, moved, carried over."""

@@ -1,0 +1,122 @@
+"""Measure: areas, lengths, angles, curvature, thickness, pieces and distances as attributes."""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Mapping
+from dataclasses import dataclass
+
+import numpy as np
+
+from reticula.core.arrays import AnyArray, Flags
+from reticula.core.geometry import Geo, Kind, curvature, measure
+from reticula.core.geometry.walking import surface_distances
+from reticula.core.notes import note, warn
+from reticula.core.operators.attributes.writing import range_of, written
+from reticula.core.operators.declare import operator
+from reticula.core.operators.parameters import AttributeName, Choice, Number, Where
+from reticula.core.operators.telling import tell_of_unshared
+from reticula.core.spatial.sampling import sample_ray
+
+__all__ = ["MEASURES", "thickness"]
+
+START = 1e-6
+"""A thickness ray begins this share of the mesh's size below the surface."""
+
+
+@dataclass(frozen=True)
+class Measure:
+    """What is measured, on which kinds, and in which unit."""
+
+    help: str
+    unit: str
+    on: Mapping[Kind, Callable[[Geo], AnyArray]]
+
+
+def thickness(geo: Geo) -> AnyArray:
+    """Return how far it is from each point through the material to the other side, m ``(P,)``; -1 where there is none."""
+    inward = -measure.point_normals(geo)
+    begin = START * float(np.linalg.norm(geo.bounds[1] - geo.bounds[0]))
+    return sample_ray(geo, geo.positions, inward, begin=begin).distance
+
+
+def _piece_sizes(kind: Kind) -> Callable[[Geo], AnyArray]:
+    def sizes(geo: Geo) -> AnyArray:
+        piece = _pieces(kind)(geo)
+        return np.bincount(piece)[piece] if len(piece) else piece.astype(np.int64)
+
+    return sizes
+
+
+def _pieces(kind: Kind) -> Callable[[Geo], AnyArray]:
+    def pieces(geo: Geo) -> AnyArray:
+        label = geo.topology.point_piece
+        return (label if kind == "point" else label[geo.topology.corner_point[geo.topology.face_start[:-1]]]).astype(
+            np.int64
+        )
+
+    return pieces
+
+
+MEASURES: Mapping[str, Measure] = {
+    "area": Measure("area of faces", "m²", {"face": measure.face_areas}),
+    "perimeter": Measure("length of the outline of faces", "m", {"face": measure.face_perimeters}),
+    "length": Measure("length of edges and curves", "m", {"edge": measure.edge_lengths, "curve": measure.curve_lengths}),
+    "angle": Measure("angle by which the surface bends at edges: 0 flat, above 0 a ridge", "°", {"edge": curvature.edge_angles}),
+    "face_count": Measure("number of faces at edges", "", {"edge": lambda geo: geo.topology.edge_face_count.astype(np.int64)}),
+    "sides": Measure("number of corners of faces", "", {"face": lambda geo: geo.topology.face_size.astype(np.int64)}),
+    "valence": Measure("number of edges at points", "", {"point": lambda geo: np.diff(geo.topology.point_edges[0]).astype(np.int64)}),
+    "mean_curvature": Measure("mean curvature at points, above 0 where the surface bulges", "1/m", {"point": curvature.mean_curvatures}),
+    "gauss_curvature": Measure("Gaussian curvature at points", "1/m²", {"point": curvature.gauss_curvatures}),
+    "planarity": Measure("how bent faces are, 0 is flat", "", {"face": measure.face_planarity}),
+    "thickness": Measure("way through the material at points, -1 where there is no other side", "m", {"point": thickness}),
+    "piece": Measure("number of the connected part, of points and faces", "", {"point": _pieces("point"), "face": _pieces("face")}),
+    "piece_size": Measure("number of points or faces in the connected part", "", {"point": _piece_sizes("point"), "face": _piece_sizes("face")}),
+    "walk": Measure("distance along the surface from some points, -1 where no way leads", "m", {}),
+}  # fmt: skip
+
+
+@operator(
+    "measure",
+    family="attributes",
+    keywords=(
+        "area", "length", "perimeter", "angle", "curvature", "thickness", "valence", "planarity", "piece", "distance", "geodesic",
+    ),
+    carries="Carries all; adds or replaces the attribute.",
+    parameters=(
+        Choice("what", "area", "what to measure", options={name: entry.help for name, entry in MEASURES.items()}),
+        AttributeName("name", "", "attribute to make; empty means as the measure is called", new=True, optional=True),
+        Where("begin", "index == 0", "the points where the distance is 0", on="point", shown_when=("what", "walk")),
+        Number("reach", 0.0, "distances above this become this; 0 means no limit", unit="m", soft=(0, 5), low=0.0, shown_when=("what", "walk")),
+    ),
+)  # fmt: skip
+def measure_elements(geo: Geo, *, what: str, name: str, begin: Flags, reach: float) -> Geo:
+    """Measure elements and keep the numbers as an attribute."""
+    called, entry = name or what, MEASURES[what]
+    if what == "walk":
+        return _walk(geo, called, begin, reach)
+    if what in ("piece", "piece_size", "valence", "mean_curvature", "gauss_curvature"):
+        tell_of_unshared(geo, "what is connected")
+    for kind, read in entry.on.items():
+        values = np.array(read(geo))
+        if geo.topology.count(kind):
+            note(f"'{called}' of each {kind} is {range_of(values, entry.unit)}.")
+        geo = written(geo, kind, called, values)
+    if what == "thickness" and (geo.attribute("point", called) < 0).any():
+        warn(f"{int((geo.attribute('point', called) < 0).sum()):,} points look at no other side and hold -1.")
+    if what in ("piece", "piece_size") and geo.topology.point_count:
+        note(f"There are {int(geo.topology.point_piece.max()) + 1:,} pieces.")
+    return geo
+
+
+def _walk(geo: Geo, name: str, begin: Flags, reach: float) -> Geo:
+    tell_of_unshared(geo, "the way along the surface")
+    if geo.topology.point_count and not begin.any():
+        warn("There is no point to begin at, so no way leads anywhere.")
+    far = surface_distances(geo, begin)
+    lost = ~np.isfinite(far)
+    if begin.any() and lost.any():
+        warn(f"{int(lost.sum()):,} points cannot be reached from there and hold -1.")
+    values = np.where(lost, -1.0, np.minimum(far, reach) if reach > 0.0 else far)
+    if (~lost).any():
+        note(f"Distances are {range_of(values[~lost], 'm')}.")
+    return written(geo, "point", name, values)

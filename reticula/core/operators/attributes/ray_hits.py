@@ -1,0 +1,62 @@
+"""Ray hits: a point at every place that rays hit."""
+
+from __future__ import annotations
+
+from typing import cast
+
+import numpy as np
+
+from reticula.core.arrays import Flags, Floats
+from reticula.core.geometry import Geo, Kind
+from reticula.core.operators.attributes.raycast import every_hit, read_names, tell_of_hits
+from reticula.core.operators.declare import Input, operator
+from reticula.core.operators.parameters import Choice, KindChoice, Number, Space, Text, Toggle, Varying, Where
+
+__all__ = ["ray_hits"]
+
+
+@operator(
+    "ray_hits",
+    family="attributes",
+    inputs=(Input("geo", "geometry whose elements send the rays"), Input("target", "mesh that the rays may hit")),
+    keywords=("ray", "shoot", "project", "intersection", "points", "all hits"),
+    carries="Makes points with sender, number, distance, normal, face and the attributes that are read; carries nothing of the first input.",
+    parameters=(
+        KindChoice.of(("point", "face", "corner", "edge", "curve"), "point", "what sends the rays"),
+        Where("where", "", "which elements send one; empty means all", on="kind"),
+        Varying("origin", {"formula": "position"}, "where each ray begins", on="kind", type="vec3"),
+        Varying("direction", [0.0, -1.0, 0.0], "which way; the length does not matter", on="kind", type="vec3", soft=(-1, 1)),
+        Choice("ways", "forwards", "along the direction only, or against it too", options={
+            "forwards": "along the direction", "both": "both ways",
+        }),
+        Toggle("limit_reach", False, "ignore what is farther away than the reach"),
+        Number("reach", 1.0, "largest distance", unit="m", soft=(0, 10), low=0.0, shown_when=("limit_reach", True)),
+        Number("offset", 0.0001, "start this far along the ray, so that a surface does not hit itself", unit="m", soft=(0, 0.1), low=0.0, step=0.0001),
+        Text("read", "", "attributes of what was hit, with spaces between; * for all", most=500),
+        Space.choice(),
+    ),
+)  # fmt: skip
+def ray_hits(
+    geo: Geo, target: Geo, *, kind: str, where: Flags, origin: Floats, direction: Floats, ways: str,
+    limit_reach: bool, reach: float, offset: float, read: str, space: str,
+) -> Geo:  # fmt: skip
+    """Send a ray from each element and make a point at every place that it hits, nearest first.
+
+    ``sender`` is the number of the element that sent the ray, ``number`` counts its hits from 0, ``distance`` is in m,
+    ``normal`` and ``face`` are those of the target.
+    """
+    chosen = np.flatnonzero(where)
+    o, d = origin[chosen], direction[chosen]
+    start, found = every_hit(target, o, d, reach if limit_reach else np.inf, offset, ways)
+    sizes = np.diff(start)
+    tell_of_hits(len(chosen), int((sizes > 0).sum()), bool((d == 0).all(axis=1).any()), cast(Kind, kind))
+    made = Geo.of(found.position)
+    values = {
+        "normal": found.normal, "distance": found.distance, "face": found.face.astype(np.int64),
+        "sender": np.repeat(chosen, sizes), "number": np.arange(start[-1]) - np.repeat(start[:-1], sizes),
+    }  # fmt: skip
+    for name, rows in values.items():
+        made = made.with_attribute("point", name, rows)
+    for name, source_kind in (read_names(target, read) if read.strip() else {}).items():
+        made = made.with_attribute("point", name, found.attribute(source_kind, name))
+    return made

@@ -1,0 +1,152 @@
+"""Raycast: what lies in a direction."""
+
+from __future__ import annotations
+
+from typing import cast
+
+import numpy as np
+
+from reticula.core.arrays import AnyArray, Flags, Floats, frozen
+from reticula.core.geometry import Attribute, Geo, Kind
+from reticula.core.geometry.kinds import PLURAL
+from reticula.core.notes import note, warn
+from reticula.core.operators.declare import Input, operator
+from reticula.core.operators.parameters import (
+    AttributeName,
+    Choice,
+    KindChoice,
+    Number,
+    Space,
+    Text,
+    Toggle,
+    Varying,
+    Where,
+)  # fmt: skip
+from reticula.core.operators.patterns import matching
+from reticula.core.spatial.sampling import SAMPLED, Sample, sample_hits, sample_ray
+
+__all__ = ["every_hit", "raycast", "read_names", "tell_of_hits"]
+
+
+@operator(
+    "raycast",
+    family="attributes",
+    inputs=(Input("geo", "geometry whose elements send the rays"), Input("target", "mesh that the rays may hit")),
+    keywords=("ray", "shoot", "project", "hit", "shadow", "exposure", "distance", "occlusion"),
+    carries=(
+        "Carries all; adds or replaces the groups hit and hit_missed and the attributes hit_position, hit_normal, "
+        "hit_distance and hit_face, the read attributes with hit_ before their names, and with all hits hit_count and hit_distances."
+    ),
+    parameters=(
+        KindChoice.of(("point", "face", "corner", "edge", "curve"), "point", "what sends the rays"),
+        Where("where", "", "which elements send one; empty means all", on="kind"),
+        Varying("origin", {"formula": "position"}, "where each ray begins", on="kind", type="vec3"),
+        Varying("direction", [0.0, -1.0, 0.0], "which way; the length does not matter", on="kind", type="vec3", soft=(-1, 1)),
+        Choice("ways", "forwards", "along the direction only, or against it too", options={
+            "forwards": "along the direction", "both": "both ways, the nearer hit counts",
+        }),
+        Choice("hits", "first", "which hits", options={"first": "the first one", "all": "all along the ray"}),
+        Toggle("limit_reach", False, "ignore what is farther away than the reach"),
+        Number("reach", 1.0, "largest distance", unit="m", soft=(0, 10), low=0.0, shown_when=("limit_reach", True)),
+        Number("offset", 0.0001, "start this far along the ray, so that a surface does not hit itself", unit="m", soft=(0, 0.1), low=0.0, step=0.0001),
+        AttributeName("name", "hit", "group of the elements that hit; the other attributes begin with it", new=True),
+        Text("read", "", "attributes of what was hit to bring along, with spaces between; * for all", most=500),
+        Choice("values", "interpolated", "how they are read", options={
+            "interpolated": "blended at the place", "nearest": "of the nearest corner",
+        }),
+        Space.choice(),
+    ),
+)  # fmt: skip
+def raycast(
+    geo: Geo, target: Geo, *, kind: str, where: Flags, origin: Floats, direction: Floats, ways: str, hits: str,
+    limit_reach: bool, reach: float, offset: float, name: str, read: str, values: str, space: str,
+) -> Geo:  # fmt: skip
+    """Send a ray from each element and tell what it hits.
+
+    Makes the groups ``hit`` and ``hit_missed`` and the attributes ``hit_position`` (m), ``hit_normal`` (unit, of the face
+    that was hit), ``hit_distance`` (m) and ``hit_face`` (its number). Where nothing is hit, the position is where the ray
+    begins, the normal is 0, and distance and face are -1, which no hit has. Elements that send no ray are in neither group.
+    """
+    on = cast(Kind, kind)
+    chosen = np.flatnonzero(where)
+    o, d = origin[chosen], direction[chosen]
+    far = reach if limit_reach else np.inf
+    first = sample_ray(target, o, d, far, offset)
+    if ways == "both":
+        first = _nearer(target, o, d, far, offset, first)
+    tell_of_hits(len(chosen), int(first.found.sum()), bool((d == 0).all(axis=1).any()), on)
+    names = read_names(target, read) if read.strip() else {}
+    made = geo
+    for suffix, value in _found(first, o).items():
+        made = made.with_attribute(on, name + suffix, _spread(value, suffix, chosen, origin, len(where)))
+    for called, source_kind in names.items():
+        brought = first.attribute(source_kind, called, corner=values == "nearest")
+        rows = np.full(len(where), -1)
+        rows[chosen] = np.arange(len(chosen))
+        made = made.with_attribute(on, f"{name}_{called}", brought.take(rows))
+    if hits == "all":
+        start, points = every_hit(target, o, d, far, offset, ways)
+        sizes = np.zeros(len(where), np.int64)
+        sizes[chosen] = np.diff(start)
+        made = made.with_attribute(on, f"{name}_count", sizes)
+        lists = Attribute(
+            "number list", frozen(points.distance), frozen(np.concatenate([[0], np.cumsum(sizes)]).astype(np.int32))
+        )
+        made = made.with_attribute(on, f"{name}_distances", lists)
+        note(f"{len(points.distance):,} hits in all, {sizes.max(initial=0):,} at most on one ray.")
+    return made
+
+
+def _found(sample: Sample, origin: Floats) -> dict[str, AnyArray]:
+    return {
+        "": sample.found, "_missed": ~sample.found, "_position": np.where(sample.found[:, None], sample.position, origin),
+        "_normal": sample.normal, "_distance": sample.distance, "_face": sample.face.astype(np.int64),
+    }  # fmt: skip
+
+
+def _spread(values: AnyArray, suffix: str, chosen: AnyArray, origin: Floats, count: int) -> AnyArray:
+    """Values of the senders among all elements."""
+    out = np.zeros((count, *values.shape[1:]), values.dtype)
+    if suffix == "_position":
+        out[...] = origin
+    elif suffix in ("_distance", "_face"):
+        out[...] = -1
+    out[chosen] = values
+    return out
+
+
+def _nearer(target: Geo, o: Floats, d: Floats, far: float, offset: float, first: Sample) -> Sample:
+    """Of two rays in opposite directions the nearer hit, asked again along the way that won."""
+    back = sample_ray(target, o, -d, far, offset)
+    turn = back.found & (~first.found | (back.distance < first.distance))
+    return sample_ray(target, o, np.where(turn[:, None], -d, d), far, offset)
+
+
+def every_hit(target: Geo, o: Floats, d: Floats, far: float, offset: float, ways: str) -> tuple[AnyArray, Sample]:
+    """Return all places that rays hit: starts ``(N+1,)`` and the places."""
+    if ways == "forwards":
+        return sample_hits(target, o, d, far, offset)
+    pairs = np.repeat(np.arange(len(o)), 2)
+    sign = np.tile([1.0, -1.0], len(o))[:, None]
+    start, sample = sample_hits(target, o[pairs], d[pairs] * sign, far, offset)
+    return start[::2], sample
+
+
+def read_names(target: Geo, patterns: str) -> dict[str, Kind]:
+    """Return the attributes of a target that patterns name, each with the kind it is read from."""
+    there: dict[str, Kind] = {}
+    for kind in SAMPLED:
+        for name in target.attributes[kind]:
+            if name != "position":
+                there.setdefault(name, kind)
+    return {name: there[name] for name in matching("read", patterns, there, "target")}
+
+
+def tell_of_hits(sent: int, struck: int, without_direction: bool, kind: Kind) -> None:
+    """Say how many rays hit; warn if none did."""
+    if without_direction:
+        warn("Some directions are 0; their rays hit nothing.")
+    if sent and not struck:
+        warn("Every ray missed. Check the direction, the reach, and whether both meshes lie where you expect.")
+    else:
+        note(f"{struck:,} of {sent:,} {PLURAL[kind]} hit something ({struck / max(sent, 1):.1%}).")

@@ -1,0 +1,71 @@
+"""Set attribute: values by formula."""
+
+from __future__ import annotations
+
+from typing import Any, cast
+
+from reticula.core.arrays import Flags
+from reticula.core.errors import FormulaError, ParameterError
+from reticula.core.geometry import Attribute, Geo, Kind
+from reticula.core.geometry.kinds import KINDS
+from reticula.core.language import Values, evaluate_once
+from reticula.core.operators.attributes.writing import tell_of_default, written
+from reticula.core.operators.declare import Input, operator
+from reticula.core.operators.parameters import AttributeName, Choice, KindChoice, Space, Text, Varying, Where
+
+__all__ = ["set_attribute"]
+
+
+@operator(
+    "set_attribute",
+    family="attributes",
+    inputs=(Input(), Input("source", "geometry that the formulas may ask, e.g. source.closest(position).distance", optional=True)),
+    keywords=("value", "formula", "colour", "color", "displace", "move", "default"),
+    carries="Carries all; adds or replaces the attribute.",
+    parameters=(
+        AttributeName("name", "value", "attribute to make or change; 'position' moves the points", new=True),
+        KindChoice.of(KINDS, "point", "what has the attribute"),
+        Where("where", "", "which elements receive the value; empty means all", on="kind"),
+        Choice("type", "automatic", "type of the attribute", options={
+            "automatic": "what the formula gives", "number": "a real number", "integer": "a whole number",
+            "flag": "yes or no, a group", "vec2": "two numbers", "vec3": "three numbers", "vec4": "four numbers, or a colour",
+            "text": "text",
+        }),
+        Varying("value", {"formula": "fraction"}, "what each element gets", on="kind", type="as chosen"),
+        Text("default", "", "value of elements outside of 'where' and of elements made later; empty means the type's zero"),
+        Space.choice(),
+    ),
+)  # fmt: skip
+def set_attribute(
+    geo: Geo,
+    source: Geo | None,
+    *,
+    name: str,
+    kind: str,
+    where: Flags,
+    type: str,
+    value: Values,
+    default: str,
+    space: str,
+) -> Geo:
+    """Give every element a value worked out by a formula.
+
+    Elements outside of ``where`` keep the value they had, or get the default if the attribute is new.
+    """
+    new = not geo.has(cast(Kind, kind), name)
+    made = Attribute.of(value.array.copy(), value.type)
+    geo = written(geo, kind, name, made, where, default=_default(default, value.type))
+    if new:
+        tell_of_default(geo, kind, name)
+    return geo
+
+
+def _default(text: str, type: str) -> Any:
+    if not text.strip():
+        return None
+    if type == "text":
+        return text
+    try:
+        return evaluate_once(text, type)
+    except FormulaError as error:
+        raise ParameterError("default", error.plain, cause=error) from None

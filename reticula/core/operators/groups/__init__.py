@@ -1,0 +1,1 @@
+"""Groups: marking elements, by rule, by place, by hand."""

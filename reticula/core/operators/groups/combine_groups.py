@@ -1,0 +1,36 @@
+"""Combine groups: and, or, not, minus."""
+
+from __future__ import annotations
+
+import numpy as np
+
+from reticula.core.arrays import Flags
+from reticula.core.geometry import Geo
+from reticula.core.operators.declare import operator
+from reticula.core.operators.groups.marking import MADE, marked, naming
+from reticula.core.operators.parameters import Choice, Where
+
+__all__ = ["combine_groups"]
+
+
+@operator(
+    "combine_groups",
+    family="groups",
+    keywords=("and", "or", "not", "minus", "union", "intersection", "difference", "invert", "boolean"),
+    carries=MADE,
+    parameters=(
+        *naming("combined"),
+        Where("first", "", "a group or a formula; empty means all", on="kind"),
+        Choice("how", "minus", "how they combine", options={
+            "and": "in both", "or": "in one or both", "minus": "in the first and not in the second",
+            "either": "in one and not in both", "not": "not in the first",
+        }),
+        Where("second", "False", "a group or a formula", on="kind"),
+    ),
+)  # fmt: skip
+def combine_groups(geo: Geo, *, name: str, kind: str, first: Flags, how: str, second: Flags) -> Geo:
+    """Make a group of two others."""
+    members = {
+        "and": first & second, "or": first | second, "minus": first & ~second, "either": first ^ second, "not": ~first,
+    }[how]  # fmt: skip
+    return marked(geo, kind, name, np.asarray(members))

@@ -1,0 +1,29 @@
+"""Group: elements for which a formula holds."""
+
+from __future__ import annotations
+
+from reticula.core.arrays import Flags
+from reticula.core.geometry import Geo
+from reticula.core.operators.declare import Input, operator
+from reticula.core.operators.groups.marking import COMBINE, MADE, marked, naming
+from reticula.core.operators.parameters import Space, Where
+
+__all__ = ["group"]
+
+
+@operator(
+    "group",
+    family="groups",
+    inputs=(Input(), Input("source", "geometry that the formula may ask, e.g. source.closest(position).distance", optional=True)),
+    keywords=("mark", "select", "choose", "tag", "filter", "formula"),
+    carries=MADE,
+    parameters=(
+        *naming("marked"),
+        Where("where", "", "which elements: a formula or a group; empty means all", on="kind"),
+        COMBINE,
+        Space.choice(),
+    ),
+)  # fmt: skip
+def group(geo: Geo, source: Geo | None, *, name: str, kind: str, where: Flags, combine: str, space: str) -> Geo:
+    """Name the elements for which a formula holds."""
+    return marked(geo, kind, name, where, combine)

@@ -1,0 +1,53 @@
+"""Group at random."""
+
+from __future__ import annotations
+
+from typing import cast
+
+import numpy as np
+
+from reticula.core.arrays import Flags, Floats
+from reticula.core.geometry import Geo, Kind
+from reticula.core.geometry.identity import unit_random
+from reticula.core.geometry.kinds import PLURAL
+from reticula.core.notes import warn
+from reticula.core.operators.declare import operator
+from reticula.core.operators.groups.marking import COMBINE, MADE, marked, naming
+from reticula.core.operators.parameters import Choice, Integer, Varying, Where
+
+__all__ = ["group_at_random"]
+
+
+@operator(
+    "group_at_random",
+    family="groups",
+    keywords=("some", "share", "chance", "probability", "sample", "pick"),
+    carries=MADE,
+    parameters=(
+        *naming("some"),
+        Choice("by", "share", "how many", options={"share": "each element with a chance", "count": "an exact number"}),
+        Varying("share", 0.5, "chance of each element, 0 to 1", on="kind", shown_when=("by", "share")),
+        Integer("count", 10, "exactly this many", soft=(1, 1000), low=0, shown_when=("by", "count")),
+        Integer("seed", 0, "another number gives another choice", soft=(0, 100)),
+        Where("where", "", "which elements may be members; empty means all", on="kind"),
+        COMBINE,
+    ),
+)  # fmt: skip
+def group_at_random(
+    geo: Geo, *, name: str, kind: str, by: str, share: Floats, count: int, seed: int, where: Flags, combine: str
+) -> Geo:
+    """Name some elements at random.
+
+    Each element keeps its lot when others are added or removed; with an exact number, those with the lowest lots win.
+    """
+    on = cast(Kind, kind)
+    lot = unit_random(geo.identity(on), seed)
+    if by == "share":
+        members = where & (lot < share)
+    else:
+        able = np.flatnonzero(where)
+        if count > len(able):
+            warn(f"Only {len(able):,} {PLURAL[kind]} can be members; {count:,} are asked for.")
+        members = np.zeros(len(where), bool)
+        members[able[np.argsort(lot[able], kind="stable")[:count]]] = True
+    return marked(geo, kind, name, members, combine)

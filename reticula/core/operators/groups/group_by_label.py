@@ -1,0 +1,90 @@
+"""Group by label: elements of some pieces, or with some values of a label."""
+
+from __future__ import annotations
+
+import re
+from typing import cast
+
+import numpy as np
+
+from reticula.core.arrays import AnyArray, Flags
+from reticula.core.errors import ParameterError
+from reticula.core.geometry import Geo, Kind
+from reticula.core.language.scope import Scope
+from reticula.core.notes import note, warn
+from reticula.core.operators.declare import operator
+from reticula.core.operators.groups.marking import COMBINE, MADE, marked, naming, words_in
+from reticula.core.operators.parameters import AttributeName, Choice, Integer, Text
+
+__all__ = ["group_by_label"]
+
+MOST_GROUPS = 200
+
+
+@operator(
+    "group_by_label",
+    family="groups",
+    keywords=("piece", "part", "island", "shell", "class", "value", "largest", "connected", "material"),
+    carries=MADE + " With a group for each value, their names are the name, an underline and the value.",
+    parameters=(
+        *naming("chosen"),
+        AttributeName("label", "piece", "whole number, text or flag to go by; 'piece' numbers the connected parts"),
+        Choice("choose", "largest", "which labels", options={
+            "largest": "those with the most elements", "smallest": "those with the fewest",
+            "values": "those in a list", "each": "a group for each value",
+        }),
+        Integer("number", 1, "how many labels", soft=(1, 20), low=1),
+        Text("values", "0", "values, with spaces between; 3-7 is a range", shown_when=("choose", "values")),
+        COMBINE,
+    ),
+)  # fmt: skip
+def group_by_label(
+    geo: Geo, *, name: str, kind: str, label: str, choose: str, number: int, values: str, combine: str
+) -> Geo:
+    """Name the elements of some connected pieces, or with some values of any label."""
+    on = cast(Kind, kind)
+    scope = Scope(geo, on)
+    type = scope.type_of(on, label)
+    if type is None:
+        geo.find(on, label)
+    if type not in ("integer", "text", "flag"):
+        raise ParameterError("label", f"'{label}' is a {type}; a label is a whole number, a text or a flag")
+    labels = np.broadcast_to(scope.values(on, label), (geo.topology.count(on),))
+    if choose == "values":
+        members = _listed(labels, values, type)
+        return marked(geo, kind, name, members, combine)
+    there, inverse, counts = np.unique(labels, return_inverse=True, return_counts=True)
+    if choose == "each":
+        if len(there) > MOST_GROUPS:
+            raise ParameterError("choose", f"'{label}' has {len(there):,} values; {MOST_GROUPS} groups are the most")
+        names = [f"{name}_" + re.sub(r"\W", "_", str(value)) for value in there.tolist()]
+        for rank, made in enumerate(names):
+            geo = geo.with_attribute(on, made, inverse == rank, "flag")
+        note(f"Made {len(names)} groups: {', '.join(names[:4])}{' …' if len(names) > 4 else ''}.")
+        return geo
+    order = np.argsort(counts if choose == "smallest" else -counts, kind="stable")
+    if number > len(there):
+        warn(f"There are only {len(there):,} different values of '{label}'.")
+    return marked(geo, kind, name, np.isin(inverse.reshape(-1), order[:number]), combine)
+
+
+def _listed(labels: AnyArray, text: str, type: str) -> Flags:
+    members = np.zeros(len(labels), bool)
+    missing = []
+    for word in words_in(text):
+        span = re.fullmatch(r"(-?\d+)-(-?\d+)", word)
+        if type == "text":
+            fits = labels == word
+        elif type == "flag":
+            fits = labels == (word.lower() in ("1", "true", "yes"))
+        elif span:
+            fits = (labels >= int(span[1])) & (labels <= int(span[2]))
+        elif re.fullmatch(r"-?\d+", word):
+            fits = labels == int(word)
+        else:
+            raise ParameterError("values", f"'{word}' is not a whole number or a range such as 3-7")
+        members |= fits
+        missing += [] if fits.any() else [word]
+    if missing:
+        warn(f"No element has {', '.join(missing)}.")
+    return members

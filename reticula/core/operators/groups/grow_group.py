@@ -1,0 +1,77 @@
+"""Grow group: larger, smaller, or only its outline."""
+
+from __future__ import annotations
+
+from typing import cast
+
+import numpy as np
+
+from reticula.core.arrays import AnyArray, Flags
+from reticula.core.geometry import Geo, Kind
+from reticula.core.language.scope import adjacent
+from reticula.core.operators.declare import operator
+from reticula.core.operators.groups.marking import MADE, marked
+from reticula.core.operators.parameters import Choice, GroupName, Integer, KindChoice, Where
+from reticula.core.operators.telling import tell_of_unshared
+
+__all__ = ["grow_group"]
+
+
+@operator(
+    "grow_group",
+    family="groups",
+    keywords=("shrink", "expand", "dilate", "erode", "outline", "ring", "neighbours", "contract"),
+    carries=MADE,
+    parameters=(
+        KindChoice.of(("face", "point", "edge"), "face", "what the group holds"),
+        Where("where", "", "the group to begin with, or a formula", on="kind"),
+        Choice("how", "grow", "what to do", options={
+            "grow": "add the neighbours", "shrink": "take away what touches others",
+            "outline": "keep only what touches others", "ring": "only the neighbours, without the group",
+        }),
+        Integer("steps", 1, "how often", soft=(1, 20), low=0, high=10_000),
+        Choice("across", "edges", "what counts as touching", options={
+            "edges": "sharing an edge (faces) or being its two ends (points)", "points": "sharing a point, or a face (points)",
+        }),
+        GroupName("name", "grown", "name of the new group"),
+    ),
+)  # fmt: skip
+def grow_group(geo: Geo, *, kind: str, where: Flags, how: str, steps: int, across: str, name: str) -> Geo:
+    """Make a group larger or smaller by its neighbours, or take its outline."""
+    tell_of_unshared(geo, "growing")
+    start, index = _touching(geo, kind, across)
+    members = np.array(where)
+    begin = members.copy()
+    for _ in range(steps):
+        members = (
+            members & ~_touched(start, index, ~members)
+            if how in ("shrink", "outline")
+            else members | _touched(start, index, members)
+        )
+    if how == "outline":
+        members = begin & ~members
+    elif how == "ring":
+        members &= ~begin
+    return marked(geo, kind, name, members)
+
+
+def _touched(start: AnyArray, index: AnyArray, members: Flags) -> Flags:
+    """Which elements have a neighbour among the members."""
+    total = np.concatenate([[0], np.cumsum(members[index])])
+    return total[start[1:]] > total[start[:-1]]
+
+
+def _touching(geo: Geo, kind: str, across: str) -> tuple[AnyArray, AnyArray]:
+    if kind != "edge" and across == "edges":
+        return adjacent(geo, cast(Kind, kind), "neighbours")
+    shape = geo.topology
+    to_middle, from_middle = {
+        "face": ((shape.face_start, shape.corner_point), shape.point_corners),
+        "point": (adjacent(geo, "point", "faces"), (shape.face_start, shape.corner_point)),
+        "edge": (adjacent(geo, "edge", "points"), shape.point_edges),
+    }[kind]
+    from reticula.core.arrays import ragged_index
+
+    flat, start = ragged_index(from_middle[0], to_middle[1])
+    items = shape.corner_face[from_middle[1]] if kind == "face" else from_middle[1]
+    return start[to_middle[0]], items[flat]

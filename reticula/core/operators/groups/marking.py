@@ -1,0 +1,80 @@
+"""What all operators that make a group share: name, kind, how it combines with an old group, and the count that is told."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from typing import cast
+
+import numpy as np
+
+from reticula.core.arrays import AnyArray, Flags, Floats
+from reticula.core.geometry import Geo, Kind
+from reticula.core.language.scope import Scope, adjacent
+from reticula.core.notes import warn
+from reticula.core.operators.parameters import Choice, GroupName, KindChoice, Parameter
+from reticula.core.operators.telling import tell_of_members
+
+__all__ = ["ALL", "COMBINE", "MADE", "by_points", "centers_of", "marked", "naming", "words_in"]
+
+MADE = "Carries all; adds or replaces the group."
+ALL: tuple[Kind, ...] = ("face", "point", "edge", "corner", "curve")
+
+
+def naming(default: str, kinds: tuple[Kind, ...] = ALL, kind: Kind | None = None) -> tuple[Parameter, ...]:
+    """Return the parameters that come first: the group's name and what it holds."""
+    return (
+        GroupName("name", default, "name of the group"),
+        KindChoice.of(kinds, kind or kinds[0], "what the group holds"),
+    )
+
+
+COMBINE = Choice("combine", "replace", "what to do if the group exists already", options={
+    "replace": "the new members alone", "add": "old members stay", "keep both": "only old members that fit",
+    "take away": "old members that fit leave",
+})  # fmt: skip
+"""The parameter that comes last."""
+
+
+def marked(geo: Geo, kind: str, name: str, members: Flags, combine: str = "replace", hint: str = "") -> Geo:
+    """Return the geometry with the group; says how many it holds, and warns if that is none or all."""
+    on = cast(Kind, kind)
+    if combine != "replace":
+        if not geo.has(on, name):
+            warn(f"There was no {kind} group '{name}' to combine with.")
+        else:
+            old = geo.group(on, name)
+            members = {"add": old | members, "keep both": old & members, "take away": old & ~members}[combine]
+    tell_of_members(name, kind, int(members.sum()), len(members), hint)
+    return geo.with_attribute(on, name, members, "flag")
+
+
+def centers_of(geo: Geo, kind: str) -> Floats:
+    """Return where elements are, m ``(N, 3)``: points and corners at their point, others in the middle of their points."""
+    on = cast(Kind, kind)
+    if on == "instance":
+        return (
+            np.ascontiguousarray(geo.attribute("instance", "transform")[:, :3, 3])
+            if geo.topology.instance_count
+            else np.zeros((0, 3))
+        )
+    if on == "whole":
+        return geo.bounds.mean(axis=0, keepdims=True)
+    return np.ascontiguousarray(Scope(geo, on).values(on, "position"))
+
+
+def by_points(geo: Geo, kind: str, on_points: AnyArray, how: str) -> Flags:
+    """Return which elements have any or all of their points marked ``(P,)``."""
+    match kind:
+        case "point":
+            return np.asarray(on_points)
+        case "corner":
+            return np.asarray(on_points[geo.topology.corner_point])
+    start, index = adjacent(geo, cast(Kind, kind), "points")
+    sizes = np.diff(start)
+    held = np.add.reduceat(np.append(on_points[index], False).astype(np.int64), start[:-1]) if len(sizes) else sizes
+    return np.asarray((held == sizes) if how == "all" else held > 0) & (sizes > 0)
+
+
+def words_in(text: str) -> Sequence[str]:
+    """Return the words of a list, separated by spaces or commas."""
+    return text.replace(",", " ").split()

@@ -1,0 +1,1 @@
+"""Moving points by what is near, by rays and by values."""

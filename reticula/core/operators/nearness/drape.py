@@ -1,0 +1,87 @@
+"""Drape: one shape laid onto another."""
+
+from __future__ import annotations
+
+import numpy as np
+
+from reticula.core.arrays import Flags, Floats
+from reticula.core.geometry import Geo
+from reticula.core.geometry.measure import unit
+from reticula.core.language.scope import Scope
+from reticula.core.notes import note, warn
+from reticula.core.operators.declare import Input, operator
+from reticula.core.operators.groups.marking import marked
+from reticula.core.operators.parameters import Choice, GroupName, Number, Space, Toggle, Varying, Vector, Where
+from reticula.core.spatial.sampling import Sample, sample_closest, sample_ray
+
+__all__ = ["drape"]
+
+
+@operator(
+    "drape",
+    family="nearness",
+    inputs=(Input("geo", "shape that is laid down"), Input("ground", "mesh that it is laid onto")),
+    keywords=("project", "snap", "stick", "shrinkwrap", "conform", "lay", "cover", "ground"),
+    carries="Carries all; adds or replaces the group of points that found the ground. Stored normals are left as they are.",
+    parameters=(
+        Where.each("point", "points that are laid down; empty means all"),
+        Choice("way", "direction", "which way points go", options={
+            "direction": "along a fixed direction", "normals": "against their own normals", "closest": "to the nearest place",
+        }),
+        Vector("direction", [0.0, -1.0, 0.0], "which way; the length does not matter", shown_when=("way", "direction")),
+        Toggle("both_ways", True, "also look the other way, and take what is nearer", shown_when=("way", ["direction", "normals"])),
+        Toggle("limit_reach", False, "leave points that would go farther than the reach"),
+        Number("reach", 1.0, "largest way", unit="m", soft=(0, 5), low=0.0, shown_when=("limit_reach", True)),
+        Varying("offset", 0.0, "stay this far above the ground, measured along its normal", on="point"),
+        Number("share", 1.0, "1 goes all the way, 0 stays", soft=(0, 1)),
+        GroupName("draped", "draped", "group of the points that found the ground", kind="point"),
+        Space.choice(),
+    ),
+)  # fmt: skip
+def drape(
+    geo: Geo, ground: Geo, *, where: Flags, way: str, direction: list[float], both_ways: bool, limit_reach: bool,
+    reach: float, offset: Floats, share: float, draped: str, space: str,
+) -> Geo:  # fmt: skip
+    """Lay points onto a mesh along a direction, along their normals or to the nearest place; the others stay."""
+    chosen = np.flatnonzero(where)
+    begin, far = geo.positions[chosen], reach if limit_reach else np.inf
+    if way == "closest":
+        found = sample_closest(ground, begin, far)
+    else:
+        ways = (
+            np.tile(unit(np.array([direction])), (len(chosen), 1))
+            if way == "direction"
+            else -Scope(geo, "point").values("point", "normal")[chosen]
+        )
+        found = _shot(ground, begin, ways, far, both_ways)
+    up = found.normal
+    if way != "closest":
+        up = np.where((np.einsum("ij,ij->i", up, ways) > 0)[:, None], -up, up)
+    end = found.position + up * offset[chosen][:, None]
+    positions = np.array(geo.positions)
+    rows = chosen[found.found]
+    positions[rows] = (begin + share * (end - begin))[found.found]
+    missed = len(chosen) - len(rows)
+    if len(chosen) and not len(rows):
+        warn("No point found the ground. Check the direction, the reach, and whether both shapes lie where you expect.")
+    elif missed:
+        warn(f"{missed:,} of {len(chosen):,} points did not find the ground and stayed.")
+    elif len(rows):
+        note(f"Ways are {found.distance.min():.3g} to {found.distance.max():.3g} m long.")
+    members = np.zeros(len(where), bool)
+    members[rows] = True
+    return (
+        marked(geo.with_positions(positions), "point", draped, members)
+        if len(rows) < len(where)
+        else geo.with_positions(positions).with_attribute("point", draped, members)
+    )
+
+
+def _shot(ground: Geo, begin: Floats, ways: Floats, reach: float, both: bool) -> Sample:
+    """What lies along the ways, or the other way if that is nearer; a point on the ground finds the ground."""
+    ahead = sample_ray(ground, begin, ways, reach)
+    if not both:
+        return ahead
+    back = sample_ray(ground, begin, -ways, reach)
+    turn = back.found & (~ahead.found | (back.distance < ahead.distance))
+    return sample_ray(ground, begin, np.where(turn[:, None], -ways, ways), reach)

@@ -1,0 +1,50 @@
+"""Push: along normals, as far as another surface lets it."""
+
+from __future__ import annotations
+
+import numpy as np
+
+from reticula.core.arrays import Flags, Floats
+from reticula.core.geometry import Geo
+from reticula.core.geometry.measure import unit
+from reticula.core.language.scope import Scope
+from reticula.core.notes import note
+from reticula.core.operators.declare import Input, operator
+from reticula.core.operators.groups.marking import marked
+from reticula.core.operators.parameters import Choice, GroupName, Number, Space, Varying, Where
+from reticula.core.spatial.sampling import sample_ray
+
+__all__ = ["push"]
+
+
+@operator(
+    "push",
+    family="nearness",
+    inputs=(Input(), Input("stop", "mesh that stops the points", optional=True)),
+    keywords=("inflate", "offset", "fatten", "thicken", "normal", "collide", "grow", "peak"),
+    carries="Carries all; with a mesh that stops, adds the group of points that were stopped. Stored normals are left as they are.",
+    parameters=(
+        Where.each("point", "points that are pushed; empty means all"),
+        Varying("amount", 0.05, "how far; below 0 goes inwards", on="point", unit="m", soft=(-0.5, 0.5)),
+        Choice("along", "normals", "which way", options={"normals": "the points' normals", "direction": "the direction below"}),
+        Varying("direction", [0.0, 1.0, 0.0], "which way; the length does not matter", on="point", type="vec3", soft=(-1, 1), shown_when=("along", "direction")),
+        Number("gap", 0.001, "how far from the stopping mesh points come to rest", unit="m", soft=(0, 0.1), low=0.0, step=0.001),
+        GroupName("stopped", "stopped", "group of the points that were stopped", kind="point"),
+        Space.choice(),
+    ),
+)  # fmt: skip
+def push(
+    geo: Geo, stop: Geo | None, *, where: Flags, amount: Floats, along: str, direction: Floats, gap: float, stopped: str, space: str
+) -> Geo:  # fmt: skip
+    """Push points along their normals; with a mesh connected to 'stop', only as far as it lets them."""
+    way = Scope(geo, "point").values("point", "normal") if along == "normals" else direction
+    way = unit(way) * np.sign(amount)[:, None]
+    far = np.where(where, np.abs(amount), 0.0)
+    if stop is None:
+        return geo.with_positions(geo.positions + way * far[:, None])
+    wall = sample_ray(stop, geo.positions, way)
+    room = np.where(wall.found, np.maximum(wall.distance - gap, 0.0), np.inf)
+    held = where & (room < far)
+    note(f"{int(held.sum()):,} points were stopped.")
+    made = geo.with_positions(geo.positions + way * np.minimum(far, room)[:, None])
+    return marked(made, "point", stopped, held)

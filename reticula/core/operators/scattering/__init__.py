@@ -1,0 +1,1 @@
+"""Points at random, and evening them out."""

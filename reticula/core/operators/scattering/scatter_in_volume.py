@@ -1,0 +1,84 @@
+"""Scatter in volume: random points inside of a mesh."""
+
+from __future__ import annotations
+
+import numpy as np
+
+from reticula.core.arrays import Floats
+from reticula.core.geometry import Geo
+from reticula.core.geometry.scattering import places_in_box
+from reticula.core.notes import note, warn
+from reticula.core.operators.declare import operator
+from reticula.core.operators.parameters import Choice, Integer, Number
+from reticula.core.operators.scattering.placing import CANDIDATES, Candidates, evenly, require, spaced
+from reticula.core.spatial.winding import winding_numbers
+
+__all__ = ["scatter_in_volume"]
+
+PROBE = 4096
+"""Places that tell how much of the box the mesh fills."""
+FULL = 10.0
+
+
+@operator(
+    "scatter_in_volume",
+    family="scattering",
+    keywords=("random", "points", "fill", "inside", "cloud", "poisson", "centres", "solid"),
+    carries="Makes points; carries nothing of the mesh, which has no values inside. Transfer attribute brings the nearest ones.",
+    parameters=(
+        Choice("amount", "total", "how many points", options={
+            "total": "a number in all", "per volume": "a number per cubic metre", "spacing": "as many as fit with a distance between them",
+        }),
+        Number("total", 200, "points in all", soft=(0, 5000), low=0.0, step=1, shown_when=("amount", "total")),
+        Number("per_volume", 500.0, "points per cubic metre", unit="1/m³", soft=(0, 5000), low=0.0, shown_when=("amount", "per volume")),
+        Number("spacing", 0.1, "least distance between points", unit="m", soft=(0, 1), low=1e-9, shown_when=("amount", "spacing")),
+        Choice("arrangement", "random", "how they lie", options={
+            "random": "each by itself", "even": "evenly spaced, without clumps and gaps",
+        }, shown_when=("amount", ["total", "per volume"])),
+        Integer("seed", 0, "another number gives other places", soft=(0, 100)),
+    ),
+)  # fmt: skip
+def scatter_in_volume(
+    geo: Geo, *, amount: str, total: float, per_volume: float, spacing: float, arrangement: str, seed: int
+) -> Geo:
+    """Scatter random points inside of a mesh; it may have holes (generalised winding number)."""
+    if not geo.topology.face_count:
+        warn("There are no faces, so there is no inside, and the result is empty.")
+        return Geo.empty()
+    low, high = geo.bounds
+    inside = winding_numbers(geo, places_in_box(low, high, 0, PROBE, seed)) > 0.5
+    volume = float(np.prod(high - low)) * float(inside.mean())
+    if volume == 0.0:
+        warn("The mesh encloses nothing: it is flat or open, or its faces look inwards (put reverse before this).")
+        return Geo.empty()
+    if amount == "spacing":
+        made = _places(geo, require(FULL * volume / (spacing**3 / np.sqrt(2.0))), volume, seed)
+        places = spaced(_bare(made), spacing, False).position
+    else:
+        wanted = require(total if amount == "total" else per_volume * volume)
+        many = require(wanted * CANDIDATES) if arrangement == "even" else wanted
+        places = _places(geo, many, volume, seed)
+        if arrangement == "even":
+            places = evenly(_bare(places), wanted, volume, False).position
+    note(f"{len(places):,} points in about {volume:.3g} m³.")
+    return Geo.of(places)
+
+
+def _places(geo: Geo, wanted: int, volume: float, seed: int) -> Floats:
+    """Throw places into the box until enough lie inside; the first ones do not depend on how many are wanted."""
+    low, high = geo.bounds
+    share = volume / float(np.prod(high - low))
+    found: list[Floats] = []
+    have = begin = 0
+    while have < wanted:
+        batch = int(min(max((wanted - have) / share * 1.1, 1024), 4_000_000))
+        thrown = places_in_box(low, high, begin, batch, seed)
+        kept = thrown[winding_numbers(geo, thrown) > 0.5]
+        found.append(kept)
+        have, begin = have + len(kept), begin + batch
+    return np.concatenate(found)[:wanted] if found else np.zeros((0, 3))
+
+
+def _bare(places: Floats) -> Candidates:
+    count = len(places)
+    return Candidates(places, np.zeros_like(places), np.ones(count), np.zeros(count, np.int32), np.zeros((count, 3)))

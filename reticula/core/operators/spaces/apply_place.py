@@ -1,0 +1,25 @@
+"""Apply place: move a shape's points to where it stands."""
+
+from __future__ import annotations
+
+from reticula.core.geometry import Geo
+from reticula.core.geometry.spaces import has_place, settled
+from reticula.core.notes import note
+from reticula.core.operators.declare import operator
+
+__all__ = ["apply_place"]
+
+
+@operator(
+    "apply_place",
+    family="spaces",
+    keywords=("object", "local", "world", "bake", "freeze", "settle", "transform"),
+    carries="Carries all; takes the attribute 'place' of the whole away. Stored normals, rotations and velocities turn along.",
+    parameters=(),
+)
+def apply_place(geo: Geo) -> Geo:
+    """Move points to where the shape stands, so that its own space is the world."""
+    if not has_place(geo):
+        note("It has no place of its own, so nothing changes.")
+        return geo
+    return settled(geo)

@@ -1,0 +1,43 @@
+"""Set place: where a shape stands, its points left as they are."""
+
+from __future__ import annotations
+
+import numpy as np
+
+from reticula.core.errors import ParameterError
+from reticula.core.geometry import Geo
+from reticula.core.geometry.moving import affine
+from reticula.core.geometry.spaces import PLACE, place_of
+from reticula.core.notes import note
+from reticula.core.operators.declare import operator
+from reticula.core.operators.parameters import Choice, Vector
+
+__all__ = ["set_place"]
+
+
+@operator(
+    "set_place",
+    family="spaces",
+    keywords=("object", "local", "world", "stand", "frame", "position", "pivot", "transform"),
+    carries="Carries all; sets the attribute 'place' of the whole. Positions and normals stay as they are, in the shape's own space.",
+    parameters=(
+        Vector("move", [0.0, 0.0, 0.0], "where its origin stands", unit="m", soft=(-5, 5)),
+        Vector("turn", [0.0, 0.0, 0.0], "angles about x, then y, then z", unit="°", soft=(-180, 180), step=1),
+        Vector("scale", [1.0, 1.0, 1.0], "factors along x, y and z, applied first", soft=(0, 3)),
+        Choice("combine", "replace", "what becomes of the place it had", options={
+            "replace": "it is forgotten", "add": "the new one comes on top of it",
+        }),
+    ),
+)  # fmt: skip
+def set_place(geo: Geo, *, move: list[float], turn: list[float], scale: list[float], combine: str) -> Geo:
+    """Say where a shape stands in the world without changing its points.
+
+    Whatever looks at it from another shape's space (nearness, rays, transfer, joining) sees it there.
+    """
+    if 0.0 in scale:
+        raise ParameterError("scale", "a factor of 0 would squeeze the shape flat; use e.g. 0.001")
+    matrix = affine(move, turn, scale)
+    if combine == "add":
+        matrix = matrix @ place_of(geo)
+    note(f"Its origin stands at {', '.join(f'{part:.4g}' for part in matrix[:3, 3])} m.")
+    return geo.with_attribute("whole", PLACE, np.array(matrix[None]), "mat4")
