@@ -230,6 +230,7 @@ class InputState(BaseModel):
     name: str
     help: str
     many: bool
+    optional: bool
 
 
 class OutputState(BaseModel):

@@ -10,9 +10,12 @@ import numpy as np
 from reticula.core.errors import GeometryError
 from reticula.core.geometry import KINDS, Geo, Kind, triangles
 from reticula.core.geometry.instances import flatten
+from reticula.core.geometry.kinds import PLURAL
 from reticula.core.geometry.measure import face_centers, face_normals, point_normals
+from reticula.core.geometry.spaces import settled
 from reticula.core.language import evaluate
 from reticula.core.language.scope import BUILTINS, Scope
+from reticula.core.operators.parameters import MOST_PICKED
 from reticula.core.summary import describe_attribute, describe_geo, unit_of
 from reticula.workers.buffers import BufferFiles
 
@@ -36,7 +39,8 @@ def _summary(geo: Geo, wish: dict[str, Any], buffers: Buffers) -> dict[str, Any]
 
 
 def _mesh(geo: Geo, wish: dict[str, Any], buffers: Buffers) -> dict[str, Any]:
-    """What is needed to draw: positions, triangles (as corners), edges, curve segments, loose points, normals."""
+    """What is needed to draw it where it stands: positions, triangles (as corners), edges, curves, loose points, normals."""
+    geo = settled(geo)
     shape = geo.topology
     cut = triangles(geo)
     loose = np.flatnonzero(~shape.used_points)
@@ -70,10 +74,20 @@ def _instances(geo: Geo, buffers: Buffers) -> list[dict[str, Any]]:
 
 def _normals(geo: Geo, wish: dict[str, Any], buffers: Buffers) -> dict[str, Any]:
     """Where normals begin and which way they go, for points or faces."""
+    geo = settled(geo)
     on_faces = wish.get("kind") == "face"
     begin = face_centers(geo) if on_faces else geo.positions
     direction = face_normals(geo) if on_faces else point_normals(geo)
     return {"begin": buffers.keep(begin.astype("<f4")), "direction": buffers.keep(direction.astype("<f4"))}
+
+
+def _names(geo: Geo, wish: dict[str, Any], buffers: Buffers) -> dict[str, Any]:
+    """The stable names of some elements, as hexadecimal text."""
+    kind, count = _kind(wish), geo.topology.count(_kind(wish))
+    asked = [int(number) for number in wish.get("elements", [])][:MOST_PICKED]
+    if any(not 0 <= number < count for number in asked):
+        raise GeometryError(f"there are only {count:,} {PLURAL[kind]} now; pick them again")
+    return {"kind": kind, "names": [f"{name:x}" for name in geo.identity(kind)[asked].tolist()]}
 
 
 def _attribute(geo: Geo, wish: dict[str, Any], buffers: Buffers) -> dict[str, Any]:
@@ -188,4 +202,5 @@ LOOKS: dict[str, Callable[[Geo, dict[str, Any], Buffers], dict[str, Any]]] = {
     "normals": _normals,
     "attribute": _attribute,
     "rows": _rows,
+    "names": _names,
 }

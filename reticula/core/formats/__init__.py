@@ -12,6 +12,7 @@ from reticula.core.errors import FormatError
 from reticula.core.formats import obj, ply, stl
 from reticula.core.geometry import Geo
 from reticula.core.geometry.instances import flatten
+from reticula.core.geometry.spaces import settled
 from reticula.core.notes import note
 
 __all__ = ["FORMATS", "MOST_BYTES", "Format", "format_of", "read_bytes", "read_file", "write_bytes", "write_file"]
@@ -54,7 +55,7 @@ def read_bytes(name: str, data: bytes) -> Geo:
 
 
 def write_bytes(geo: Geo, name: str, **options: Any) -> bytes:
-    """Return the content of a file called ``name`` that holds ``geo``. What the format cannot hold is noted."""
+    """Return the content of a file called ``name`` that holds ``geo`` as it stands in the world. What the format cannot hold is noted."""
     chosen = format_of(name)
     for option, value in options.items():
         if value not in chosen.options.get(option, ()):
@@ -62,7 +63,7 @@ def write_bytes(geo: Geo, name: str, **options: Any) -> bytes:
     if geo.topology.instance_count:
         note(f"{geo.topology.instance_count:,} instances were turned into mesh; {chosen.name} holds none.")
         geo = flatten(geo)
-    return chosen.write(geo, **options)
+    return chosen.write(settled(geo), **options)
 
 
 def read_file(path: str | Path) -> Geo:

@@ -127,7 +127,7 @@ def _copies(geo: Geo, shape: Geo, chosen: AnyArray, onto: Kind) -> Geo:
         _repeated(old.curve_point, times, old.point_count),
         np.tile(old.curve_closed, times),
     )
-    attributes: dict[Kind, dict[str, Attribute]] = {}
+    attributes: dict[Kind, dict[str, Attribute]] = {"whole": dict(geo.attributes["whole"])}
     for kind in KINDS:
         if kind in ("whole", "instance"):
             continue

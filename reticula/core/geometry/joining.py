@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
+from typing import Any
 
 import numpy as np
 
@@ -10,7 +11,7 @@ from reticula.core.arrays import UInts, frozen
 from reticula.core.geometry.attribute import Attribute
 from reticula.core.geometry.geo import Geo
 from reticula.core.geometry.identity import hash_pairs
-from reticula.core.geometry.kinds import BLENDED, KINDS, PLURAL, Kind
+from reticula.core.geometry.kinds import BLENDED, KINDS, PLURAL, Kind, well_known_default
 from reticula.core.geometry.topology import Topology
 from reticula.core.notes import note, warn
 
@@ -65,6 +66,7 @@ def _joined_attributes(kind: Kind, geometries: Sequence[Geo], quiet: bool) -> di
     if kind == "whole":
         return {name: next(geo.find(kind, name) for geo in geometries if geo.has(kind, name)) for name in names}
     made = {}
+    lacking: dict[int, list[str]] = {}
     for name in names:
         found = [geo.attributes[kind].get(name) for geo in geometries]
         types = {attribute.type for attribute in found if attribute is not None}
@@ -74,16 +76,24 @@ def _joined_attributes(kind: Kind, geometries: Sequence[Geo], quiet: bool) -> di
             continue
         counts = [geo.topology.count(kind) for geo in geometries]
         default = next(attribute for attribute in found if attribute is not None).default
+        default = well_known_default(name, type) if default is None else default
         parts = [
             Attribute.filled(type, count, default, default=default) if attribute is None else _as_type(attribute, type)
             for attribute, count in zip(found, counts, strict=True)
         ]
         filled = sum(count for attribute, count in zip(found, counts, strict=True) if attribute is None)
         if filled and not quiet:
-            shown = Attribute.filled(type, 1, default).row(0)
-            note(f"{filled:,} {PLURAL[kind]} had no '{name}' and hold {shown}.")
+            lacking.setdefault(filled, []).append(f"'{name}' ({_plain(Attribute.filled(type, 1, default).row(0))})")
         made[name] = Attribute.concatenate(parts)
+    for count, names in lacking.items():
+        note(f"{count:,} {PLURAL[kind]} had no {', '.join(names)} and hold these defaults.")
     return made
+
+
+def _plain(value: Any) -> str:
+    if isinstance(value, bool):
+        return "yes" if value else "no"
+    return f"{value:g}" if isinstance(value, (int, float)) else str(value)
 
 
 def _common_type(types: set[str]) -> str | None:

@@ -9,7 +9,18 @@ import numpy as np
 
 from reticula.core.errors import GeometryError
 
-__all__ = ["BLENDED", "KINDS", "LIST_TYPES", "PLURAL", "TYPES", "Kind", "TypeInfo", "guess_type", "type_info"]
+__all__ = [
+    "BLENDED",
+    "KINDS",
+    "LIST_TYPES",
+    "PLURAL",
+    "TYPES",
+    "Kind",
+    "TypeInfo",
+    "guess_type",
+    "type_info",
+    "well_known_default",
+]
 
 Kind = Literal["point", "edge", "corner", "face", "curve", "instance", "whole"]
 KINDS: tuple[Kind, ...] = get_args(Kind)
@@ -51,6 +62,18 @@ TYPES: dict[str, TypeInfo] = {
 LIST_TYPES = tuple(name for name, info in TYPES.items() if info.is_list)
 BLENDED = tuple(name for name, info in TYPES.items() if info.dtype is np.float64 and not info.is_list)
 """Types whose values are interpolated; all others are taken whole from one source element."""
+
+
+WELL_KNOWN: dict[tuple[str, str], list[float] | float] = {
+    ("color", "vec4"): [1.0, 1.0, 1.0, 1.0], ("color", "vec3"): [1.0, 1.0, 1.0], ("rotation", "vec4"): [0.0, 0.0, 0.0, 1.0],
+    ("scale", "number"): 1.0, ("scale", "vec3"): [1.0, 1.0, 1.0],
+}  # fmt: skip
+"""Defaults of well-known names for which 0 would make things black, flat or vanish; white and the unit turn as in glTF 2.0."""
+
+
+def well_known_default(name: str, type: str) -> list[float] | float | None:
+    """Return the default of a well-known attribute, or None where the type's zero is right."""
+    return WELL_KNOWN.get((name, type))
 
 
 def type_info(name: str) -> TypeInfo:

@@ -61,6 +61,12 @@ def places_in_box(low: Floats, high: Floats, begin: int, count: int, seed: int) 
     return out
 
 
+@inline
+def _crowding(distance: float, radius: float, limit: float) -> float:
+    """Yuksel 2015, equation 3; distances below the limit (a share of twice the radius) all count as the limit."""
+    return max(1.0 - max(distance / (2.0 * radius), limit), 0.0) ** 8
+
+
 @kernel
 def spread(start: Indices, item: Indices, distance: Floats, radius: Floats, normal: Floats, wanted: int) -> Indices:
     """Choose ``wanted`` of N candidates so that they are evenly spaced, and return their numbers in order.
@@ -71,6 +77,7 @@ def spread(start: Indices, item: Indices, distance: Floats, radius: Floats, norm
     """
     count = len(radius)
     weight = np.zeros(count)
+    limit = 0.65 * (1.0 - (wanted / count) ** 1.5)
     for i in range(count):
         for k in range(start[i], start[i + 1]):
             j = item[k]
@@ -78,7 +85,7 @@ def spread(start: Indices, item: Indices, distance: Floats, radius: Floats, norm
                 j != i
                 and normal[i, 0] * normal[j, 0] + normal[i, 1] * normal[j, 1] + normal[i, 2] * normal[j, 2] >= 0.0
             ):
-                weight[i] += max(1.0 - distance[k] / (2.0 * radius[i]), 0.0) ** 8
+                weight[i] += _crowding(distance[k], radius[i], limit)
     heap, where = np.arange(count).astype(np.int32), np.arange(count).astype(np.int32)
     for begin in range(count // 2 - 1, -1, -1):
         _sift(heap, where, weight, begin, count)
@@ -94,7 +101,7 @@ def spread(start: Indices, item: Indices, distance: Floats, radius: Floats, norm
             if j == i or where[j] >= left:
                 continue
             if normal[i, 0] * normal[j, 0] + normal[i, 1] * normal[j, 1] + normal[i, 2] * normal[j, 2] >= 0.0:
-                weight[j] -= max(1.0 - distance[k] / (2.0 * radius[j]), 0.0) ** 8
+                weight[j] -= _crowding(distance[k], radius[j], limit)
                 _sift(heap, where, weight, where[j], left)
     return np.sort(heap[:left].copy())
 

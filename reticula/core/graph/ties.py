@@ -41,7 +41,14 @@ class Ties:
             value = self._value(node, parameter, path)
             if value is not None:
                 known[parameter] = value
+            else:
+                known |= self._plain(node)
         return found
+
+    def _plain(self, node: str) -> dict[str, Any]:
+        """The parameters of a node that have plain values, for a message that says what there is."""
+        values = operator_of(self._nodes[node]).check(self._nodes[node].get("parameters", {}))
+        return {name: value for name, value in values.items() if _is_plain(value)}
 
     def _value(self, node: str, parameter: str, path: tuple[str, ...]) -> Any:
         """The plain value of a parameter; None if there is no such parameter, or it varies over elements."""
@@ -62,11 +69,13 @@ class Ties:
                 value = evaluate_once(value["formula"], declared.formula_type, self._dials, ties=ties)
             except FormulaError:
                 return None
-        if not isinstance(value, (bool, int, float, str)) and not _is_vector(value):
+        if not _is_plain(value):
             return None
         self._known[key] = value
         return value
 
 
-def _is_vector(value: Any) -> bool:
-    return isinstance(value, list) and 2 <= len(value) <= 4 and all(isinstance(part, (int, float)) for part in value)
+def _is_plain(value: Any) -> bool:
+    if isinstance(value, list):
+        return 2 <= len(value) <= 4 and all(isinstance(part, (int, float)) for part in value)
+    return isinstance(value, (bool, int, float, str))

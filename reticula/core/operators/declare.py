@@ -23,12 +23,16 @@ Function = TypeVar("Function", bound=Body)
 
 @dataclass(frozen=True)
 class Input:
-    """One geometry input. ``many`` takes any number of geometries, in order; one that is ``optional`` may be None."""
+    """One geometry input. ``many`` takes any number of geometries, in order; one that is ``optional`` may be None.
+
+    One with ``own_space`` is a template: it is not brought into the space of the first input, wherever it stands.
+    """
 
     name: str = "geo"
     help: str = "geometry to work on"
     many: bool = False
     optional: bool = False
+    own_space: bool = False
 
 
 @dataclass(frozen=True)
@@ -92,7 +96,7 @@ class Operator:
         ``inputs`` holds a Geo per input, a sequence of them where it takes many, or None for an optional one. All are
         brought into the space of the first one, unless a parameter ``space`` says that each keeps its own.
         """
-        given = inputs if values.get("space") == "own" else _in_one_space(inputs)
+        given = inputs if values.get("space") == "own" else self._in_one_space(inputs)
         named = dict(zip((entry.name for entry in self.inputs), given, strict=True))
         single = {name: geo for name, geo in named.items() if geo is None or isinstance(geo, Geo)}
         resolved: dict[str, Any] = {}
@@ -104,6 +108,21 @@ class Operator:
         tell_of_numbers(given, made)
         tell_of_instances(self, single, values)
         return made
+
+    def _in_one_space(self, inputs: Sequence[Geo | Sequence[Geo] | None]) -> list[Geo | Sequence[Geo] | None]:
+        """Bring all geometries to where they stand as seen from the first one."""
+        flat = [geo for entry in inputs for geo in ([entry] if isinstance(entry, Geo) else entry or [])]
+        if len(flat) < 2:
+            return list(inputs)
+        seen: list[Geo | Sequence[Geo] | None] = []
+        for declared, given in zip(self.inputs, inputs, strict=True):
+            if given is None or declared.own_space:
+                seen.append(given)
+            elif isinstance(given, Geo):
+                seen.append(brought(given, flat[0]))
+            else:
+                seen.append([brought(geo, flat[0]) for geo in given])
+        return seen
 
     def __call__(self, *geometries: Geo, **parameters: Any) -> Any:
         """Return a Geo, or a tuple with one per output if there are several."""
@@ -180,18 +199,3 @@ def operator(
         return body
 
     return register
-
-
-def _in_one_space(inputs: Sequence[Geo | Sequence[Geo] | None]) -> list[Geo | Sequence[Geo] | None]:
-    """Bring all geometries to where they stand as seen from the first one."""
-    flat = [geo for entry in inputs for geo in ([entry] if isinstance(entry, Geo) else entry or [])]
-    if len(flat) < 2:
-        return list(inputs)
-    return [
-        entry
-        if entry is None
-        else brought(entry, flat[0])
-        if isinstance(entry, Geo)
-        else [brought(geo, flat[0]) for geo in entry]
-        for entry in inputs
-    ]

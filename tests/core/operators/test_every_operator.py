@@ -10,7 +10,7 @@ from reticula.core.notes import Note
 from reticula.core.operators import OPERATORS
 
 NAMES = [name for name, entry in OPERATORS.items() if entry.family != "sources"]
-DROPS = {"dual": {"edge"}, "scatter": {"edge"}, "scatter_in_region": {"edge"}}
+DROPS = {"dual": {"edge"}, "scatter": {"edge", "curve", "instance"}, "scatter_in_region": {"edge", "curve", "instance"}}
 """Kinds whose attributes an operator is declared to drop, with a warning."""
 
 

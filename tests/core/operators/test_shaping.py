@@ -46,7 +46,7 @@ def test_join_keeps_all_and_says_what_was_filled(cube: Geo, mixed: Geo, notes: l
     assert both.counts["points"] == 17
     assert both.counts["curves"] == 2
     assert both.attribute("point", "heat").tolist() == [0] * 8 + [1] * 9
-    assert notes[0].text == "8 points had no 'heat' and hold 0.0."
+    assert notes[0].text == "8 points had no 'heat' (0) and hold these defaults."
     assert both.topology.curve_point.min() >= 8
     assert len(np.unique(ops.join(cube, cube, cube).identity("face"))) == 18
 

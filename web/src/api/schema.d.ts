@@ -569,6 +569,8 @@ export interface components {
             many: boolean;
             /** Name */
             name: string;
+            /** Optional */
+            optional: boolean;
         };
         /**
          * LookRequest

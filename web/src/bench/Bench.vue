@@ -2,7 +2,7 @@
 /** The working screen: board, view and ledger, which always show the same moment. */
 import { useEventListener } from '@vueuse/core'
 import { ElMessage } from 'element-plus'
-import { computed, nextTick, onMounted, provide, ref, watchEffect } from 'vue'
+import { computed, nextTick, onMounted, provide, ref, watch, watchEffect } from 'vue'
 import Board from '../board/Board.vue'
 import { splitFeed, addNode, duplicateNodes, removeNodes } from '../board/document'
 import { shapesKey } from '../board/keys'
@@ -55,6 +55,12 @@ watchEffect(() => {
   if (view.normals) wishes.push({ what: 'normals', kind: view.normals })
   evaluation.wishes.value = wishes
 })
+
+/** Another graph has other attributes: a colour chosen for the last one is let go. */
+watch(
+  () => graph.state.value?.id,
+  () => Object.assign(view, { color: null, chosen: false }),
+)
 
 async function add(name: string, parameters: Record<string, unknown> = {}) {
   const declared = operator(name)

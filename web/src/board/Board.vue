@@ -211,6 +211,9 @@ defineExpose({ selected, select, cutWire, fit, follow, tidy })
   border-radius: 3px;
   background: var(--sheet);
 }
+.board :deep(.vue-flow__handle.optional) {
+  border-style: dashed;
+}
 .board :deep(.vue-flow__handle.many) {
   width: 30px;
 }

@@ -50,6 +50,13 @@ const numbers = computed(() =>
     .filter((entry) => entry.count || entry.change),
 )
 
+/** Numbers that a closed card keeps in sight: how many a group holds, or the range of values. */
+const inSight = computed(() => {
+  const family = declared.value?.family
+  if (props.selected || (family !== 'groups' && family !== 'attributes')) return ''
+  return (family === 'groups' ? notes.value.at(-1) : notes.value[0])?.text ?? ''
+})
+
 /** What the inputs hold, for the fields to offer; asked when the card is opened. */
 const summaries = shallowRef<Record<string, Summary>>({})
 watch(
@@ -112,7 +119,7 @@ function errorOf(name: string): string {
 
 <template>
   <article v-if="node" class="card" :class="{ open: selected, looking, skipped: node.skip, failed: report?.state === 'failed', waiting: report?.state === 'waiting' }" :aria-label="title" :data-test="`card-${id}`">
-    <Handle v-for="(input, n) in declared?.inputs" :id="input.name" :key="input.name" type="target" :position="Position.Top" :style="{ left: `${((n + 1) * 100) / (declared!.inputs.length + 1)}%` }" :class="{ many: input.many }" :title="`${input.name}: ${input.help}`" />
+    <Handle v-for="(input, n) in declared?.inputs" :id="input.name" :key="input.name" type="target" :position="Position.Top" :style="{ left: `${((n + 1) * 100) / (declared!.inputs.length + 1)}%` }" :class="{ many: input.many, optional: input.optional }" :title="`${input.name}${input.optional ? ' (may stay empty)' : ''}: ${input.help}`" />
     <header>
       <input v-if="selected" class="title nodrag" :value="title" aria-label="Title" @change="rename" @keydown.enter="($event.target as HTMLInputElement).blur()" />
       <span v-else class="title">{{ title }}</span>
@@ -128,6 +135,7 @@ function errorOf(name: string): string {
     <p v-if="message && !(selected && failedAt)" class="message bad" role="alert" data-test="card-error">{{ message }}</p>
     <p v-else-if="report?.state === 'waiting'" class="message faint">waits for ‘{{ titleOf(report.error?.cause) }}’, which has no result</p>
     <p v-for="note in warnings" :key="note.text" class="message warn" data-test="card-warning">{{ note.text }}</p>
+    <p v-if="inSight" class="message faint short" :title="inSight" data-test="card-note">{{ inSight }}</p>
     <template v-if="selected"><p v-for="note in notes" :key="note.text" class="message faint">{{ note.text }}</p></template>
     <footer class="mono">
       <span v-for="entry in numbers" :key="entry.kind" :title="`${entry.kind}s, and the change from the input`"><KindGlyph :kind="entry.kind" />{{ count(entry.count) }}<small v-if="entry.change" :title="`${change(entry.change)} ${entry.kind}s`">{{ shortChange(entry.change) }}</small></span>
@@ -156,6 +164,11 @@ function errorOf(name: string): string {
   border-color: var(--strong-line);
   background: var(--raised);
   cursor: default;
+}
+.short {
+  overflow: hidden;
+  text-overflow: ellipsis;
+  white-space: nowrap;
 }
 .card.looking {
   border-left: 4px solid var(--accent);

@@ -18,5 +18,6 @@ export function isShown(parameter: ParameterState, operator: OperatorState, give
   if (!rule) return true
   const sibling = operator.parameters.find((entry) => entry.name === rule.parameter)
   if (sibling && !isShown(sibling, operator, given)) return false
-  return (given[rule.parameter] ?? sibling?.default) === rule.value
+  const value = given[rule.parameter] ?? sibling?.default
+  return Array.isArray(rule.value) ? rule.value.includes(value) : value === rule.value
 }

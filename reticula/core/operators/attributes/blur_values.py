@@ -56,7 +56,7 @@ def blur_values(
     if pinned == "borders":
         moving &= ~(geo.topology.border_points if on == "point" else _border_faces(geo))
     mean = Weights.means(start, index)
-    for name in names:
+    for name in names if iterations else ():
         found = geo.find(on, name)
         if found.type not in (*SMOOTH, "integer", "flag"):
             raise ParameterError(

@@ -9,7 +9,7 @@ import numpy as np
 from reticula.core.arrays import AnyArray, Flags
 from reticula.core.errors import ParameterError
 from reticula.core.geometry import Attribute, Geo, Kind
-from reticula.core.geometry.kinds import PLURAL
+from reticula.core.geometry.kinds import PLURAL, well_known_default
 from reticula.core.notes import note, warn
 
 __all__ = ["range_of", "tell_of_default", "written"]
@@ -29,6 +29,8 @@ def written(
     old = geo.find(on, name) if geo.has(on, name) else None
     if default is None and old is not None and old.type == made.type:
         default = old.default
+    if default is None:
+        default = well_known_default(name, made.type)
     made = Attribute(made.type, made.values, made.start, default)
     if where is None or where.all():
         return geo.with_attribute(on, name, made)

@@ -24,7 +24,7 @@ __all__ = ["add_tubes", "sweep"]
 @operator(
     "sweep",
     family="curves",
-    inputs=(Input("geo", "curves to follow"), Input("profile", "a curve to move along; nothing makes a circle", many=True)),
+    inputs=(Input("geo", "curves to follow"), Input("profile", "a curve to move along; nothing makes a circle", many=True, own_space=True)),
     keywords=("tube", "pipe", "loft", "extrude along", "rope", "profile", "rail"),
     carries=(
         "Carries all. Points of tubes copy the curve point they stand around; faces receive the attributes of their curve. Makes "

@@ -22,7 +22,7 @@ __all__ = ["place_instances"]
 @operator(
     "place_instances",
     family="instances",
-    inputs=(Input("geo", "geometry with the points"), Input("shapes", "shapes to place, numbered from 0 in order", many=True)),
+    inputs=(Input("geo", "geometry with the points"), Input("shapes", "shapes to place, numbered from 0 in order", many=True, own_space=True)),
     keywords=("copy", "scatter", "duplicate", "array", "populate", "stamp", "clone"),
     carries=(
         "Instances receive all attributes of their point, their own number as instance_index and their point's as point_index. "

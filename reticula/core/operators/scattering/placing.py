@@ -110,9 +110,11 @@ def carried_points(source: Geo, surface: Surface, chosen: Candidates) -> Geo:
                 if made.has("point", name) and kind == "point":
                     note(f"'{name}' is on more than one kind; the points' values were taken.")
                 made = made.with_attribute("point", name, entry.attribute(name, found))
-    left = [name for kind in ("edge", "curve") for name in source.attributes[kind]]  # type: ignore[index]
+    left = [name for kind in ("edge", "curve", "instance") for name in source.attributes[kind]]  # type: ignore[index]
     if left:
         note(f"Left behind, since points lie on faces: {', '.join(left)}.")
+    for name, found in source.attributes["whole"].items():
+        made = made.with_attribute("whole", name, found)
     if not source.has("point", "normal") and not source.has("corner", "normal"):
         made = made.with_attribute("point", "normal", chosen.normal)
     made = made.with_attribute("point", "source_face", surface.face[chosen.triangle].astype(np.int64))

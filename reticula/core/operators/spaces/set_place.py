@@ -4,7 +4,6 @@ from __future__ import annotations
 
 import numpy as np
 
-from reticula.core.errors import ParameterError
 from reticula.core.geometry import Geo
 from reticula.core.geometry.moving import affine
 from reticula.core.geometry.spaces import PLACE, place_of
@@ -23,7 +22,7 @@ __all__ = ["set_place"]
     parameters=(
         Vector("move", [0.0, 0.0, 0.0], "where its origin stands", unit="m", soft=(-5, 5)),
         Vector("turn", [0.0, 0.0, 0.0], "angles about x, then y, then z", unit="°", soft=(-180, 180), step=1),
-        Vector("scale", [1.0, 1.0, 1.0], "factors along x, y and z, applied first", soft=(0, 3)),
+        Vector("scale", [1.0, 1.0, 1.0], "factors along x, y and z, applied first", soft=(0, 3), low=1e-9),
         Choice("combine", "replace", "what becomes of the place it had", options={
             "replace": "it is forgotten", "add": "the new one comes on top of it",
         }),
@@ -34,8 +33,6 @@ def set_place(geo: Geo, *, move: list[float], turn: list[float], scale: list[flo
 
     Whatever looks at it from another shape's space (nearness, rays, transfer, joining) sees it there.
     """
-    if 0.0 in scale:
-        raise ParameterError("scale", "a factor of 0 would squeeze the shape flat; use e.g. 0.001")
     matrix = affine(move, turn, scale)
     if combine == "add":
         matrix = matrix @ place_of(geo)

@@ -5,8 +5,11 @@ import { computed } from 'vue'
 import type { ParameterState } from '../../api/client'
 import type { Kind, Summary } from '../../api/looks'
 import FormulaField from './FormulaField.vue'
+import GradientField from './GradientField.vue'
+import type { Stop } from './gradient'
 import { toText } from './formula'
 import NumberField from './NumberField.vue'
+import PickedField from './PickedField.vue'
 import ResponseField from './ResponseField.vue'
 import VectorField from './VectorField.vue'
 
@@ -53,13 +56,15 @@ const where = computed(() => (kind.value ? `all ${kind.value}s, or a formula` : 
       <FormulaField v-else-if="parameter.widget === 'attribute'" :value="value as string" :label="parameter.label" :options="found.map((e) => e.name)" single :invalid="!!error" @preview="emit('preview', $event)" @commit="emit('commit', $event)" />
       <FormulaField v-else-if="parameter.widget === 'new name'" :value="value as string" :label="parameter.label" single :invalid="!!error" @preview="emit('preview', $event)" @commit="emit('commit', $event)" />
       <ResponseField v-else-if="parameter.widget === 'response curve'" :value="value as [number, number][]" :label="parameter.label" :soft="parameter.soft" @preview="emit('preview', $event)" @commit="emit('commit', $event)" />
+      <GradientField v-else-if="parameter.widget === 'gradient'" :value="value as Stop[]" :label="parameter.label" @preview="emit('preview', $event)" @commit="emit('commit', $event)" />
+      <PickedField v-else-if="parameter.widget === 'picked'" :value="value as string[]" :label="parameter.label" :kind="kind" @commit="emit('commit', $event)" />
       <textarea v-else-if="parameter.widget === 'text'" class="text grow words" rows="2" :value="value as string" :aria-label="parameter.label" @input="emit('preview', ($event.target as HTMLTextAreaElement).value)" @change="emit('commit', ($event.target as HTMLTextAreaElement).value)" />
       <select v-else-if="parameter.widget === 'shape'" class="text grow" :value="value" :aria-label="parameter.label" @change="emit('commit', ($event.target as HTMLSelectElement).value)">
         <option value="">choose a shape of this project</option>
         <option v-if="value && !shapes.includes(value as string)" :value="value">{{ value }} (not here)</option>
         <option v-for="shape in shapes" :key="shape" :value="shape">{{ shape }}</option>
       </select>
-      <FormulaField v-else-if="parameter.type === 'as chosen'" :value="toText(value)" :label="parameter.label" :options="readable" :invalid="!!error" @preview="emit('preview', { formula: $event })" @commit="emit('commit', /^[-+\d.]+$/.test($event) ? Number($event) : { formula: $event })" />
+      <FormulaField v-else-if="parameter.type === 'as chosen' || parameter.type === 'any'" :value="toText(value)" :label="parameter.label" :options="readable" :invalid="!!error" @preview="emit('preview', { formula: $event })" @commit="emit('commit', /^[-+\d.]+$/.test($event) ? Number($event) : { formula: $event })" />
       <NumberField v-else :value="value" :label="parameter.label" :soft="parameter.soft" :low="parameter.low" :high="parameter.high" :step="parameter.step" :unit="parameter.unit" :whole="parameter.widget === 'integer'" :formulas="parameter.takes_formula" :options="parameter.on ? readable : []" :invalid="!!error" @preview="emit('preview', $event)" @commit="emit('commit', $event)" />
     </div>
     <div v-if="error" class="error" role="alert">{{ error }}</div>

@@ -1,0 +1,186 @@
+"""Formulas that ask other geometries, read the whole, and follow other nodes."""
+
+import numpy as np
+import pytest
+from hypothesis import given
+from hypothesis import strategies as st
+from scipy.spatial import cKDTree
+
+from reticula.core import Geo, ops
+from reticula.core.errors import FormulaError
+from reticula.core.language import evaluate, evaluate_once
+
+
+@pytest.fixture(scope="module")
+def sheet() -> Geo:
+    return ops.grid(cells=(6, 6))
+
+
+@pytest.fixture(scope="module")
+def ball() -> Geo:
+    made = ops.transform(ops.geodesic_sphere(radius=0.3, frequency=5), move=(0, 0.5, 0))
+    made = ops.set_attribute(made, name="heat", value="position.x * 2")
+    made = ops.set_attribute(made, name="zone", kind="face", value="index % 3")
+    return ops.set_attribute(made, name="level", kind="whole", value="7.5")
+
+
+def value(source: str, sheet: Geo, ball: Geo) -> np.ndarray:
+    return evaluate(source, sheet, "point", inputs={"geo": sheet, "ball": ball, "spare": None}).array
+
+
+def test_places_know_their_attributes(sheet: Geo, ball: Geo) -> None:
+    at = value("ball.closest(position).position", sheet, ball)
+    np.testing.assert_allclose(
+        value("ball.closest(position).distance", sheet, ball), np.linalg.norm(at - sheet.positions, axis=1)
+    )
+    np.testing.assert_allclose(value("ball.closest(position).heat", sheet, ball), at[:, 0] * 2, atol=1e-12)
+    face = value("ball.closest(position).face", sheet, ball)
+    np.testing.assert_array_equal(value("ball.closest(position).zone", sheet, ball), face % 3)
+    normal = value("ball.closest(position).normal", sheet, ball)
+    np.testing.assert_allclose(np.linalg.norm(normal, axis=1), 1.0)
+
+
+def test_nothing_found_is_minus_one_and_no(sheet: Geo, ball: Geo) -> None:
+    found = value("ball.closest(position, 0.3).found", sheet, ball)
+    far = value("ball.closest(position, 0.3).distance", sheet, ball)
+    assert found.any()
+    assert not found.all()
+    assert (far[~found] == -1).all()
+    assert (far[found] <= 0.3).all()
+    assert (value("ball.closest(position, 0.3).position", sheet, ball)[~found] == 0).all()
+
+
+def test_a_reach_may_vary(sheet: Geo, ball: Geo) -> None:
+    found = value("ball.closest(position, 0.6 if position.x > 0 else 0.25).found", sheet, ball)
+    far = value("ball.closest(position).distance", sheet, ball)
+    np.testing.assert_array_equal(found, far <= np.where(sheet.positions[:, 0] > 0, 0.6, 0.25))
+
+
+def test_rays_and_inside(sheet: Geo, ball: Geo) -> None:
+    hit = value("ball.ray(position, vec3(0, 1, 0)).found", sheet, ball)
+    inside = np.linalg.norm(sheet.positions[:, [0, 2]], axis=1) < 0.28
+    np.testing.assert_array_equal(hit, inside)
+    assert value("ball.inside(vec3(0, 0.5, 0))", sheet, ball).all()
+    assert not value("ball.inside(position)", sheet, ball).any()
+    np.testing.assert_allclose(value("ball.winding(vec3(0, 0.5, 0))", sheet, ball), 1.0, atol=0.03)
+
+
+def test_neighbours_as_lists(sheet: Geo, ball: Geo) -> None:
+    tree = cKDTree(sheet.positions)
+    counts = [len(row) for row in tree.query_ball_point(sheet.positions, 0.2)]
+    np.testing.assert_array_equal(value("len(geo.near(position, 0.2))", sheet, ball), counts)
+    assert value("len(geo.near(position, 9, 4))", sheet, ball).tolist() == [4] * 49
+    middle = value("mean(geo.near(position, 0.2).position)", sheet, ball)
+    np.testing.assert_allclose(middle[24], sheet.positions[24], atol=1e-12)
+    assert value("mean(ball.near(position, 0.001).heat)", sheet, ball).tolist() == [0.0] * 49
+
+
+def test_statistics_of_any_input(sheet: Geo, ball: Geo) -> None:
+    heat = ball.attribute("point", "heat")
+    for name, expected in {
+        "mean": heat.mean(),
+        "max": heat.max(),
+        "median": np.median(heat),
+        "deviation": heat.std(),
+    }.items():
+        assert value(f"{name}(ball.points.heat)", sheet, ball)[0] == pytest.approx(expected)
+    assert value("len(ball.faces)", sheet, ball)[0] == ball.topology.face_count
+    assert value("ball.level + ball.high.y", sheet, ball)[0] == pytest.approx(7.5 + ball.bounds[1, 1])
+
+
+def test_a_value_of_the_whole_is_read_by_its_bare_name(ball: Geo) -> None:
+    assert evaluate("level + position.x * 0", ball, "point").array[0] == 7.5
+    assert evaluate("level", ops.set_attribute(ball, name="level", value="1.0"), "point").array[0] == 1.0
+
+
+def test_queries_are_asked_once(sheet: Geo, ball: Geo, monkeypatch: pytest.MonkeyPatch) -> None:
+    from reticula.core.language import vector
+
+    asked = []
+    original = vector.ask
+    monkeypatch.setattr(vector, "ask", lambda how, geo, arguments: asked.append(how) or original(how, geo, arguments))
+    value(
+        "ball.closest(position).distance + ball.closest(position).heat + ball.closest( position ).normal.y", sheet, ball
+    )
+    assert asked == ["closest"]
+
+
+@pytest.mark.parametrize(
+    ("source", "column", "message"),
+    [
+        ("ball", 1, "'ball' is a geometry; ask it something"),
+        ("ball.closest(position)", 1, "name what you want of it, e.g. .position, .distance or .found"),
+        ("1 + ball.closest(position)", 5, "this gives a place"),
+        ("ball.clossest(position)", 1, "can be asked closest"),
+        ("ball.closest()", 1, "write ball.closest(p, reach)"),
+        ("ball.closest(position > 1)", 14, "cannot take"),
+        ("ball.near(position, 1)", 1, "this gives a list"),
+        ("ball.points.heet", 1, "no 'heet' on the points of 'ball'; there is heat"),
+        ("ball.heat", 1, "'heat' belongs to its points; write e.g. mean(ball.points.heat)"),
+        ("ball.closest(position).heet", 1, "'ball' has no 'heet' there; there is heat"),
+        ("spare.low", 1, "nothing is connected to 'spare'"),
+        ("spare.closest(position).distance", 1, "nothing is connected to 'spare'"),
+        ("ball.closest(p=position)", 1, "in order, without names"),
+        ("ball.closest('a').found", 14, "this is a text, but a vec3 is wanted"),
+        ("max(ball.near(position, 1).zone)", 5, "no 'zone' on the points of 'ball'"),
+    ],
+)  # fmt: skip
+def test_errors(sheet: Geo, ball: Geo, source: str, column: int, message: str) -> None:
+    with pytest.raises(FormulaError) as caught:
+        value(source, sheet, ball)
+    assert message in caught.value.plain or column == 14
+    assert caught.value.column == column
+
+
+def test_an_attribute_wins_over_an_input_of_its_name(sheet: Geo, ball: Geo) -> None:
+    own = ops.set_attribute(sheet, name="ball", value="position * 2")
+    np.testing.assert_allclose(evaluate("ball.x", own, "point", inputs={"ball": ball}).array, sheet.positions[:, 0] * 2)
+
+
+def test_ties_are_constants() -> None:
+    ties = {"rings": {"count": 12, "size": [1.0, 2.0, 3.0], "open": True}}
+    assert evaluate_once("rings.count / 2 + rings.size.y", "number", ties=ties) == 8.0
+    with pytest.raises(FormulaError, match="'rings' has no parameter 'cuont' with a plain value; it has count"):
+        evaluate_once("rings.cuont", "number", ties=ties)
+    with pytest.raises(FormulaError, match="'rings' is a node of the graph"):
+        evaluate_once("rings", "number", ties=ties)
+
+
+def test_random_by_key_and_noise_vectors(sheet: Geo) -> None:
+    keyed = evaluate("random(3, index // 10)", sheet, "point").array
+    assert len(np.unique(keyed)) == 5
+    three = evaluate("noise3(position * 5, 2)", sheet, "point").array
+    one = evaluate("noise(position * 5, 2)", sheet, "point").array
+    np.testing.assert_array_equal(three[:, 0], one)
+    assert abs(np.corrcoef(three[:, 0], three[:, 1])[0, 1]) < 0.6
+
+
+PIECES = st.sampled_from(
+    [
+        "ball",
+        "geo",
+        ".closest",
+        ".near",
+        ".points",
+        ".heat",
+        "(position)",
+        "(position, 1)",
+        ".distance",
+        "mean",
+        "(",
+        ")",
+        "+",
+        "1",
+        ".low",
+        " ",
+    ]
+)
+
+
+@given(st.lists(PIECES, max_size=8).map("".join))
+def test_any_mixture_gives_a_value_or_a_formula_error(source: str) -> None:
+    geo = ops.grid(cells=(2, 2))
+    try:
+        evaluate(source, geo, "point", inputs={"geo": geo, "ball": ops.box()})
+    except FormulaError as error:
+        assert error.column >= 1

@@ -1,0 +1,34 @@
+"""Looks at names and at shapes that stand somewhere."""
+
+from pathlib import Path
+
+import numpy as np
+import pytest
+
+from reticula.core import ops
+from reticula.core.errors import GeometryError
+from reticula.workers.buffers import BufferFiles
+from reticula.workers.looks import look
+
+
+@pytest.fixture
+def buffers(tmp_path: Path) -> BufferFiles:
+    return BufferFiles(tmp_path)
+
+
+def test_names_are_those_that_picked_groups_keep(buffers: BufferFiles) -> None:
+    sheet = ops.grid(cells=(4, 4))
+    names = look(sheet, {"what": "names", "kind": "face", "elements": [5, 0]}, buffers)["names"]
+    made = ops.group_picked(sheet, elements=names)
+    assert np.flatnonzero(made.group("face", "picked")).tolist() == [0, 5]
+    with pytest.raises(GeometryError, match="only 16 faces now; pick them again"):
+        look(sheet, {"what": "names", "kind": "face", "elements": [16]}, buffers)
+
+
+def test_a_shape_is_drawn_where_it_stands(buffers: BufferFiles) -> None:
+    standing = ops.set_place(ops.grid(cells=(1, 1)), move=(0, 3, 0), turn=(90, 0, 0))
+    mesh = look(standing, {"what": "mesh"}, buffers)
+    assert np.allclose(np.asarray(mesh["bounds"])[:, 2], 0.0)
+    assert np.allclose(np.asarray(mesh["bounds"])[:, 1], [2.5, 3.5])
+    rows = look(standing, {"what": "rows", "kind": "point"}, buffers)
+    assert rows["total"] == 4
