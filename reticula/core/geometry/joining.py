@@ -85,8 +85,8 @@ def _joined_attributes(kind: Kind, geometries: Sequence[Geo], quiet: bool) -> di
         if filled and not quiet:
             lacking.setdefault(filled, []).append(f"'{name}' ({_plain(Attribute.filled(type, 1, default).row(0))})")
         made[name] = Attribute.concatenate(parts)
-    for count, names in lacking.items():
-        note(f"{count:,} {PLURAL[kind]} had no {', '.join(names)} and hold these defaults.")
+    for missing, without in lacking.items():
+        note(f"{missing:,} {PLURAL[kind]} had no {', '.join(without)} and hold these defaults.")
     return made
 
 

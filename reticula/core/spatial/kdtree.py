@@ -18,6 +18,7 @@ __all__ = ["PointTree", "build_point_tree", "count_near", "fill_near", "nearest"
 
 LEAF = 8
 STACK = 96
+CHUNK = 256
 
 
 @dataclass(frozen=True, eq=False)
@@ -117,38 +118,39 @@ def nearest(
 ) -> tuple[Indices, Floats]:
     """Return the nearest point of each query ``(N,)``, -1 beyond ``reach (N,)``, and its distance; ties go to the lowest number."""
     index, distance = np.full(len(asked), -1, np.int32), np.zeros(len(asked))
-    for q in prange(len(asked)):
-        x, y, z = asked[q, 0], asked[q, 1], asked[q, 2]
-        best = reach[q] * reach[q] if reach[q] >= 0.0 else -1.0
-        found = np.int32(-1)
+    for chunk in prange((len(asked) + CHUNK - 1) // CHUNK):
         stack, gaps = np.empty(STACK, np.int32), np.empty(STACK)
-        stack[0], gaps[0] = 0, _gap(box, 0, x, y, z)
-        depth = 1
-        while depth:
-            depth -= 1
-            node = stack[depth]
-            if gaps[depth] > best:
-                continue
-            if size[node]:
-                for i in range(first[node], first[node] + size[node]):
-                    dx, dy, dz = place[i, 0] - x, place[i, 1] - y, place[i, 2] - z
-                    d = dx * dx + dy * dy + dz * dz
-                    if d < best or (d == best and (found < 0 or order[i] < found)):
-                        best, found = d, order[i]
-                continue
-            near, far = first[node], first[node] + 1
-            near_gap, far_gap = _gap(box, near, x, y, z), _gap(box, far, x, y, z)
-            if far_gap < near_gap:
-                near, far, near_gap, far_gap = far, near, far_gap, near_gap
-            if far_gap <= best:
-                stack[depth], gaps[depth] = far, far_gap
-                depth += 1
-            if near_gap <= best:
-                stack[depth], gaps[depth] = near, near_gap
-                depth += 1
-        index[q] = found
-        if found >= 0:
-            distance[q] = np.sqrt(best)
+        for q in range(chunk * CHUNK, min(chunk * CHUNK + CHUNK, len(asked))):
+            x, y, z = asked[q, 0], asked[q, 1], asked[q, 2]
+            best = reach[q] * reach[q] if reach[q] >= 0.0 else -1.0
+            found = np.int32(-1)
+            stack[0], gaps[0] = 0, _gap(box, 0, x, y, z)
+            depth = 1
+            while depth:
+                depth -= 1
+                node = stack[depth]
+                if gaps[depth] > best:
+                    continue
+                if size[node]:
+                    for i in range(first[node], first[node] + size[node]):
+                        dx, dy, dz = place[i, 0] - x, place[i, 1] - y, place[i, 2] - z
+                        d = dx * dx + dy * dy + dz * dz
+                        if d < best or (d == best and (found < 0 or order[i] < found)):
+                            best, found = d, order[i]
+                    continue
+                near, far = first[node], first[node] + 1
+                near_gap, far_gap = _gap(box, near, x, y, z), _gap(box, far, x, y, z)
+                if far_gap < near_gap:
+                    near, far, near_gap, far_gap = far, near, far_gap, near_gap
+                if far_gap <= best:
+                    stack[depth], gaps[depth] = far, far_gap
+                    depth += 1
+                if near_gap <= best:
+                    stack[depth], gaps[depth] = near, near_gap
+                    depth += 1
+            index[q] = found
+            if found >= 0:
+                distance[q] = np.sqrt(best)
     return index, distance
 
 
@@ -166,33 +168,34 @@ def count_near(
 ) -> Ints:
     """Return how many points lie within ``radius (N,)`` of each query, counting up to ``most (N,)``."""
     total = np.zeros(len(asked), np.int64)
-    for q in prange(len(asked)):
-        x, y, z = asked[q, 0], asked[q, 1], asked[q, 2]
-        if radius[q] < 0.0:
-            continue
-        limit, count = radius[q] * radius[q], 0
+    for chunk in prange((len(asked) + CHUNK - 1) // CHUNK):
         stack, inner = np.empty(STACK, np.int32), np.zeros(STACK, np.bool_)
-        stack[0], depth = 0, 1
-        while depth and count < most[q]:
-            depth -= 1
-            node, whole = stack[depth], inner[depth]
-            if not whole:
-                if _gap(box, node, x, y, z) > limit:
-                    continue
-                whole = _farthest(box, node, x, y, z) <= limit
-            if size[node]:
-                if whole:
-                    count += size[node]
-                    continue
-                for i in range(first[node], first[node] + size[node]):
-                    dx, dy, dz = place[i, 0] - x, place[i, 1] - y, place[i, 2] - z
-                    if dx * dx + dy * dy + dz * dz <= limit:
-                        count += 1
+        for q in range(chunk * CHUNK, min(chunk * CHUNK + CHUNK, len(asked))):
+            x, y, z = asked[q, 0], asked[q, 1], asked[q, 2]
+            if radius[q] < 0.0:
                 continue
-            stack[depth], inner[depth] = first[node] + 1, whole
-            stack[depth + 1], inner[depth + 1] = first[node], whole
-            depth += 2
-        total[q] = min(count, most[q])
+            limit, count = radius[q] * radius[q], 0
+            stack[0], inner[0], depth = 0, False, 1
+            while depth and count < most[q]:
+                depth -= 1
+                node, whole = stack[depth], inner[depth]
+                if not whole:
+                    if _gap(box, node, x, y, z) > limit:
+                        continue
+                    whole = _farthest(box, node, x, y, z) <= limit
+                if size[node]:
+                    if whole:
+                        count += size[node]
+                        continue
+                    for i in range(first[node], first[node] + size[node]):
+                        dx, dy, dz = place[i, 0] - x, place[i, 1] - y, place[i, 2] - z
+                        if dx * dx + dy * dy + dz * dz <= limit:
+                            count += 1
+                    continue
+                stack[depth], inner[depth] = first[node] + 1, whole
+                stack[depth + 1], inner[depth + 1] = first[node], whole
+                depth += 2
+            total[q] = min(count, most[q])
     return total
 
 
@@ -224,47 +227,48 @@ def fill_near(
 ) -> tuple[Indices, Floats]:  # fmt: skip
     """Return the nearest points of each query, as many as ``start (N+1,)`` has room for, nearest first, and their distances."""
     item, far = np.empty(start[-1], np.int32), np.empty(start[-1])
-    for q in prange(len(asked)):
-        begin, end = start[q], start[q + 1]
-        if begin == end:
-            continue
-        x, y, z = asked[q, 0], asked[q, 1], asked[q, 2]
-        limit, fill = radius[q] * radius[q], begin
+    for chunk in prange((len(asked) + CHUNK - 1) // CHUNK):
         stack, gaps = np.empty(STACK, np.int32), np.empty(STACK)
-        stack[0], gaps[0] = 0, _gap(box, 0, x, y, z)
-        depth = 1
-        while depth:
-            depth -= 1
-            node = stack[depth]
-            if gaps[depth] > limit or (fill == end and gaps[depth] > far[begin]):
+        for q in range(chunk * CHUNK, min(chunk * CHUNK + CHUNK, len(asked))):
+            begin, end = start[q], start[q + 1]
+            if begin == end:
                 continue
-            if size[node] == 0:
-                near, other = first[node], first[node] + 1
-                near_gap, other_gap = _gap(box, near, x, y, z), _gap(box, other, x, y, z)
-                if other_gap < near_gap:
-                    near, other, near_gap, other_gap = other, near, other_gap, near_gap
-                stack[depth], gaps[depth] = other, other_gap
-                stack[depth + 1], gaps[depth + 1] = near, near_gap
-                depth += 2
-                continue
-            for i in range(first[node], first[node] + size[node]):
-                dx, dy, dz = place[i, 0] - x, place[i, 1] - y, place[i, 2] - z
-                d = dx * dx + dy * dy + dz * dz
-                if d > limit:
+            x, y, z = asked[q, 0], asked[q, 1], asked[q, 2]
+            limit, fill = radius[q] * radius[q], begin
+            stack[0], gaps[0] = 0, _gap(box, 0, x, y, z)
+            depth = 1
+            while depth:
+                depth -= 1
+                node = stack[depth]
+                if gaps[depth] > limit or (fill == end and gaps[depth] > far[begin]):
                     continue
-                if fill < end:
-                    far[fill], item[fill] = d, order[i]
-                    fill += 1
-                    if fill == end:
-                        for at in range(begin + (end - begin) // 2, begin - 1, -1):
-                            _sink(far, item, begin, at, end)
-                elif _before(d, order[i], far[begin], item[begin]):
-                    far[begin], item[begin] = d, order[i]
-                    _sink(far, item, begin, begin, end)
-        for last in range(end - 1, begin, -1):
-            far[begin], far[last] = far[last], far[begin]
-            item[begin], item[last] = item[last], item[begin]
-            _sink(far, item, begin, begin, last)
-        for k in range(begin, end):
-            far[k] = np.sqrt(far[k])
+                if size[node] == 0:
+                    near, other = first[node], first[node] + 1
+                    near_gap, other_gap = _gap(box, near, x, y, z), _gap(box, other, x, y, z)
+                    if other_gap < near_gap:
+                        near, other, near_gap, other_gap = other, near, other_gap, near_gap
+                    stack[depth], gaps[depth] = other, other_gap
+                    stack[depth + 1], gaps[depth + 1] = near, near_gap
+                    depth += 2
+                    continue
+                for i in range(first[node], first[node] + size[node]):
+                    dx, dy, dz = place[i, 0] - x, place[i, 1] - y, place[i, 2] - z
+                    d = dx * dx + dy * dy + dz * dz
+                    if d > limit:
+                        continue
+                    if fill < end:
+                        far[fill], item[fill] = d, order[i]
+                        fill += 1
+                        if fill == end:
+                            for at in range(begin + (end - begin) // 2, begin - 1, -1):
+                                _sink(far, item, begin, at, end)
+                    elif _before(d, order[i], far[begin], item[begin]):
+                        far[begin], item[begin] = d, order[i]
+                        _sink(far, item, begin, begin, end)
+            for last in range(end - 1, begin, -1):
+                far[begin], far[last] = far[last], far[begin]
+                item[begin], item[last] = item[last], item[begin]
+                _sink(far, item, begin, begin, last)
+            for k in range(begin, end):
+                far[k] = np.sqrt(far[k])
     return item, far

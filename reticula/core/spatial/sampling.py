@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import math
-from collections.abc import Mapping
+from collections.abc import Iterator, Mapping
 from dataclasses import dataclass
 from functools import cached_property
 
@@ -17,7 +17,7 @@ from reticula.core.geometry.kinds import Kind
 from reticula.core.geometry.measure import point_normals
 from reticula.core.spatial.all_hits import all_hits
 from reticula.core.spatial.points import points_of
-from reticula.core.spatial.surface import Places, closest_in, surface_of
+from reticula.core.spatial.surface import Places, Surface, closest_in, surface_of
 from reticula.core.spatial.tree import Tree, build_tree
 
 __all__ = ["NOTHING", "SAMPLED", "Sample", "sample_closest", "sample_hits", "sample_nearest", "sample_ray"]
@@ -159,14 +159,34 @@ def _on_curves(source: Geo, places: AnyArray, reach: float) -> Sample:
 
 def _of_places(source: Geo, at: Places) -> Sample:
     surface = surface_of(source)
-    triangle = np.maximum(at.triangle, 0)
-    maps: dict[Kind, SourceMap] = {
-        "point": _blend(surface.point[triangle], at),
-        "corner": _blend(surface.corner[triangle], at),
-        "face": SourceMap(surface.face[triangle]),
-    }
     distance = np.where(at.found, at.distance, NOTHING)
-    return Sample(source, at.found, distance, at.position, surface.normals(at), maps)
+    return Sample(source, at.found, distance, at.position, surface.normals(at), _PlaceMaps(surface, at))
+
+
+class _PlaceMaps(Mapping[Kind, SourceMap]):
+    """Source maps of places on triangles, made when they are asked for."""
+
+    def __init__(self, surface: Surface, at: Places) -> None:
+        self._surface, self._at = surface, at
+        self._made: dict[Kind, SourceMap] = {}
+
+    def __getitem__(self, kind: Kind) -> SourceMap:
+        if kind not in SAMPLED:
+            raise KeyError(kind)
+        if kind not in self._made:
+            triangle = np.maximum(self._at.triangle, 0)
+            if kind == "face":
+                self._made[kind] = SourceMap(self._surface.face[triangle])
+            else:
+                columns = self._surface.point if kind == "point" else self._surface.corner
+                self._made[kind] = _blend(columns[triangle], self._at)
+        return self._made[kind]
+
+    def __iter__(self) -> Iterator[Kind]:
+        return iter(SAMPLED)
+
+    def __len__(self) -> int:
+        return len(SAMPLED)
 
 
 def _blend(columns: Indices, at: Places) -> SourceMap:

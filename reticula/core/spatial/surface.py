@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import math
 from dataclasses import dataclass
+from functools import cached_property
 
 import numpy as np
 
@@ -18,6 +19,8 @@ from reticula.core.spatial.tree import Tree, build_tree
 __all__ = ["Places", "Surface", "closest_in", "enters", "surface_of"]
 
 STACK = 160
+CHUNK = 256
+"""Queries that share one stack; they are the pieces in which threads take work."""
 
 
 @dataclass(frozen=True, eq=False)
@@ -96,44 +99,45 @@ def _closest(
     count = len(points)
     triangle, distance = np.full(count, -1, np.int32), np.zeros(count)
     weight, position = np.zeros((count, 3)), np.zeros((count, 3))
-    for q in prange(count):
-        x, y, z = points[q, 0], points[q, 1], points[q, 2]
-        best = reach * reach
-        found = np.int32(-1)
+    for chunk in prange((count + CHUNK - 1) // CHUNK):
         stack = np.empty(STACK, np.int32)
         gap = np.empty(STACK)
-        stack[0], gap[0] = 0, _box_distance(box[0], x, y, z)
-        depth = 1
-        while depth:
-            depth -= 1
-            node = stack[depth]
-            if gap[depth] > best:
-                continue
-            if size[node]:
-                for i in range(first[node], first[node] + size[node]):
-                    t = corner[i]
-                    a, b, c = _closest_weights(t, x, y, z)
-                    cx, cy, cz = _blend(t, a, b, c, 0), _blend(t, a, b, c, 1), _blend(t, a, b, c, 2)
-                    d = (cx - x) ** 2 + (cy - y) ** 2 + (cz - z) ** 2
-                    if d < best or (d == best and (found < 0 or order[i] < found)):
-                        best, found = d, order[i]
-                        weight[q, 0], weight[q, 1], weight[q, 2] = a, b, c
-                        position[q, 0], position[q, 1], position[q, 2] = cx, cy, cz
-                continue
-            left = first[node]
-            near, far = left, left + 1
-            near_gap, far_gap = _box_distance(box[near], x, y, z), _box_distance(box[far], x, y, z)
-            if far_gap < near_gap:
-                near, far, near_gap, far_gap = far, near, far_gap, near_gap
-            if far_gap <= best:
-                stack[depth], gap[depth] = far, far_gap
-                depth += 1
-            if near_gap <= best:
-                stack[depth], gap[depth] = near, near_gap
-                depth += 1
-        triangle[q] = found
-        if found >= 0:
-            distance[q] = math.sqrt(best)
+        for q in range(chunk * CHUNK, min(chunk * CHUNK + CHUNK, count)):
+            x, y, z = points[q, 0], points[q, 1], points[q, 2]
+            best = reach * reach
+            found = np.int32(-1)
+            stack[0], gap[0] = 0, _box_distance(box[0], x, y, z)
+            depth = 1
+            while depth:
+                depth -= 1
+                node = stack[depth]
+                if gap[depth] > best:
+                    continue
+                if size[node]:
+                    for i in range(first[node], first[node] + size[node]):
+                        t = corner[i]
+                        a, b, c = _closest_weights(t, x, y, z)
+                        cx, cy, cz = _blend(t, a, b, c, 0), _blend(t, a, b, c, 1), _blend(t, a, b, c, 2)
+                        d = (cx - x) ** 2 + (cy - y) ** 2 + (cz - z) ** 2
+                        if d < best or (d == best and (found < 0 or order[i] < found)):
+                            best, found = d, order[i]
+                            weight[q, 0], weight[q, 1], weight[q, 2] = a, b, c
+                            position[q, 0], position[q, 1], position[q, 2] = cx, cy, cz
+                    continue
+                left = first[node]
+                near, far = left, left + 1
+                near_gap, far_gap = _box_distance(box[near], x, y, z), _box_distance(box[far], x, y, z)
+                if far_gap < near_gap:
+                    near, far, near_gap, far_gap = far, near, far_gap, near_gap
+                if far_gap <= best:
+                    stack[depth], gap[depth] = far, far_gap
+                    depth += 1
+                if near_gap <= best:
+                    stack[depth], gap[depth] = near, near_gap
+                    depth += 1
+            triangle[q] = found
+            if found >= 0:
+                distance[q] = math.sqrt(best)
     return triangle, weight, position, distance
 
 
@@ -162,66 +166,67 @@ def _first_hit(
     count = len(origins)
     triangle, distance = np.full(count, -1, np.int32), np.zeros(count)
     weight, position = np.zeros((count, 3)), np.zeros((count, 3))
-    for q in prange(count):
-        o, d = origins[q], directions[q]
-        kz = 0
-        for w in range(1, 3):
-            if abs(d[w]) > abs(d[kz]):
-                kz = w
-        if d[kz] == 0.0:
-            continue
-        kx, ky = (kz + 1) % 3, (kz + 2) % 3
-        if d[kz] < 0.0:
-            kx, ky = ky, kx
-        sx, sy, sz = d[kx] / d[kz], d[ky] / d[kz], 1.0 / d[kz]
-        best = reach
-        found = np.int32(-1)
+    for chunk in prange((count + CHUNK - 1) // CHUNK):
         stack = np.empty(STACK, np.int32)
         gap = np.empty(STACK)
-        stack[0], gap[0] = 0, enters(box[0], o, d, best)
-        depth = 1
-        while depth:
-            depth -= 1
-            node = stack[depth]
-            if gap[depth] == np.inf or gap[depth] > best:
+        for q in range(chunk * CHUNK, min(chunk * CHUNK + CHUNK, count)):
+            o, d = origins[q], directions[q]
+            kz = 0
+            for w in range(1, 3):
+                if abs(d[w]) > abs(d[kz]):
+                    kz = w
+            if d[kz] == 0.0:
                 continue
-            if size[node]:
-                for i in range(first[node], first[node] + size[node]):
-                    t = corner[i]
-                    ax, ay, az = t[0, kx] - o[kx], t[0, ky] - o[ky], t[0, kz] - o[kz]
-                    bx, by, bz = t[1, kx] - o[kx], t[1, ky] - o[ky], t[1, kz] - o[kz]
-                    cx, cy, cz = t[2, kx] - o[kx], t[2, ky] - o[ky], t[2, kz] - o[kz]
-                    ax, ay = ax - sx * az, ay - sy * az
-                    bx, by = bx - sx * bz, by - sy * bz
-                    cx, cy = cx - sx * cz, cy - sy * cz
-                    u, v, w3 = cx * by - cy * bx, ax * cy - ay * cx, bx * ay - by * ax
-                    if (u < 0.0 or v < 0.0 or w3 < 0.0) and (u > 0.0 or v > 0.0 or w3 > 0.0):
-                        continue
-                    total = u + v + w3
-                    if total == 0.0:
-                        continue
-                    s = sz * (u * az + v * bz + w3 * cz) / total
-                    if s < begin or s > best or (s == best and found >= 0 and order[i] > found):
-                        continue
-                    best, found = s, order[i]
-                    weight[q, 0], weight[q, 1], weight[q, 2] = u / total, v / total, w3 / total
-                continue
-            left = first[node]
-            near, far = left, left + 1
-            near_gap, far_gap = enters(box[near], o, d, best), enters(box[far], o, d, best)
-            if far_gap < near_gap:
-                near, far, near_gap, far_gap = far, near, far_gap, near_gap
-            if far_gap < np.inf:
-                stack[depth], gap[depth] = far, far_gap
-                depth += 1
-            if near_gap < np.inf:
-                stack[depth], gap[depth] = near, near_gap
-                depth += 1
-        triangle[q] = found
-        if found >= 0:
-            distance[q] = best
-            for w in range(3):
-                position[q, w] = o[w] + best * d[w]
+            kx, ky = (kz + 1) % 3, (kz + 2) % 3
+            if d[kz] < 0.0:
+                kx, ky = ky, kx
+            sx, sy, sz = d[kx] / d[kz], d[ky] / d[kz], 1.0 / d[kz]
+            best = reach
+            found = np.int32(-1)
+            stack[0], gap[0] = 0, enters(box[0], o, d, best)
+            depth = 1
+            while depth:
+                depth -= 1
+                node = stack[depth]
+                if gap[depth] == np.inf or gap[depth] > best:
+                    continue
+                if size[node]:
+                    for i in range(first[node], first[node] + size[node]):
+                        t = corner[i]
+                        ax, ay, az = t[0, kx] - o[kx], t[0, ky] - o[ky], t[0, kz] - o[kz]
+                        bx, by, bz = t[1, kx] - o[kx], t[1, ky] - o[ky], t[1, kz] - o[kz]
+                        cx, cy, cz = t[2, kx] - o[kx], t[2, ky] - o[ky], t[2, kz] - o[kz]
+                        ax, ay = ax - sx * az, ay - sy * az
+                        bx, by = bx - sx * bz, by - sy * bz
+                        cx, cy = cx - sx * cz, cy - sy * cz
+                        u, v, w3 = cx * by - cy * bx, ax * cy - ay * cx, bx * ay - by * ax
+                        if (u < 0.0 or v < 0.0 or w3 < 0.0) and (u > 0.0 or v > 0.0 or w3 > 0.0):
+                            continue
+                        total = u + v + w3
+                        if total == 0.0:
+                            continue
+                        s = sz * (u * az + v * bz + w3 * cz) / total
+                        if s < begin or s > best or (s == best and found >= 0 and order[i] > found):
+                            continue
+                        best, found = s, order[i]
+                        weight[q, 0], weight[q, 1], weight[q, 2] = u / total, v / total, w3 / total
+                    continue
+                left = first[node]
+                near, far = left, left + 1
+                near_gap, far_gap = enters(box[near], o, d, best), enters(box[far], o, d, best)
+                if far_gap < near_gap:
+                    near, far, near_gap, far_gap = far, near, far_gap, near_gap
+                if far_gap < np.inf:
+                    stack[depth], gap[depth] = far, far_gap
+                    depth += 1
+                if near_gap < np.inf:
+                    stack[depth], gap[depth] = near, near_gap
+                    depth += 1
+            triangle[q] = found
+            if found >= 0:
+                distance[q] = best
+                for w in range(3):
+                    position[q, w] = o[w] + best * d[w]
     return triangle, weight, position, distance
 
 
@@ -266,10 +271,15 @@ class Surface:
 
     def normals(self, places: Places) -> Floats:
         """Return the unit normal of the triangle at each place ``(N, 3)``; 0 where nothing was found."""
-        at = self.tree_positions()[np.maximum(places.triangle, 0)]
-        normal = unit(np.cross(at[:, 1] - at[:, 0], at[:, 2] - at[:, 0]))
+        normal = self.triangle_normals[np.maximum(places.triangle, 0)]
         normal[~places.found] = 0.0
         return normal
+
+    @cached_property
+    def triangle_normals(self) -> Floats:
+        """Unit normals of the triangles in their own order ``(T, 3)``; 0 for those without area."""
+        at = self.tree_positions()
+        return unit(np.cross(at[:, 1] - at[:, 0], at[:, 2] - at[:, 0]))
 
     def tree_positions(self) -> Floats:
         """Return the corner positions of the triangles in their own order ``(T, 3, 3)``."""

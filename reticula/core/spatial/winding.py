@@ -15,7 +15,7 @@ import numpy as np
 from reticula.core.arrays import Floats, Indices
 from reticula.core.compiled import inline, kernel, parallel_kernel, prange
 from reticula.core.geometry.geo import Geo, once_per_geo
-from reticula.core.spatial.surface import STACK, surface_of
+from reticula.core.spatial.surface import CHUNK, STACK, surface_of
 from reticula.core.spatial.tree import Tree
 
 __all__ = ["winding_numbers"]
@@ -99,32 +99,33 @@ def _winding(
     first: Indices, size: Indices, corner: Floats, area: Floats, moment: Floats, ball: Floats, asked: Floats, far: float
 ) -> Floats:
     out = np.zeros(len(asked))
-    for q in prange(len(asked)):
-        x, y, z = asked[q, 0], asked[q, 1], asked[q, 2]
+    for chunk in prange((len(asked) + CHUNK - 1) // CHUNK):
         stack = np.empty(STACK, np.int32)
-        stack[0], depth, total = 0, 1, 0.0
-        while depth:
-            depth -= 1
-            node = stack[depth]
-            rx, ry, rz = ball[node, 0] - x, ball[node, 1] - y, ball[node, 2] - z
-            d2 = rx * rx + ry * ry + rz * rz
-            reach = far * ball[node, 3]
-            if d2 > reach * reach:
-                d = math.sqrt(d2)
-                d3 = d2 * d
-                m = moment[node]
-                trace = m[0] + m[4] + m[8]
-                turned = rx * (m[0] * rx + m[1] * ry + m[2] * rz) + ry * (m[3] * rx + m[4] * ry + m[5] * rz)
-                turned += rz * (m[6] * rx + m[7] * ry + m[8] * rz)
-                total += (area[node, 0] * rx + area[node, 1] * ry + area[node, 2] * rz + trace) / d3
-                total -= 3.0 * turned / (d3 * d2)
-            elif size[node]:
-                for i in range(first[node], first[node] + size[node]):
-                    total += _solid_angle(corner[i], x, y, z)
-            else:
-                stack[depth], stack[depth + 1] = first[node], first[node] + 1
-                depth += 2
-        out[q] = total / (4.0 * math.pi)
+        for q in range(chunk * CHUNK, min(chunk * CHUNK + CHUNK, len(asked))):
+            x, y, z = asked[q, 0], asked[q, 1], asked[q, 2]
+            stack[0], depth, total = 0, 1, 0.0
+            while depth:
+                depth -= 1
+                node = stack[depth]
+                rx, ry, rz = ball[node, 0] - x, ball[node, 1] - y, ball[node, 2] - z
+                d2 = rx * rx + ry * ry + rz * rz
+                reach = far * ball[node, 3]
+                if d2 > reach * reach:
+                    d = math.sqrt(d2)
+                    d3 = d2 * d
+                    m = moment[node]
+                    trace = m[0] + m[4] + m[8]
+                    turned = rx * (m[0] * rx + m[1] * ry + m[2] * rz) + ry * (m[3] * rx + m[4] * ry + m[5] * rz)
+                    turned += rz * (m[6] * rx + m[7] * ry + m[8] * rz)
+                    total += (area[node, 0] * rx + area[node, 1] * ry + area[node, 2] * rz + trace) / d3
+                    total -= 3.0 * turned / (d3 * d2)
+                elif size[node]:
+                    for i in range(first[node], first[node] + size[node]):
+                        total += _solid_angle(corner[i], x, y, z)
+                else:
+                    stack[depth], stack[depth + 1] = first[node], first[node] + 1
+                    depth += 2
+            out[q] = total / (4.0 * math.pi)
     return out
 
 

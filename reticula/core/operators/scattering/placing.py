@@ -8,12 +8,11 @@ import numpy as np
 
 from reticula.core.arrays import AnyArray, Flags, Floats, Indices, frozen
 from reticula.core.errors import LimitError
-from reticula.core.geometry import Attribute, Geo, SourceMap
+from reticula.core.geometry import Attribute, Geo, SourceMap, triangles
 from reticula.core.geometry.carry import Weights
 from reticula.core.geometry.scattering import places_on_triangles, spread, thinned
 from reticula.core.notes import note, warn
 from reticula.core.spatial.points import NearestPoints
-from reticula.core.spatial.surface import Surface
 
 __all__ = ["CANDIDATES", "MOST", "Candidates", "carried_points", "evenly", "on_surface", "require", "spaced"]
 
@@ -46,13 +45,15 @@ def require(count: float) -> int:
     return max(round(count), 0)
 
 
-def on_surface(surface: Surface, positions: Floats, density: Floats, faces: Flags, count: int, seed: int) -> Candidates:
+def on_surface(geo: Geo, density: Floats, faces: Flags, count: int, seed: int) -> Candidates:
     """Return random places on the marked ``faces (F,)``, by area times ``density (P,)``, which is 0 or more per point."""
-    corner = positions[surface.point]
+    cut = triangles(geo)
+    point = geo.topology.corner_point[cut.corner]
+    corner = geo.positions[point]
     normal = np.cross(corner[:, 1] - corner[:, 0], corner[:, 2] - corner[:, 0])
     twice = np.linalg.norm(normal, axis=1)
-    at = np.ascontiguousarray(density[surface.point])
-    total = np.cumsum(np.where(faces[surface.face], 0.5 * twice * at.mean(axis=1), 0.0))
+    at = np.ascontiguousarray(density[point])
+    total = np.cumsum(np.where(faces[cut.face], 0.5 * twice * at.mean(axis=1), 0.0))
     if not total[-1] > 0.0:
         warn("There is no area with a density above 0, so no points were made.")
         count = 0
@@ -90,17 +91,19 @@ def spaced(candidates: Candidates, spacing: float, flat: bool) -> Candidates:
     return candidates.chosen(np.flatnonzero(kept))
 
 
-def carried_points(source: Geo, surface: Surface, chosen: Candidates) -> Geo:
+def carried_points(source: Geo, chosen: Candidates) -> Geo:
     """Return points at the chosen places with every attribute of the surface, its face and the place within it.
 
     ``source_face`` is the face's number; ``source_corners`` are three of its corners, whose ``source_weights`` make the
     place. Attributes of points win over those of corners, these over those of faces.
     """
     made = Geo.of(chosen.position)
-    corners, points = surface.corner[chosen.triangle], surface.point[chosen.triangle]
+    cut = triangles(source)
+    corners, face = cut.corner[chosen.triangle], cut.face[chosen.triangle]
+    points = source.topology.corner_point[corners]
     heavy = (np.arange(len(corners)), chosen.weight.argmax(axis=1) if len(corners) else np.zeros(0, np.int64))
     maps = {
-        "face": SourceMap(surface.face[chosen.triangle]),
+        "face": SourceMap(face),
         "corner": SourceMap(corners[heavy], Weights.rows(corners, chosen.weight)),
         "point": SourceMap(points[heavy], Weights.rows(points, chosen.weight)),
     }
@@ -117,7 +120,7 @@ def carried_points(source: Geo, surface: Surface, chosen: Candidates) -> Geo:
         made = made.with_attribute("whole", name, found)
     if not source.has("point", "normal") and not source.has("corner", "normal"):
         made = made.with_attribute("point", "normal", chosen.normal)
-    made = made.with_attribute("point", "source_face", surface.face[chosen.triangle].astype(np.int64))
+    made = made.with_attribute("point", "source_face", face.astype(np.int64))
     start = np.arange(len(corners) + 1, dtype=np.int32) * 3
     listed = Attribute("integer list", frozen(corners.reshape(-1).astype(np.int64)), frozen(start))
     made = made.with_attribute("point", "source_corners", listed)

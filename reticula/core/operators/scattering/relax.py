@@ -50,6 +50,9 @@ def relax(
         warn("'surface' has no faces, so points move freely.")
         ground = None
     reach = radius or REACH * _spacing(geo, ground, count)
+    if not reach > 0.0:
+        note("All points lie in one place, or there is no area, so nothing can be evened out.")
+        return geo
     moving = where & ~geo.topology.border_points if borders == "hold" else where
     positions = np.array(geo.positions)
     normals = np.zeros_like(positions)

@@ -19,7 +19,6 @@ from reticula.core.operators.scattering.placing import (
     require,
     spaced,
 )
-from reticula.core.spatial.surface import surface_of
 
 __all__ = ["CARRIES", "nothing", "scatter"]
 
@@ -65,12 +64,11 @@ def scatter(
     if not where.any():
         warn("There are no faces to scatter on, so the result is empty.")
         return nothing(geo)
-    surface = surface_of(geo)
     area = float(face_areas(geo)[where].sum())
     diagonal = float(np.linalg.norm(geo.bounds[1] - geo.bounds[0]))
 
     def thrown(count: float) -> Candidates:
-        return on_surface(surface, geo.positions, density, where, require(count), seed)
+        return on_surface(geo, density, where, require(count), seed)
 
     if amount == "spacing":
         chosen = spaced(thrown(FULL * area / (np.sqrt(3.0) / 2.0 * spacing * spacing)), spacing, True)
@@ -85,7 +83,7 @@ def scatter(
             chosen = thrown(wanted)
     count = len(chosen.position)
     note(f"{count:,} points on {area:.4g} m², {count / max(area, 1e-300):,.4g} per m².")
-    return carried_points(geo, surface, chosen)
+    return carried_points(geo, chosen)
 
 
 def nothing(geo: Geo) -> Geo:
