@@ -14,6 +14,7 @@ from pathlib import Path
 from reticula.core.graph import schema
 from reticula.core.language.functions import FUNCTIONS
 from reticula.core.language.functions import OPERATORS as SYMBOLS
+from reticula.core.language.queries import METHODS, QUERY_FIELDS
 from reticula.core.language.scope import AROUND, BUILTINS
 from reticula.core.operators import OPERATORS, Operator
 from reticula.service.openapi import openapi_text
@@ -69,7 +70,20 @@ def language_tables() -> str:
     lines += [f"| `{f.usage}` | {f.summary} |".replace("| `a ** b`", "| `a ** b`") for f in SYMBOLS.values()]
     lines += ["", "## Functions", "", "| form | meaning | after |", "|---|---|---|"]
     lines += [f"| `{f.usage}` | {f.summary} | {f.source} |" for f in FUNCTIONS.values()]
-    lines += ["| `random(seed)` | a number in 0..1 for each element, the same whatever is added around it | |"]
+    lines += [
+        "| `random(seed, key)` | a number in 0..1 for each element, the same whatever is added around it; with a key, one for each key | |"
+    ]
+    lines += [
+        "",
+        "## Questions to a geometry, by its input's name",
+        "",
+        "| form | meaning | what a place knows |",
+        "|---|---|---|",
+    ]
+    lines += [
+        f"| `source.{m.usage}` | {m.summary} | {', '.join(f'`.{field}`' for field in QUERY_FIELDS.get(name, ()))} |"
+        for name, m in METHODS.items()
+    ]
     lines += ["", "## What every element has", "", "| name | type | on each | meaning |", "|---|---|---|---|"]
     lines += [f"| `{b.name}` | {b.type} | {', '.join(b.read)} | {b.summary} |" for b in BUILTINS.values()]
     lines += ["", "## What is around an element", "", "| each | words |", "|---|---|"]

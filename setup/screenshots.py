@@ -94,7 +94,45 @@ def main() -> None:
         page.wait_for_timeout(800)
         page.click("[data-test=undo]")
         page.wait_for_timeout(800)
+        values(page)
         browser.close()
+
+
+def values(page: Page) -> None:
+    """The demos that are driven by values: an exposure as false colour, a gradient, densities, a group picked by hand."""
+    page.select_option("[data-test=graph]", label="Current vane")
+    page.wait_for_timeout(5000)
+    page.select_option("[data-test=color-by]", "point|exposure|")
+    page.wait_for_timeout(1500)
+    take(page, "current_vane")
+    page.select_option("[data-test=graph]", label="Survey drape")
+    page.wait_for_timeout(4500)
+    page.click("[data-test=card-colour] .title")
+    page.wait_for_timeout(1500)
+    take(page, "survey_drape")
+    page.select_option("[data-test=graph]", label="Barnacle crust")
+    page.wait_for_timeout(5000)
+    take(page, "barnacle_crust")
+    page.select_option("[data-test=graph]", label="Settlement tile")
+    page.wait_for_timeout(4500)
+    page.click("[data-test=open-finder]")
+    page.fill("[data-test=finder]", "group picked")
+    page.keyboard.press("Enter")
+    page.wait_for_timeout(3500)
+    canvas = page.locator("canvas").first.bounding_box()
+    assert canvas
+    page.keyboard.down("Shift")
+    for across, down in ((0.5, 0.4), (0.51, 0.42), (0.49, 0.42), (0.5, 0.44), (0.52, 0.44)):
+        page.mouse.click(canvas["x"] + canvas["width"] * across, canvas["y"] + canvas["height"] * down)
+        page.wait_for_timeout(600)
+    page.keyboard.up("Shift")
+    page.click("[data-test=picked-replace]")
+    page.wait_for_timeout(3000)
+    take(page, "picked_group")
+    page.click("[data-test=undo]")
+    page.wait_for_timeout(800)
+    page.click("[data-test=undo]")
+    page.wait_for_timeout(800)
 
 
 def take(page: Page, name: str) -> None:

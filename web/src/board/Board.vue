@@ -6,7 +6,7 @@ import { computed, nextTick, ref, watch } from 'vue'
 import { useCatalogue } from '../catalogue/useCatalogue'
 import { connect, disconnect, feedOf, insertInto, splitFeed, wires, wouldCircle, type Wire } from './document'
 import Card from './Card.vue'
-import { layout, viewportFor, type Size } from './layout'
+import { layout, revealing, viewportFor, type Size } from './layout'
 import { useGraph } from './useGraph'
 
 const graph = useGraph()
@@ -57,6 +57,17 @@ function follow() {
 }
 watch(sizes, () => {
   if (Date.now() < settling && Object.keys(sizes.value).length) setTimeout(fit, 60)
+})
+/** A card that is opened is moved into sight once its size is known. */
+const REVEALING_MS = 600
+let opened = { id: '', until: 0 }
+watch(chosenCards, (now) => (opened = { id: now.size === 1 ? [...now][0]! : '', until: Date.now() + REVEALING_MS }))
+watch(sizes, (now) => {
+  const place = places.value[opened.id]
+  const size = now[opened.id]
+  if (!place || !size || Date.now() > opened.until) return
+  const at = flow.viewport.value
+  if (at.zoom === 1) void flow.setViewport({ ...revealing(at, place, size, flow.dimensions.value), zoom: 1 }, { duration: 120 })
 })
 flow.onMoveStart(({ event }) => {
   if (event?.sourceEvent) settling = 0

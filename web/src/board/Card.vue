@@ -166,9 +166,10 @@ function errorOf(name: string): string {
   cursor: default;
 }
 .short {
+  display: -webkit-box;
   overflow: hidden;
-  text-overflow: ellipsis;
-  white-space: nowrap;
+  -webkit-box-orient: vertical;
+  -webkit-line-clamp: 2;
 }
 .card.looking {
   border-left: 4px solid var(--accent);

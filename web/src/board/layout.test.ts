@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import { viewportFor } from './layout'
+import { revealing, viewportFor } from './layout'
 
 const size = { width: 200, height: 80 }
 const pane = { width: 500, height: 400 }
@@ -26,5 +26,24 @@ describe('what the board shows first', () => {
     const places = { a: { x: 0, y: 0 }, b: { x: 900, y: 0 } }
     expect(viewportFor(places, { a: size, b: size }, 'a', pane).x).toBe(12)
     expect(viewportFor({}, {}, '', pane)).toEqual({ x: 0, y: 0 })
+  })
+})
+
+describe('revealing a card', () => {
+  const pane = { width: 400, height: 600 }
+  const card = { width: 300, height: 200 }
+
+  it('leaves a card that shows where it is', () => {
+    expect(revealing({ x: 0, y: 0 }, { x: 20, y: 50 }, card, pane)).toEqual({ x: 0, y: 0 })
+  })
+
+  it('moves up, down and sideways as little as it takes', () => {
+    expect(revealing({ x: 0, y: 0 }, { x: 20, y: 500 }, card, pane)).toEqual({ x: 0, y: -112 })
+    expect(revealing({ x: 0, y: -900 }, { x: 20, y: 500 }, card, pane)).toEqual({ x: 0, y: -488 })
+    expect(revealing({ x: 0, y: 0 }, { x: 200, y: 50 }, card, pane)).toEqual({ x: -112, y: 0 })
+  })
+
+  it('shows the top of a card that is taller than the pane', () => {
+    expect(revealing({ x: 0, y: 0 }, { x: 20, y: 300 }, { width: 300, height: 900 }, pane)).toEqual({ x: 0, y: -288 })
   })
 })

@@ -52,3 +52,9 @@ export function viewportFor(places: Record<string, Place>, sizes: Record<string,
     y: y.fits ? MARGIN - y.low : clamp(Math.max(pane.height - MARGIN * 2 - own.y - size.height, MARGIN - own.y), y),
   }
 }
+
+/** Return the viewport moved as little as it takes to show a card, its top first if it is taller than the pane. */
+export function revealing(viewport: Place, place: Place, size: Size, pane: Size): Place {
+  const shift = (at: number, length: number, room: number) => Math.max(Math.min(0, room - MARGIN - at - length), MARGIN - at > 0 ? 0 : MARGIN - at) + Math.max(0, MARGIN - at)
+  return { x: viewport.x + shift(place.x + viewport.x, size.width, pane.width), y: viewport.y + shift(place.y + viewport.y, size.height, pane.height) }
+}

@@ -74,7 +74,10 @@ const rows = computed(() => {
   return Array.from({ length: Math.max(visible.last.value - from, 0) }, (_, i) => ({ at: from + i, row: pages.row(from + i) }))
 })
 
-watch([kind, sort, descending, where, () => looks.value?.key, () => shownNode.value], () => pages.reset())
+watch([kind, sort, descending, where, () => looks.value?.key, () => shownNode.value], () => {
+  pages.reset()
+  pages.want(visible.first.value, Math.max(visible.last.value - 1, visible.first.value))
+})
 watch([visible.first, visible.last], ([from, to]) => pages.want(from, Math.max(to - 1, from)), { immediate: true })
 watchDebounced(typed, (text) => (where.value = text), { debounce: 350 })
 watch(selection.kind, (now) => (kind.value = now))

@@ -41,8 +41,8 @@ async function take(how: 'replace' | 'add' | 'take away') {
 <template>
   <div class="picked" data-test="picked">
     <p class="count"><b>{{ value.length }}</b> kept<button v-if="value.length" class="plain small" @click="emit('commit', [])">clear</button></p>
+    <p v-if="fits">{{ selection.chosen.value.size }} {{ plural }} selected:</p>
     <p v-if="fits" class="take">
-      {{ selection.chosen.value.size }} {{ plural }} selected:
       <button class="plain small" data-test="picked-replace" @click="take('replace')">take these</button>
       <button class="plain small" :disabled="!value.length" @click="take('add')">add</button>
       <button class="plain small" :disabled="!value.length" @click="take('take away')">take away</button>
@@ -65,6 +65,13 @@ p {
   display: flex;
   gap: 6px;
   align-items: baseline;
+}
+.take {
+  display: flex;
+  gap: 6px;
+}
+.take button {
+  border: 1px solid var(--line);
 }
 .bad {
   color: var(--bad);
