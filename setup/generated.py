@@ -31,7 +31,8 @@ def operator_page(entry: Operator) -> str:
     if entry.inputs:
         lines += ["| input | takes |", "|---|---|"]
         lines += [
-            f"| {given.name}{' (any number)' if given.many else ''} | {given.help} |" for given in entry.inputs
+            f"| {given.name}{' (any number)' if given.many else ' (may stay empty)' if given.optional else ''} | {given.help} |"
+            for given in entry.inputs
         ] + [""]
     if len(entry.outputs) > 1:
         lines += ["| output | holds |", "|---|---|", *(f"| {made.name} | {made.help} |" for made in entry.outputs), ""]

@@ -137,6 +137,9 @@ def values(page: Page) -> None:
 
 def take(page: Page, name: str) -> None:
     page.mouse.move(640, 2)
+    for width in (1281, 1280):
+        page.set_viewport_size({"width": width, "height": 800})
+        page.wait_for_timeout(700)
     page.screenshot(path=FOLDER / f"{name}.png")
     print(name)
 

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import hashlib
 from collections.abc import Callable, Iterable, Mapping, Sequence
+from difflib import get_close_matches
 from functools import cached_property, wraps
 from pathlib import Path
 from types import MappingProxyType
@@ -132,7 +133,9 @@ class Geo:
             if others:
                 where = f"it is an attribute of each {' and of each '.join(others)}"
             else:
-                where = f"the {kind} attributes are {', '.join(sorted(self.attributes[kind])) or 'none'}"
+                close = get_close_matches(name, list(self.attributes[kind]), 2, 0.6)
+                where = f"did you mean {' or '.join(close)}; " if close else ""
+                where += f"the {kind} attributes are {', '.join(sorted(self.attributes[kind])) or 'none'}"
             raise GeometryError(f"there is no {kind} attribute '{name}'; {where}") from None
 
     def has(self, kind: Kind, name: str) -> bool:

@@ -202,10 +202,12 @@ class _Checker:
             return self.gather(name, arguments[0], place)
         if name == "random":
             return self.random(arguments, place)
+        if name == "walk":
+            return self.walk(arguments, place)
         if name not in FUNCTIONS:
             if name in GATHER:
                 self.fail(f"{name} takes what is around an element, e.g. {name}(here.points.position)", place)
-            close = get_close_matches(name, [*FUNCTIONS, *GATHER, "random"], 3, 0.5)
+            close = get_close_matches(name, [*FUNCTIONS, *GATHER, "random", "walk"], 3, 0.5)
             there = f"near it are {', '.join(close)}" if close else "the reference lists all functions"
             self.fail(f"there is no function '{name}'; {there}", column_of(node.func, self.source))
         return self.apply(FUNCTIONS[name], arguments, place)
@@ -216,6 +218,17 @@ class _Checker:
         seed = arguments[0] if arguments else ir.Constant("integer", place, 0)
         identity = ir.Read("identity", place, self.scope.kind, "") if len(arguments) < 2 else arguments[1]
         return ir.Apply("number", place, RANDOM, (identity, seed))
+
+    def walk(self, arguments: tuple[ir.Expression, ...], place: Place) -> ir.Walk:
+        if self.scope.kind != "point":
+            self.fail(
+                f"walk() runs on points, and this runs on each {self.scope.kind}; set a point attribute first", place
+            )
+        if len(arguments) != 1 or arguments[0].type != "flag" or isinstance(arguments[0], ir.ListOf):
+            self.fail(
+                "write walk(x) with a group or condition that holds where the way begins, e.g. walk(border)", place
+            )
+        return ir.Walk("number", place, arguments[0])
 
     def gather(self, how: str, items: ir.ListOf, place: Place) -> ir.Gather:
         of = items.type

@@ -12,7 +12,7 @@ if TYPE_CHECKING:
     from reticula.core.language.functions import Function
 
 __all__ = [
-    "Apply", "Component", "Constant", "Expression", "Found", "Gather", "ListOf", "Query", "Read", "ReadOf",
+    "Apply", "Component", "Constant", "Expression", "Found", "Gather", "ListOf", "Query", "Read", "ReadOf", "Walk",
 ]  # fmt: skip
 
 
@@ -101,3 +101,10 @@ class Gather(Expression):
 
     how: Literal["mean", "sum", "min", "max", "median", "deviation", "any", "all", "len", "only"]
     items: ListOf
+
+
+@dataclass(frozen=True)
+class Walk(Expression):
+    """The distance along the surface from the points where a flag holds."""
+
+    begin: Expression

@@ -13,7 +13,7 @@ from reticula.core.arrays import AnyArray, Floats
 from reticula.core.geometry.geo import Geo
 from reticula.core.geometry.kinds import Kind
 from reticula.core.spatial.points import points_of
-from reticula.core.spatial.sampling import sample_closest, sample_nearest, sample_ray
+from reticula.core.spatial.sampling import sample_closest, sample_points, sample_ray
 from reticula.core.spatial.winding import winding_numbers
 
 __all__ = ["ASKED", "METHODS", "QUERY_FIELDS", "Method", "ask"]
@@ -61,7 +61,7 @@ def ask(how: str, geo: Geo, arguments: Sequence[AnyArray]) -> Any:
         case "closest":
             return _within(sample_closest(geo, spread[0], _largest(spread, 1)), spread, 1)
         case "nearest":
-            return _within(sample_nearest(geo, spread[0], _largest(spread, 1)), spread, 1)
+            return _within(sample_points(geo, spread[0], _largest(spread, 1)), spread, 1)
         case "ray":
             return _within(sample_ray(geo, spread[0], spread[1], _largest(spread, 2)), spread, 2)
         case "near":

@@ -9,9 +9,11 @@ from typing import Any
 import numpy as np
 
 from reticula.core.arrays import AnyArray, Indices
-from reticula.core.geometry import curvature, measure
+from reticula.core.geometry import curvature, measure, pieces
 from reticula.core.geometry.geo import Geo
 from reticula.core.geometry.kinds import Kind
+from reticula.core.geometry.topology import Topology
+from reticula.core.spatial.thickness import thickness
 
 __all__ = ["AROUND", "BUILTINS", "CONSTANTS", "Builtin", "Scope", "adjacent"]
 
@@ -62,10 +64,10 @@ BUILTINS: dict[str, Builtin] = {
             "point": lambda geo: geo.topology.border_points, "edge": lambda geo: geo.topology.border_edges,
         }),
         Builtin("piece", "integer", "number of the connected part it belongs to", {
-            "point": lambda geo: geo.topology.point_piece,
+            "point": pieces.point_pieces,
             "edge": lambda geo: geo.topology.point_piece[geo.topology.edges[:, 0]],
             "corner": lambda geo: geo.topology.point_piece[geo.topology.corner_point],
-            "face": lambda geo: geo.topology.point_piece[geo.topology.corner_point[geo.topology.face_start[:-1]]],
+            "face": pieces.face_pieces,
             "curve": lambda geo: geo.topology.point_piece[geo.topology.curve_point[geo.topology.curve_start[:-1]]],
         }),
         Builtin("valence", "integer", "number of edges that meet at the point", {
@@ -78,6 +80,10 @@ BUILTINS: dict[str, Builtin] = {
             "point": curvature.mean_curvatures,
         }),
         Builtin("gauss_curvature", "number", "Gaussian curvature in 1/m²", {"point": curvature.gauss_curvatures}),
+        Builtin("piece_size", "integer", "how many elements of the kind the connected part has", {
+            "point": pieces.point_piece_sizes, "face": pieces.face_piece_sizes,
+        }),
+        Builtin("thickness", "number", "way through the material in m, -1 where there is no other side", {"point": thickness}),
         Builtin("planarity", "number", "0 for a flat face; the more it is bent, the larger", {"face": measure.face_planarity}),
         Builtin("closed", "flag", "whether the curve ends where it begins", {"curve": lambda geo: geo.topology.curve_closed}),
         Builtin("low", "vec3", "lowest corner of the box around everything", {"whole": lambda geo: geo.bounds[:1]}),
@@ -108,9 +114,7 @@ def adjacent(geo: Geo, kind: Kind, around: str) -> tuple[Indices, Indices]:
         case "point", "edges":
             return shape.point_edges
         case "point", "neighbours":
-            start, edges = shape.point_edges
-            own = np.repeat(every[:-1], np.diff(start))
-            return start, (shape.edges[edges].sum(axis=1) - own).astype(np.int32)
+            return shape.memoise("point neighbours", lambda: _point_neighbours(shape))
         case "edge", "points":
             return every * 2, shape.edges.reshape(-1)
         case "edge", "faces":
@@ -130,6 +134,12 @@ def adjacent(geo: Geo, kind: Kind, around: str) -> tuple[Indices, Indices]:
         case "curve", "points":
             return shape.curve_start, shape.curve_point
     raise KeyError(around)
+
+
+def _point_neighbours(shape: Topology) -> tuple[Indices, Indices]:
+    start, edges = shape.point_edges
+    own = np.repeat(np.arange(shape.point_count, dtype=np.int32), np.diff(start))
+    return start, (shape.edges[edges].sum(axis=1) - own).astype(np.int32)
 
 
 @dataclass(frozen=True)

@@ -8,10 +8,12 @@ import numpy as np
 
 from reticula.core.arrays import AnyArray
 from reticula.core.errors import FormulaError
+from reticula.core.geometry.walking import surface_distances
 from reticula.core.language import ir, lists
 from reticula.core.language.functions import VECTORS
 from reticula.core.language.queries import ask
 from reticula.core.language.scope import Scope, adjacent
+from reticula.core.spatial.sampling import NOTHING
 
 __all__ = ["run"]
 
@@ -45,6 +47,10 @@ class _Runner:
                 return values[:, components[0]] if len(components) == 1 else values[:, list(components)]
             case ir.Gather(how=how, items=items):
                 return self.gather(how, items)
+            case ir.Walk(begin=begin):
+                flags = np.broadcast_to(self.run(begin), (scope.geo.topology.point_count,))
+                far = surface_distances(scope.geo, flags)
+                return np.where(np.isfinite(far), far, NOTHING)
             case ir.Query():
                 return np.asarray(self.ask(expression))
             case ir.Found(query=query, name=name, kind=on):

@@ -7,7 +7,7 @@ import numpy as np
 from reticula.core.arrays import Floats, Indices, starts_from_sizes
 from reticula.core.compiled import inline, parallel_kernel, prange
 from reticula.core.geometry.measure import unit
-from reticula.core.spatial.surface import STACK, Places, Surface, enters
+from reticula.core.spatial.surface import STACK, Places, Surface, enters, invert
 
 __all__ = ["all_hits"]
 
@@ -48,13 +48,14 @@ def _collect(
         o, d = origins[q], directions[q]
         if d[0] == 0.0 and d[1] == 0.0 and d[2] == 0.0:
             continue
-        stack = np.empty(STACK, np.int32)
+        stack, inverse = np.empty(STACK, np.int32), np.empty(3)
+        invert(d, inverse)
         stack[0], depth, count = 0, 1, 0
         room, base = start[q + 1] - start[q], start[q]
         while depth:
             depth -= 1
             node = stack[depth]
-            if enters(box[node], o, d, reach) == np.inf:
+            if enters(box, node, o, inverse, reach) == np.inf:
                 continue
             if size[node] == 0:
                 stack[depth], stack[depth + 1] = first[node], first[node] + 1

@@ -20,7 +20,7 @@ from reticula.core.spatial.points import points_of
 from reticula.core.spatial.surface import Places, Surface, closest_in, surface_of
 from reticula.core.spatial.tree import Tree, build_tree
 
-__all__ = ["NOTHING", "SAMPLED", "Sample", "sample_closest", "sample_hits", "sample_nearest", "sample_ray"]
+__all__ = ["NOTHING", "SAMPLED", "Sample", "sample_closest", "sample_hits", "sample_points", "sample_ray"]
 
 SAMPLED: tuple[Kind, ...] = ("point", "corner", "face")
 """Kinds whose attributes can be read at a place, in the order in which a name is looked for."""
@@ -104,7 +104,7 @@ def sample_closest(source: Geo, places: AnyArray, reach: float = math.inf) -> Sa
     """
     if not source.topology.face_count:
         if not len(source.topology.curve_segments[0]):
-            return sample_nearest(source, places, reach)
+            return sample_points(source, places, reach)
         return _on_curves(source, np.ascontiguousarray(places, np.float64), reach)
     surface = surface_of(source)
     return _of_places(source, surface.closest(np.ascontiguousarray(places, np.float64), reach))
@@ -126,7 +126,7 @@ def sample_hits(
     return start, _of_places(source, places)
 
 
-def sample_nearest(source: Geo, places: AnyArray, reach: float = math.inf) -> Sample:
+def sample_points(source: Geo, places: AnyArray, reach: float = math.inf) -> Sample:
     """Return the nearest point of ``source`` to each of ``places (N, 3)``, within ``reach`` m."""
     index, distance = points_of(source).nearest(np.asarray(places, np.float64), reach)
     found = index >= 0

@@ -16,7 +16,7 @@ from reticula.core.geometry.measure import unit
 from reticula.core.geometry.triangles import triangles
 from reticula.core.spatial.tree import Tree, build_tree
 
-__all__ = ["Places", "Surface", "closest_in", "enters", "surface_of"]
+__all__ = ["Places", "Surface", "closest_in", "enters", "invert", "surface_of"]
 
 STACK = 160
 CHUNK = 256
@@ -142,20 +142,27 @@ def _closest(
 
 
 @inline
-def enters(box: Floats, o: Floats, d: Floats, far: float) -> float:
-    """Distance along the ray at which it enters the box, or infinity."""
+def enters(box: Floats, node: int, o: Floats, inverse: Floats, far: float) -> float:
+    """Distance along a ray at which it enters a box, or infinity; ``inverse`` is 1 over its direction, infinite for 0."""
     begin, end = 0.0, far
     for w in range(3):
-        if d[w] == 0.0:
-            if o[w] < box[w] or o[w] > box[w + 3]:
+        v = inverse[w]
+        if v == np.inf:
+            if o[w] < box[node, w] or o[w] > box[node, w + 3]:
                 return np.inf
             continue
-        inverse = 1.0 / d[w]
-        a, b = (box[w] - o[w]) * inverse, (box[w + 3] - o[w]) * inverse
+        a, b = (box[node, w] - o[w]) * v, (box[node, w + 3] - o[w]) * v
         if a > b:
             a, b = b, a
         begin, end = max(begin, a), min(end, b * (1.0 + 4e-16))
     return begin if begin <= end else np.inf
+
+
+@inline
+def invert(d: Floats, inverse: Floats) -> None:
+    """Write 1 over a direction; infinity, without sign, for 0."""
+    for w in range(3):
+        inverse[w] = 1.0 / d[w] if d[w] != 0.0 else np.inf
 
 
 @parallel_kernel
@@ -169,6 +176,7 @@ def _first_hit(
     for chunk in prange((count + CHUNK - 1) // CHUNK):
         stack = np.empty(STACK, np.int32)
         gap = np.empty(STACK)
+        inverse = np.empty(3)
         for q in range(chunk * CHUNK, min(chunk * CHUNK + CHUNK, count)):
             o, d = origins[q], directions[q]
             kz = 0
@@ -181,9 +189,10 @@ def _first_hit(
             if d[kz] < 0.0:
                 kx, ky = ky, kx
             sx, sy, sz = d[kx] / d[kz], d[ky] / d[kz], 1.0 / d[kz]
+            invert(d, inverse)
             best = reach
             found = np.int32(-1)
-            stack[0], gap[0] = 0, enters(box[0], o, d, best)
+            stack[0], gap[0] = 0, enters(box, 0, o, inverse, best)
             depth = 1
             while depth:
                 depth -= 1
@@ -213,7 +222,7 @@ def _first_hit(
                     continue
                 left = first[node]
                 near, far = left, left + 1
-                near_gap, far_gap = enters(box[near], o, d, best), enters(box[far], o, d, best)
+                near_gap, far_gap = enters(box, near, o, inverse, best), enters(box, far, o, inverse, best)
                 if far_gap < near_gap:
                     near, far, near_gap, far_gap = far, near, far_gap, near_gap
                 if far_gap < np.inf:

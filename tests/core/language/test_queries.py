@@ -155,6 +155,19 @@ def test_random_by_key_and_noise_vectors(sheet: Geo) -> None:
     assert abs(np.corrcoef(three[:, 0], three[:, 1])[0, 1]) < 0.6
 
 
+def test_measures_by_name(sheet: Geo, ball: Geo) -> None:
+    far = evaluate("walk(position.x < -0.49)", sheet, "point").array
+    np.testing.assert_allclose(far, sheet.positions[:, 0] + 0.5, atol=0.02)
+    assert (evaluate("walk(False)", sheet, "point").array == -1).all()
+    np.testing.assert_allclose(evaluate("thickness", ball, "point").array, 0.6, atol=0.02)
+    assert (evaluate("thickness", sheet, "point").array == -1).all()
+    assert evaluate("piece_size", sheet, "face").array[0] == 36
+    assert evaluate("valence", sheet, "point").array.max() == 4
+    for source, kind, message in (("walk(area > 1)", "face", "runs on points"), ("walk(1)", "point", "write walk(x)")):
+        with pytest.raises(FormulaError, match=message.replace("(", r"\(").replace(")", r"\)")):
+            evaluate(source, sheet, kind)
+
+
 PIECES = st.sampled_from(
     [
         "ball",

@@ -6,9 +6,10 @@ from typing import cast
 
 import numpy as np
 
-from reticula.core.arrays import Flags, Floats
+from reticula.core.arrays import Flags, Floats, Indices, flat_rows
+from reticula.core.compiled import parallel_kernel, prange
 from reticula.core.errors import ParameterError
-from reticula.core.geometry import Attribute, Geo, Kind, Weights
+from reticula.core.geometry import Attribute, Geo, Kind
 from reticula.core.geometry.kinds import PLURAL
 from reticula.core.geometry.measure import unit
 from reticula.core.language.scope import adjacent
@@ -55,14 +56,16 @@ def blur_values(
     moving = where & (np.diff(start) > 0)
     if pinned == "borders":
         moving &= ~(geo.topology.border_points if on == "point" else _border_faces(geo))
-    mean = Weights.means(start, index)
     for name in names if iterations else ():
         found = geo.find(on, name)
         if found.type not in (*SMOOTH, "integer", "flag"):
             raise ParameterError(
                 "attributes", f"'{name}' is a {found.type}; numbers, vectors and groups can be blurred"
             )
-        rows = _blurred(found.values.astype(np.float64), mean, moving, iterations, step)
+        flat = flat_rows(found.values)
+        for _ in range(iterations):
+            flat = _pass(start, index, flat, moving, step)
+        rows = flat.reshape(found.values.shape)
         if name in ("normal", "rotation") and rows.ndim == 2:
             rows = np.where(moving[:, None], unit(rows), rows)
         if found.type in ("flag", "integer"):
@@ -72,11 +75,18 @@ def blur_values(
     return geo
 
 
-def _blurred(rows: Floats, mean: Weights, moving: Flags, iterations: int, step: float) -> Floats:
-    mask = moving.reshape(-1, *([1] * (rows.ndim - 1)))
-    for _ in range(iterations):
-        rows = np.where(mask, rows + step * (mean.apply(rows) - rows), rows)
-    return rows
+@parallel_kernel
+def _pass(start: Indices, index: Indices, rows: Floats, moving: Flags, step: float) -> Floats:
+    out = np.empty_like(rows)
+    for i in prange(len(rows)):
+        for w in range(rows.shape[1]):
+            out[i, w] = rows[i, w]
+            if moving[i]:
+                total = 0.0
+                for k in range(start[i], start[i + 1]):
+                    total += rows[index[k], w]
+                out[i, w] += step * (total / (start[i + 1] - start[i]) - rows[i, w])
+    return out
 
 
 def _border_faces(geo: Geo) -> Flags:

@@ -16,7 +16,7 @@ from reticula.core.geometry.moves import belonging
 from reticula.core.notes import warn
 from reticula.core.operators.groups.marking import centers_of
 from reticula.core.spatial.points import NearestPoints
-from reticula.core.spatial.sampling import NOTHING, sample_closest, sample_nearest
+from reticula.core.spatial.sampling import NOTHING, sample_closest, sample_points
 
 __all__ = ["METHODS", "Lookup", "look_up"]
 
@@ -47,13 +47,15 @@ def look_up(geo: Geo, source: Geo, kind: Kind, chosen: AnyArray, by: str, reach:
         found = np.zeros(len(chosen), bool)
         nothing = np.full(len(chosen), -1)
         return Lookup(found, np.full(len(chosen), NOTHING), True, lambda on, name: source.find(on, name).take(nothing))
-    sample = sample_nearest(source, places, reach) if by == "point" else sample_closest(source, places, reach)
+    sample = sample_points(source, places, reach) if by == "point" else sample_closest(source, places, reach)
 
     def attribute(on: Kind, name: str) -> Attribute:
         if on == "whole":
             return source.find(on, name).take(np.zeros(len(chosen), np.int64))
         if on in sample.maps:
             return sample.attribute(on, name, corner=by == "corner")
+        if not source.topology.count(on):
+            return source.find(on, name).take(np.full(len(chosen), -1))
         index, _ = NearestPoints(centers_of(source, on)).nearest(places, reach)
         return source.find(on, name).take(index)
 

@@ -8,19 +8,16 @@ from dataclasses import dataclass
 import numpy as np
 
 from reticula.core.arrays import AnyArray, Flags
-from reticula.core.geometry import Geo, Kind, curvature, measure
+from reticula.core.geometry import Geo, Kind, curvature, measure, pieces
 from reticula.core.geometry.walking import surface_distances
 from reticula.core.notes import note, warn
 from reticula.core.operators.attributes.writing import range_of, written
 from reticula.core.operators.declare import operator
 from reticula.core.operators.parameters import AttributeName, Choice, Number, Where
 from reticula.core.operators.telling import tell_of_unshared
-from reticula.core.spatial.sampling import sample_ray
+from reticula.core.spatial.thickness import thickness
 
-__all__ = ["MEASURES", "thickness"]
-
-START = 1e-6
-"""A thickness ray begins this share of the mesh's size below the surface."""
+__all__ = ["MEASURES"]
 
 
 @dataclass(frozen=True)
@@ -30,31 +27,6 @@ class Measure:
     help: str
     unit: str
     on: Mapping[Kind, Callable[[Geo], AnyArray]]
-
-
-def thickness(geo: Geo) -> AnyArray:
-    """Return how far it is from each point through the material to the other side, m ``(P,)``; -1 where there is none."""
-    inward = -measure.point_normals(geo)
-    begin = START * float(np.linalg.norm(geo.bounds[1] - geo.bounds[0]))
-    return sample_ray(geo, geo.positions, inward, begin=begin).distance
-
-
-def _piece_sizes(kind: Kind) -> Callable[[Geo], AnyArray]:
-    def sizes(geo: Geo) -> AnyArray:
-        piece = _pieces(kind)(geo)
-        return np.bincount(piece)[piece] if len(piece) else piece.astype(np.int64)
-
-    return sizes
-
-
-def _pieces(kind: Kind) -> Callable[[Geo], AnyArray]:
-    def pieces(geo: Geo) -> AnyArray:
-        label = geo.topology.point_piece
-        return (label if kind == "point" else label[geo.topology.corner_point[geo.topology.face_start[:-1]]]).astype(
-            np.int64
-        )
-
-    return pieces
 
 
 MEASURES: Mapping[str, Measure] = {
@@ -69,8 +41,8 @@ MEASURES: Mapping[str, Measure] = {
     "gauss_curvature": Measure("Gaussian curvature at points", "1/m²", {"point": curvature.gauss_curvatures}),
     "planarity": Measure("how bent faces are, 0 is flat", "", {"face": measure.face_planarity}),
     "thickness": Measure("way through the material at points, -1 where there is no other side", "m", {"point": thickness}),
-    "piece": Measure("number of the connected part, of points and faces", "", {"point": _pieces("point"), "face": _pieces("face")}),
-    "piece_size": Measure("number of points or faces in the connected part", "", {"point": _piece_sizes("point"), "face": _piece_sizes("face")}),
+    "piece": Measure("number of the connected part, of points and faces", "", {"point": pieces.point_pieces, "face": pieces.face_pieces}),
+    "piece_size": Measure("number of points or faces in the connected part", "", {"point": pieces.point_piece_sizes, "face": pieces.face_piece_sizes}),
     "walk": Measure("distance along the surface from some points, -1 where no way leads", "m", {}),
 }  # fmt: skip
 

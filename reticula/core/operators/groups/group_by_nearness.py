@@ -10,7 +10,7 @@ from reticula.core.operators.declare import Input, operator
 from reticula.core.operators.groups.marking import COMBINE, MADE, centers_of, marked, naming
 from reticula.core.operators.parameters import Choice, Number, Space, Toggle
 from reticula.core.spatial.points import NearestPoints
-from reticula.core.spatial.sampling import sample_closest, sample_nearest
+from reticula.core.spatial.sampling import sample_closest, sample_points
 
 __all__ = ["group_by_nearness"]
 
@@ -48,6 +48,6 @@ def group_by_nearness(
         members[index[index >= 0]] = True
         note(f"{int((index >= 0).sum()):,} of {len(index):,} source points found one.")
         return marked(geo, kind, name, members, combine, "Make the reach larger." if limit_reach else "")
-    sample = sample_closest(source, places) if to == "surface" else sample_nearest(source, places)
+    sample = sample_closest(source, places) if to == "surface" else sample_points(source, places)
     note(f"Distances are {sample.distance.min():.3g} to {sample.distance.max():.3g} m.")
     return marked(geo, kind, name, sample.distance <= reach, combine)

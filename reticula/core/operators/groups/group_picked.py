@@ -21,7 +21,7 @@ __all__ = ["group_picked"]
 @operator(
     "group_picked",
     family="groups",
-    keywords=("select", "hand", "manual", "click", "choose", "mark"),
+    keywords=("hand", "manual", "click", "pick"),
     carries=MADE,
     parameters=(*naming("picked"), Picked("elements", [], "what was picked in the view or the ledger"), COMBINE),
 )

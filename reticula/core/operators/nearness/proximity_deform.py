@@ -14,7 +14,7 @@ from reticula.core.operators.nearness.moving import AS_ONE, spread_moves, unit_c
 from reticula.core.operators.parameters import AttributeName, Choice, Integer, Number, Space, Varying, Where
 from reticula.core.operators.response import Response, ResponseCurve
 from reticula.core.spatial.points import points_of
-from reticula.core.spatial.sampling import Sample, sample_closest, sample_nearest
+from reticula.core.spatial.sampling import Sample, sample_closest, sample_points
 
 __all__ = ["proximity_deform"]
 
@@ -54,7 +54,7 @@ def proximity_deform(
         warn("There is nothing on 'source' to feel, so nothing moves.")
         return written(geo, "point", name, np.zeros(geo.topology.point_count))
     places = unit_centers(geo, move)
-    found = (sample_closest if feel == "surface" else sample_nearest)(source, places, radius)
+    found = (sample_closest if feel == "surface" else sample_points)(source, places, radius)
     if feel == "count":
         counts = points_of(source).count(places, radius, most)
         felt = falloff(1.0 - counts / most) * (counts > 0)

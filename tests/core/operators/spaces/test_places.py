@@ -5,6 +5,7 @@ import pytest
 
 from reticula.core import Geo, ops
 from reticula.core.errors import ParameterError
+from reticula.core.geometry.moving import SPEED
 from reticula.core.geometry.spaces import brought, place_of, settled, to_own
 from reticula.core.notes import Note
 
@@ -88,7 +89,7 @@ def test_stored_values_turn_along() -> None:
     seen = settled(ops.set_place(arrow, turn=(0, 0, 90), scale=(2, 2, 2)))
     np.testing.assert_allclose(seen.positions, [[0, 2, 0]], atol=1e-12)
     np.testing.assert_allclose(seen.attribute("point", "normal"), [[0, 1, 0]], atol=1e-12)
-    np.testing.assert_allclose(seen.attribute("point", "velocity"), [[0, 4, 0]], atol=1e-12)
+    np.testing.assert_allclose(seen.attribute("point", SPEED), [[0, 4, 0]], atol=1e-12)
     np.testing.assert_allclose(np.abs(seen.attribute("point", "rotation")), [[0, 0, 0.5**0.5, 0.5**0.5]], atol=1e-12)
 
 

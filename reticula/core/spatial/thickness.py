@@ -1,0 +1,24 @@
+"""How thick the material is behind a surface."""
+
+from __future__ import annotations
+
+import numpy as np
+
+from reticula.core.arrays import Floats
+from reticula.core.geometry.geo import Geo, once_per_geo
+from reticula.core.geometry.measure import point_normals
+from reticula.core.spatial.sampling import NOTHING, sample_ray
+
+__all__ = ["thickness"]
+
+START = 1e-6
+"""A ray begins this share of the mesh's size below the surface, so that it does not hit where it starts."""
+
+
+@once_per_geo
+def thickness(geo: Geo) -> Floats:
+    """Return how far it is from each point against its normal to the other side, m ``(P,)``; -1 where there is none."""
+    if not geo.topology.face_count:
+        return np.full(geo.topology.point_count, NOTHING)
+    begin = START * float(np.linalg.norm(geo.bounds[1] - geo.bounds[0]))
+    return sample_ray(geo, geo.positions, -point_normals(geo), begin=begin).distance
