@@ -9,7 +9,7 @@ import numpy as np
 
 from reticula.core.geometry.geo import Geo
 from reticula.core.geometry.kinds import KINDS, PLURAL
-from reticula.core.notes import warn
+from reticula.core.notes import note, warn
 from reticula.core.operators.parameters import OnElements
 
 if TYPE_CHECKING:
@@ -64,8 +64,6 @@ def tell_of_instances(entry: Operator, inputs: Mapping[str, Geo | None], values:
 
 def tell_of_members(name: str, kind: str, held: int, count: int, hint: str = "") -> None:
     """Say how many elements a group holds; warn if none or all do."""
-    from reticula.core.notes import note
-
     if count and not held:
         warn(f"The group '{name}' is empty: none of {count:,} {PLURAL[kind]} fits. {hint}".strip())
     elif count > 1 and held == count:

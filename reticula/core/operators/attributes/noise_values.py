@@ -17,6 +17,7 @@ from reticula.core.operators.parameters import (
     Integer,
     KindChoice,
     Number,
+    Toggle,
     Varying,
     Vector,
     Where,
@@ -44,20 +45,20 @@ RANGES = {"gradient": (-1.0, 1.0), "vector": (-1.0, 1.0), "cell distance": (0.0,
         Integer("octaves", 3, "layers, each twice as fine and half as strong", soft=(1, 8), low=1, high=16, shown_when=("noise", ["gradient", "vector"])),
         Vector("offset", [0.0, 0.0, 0.0], "moves the noise", unit="m", soft=(-2, 2)),
         Integer("seed", 0, "another number gives another noise", soft=(0, 100)),
-        Number("low", -1.0, "what the lower end of the full range becomes", soft=(-1, 1), shown_when=("rescale", "yes")),
-        Number("high", 1.0, "what the upper end becomes", soft=(-1, 1), shown_when=("rescale", "yes")),
-        Choice("rescale", "no", "map the full range to another one", options={"no": "leave it as stated", "yes": "to low and high"}),
+        Toggle("rescale", False, "map the full range to another one"),
+        Number("low", -1.0, "what the lower end of the full range becomes", soft=(-1, 1), shown_when=("rescale", True)),
+        Number("high", 1.0, "what the upper end becomes", soft=(-1, 1), shown_when=("rescale", True)),
         Varying("place", {"formula": "position"}, "where each element looks at the noise", on="kind", type="vec3"),
         Where("where", "", "which elements receive a value; empty means all", on="kind"),
     ),
 )  # fmt: skip
 def noise_values(
     geo: Geo, *, name: str, kind: str, noise: str, frequency: float, octaves: int, offset: list[float], seed: int,
-    low: float, high: float, rescale: str, place: Floats, where: Flags,
+    rescale: bool, low: float, high: float, place: Floats, where: Flags,
 ) -> Geo:  # fmt: skip
     """Give every element the value of a noise at its place."""
     made = _noise(noise, (place - np.array(offset)) * frequency + _shift(seed), octaves)
-    if rescale == "yes":
+    if rescale:
         bottom, top = RANGES[noise]
         made = low + (made - bottom) / (top - bottom) * (high - low)
     note(f"Values are {range_of(made)}.")

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import hashlib
 from typing import cast
 
 import numpy as np
@@ -104,8 +105,6 @@ def _names(geo: Geo, kind: Kind, per: str) -> UInts:
 
 
 def _code(word: str) -> int:
-    import hashlib
-
     return int.from_bytes(hashlib.blake2b(word.encode(), digest_size=8).digest(), "little", signed=True)
 
 

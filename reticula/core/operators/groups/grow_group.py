@@ -6,7 +6,7 @@ from typing import cast
 
 import numpy as np
 
-from reticula.core.arrays import AnyArray, Flags
+from reticula.core.arrays import AnyArray, Flags, ragged_index
 from reticula.core.geometry import Geo, Kind
 from reticula.core.language.scope import adjacent
 from reticula.core.operators.declare import operator
@@ -70,8 +70,6 @@ def _touching(geo: Geo, kind: str, across: str) -> tuple[AnyArray, AnyArray]:
         "point": (adjacent(geo, "point", "faces"), (shape.face_start, shape.corner_point)),
         "edge": (adjacent(geo, "edge", "points"), shape.point_edges),
     }[kind]
-    from reticula.core.arrays import ragged_index
-
     flat, start = ragged_index(from_middle[0], to_middle[1])
     items = shape.corner_face[from_middle[1]] if kind == "face" else from_middle[1]
     return start[to_middle[0]], items[flat]

@@ -10,7 +10,6 @@ from reticula.core.geometry.measure import unit
 from reticula.core.language.scope import Scope
 from reticula.core.notes import note, warn
 from reticula.core.operators.declare import Input, operator
-from reticula.core.operators.groups.marking import marked
 from reticula.core.operators.parameters import Choice, GroupName, Number, Space, Toggle, Varying, Vector, Where
 from reticula.core.spatial.sampling import Sample, sample_closest, sample_ray
 
@@ -67,14 +66,12 @@ def drape(
     elif missed:
         warn(f"{missed:,} of {len(chosen):,} points did not find the ground and stayed.")
     elif len(rows):
-        note(f"Ways are {found.distance.min():.3g} to {found.distance.max():.3g} m long.")
+        note(
+            f"All {len(rows):,} points found the ground; ways are {found.distance.min():.3g} to {found.distance.max():.3g} m long."
+        )
     members = np.zeros(len(where), bool)
     members[rows] = True
-    return (
-        marked(geo.with_positions(positions), "point", draped, members)
-        if len(rows) < len(where)
-        else geo.with_positions(positions).with_attribute("point", draped, members)
-    )
+    return geo.with_positions(positions).with_attribute("point", draped, members)
 
 
 def _shot(ground: Geo, begin: Floats, ways: Floats, reach: float, both: bool) -> Sample:

@@ -7,6 +7,7 @@ import numpy as np
 from reticula.core.arrays import Flags, Floats
 from reticula.core.geometry import Geo
 from reticula.core.geometry.measure import point_normals, unit
+from reticula.core.geometry.moves import belonging, ragged_reduce
 from reticula.core.notes import note, warn
 from reticula.core.operators.attributes.writing import written
 from reticula.core.operators.declare import Input, operator
@@ -87,7 +88,5 @@ def _on_points(geo: Geo, move: str, weight: Floats) -> Floats:
         return weight
     if move == "pieces":
         return weight[geo.topology.point_piece]
-    from reticula.core.geometry.moves import belonging, ragged_reduce
-
     start, index = belonging(geo, "face", "point")
     return np.asarray(ragged_reduce("mean", start, weight[index]))

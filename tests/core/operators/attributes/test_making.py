@@ -80,7 +80,7 @@ def test_noise_is_the_language_s_noise(sheet: Geo) -> None:
 def test_noise_seeds_and_ranges(sheet: Geo) -> None:
     a, b = (ops.noise_values(sheet, seed=seed).attribute("point", "rough") for seed in (0, 1))
     assert abs(np.corrcoef(a, b)[0, 1]) < 0.3
-    scaled = ops.noise_values(sheet, rescale="yes", low=10, high=20).attribute("point", "rough")
+    scaled = ops.noise_values(sheet, rescale=True, low=10, high=20).attribute("point", "rough")
     np.testing.assert_allclose(scaled, 15 + 5 * a)
 
 
