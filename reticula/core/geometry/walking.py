@@ -25,6 +25,18 @@ def _rise(heap: Indices, key: Floats, at: int) -> None:
 
 
 @inline
+def _push(heap: Indices, key: Floats, count: int, point: int, distance: float) -> tuple[Indices, Floats, int]:
+    """Put a point into the heap, which doubles when it is full."""
+    if count == len(heap):
+        wide, keys = np.empty(2 * count, np.int32), np.empty(2 * count)
+        wide[:count], keys[:count] = heap, key
+        heap, key = wide, keys
+    heap[count], key[count] = point, distance
+    _rise(heap, key, count)
+    return heap, key, count + 1
+
+
+@inline
 def _drop(heap: Indices, key: Floats, count: int) -> None:
     at = 0
     while True:
@@ -99,28 +111,14 @@ def _march(p: Floats, triangle: Indices, start: Indices, item: Indices, lines: I
                         e = min(e, _through(p, a, b, c, far[a], far[b], origin[a] == origin[b]))
                     if e < far[c] * (1.0 - 1e-12):
                         far[c], origin[c] = e, origin[a]
-                        if count == room:
-                            room *= 2
-                            wide, keys = np.empty(room, np.int32), np.empty(room)
-                            wide[:count], keys[:count] = heap[:count], key[:count]
-                            heap, key = wide, keys
-                        heap[count], key[count] = c, e
-                        _rise(heap, key, count)
-                        count += 1
+                        heap, key, count = _push(heap, key, count, c, e)
         for k in range(line_start[i], line_start[i + 1]):
             s = line_item[k] // 2
             c = lines[s, 1] if lines[s, 0] == i else lines[s, 0]
             e = far[i] + math.sqrt((p[c, 0] - p[i, 0]) ** 2 + (p[c, 1] - p[i, 1]) ** 2 + (p[c, 2] - p[i, 2]) ** 2)
             if e < far[c] * (1.0 - 1e-12):
                 far[c], origin[c] = e, origin[i]
-                if count == room:
-                    room *= 2
-                    wide, keys = np.empty(room, np.int32), np.empty(room)
-                    wide[:count], keys[:count] = heap[:count], key[:count]
-                    heap, key = wide, keys
-                heap[count], key[count] = c, e
-                _rise(heap, key, count)
-                count += 1
+                heap, key, count = _push(heap, key, count, c, e)
     return far
 
 

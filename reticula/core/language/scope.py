@@ -12,6 +12,7 @@ from reticula.core.arrays import AnyArray, Indices
 from reticula.core.geometry import curvature, measure, pieces
 from reticula.core.geometry.geo import Geo
 from reticula.core.geometry.kinds import Kind
+from reticula.core.geometry.moves import belonging
 from reticula.core.geometry.topology import Topology
 from reticula.core.spatial.thickness import thickness
 
@@ -105,35 +106,12 @@ AROUND: dict[Kind, dict[str, Kind]] = {
 def adjacent(geo: Geo, kind: Kind, around: str) -> tuple[Indices, Indices]:
     """Return the elements around each element of ``kind`` as starts ``(N+1,)`` and indices."""
     shape = geo.topology
-    every = np.arange(shape.count(kind) + 1, dtype=np.int32)
-    match kind, around:
-        case "point", "corners":
-            return shape.point_corners
-        case "point", "faces":
-            return shape.point_corners[0], shape.corner_face[shape.point_corners[1]]
-        case "point", "edges":
-            return shape.point_edges
-        case "point", "neighbours":
-            return shape.memoise("point neighbours", lambda: _point_neighbours(shape))
-        case "edge", "points":
-            return every * 2, shape.edges.reshape(-1)
-        case "edge", "faces":
-            return shape.edge_corners[0], shape.corner_face[shape.edge_corners[1]]
-        case "corner", "point":
-            return every, shape.corner_point
-        case "corner", "face":
-            return every, shape.corner_face
-        case "face", "points":
-            return shape.face_start, shape.corner_point
-        case "face", "corners":
-            return shape.face_start, np.arange(shape.corner_count, dtype=np.int32)
-        case "face", "edges":
-            return shape.face_start, shape.corner_edge
-        case "face", "neighbours":
+    if around == "neighbours":
+        if kind == "face":
             return shape.face_neighbours
-        case "curve", "points":
-            return shape.curve_start, shape.curve_point
-    raise KeyError(around)
+        return shape.memoise("point neighbours", lambda: _point_neighbours(shape))
+    start, index = belonging(geo, AROUND[kind][around], kind)
+    return start.astype(np.int32, copy=False), index.astype(np.int32, copy=False)
 
 
 def _point_neighbours(shape: Topology) -> tuple[Indices, Indices]:

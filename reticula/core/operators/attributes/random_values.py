@@ -13,12 +13,11 @@ from reticula.core.errors import ParameterError
 from reticula.core.geometry import Attribute, Geo, Kind
 from reticula.core.geometry.identity import hashed_numbers, unit_random
 from reticula.core.geometry.kinds import KINDS
-from reticula.core.language.scope import Scope
 from reticula.core.notes import note
 from reticula.core.operators.attributes.writing import range_of, written
 from reticula.core.operators.declare import operator
 from reticula.core.operators.gradient import linear_from_srgb
-from reticula.core.operators.groups.marking import words_in
+from reticula.core.operators.groups.marking import labels_of, words_in
 from reticula.core.operators.parameters import (
     AttributeName,
     Choice,
@@ -90,13 +89,7 @@ def random_values(
 def _names(geo: Geo, kind: Kind, per: str) -> UInts:
     if not per:
         return geo.identity(kind)
-    scope = Scope(geo, kind)
-    type = scope.type_of(kind, per)
-    if type is None:
-        geo.find(kind, per)
-    if type not in ("integer", "text", "flag"):
-        raise ParameterError("per", f"'{per}' is a {type}; a label is a whole number, a text or a flag")
-    labels = np.broadcast_to(scope.values(kind, per), (geo.topology.count(kind),))
+    labels, type = labels_of(geo, kind, per, "per")
     if type == "text":
         there, inverse = np.unique(labels, return_inverse=True)
         codes = np.array([_code(word) for word in there.tolist()], np.int64)

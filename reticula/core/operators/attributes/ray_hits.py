@@ -8,9 +8,9 @@ import numpy as np
 
 from reticula.core.arrays import Flags, Floats
 from reticula.core.geometry import Geo, Kind
-from reticula.core.operators.attributes.raycast import every_hit, read_names, tell_of_hits
+from reticula.core.operators.attributes.raycast import LIMITS, RAYS, every_hit, read_names, tell_of_hits
 from reticula.core.operators.declare import Input, operator
-from reticula.core.operators.parameters import Choice, KindChoice, Number, Space, Text, Toggle, Varying, Where
+from reticula.core.operators.parameters import Choice, Space, Text
 
 __all__ = ["ray_hits"]
 
@@ -22,16 +22,11 @@ __all__ = ["ray_hits"]
     keywords=("ray", "shoot", "project", "intersection", "points", "all hits"),
     carries="Makes points with sender, number, distance, normal, face and the attributes that are read; carries nothing of the first input.",
     parameters=(
-        KindChoice.of(("point", "face", "corner", "edge", "curve"), "point", "what sends the rays"),
-        Where("where", "", "which elements send one; empty means all", on="kind"),
-        Varying("origin", {"formula": "position"}, "where each ray begins", on="kind", type="vec3"),
-        Varying("direction", [0.0, -1.0, 0.0], "which way; the length does not matter", on="kind", type="vec3", soft=(-1, 1)),
+        *RAYS,
         Choice("ways", "forwards", "along the direction only, or against it too", options={
             "forwards": "along the direction", "both": "both ways",
         }),
-        Toggle("limit_reach", False, "ignore what is farther away than the reach"),
-        Number("reach", 1.0, "largest distance", unit="m", soft=(0, 10), low=0.0, shown_when=("limit_reach", True)),
-        Number("offset", 0.0001, "start this far along the ray, so that a surface does not hit itself", unit="m", soft=(0, 0.1), low=0.0, step=0.0001),
+        *LIMITS,
         Text("read", "", "attributes of what was hit, with spaces between; * for all", most=500),
         Space.choice(),
     ),

@@ -16,6 +16,7 @@ from reticula.core.operators.parameters import (
     Choice,
     KindChoice,
     Number,
+    Parameter,
     Space,
     Text,
     Toggle,
@@ -25,7 +26,22 @@ from reticula.core.operators.parameters import (
 from reticula.core.operators.patterns import matching
 from reticula.core.spatial.sampling import SAMPLED, Sample, sample_hits, sample_ray
 
-__all__ = ["every_hit", "raycast", "read_names", "tell_of_hits"]
+__all__ = ["LIMITS", "RAYS", "every_hit", "raycast", "read_names", "tell_of_hits"]
+
+
+RAYS: tuple[Parameter, ...] = (
+    KindChoice.of(("point", "face", "corner", "edge", "curve"), "point", "what sends the rays"),
+    Where("where", "", "which elements send one; empty means all", on="kind"),
+    Varying("origin", {"formula": "position"}, "where each ray begins", on="kind", type="vec3"),
+    Varying("direction", [0.0, -1.0, 0.0], "which way; the length does not matter", on="kind", type="vec3", soft=(-1, 1)),
+)  # fmt: skip
+"""Where rays begin and which way they go."""
+LIMITS: tuple[Parameter, ...] = (
+    Toggle("limit_reach", False, "ignore what is farther away than the reach"),
+    Number("reach", 1.0, "largest distance", unit="m", soft=(0, 10), low=0.0, shown_when=("limit_reach", True)),
+    Number("offset", 0.0001, "start this far along the ray, so that a surface does not hit itself", unit="m", soft=(0, 0.1), low=0.0, step=0.0001),
+)  # fmt: skip
+"""How near and how far they are followed."""
 
 
 @operator(
@@ -38,17 +54,12 @@ __all__ = ["every_hit", "raycast", "read_names", "tell_of_hits"]
         "hit_distance and hit_face, the read attributes with hit_ before their names, and with all hits hit_count and hit_distances."
     ),
     parameters=(
-        KindChoice.of(("point", "face", "corner", "edge", "curve"), "point", "what sends the rays"),
-        Where("where", "", "which elements send one; empty means all", on="kind"),
-        Varying("origin", {"formula": "position"}, "where each ray begins", on="kind", type="vec3"),
-        Varying("direction", [0.0, -1.0, 0.0], "which way; the length does not matter", on="kind", type="vec3", soft=(-1, 1)),
+        *RAYS,
         Choice("ways", "forwards", "along the direction only, or against it too", options={
             "forwards": "along the direction", "both": "both ways, the nearer hit counts",
         }),
         Choice("hits", "first", "which hits", options={"first": "the first one", "all": "all along the ray"}),
-        Toggle("limit_reach", False, "ignore what is farther away than the reach"),
-        Number("reach", 1.0, "largest distance", unit="m", soft=(0, 10), low=0.0, shown_when=("limit_reach", True)),
-        Number("offset", 0.0001, "start this far along the ray, so that a surface does not hit itself", unit="m", soft=(0, 0.1), low=0.0, step=0.0001),
+        *LIMITS,
         AttributeName("name", "hit", "group of the elements that hit; the other attributes begin with it", new=True),
         Text("read", "", "attributes of what was hit to bring along, with spaces between; * for all", most=500),
         Choice("values", "interpolated", "how they are read", options={

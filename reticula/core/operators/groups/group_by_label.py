@@ -10,10 +10,9 @@ import numpy as np
 from reticula.core.arrays import AnyArray, Flags
 from reticula.core.errors import ParameterError
 from reticula.core.geometry import Geo, Kind
-from reticula.core.language.scope import Scope
 from reticula.core.notes import note, warn
 from reticula.core.operators.declare import operator
-from reticula.core.operators.groups.marking import COMBINE, MADE, marked, naming, words_in
+from reticula.core.operators.groups.marking import COMBINE, MADE, labels_of, marked, naming, words_in
 from reticula.core.operators.parameters import AttributeName, Choice, Integer, Text
 
 __all__ = ["group_by_label"]
@@ -43,13 +42,7 @@ def group_by_label(
 ) -> Geo:
     """Name the elements of some connected pieces, or with some values of any label."""
     on = cast(Kind, kind)
-    scope = Scope(geo, on)
-    type = scope.type_of(on, label)
-    if type is None:
-        geo.find(on, label)
-    if type not in ("integer", "text", "flag"):
-        raise ParameterError("label", f"'{label}' is a {type}; a label is a whole number, a text or a flag")
-    labels = np.broadcast_to(scope.values(on, label), (geo.topology.count(on),))
+    labels, type = labels_of(geo, kind, label, "label")
     if choose == "values":
         members = _listed(labels, values, type)
         return marked(geo, kind, name, members, combine)

@@ -8,13 +8,14 @@ from typing import cast
 import numpy as np
 
 from reticula.core.arrays import AnyArray, Flags, Floats
+from reticula.core.errors import ParameterError
 from reticula.core.geometry import Geo, Kind
 from reticula.core.language.scope import Scope, adjacent
 from reticula.core.notes import warn
 from reticula.core.operators.parameters import Choice, GroupName, KindChoice, Parameter
 from reticula.core.operators.telling import tell_of_members
 
-__all__ = ["ALL", "COMBINE", "MADE", "by_points", "centers_of", "marked", "naming", "words_in"]
+__all__ = ["ALL", "COMBINE", "MADE", "by_points", "centers_of", "labels_of", "marked", "naming", "words_in"]
 
 MADE = "Carries all; adds or replaces the group."
 ALL: tuple[Kind, ...] = ("face", "point", "edge", "corner", "curve")
@@ -73,6 +74,18 @@ def by_points(geo: Geo, kind: str, on_points: AnyArray, how: str) -> Flags:
     sizes = np.diff(start)
     held = np.add.reduceat(np.append(on_points[index], False).astype(np.int64), start[:-1]) if len(sizes) else sizes
     return np.asarray((held == sizes) if how == "all" else held > 0) & (sizes > 0)
+
+
+def labels_of(geo: Geo, kind: str, name: str, parameter: str) -> tuple[AnyArray, str]:
+    """Return the values ``(N,)`` and the type of a label: a whole number, a text or a flag of each element."""
+    on = cast(Kind, kind)
+    scope = Scope(geo, on)
+    type = scope.type_of(on, name)
+    if type is None:
+        geo.find(on, name)
+    if type not in ("integer", "text", "flag"):
+        raise ParameterError(parameter, f"'{name}' is a {type}; a label is a whole number, a text or a flag")
+    return np.broadcast_to(scope.values(on, name), (geo.topology.count(on),)), str(type)
 
 
 def words_in(text: str) -> Sequence[str]:
