@@ -111,19 +111,50 @@ def sample_closest(source: Geo, places: AnyArray, reach: float = math.inf) -> Sa
 
 
 def sample_ray(
-    source: Geo, origins: AnyArray, directions: AnyArray, reach: float = math.inf, begin: float = 0.0
+    source: Geo,
+    origins: AnyArray,
+    directions: AnyArray,
+    reach: float = math.inf,
+    begin: float = 0.0,
+    *,
+    both: bool = False,
 ) -> Sample:
-    """Return what rays from ``origins (N, 3)`` along ``directions (N, 3)`` hit first, between ``begin`` and ``reach`` m."""
+    """Return what rays from ``origins (N, 3)`` along ``directions (N, 3)`` hit first, between ``begin`` and ``reach`` m.
+
+    With ``both`` they also go the other way, and the nearer hit counts; of two equally near the one ahead.
+    """
     surface = surface_of(source)
-    return _of_places(source, surface.ray(origins, directions, reach, begin))
+    ahead = surface.ray(origins, directions, reach, begin)
+    if not both:
+        return _of_places(source, ahead)
+    back = surface.ray(origins, -np.asarray(directions), reach, begin)
+    turn = back.found & (~ahead.found | (back.distance < ahead.distance))
+    wide = turn[:, None]
+    nearer = Places(
+        np.where(turn, back.triangle, ahead.triangle), np.where(wide, back.weight, ahead.weight),
+        np.where(wide, back.position, ahead.position), np.where(turn, back.distance, ahead.distance),
+    )  # fmt: skip
+    return _of_places(source, nearer)
 
 
 def sample_hits(
-    source: Geo, origins: AnyArray, directions: AnyArray, reach: float = math.inf, begin: float = 0.0
+    source: Geo,
+    origins: AnyArray,
+    directions: AnyArray,
+    reach: float = math.inf,
+    begin: float = 0.0,
+    *,
+    both: bool = False,
 ) -> tuple[Indices, Sample]:
-    """Return all that rays hit, nearest first: starts ``(N+1,)`` and the places."""
-    start, places = all_hits(surface_of(source), origins, directions, reach, begin)
-    return start, _of_places(source, places)
+    """Return all that rays hit, nearest first, with ``both`` in either direction: starts ``(N+1,)`` and the places."""
+    surface = surface_of(source)
+    if not both:
+        start, places = all_hits(surface, origins, directions, reach, begin)
+        return start, _of_places(source, places)
+    pairs, sign = np.repeat(np.arange(len(origins)), 2), np.tile([1.0, -1.0], len(origins))[:, None]
+    start, places = all_hits(surface, origins[pairs], directions[pairs] * sign, reach, begin)
+    ray = np.repeat(np.arange(len(origins)), np.diff(start[::2]))
+    return start[::2], _of_places(source, places).chosen(np.lexsort((places.distance, ray)))
 
 
 def sample_points(source: Geo, places: AnyArray, reach: float = math.inf) -> Sample:

@@ -8,9 +8,10 @@ import numpy as np
 
 from reticula.core.arrays import Flags, Floats
 from reticula.core.geometry import Geo, Kind
-from reticula.core.operators.attributes.raycast import LIMITS, RAYS, every_hit, read_names, tell_of_hits
+from reticula.core.operators.attributes.raycast import LIMITS, RAYS, read_names, tell_of_hits
 from reticula.core.operators.declare import Input, operator
 from reticula.core.operators.parameters import Choice, Space, Text
+from reticula.core.spatial.sampling import sample_hits
 
 __all__ = ["ray_hits"]
 
@@ -42,7 +43,7 @@ def ray_hits(
     """
     chosen = np.flatnonzero(where)
     o, d = origin[chosen], direction[chosen]
-    start, found = every_hit(target, o, d, reach if limit_reach else np.inf, offset, ways)
+    start, found = sample_hits(target, o, d, reach if limit_reach else np.inf, offset, both=ways == "both")
     sizes = np.diff(start)
     tell_of_hits(len(chosen), int((sizes > 0).sum()), bool((d == 0).all(axis=1).any()), cast(Kind, kind))
     made = Geo.of(found.position)

@@ -26,7 +26,7 @@ from reticula.core.operators.parameters import (
 from reticula.core.operators.patterns import matching
 from reticula.core.spatial.sampling import SAMPLED, Sample, sample_hits, sample_ray
 
-__all__ = ["LIMITS", "RAYS", "every_hit", "raycast", "read_names", "tell_of_hits"]
+__all__ = ["LIMITS", "RAYS", "raycast", "read_names", "tell_of_hits"]
 
 
 RAYS: tuple[Parameter, ...] = (
@@ -82,9 +82,7 @@ def raycast(
     chosen = np.flatnonzero(where)
     o, d = origin[chosen], direction[chosen]
     far = reach if limit_reach else np.inf
-    first = sample_ray(target, o, d, far, offset)
-    if ways == "both":
-        first = _nearer(target, o, d, far, offset, first)
+    first = sample_ray(target, o, d, far, offset, both=ways == "both")
     tell_of_hits(len(chosen), int(first.found.sum()), bool((d == 0).all(axis=1).any()), on)
     names = read_names(target, read) if read.strip() else {}
     made = geo
@@ -96,7 +94,7 @@ def raycast(
         rows[chosen] = np.arange(len(chosen))
         made = made.with_attribute(on, f"{name}_{called}", brought.take(rows))
     if hits == "all":
-        start, points = every_hit(target, o, d, far, offset, ways)
+        start, points = sample_hits(target, o, d, far, offset, both=ways == "both")
         sizes = np.zeros(len(where), np.int64)
         sizes[chosen] = np.diff(start)
         made = made.with_attribute(on, f"{name}_count", sizes)
@@ -124,23 +122,6 @@ def _spread(values: AnyArray, suffix: str, chosen: AnyArray, origin: Floats, cou
         out[...] = -1
     out[chosen] = values
     return out
-
-
-def _nearer(target: Geo, o: Floats, d: Floats, far: float, offset: float, first: Sample) -> Sample:
-    """Of two rays in opposite directions the nearer hit, asked again along the way that won."""
-    back = sample_ray(target, o, -d, far, offset)
-    turn = back.found & (~first.found | (back.distance < first.distance))
-    return sample_ray(target, o, np.where(turn[:, None], -d, d), far, offset)
-
-
-def every_hit(target: Geo, o: Floats, d: Floats, far: float, offset: float, ways: str) -> tuple[AnyArray, Sample]:
-    """Return all places that rays hit: starts ``(N+1,)`` and the places."""
-    if ways == "forwards":
-        return sample_hits(target, o, d, far, offset)
-    pairs = np.repeat(np.arange(len(o)), 2)
-    sign = np.tile([1.0, -1.0], len(o))[:, None]
-    start, sample = sample_hits(target, o[pairs], d[pairs] * sign, far, offset)
-    return start[::2], sample
 
 
 def read_names(target: Geo, patterns: str) -> dict[str, Kind]:

@@ -67,7 +67,7 @@ def transfer_attribute(
     chosen = np.flatnonzero(where)
     looked = look_up(geo, source, kind, chosen, by, reach + feather if limit_reach else np.inf)
     strength = _strength(looked.distance, looked.found, reach if limit_reach else np.inf, feather, falloff)
-    _tell(looked, kind, len(chosen), reach + feather)
+    _tell(looked, kind, len(chosen), reach + feather if limit_reach else np.inf)
     for name, from_kind in names.items():
         made = _renamed(name, rename)
         brought = looked.attribute(from_kind, name)
@@ -109,14 +109,11 @@ def _strength(distance: Floats, found: Flags, reach: float, feather: float, fall
 
 def _tell(looked: Lookup, kind: Kind, asked: int, reach: float) -> None:
     found = int(looked.found.sum())
+    within = f" within {reach:g} m" if np.isfinite(reach) else ""
     if asked and not found:
-        warn(
-            f"None of {asked:,} {PLURAL[kind]} found anything{f' within {reach:g} m' if np.isfinite(reach) else ''}; check where both stand."
-        )
+        warn(f"None of {asked:,} {PLURAL[kind]} found anything{within}; check where both stand.")
     elif found < asked:
-        warn(
-            f"{asked - found:,} of {asked:,} {PLURAL[kind]} found nothing within {reach:g} m and were left as they were."
-        )
+        warn(f"{asked - found:,} of {asked:,} {PLURAL[kind]} found nothing{within} and were left as they were.")
     elif asked and looked.measured:
         note(f"Closest places are {looked.distance.min():.3g} to {looked.distance.max():.3g} m away.")
 

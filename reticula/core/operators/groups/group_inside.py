@@ -2,14 +2,17 @@
 
 from __future__ import annotations
 
+from typing import cast
+
 import numpy as np
 
 from reticula.core.arrays import Flags, Floats
 from reticula.core.errors import GeometryError
-from reticula.core.geometry import Geo
+from reticula.core.geometry import Geo, Kind
+from reticula.core.geometry.moves import moved_flags
 from reticula.core.notes import warn
 from reticula.core.operators.declare import Input, operator
-from reticula.core.operators.groups.marking import COMBINE, MADE, by_points, centers_of, marked, naming
+from reticula.core.operators.groups.marking import COMBINE, MADE, centers_of, marked, naming
 from reticula.core.operators.parameters import Choice, Number, Space, Toggle, Vector
 from reticula.core.spatial.winding import winding_numbers
 
@@ -60,7 +63,7 @@ def group_inside(
     if counts == "middle":
         members = within(centers_of(geo, kind))
     else:
-        members = by_points(geo, kind, within(geo.positions), counts)
+        members = moved_flags(geo, "point", cast(Kind, kind), within(geo.positions), counts)
     hint = ""
     if shape == "mesh" and volume is not None and not members.any() and len(members):
         if (winding_numbers(volume, centers_of(geo, kind)) < -0.5).any():

@@ -10,12 +10,12 @@ import numpy as np
 from reticula.core.arrays import AnyArray, Flags, Floats
 from reticula.core.errors import ParameterError
 from reticula.core.geometry import Geo, Kind
-from reticula.core.language.scope import Scope, adjacent
+from reticula.core.language.scope import Scope
 from reticula.core.notes import warn
 from reticula.core.operators.parameters import Choice, GroupName, KindChoice, Parameter
 from reticula.core.operators.telling import tell_of_members
 
-__all__ = ["ALL", "COMBINE", "MADE", "by_points", "centers_of", "labels_of", "marked", "naming", "words_in"]
+__all__ = ["ALL", "COMBINE", "MADE", "centers_of", "labels_of", "marked", "naming", "words_in"]
 
 MADE = "Carries all; adds or replaces the group."
 ALL: tuple[Kind, ...] = ("face", "point", "edge", "corner", "curve")
@@ -61,19 +61,6 @@ def centers_of(geo: Geo, kind: str) -> Floats:
     if on == "whole":
         return geo.bounds.mean(axis=0, keepdims=True)
     return np.ascontiguousarray(Scope(geo, on).values(on, "position"))
-
-
-def by_points(geo: Geo, kind: str, on_points: AnyArray, how: str) -> Flags:
-    """Return which elements have any or all of their points marked ``(P,)``."""
-    match kind:
-        case "point":
-            return np.asarray(on_points)
-        case "corner":
-            return np.asarray(on_points[geo.topology.corner_point])
-    start, index = adjacent(geo, cast(Kind, kind), "points")
-    sizes = np.diff(start)
-    held = np.add.reduceat(np.append(on_points[index], False).astype(np.int64), start[:-1]) if len(sizes) else sizes
-    return np.asarray((held == sizes) if how == "all" else held > 0) & (sizes > 0)
 
 
 def labels_of(geo: Geo, kind: str, name: str, parameter: str) -> tuple[AnyArray, str]:

@@ -11,7 +11,7 @@ from reticula.core.language.scope import Scope
 from reticula.core.notes import note, warn
 from reticula.core.operators.declare import Input, operator
 from reticula.core.operators.parameters import Choice, GroupName, Number, Space, Toggle, Varying, Vector, Where
-from reticula.core.spatial.sampling import Sample, sample_closest, sample_ray
+from reticula.core.spatial.sampling import sample_closest, sample_ray
 
 __all__ = ["drape"]
 
@@ -52,7 +52,7 @@ def drape(
             if way == "direction"
             else -Scope(geo, "point").values("point", "normal")[chosen]
         )
-        found = _shot(ground, begin, ways, far, both_ways)
+        found = sample_ray(ground, begin, ways, far, both=both_ways)
     up = found.normal
     if way != "closest":
         up = np.where((np.einsum("ij,ij->i", up, ways) > 0)[:, None], -up, up)
@@ -72,13 +72,3 @@ def drape(
     members = np.zeros(len(where), bool)
     members[rows] = True
     return geo.with_positions(positions).with_attribute("point", draped, members)
-
-
-def _shot(ground: Geo, begin: Floats, ways: Floats, reach: float, both: bool) -> Sample:
-    """What lies along the ways, or the other way if that is nearer; a point on the ground finds the ground."""
-    ahead = sample_ray(ground, begin, ways, reach)
-    if not both:
-        return ahead
-    back = sample_ray(ground, begin, -ways, reach)
-    turn = back.found & (~ahead.found | (back.distance < ahead.distance))
-    return sample_ray(ground, begin, np.where(turn[:, None], -ways, ways), reach)

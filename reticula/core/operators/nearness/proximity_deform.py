@@ -7,11 +7,10 @@ import numpy as np
 from reticula.core.arrays import Flags, Floats
 from reticula.core.geometry import Geo
 from reticula.core.geometry.measure import point_normals, unit
-from reticula.core.geometry.moves import belonging, ragged_reduce
 from reticula.core.notes import note, warn
 from reticula.core.operators.attributes.writing import written
 from reticula.core.operators.declare import Input, operator
-from reticula.core.operators.nearness.moving import AS_ONE, spread_moves, unit_centers, unit_of_points
+from reticula.core.operators.nearness.moving import AS_ONE, points_of_unit, spread_moves, unit_of_points
 from reticula.core.operators.parameters import AttributeName, Choice, Integer, Number, Space, Varying, Where
 from reticula.core.operators.response import Response, ResponseCurve
 from reticula.core.spatial.points import points_of
@@ -54,7 +53,7 @@ def proximity_deform(
     if not source.topology.point_count:
         warn("There is nothing on 'source' to feel, so nothing moves.")
         return written(geo, "point", name, np.zeros(geo.topology.point_count))
-    places = unit_centers(geo, move)
+    places = unit_of_points(geo, move, geo.positions)
     found = (sample_closest if feel == "surface" else sample_points)(source, places, radius)
     if feel == "count":
         counts = points_of(source).count(places, radius, most)
@@ -67,7 +66,7 @@ def proximity_deform(
     else:
         note(f"{int((weight != 0).sum()):,} of {len(weight):,} {move} are moved.")
     moves = _moves(geo, found, places, effect, radius, amount, move) * weight[:, None]
-    return written(spread_moves(geo, move, moves), "point", name, _on_points(geo, move, weight))
+    return written(spread_moves(geo, move, moves), "point", name, points_of_unit(geo, move, weight))
 
 
 def _moves(geo: Geo, found: Sample, places: Floats, effect: str, radius: float, amount: float, move: str) -> Floats:
@@ -81,12 +80,3 @@ def _moves(geo: Geo, found: Sample, places: Floats, effect: str, radius: float, 
     still = found.found & ~way.any(axis=1)
     way[still] = unit(unit_of_points(geo, move, point_normals(geo)))[still]
     return way * np.where(found.found, radius - found.distance, 0.0)[:, None]
-
-
-def _on_points(geo: Geo, move: str, weight: Floats) -> Floats:
-    if move == "points":
-        return weight
-    if move == "pieces":
-        return weight[geo.topology.point_piece]
-    start, index = belonging(geo, "face", "point")
-    return np.asarray(ragged_reduce("mean", start, weight[index]))

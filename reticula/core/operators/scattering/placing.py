@@ -12,9 +12,10 @@ from reticula.core.geometry import Attribute, Geo, SourceMap, triangles
 from reticula.core.geometry.carry import Weights
 from reticula.core.geometry.scattering import places_on_triangles, spread, thinned
 from reticula.core.notes import note, warn
+from reticula.core.operators.parameters import Choice, Integer, Number, Parameter
 from reticula.core.spatial.points import NearestPoints
 
-__all__ = ["CANDIDATES", "MOST", "Candidates", "carried_points", "evenly", "on_surface", "require", "spaced"]
+__all__ = ["CANDIDATES", "MOST", "Candidates", "amounts", "carried_points", "evenly", "on_surface", "require", "spaced"]
 
 MOST = 20_000_000
 """Points that one scattering may make."""
@@ -36,6 +37,23 @@ class Candidates:
         return Candidates(
             self.position[rows], self.normal[rows], self.density[rows], self.triangle[rows], self.weight[rows]
         )
+
+
+def amounts(per: str, unit: str, spacing: float, arrangement: str) -> tuple[Parameter, ...]:
+    """Return the parameters of how many points there are and how they lie; ``per`` is "area" or "volume"."""
+    word = {"area": "square metre", "volume": "cubic metre"}[per]
+    return (
+        Choice("amount", "total", "how many points", options={
+            "total": "a number in all", f"per {per}": f"a number per {word}", "spacing": "as many as fit with a distance between them",
+        }),
+        Number("total", 200, "points in all", soft=(0, 5000), low=0.0, step=1, shown_when=("amount", "total")),
+        Number(f"per_{per}", 500.0, f"points per {word}", unit=unit, soft=(0, 5000), low=0.0, shown_when=("amount", f"per {per}")),
+        Number("spacing", spacing, "least distance between points", unit="m", soft=(0, 1), low=1e-9, shown_when=("amount", "spacing")),
+        Choice("arrangement", arrangement, "how they lie", options={
+            "random": "each by itself", "even": "evenly spaced, without clumps and gaps",
+        }, shown_when=("amount", ["total", f"per {per}"])),
+        Integer("seed", 0, "another number gives other places", soft=(0, 100)),
+    )  # fmt: skip
 
 
 def require(count: float) -> int:

@@ -7,7 +7,7 @@ import numpy as np
 from reticula.core.geometry import Geo
 from reticula.core.notes import warn
 from reticula.core.operators.declare import operator
-from reticula.core.operators.parameters import Choice, Integer, Number
+from reticula.core.operators.scattering.placing import amounts
 from reticula.core.operators.scattering.scatter import CARRIES, nothing, scatter
 from reticula.core.operators.solids.fill import fill
 
@@ -19,19 +19,8 @@ __all__ = ["scatter_in_region"]
     family="scattering",
     keywords=("random", "points", "outline", "curve", "flat", "plan", "polygon", "area"),
     carries=CARRIES + " A closed curve is filled first.",
-    parameters=(
-        Choice("amount", "total", "how many points", options={
-            "total": "a number in all", "per area": "a number per square metre", "spacing": "as many as fit with a distance between them",
-        }),
-        Number("total", 200, "points in all", soft=(0, 5000), low=0.0, step=1, shown_when=("amount", "total")),
-        Number("per_area", 500.0, "points per square metre", unit="1/m²", soft=(0, 5000), low=0.0, shown_when=("amount", "per area")),
-        Number("spacing", 0.05, "least distance between points", unit="m", soft=(0, 1), low=1e-9, shown_when=("amount", "spacing")),
-        Choice("arrangement", "even", "how they lie", options={
-            "random": "each by itself", "even": "evenly spaced, without clumps and gaps",
-        }, shown_when=("amount", ["total", "per area"])),
-        Integer("seed", 0, "another number gives other places", soft=(0, 100)),
-    ),
-)  # fmt: skip
+    parameters=amounts("area", "1/m²", 0.05, "even"),
+)
 def scatter_in_region(
     geo: Geo, *, amount: str, total: float, per_area: float, spacing: float, arrangement: str, seed: int
 ) -> Geo:

@@ -9,8 +9,7 @@ from reticula.core.geometry import Geo
 from reticula.core.geometry.scattering import places_in_box
 from reticula.core.notes import note, warn
 from reticula.core.operators.declare import operator
-from reticula.core.operators.parameters import Choice, Integer, Number
-from reticula.core.operators.scattering.placing import CANDIDATES, Candidates, evenly, require, spaced
+from reticula.core.operators.scattering.placing import CANDIDATES, Candidates, amounts, evenly, require, spaced
 from reticula.core.spatial.winding import winding_numbers
 
 __all__ = ["scatter_in_volume"]
@@ -25,19 +24,8 @@ FULL = 10.0
     family="scattering",
     keywords=("random", "points", "fill", "inside", "cloud", "poisson", "centres", "solid"),
     carries="Makes points; carries nothing of the mesh, which has no values inside. Transfer attribute brings the nearest ones.",
-    parameters=(
-        Choice("amount", "total", "how many points", options={
-            "total": "a number in all", "per volume": "a number per cubic metre", "spacing": "as many as fit with a distance between them",
-        }),
-        Number("total", 200, "points in all", soft=(0, 5000), low=0.0, step=1, shown_when=("amount", "total")),
-        Number("per_volume", 500.0, "points per cubic metre", unit="1/m³", soft=(0, 5000), low=0.0, shown_when=("amount", "per volume")),
-        Number("spacing", 0.1, "least distance between points", unit="m", soft=(0, 1), low=1e-9, shown_when=("amount", "spacing")),
-        Choice("arrangement", "random", "how they lie", options={
-            "random": "each by itself", "even": "evenly spaced, without clumps and gaps",
-        }, shown_when=("amount", ["total", "per volume"])),
-        Integer("seed", 0, "another number gives other places", soft=(0, 100)),
-    ),
-)  # fmt: skip
+    parameters=amounts("volume", "1/m³", 0.1, "random"),
+)
 def scatter_in_volume(
     geo: Geo, *, amount: str, total: float, per_volume: float, spacing: float, arrangement: str, seed: int
 ) -> Geo:

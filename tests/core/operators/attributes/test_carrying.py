@@ -84,6 +84,11 @@ def test_by_index_warns_where_counts_or_order_differ(source: Geo, notes: list[No
     assert any("The counts differ: 30 points here and 25 points on the source" in note.text for note in notes)
     turned = ops.reverse(same).without_attribute("point", "heat")
     ops.transfer_attribute(turned, source, attributes="heat", by="index")
+    fewer = ops.transfer_attribute(
+        ops.grid(cells=(4, 5)).without_attribute("corner", "uv"), source, attributes="heat", by="index"
+    )
+    assert fewer.attribute("point", "heat")[-1] == 0
+    assert any("found nothing and were left" in note.text for note in notes)
     assert any("join other points" in note.text for note in notes)
 
 
@@ -152,7 +157,13 @@ def test_all_hits_are_listed(notes: list[Note]) -> None:
     assert points.attribute("point", "sender").tolist() == [0, 0]
     assert points.attribute("point", "number").tolist() == [0, 1]
     np.testing.assert_allclose(points.attribute("point", "y"), points.positions[:, 1], atol=1e-12)
-    assert ops.ray_hits(Geo.of([[0.1, 0, 0.2]]), ball, ways="both").topology.point_count == 2
+    both = ops.ray_hits(Geo.of([[0.1, 0.5, 0.2], [0.1, -0.7, 0.2]]), ball, ways="both")
+    assert both.attribute("point", "sender").tolist() == [0, 0, 1, 1]
+    assert both.attribute("point", "number").tolist() == [0, 1, 0, 1]
+    far = both.attribute("point", "distance")
+    assert far[0] < far[1]
+    assert far[2] < far[3]
+    assert both.positions[0, 1] > 0 > both.positions[2, 1]
 
 
 def test_a_ray_through_an_edge_hits_once(notes: list[Note]) -> None:
