@@ -63,7 +63,9 @@ def statistics(geo: Geo, *, name: str, kind: str, value: Values, where: Flags) -
         warn(f"No {PLURAL[kind]} count, so all numbers are 0.")
         rows = np.zeros((1, *value.array.shape[1:]))
     else:
-        note(f"{len(rows):,} {PLURAL[kind]}: {range_of(rows)}; mean {np.array2string(rows.mean(axis=0), precision=4)}.")
+        note(
+            f"{len(rows):,} {PLURAL[kind]}: {range_of(rows)}; mean {', '.join(f'{part:.4g}' for part in np.atleast_1d(rows.mean(axis=0)))}."
+        )
     for suffix, take in NUMBERS.items():
         geo = geo.with_attribute("whole", f"{name}_{suffix}", np.asarray(take(rows))[None])
     return geo
