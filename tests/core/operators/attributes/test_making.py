@@ -149,7 +149,7 @@ def test_statistics_feed_formulas_further_down(notes: list[Note]) -> None:
     tall = ops.statistics(ops.box(size=(1, 3, 1)), name="height", value="position.y")
     assert tall.attribute("whole", "height_high")[0] - tall.attribute("whole", "height_low")[0] == pytest.approx(3.0)
     assert tall.attribute("whole", "height_count")[0] == 8
-    assert notes[0].text == "8 points: 0 to 3; mean 1.5."
+    assert notes[0].text == "8 points: -1.5 to 1.5; mean 0."
     share = evaluate("remap(position.y, height_low, height_high, 0, 1)", tall, "point").array
     assert set(share) == {0.0, 1.0}
     corners = ops.statistics(ops.box(), name="box", value="position", where="position.y > 10")
