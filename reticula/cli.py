@@ -137,7 +137,8 @@ def operator_text(entry: Operator) -> str:
     if len(entry.outputs) > 1:
         lines += [f"  output {number + 1}  {made.name}: {made.help}" for number, made in enumerate(entry.outputs)]
     for parameter in entry.parameters:
-        default = parameter.default["formula"] if isinstance(parameter.default, dict) else json.dumps(parameter.default)
+        formula = isinstance(parameter.default, dict) and "formula" in parameter.default
+        default = parameter.default["formula"] if formula else json.dumps(parameter.default)
         unit = f" {parameter.unit}" if parameter.unit else ""
         lines.append(f"  {parameter.name} = {default}{unit}: {parameter.help}")
         for option, help in getattr(parameter, "options", {}).items():

@@ -12,7 +12,8 @@ import tempfile
 from pathlib import Path
 
 from reticula.core.graph import schema
-from reticula.core.language.functions import FUNCTIONS
+from reticula.core.language.describing import describe_functions
+from reticula.core.language.functions import FAMILIES, FUNCTIONS
 from reticula.core.language.functions import OPERATORS as SYMBOLS
 from reticula.core.language.queries import METHODS, QUERY_FIELDS
 from reticula.core.language.scope import AROUND, BUILTINS
@@ -40,7 +41,9 @@ def operator_page(entry: Operator) -> str:
         lines += ["| parameter | default | unit | meaning |", "|---|---|---|---|"]
         for parameter in entry.parameters:
             default = (
-                parameter.default["formula"] if isinstance(parameter.default, dict) else json.dumps(parameter.default)
+                parameter.default["formula"]
+                if isinstance(parameter.default, dict) and "formula" in parameter.default
+                else json.dumps(parameter.default)
             )
             options = "".join(f"<br>`{name}`: {help}" for name, help in getattr(parameter, "options", {}).items())
             lines.append(f"| {parameter.name} | `{default}` | {parameter.unit} | {parameter.help}{options} |")
@@ -64,16 +67,38 @@ def operator_index() -> str:
     return "\n".join(lines)
 
 
+MARK = "<!-- Everything below is made from the code by `make generate`. -->\n"
+
+
+def language_page() -> str:
+    """Return the language's page: what was written by hand, and tables of everything that has a name."""
+    page = ROOT / "docs" / "language.md"
+    written = page.read_text().partition(MARK)[0] + MARK
+    return f"{written}\n{language_tables()}"
+
+
+def code(text: str) -> str:
+    return f"`{text}`" if text else ""
+
+
 def language_tables() -> str:
-    """Return the tables of everything that a formula can name."""
-    lines = ["# Names in formulas", "", "Made from the code; [language.md](language.md) explains the language.", ""]
-    lines += ["## Operators", "", "| form | meaning |", "|---|---|"]
-    lines += [f"| `{f.usage}` | {f.summary} |".replace("| `a ** b`", "| `a ** b`") for f in SYMBOLS.values()]
-    lines += ["", "## Functions", "", "| form | meaning | after |", "|---|---|---|"]
-    lines += [f"| `{f.usage}` | {f.summary} | {f.source} |" for f in FUNCTIONS.values()]
-    lines += [
-        "| `random(seed, key)` | a number in 0..1 for each element, the same whatever is added around it; with a key, one for each key | |"
-    ]
+    """Return the tables of everything that a program can name."""
+    lines = ["## Operators", "", "| form | meaning |", "|---|---|"]
+    lines += [f"| `{f.usage}` | {f.summary} |" for f in SYMBOLS.values()]
+    for family, names in FAMILIES.items():
+        lines += ["", f"## Functions: {family}", "", "| form | meaning | example | after |", "|---|---|---|---|"]
+        lines += [f"| `{f.usage}` | {f.summary} | `{f.example}` | {f.source} |" for f in (FUNCTIONS[n] for n in names)]
+    for family, title in (
+        ("lists", "Functions: lists and elements"),
+        ("script", "Making, removing, showing"),
+        ("controls", "Declaring"),
+    ):
+        lines += ["", f"## {title}", "", "| form | meaning | example |", "|---|---|---|"]
+        lines += [
+            f"| `{entry['usage']}` | {entry['summary']} | {code(entry['example'])} |"
+            for entry in describe_functions()
+            if entry["family"] == family
+        ]
     lines += [
         "",
         "## Questions to a geometry, by its input's name",
@@ -110,7 +135,7 @@ def files() -> dict[str, str]:
     made = {
         "docs/openapi.json": openapi,
         "docs/graph.schema.json": json.dumps(schema(), indent=2, ensure_ascii=False) + "\n",
-        "docs/names_in_formulas.md": language_tables(),
+        "docs/language.md": language_page(),
         "docs/operators/README.md": operator_index(),
         "web/src/api/schema.d.ts": typescript(openapi),
     }

@@ -46,7 +46,7 @@ def main() -> None:
         page.click("[data-test=ledger-point]")
         page.locator("[data-test=column-cover]").click()
         page.locator("[data-test=column-cover]").click()
-        divider = page.locator("[aria-label='Height of the ledger']").bounding_box()
+        divider = page.locator("[aria-label='Height of the drawer']").bounding_box()
         assert divider
         page.mouse.move(divider["x"] + 200, divider["y"] + 3)
         page.mouse.down()
@@ -95,6 +95,7 @@ def main() -> None:
         page.click("[data-test=undo]")
         page.wait_for_timeout(800)
         values(page)
+        scripts(page)
         browser.close()
 
 
@@ -131,6 +132,49 @@ def values(page: Page) -> None:
     take(page, "picked_group")
     page.click("[data-test=undo]")
     page.wait_for_timeout(800)
+    page.click("[data-test=undo]")
+    page.wait_for_timeout(800)
+
+
+def scripts(page: Page) -> None:
+    """The rope cradle: its result, the editor, completion, an error; and a formula drawn as value nodes."""
+    page.select_option("[data-test=graph]", label="Rope cradle")
+    page.wait_for_timeout(6000)
+    take(page, "rope_cradle")
+    page.click("[data-test=look-bent]")
+    page.wait_for_timeout(2500)
+    page.click("[data-test=frame]")
+    page.click("[data-test=card-bent] .title")
+    page.wait_for_timeout(1500)
+    page.click("[data-test=edit-script]")
+    page.wait_for_timeout(2500)
+    take(page, "script_editor")
+    page.locator("[data-test=script-text] .cm-content").click()
+    page.keyboard.press("Control+End")
+    page.keyboard.type("here.far = rock.", delay=30)
+    page.wait_for_timeout(1800)
+    take(page, "script_completion")
+    page.keyboard.press("Escape")
+    page.keyboard.type("closest(p).distanse", delay=20)
+    page.wait_for_timeout(2500)
+    take(page, "script_error")
+    for _ in range(40):
+        if page.locator("[data-test=undo]").is_disabled():
+            break
+        page.click("[data-test=undo]")
+        page.wait_for_timeout(500)
+    page.click("[data-test=show-ledger]")
+    page.reload()
+    page.wait_for_selector("[data-ready=true]")
+    page.wait_for_timeout(4000)
+    page.click("text=All cards")
+    page.wait_for_timeout(1200)
+    page.locator("[data-test=card-boulder]").click(force=True, position={"x": 60, "y": 60})
+    page.wait_for_timeout(1500)
+    page.hover("[data-test=field-value]")
+    page.click("[data-test=as-nodes-value]")
+    page.wait_for_timeout(3500)
+    take(page, "value_nodes")
     page.click("[data-test=undo]")
     page.wait_for_timeout(800)
 

@@ -43,3 +43,11 @@ def mixed() -> Geo:
 @pytest.fixture
 def cube() -> Geo:
     return ops.box(size=(2, 2, 2))
+
+
+@pytest.fixture(autouse=True, scope="session")
+def no_building_aside() -> None:
+    """Kernels of scripts are built in the background only where a test asks for it."""
+    from reticula.core.language.compiled import builder
+
+    builder().enabled = False

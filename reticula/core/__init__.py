@@ -6,6 +6,7 @@
 """
 
 from reticula.core.geometry import Geo
+from reticula.core.language import run_script
 from reticula.core.operators import ops
 
-__all__ = ["Geo", "ops"]
+__all__ = ["Geo", "ops", "run_script"]

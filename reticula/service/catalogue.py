@@ -6,7 +6,7 @@ from flask_openapi3 import APIBlueprint, Tag
 
 from reticula import __version__
 from reticula.core.formats import FORMATS
-from reticula.core.language.functions import FUNCTIONS
+from reticula.core.language.describing import describe_functions
 from reticula.core.language.queries import METHODS
 from reticula.core.operators import OPERATORS
 from reticula.service.context import context
@@ -23,7 +23,7 @@ def list_operators():  # type: ignore[no-untyped-def]
     """List all operators, the functions of the language, and the file formats."""
     return {
         "operators": [entry.describe() for entry in OPERATORS.values()],
-        "functions": [{"name": f.name, "usage": f.usage, "summary": f.summary} for f in FUNCTIONS.values()]
+        "functions": describe_functions()
         + [{"name": n, "usage": f"source.{m.usage}", "summary": m.summary} for n, m in METHODS.items()],
         "formats": {
             ending: {"name": chosen.name, "keeps": chosen.keeps, "options": chosen.options}

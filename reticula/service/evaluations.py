@@ -13,6 +13,10 @@ from werkzeug.utils import secure_filename
 from reticula.core.errors import FormatError, GraphError
 from reticula.core.formats import FORMATS
 from reticula.core.graph import split_feed
+from reticula.core.graph.document import operator_of
+from reticula.core.graph.drawing import draw_formula, draw_script
+from reticula.core.graph.wiring import chain_text, value_feeds
+from reticula.core.operators.scripting.controls import Code
 from reticula.service.context import context
 from reticula.service.errors import refuse
 from reticula.service.schemas import (
@@ -24,6 +28,10 @@ from reticula.service.schemas import (
     GraphPath,
     LookRequest,
     LookState,
+    RewriteRequest,
+    RewriteState,
+    TextRequest,
+    TextState,
     TicketPath,
     TicketQuery,
 )
@@ -108,6 +116,36 @@ def look(path: GraphPath, body: LookRequest):  # type: ignore[no-untyped-def]
         raise GraphError(f"there is no node '{body.node}'", node=body.node)
     job = Job("evaluate", document, shapes, body.node, [body.node], body.wishes)
     return {"looks": context().pool.run(job, affinity=project_id)["looks"]}
+
+
+@blueprint.post("/graphs/<graph_id>/texts", responses={200: TextState, 422: ErrorState})
+def read_text(path: GraphPath, body: TextRequest):  # type: ignore[no-untyped-def]
+    """Tell what a formula or script means while it is being written: its error, its names, what it gives."""
+    document, shapes, project_id, _ = _load(path.graph_id, body.draft, body.revision)
+    if body.node not in document["nodes"]:
+        raise GraphError(f"there is no node '{body.node}'", node=body.node)
+    feeds = [split_feed(feed)[0] for fed in document["nodes"][body.node].get("inputs", {}).values() for feed in fed]
+    text = {"parameter": body.parameter, "source": body.source, "elements": body.elements}
+    job = Job("inspect", document, shapes, body.node, feeds, text=text)
+    return TextState.model_validate(context().pool.run(job, affinity=project_id)).model_dump()
+
+
+@blueprint.post("/graphs/<graph_id>/rewrites", responses={200: RewriteState, 422: ErrorState})
+def rewrite(path: GraphPath, body: RewriteRequest):  # type: ignore[no-untyped-def]
+    """Write a wired parameter as text, or a formula or script as value nodes; changes nothing."""
+    document, _, _, _ = _load(path.graph_id, body.draft, body.revision)
+    if body.node not in document["nodes"]:
+        raise GraphError(f"there is no node '{body.node}'", node=body.node)
+    if body.to == "text":
+        feeds = value_feeds(document["nodes"][body.node])
+        if body.parameter not in feeds:
+            raise GraphError(f"no wire ends at '{body.parameter}'", node=body.node, parameter=body.parameter)
+        return {"nodes": {}, "value": {"formula": chain_text(document, feeds[body.parameter])}, "last": None}
+    if isinstance(operator_of(document["nodes"][body.node]).parameter(body.parameter), Code):
+        drawn = draw_script(document, body.node)
+    else:
+        drawn = draw_formula(document, body.node, body.parameter)
+    return {"nodes": drawn.nodes, "value": drawn.value, "last": drawn.last}
 
 
 @blueprint.get("/graphs/<graph_id>/export", responses={422: ErrorState})

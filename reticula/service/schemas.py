@@ -200,6 +200,58 @@ class LookState(BaseModel):
     looks: list[dict[str, Any]]
 
 
+class TextRequest(Strict):
+    """A text as it is being written, as a parameter of a node; ``elements`` are those that it prints for."""
+
+    node: str
+    parameter: str
+    source: str = Field(max_length=20_000)
+    elements: list[int] = Field(default_factory=list, max_length=100)
+    draft: list[dict[str, Any]] = Field(default_factory=list, max_length=1000)
+    revision: int | None = Field(None, ge=0)
+
+
+class TextName(BaseModel):
+    """A name that can be written, with its type, where it comes from, and its range or meaning."""
+
+    model_config = ConfigDict(extra="ignore")
+    name: str
+    type: str
+    origin: str = Field(validation_alias="from")
+    summary: str
+    unit: str = ""
+
+
+class TextState(BaseModel):
+    """What a text means: its error, its result in words, and what can be written in it."""
+
+    error: ErrorState | None
+    result: str
+    names: list[TextName]
+    members: dict[str, list[TextName]]
+    controls: list[ParameterState] | None = None
+    inputs: list[InputState] | None = None
+    printed: list[str] = []
+
+
+class RewriteRequest(Strict):
+    """Another way to write a parameter: ``text`` makes a formula of a wire, ``nodes`` value nodes of a formula or script."""
+
+    node: str
+    parameter: str
+    to: Literal["text", "nodes"]
+    draft: list[dict[str, Any]] = Field(default_factory=list, max_length=1000)
+    revision: int | None = Field(None, ge=0)
+
+
+class RewriteState(BaseModel):
+    """New nodes, what the parameter holds then, and the node that replaces a script."""
+
+    nodes: dict[str, dict[str, Any]] = {}
+    value: Any = None
+    last: str | None = None
+
+
 class TicketQuery(BaseModel):
     wait: float = Field(0.0, ge=0, le=30)
 
@@ -222,6 +274,8 @@ class OperatorState(BaseModel):
     keywords: list[str]
     version: int
     inputs: list[InputState]
+    makes_value: bool
+    declares_inputs: bool
     outputs: list[OutputState]
     parameters: list[ParameterState]
 
@@ -256,6 +310,7 @@ class ParameterState(BaseModel):
     help: str
     unit: str
     takes_formula: bool
+    takes_wire: bool
     shown_when: ShownWhen | None = None
     soft: list[float] | None = None
     low: float | None = None
@@ -275,6 +330,9 @@ class FunctionState(BaseModel):
     name: str
     usage: str
     summary: str
+    family: str = ""
+    source: str = ""
+    example: str = ""
 
 
 class OperatorList(BaseModel):
@@ -290,5 +348,5 @@ class Settings(BaseModel):
     theme: Literal["day", "night"] | None = None
 
 
-for _model in (ErrorState, OperatorState, EvaluationState):
+for _model in (ErrorState, OperatorState, EvaluationState, TextState):
     _model.model_rebuild()

@@ -11,6 +11,7 @@ from reticula.core.errors import GeometryError, ReticulaError
 from reticula.core.formats import read_file, write_bytes
 from reticula.core.geometry import Geo
 from reticula.core.graph import Cache, Evaluator, NodeResult, split_feed
+from reticula.core.graph.inspecting import inspect_text
 from reticula.core.notes import collecting
 from reticula.core.summary import describe_geo, element_counts
 from reticula.workers.buffers import BufferFiles
@@ -23,7 +24,8 @@ __all__ = ["Job", "StoredShapes", "Worker"]
 class Job:
     """One piece of work: ``evaluate`` a document and look at some nodes, ``export`` one, or ``examine`` a file.
 
-    ``shapes`` maps names to (path, digest). ``wishes`` are looks at ``node``'s result.
+    ``shapes`` maps names to (path, digest). ``wishes`` are looks at ``node``'s result. ``inspect`` tells what ``text``
+    (parameter, source, elements) means as a parameter of ``node``.
     """
 
     what: str
@@ -33,6 +35,7 @@ class Job:
     targets: list[str] | None = None
     wishes: list[dict[str, Any]] = field(default_factory=list)
     file_name: str = ""
+    text: dict[str, Any] = field(default_factory=dict)
     options: dict[str, str] = field(default_factory=dict)
 
 
@@ -79,6 +82,8 @@ class Worker:
         done = self.evaluator.evaluate(
             job.document, targets=job.targets, shapes=shapes, on_progress=on_progress, should_stop=should_stop
         )
+        if job.what == "inspect":
+            return inspect_text(job.document, done, str(job.node), **job.text)
         if job.what == "export":
             return self._export(done.geo(str(job.node)), job)
         looks: list[dict[str, Any]] = []

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import os
 import re
 import shutil
 import subprocess
@@ -25,7 +26,8 @@ CHROMIUM = [
 def address(tmp_path_factory: pytest.TempPathFactory) -> Iterator[str]:
     var = tmp_path_factory.mktemp("bench")
     command = [sys.executable, "-u", "-m", "reticula.launch", "--var", str(var), "--port", "8930"]
-    process = subprocess.Popen(command, stdout=subprocess.PIPE, stderr=subprocess.STDOUT, text=True)
+    quiet = {**os.environ, "RETICULA_BUILD": "off"}
+    process = subprocess.Popen(command, stdout=subprocess.PIPE, stderr=subprocess.STDOUT, text=True, env=quiet)
     said = ""
     assert process.stdout is not None
     for line in process.stdout:

@@ -12,7 +12,7 @@ import numpy as np
 from reticula.core.arrays import AnyArray, Floats, Indices, Ints, UInts
 from reticula.core.compiled import inline, kernel
 
-__all__ = ["children", "fresh", "hash_pairs", "hashed_numbers", "mix64", "unit_random"]
+__all__ = ["children", "fresh", "hash_pairs", "hashed_numbers", "mix64", "number_name", "random_of", "unit_random"]
 
 GOLDEN = np.uint64(0x9E3779B97F4A7C15)
 SEED = np.uint64(0xD6E8FEB86659FD93)
@@ -66,12 +66,25 @@ def hash_pairs(first: UInts, second: UInts) -> UInts:
     return out
 
 
+@inline
+def number_name(number: int) -> np.uint64:
+    """The name of one whole number."""
+    return mix64(np.uint64(number) * GOLDEN + SEED)
+
+
+@inline
+def random_of(name: np.uint64, seed: int) -> float:
+    """A number in [0, 1) of one name and seed."""
+    bits = mix64(name ^ mix64(np.uint64(seed) + SEED))
+    return np.float64(bits >> np.uint64(11)) * (1.0 / 9007199254740992.0)
+
+
 @kernel
 def hashed_numbers(numbers: Ints) -> UInts:
     """Return a name for each whole number ``(N,)``, the same for equal ones."""
     out = np.empty(len(numbers), np.uint64)
     for i in range(len(numbers)):
-        out[i] = mix64(np.uint64(numbers[i]) * GOLDEN + SEED)
+        out[i] = number_name(numbers[i])
     return out
 
 
@@ -79,8 +92,7 @@ def hashed_numbers(numbers: Ints) -> UInts:
 def _unit_random(identity: UInts, seed: AnyArray) -> Floats:
     out = np.empty(len(identity), np.float64)
     for i in range(len(identity)):
-        bits = mix64(identity[i] ^ mix64(np.uint64(seed[i]) + SEED))
-        out[i] = np.float64(bits >> np.uint64(11)) * (1.0 / 9007199254740992.0)
+        out[i] = random_of(identity[i], seed[i])
     return out
 
 

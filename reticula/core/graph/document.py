@@ -13,6 +13,7 @@ import jsonschema
 
 from reticula.core.errors import GraphError, ParameterError
 from reticula.core.operators import Operator, find_operator
+from reticula.core.operators.parameters import is_wire
 
 __all__ = [
     "Document",
@@ -86,16 +87,18 @@ def problems_of(document: Document) -> list[Problem]:
     for name, node in nodes.items():
         try:
             chosen = operator_of(node)
-            chosen.check(node.get("parameters", {}))
+            chosen.check({name: value for name, value in node.get("parameters", {}).items() if not is_wire(value)})
         except ParameterError as error:
             found.append(Problem(name, str(error), error.parameter))
             continue
         except GraphError as error:
             found.append(Problem(name, str(error)))
             continue
-        known = {entry.name: entry for entry in chosen.inputs}
+        known = {entry.name: entry for entry in chosen.inputs_for(node.get("parameters", {}))}
         for entry, feeds in node.get("inputs", {}).items():
             if entry not in known:
+                if chosen.more_inputs is not None:
+                    continue
                 there = ", ".join(known) or "none"
                 found.append(Problem(name, f"{chosen.label} has no input '{entry}'; it has {there}"))
             elif len(feeds) > 1 and not known[entry].many:

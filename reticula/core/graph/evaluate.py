@@ -14,6 +14,7 @@ from reticula.core.geometry import Geo
 from reticula.core.graph.cache import Cache, Entry
 from reticula.core.graph.document import (
     Document,
+    Problem,
     check_structure,
     dial_values,
     feeds_of,
@@ -23,10 +24,12 @@ from reticula.core.graph.document import (
     split_feed,
 )
 from reticula.core.graph.ties import Ties
+from reticula.core.graph.wiring import chain_text, written_out
 from reticula.core.notes import Note, collecting
 from reticula.core.operators import Operator
 from reticula.core.operators.parameters import Shape
 from reticula.core.operators.resources import Resources, resources, using_resources
+from reticula.core.stopping import stopping
 
 __all__ = ["Evaluation", "Evaluator", "NodeResult", "run_graph"]
 
@@ -80,6 +83,7 @@ class Evaluator:
 
     def __init__(self, cache: Cache | None = None) -> None:
         self.cache = cache or Cache()
+        self.nodes: Mapping[str, Any] = {}
 
     def evaluate(
         self,
@@ -97,13 +101,16 @@ class Evaluator:
         GraphError if the document itself is broken, Stopped as soon as ``should_stop`` says so between two nodes.
         """
         check_structure(document)
+        document, troubles = written_out(document)
         values = dial_values(document, dials)
         order = order_of(document, targets)
         wanted = set(order if targets is not None else document["nodes"])
         problems = {problem.node: problem for problem in reversed(problems_of(document))}
+        problems |= {name: Problem(name, message, parameter) for name, (parameter, message) in troubles.items()}
         ties = Ties(document, values)
+        self.nodes = document["nodes"]
         done = Evaluation()
-        with using_resources(shapes or resources()):
+        with using_resources(shapes or resources()), stopping(should_stop):
             for number, name in enumerate(order):
                 if should_stop and should_stop():
                     raise Stopped("stopped before it was finished")
@@ -129,6 +136,9 @@ class Evaluator:
                 return NodeResult(name, "waiting", error=error)
         try:
             chosen = operator_of(node)
+            if chosen.writes is not None:
+                text = chain_text({"nodes": self.nodes}, name)
+                return NodeResult(name, "done", notes=(Note("note", text),), cached=True)
             inputs = _inputs(chosen, node, done)
             if node.get("skip"):
                 return _skipped(name, chosen, node, done)
@@ -156,7 +166,7 @@ def _failed(name: str, message: str, parameter: str | None) -> NodeResult:
 
 def _inputs(chosen: Operator, node: Mapping[str, Any], done: Evaluation) -> list[Any]:
     gathered: list[Any] = []
-    for entry in chosen.inputs:
+    for entry in chosen.inputs_for(node.get("parameters", {})):
         geometries = [done.geo(feed) for feed in node.get("inputs", {}).get(entry.name, [])]
         if entry.many:
             gathered.append(geometries)
@@ -210,7 +220,7 @@ def _key(
         "dials": {name: dials[name] for name in sorted(read) if name in dials},
         "inputs": {
             entry.name: [_feed_key(done, feed) for feed in node.get("inputs", {}).get(entry.name, [])]
-            for entry in chosen.inputs
+            for entry in chosen.inputs_for(values)
         },
         "stored": stored,
     }

@@ -9,6 +9,7 @@ from reticula.core.errors import FormulaError, GraphError
 from reticula.core.graph.document import Document, operator_of
 from reticula.core.language import evaluate_once
 from reticula.core.operators import Operator
+from reticula.core.operators.parameters import is_wire
 
 __all__ = ["Ties"]
 
@@ -47,7 +48,8 @@ class Ties:
 
     def _plain(self, node: str) -> dict[str, Any]:
         """The parameters of a node that have plain values, for a message that says what there is."""
-        values = operator_of(self._nodes[node]).check(self._nodes[node].get("parameters", {}))
+        given = self._nodes[node].get("parameters", {})
+        values = operator_of(self._nodes[node]).check({name: one for name, one in given.items() if not is_wire(one)})
         return {name: value for name, value in values.items() if _is_plain(value)}
 
     def _value(self, node: str, parameter: str, path: tuple[str, ...]) -> Any:
@@ -60,7 +62,7 @@ class Ties:
             return self._known[key]
         chosen = operator_of(self._nodes[node])
         declared = next((entry for entry in chosen.parameters if entry.name == parameter), None)
-        if declared is None:
+        if declared is None or is_wire(self._nodes[node].get("parameters", {}).get(parameter)):
             return None
         value = declared.check(self._nodes[node].get("parameters", {}).get(parameter, declared.default))
         if isinstance(value, dict):

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Mapping
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from typing import Any
 
 import numpy as np
@@ -13,12 +13,21 @@ from reticula.core.errors import FormulaError
 from reticula.core.geometry.geo import Geo
 from reticula.core.geometry.kinds import PLURAL, Kind
 from reticula.core.language import ir
-from reticula.core.language.check import check, convert
+from reticula.core.language.checking import check_program, convert
+from reticula.core.language.committing import OwnWrites
+from reticula.core.language.compiled import Job, run_job
+from reticula.core.language.effects import Effects, Log
+from reticula.core.language.limits import MOST_SECONDS
+from reticula.core.language.parse import parse
 from reticula.core.language.scope import Scope
-from reticula.core.language.vector import run
+from reticula.core.language.types import in_words, is_element, is_list, is_place
+from reticula.core.language.vector.statements import Clock, ProgramRunner
 
 __all__ = ["Values", "evaluate", "evaluate_once"]
 
+MANY = 20_000
+"""Elements from which on a formula is worth a kernel of its own."""
+VALUE = "value of the formula"
 ADVICE = {
     "flag": "compare it, e.g. x > 0.5, or name a group",
     "integer": "round it with integer(x)",
@@ -53,44 +62,75 @@ def evaluate(
     another type, or gives a value that is not a finite number; the message names the first such element.
     """
     scope = Scope(geo, kind, dials or {}, {"geo": geo} if inputs is None else inputs, ties or {})
-    expression = check(source, scope)
-    if isinstance(expression, ir.ListOf):
-        line, column, length = expression.place
-        raise FormulaError(
-            "this gives a list; take one value with mean(), sum(), min(), max() or len()",
-            line=line, column=column, length=length,
-        )  # fmt: skip
-    if expression.type == "place":
-        line, column, length = expression.place
-        raise FormulaError(
-            "this gives a place; name what you want of it, e.g. .position, .distance or .found",
-            line=line, column=column, length=length,
-        )  # fmt: skip
-    if wanted is not None:
-        converted = convert(expression, wanted)
-        if converted is None:
-            advice = ADVICE.get(
-                wanted,
-                f"build it, e.g. {wanted}({', '.join('123'[: int(wanted[-1])])})" if wanted[-1:].isdigit() else "",
-            )
-            raise FormulaError(
-                f"this gives a {expression.type}, but a {wanted} is wanted" + (f"; {advice}" if advice else "")
-            )
-        expression = converted
+    program = check_program(source, parse(source), scope)
+    expression = finished(program.result, wanted)
     count = geo.topology.count(kind)
-    values = run(expression, scope)
+    values = _on_compiled(program, expression, scope) if count >= MANY else _on_vectors(program, expression, scope)
     if len(values) != count:
         values = np.broadcast_to(values, (count, *values.shape[1:]))
     _require_finite(values, kind)
     return Values(expression.type, values)
 
 
+def _on_vectors(program: ir.Program, expression: ir.Expression, scope: Scope, clock: Clock | None = None) -> AnyArray:
+    runner = ProgramRunner(program, scope, clock=clock or Clock(MOST_SECONDS))
+    runner.go()
+    runner.rows = None
+    with np.errstate(all="ignore"):
+        values: AnyArray = runner.run(expression)
+    return values
+
+
+def _on_compiled(program: ir.Program, expression: ir.Expression, scope: Scope) -> AnyArray:
+    """Run a formula as a script that writes its value: on its kernel, if that is built."""
+    write = ir.Write(expression.place, VALUE, expression)
+    whole = replace(program, body=(*program.body, write), writes={VALUE: expression.type}, result=None)
+    count = scope.geo.topology.count(scope.kind)
+
+    def on_vectors(clock: Clock) -> tuple[dict[str, OwnWrites], Effects]:
+        values = _on_vectors(program, expression, scope, clock)
+        return {VALUE: OwnWrites(expression.type, values, np.ones(1, bool))}, Log({}).finished()
+
+    own, _ = run_job(Job(whole, scope, np.arange(count)), Clock(MOST_SECONDS), on_vectors)
+    values: AnyArray = own[VALUE].values
+    return values
+
+
+def finished(expression: ir.Expression | None, wanted: str | None) -> ir.Expression:
+    """Return a formula's value as one value of the type ``wanted``; raise FormulaError that says how to get there."""
+    assert expression is not None
+    line, column, length = expression.place
+    there = {"line": line, "column": column, "length": length}
+    if is_list(expression.type):
+        raise FormulaError("this gives a list; take one value with mean(), sum(), min(), max() or len()", **there)
+    if is_place(expression.type):
+        advice = "name what you want of it, e.g. .position, .distance or .found"
+        raise FormulaError(f"this gives a place; {advice}", **there)
+    if is_element(expression.type):
+        if isinstance(expression, ir.Here):
+            raise FormulaError(
+                "'here' needs what is around the element or one of its values, e.g. here.index or mean(here.points.position)",
+                **there,
+            )
+        raise FormulaError("this gives an element; name what you want of it, e.g. .position or .index", **there)
+    if wanted is None:
+        return expression
+    converted = convert(expression, wanted)
+    if converted is None:
+        build = f"build it, e.g. {wanted}({', '.join('123'[: int(wanted[-1])])})" if wanted[:3] == "vec" else ""
+        advice = ADVICE.get(wanted, build)
+        raise FormulaError(
+            f"this gives {in_words(expression.type)}, but a {wanted} is wanted" + (f"; {advice}" if advice else "")
+        )
+    return converted
+
+
 def _require_finite(values: AnyArray, kind: Kind) -> None:
     if values.dtype.kind != "f":
         return
-    finite = np.isfinite(values) if values.ndim == 1 else np.isfinite(values).all(axis=1)
-    if finite.all():
+    if np.isfinite(values).all():
         return
+    finite = np.isfinite(values.reshape(len(values), -1)).all(axis=1)
     bad = np.flatnonzero(~finite)
     raise FormulaError(
         f"no finite number at {len(bad):,} of {len(values):,} {PLURAL[kind]} (first: {kind} {bad[0]}); "

@@ -1,9 +1,12 @@
-"""The typed intermediate form: what every formula, script and value node is lowered to before it runs."""
+"""The typed intermediate form: what every formula, script and value node is lowered to before it runs.
+
+Expressions compare equal when they mean the same, wherever they stand; that is how an answer is found again.
+"""
 
 from __future__ import annotations
 
 from dataclasses import dataclass, field
-from typing import TYPE_CHECKING, Any, Literal
+from typing import TYPE_CHECKING, Any
 
 from reticula.core.language.parse import Place
 
@@ -12,13 +15,16 @@ if TYPE_CHECKING:
     from reticula.core.language.functions import Function
 
 __all__ = [
-    "Apply", "Component", "Constant", "Expression", "Found", "Gather", "ListOf", "Query", "Read", "ReadOf", "Walk",
+    "Add", "All", "Append", "Apply", "Around", "Assign", "Break", "Call", "Component", "Comprehension", "Constant",
+    "Continue", "Do", "Each", "Expression", "For", "Found", "Given", "Here", "If", "Item", "Joined", "Listing", "Local",
+    "MakeChain", "MakePoint", "Part", "Print", "Profile", "Program", "Query", "Read", "ReadAt", "ReadOf", "Reduce",
+    "Remove", "Return", "Routine", "SetItem", "Span", "Statement", "Walk", "While", "Write",
 ]  # fmt: skip
 
 
 @dataclass(frozen=True)
 class Expression:
-    """Base: the type of the value, and where it stands in the source."""
+    """Base: the type of the value (see :mod:`.types`), and where it stands in the source."""
 
     type: str
     place: Place = field(compare=False)
@@ -26,9 +32,28 @@ class Expression:
 
 @dataclass(frozen=True)
 class Constant(Expression):
-    """A number, flag or text written in the source, or the value of a dial."""
+    """A number, flag or text written in the source."""
 
     value: Any
+
+
+@dataclass(frozen=True)
+class Given(Expression):
+    """A value that is handed in when the program runs: a control, a dial, or another node's parameter."""
+
+    name: str
+
+
+@dataclass(frozen=True)
+class Local(Expression):
+    """A value that the script named itself."""
+
+    name: str
+
+
+@dataclass(frozen=True)
+class Here(Expression):
+    """The element itself."""
 
 
 @dataclass(frozen=True)
@@ -40,8 +65,74 @@ class Read(Expression):
 
 
 @dataclass(frozen=True)
+class ReadAt(Expression):
+    """A value of another element."""
+
+    element: Expression
+    name: str
+
+
+@dataclass(frozen=True)
+class ReadOf(Expression):
+    """A value of the whole of an input, by the input's name, e.g. ``source.low``."""
+
+    input: str
+    name: str
+
+
+@dataclass(frozen=True)
+class Around(Expression):
+    """The elements around an element, by word (``points``, ``neighbours``); a single one where there is only one."""
+
+    element: Expression
+    word: str
+
+
+@dataclass(frozen=True)
+class All(Expression):
+    """All elements of a kind of an input; no input means the geometry that the program runs on."""
+
+    input: str
+    kind: Kind
+
+
+@dataclass(frozen=True)
+class Query(Expression):
+    """A question to an input: ``closest``, ``nearest`` and ``ray`` give places, ``near`` points, the others a value."""
+
+    input: str
+    how: str
+    arguments: tuple[Expression, ...]
+
+
+@dataclass(frozen=True)
+class Found(Expression):
+    """Something about a place: ``distance``, ``normal``, or an attribute of ``kind``."""
+
+    where: Expression
+    name: str
+    kind: Kind | None = None
+
+
+@dataclass(frozen=True)
+class Each(Expression):
+    """The values that the elements of a list have, e.g. ``here.points.cover``: a list."""
+
+    items: Expression
+    name: str
+
+
+@dataclass(frozen=True)
+class Part(Expression):
+    """Some components of every vector of a list."""
+
+    items: Expression
+    components: tuple[int, ...]
+
+
+@dataclass(frozen=True)
 class Apply(Expression):
-    """A function or operator applied to values."""
+    """A function or operator applied to values. ``and``, ``or`` and ``if`` look only at what they need."""
 
     function: Function
     arguments: tuple[Expression, ...]
@@ -56,51 +147,53 @@ class Component(Expression):
 
 
 @dataclass(frozen=True)
-class ReadOf(Expression):
-    """A value of the whole of an input, by the input's name, e.g. ``source.low``."""
+class Reduce(Expression):
+    """A list as one value: mean, sum, min, max, median, deviation, any, all or len."""
 
-    input: str
-    name: str
-
-
-@dataclass(frozen=True)
-class Query(Expression):
-    """A question to an input: ``closest``, ``nearest`` and ``ray`` give places, ``near`` points, the others a value."""
-
-    input: str
     how: str
-    arguments: tuple[Expression, ...]
+    items: Expression
 
 
 @dataclass(frozen=True)
-class Found(Expression):
-    """Something about the places that a query found: ``distance``, ``normal``, or an attribute of ``kind``."""
+class Item(Expression):
+    """One item of a list; negative numbers count from its end."""
 
-    query: Query
+    items: Expression
+    index: Expression
+
+
+@dataclass(frozen=True)
+class Listing(Expression):
+    """A list written out."""
+
+    parts: tuple[Expression, ...]
+
+
+@dataclass(frozen=True)
+class Joined(Expression):
+    """Two lists, one after the other."""
+
+    first: Expression
+    second: Expression
+
+
+@dataclass(frozen=True)
+class Span(Expression):
+    """The whole numbers from ``begin`` up to, not including, ``end``."""
+
+    begin: Expression
+    end: Expression
+    step: Expression
+
+
+@dataclass(frozen=True)
+class Comprehension(Expression):
+    """A list made from another one: ``value`` for each item, named ``name``, for which ``condition`` holds."""
+
     name: str
-    kind: Kind | None = None
-
-
-@dataclass(frozen=True)
-class ListOf(Expression):
-    """The values that the elements around each element have, e.g. ``here.points.cover``. ``type`` is of one value.
-
-    With ``input`` they are elements of ``kind`` of that input: those that ``query`` finds, or all.
-    """
-
-    kind: Kind
-    around: str
+    items: Expression
+    condition: Expression | None
     value: Expression
-    input: str = ""
-    query: Query | None = None
-
-
-@dataclass(frozen=True)
-class Gather(Expression):
-    """A list reduced to one value (mean, sum, ...), or the value at a corner's one point or face."""
-
-    how: Literal["mean", "sum", "min", "max", "median", "deviation", "any", "all", "len", "only"]
-    items: ListOf
 
 
 @dataclass(frozen=True)
@@ -108,3 +201,177 @@ class Walk(Expression):
     """The distance along the surface from the points where a flag holds."""
 
     begin: Expression
+
+
+@dataclass(frozen=True)
+class Profile(Expression):
+    """A response curve or gradient, a control of this name, asked at a number."""
+
+    name: str
+    at: Expression
+
+
+@dataclass(frozen=True)
+class MakePoint(Expression):
+    """Makes a point, with the attributes of the point ``like`` if there is one; gives the point."""
+
+    position: Expression
+    like: Expression | None
+
+
+@dataclass(frozen=True)
+class MakeChain(Expression):
+    """Makes a curve or a face through a list of points; gives it."""
+
+    points: Expression
+    closed: Expression | None
+
+
+@dataclass(frozen=True)
+class Call(Expression):
+    """A function of the script, in the variant for these types, applied to values. Type ``nothing``: it gives none."""
+
+    routine: str
+    arguments: tuple[Expression, ...]
+
+
+@dataclass(frozen=True)
+class Statement:
+    """Base of what is done, and where it stands."""
+
+    place: Place = field(compare=False)
+
+
+@dataclass(frozen=True)
+class Assign(Statement):
+    """A local name gets a value."""
+
+    name: str
+    value: Expression
+
+
+@dataclass(frozen=True)
+class SetItem(Statement):
+    """An item of a local list gets a value."""
+
+    name: str
+    index: Expression
+    value: Expression
+
+
+@dataclass(frozen=True)
+class Append(Statement):
+    """A value goes to the end of a local list."""
+
+    name: str
+    value: Expression
+
+
+@dataclass(frozen=True)
+class Write(Statement):
+    """An attribute of this element gets a value."""
+
+    name: str
+    value: Expression
+
+
+@dataclass(frozen=True)
+class Add(Statement):
+    """An attribute of some other element is set (``=``, the last one counts) or added to (``+=``)."""
+
+    element: Expression
+    name: str
+    sums: bool
+    value: Expression
+
+
+@dataclass(frozen=True)
+class Remove(Statement):
+    """An element goes."""
+
+    element: Expression
+
+
+@dataclass(frozen=True)
+class Print(Statement):
+    """Shows values of the element that is looked at."""
+
+    values: tuple[Expression, ...]
+
+
+@dataclass(frozen=True)
+class Do(Statement):
+    """A value is worked out for what it makes."""
+
+    value: Expression
+
+
+@dataclass(frozen=True)
+class If(Statement):
+    """One of two blocks."""
+
+    test: Expression
+    body: tuple[Statement, ...]
+    otherwise: tuple[Statement, ...]
+
+
+@dataclass(frozen=True)
+class For(Statement):
+    """A block for each item of a list, which the block sees as ``name``."""
+
+    name: str
+    items: Expression
+    body: tuple[Statement, ...]
+
+
+@dataclass(frozen=True)
+class While(Statement):
+    """A block as long as something holds."""
+
+    test: Expression
+    body: tuple[Statement, ...]
+
+
+@dataclass(frozen=True)
+class Break(Statement):
+    """Leaves the loop."""
+
+
+@dataclass(frozen=True)
+class Continue(Statement):
+    """Goes on with the next round of the loop."""
+
+
+@dataclass(frozen=True)
+class Return(Statement):
+    """Leaves the function, with a value or without."""
+
+    value: Expression | None
+
+
+@dataclass(frozen=True)
+class Routine:
+    """One variant of a function of the script. ``locals`` has the types of all its names, parameters included."""
+
+    name: str
+    parameters: tuple[str, ...]
+    locals: dict[str, str]
+    body: tuple[Statement, ...]
+    result: str
+
+
+@dataclass(frozen=True)
+class Program:
+    """A script after checking.
+
+    ``writes`` has the type of each attribute of the element itself that is written; ``adds`` of those of others, by kind,
+    name and whether they are sums; ``result`` is the value of a formula.
+    """
+
+    kind: Kind
+    body: tuple[Statement, ...]
+    locals: dict[str, str]
+    routines: dict[str, Routine]
+    writes: dict[str, str]
+    adds: dict[tuple[str, str, bool], str]
+    result: Expression | None = None

@@ -10,7 +10,7 @@ from reticula.core.arrays import Floats, Ints
 from reticula.core.compiled import inline, parallel_kernel, prange
 from reticula.core.geometry.identity import mix64
 
-__all__ = ["SHIFTS", "cell_labels", "cellular", "gradient_noise"]
+__all__ = ["SHIFTS", "cell_distance", "cell_label", "cell_labels", "cellular", "gradient_noise", "octaves_at"]
 
 SHIFTS = np.array([[0.0, 0.0, 0.0], [137.31, 59.73, 211.17], [71.57, 173.93, 29.41]])
 """Where three noises are taken that have nothing to do with each other."""
@@ -55,6 +55,18 @@ def _noise_at(x: float, y: float, z: float) -> float:
     return total
 
 
+@inline
+def octaves_at(x: float, y: float, z: float, octaves: int) -> float:
+    """Noise with octaves at one place."""
+    total, strength, reach, scale = 0.0, 1.0, 0.0, 1.0
+    for _ in range(min(max(octaves, 1), 16)):
+        total += strength * _noise_at(x * scale, y * scale, z * scale)
+        reach += strength
+        strength *= 0.5
+        scale *= 2.0
+    return total / reach
+
+
 @parallel_kernel
 def gradient_noise(points: Floats, octaves: Ints) -> Floats:
     """Return smooth noise ``(N,)`` at ``points (N, 3)``, within -1..1, 0 at whole coordinates for one octave.
@@ -65,14 +77,7 @@ def gradient_noise(points: Floats, octaves: Ints) -> Floats:
     """
     out = np.empty(len(points))
     for i in prange(len(points)):
-        total, strength, reach = 0.0, 1.0, 0.0
-        scale = 1.0
-        for _ in range(octaves[i]):
-            total += strength * _noise_at(points[i, 0] * scale, points[i, 1] * scale, points[i, 2] * scale)
-            reach += strength
-            strength *= 0.5
-            scale *= 2.0
-        out[i] = total / reach if reach > 0.0 else 0.0
+        out[i] = octaves_at(points[i, 0], points[i, 1], points[i, 2], octaves[i])
     return out
 
 
@@ -94,6 +99,19 @@ def _nearest_cell(x: float, y: float, z: float) -> tuple[float, np.uint64]:
     return best, label
 
 
+@inline
+def cell_distance(x: float, y: float, z: float) -> float:
+    """Distance to the nearest centre from one place."""
+    return math.sqrt(_nearest_cell(x, y, z)[0])
+
+
+@inline
+def cell_label(x: float, y: float, z: float) -> float:
+    """The random number of the cell that one place lies in."""
+    bits = mix64(_nearest_cell(x, y, z)[1])
+    return np.float64(bits >> np.uint64(11)) * (1.0 / 9007199254740992.0)
+
+
 @parallel_kernel
 def cellular(points: Floats) -> Floats:
     """Return the distance from ``points (N, 3)`` to the nearest of one random centre per unit cell ``(N,)``.
@@ -103,7 +121,7 @@ def cellular(points: Floats) -> Floats:
     """
     out = np.empty(len(points))
     for n in prange(len(points)):
-        out[n] = math.sqrt(_nearest_cell(points[n, 0], points[n, 1], points[n, 2])[0])
+        out[n] = cell_distance(points[n, 0], points[n, 1], points[n, 2])
     return out
 
 
@@ -112,6 +130,5 @@ def cell_labels(points: Floats) -> Floats:
     """Return a random number in [0, 1) per ``points (N, 3)`` that all places with the same nearest centre share ``(N,)``."""
     out = np.empty(len(points))
     for n in prange(len(points)):
-        bits = mix64(_nearest_cell(points[n, 0], points[n, 1], points[n, 2])[1])
-        out[n] = np.float64(bits >> np.uint64(11)) * (1.0 / 9007199254740992.0)
+        out[n] = cell_label(points[n, 0], points[n, 1], points[n, 2])
     return out

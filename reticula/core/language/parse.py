@@ -1,32 +1,36 @@
-"""Source text to a checked syntax tree: Python's expression grammar, cut down to a whitelist."""
+"""Source text to a checked syntax tree: Python's grammar, cut down to a whitelist."""
 
 from __future__ import annotations
 
 import ast
+import warnings
+from dataclasses import dataclass
 from functools import lru_cache
 
 from reticula.core.errors import FormulaError
+from reticula.core.language.limits import DEEPEST, LONGEST, MOST_NODES
 
-__all__ = ["Place", "column_of", "members_read", "names_read", "parse"]
-
-LONGEST = 10_000
-DEEPEST = 60
-MOST_NODES = 2_000
+__all__ = ["Parsed", "Place", "column_of", "members_read", "names_read", "parse", "parse_script"]
 
 ALLOWED: tuple[type[ast.AST], ...] = (
-    ast.Expression, ast.BinOp, ast.UnaryOp, ast.BoolOp, ast.Compare, ast.IfExp, ast.Call, ast.Attribute,
-    ast.Name, ast.Constant, ast.Tuple, ast.List, ast.Subscript, ast.keyword,
+    ast.BinOp, ast.UnaryOp, ast.BoolOp, ast.Compare, ast.IfExp, ast.Call, ast.Attribute,
+    ast.Name, ast.Constant, ast.Tuple, ast.List, ast.Subscript, ast.keyword, ast.ListComp, ast.comprehension,
     ast.Add, ast.Sub, ast.Mult, ast.Div, ast.FloorDiv, ast.Mod, ast.Pow, ast.USub, ast.UAdd, ast.Not,
-    ast.And, ast.Or, ast.Eq, ast.NotEq, ast.Lt, ast.LtE, ast.Gt, ast.GtE, ast.Load,
+    ast.And, ast.Or, ast.Eq, ast.NotEq, ast.Lt, ast.LtE, ast.Gt, ast.GtE, ast.Load, ast.Store,
+    ast.Assign, ast.AugAssign, ast.AnnAssign, ast.If, ast.For, ast.While, ast.Break, ast.Continue, ast.Pass,
+    ast.FunctionDef, ast.arguments, ast.arg, ast.Return, ast.Expr,
 )  # fmt: skip
 PLAIN: dict[type[ast.AST], str] = {
-    ast.Lambda: "a lambda", ast.ListComp: "a comprehension", ast.GeneratorExp: "a comprehension",
-    ast.DictComp: "a comprehension", ast.SetComp: "a comprehension", ast.Dict: "a dictionary", ast.Set: "a set",
-    ast.Await: "await", ast.Yield: "yield", ast.JoinedStr: "a formatted text", ast.NamedExpr: "':='",
-    ast.Starred: "'*'", ast.BitAnd: "'&' (write 'and')", ast.BitOr: "'|' (write 'or')",
-    ast.BitXor: "'^' (a power is written '**')", ast.Invert: "'~' (write 'not')", ast.MatMult: "'@'",
+    ast.Lambda: "a lambda", ast.GeneratorExp: "a generator (put it in [ ])",
+    ast.DictComp: "a dictionary", ast.SetComp: "a set", ast.Dict: "a dictionary", ast.Set: "a set",
+    ast.Await: "await", ast.Yield: "yield", ast.YieldFrom: "yield", ast.JoinedStr: "a formatted text",
+    ast.NamedExpr: "':='", ast.Starred: "'*'", ast.BitAnd: "'&' (write 'and')", ast.BitOr: "'|' (write 'or')",
+    ast.BitXor: "'^' (a power is written '**')", ast.Invert: "'~' (write 'not')", ast.MatMult: "'@' (write '*')",
     ast.LShift: "'<<'", ast.RShift: "'>>'", ast.Is: "'is' (write '==')", ast.IsNot: "'is not' (write '!=')",
-    ast.In: "'in'", ast.NotIn: "'not in'", ast.Slice: "a slice",
+    ast.In: "'in'", ast.NotIn: "'not in'", ast.Slice: "a slice", ast.Import: "import", ast.ImportFrom: "import",
+    ast.ClassDef: "a class", ast.With: "with", ast.Try: "try", ast.Raise: "raise", ast.Assert: "assert",
+    ast.Global: "global", ast.Nonlocal: "nonlocal", ast.Delete: "del", ast.AsyncFunctionDef: "async",
+    ast.AsyncFor: "async", ast.AsyncWith: "async", ast.Match: "match (write if and elif)",
 }  # fmt: skip
 
 
@@ -36,51 +40,131 @@ class Place(tuple[int, int, int]):
     __slots__ = ()
 
 
+@dataclass(frozen=True)
+class Parsed:
+    """Statements, and the value that a formula ends with."""
+
+    statements: tuple[ast.stmt, ...]
+    value: ast.expr | None
+
+
 @lru_cache(maxsize=2048)
-def parse(source: str) -> ast.expr:
-    """Return the syntax tree of a formula; raise FormulaError for anything outside of the language."""
+def parse(source: str) -> Parsed:
+    """Return the syntax tree of a formula: one expression, or some lines that end with one.
+
+    Raises FormulaError for anything outside of the language.
+    """
     if not source.strip():
         raise FormulaError("the formula is empty")
-    if len(source) > LONGEST:
-        raise FormulaError(f"the formula has {len(source):,} characters; {LONGEST:,} is the most")
+    _check_length(source, "formula")
     try:
-        tree = ast.parse(f"({source}\n)", mode="eval")
+        tree: ast.AST = _read(f"({source}\n)", "eval")
     except SyntaxError as error:
-        raise _syntax_error(source, error) from None
-    except (RecursionError, MemoryError, ValueError):
-        raise FormulaError("the formula is nested too deeply or holds a character that cannot be read") from None
-    _check(tree, source)
-    return tree.body
+        parsed = _lines(source)
+        if parsed is None:
+            raise _syntax_error(source, error) from None
+        return parsed
+    assert isinstance(tree, ast.Expression)
+    for node in ast.walk(tree):
+        if isinstance(node, (ast.expr, ast.keyword)):
+            node.col_offset -= node.lineno == 1
+            if node.end_lineno == 1 and node.end_col_offset is not None:
+                node.end_col_offset -= 1
+    _check(tree.body, source, "formula")
+    return Parsed((), tree.body)
 
 
-def _check(tree: ast.Expression, source: str) -> None:
+@lru_cache(maxsize=256)
+def parse_script(source: str) -> Parsed:
+    """Return the syntax tree of a script; raise FormulaError for anything outside of the language."""
+    _check_length(source, "script")
+    try:
+        tree = _read(source, "exec")
+    except SyntaxError as error:
+        line, column = error.lineno or 1, max(error.offset or 1, 1)
+        lines = source.split("\n")
+        if line > len(lines):
+            line, column = len(lines), len(lines[-1]) + 1
+        raise FormulaError(_plain_syntax(error.msg, script=True), line=line, column=column) from None
+    assert isinstance(tree, ast.Module)
+    for statement in tree.body:
+        _check(statement, source, "script")
+    return Parsed(tuple(tree.body), None)
+
+
+def _read(text: str, mode: str) -> ast.AST:
+    """Parse; what Python's parser cannot take at all becomes a FormulaError."""
+    try:
+        with warnings.catch_warnings():
+            warnings.simplefilter("ignore", SyntaxWarning)
+            return ast.parse(text, mode=mode)
+    except (RecursionError, MemoryError):
+        raise FormulaError("the text is nested too deeply") from None
+    except ValueError:
+        raise FormulaError("the text holds a character or number that cannot be read") from None
+
+
+def _check_length(source: str, what: str) -> None:
+    if len(source) > LONGEST:
+        raise FormulaError(f"the {what} has {len(source):,} characters; {LONGEST:,} is the most")
+
+
+def _lines(source: str) -> Parsed | None:
+    """Read a formula of several lines, the last of which is its value; None if it is not one."""
+    try:
+        tree = _read(source.strip("\n"), "exec")
+    except SyntaxError:
+        return None
+    assert isinstance(tree, ast.Module)
+    if len(tree.body) < 2 or not isinstance(tree.body[-1], ast.Expr):
+        return None
+    for statement in tree.body:
+        _check(statement, source, "formula")
+    return Parsed(tuple(tree.body[:-1]), tree.body[-1].value)
+
+
+def _check(tree: ast.AST, source: str, what: str) -> None:
     stack: list[tuple[ast.AST, int, Place]] = [(tree, 0, Place((1, 1, 1)))]
     count = 0
     while stack:
         node, depth, place = stack.pop()
         count += 1
-        if isinstance(node, ast.expr):
+        if isinstance(node, (ast.expr, ast.stmt, ast.arg)):
             place = column_of(node, source)
         line, column, length = place
         if depth > DEEPEST or count > MOST_NODES:
-            raise FormulaError("the formula is too large; set an attribute half-way", line=line, column=column)
+            advice = "set an attribute half-way" if what == "formula" else "split it into two scripts"
+            raise FormulaError(f"the {what} is too large; {advice}", line=line, column=column)
         if not isinstance(node, ALLOWED):
-            what = PLAIN.get(type(node), f"'{type(node).__name__}'")
-            raise FormulaError(f"a formula cannot hold {what}", line=line, column=column, length=length)
+            named = PLAIN.get(type(node), f"'{type(node).__name__}'")
+            raise FormulaError(f"a {what} cannot hold {named}", line=line, column=column, length=length)
         if isinstance(node, ast.Constant) and not isinstance(node.value, (bool, int, float, str)):
             raise FormulaError(
                 "only numbers, True, False and text can stand here", line=line, column=column, length=length
             )
+        name = _named(node)
+        if name is not None and name.startswith("_"):
+            raise FormulaError(
+                f"the name '{name}' begins with '_'; begin it with a letter", line=line, column=column, length=length
+            )
         stack.extend((child, depth + 1, place) for child in ast.iter_child_nodes(node))
 
 
-def column_of(node: ast.expr, source: str) -> Place:
+def _named(node: ast.AST) -> str | None:
+    match node:
+        case ast.Name(id=name) | ast.Attribute(attr=name) | ast.arg(arg=name) | ast.FunctionDef(name=name):
+            return name
+        case ast.keyword(arg=name):
+            return name
+    return None
+
+
+def column_of(node: ast.expr | ast.stmt | ast.arg | ast.keyword, source: str) -> Place:
     """Return where ``node`` stands in ``source`` as the user wrote it."""
     lines = source.split("\n")
     line = min(node.lineno, len(lines))
-    prefix = 1 if node.lineno == 1 else 0
     text = lines[line - 1].encode()
-    column = len(text[: max(node.col_offset - prefix, 0)].decode(errors="ignore")) + 1
+    column = len(text[: max(node.col_offset, 0)].decode(errors="ignore")) + 1
     same_line = node.end_lineno == node.lineno and node.end_col_offset is not None
     length = max(node.end_col_offset - node.col_offset, 1) if same_line and node.end_col_offset else 1
     return Place((line, column, length))
@@ -88,22 +172,28 @@ def column_of(node: ast.expr, source: str) -> Place:
 
 def names_read(source: str) -> frozenset[str]:
     """Return every bare name in a formula, whether it exists or not; empty if the formula cannot be parsed."""
-    try:
-        return frozenset(node.id for node in ast.walk(parse(source)) if isinstance(node, ast.Name))
-    except FormulaError:
-        return frozenset()
+    return frozenset(node.id for node in _all_nodes(source) if isinstance(node, ast.Name))
 
 
 def members_read(source: str) -> frozenset[tuple[str, str]]:
     """Return every ``a.b`` in a formula as a pair of names; empty if the formula cannot be parsed."""
+    return frozenset(
+        (node.value.id, node.attr)
+        for node in _all_nodes(source)
+        if isinstance(node, ast.Attribute) and isinstance(node.value, ast.Name)
+    )
+
+
+def _all_nodes(source: str) -> list[ast.AST]:
     try:
-        return frozenset(
-            (node.value.id, node.attr)
-            for node in ast.walk(parse(source))
-            if isinstance(node, ast.Attribute) and isinstance(node.value, ast.Name)
-        )
+        parsed = parse(source)
     except FormulaError:
-        return frozenset()
+        try:
+            parsed = parse_script(source)
+        except FormulaError:
+            return []
+    trees = [*parsed.statements, *([parsed.value] if parsed.value else [])]
+    return [node for tree in trees for node in ast.walk(tree)]
 
 
 def _syntax_error(source: str, error: SyntaxError) -> FormulaError:
@@ -121,13 +211,17 @@ def _syntax_error(source: str, error: SyntaxError) -> FormulaError:
     return FormulaError(_plain_syntax(error.msg), line=line, column=max(column, 1))
 
 
-def _plain_syntax(message: str) -> str:
+def _plain_syntax(message: str, *, script: bool = False) -> str:
     if "unterminated string" in message:
         return "a text is opened with a quote but not closed"
     if "was never closed" in message or "unmatched" in message or "does not match" in message:
         return f"brackets do not match: {message}"
-    if "=" in message and "==" in message:
+    if "=" in message and "==" in message and not script:
         return "'=' sets a value, which a formula cannot do; to compare write '=='"
+    if "expected ':'" in message:
+        return "a ':' is missing at the end of this line"
+    if "indent" in message:
+        return f"{message}: the lines of a block are moved to the right by four spaces"
     if "EOF" in message or "invalid syntax" in message:
         return "something is missing or does not belong here"
     return message[:1].lower() + message[1:]

@@ -16,8 +16,10 @@ from reticula.core.geometry.moves import belonging
 from reticula.core.geometry.topology import Topology
 from reticula.core.spatial.thickness import thickness
 
-__all__ = ["AROUND", "BUILTINS", "CONSTANTS", "Builtin", "Scope", "adjacent"]
+__all__ = ["AROUND", "BUILTINS", "CONSTANTS", "SINGLE", "TIMELINE", "Builtin", "Scope", "adjacent"]
 
+TIMELINE: dict[str, Any] = {"time": 0.0, "frame": 0}
+"""Where the timeline stands: at its beginning, until there is one."""
 CONSTANTS = {"pi": np.pi, "tau": 2 * np.pi, "e": np.e}
 
 
@@ -98,9 +100,12 @@ AROUND: dict[Kind, dict[str, Kind]] = {
     "corner": {"point": "point", "face": "face"},
     "face": {"points": "point", "corners": "corner", "edges": "edge", "neighbours": "face"},
     "curve": {"points": "point"},
+    "instance": {},
     "whole": {},
 }
 """What can be reached from an element: the word after ``here.`` and the kind it leads to."""
+SINGLE = {("corner", "point"), ("corner", "face")}
+"""Words that lead to exactly one element."""
 
 
 def adjacent(geo: Geo, kind: Kind, around: str) -> tuple[Indices, Indices]:
@@ -122,9 +127,10 @@ def _point_neighbours(shape: Topology) -> tuple[Indices, Indices]:
 
 @dataclass(frozen=True)
 class Scope:
-    """What a formula can read: the geometry it runs on, the element kind, dials, inputs by name, and other nodes.
+    """What a program can read: the geometry it runs on, the element kind, dials, inputs by name, and other nodes.
 
-    An input that nothing is connected to is None. ``ties`` holds the parameter values of other nodes, by node.
+    An input that nothing is connected to is None. ``ties`` holds the parameter values of other nodes, by node;
+    ``profiles`` the response curves and gradients among the controls.
     """
 
     geo: Geo
@@ -132,6 +138,28 @@ class Scope:
     dials: Mapping[str, Any] = field(default_factory=dict)
     inputs: Mapping[str, Geo | None] = field(default_factory=dict)
     ties: Mapping[str, Mapping[str, Any]] = field(default_factory=dict)
+    profiles: Mapping[str, Any] = field(default_factory=dict)
+
+    def given(self, name: str) -> Any:
+        """Return the value of a dial, control or tie (``node.parameter``)."""
+        if name in self.dials:
+            return self.dials[name]
+        if name in TIMELINE:
+            return TIMELINE[name]
+        node, _, parameter = name.partition(".")
+        return self.ties[node][parameter]
+
+    def owner(self, input: str) -> str:
+        """Return the input's name, or nothing if it is the geometry that the program runs on."""
+        return "" if self.inputs.get(input) is self.geo else input
+
+    def of(self, owner: str) -> Scope:
+        """Return the scope of an input's elements; ``owner`` as :meth:`owner` gives it."""
+        if not owner:
+            return self
+        geo = self.inputs[owner]
+        assert geo is not None
+        return Scope(geo, "whole")
 
     def type_of(self, kind: Kind, name: str) -> str | None:
         """Return the type of what ``name`` means on an element of ``kind``, or None."""

@@ -18,6 +18,7 @@ __all__ = ["OPERATORS", "Input", "Operator", "Output", "operator"]
 
 OPERATORS: dict[str, Operator] = {}
 Body = Callable[..., "Geo | tuple[Geo, ...]"]
+MoreInputs = Callable[[Mapping[str, Any]], Sequence["Input"]]
 Function = TypeVar("Function", bound=Body)
 
 
@@ -63,6 +64,15 @@ class Operator:
     version: int
     body: Body
     outputs: tuple[Output, ...] = (Output(),)
+    more_inputs: MoreInputs | None = None
+    writes: Callable[..., str] | None = None
+
+    def inputs_for(self, values: Mapping[str, Any]) -> tuple[Input, ...]:
+        """Return all inputs for given parameter values: an operator may have more of them, named by its parameters."""
+        if self.more_inputs is None:
+            return self.inputs
+        defaults = {parameter.name: parameter.default for parameter in self.parameters}
+        return (*self.inputs, *self.more_inputs({**defaults, **values}))
 
     @property
     def label(self) -> str:
@@ -96,8 +106,9 @@ class Operator:
         ``inputs`` holds a Geo per input, a sequence of them where it takes many, or None for an optional one. All are
         brought into the space of the first one, unless a parameter ``space`` says that each keeps its own.
         """
-        given = inputs if values.get("space") == "own" else self._in_one_space(inputs)
-        named = dict(zip((entry.name for entry in self.inputs), given, strict=True))
+        declared = self.inputs_for(values)
+        given = inputs if values.get("space") == "own" else self._in_one_space(declared, inputs)
+        named = dict(zip((entry.name for entry in declared), given, strict=True))
         single = {name: geo for name, geo in named.items() if geo is None or isinstance(geo, Geo)}
         resolved: dict[str, Any] = {}
         for parameter in self.parameters:
@@ -109,14 +120,17 @@ class Operator:
         tell_of_instances(self, single, values)
         return made
 
-    def _in_one_space(self, inputs: Sequence[Geo | Sequence[Geo] | None]) -> list[Geo | Sequence[Geo] | None]:
+    @staticmethod
+    def _in_one_space(
+        declared: Sequence[Input], inputs: Sequence[Geo | Sequence[Geo] | None]
+    ) -> list[Geo | Sequence[Geo] | None]:
         """Bring all geometries to where they stand as seen from the first one."""
         flat = [geo for entry in inputs for geo in ([entry] if isinstance(entry, Geo) else entry or [])]
         if len(flat) < 2:
             return list(inputs)
         seen: list[Geo | Sequence[Geo] | None] = []
-        for declared, given in zip(self.inputs, inputs, strict=True):
-            if given is None or declared.own_space:
+        for entry, given in zip(declared, inputs, strict=True):
+            if given is None or entry.own_space:
                 seen.append(given)
             elif isinstance(given, Geo):
                 seen.append(brought(given, flat[0]))
@@ -127,19 +141,19 @@ class Operator:
     def __call__(self, *geometries: Geo, **parameters: Any) -> Any:
         """Return a Geo, or a tuple with one per output if there are several."""
         values = self.check(parameters)
-        made = self.run(self._sort_inputs(geometries), values)
+        made = self.run(self._sort_inputs(geometries, self.inputs_for(values)), values)
         return made[0] if len(self.outputs) == 1 else made
 
-    def _sort_inputs(self, geometries: Sequence[Geo]) -> list[Geo | Sequence[Geo] | None]:
+    def _sort_inputs(self, geometries: Sequence[Geo], inputs: Sequence[Input]) -> list[Geo | Sequence[Geo] | None]:
         for given in geometries:
             if not isinstance(given, Geo):
                 raise GeometryError(f"{self.label} takes geometries first and parameters by name, not {given!r}")
-        single = [entry for entry in self.inputs if not entry.many]
-        many = len(single) < len(self.inputs)
+        single = [entry for entry in inputs if not entry.many]
+        many = len(single) < len(inputs)
         least = sum(not entry.optional for entry in single)
         if len(geometries) < least or (len(geometries) > len(single) and not many):
             names = (
-                ", ".join(entry.name + ("…" if entry.many else "?" if entry.optional else "") for entry in self.inputs)
+                ", ".join(entry.name + ("…" if entry.many else "?" if entry.optional else "") for entry in inputs)
                 or "none"
             )
             raise GeometryError(f"{self.label} takes {len(single)} geometries ({names}), not {len(geometries)}")
@@ -159,6 +173,8 @@ class Operator:
             "keywords": list(self.keywords),
             "version": self.version,
             "inputs": [{"name": i.name, "help": i.help, "many": i.many, "optional": i.optional} for i in self.inputs],
+            "makes_value": self.writes is not None,
+            "declares_inputs": self.more_inputs is not None,
             "outputs": [{"name": o.name, "help": o.help} for o in self.outputs],
             "parameters": [parameter.describe() for parameter in self.parameters],
         }
@@ -174,8 +190,13 @@ def operator(
     outputs: Sequence[Output] = (Output(),),
     keywords: Sequence[str] = (),
     version: int = 1,
+    more_inputs: MoreInputs | None = None,
+    writes: Callable[..., str] | None = None,
 ) -> Callable[[Function], Function]:
     """Declare the decorated function as an operator.
+
+    ``writes`` makes it a value node: it writes an expression and no geometry is made.
+    ``more_inputs`` names inputs that depend on parameter values; they follow the declared ones.
 
     The first line of its docstring is the summary. Its positional arguments are the inputs, its keyword-only
     arguments the parameters; a mismatch is an error at import.
@@ -191,7 +212,7 @@ def operator(
         summary, _, rest = inspect.cleandoc(body.__doc__ or "").partition("\n")
         made = Operator(
             name, family, summary.strip().rstrip("."), rest.strip(), tuple(inputs), tuple(parameters), carries,
-            tuple(keywords), version, body, tuple(outputs),
+            tuple(keywords), version, body, tuple(outputs), more_inputs, writes,
         )  # fmt: skip
         for parameter in parameters:
             parameter.check(parameter.default)

@@ -2,13 +2,13 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
 from dataclasses import dataclass
 from typing import Any, ClassVar
 
 import numpy as np
 
 from reticula.core.arrays import AnyArray, Floats
+from reticula.core.language.profiles import Gradient
 from reticula.core.operators.parameters import Number, Parameter
 
 __all__ = ["ColorGradient", "Gradient", "linear_from_srgb"]
@@ -20,18 +20,6 @@ def linear_from_srgb(values: AnyArray) -> Floats:
     """Return linear light of sRGB values in 0..1. IEC 61966-2-1:1999."""
     given = np.asarray(values, np.float64)
     return np.where(given <= 0.04045, given / 12.92, ((given + 0.055) / 1.055) ** 2.4)
-
-
-class Gradient:
-    """A colour for each number: linear between stops ``(x, red, green, blue, alpha)``, all linear light in 0..1."""
-
-    def __init__(self, stops: Sequence[Sequence[float]]) -> None:
-        table = np.asarray(stops, np.float64)
-        self.x, self.color = table[:, 0], table[:, 1:]
-
-    def __call__(self, at: AnyArray) -> Floats:
-        """Return the colours ``(N, 4)`` at ``at (N,)``; the first and last stop go on beyond them."""
-        return np.stack([np.interp(at, self.x, channel) for channel in self.color.T], axis=1)
 
 
 @dataclass(frozen=True)

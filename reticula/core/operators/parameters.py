@@ -35,12 +35,18 @@ __all__ = [
     "Varying",
     "Vector",
     "Where",
+    "is_wire",
 ]  # fmt: skip
 
 IDENTITY = re.compile(r"[0-9a-fA-F]{1,16}\Z")
 MOST_PICKED = 100_000
 NAME = re.compile(r"[^\W\d]\w*\Z")
 RESERVED = {"here", "position", "True", "False", "None", "and", "or", "not", "if", "else"}
+
+
+def is_wire(value: Any) -> bool:
+    """Whether a stored value is a wire from a value node: ``{"wire": node}``."""
+    return isinstance(value, Mapping) and set(value) == {"wire"} and isinstance(value["wire"], str)
 
 
 @dataclass(frozen=True)
@@ -78,6 +84,7 @@ class Parameter:
     shown_when: tuple[str, Any] | None = None
     widget: ClassVar[str] = ""
     takes_formula: ClassVar[bool] = False
+    takes_wire: ClassVar[bool] = False
 
     @property
     def label(self) -> str:
@@ -85,6 +92,8 @@ class Parameter:
 
     def check(self, value: Any) -> Any:
         """Return the value in its one stored form (plain JSON data), or raise ParameterError."""
+        if self.takes_wire and isinstance(value, Mapping) and set(value) == {"formula"}:
+            return {"formula": str(value["formula"])}
         if self.takes_formula and isinstance(value, Mapping) and set(value) == {"formula"}:
             value = value["formula"]
             if not isinstance(value, str):
@@ -124,7 +133,7 @@ class Parameter:
         shown = {"parameter": self.shown_when[0], "value": self.shown_when[1]} if self.shown_when else None
         return {
             "name": self.name, "label": self.label, "widget": self.widget, "default": self.default, "help": self.help,
-            "unit": self.unit, "takes_formula": self.takes_formula, "shown_when": shown,
+            "unit": self.unit, "takes_formula": self.takes_formula, "takes_wire": self.takes_formula or self.takes_wire, "shown_when": shown,
         }  # fmt: skip
 
     def fail(self, message: str) -> None:
@@ -217,6 +226,11 @@ class Toggle(Parameter):
     """Yes or no."""
 
     widget: ClassVar[str] = "toggle"
+    takes_wire: ClassVar[bool] = True
+
+    @property
+    def formula_type(self) -> str:
+        return "flag"
 
     def check_plain(self, value: Any) -> bool:
         if not isinstance(value, (bool, np.bool_)):
@@ -230,6 +244,11 @@ class Choice(Parameter):
 
     options: Mapping[str, str] = field(default_factory=dict)
     widget: ClassVar[str] = "choice"
+    takes_wire: ClassVar[bool] = True
+
+    @property
+    def formula_type(self) -> str:
+        return "text"
 
     def check_plain(self, value: Any) -> str:
         if value not in self.options:
@@ -374,6 +393,7 @@ class Where(OnElements):
     """Which elements: a group name or a formula that gives a flag; empty means all. Resolves to flags ``(N,)``."""
 
     widget: ClassVar[str] = "where"
+    takes_wire: ClassVar[bool] = True
 
     @classmethod
     def each(cls, on: str, help: str, **more: Any) -> Where:

@@ -2,42 +2,17 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
 from dataclasses import dataclass
 from typing import Any, ClassVar
 
 import numpy as np
-from scipy.interpolate import PchipInterpolator
 
-from reticula.core.arrays import AnyArray, Floats
+from reticula.core.language.profiles import Response
 from reticula.core.operators.parameters import Number, Parameter
 
 __all__ = ["Response", "ResponseCurve"]
 
 MOST_POINTS = 64
-
-
-class Response:
-    """A function through ``points (N, 2)``, monotone between neighbours; level before the first and after the last.
-
-    Fritsch & Carlson, "Monotone piecewise cubic interpolation", SIAM J. Numer. Anal. 17(2), 1980.
-    """
-
-    def __init__(self, points: Sequence[Sequence[float]]) -> None:
-        table = np.asarray(points, np.float64)
-        self.x, self.y = table[:, 0], table[:, 1]
-        self._between = PchipInterpolator(self.x, self.y) if len(table) > 1 else None
-
-    def __call__(self, at: AnyArray) -> Floats:
-        """Return the values at ``at (N,)``."""
-        if self._between is None:
-            return np.full(np.shape(at), self.y[0])
-        return np.asarray(self._between(np.clip(at, self.x[0], self.x[-1])), np.float64)
-
-    @property
-    def level(self) -> bool:
-        """Whether it is 1 everywhere."""
-        return bool((self.y == 1.0).all())
 
 
 @dataclass(frozen=True)

@@ -7,14 +7,17 @@ better than the cutting planes alone.
 
 from __future__ import annotations
 
+import math
 from dataclasses import dataclass
 
 import numpy as np
 
-from reticula.core.arrays import Floats, Indices, Ints
+from reticula.core.arrays import Flags, Floats, Indices, Ints
 from reticula.core.compiled import inline, kernel, parallel_kernel, prange
 
-__all__ = ["PointTree", "build_point_tree", "count_near", "fill_near", "nearest"]
+__all__ = [
+    "STACK", "PointTree", "build_point_tree", "count_near", "count_one", "fill_near", "fill_one", "nearest", "nearest_one",
+]  # fmt: skip
 
 LEAF = 8
 STACK = 96
@@ -112,6 +115,41 @@ def _gap(box: Floats, node: int, x: float, y: float, z: float) -> float:
     return dx * dx + dy * dy + dz * dz
 
 
+@inline
+def nearest_one(
+    box: Floats, first: Indices, size: Indices, place: Floats, order: Indices, x: float, y: float, z: float, reach: float,
+    stack: Indices, gaps: Floats,
+) -> tuple[np.int32, float]:  # fmt: skip
+    """Return the nearest point of one query, -1 beyond ``reach``, and its distance; ties go to the lowest number."""
+    best = reach * reach if reach >= 0.0 else -1.0
+    found = np.int32(-1)
+    stack[0], gaps[0] = 0, _gap(box, 0, x, y, z)
+    depth = 1
+    while depth:
+        depth -= 1
+        node = stack[depth]
+        if gaps[depth] > best:
+            continue
+        if size[node]:
+            for i in range(first[node], first[node] + size[node]):
+                dx, dy, dz = place[i, 0] - x, place[i, 1] - y, place[i, 2] - z
+                d = dx * dx + dy * dy + dz * dz
+                if d < best or (d == best and (found < 0 or order[i] < found)):
+                    best, found = d, order[i]
+            continue
+        near, far = first[node], first[node] + 1
+        near_gap, far_gap = _gap(box, near, x, y, z), _gap(box, far, x, y, z)
+        if far_gap < near_gap:
+            near, far, near_gap, far_gap = far, near, far_gap, near_gap
+        if far_gap <= best:
+            stack[depth], gaps[depth] = far, far_gap
+            depth += 1
+        if near_gap <= best:
+            stack[depth], gaps[depth] = near, near_gap
+            depth += 1
+    return found, math.sqrt(best) if found >= 0 else 0.0
+
+
 @parallel_kernel
 def nearest(
     box: Floats, first: Indices, size: Indices, place: Floats, order: Indices, asked: Floats, reach: Floats
@@ -121,36 +159,9 @@ def nearest(
     for chunk in prange((len(asked) + CHUNK - 1) // CHUNK):
         stack, gaps = np.empty(STACK, np.int32), np.empty(STACK)
         for q in range(chunk * CHUNK, min(chunk * CHUNK + CHUNK, len(asked))):
-            x, y, z = asked[q, 0], asked[q, 1], asked[q, 2]
-            best = reach[q] * reach[q] if reach[q] >= 0.0 else -1.0
-            found = np.int32(-1)
-            stack[0], gaps[0] = 0, _gap(box, 0, x, y, z)
-            depth = 1
-            while depth:
-                depth -= 1
-                node = stack[depth]
-                if gaps[depth] > best:
-                    continue
-                if size[node]:
-                    for i in range(first[node], first[node] + size[node]):
-                        dx, dy, dz = place[i, 0] - x, place[i, 1] - y, place[i, 2] - z
-                        d = dx * dx + dy * dy + dz * dz
-                        if d < best or (d == best and (found < 0 or order[i] < found)):
-                            best, found = d, order[i]
-                    continue
-                near, far = first[node], first[node] + 1
-                near_gap, far_gap = _gap(box, near, x, y, z), _gap(box, far, x, y, z)
-                if far_gap < near_gap:
-                    near, far, near_gap, far_gap = far, near, far_gap, near_gap
-                if far_gap <= best:
-                    stack[depth], gaps[depth] = far, far_gap
-                    depth += 1
-                if near_gap <= best:
-                    stack[depth], gaps[depth] = near, near_gap
-                    depth += 1
-            index[q] = found
-            if found >= 0:
-                distance[q] = np.sqrt(best)
+            index[q], distance[q] = nearest_one(
+                box, first, size, place, order, asked[q, 0], asked[q, 1], asked[q, 2], reach[q], stack, gaps
+            )
     return index, distance
 
 
@@ -162,6 +173,38 @@ def _farthest(box: Floats, node: int, x: float, y: float, z: float) -> float:
     return dx * dx + dy * dy + dz * dz
 
 
+@inline
+def count_one(
+    box: Floats, first: Indices, size: Indices, place: Floats, x: float, y: float, z: float, radius: float, most: int,
+    stack: Indices, inner: Flags,
+) -> int:  # fmt: skip
+    """Return how many points lie within ``radius`` of one query, counting up to ``most``."""
+    if radius < 0.0 or most < 1:
+        return 0
+    limit, count = radius * radius, 0
+    stack[0], inner[0], depth = 0, False, 1
+    while depth and count < most:
+        depth -= 1
+        node, whole = stack[depth], inner[depth]
+        if not whole:
+            if _gap(box, node, x, y, z) > limit:
+                continue
+            whole = _farthest(box, node, x, y, z) <= limit
+        if size[node]:
+            if whole:
+                count += size[node]
+                continue
+            for i in range(first[node], first[node] + size[node]):
+                dx, dy, dz = place[i, 0] - x, place[i, 1] - y, place[i, 2] - z
+                if dx * dx + dy * dy + dz * dz <= limit:
+                    count += 1
+            continue
+        stack[depth], inner[depth] = first[node] + 1, whole
+        stack[depth + 1], inner[depth + 1] = first[node], whole
+        depth += 2
+    return min(count, most)
+
+
 @parallel_kernel
 def count_near(
     box: Floats, first: Indices, size: Indices, place: Floats, asked: Floats, radius: Floats, most: Ints
@@ -171,31 +214,9 @@ def count_near(
     for chunk in prange((len(asked) + CHUNK - 1) // CHUNK):
         stack, inner = np.empty(STACK, np.int32), np.zeros(STACK, np.bool_)
         for q in range(chunk * CHUNK, min(chunk * CHUNK + CHUNK, len(asked))):
-            x, y, z = asked[q, 0], asked[q, 1], asked[q, 2]
-            if radius[q] < 0.0:
-                continue
-            limit, count = radius[q] * radius[q], 0
-            stack[0], inner[0], depth = 0, False, 1
-            while depth and count < most[q]:
-                depth -= 1
-                node, whole = stack[depth], inner[depth]
-                if not whole:
-                    if _gap(box, node, x, y, z) > limit:
-                        continue
-                    whole = _farthest(box, node, x, y, z) <= limit
-                if size[node]:
-                    if whole:
-                        count += size[node]
-                        continue
-                    for i in range(first[node], first[node] + size[node]):
-                        dx, dy, dz = place[i, 0] - x, place[i, 1] - y, place[i, 2] - z
-                        if dx * dx + dy * dy + dz * dz <= limit:
-                            count += 1
-                    continue
-                stack[depth], inner[depth] = first[node] + 1, whole
-                stack[depth + 1], inner[depth + 1] = first[node], whole
-                depth += 2
-            total[q] = min(count, most[q])
+            total[q] = count_one(
+                box, first, size, place, asked[q, 0], asked[q, 1], asked[q, 2], radius[q], most[q], stack, inner
+            )
     return total
 
 
@@ -220,6 +241,64 @@ def _sink(far: Floats, item: Indices, begin: int, at: int, end: int) -> None:
         at = child
 
 
+@inline
+def _build_heap(far: Floats, item: Indices, begin: int, end: int) -> None:
+    for at in range(begin + (end - begin) // 2, begin - 1, -1):
+        _sink(far, item, begin, at, end)
+
+
+@inline
+def fill_one(
+    box: Floats, first: Indices, size: Indices, place: Floats, order: Indices, x: float, y: float, z: float, radius: float,
+    item: Indices, far: Floats, begin: int, end: int, stack: Indices, gaps: Floats,
+) -> int:  # fmt: skip
+    """Write the nearest points of one query to ``item`` and ``far`` from ``begin``, nearest first, at most up to ``end``.
+
+    Returns where they end.
+    """
+    if begin >= end or radius < 0.0:
+        return begin
+    limit, fill = radius * radius, begin
+    stack[0], gaps[0] = 0, _gap(box, 0, x, y, z)
+    depth = 1
+    while depth:
+        depth -= 1
+        node = stack[depth]
+        if gaps[depth] > limit or (fill == end and gaps[depth] > far[begin]):
+            continue
+        if size[node] == 0:
+            near, other = first[node], first[node] + 1
+            near_gap, other_gap = _gap(box, near, x, y, z), _gap(box, other, x, y, z)
+            if other_gap < near_gap:
+                near, other, near_gap, other_gap = other, near, other_gap, near_gap
+            stack[depth], gaps[depth] = other, other_gap
+            stack[depth + 1], gaps[depth + 1] = near, near_gap
+            depth += 2
+            continue
+        for i in range(first[node], first[node] + size[node]):
+            dx, dy, dz = place[i, 0] - x, place[i, 1] - y, place[i, 2] - z
+            d = dx * dx + dy * dy + dz * dz
+            if d > limit:
+                continue
+            if fill < end:
+                far[fill], item[fill] = d, order[i]
+                fill += 1
+                if fill == end:
+                    _build_heap(far, item, begin, end)
+            elif _before(d, order[i], far[begin], item[begin]):
+                far[begin], item[begin] = d, order[i]
+                _sink(far, item, begin, begin, end)
+    if fill < end:
+        _build_heap(far, item, begin, fill)
+    for last in range(fill - 1, begin, -1):
+        far[begin], far[last] = far[last], far[begin]
+        item[begin], item[last] = item[last], item[begin]
+        _sink(far, item, begin, begin, last)
+    for k in range(begin, fill):
+        far[k] = np.sqrt(far[k])
+    return fill
+
+
 @parallel_kernel
 def fill_near(
     box: Floats, first: Indices, size: Indices, place: Floats, order: Indices,
@@ -230,45 +309,8 @@ def fill_near(
     for chunk in prange((len(asked) + CHUNK - 1) // CHUNK):
         stack, gaps = np.empty(STACK, np.int32), np.empty(STACK)
         for q in range(chunk * CHUNK, min(chunk * CHUNK + CHUNK, len(asked))):
-            begin, end = start[q], start[q + 1]
-            if begin == end:
-                continue
-            x, y, z = asked[q, 0], asked[q, 1], asked[q, 2]
-            limit, fill = radius[q] * radius[q], begin
-            stack[0], gaps[0] = 0, _gap(box, 0, x, y, z)
-            depth = 1
-            while depth:
-                depth -= 1
-                node = stack[depth]
-                if gaps[depth] > limit or (fill == end and gaps[depth] > far[begin]):
-                    continue
-                if size[node] == 0:
-                    near, other = first[node], first[node] + 1
-                    near_gap, other_gap = _gap(box, near, x, y, z), _gap(box, other, x, y, z)
-                    if other_gap < near_gap:
-                        near, other, near_gap, other_gap = other, near, other_gap, near_gap
-                    stack[depth], gaps[depth] = other, other_gap
-                    stack[depth + 1], gaps[depth + 1] = near, near_gap
-                    depth += 2
-                    continue
-                for i in range(first[node], first[node] + size[node]):
-                    dx, dy, dz = place[i, 0] - x, place[i, 1] - y, place[i, 2] - z
-                    d = dx * dx + dy * dy + dz * dz
-                    if d > limit:
-                        continue
-                    if fill < end:
-                        far[fill], item[fill] = d, order[i]
-                        fill += 1
-                        if fill == end:
-                            for at in range(begin + (end - begin) // 2, begin - 1, -1):
-                                _sink(far, item, begin, at, end)
-                    elif _before(d, order[i], far[begin], item[begin]):
-                        far[begin], item[begin] = d, order[i]
-                        _sink(far, item, begin, begin, end)
-            for last in range(end - 1, begin, -1):
-                far[begin], far[last] = far[last], far[begin]
-                item[begin], item[last] = item[last], item[begin]
-                _sink(far, item, begin, begin, last)
-            for k in range(begin, end):
-                far[k] = np.sqrt(far[k])
+            fill_one(
+                box, first, size, place, order, asked[q, 0], asked[q, 1], asked[q, 2], radius[q], item, far,
+                start[q], start[q + 1], stack, gaps,
+            )  # fmt: skip
     return item, far

@@ -23,20 +23,20 @@ class NearestPoints:
     def __init__(self, places: Floats) -> None:
         if not len(places):
             raise GeometryError("there are no points to ask; give a geometry that is not empty")
-        self._tree = build_point_tree(places)
+        self.tree = build_point_tree(places)
 
     def nearest(self, asked: Floats, reach: AnyArray | float = math.inf) -> tuple[Indices, Floats]:
         """Return the nearest point's number ``(N,)`` (-1 beyond ``reach`` m) and its distance in m ``(N,)``.
 
         Of points that are equally near, the one with the lowest number is taken.
         """
-        tree = self._tree
+        tree = self.tree
         rows = np.ascontiguousarray(asked, np.float64)
         return nearest(tree.box, tree.first, tree.size, tree.place, tree.order, rows, _each(reach, rows))
 
     def count(self, asked: Floats, radius: AnyArray | float, most: AnyArray | int | None = None) -> Ints:
         """Return how many points lie within ``radius`` m (one, or ``(N,)``) of each place, at most ``most``, ``(N,)``."""
-        tree = self._tree
+        tree = self.tree
         rows = np.ascontiguousarray(asked, np.float64)
         limit = np.iinfo(np.int64).max if most is None else most
         limits = np.ascontiguousarray(np.broadcast_to(np.asarray(limit, np.int64), (len(rows),)))
@@ -49,7 +49,7 @@ class NearestPoints:
 
         As starts ``(N+1,)``, point numbers and distances in m. Raises LimitError beyond two hundred million of them.
         """
-        tree = self._tree
+        tree = self.tree
         rows = np.ascontiguousarray(asked, np.float64)
         radii = _each(radius, rows)
         sizes = self.count(rows, radii, most)

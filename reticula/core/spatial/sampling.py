@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import math
-from collections.abc import Iterator, Mapping
+from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import dataclass
 from functools import cached_property
 
@@ -20,7 +20,16 @@ from reticula.core.spatial.points import points_of
 from reticula.core.spatial.surface import Places, Surface, closest_in, surface_of
 from reticula.core.spatial.tree import Tree, build_tree
 
-__all__ = ["NOTHING", "SAMPLED", "Sample", "sample_closest", "sample_hits", "sample_points", "sample_ray"]
+__all__ = [
+    "NOTHING",
+    "SAMPLED",
+    "Sample",
+    "sample_closest",
+    "sample_hits",
+    "sample_points",
+    "sample_ray",
+    "segment_tree",
+]
 
 SAMPLED: tuple[Kind, ...] = ("point", "corner", "face")
 """Kinds whose attributes can be read at a place, in the order in which a name is looked for."""
@@ -75,6 +84,44 @@ class Sample:
             for kind, entry in self.maps.items()
         }
         return Sample(self.source, self.found[rows], self.distance[rows], self.position[rows], self.normal[rows], maps)
+
+    def __len__(self) -> int:
+        return len(self.found)
+
+    @staticmethod
+    def merged(count: int, parts: Sequence[tuple[AnyArray, Sample]]) -> Sample:
+        """Return ``count`` places: those of each part at its rows, later parts over earlier ones; nothing elsewhere.
+
+        All are places on one source, found in one way.
+        """
+        first = parts[0][1]
+        kinds = [kind for kind in SAMPLED if kind in first.maps]
+        found, distance = np.zeros(count, bool), np.full(count, NOTHING)
+        position, normal = np.zeros((count, 3)), np.zeros((count, 3))
+        index = {kind: np.zeros(count, np.int32) for kind in kinds}
+        blends = {}
+        for kind in kinds:
+            weights = first.maps[kind].weights
+            if isinstance(weights, Weights) and len(first):
+                width = len(weights.column) // len(first)
+                blends[kind] = (np.zeros((count, width), np.int32), np.zeros((count, width)))
+        for rows, part in parts:
+            found[rows], distance[rows], position[rows], normal[rows] = (
+                part.found,
+                part.distance,
+                part.position,
+                part.normal,
+            )
+            for kind in kinds:
+                entry = part.maps[kind]
+                index[kind][rows] = entry.index
+                if kind in blends:
+                    assert isinstance(entry.weights, Weights)
+                    size = (len(part), -1)
+                    blends[kind][0][rows] = entry.weights.column.reshape(size)
+                    blends[kind][1][rows] = entry.weights.value.reshape(size)
+        maps = {kind: SourceMap(index[kind], Weights.rows(*blends[kind]) if kind in blends else None) for kind in kinds}
+        return Sample(first.source, found, distance, position, normal, maps)
 
     @cached_property
     def index(self) -> Indices:
@@ -169,7 +216,7 @@ def sample_points(source: Geo, places: AnyArray, reach: float = math.inf) -> Sam
 
 
 @once_per_geo
-def _segment_tree(source: Geo) -> Tree:
+def segment_tree(source: Geo) -> Tree:
     """The segments of all curves as triangles with two corners in one place."""
     pairs = source.topology.curve_segments[0]
     return build_tree(source.positions[pairs[:, [0, 1, 1]]])
@@ -177,7 +224,7 @@ def _segment_tree(source: Geo) -> Tree:
 
 def _on_curves(source: Geo, places: AnyArray, reach: float) -> Sample:
     pairs, owner = source.topology.curve_segments
-    at = closest_in(_segment_tree(source), places, reach)
+    at = closest_in(segment_tree(source), places, reach)
     segment = np.maximum(at.triangle, 0)
     columns, weight = pairs[segment], np.stack([at.weight[:, 0], at.weight[:, 1] + at.weight[:, 2]], axis=1)
     heavier = columns[np.arange(len(columns)), weight.argmax(axis=1)].astype(np.int32)

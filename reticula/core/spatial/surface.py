@@ -16,7 +16,7 @@ from reticula.core.geometry.measure import unit
 from reticula.core.geometry.triangles import triangles
 from reticula.core.spatial.tree import Tree, build_tree
 
-__all__ = ["Places", "Surface", "closest_in", "enters", "invert", "surface_of"]
+__all__ = ["STACK", "Places", "Surface", "closest_in", "closest_one", "enters", "hit_one", "invert", "surface_of"]
 
 STACK = 160
 CHUNK = 256
@@ -92,6 +92,51 @@ def _blend(t: Floats, a: float, b: float, c: float, w: int) -> float:
     return a * t[0, w] + b * t[1, w] + c * t[2, w]
 
 
+@inline
+def closest_one(
+    box: Floats, first: Indices, size: Indices, corner: Floats, order: Indices, x: float, y: float, z: float, reach: float,
+    stack: Indices, gap: Floats, out: Floats,
+) -> tuple[np.int32, float]:  # fmt: skip
+    """Return the closest triangle of one query, -1 beyond ``reach``, and its distance; ``out`` gets weights and position."""
+    best = reach * reach if reach >= 0.0 else -1.0
+    found = np.int32(-1)
+    stack[0], gap[0] = 0, _box_distance(box[0], x, y, z)
+    depth = 1
+    while depth:
+        depth -= 1
+        node = stack[depth]
+        if gap[depth] > best:
+            continue
+        if size[node]:
+            for i in range(first[node], first[node] + size[node]):
+                t = corner[i]
+                a, b, c = _closest_weights(t, x, y, z)
+                cx, cy, cz = _blend(t, a, b, c, 0), _blend(t, a, b, c, 1), _blend(t, a, b, c, 2)
+                d = (cx - x) ** 2 + (cy - y) ** 2 + (cz - z) ** 2
+                if d < best or (d == best and (found < 0 or order[i] < found)):
+                    best, found = d, order[i]
+                    out[0], out[1], out[2], out[3], out[4], out[5] = a, b, c, cx, cy, cz
+            continue
+        left = first[node]
+        near, far = left, left + 1
+        near_gap, far_gap = _box_distance(box[near], x, y, z), _box_distance(box[far], x, y, z)
+        if far_gap < near_gap:
+            near, far, near_gap, far_gap = far, near, far_gap, near_gap
+        if far_gap <= best:
+            stack[depth], gap[depth] = far, far_gap
+            depth += 1
+        if near_gap <= best:
+            stack[depth], gap[depth] = near, near_gap
+            depth += 1
+    return found, math.sqrt(best) if found >= 0 else 0.0
+
+
+@inline
+def _keep(out: Floats, weight: Floats, position: Floats, q: int) -> None:
+    for w in range(3):
+        weight[q, w], position[q, w] = out[w], out[w + 3]
+
+
 @parallel_kernel
 def _closest(
     box: Floats, first: Indices, size: Indices, corner: Floats, order: Indices, points: Floats, reach: float
@@ -100,44 +145,13 @@ def _closest(
     triangle, distance = np.full(count, -1, np.int32), np.zeros(count)
     weight, position = np.zeros((count, 3)), np.zeros((count, 3))
     for chunk in prange((count + CHUNK - 1) // CHUNK):
-        stack = np.empty(STACK, np.int32)
-        gap = np.empty(STACK)
+        stack, gap, out = np.empty(STACK, np.int32), np.empty(STACK), np.empty(6)
         for q in range(chunk * CHUNK, min(chunk * CHUNK + CHUNK, count)):
-            x, y, z = points[q, 0], points[q, 1], points[q, 2]
-            best = reach * reach
-            found = np.int32(-1)
-            stack[0], gap[0] = 0, _box_distance(box[0], x, y, z)
-            depth = 1
-            while depth:
-                depth -= 1
-                node = stack[depth]
-                if gap[depth] > best:
-                    continue
-                if size[node]:
-                    for i in range(first[node], first[node] + size[node]):
-                        t = corner[i]
-                        a, b, c = _closest_weights(t, x, y, z)
-                        cx, cy, cz = _blend(t, a, b, c, 0), _blend(t, a, b, c, 1), _blend(t, a, b, c, 2)
-                        d = (cx - x) ** 2 + (cy - y) ** 2 + (cz - z) ** 2
-                        if d < best or (d == best and (found < 0 or order[i] < found)):
-                            best, found = d, order[i]
-                            weight[q, 0], weight[q, 1], weight[q, 2] = a, b, c
-                            position[q, 0], position[q, 1], position[q, 2] = cx, cy, cz
-                    continue
-                left = first[node]
-                near, far = left, left + 1
-                near_gap, far_gap = _box_distance(box[near], x, y, z), _box_distance(box[far], x, y, z)
-                if far_gap < near_gap:
-                    near, far, near_gap, far_gap = far, near, far_gap, near_gap
-                if far_gap <= best:
-                    stack[depth], gap[depth] = far, far_gap
-                    depth += 1
-                if near_gap <= best:
-                    stack[depth], gap[depth] = near, near_gap
-                    depth += 1
-            triangle[q] = found
-            if found >= 0:
-                distance[q] = math.sqrt(best)
+            triangle[q], distance[q] = closest_one(
+                box, first, size, corner, order, points[q, 0], points[q, 1], points[q, 2], reach, stack, gap, out
+            )
+            if triangle[q] >= 0:
+                _keep(out, weight, position, q)
     return triangle, weight, position, distance
 
 
@@ -165,6 +179,73 @@ def invert(d: Floats, inverse: Floats) -> None:
         inverse[w] = 1.0 / d[w] if d[w] != 0.0 else np.inf
 
 
+@inline
+def hit_one(
+    box: Floats, first: Indices, size: Indices, corner: Floats, order: Indices, o: Floats, d: Floats, begin: float,
+    reach: float, stack: Indices, gap: Floats, inverse: Floats, out: Floats,
+) -> tuple[np.int32, float]:  # fmt: skip
+    """Return the first triangle that a ray from ``o`` along the unit vector ``d`` hits, -1 for none, and how far away.
+
+    ``out`` gets weights and position.
+    """
+    kz = 0
+    for w in range(1, 3):
+        if abs(d[w]) > abs(d[kz]):
+            kz = w
+    if d[kz] == 0.0:
+        return np.int32(-1), 0.0
+    kx, ky = (kz + 1) % 3, (kz + 2) % 3
+    if d[kz] < 0.0:
+        kx, ky = ky, kx
+    sx, sy, sz = d[kx] / d[kz], d[ky] / d[kz], 1.0 / d[kz]
+    invert(d, inverse)
+    best = reach
+    found = np.int32(-1)
+    stack[0], gap[0] = 0, enters(box, 0, o, inverse, best)
+    depth = 1
+    while depth:
+        depth -= 1
+        node = stack[depth]
+        if gap[depth] == np.inf or gap[depth] > best:
+            continue
+        if size[node]:
+            for i in range(first[node], first[node] + size[node]):
+                t = corner[i]
+                ax, ay, az = t[0, kx] - o[kx], t[0, ky] - o[ky], t[0, kz] - o[kz]
+                bx, by, bz = t[1, kx] - o[kx], t[1, ky] - o[ky], t[1, kz] - o[kz]
+                cx, cy, cz = t[2, kx] - o[kx], t[2, ky] - o[ky], t[2, kz] - o[kz]
+                ax, ay = ax - sx * az, ay - sy * az
+                bx, by = bx - sx * bz, by - sy * bz
+                cx, cy = cx - sx * cz, cy - sy * cz
+                u, v, w3 = cx * by - cy * bx, ax * cy - ay * cx, bx * ay - by * ax
+                if (u < 0.0 or v < 0.0 or w3 < 0.0) and (u > 0.0 or v > 0.0 or w3 > 0.0):
+                    continue
+                total = u + v + w3
+                if total == 0.0:
+                    continue
+                s = sz * (u * az + v * bz + w3 * cz) / total
+                if s < begin or s > best or (s == best and found >= 0 and order[i] > found):
+                    continue
+                best, found = s, order[i]
+                out[0], out[1], out[2] = u / total, v / total, w3 / total
+            continue
+        left = first[node]
+        near, far = left, left + 1
+        near_gap, far_gap = enters(box, near, o, inverse, best), enters(box, far, o, inverse, best)
+        if far_gap < near_gap:
+            near, far, near_gap, far_gap = far, near, far_gap, near_gap
+        if far_gap < np.inf:
+            stack[depth], gap[depth] = far, far_gap
+            depth += 1
+        if near_gap < np.inf:
+            stack[depth], gap[depth] = near, near_gap
+            depth += 1
+    if found >= 0:
+        for w in range(3):
+            out[w + 3] = o[w] + best * d[w]
+    return found, best if found >= 0 else 0.0
+
+
 @parallel_kernel
 def _first_hit(
     box: Floats, first: Indices, size: Indices, corner: Floats, order: Indices,
@@ -174,68 +255,14 @@ def _first_hit(
     triangle, distance = np.full(count, -1, np.int32), np.zeros(count)
     weight, position = np.zeros((count, 3)), np.zeros((count, 3))
     for chunk in prange((count + CHUNK - 1) // CHUNK):
-        stack = np.empty(STACK, np.int32)
-        gap = np.empty(STACK)
+        stack, gap, out = np.empty(STACK, np.int32), np.empty(STACK), np.empty(6)
         inverse = np.empty(3)
         for q in range(chunk * CHUNK, min(chunk * CHUNK + CHUNK, count)):
-            o, d = origins[q], directions[q]
-            kz = 0
-            for w in range(1, 3):
-                if abs(d[w]) > abs(d[kz]):
-                    kz = w
-            if d[kz] == 0.0:
-                continue
-            kx, ky = (kz + 1) % 3, (kz + 2) % 3
-            if d[kz] < 0.0:
-                kx, ky = ky, kx
-            sx, sy, sz = d[kx] / d[kz], d[ky] / d[kz], 1.0 / d[kz]
-            invert(d, inverse)
-            best = reach
-            found = np.int32(-1)
-            stack[0], gap[0] = 0, enters(box, 0, o, inverse, best)
-            depth = 1
-            while depth:
-                depth -= 1
-                node = stack[depth]
-                if gap[depth] == np.inf or gap[depth] > best:
-                    continue
-                if size[node]:
-                    for i in range(first[node], first[node] + size[node]):
-                        t = corner[i]
-                        ax, ay, az = t[0, kx] - o[kx], t[0, ky] - o[ky], t[0, kz] - o[kz]
-                        bx, by, bz = t[1, kx] - o[kx], t[1, ky] - o[ky], t[1, kz] - o[kz]
-                        cx, cy, cz = t[2, kx] - o[kx], t[2, ky] - o[ky], t[2, kz] - o[kz]
-                        ax, ay = ax - sx * az, ay - sy * az
-                        bx, by = bx - sx * bz, by - sy * bz
-                        cx, cy = cx - sx * cz, cy - sy * cz
-                        u, v, w3 = cx * by - cy * bx, ax * cy - ay * cx, bx * ay - by * ax
-                        if (u < 0.0 or v < 0.0 or w3 < 0.0) and (u > 0.0 or v > 0.0 or w3 > 0.0):
-                            continue
-                        total = u + v + w3
-                        if total == 0.0:
-                            continue
-                        s = sz * (u * az + v * bz + w3 * cz) / total
-                        if s < begin or s > best or (s == best and found >= 0 and order[i] > found):
-                            continue
-                        best, found = s, order[i]
-                        weight[q, 0], weight[q, 1], weight[q, 2] = u / total, v / total, w3 / total
-                    continue
-                left = first[node]
-                near, far = left, left + 1
-                near_gap, far_gap = enters(box, near, o, inverse, best), enters(box, far, o, inverse, best)
-                if far_gap < near_gap:
-                    near, far, near_gap, far_gap = far, near, far_gap, near_gap
-                if far_gap < np.inf:
-                    stack[depth], gap[depth] = far, far_gap
-                    depth += 1
-                if near_gap < np.inf:
-                    stack[depth], gap[depth] = near, near_gap
-                    depth += 1
-            triangle[q] = found
-            if found >= 0:
-                distance[q] = best
-                for w in range(3):
-                    position[q, w] = o[w] + best * d[w]
+            triangle[q], distance[q] = hit_one(
+                box, first, size, corner, order, origins[q], directions[q], begin, reach, stack, gap, inverse, out
+            )
+            if triangle[q] >= 0:
+                _keep(out, weight, position, q)
     return triangle, weight, position, distance
 
 

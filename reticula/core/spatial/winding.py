@@ -18,7 +18,7 @@ from reticula.core.geometry.geo import Geo, once_per_geo
 from reticula.core.spatial.surface import CHUNK, STACK, surface_of
 from reticula.core.spatial.tree import Tree
 
-__all__ = ["winding_numbers"]
+__all__ = ["FAR", "moments_of", "winding_numbers", "winding_one"]
 
 FAR = 3.0
 """A node is summed up as one where its middle is farther away than this many of its radii."""
@@ -94,6 +94,38 @@ def _solid_angle(t: Floats, x: float, y: float, z: float) -> float:
     return 2.0 * math.atan2(up, down) if up != 0.0 else 0.0
 
 
+@inline
+def winding_one(
+    first: Indices, size: Indices, corner: Floats, area: Floats, moment: Floats, ball: Floats,
+    x: float, y: float, z: float, far: float, stack: Indices,
+) -> float:  # fmt: skip
+    """Return the winding number about one place."""
+    depth, total = 1, 0.0
+    stack[0] = 0
+    while depth:
+        depth -= 1
+        node = stack[depth]
+        rx, ry, rz = ball[node, 0] - x, ball[node, 1] - y, ball[node, 2] - z
+        d2 = rx * rx + ry * ry + rz * rz
+        reach = far * ball[node, 3]
+        if d2 > reach * reach:
+            d = math.sqrt(d2)
+            d3 = d2 * d
+            m = moment[node]
+            trace = m[0] + m[4] + m[8]
+            turned = rx * (m[0] * rx + m[1] * ry + m[2] * rz) + ry * (m[3] * rx + m[4] * ry + m[5] * rz)
+            turned += rz * (m[6] * rx + m[7] * ry + m[8] * rz)
+            total += (area[node, 0] * rx + area[node, 1] * ry + area[node, 2] * rz + trace) / d3
+            total -= 3.0 * turned / (d3 * d2)
+        elif size[node]:
+            for i in range(first[node], first[node] + size[node]):
+                total += _solid_angle(corner[i], x, y, z)
+        else:
+            stack[depth], stack[depth + 1] = first[node], first[node] + 1
+            depth += 2
+    return total / (4.0 * math.pi)
+
+
 @parallel_kernel
 def _winding(
     first: Indices, size: Indices, corner: Floats, area: Floats, moment: Floats, ball: Floats, asked: Floats, far: float
@@ -102,35 +134,15 @@ def _winding(
     for chunk in prange((len(asked) + CHUNK - 1) // CHUNK):
         stack = np.empty(STACK, np.int32)
         for q in range(chunk * CHUNK, min(chunk * CHUNK + CHUNK, len(asked))):
-            x, y, z = asked[q, 0], asked[q, 1], asked[q, 2]
-            stack[0], depth, total = 0, 1, 0.0
-            while depth:
-                depth -= 1
-                node = stack[depth]
-                rx, ry, rz = ball[node, 0] - x, ball[node, 1] - y, ball[node, 2] - z
-                d2 = rx * rx + ry * ry + rz * rz
-                reach = far * ball[node, 3]
-                if d2 > reach * reach:
-                    d = math.sqrt(d2)
-                    d3 = d2 * d
-                    m = moment[node]
-                    trace = m[0] + m[4] + m[8]
-                    turned = rx * (m[0] * rx + m[1] * ry + m[2] * rz) + ry * (m[3] * rx + m[4] * ry + m[5] * rz)
-                    turned += rz * (m[6] * rx + m[7] * ry + m[8] * rz)
-                    total += (area[node, 0] * rx + area[node, 1] * ry + area[node, 2] * rz + trace) / d3
-                    total -= 3.0 * turned / (d3 * d2)
-                elif size[node]:
-                    for i in range(first[node], first[node] + size[node]):
-                        total += _solid_angle(corner[i], x, y, z)
-                else:
-                    stack[depth], stack[depth + 1] = first[node], first[node] + 1
-                    depth += 2
-            out[q] = total / (4.0 * math.pi)
+            out[q] = winding_one(
+                first, size, corner, area, moment, ball, asked[q, 0], asked[q, 1], asked[q, 2], far, stack
+            )
     return out
 
 
 @once_per_geo
-def _moments_of(geo: Geo) -> tuple[Tree, Moments]:
+def moments_of(geo: Geo) -> tuple[Tree, Moments]:
+    """Return the tree of a mesh with the sums of its nodes, built once; GeometryError if it has no faces."""
     tree = surface_of(geo).tree
     return tree, Moments(*_moments(tree.box, tree.first, tree.size, tree.corner))
 
@@ -140,7 +152,7 @@ def winding_numbers(geo: Geo, places: Floats, *, exact: bool = False) -> Floats:
 
     Far triangles are summed up, which costs a few hundredths near the surface; ``exact`` asks all of them.
     """
-    tree, moments = _moments_of(geo)
+    tree, moments = moments_of(geo)
     asked = np.ascontiguousarray(places, np.float64)
     far = math.inf if exact else FAR
     return _winding(tree.first, tree.size, tree.corner, moments.area, moments.first, moments.ball, asked, far)

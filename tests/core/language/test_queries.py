@@ -94,7 +94,7 @@ def test_a_value_of_the_whole_is_read_by_its_bare_name(ball: Geo) -> None:
 
 
 def test_queries_are_asked_once(sheet: Geo, ball: Geo, monkeypatch: pytest.MonkeyPatch) -> None:
-    from reticula.core.language import vector
+    from reticula.core.language.vector import expressions as vector
 
     asked = []
     original = vector.ask

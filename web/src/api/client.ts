@@ -9,6 +9,9 @@ export type OperatorState = Schemas['OperatorState']
 export type ParameterState = Schemas['ParameterState']
 export type OperatorList = Schemas['OperatorList']
 export type AssetState = Schemas['AssetState']
+export type TextState = Schemas['TextState']
+export type TextName = Schemas['TextName']
+export type InputState = Schemas['InputState']
 export type ErrorState = Schemas['ErrorState']
 
 export type Operation = { op: string; path: string; value?: unknown; from?: string }
@@ -64,6 +67,10 @@ export const api = {
   stop: (ticket: string) => call<void>('DELETE', `/api/evaluations/${ticket}`),
   looks: (id: string, node: string, wishes: object[], basis: Partial<Basis> = {}) =>
     call<Schemas['LookState']>('POST', `/api/graphs/${id}/looks`, { node, wishes, ...basis }),
+  text: (id: string, node: string, parameter: string, source: string, elements: number[], basis: Partial<Basis> = {}) =>
+    call<TextState>('POST', `/api/graphs/${id}/texts`, { node, parameter, source, elements, ...basis }),
+  rewrite: (id: string, node: string, parameter: string, to: 'text' | 'nodes', basis: Partial<Basis> = {}) =>
+    call<Schemas['RewriteState']>('POST', `/api/graphs/${id}/rewrites`, { node, parameter, to, ...basis }),
   operators: () => call<OperatorList>('GET', '/api/operators'),
   assets: (project: string) => call<Schemas['AssetList']>('GET', `/api/projects/${project}/assets`),
   upload: (project: string, file: File) => {

@@ -177,6 +177,40 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/graphs/{graph_id}/rewrites": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Write a wired parameter as text, or a formula or script as value nodes; changes nothing. */
+        post: operations["evaluations_rewrite_graphs__graph_id__rewrites_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/graphs/{graph_id}/texts": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Tell what a formula or script means while it is being written: its error, its names, what it gives. */
+        post: operations["evaluations_read_text_graphs__graph_id__texts_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/graphs/{graph_id}/undo": {
         parameters: {
             query?: never;
@@ -501,8 +535,23 @@ export interface components {
         };
         /** FunctionState */
         FunctionState: {
+            /**
+             * Example
+             * @default
+             */
+            example: string;
+            /**
+             * Family
+             * @default
+             */
+            family: string;
             /** Name */
             name: string;
+            /**
+             * Source
+             * @default
+             */
+            source: string;
             /** Summary */
             summary: string;
             /** Usage */
@@ -688,6 +737,8 @@ export interface components {
         OperatorState: {
             /** Carries */
             carries: string;
+            /** Declares Inputs */
+            declares_inputs: boolean;
             /** Description */
             description: string;
             /** Family */
@@ -698,6 +749,8 @@ export interface components {
             keywords: string[];
             /** Label */
             label: string;
+            /** Makes Value */
+            makes_value: boolean;
             /** Name */
             name: string;
             /** Outputs */
@@ -787,6 +840,8 @@ export interface components {
             step: number | null;
             /** Takes Formula */
             takes_formula: boolean;
+            /** Takes Wire */
+            takes_wire: boolean;
             /**
              * Type
              * @default null
@@ -829,6 +884,55 @@ export interface components {
             revision: number;
         };
         /**
+         * RewriteRequest
+         * @description Another way to write a parameter: ``text`` makes a formula of a wire, ``nodes`` value nodes of a formula or script.
+         */
+        RewriteRequest: {
+            /** Draft */
+            draft?: {
+                [key: string]: unknown;
+            }[];
+            /** Node */
+            node: string;
+            /** Parameter */
+            parameter: string;
+            /**
+             * Revision
+             * @default null
+             */
+            revision: number | null;
+            /**
+             * To
+             * @enum {string}
+             */
+            to: "text" | "nodes";
+        };
+        /**
+         * RewriteState
+         * @description New nodes, what the parameter holds then, and the node that replaces a script.
+         */
+        RewriteState: {
+            /**
+             * Last
+             * @default null
+             */
+            last: string | null;
+            /**
+             * Nodes
+             * @default {}
+             */
+            nodes: {
+                [key: string]: {
+                    [key: string]: unknown;
+                };
+            };
+            /**
+             * Value
+             * @default null
+             */
+            value: unknown;
+        };
+        /**
          * Settings
          * @description Settings of the workshop; unknown names are kept for newer versions.
          */
@@ -847,6 +951,78 @@ export interface components {
             parameter: string;
             /** Value */
             value: unknown;
+        };
+        /**
+         * TextName
+         * @description A name that can be written, with its type, where it comes from, and its range or meaning.
+         */
+        TextName: {
+            /** Name */
+            name: string;
+            /** Origin */
+            origin: string;
+            /** Summary */
+            summary: string;
+            /** Type */
+            type: string;
+            /**
+             * Unit
+             * @default
+             */
+            unit: string;
+        };
+        /**
+         * TextRequest
+         * @description A text as it is being written, as a parameter of a node; ``elements`` are those that it prints for.
+         */
+        TextRequest: {
+            /** Draft */
+            draft?: {
+                [key: string]: unknown;
+            }[];
+            /** Elements */
+            elements?: number[];
+            /** Node */
+            node: string;
+            /** Parameter */
+            parameter: string;
+            /**
+             * Revision
+             * @default null
+             */
+            revision: number | null;
+            /** Source */
+            source: string;
+        };
+        /**
+         * TextState
+         * @description What a text means: its error, its result in words, and what can be written in it.
+         */
+        TextState: {
+            /**
+             * Controls
+             * @default null
+             */
+            controls: components["schemas"]["ParameterState"][] | null;
+            error: components["schemas"]["ErrorState"] | null;
+            /**
+             * Inputs
+             * @default null
+             */
+            inputs: components["schemas"]["InputState"][] | null;
+            /** Members */
+            members: {
+                [key: string]: components["schemas"]["TextName"][];
+            };
+            /** Names */
+            names: components["schemas"]["TextName"][];
+            /**
+             * Printed
+             * @default []
+             */
+            printed: string[];
+            /** Result */
+            result: string;
         };
         /** ValidationErrorModel */
         ValidationErrorModel: {
@@ -1336,6 +1512,76 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ErrorState"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorState"];
+                };
+            };
+        };
+    };
+    evaluations_rewrite_graphs__graph_id__rewrites_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                graph_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RewriteRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RewriteState"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorState"];
+                };
+            };
+        };
+    };
+    evaluations_read_text_graphs__graph_id__texts_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                graph_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TextRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TextState"];
                 };
             };
             /** @description Unprocessable Entity */

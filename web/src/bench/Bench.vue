@@ -5,10 +5,11 @@ import { ElMessage } from 'element-plus'
 import { computed, nextTick, onMounted, provide, ref, watch, watchEffect } from 'vue'
 import Board from '../board/Board.vue'
 import { splitFeed, addNode, duplicateNodes, removeNodes } from '../board/document'
-import { shapesKey } from '../board/keys'
+import { scriptKey, shapesKey } from '../board/keys'
 import { useGraph } from '../board/useGraph'
 import { useCatalogue } from '../catalogue/useCatalogue'
 import Ledger from '../ledger/Ledger.vue'
+import ScriptDrawer from '../script/ScriptDrawer.vue'
 import { useTheme } from '../shared/useTheme'
 import { useView } from '../view/useView'
 import View from '../view/View.vue'
@@ -39,9 +40,22 @@ const ready = ref(false)
 const trouble = ref('')
 const boardSplit = useSplit('board width', 496, 260, () => window.innerWidth - 360, 'x', 1)
 const ledgerSplit = useSplit('ledger height', 226, 34, () => window.innerHeight - 240, 'y', -1)
+const scriptSplit = useSplit('script height', 320, 34, () => window.innerHeight - 240, 'y', -1)
 provide(shapesKey, project.shapeNames)
 
 const chosenCards = computed(() => board.value?.selected ?? [])
+
+/** The script whose text is in the drawer, instead of the ledger. */
+const writing = ref<string | null>(null)
+provide(scriptKey, (node) => (writing.value = node))
+const written = computed(() => (writing.value && graph.document.value.nodes[writing.value]?.operator === 'script' ? writing.value : null))
+const drawerSplit = computed(() => (written.value ? scriptSplit : ledgerSplit))
+/** A script card that is chosen, whose text could be shown. */
+const scriptCard = computed(() => chosenCards.value.find((id) => graph.document.value.nodes[id]?.operator === 'script') ?? null)
+watch(scriptCard, (id) => {
+  if (id && writing.value) writing.value = id
+})
+
 /** The card that a new one is added after. */
 const after = computed(() => chosenCards.value[0] ?? graph.document.value.looking_at ?? null)
 const afterTitle = computed(() => {
@@ -136,6 +150,7 @@ const actions: Action[] = [
   { name: 'Smooth shading', help: 'shade smoothly, or each face flat', run: () => (view.smooth = !view.smooth) },
   { name: 'Shapes', help: 'upload, use and delete meshes of this project', run: () => (shaping.value = true) },
   { name: 'Add dial', help: 'a value that formulas of any node can read', run: () => void dials.value?.add() },
+  { name: 'Edit the text', help: 'open the text of the selected script card in the drawer', enabled: () => scriptCard.value !== null, run: () => (writing.value = scriptCard.value) },
   { name: 'Tidy board', help: 'lay all cards out again', run: () => board.value?.tidy() },
   { name: 'All cards', help: 'show all cards on the board', run: () => board.value?.fit() },
   { name: 'Day or night', help: 'change the theme', run: theme.toggle },
@@ -191,10 +206,11 @@ function useShape(name: string) {
     <main v-else :style="{ gridTemplateColumns: `${boardSplit.size.value}px 6px minmax(0, 1fr)` }">
       <div class="left"><Dials ref="dials" /><Board ref="board" class="grow" /></div>
       <div class="divider" role="separator" aria-orientation="vertical" aria-label="Width of the board" tabindex="0" @pointerdown="boardSplit.drag" @keydown="boardSplit.step" />
-      <div class="right" :style="{ gridTemplateRows: `minmax(0, 1fr) 6px ${ledgerSplit.size.value}px` }">
+      <div class="right" :style="{ gridTemplateRows: `minmax(0, 1fr) 6px ${drawerSplit.size.value}px` }">
         <View ref="picture" />
-        <div class="divider flat" role="separator" aria-orientation="horizontal" aria-label="Height of the ledger" tabindex="0" @pointerdown="ledgerSplit.drag" @keydown="ledgerSplit.step" />
-        <Ledger />
+        <div class="divider flat" role="separator" aria-orientation="horizontal" aria-label="Height of the drawer" tabindex="0" @pointerdown="drawerSplit.drag" @keydown="drawerSplit.step" />
+        <ScriptDrawer v-if="written" :key="written" :node="written" @close="writing = null" />
+        <Ledger v-else :script="scriptCard" @script="writing = $event" />
       </div>
     </main>
     <Finder :open="finding" :actions="actions" :after="afterTitle" @close="finding = false" @add="add" />

@@ -17,7 +17,9 @@ const reports = shallowRef<Record<string, NodeReport>>({})
 /** The node that the looks show: the one looked at, or what feeds it if it failed. */
 const shownNode = ref<string | null>(null)
 const wishes = shallowRef<Wish[]>([])
-const looks = shallowRef<{ node: string; key: string; wishes: Wish[]; answers: Record<string, unknown>[] } | null>(null)
+const looks = shallowRef<{ graph: string; node: string; key: string; wishes: Wish[]; answers: Record<string, unknown>[] } | null>(null)
+/** Whether the looks are the last good ones, from before a text was broken. */
+const stale = ref(false)
 const running = ref(false)
 const slow = ref(false)
 const progress = ref({ done: 0, total: 0, node: '' })
@@ -83,6 +85,10 @@ async function take(
   let answers = answer.looks ?? []
   let shown = node
   if (node && answer.nodes?.[splitFeed(node).from]?.state !== 'done' && asked.length) {
+    if (isMisspelt(answer.nodes?.[splitFeed(node).from]) && looks.value?.node === node && looks.value.graph === graph.state.value?.id) {
+      stale.value = true
+      return
+    }
     shown = fallback(document, node)
     if (!shown) {
       shownNode.value = null
@@ -90,9 +96,15 @@ async function take(
     }
     answers = (await api.looks(graph.state.value!.id, shown, asked, graph.basis())).looks
   }
+  stale.value = false
   shownNode.value = shown
-  if (shown) looks.value = { node: shown, key: keyOf(shown), wishes: asked, answers }
+  if (shown) looks.value = { graph: graph.state.value!.id, node: shown, key: keyOf(shown), wishes: asked, answers }
   else looks.value = null
+}
+
+/** Whether a node failed over a text or value that is being written: then its last good result stays in sight. */
+function isMisspelt(report: NodeReport | undefined): boolean {
+  return report?.state === 'failed' && ['parameter', 'formula'].includes(report.error?.code ?? '')
 }
 
 function brokenReport(message: string): NodeReport {
@@ -135,7 +147,7 @@ const essence = computed(() => {
 
 export function useEvaluation() {
   return {
-    reports, shownNode, looks, wishes, running, slow, progress, failure, request,
+    reports, shownNode, looks, stale, wishes, running, slow, progress, failure, request,
 
     /** Begin to follow the document. */
     follow(): void {

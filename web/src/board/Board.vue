@@ -4,7 +4,7 @@ import '@vue-flow/core/dist/style.css'
 import { type Connection, type EdgeMouseEvent, type NodeChange, type NodeDragEvent, useVueFlow, VueFlow } from '@vue-flow/core'
 import { computed, nextTick, ref, watch } from 'vue'
 import { useCatalogue } from '../catalogue/useCatalogue'
-import { connect, disconnect, feedOf, insertInto, splitFeed, wires, wouldCircle, type Wire } from './document'
+import { connect, disconnect, feedOf, inputsOf, insertInto, parameterOf, splitFeed, wires, wouldCircle, type Wire } from './document'
 import Card from './Card.vue'
 import { layout, revealing, viewportFor, type Size } from './layout'
 import { useGraph } from './useGraph'
@@ -26,7 +26,7 @@ const nodes = computed(() =>
 const edges = computed(() =>
   wires(graph.document.value).map((wire) => ({
     id: wireId(wire), source: wire.from, target: wire.to, sourceHandle: wire.output ?? firstOutput(wire.from), targetHandle: wire.input,
-    type: 'default', interactionWidth: 22, data: wire, class: chosenWire.value === wireId(wire) ? 'chosen' : '',
+    type: 'default', interactionWidth: 22, data: wire, class: [parameterOf(wire.input) === null ? '' : 'value', chosenWire.value === wireId(wire) ? 'chosen' : ''].join(' '),
   })), // prettier-ignore
 )
 
@@ -73,7 +73,9 @@ flow.onMoveStart(({ event }) => {
   if (event?.sourceEvent) settling = 0
 })
 
-function canConnect({ source, target }: Connection): boolean {
+function canConnect({ source, target, targetHandle }: Connection): boolean {
+  const carries = operator(graph.document.value.nodes[source]?.operator ?? '')?.makes_value ?? false
+  if (carries !== (parameterOf(targetHandle ?? '') !== null)) return false
   return source !== target && !wouldCircle(graph.document.value, source, target)
 }
 
@@ -87,7 +89,8 @@ function firstOutput(id: string): string {
 
 function onConnect({ source, target, sourceHandle, targetHandle }: Connection) {
   if (!targetHandle) return
-  const many = operator(graph.document.value.nodes[target]?.operator ?? '')?.inputs.find((entry) => entry.name === targetHandle)?.many ?? false
+  const node = graph.document.value.nodes[target]
+  const many = inputsOf(node, operator(node?.operator ?? '')).find((entry) => entry.name === targetHandle)?.many ?? false
   const output = sourceHandle && sourceHandle !== firstOutput(source) ? sourceHandle : undefined
   graph.edit('connect', (next) => connect(next, { from: source, output, to: target, input: targetHandle }, many))
 }
@@ -115,7 +118,7 @@ function wireUnder(id: string): Wire | null {
   for (const drawn of document.querySelectorAll<SVGGElement>('.board .vue-flow__edge')) {
     const path = drawn.querySelector<SVGPathElement>('.vue-flow__edge-path')
     const wire = edges.value.find((edge) => edge.id === drawn.dataset.id)?.data
-    if (path && wire && runsThrough(path, box)) return wire
+    if (path && wire && parameterOf(wire.input) === null && runsThrough(path, box)) return wire
   }
   return null
 }
@@ -206,6 +209,15 @@ defineExpose({ selected, select, cutWire, fit, follow, tidy })
 .board :deep(.vue-flow__edge-path) {
   stroke: var(--wire);
   stroke-width: 3;
+}
+.board :deep(.vue-flow__edge.value .vue-flow__edge-path) {
+  stroke-width: 1.5;
+}
+.board :deep(.vue-flow__handle.value) {
+  width: 9px;
+  height: 9px;
+  border-width: 1.5px;
+  border-radius: 50%;
 }
 .board :deep(.vue-flow__edge.chosen .vue-flow__edge-path),
 .board :deep(.vue-flow__edge:hover .vue-flow__edge-path) {

@@ -1,16 +1,20 @@
 <script setup lang="ts">
 /** A node as it is drawn: what it does in one line, its counts, time and troubles; opened, its controls. */
-import { Handle, Position } from '@vue-flow/core'
-import { computed, inject, ref, shallowRef, watch } from 'vue'
+import { Handle, Position, useVueFlow } from '@vue-flow/core'
+import { computed, inject, nextTick, provide, ref, shallowRef, watch } from 'vue'
 import { api } from '../api/client'
 import { isError, type Summary } from '../api/looks'
 import { useEvaluation } from '../bench/useEvaluation'
 import { isShown, useCatalogue } from '../catalogue/useCatalogue'
 import KindGlyph from '../shared/KindGlyph.vue'
 import { change, count, duration, shortChange } from '../shared/numbers'
-import { nodeLine, setParameter, splitFeed } from './document'
+import { inputsOf, isWired, nodeLine, setParameter, splitFeed } from './document'
+import { useRewriting } from './useRewriting'
 import ParameterField from './fields/ParameterField.vue'
-import { shapesKey } from './keys'
+import ControlFields from '../script/ControlFields.vue'
+import { textPlaceKey } from '../script/keys'
+import { useText } from '../script/useText'
+import { scriptKey, shapesKey } from './keys'
 import { useGraph } from './useGraph'
 
 const props = defineProps<{ id: string; selected?: boolean }>()
@@ -18,6 +22,10 @@ const { reports } = useEvaluation()
 const graph = useGraph()
 const { operator } = useCatalogue()
 const shapes = inject(shapesKey, ref<string[]>([]))
+const openScript = inject(scriptKey, () => {})
+const texts = useText()
+const rewriting = useRewriting()
+provide(textPlaceKey, { node: props.id })
 
 const node = computed(() => graph.document.value.nodes[props.id])
 const declared = computed(() => operator(node.value?.operator ?? ''))
@@ -57,6 +65,27 @@ const inSight = computed(() => {
   return (family === 'groups' ? notes.value.at(-1) : notes.value[0])?.text ?? ''
 })
 
+const inputs = computed(() => inputsOf(node.value, declared.value))
+const { updateNodeInternals } = useVueFlow('board')
+watch(() => inputs.value.map((input) => input.name).join(), () => void nextTick(() => updateNodeInternals([props.id]))) // prettier-ignore
+
+/** What a value node writes, and the parameters of this card that value nodes feed. */
+const writes = computed(() => (declared.value?.makes_value ? (report.value?.notes[0]?.text ?? '').split('\n').at(-1) : ''))
+const wired = computed(() => Object.entries(values.value).filter(([, value]) => isWired(value)).map(([name]) => name)) // prettier-ignore
+watch([() => props.selected, () => wired.value.join(), () => visible.value.length], () => setTimeout(() => updateNodeInternals([props.id]), 60))
+
+/** A script's text, and the controls that it declares. */
+const source = computed(() => (visible.value.some((p) => p.widget === 'script') ? String(values.value.source) : null))
+const excerpt = computed(() => (source.value ?? '').split('\n').filter((row) => row.trim()).slice(0, 5).join('\n')) // prettier-ignore
+const controls = computed(() => texts.of(props.id, 'source')?.controls ?? null)
+watch(
+  [() => props.selected, source, () => report.value?.key],
+  () => {
+    if (props.selected && source.value !== null && !texts.isAbout(props.id, 'source', source.value)) void texts.ask(props.id, 'source', source.value)
+  },
+  { immediate: true },
+)
+
 /** What the inputs hold, for the fields to offer; asked when the card is opened. */
 const summaries = shallowRef<Record<string, Summary>>({})
 watch(
@@ -89,6 +118,13 @@ function commit(name: string, value: unknown) {
   graph.edit(`set ${name.replaceAll('_', ' ')} of ${title.value}`, (next) => setParameter(next, props.id, name, value, preset))
 }
 
+/** Whether a parameter holds a formula, which can be drawn. */
+function isText(name: string): boolean {
+  const value = values.value[name]
+  const parameter = declared.value?.parameters.find((p) => p.name === name)
+  return (typeof value === 'object' && value !== null && 'formula' in value) || (parameter?.widget === 'where' && !!value)
+}
+
 function look(output?: string) {
   const feed = output && output !== outputs.value[0]?.name ? `${props.id}:${output}` : props.id
   graph.edit(`look at ${title.value}`, (next) => (next.looking_at = feed))
@@ -119,32 +155,58 @@ function errorOf(name: string): string {
 
 <template>
   <article v-if="node" class="card" :class="{ open: selected, looking, skipped: node.skip, failed: report?.state === 'failed', waiting: report?.state === 'waiting' }" :aria-label="title" :data-test="`card-${id}`">
-    <Handle v-for="(input, n) in declared?.inputs" :id="input.name" :key="input.name" type="target" :position="Position.Top" :style="{ left: `${((n + 1) * 100) / (declared!.inputs.length + 1)}%` }" :class="{ many: input.many, optional: input.optional }" :title="`${input.name}${input.optional ? ' (may stay empty)' : ''}: ${input.help}`" />
+    <Handle v-for="(input, n) in inputs" :id="input.name" :key="input.name" type="target" :position="Position.Top" :style="{ left: `${((n + 1) * 100) / (inputs.length + 1)}%` }" :class="{ many: input.many, optional: input.optional }" :title="`${input.name}${input.optional ? ' (may stay empty)' : ''}: ${input.help}`" />
     <header>
       <input v-if="selected" class="title nodrag" :value="title" aria-label="Title" @change="rename" @keydown.enter="($event.target as HTMLInputElement).blur()" />
       <span v-else class="title">{{ title }}</span>
-      <button class="plain small nodrag" :aria-pressed="looking" :title="looking ? 'The view shows this' : 'Look at this (L)'" :data-test="`look-${id}`" @click.stop="look()">look</button>
+      <button v-if="!declared?.makes_value" class="plain small nodrag" :aria-pressed="looking" :title="looking ? 'The view shows this' : 'Look at this (L)'" :data-test="`look-${id}`" @click.stop="look()">look</button>
       <button v-if="declared?.inputs.length" class="plain small nodrag" :aria-pressed="!!node.skip" title="Pass the geometry through unchanged (K)" @click.stop="skip">skip</button>
     </header>
-    <p v-if="!selected" class="line mono"><span :title="line">{{ line }}</span><span v-if="time" class="time" :title="timeHelp">{{ time }}</span></p>
+    <p v-if="writes && !selected" class="line mono"><span :title="writes">{{ writes }}</span></p>
+    <p v-else-if="!selected" class="line mono"><span :title="line">{{ line }}</span><span v-if="time" class="time" :title="timeHelp">{{ time }}</span></p>
     <p v-else class="about faint"><b v-if="node.title">{{ declared?.label }}: </b>{{ declared?.summary }}.</p>
     <div v-if="selected && declared" class="fields nodrag nowheel nopan">
-      <ParameterField v-for="parameter in visible" :key="parameter.name" :parameter="parameter" :value="values[parameter.name]" :values="values" :error="errorOf(parameter.name)" :summary="summaries[parameter.of ?? 'geo'] ?? summaries[declared.inputs[0]?.name ?? '']" :shapes="shapes" @preview="preview(parameter.name, $event)" @commit="commit(parameter.name, $event)" />
+      <template v-for="parameter in visible" :key="parameter.name">
+        <div v-if="isWired(values[parameter.name])" class="wired">
+          <Handle :id="`=${parameter.name}`" type="target" :position="Position.Left" class="value" :title="`${parameter.label}: a value`" />
+          <span class="faint">{{ parameter.label }}</span>
+          <span>← {{ titleOf((values[parameter.name] as { wire: string }).wire) }}</span>
+          <button class="plain small" title="Write what the wire gives as a formula here" :data-test="`as-text-${parameter.name}`" @click="rewriting.asText(id, parameter.name)">as text</button>
+          <button class="plain small" title="Take the wire away" :aria-label="`Cut the wire of ${parameter.label}`" @click="commit(parameter.name, parameter.default)">cut</button>
+          <p v-if="errorOf(parameter.name)" class="bad" role="alert">{{ errorOf(parameter.name) }}</p>
+        </div>
+        <div v-else-if="parameter.widget === 'script'" class="excerpt">
+          <pre class="mono" :title="source ?? ''">{{ excerpt }}</pre>
+          <button class="plain boxed" data-test="edit-script" @click="openScript(id)">Edit the text</button>
+          <button class="plain" data-test="as-nodes" title="Draw this text as value nodes, beside it" @click="rewriting.asNodes(id, parameter.name)">Show as nodes</button>
+          <p v-if="errorOf(parameter.name)" class="bad" role="alert">{{ errorOf(parameter.name) }}</p>
+        </div>
+        <ControlFields v-else-if="parameter.widget === 'controls'" :controls="controls" :value="values[parameter.name] as Record<string, unknown>" :shapes="shapes" @preview="preview(parameter.name, $event)" @commit="commit(parameter.name, $event)" />
+        <div v-else class="row" :class="{ takes: parameter.takes_wire }">
+          <Handle v-if="parameter.takes_wire" :id="`=${parameter.name}`" type="target" :position="Position.Left" class="value" :title="`${parameter.label}: takes a value`" />
+          <button v-if="parameter.takes_wire && isText(parameter.name)" class="plain small nodes" title="Draw this formula as value nodes" :data-test="`as-nodes-${parameter.name}`" @click="rewriting.asNodes(id, parameter.name)">nodes</button>
+          <ParameterField :parameter="parameter" :value="values[parameter.name]" :values="values" :error="errorOf(parameter.name)" :summary="summaries[parameter.of ?? 'geo'] ?? summaries[declared.inputs[0]?.name ?? '']" :shapes="shapes" @preview="preview(parameter.name, $event)" @commit="commit(parameter.name, $event)" />
+        </div>
+      </template>
       <p v-if="!visible.length" class="faint none">Nothing to set.</p>
     </div>
+    <template v-if="!selected">
+      <Handle v-for="(name, n) in wired" :id="`=${name}`" :key="name" type="target" :position="Position.Top" class="value" :style="{ left: `calc(100% - ${16 + n * 14}px)` }" :title="name" />
+    </template>
     <p v-if="message && !(selected && failedAt)" class="message bad" role="alert" data-test="card-error">{{ message }}</p>
     <p v-else-if="report?.state === 'waiting'" class="message faint">waits for ‘{{ titleOf(report.error?.cause) }}’, which has no result</p>
     <p v-for="note in warnings" :key="note.text" class="message warn" data-test="card-warning">{{ note.text }}</p>
     <p v-if="inSight" class="message faint short" :title="inSight" data-test="card-note">{{ inSight }}</p>
-    <template v-if="selected"><p v-for="note in notes" :key="note.text" class="message faint">{{ note.text }}</p></template>
-    <footer class="mono">
+    <template v-if="selected && declared?.makes_value"><pre class="mono written">{{ notes[0]?.text }}</pre></template>
+    <template v-else-if="selected"><p v-for="note in notes" :key="note.text" class="message faint">{{ note.text }}</p></template>
+    <footer v-if="!declared?.makes_value" class="mono">
       <span v-for="entry in numbers" :key="entry.kind" :title="`${entry.kind}s, and the change from the input`"><KindGlyph :kind="entry.kind" />{{ count(entry.count) }}<small v-if="entry.change" :title="`${change(entry.change)} ${entry.kind}s`">{{ shortChange(entry.change) }}</small></span>
       <span v-if="selected && time" class="time" :title="timeHelp">{{ time }}</span>
     </footer>
     <div v-if="outputs.length > 1" class="outputs nodrag">
       <button v-for="made in outputs" :key="made.name" class="plain small" :aria-pressed="shownOutput === made.name" :title="`Look at this output: ${made.help}`" :data-test="`look-${id}-${made.name}`" @click.stop="look(made.name)">{{ made.name }}<small class="mono"><KindGlyph :kind="outputCount(made.name).kind" />{{ count(outputCount(made.name).count) }}</small></button>
     </div>
-    <Handle v-for="(made, n) in outputs" :id="made.name" :key="made.name" type="source" :position="Position.Bottom" :style="{ left: `${((n + 0.5) * 100) / outputs.length}%` }" :title="`${made.name}: ${made.help}`" />
+    <Handle v-for="(made, n) in outputs" :id="made.name" :key="made.name" type="source" :position="Position.Bottom" :class="{ value: declared?.makes_value }" :style="{ left: `${((n + 0.5) * 100) / outputs.length}%` }" :title="`${made.name}: ${made.help}`" />
   </article>
 </template>
 
@@ -234,6 +296,60 @@ p {
   margin: 6px 0;
   max-height: 420px;
   overflow: auto;
+}
+.excerpt pre {
+  margin: 0 0 4px;
+  padding: 4px 7px;
+  overflow: hidden;
+  border: 1px solid var(--line);
+  border-radius: 5px;
+  background: var(--sheet);
+  font-size: 12px;
+  line-height: 1.4;
+  text-overflow: ellipsis;
+}
+.row {
+  position: relative;
+  padding-left: 12px;
+}
+.row :deep(.vue-flow__handle),
+.wired :deep(.vue-flow__handle) {
+  left: 4px;
+  top: 15px;
+}
+.row .nodes {
+  position: absolute;
+  right: 2px;
+  top: -9px;
+  z-index: 1;
+  display: none;
+  background: var(--raised);
+}
+.row:hover .nodes,
+.row:focus-within .nodes {
+  display: block;
+}
+.wired {
+  position: relative;
+  display: flex;
+  flex-wrap: wrap;
+  align-items: center;
+  gap: 8px;
+  min-height: 30px;
+  padding-left: 12px;
+  font-size: 13px;
+}
+.wired .faint {
+  flex: 0 0 92px;
+}
+.written {
+  margin: 2px 0;
+  padding: 4px 7px;
+  overflow: auto;
+  border: 1px solid var(--line);
+  border-radius: 5px;
+  background: var(--sheet);
+  font-size: 12px;
 }
 .none {
   font-size: 13px;

@@ -1,5 +1,5 @@
 /** The graph document and the edits that the board makes to it. All functions change the document they are given. */
-import type { OperatorState } from '../api/client'
+import type { InputState, OperatorState } from '../api/client'
 
 export interface GraphNode {
   operator: string
@@ -52,11 +52,22 @@ export function feedOf(wire: Pick<Wire, 'from' | 'output'>): string {
   return wire.output ? `${wire.from}:${wire.output}` : wire.from
 }
 
-/** Return every wire of the graph. */
+/** Return every wire of the graph, those of geometries and those of values. */
 export function wires(document: GraphDocument): Wire[] {
-  return Object.entries(document.nodes).flatMap(([to, node]) =>
-    Object.entries(node.inputs ?? {}).flatMap(([input, feeds]) => feeds.map((feed) => ({ ...splitFeed(feed), to, input }))),
-  )
+  return Object.entries(document.nodes).flatMap(([to, node]) => [
+    ...Object.entries(node.inputs ?? {}).flatMap(([input, feeds]) => feeds.map((feed) => ({ ...splitFeed(feed), to, input }))),
+    ...Object.entries(node.parameters ?? {}).flatMap(([name, value]) => (isWired(value) ? [{ from: value.wire, to, input: `=${name}` }] : [])),
+  ])
+}
+
+/** Whether a parameter is fed by a value node. */
+export function isWired(value: unknown): value is { wire: string } {
+  return typeof value === 'object' && value !== null && 'wire' in value
+}
+
+/** The parameter that a wire ends at, if it carries a value. */
+export function parameterOf(input: string): string | null {
+  return input.startsWith('=') ? input.slice(1) : null
 }
 
 /** Return an id that no node has yet, made from the operator's name. */
@@ -73,19 +84,20 @@ export function addNode(document: GraphDocument, operator: OperatorState, after?
   const input = operator.inputs[0]
   if (input && after && splitFeed(after).from in document.nodes) node.inputs = { [input.name]: [after] }
   document.nodes[id] = node
-  document.looking_at = id
+  if (!operator.makes_value) document.looking_at = id
   return id
 }
 
 /** Return whether `to` feeds `from`, so that a wire between them would close a circle. */
 export function wouldCircle(document: GraphDocument, from: string, to: string): boolean {
+  const all = wires(document)
   const open = [from]
   const seen = new Set<string>()
   for (let name = open.pop(); name !== undefined; name = open.pop()) {
     if (name === to) return true
     if (seen.has(name)) continue
     seen.add(name)
-    open.push(...Object.values(document.nodes[name]?.inputs ?? {}).flat().map((feed) => splitFeed(feed).from))
+    open.push(...all.filter((wire) => wire.to === name).map((wire) => wire.from))
   }
   return false
 }
@@ -94,6 +106,11 @@ export function wouldCircle(document: GraphDocument, from: string, to: string): 
 export function connect(document: GraphDocument, wire: Wire, many: boolean): void {
   const node = document.nodes[wire.to]
   if (!node) return
+  const parameter = parameterOf(wire.input)
+  if (parameter !== null) {
+    node.parameters = { ...node.parameters, [parameter]: { wire: wire.from } }
+    return
+  }
   node.inputs ??= {}
   const feeds = node.inputs[wire.input] ?? []
   const feed = feedOf(wire)
@@ -102,6 +119,8 @@ export function connect(document: GraphDocument, wire: Wire, many: boolean): voi
 
 /** Take a wire away. */
 export function disconnect(document: GraphDocument, wire: Wire): void {
+  const parameter = parameterOf(wire.input)
+  if (parameter !== null) delete document.nodes[wire.to]?.parameters?.[parameter]
   const inputs = document.nodes[wire.to]?.inputs
   if (!inputs?.[wire.input]) return
   inputs[wire.input] = inputs[wire.input]!.filter((feed) => feed !== feedOf(wire))
@@ -124,6 +143,10 @@ export function removeNodes(document: GraphDocument, ids: string[]): void {
     const feed = Object.values(gone.inputs ?? {}).flat()[0]
     delete document.nodes[id]
     for (const wire of wires(document).filter((entry) => entry.from === id)) {
+      if (parameterOf(wire.input) !== null) {
+        disconnect(document, wire)
+        continue
+      }
       const feeds = document.nodes[wire.to]!.inputs![wire.input]!
       if (feed && !feeds.includes(feed)) feeds[feeds.indexOf(feedOf(wire))] = feed
       else disconnect(document, wire)
@@ -144,6 +167,7 @@ export function duplicateNodes(document: GraphDocument, ids: string[]): string[]
     copies.set(id, copy)
   }
   for (const copy of copies.values()) {
+    for (const value of Object.values(document.nodes[copy]!.parameters ?? {})) if (isWired(value)) value.wire = copies.get(value.wire) ?? value.wire
     for (const feeds of Object.values(document.nodes[copy]!.inputs ?? {})) {
       feeds.forEach((feed, number) => {
         const { from, output } = splitFeed(feed)
@@ -156,6 +180,17 @@ export function duplicateNodes(document: GraphDocument, ids: string[]): string[]
 
 function shifted([x, y]: [number, number]): [number, number] {
   return [x + 40, y + 40]
+}
+
+const DECLARED_INPUT = /^([^\W\d]\w*)\s*:\s*geometry\b/gmu
+
+/** Return a node's inputs: those of its operator, and those that its text declares. */
+export function inputsOf(node: GraphNode | undefined, operator: OperatorState | undefined): InputState[] {
+  if (!operator) return []
+  if (!operator.declares_inputs) return operator.inputs
+  const text = String(node?.parameters?.source ?? operator.parameters.find((entry) => entry.name === 'source')?.default ?? '')
+  const declared = [...text.matchAll(DECLARED_INPUT)].map(([, name]) => ({ name: name!, help: 'declared in the text', many: false, optional: true }))
+  return [...operator.inputs, ...declared]
 }
 
 /** Set a parameter, or forget it if it is the default again. */
@@ -177,6 +212,11 @@ export function nodeLine(node: GraphNode, operator: OperatorState | undefined): 
 }
 
 function plain(value: unknown, unit: string): string {
+  if (isWired(value)) return `← ${value.wire}`
+  if (typeof value === 'string' && value.includes('\n')) return `${value.split('\n').filter((line) => line.trim()).length} lines`
+  if (typeof value === 'object' && value !== null && !Array.isArray(value) && !('formula' in value)) {
+    return Object.entries(value).map(([name, one]) => `${name} ${plain(one, '')}`).join(' ') // prettier-ignore
+  }
   if (typeof value === 'object' && value !== null && 'formula' in value) return String(value.formula)
   if (Array.isArray(value) && Array.isArray(value[0])) return `through ${value.length} points`
   if (Array.isArray(value)) return value.join(' × ') + (unit ? ` ${unit}` : '')

@@ -12,6 +12,9 @@ import { count, short } from '../shared/numbers'
 import { usePages } from './usePages'
 import { useWindow } from './useWindow'
 
+defineProps<{ script?: string | null }>()
+defineEmits<{ script: [node: string] }>()
+
 interface Row {
   index: number
   cells: unknown[]
@@ -123,6 +126,7 @@ function pick(event: MouseEvent | KeyboardEvent, row: Row | undefined) {
           <span v-if="entry !== 'whole'" class="faint mono">{{ count(counts[`${entry}s`] ?? 0) }}</span>
         </button>
       </div>
+      <button v-if="script" class="plain boxed" title="Show the text of the chosen script here" data-test="show-script" @click="$emit('script', script)">Script</button>
       <label class="filter"><span class="faint">where</span><input v-model="typed" class="text mono" placeholder="formula, e.g. area > 0.001" aria-label="Filter by formula" data-test="ledger-where" spellcheck="false" /></label>
       <span class="faint status" role="status">
         <template v-if="pages.trouble.value"><span class="bad">{{ pages.trouble.value }}</span></template>

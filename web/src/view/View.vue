@@ -19,7 +19,7 @@ import { useView } from './useView'
 import ViewBar from './ViewBar.vue'
 
 const view = useView()
-const { looks, shownNode, reports, running, slow, progress, failure, stop } = useEvaluation()
+const { looks, shownNode, reports, stale, running, slow, progress, failure, stop } = useEvaluation()
 const { document: graph, state: graphState } = useGraph()
 const selection = useSelection()
 const { theme } = useTheme()
@@ -42,6 +42,7 @@ function name(id: string | null | undefined): string {
 }
 const banner = computed(() => {
   const wanted = graph.value.looking_at
+  if (wanted && stale.value) return `‘${name(wanted)}’ has an error; its last good result is shown.`
   if (!wanted || !shownNode.value || shownNode.value === wanted || reports.value[splitFeed(wanted).from]?.state === 'done') return ''
   return `‘${name(wanted)}’ has no result, so ‘${name(shownNode.value)}’ is shown.`
 })

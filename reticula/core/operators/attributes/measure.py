@@ -10,8 +10,8 @@ import numpy as np
 from reticula.core.arrays import AnyArray, Flags
 from reticula.core.geometry import Geo, Kind, curvature, measure, pieces
 from reticula.core.geometry.walking import surface_distances
+from reticula.core.geometry.writing import range_of, written
 from reticula.core.notes import note, warn
-from reticula.core.operators.attributes.writing import range_of, written
 from reticula.core.operators.declare import operator
 from reticula.core.operators.parameters import AttributeName, Choice, Number, Where
 from reticula.core.operators.telling import tell_of_unshared

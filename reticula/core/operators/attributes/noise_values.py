@@ -7,9 +7,9 @@ import numpy as np
 from reticula.core.arrays import AnyArray, Flags, Floats
 from reticula.core.geometry import Geo
 from reticula.core.geometry.identity import fresh, unit_random
+from reticula.core.geometry.writing import range_of, written
 from reticula.core.language import noise as noises
 from reticula.core.notes import note
-from reticula.core.operators.attributes.writing import range_of, written
 from reticula.core.operators.declare import operator
 from reticula.core.operators.parameters import (
     AttributeName,

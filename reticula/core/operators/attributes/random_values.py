@@ -13,8 +13,8 @@ from reticula.core.errors import ParameterError
 from reticula.core.geometry import Attribute, Geo, Kind
 from reticula.core.geometry.identity import hashed_numbers, unit_random
 from reticula.core.geometry.kinds import KINDS
+from reticula.core.geometry.writing import range_of, written
 from reticula.core.notes import note
-from reticula.core.operators.attributes.writing import range_of, written
 from reticula.core.operators.declare import operator
 from reticula.core.operators.gradient import linear_from_srgb
 from reticula.core.operators.groups.marking import labels_of, words_in

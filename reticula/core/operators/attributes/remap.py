@@ -8,9 +8,9 @@ from reticula.core.arrays import AnyArray, Flags, Floats
 from reticula.core.errors import ParameterError
 from reticula.core.geometry import Attribute, Geo
 from reticula.core.geometry.kinds import PLURAL
+from reticula.core.geometry.writing import range_of, written
 from reticula.core.language import Values
 from reticula.core.notes import note, warn
-from reticula.core.operators.attributes.writing import range_of, written
 from reticula.core.operators.declare import operator
 from reticula.core.operators.gradient import ColorGradient, Gradient
 from reticula.core.operators.parameters import AttributeName, Choice, KindChoice, Number, Toggle, Varying, Where

@@ -8,8 +8,8 @@ from reticula.core.arrays import Flags
 from reticula.core.errors import FormulaError, ParameterError
 from reticula.core.geometry import Attribute, Geo, Kind
 from reticula.core.geometry.kinds import KINDS
+from reticula.core.geometry.writing import tell_of_default, written
 from reticula.core.language import Values, evaluate_once
-from reticula.core.operators.attributes.writing import tell_of_default, written
 from reticula.core.operators.declare import Input, operator
 from reticula.core.operators.parameters import AttributeName, Choice, KindChoice, Space, Text, Varying, Where
 

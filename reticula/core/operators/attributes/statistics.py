@@ -10,9 +10,9 @@ from reticula.core.arrays import AnyArray, Flags
 from reticula.core.errors import ParameterError
 from reticula.core.geometry import Geo
 from reticula.core.geometry.kinds import KINDS, PLURAL
+from reticula.core.geometry.writing import range_of
 from reticula.core.language import Values
 from reticula.core.notes import note, warn
-from reticula.core.operators.attributes.writing import range_of
 from reticula.core.operators.declare import operator
 from reticula.core.operators.parameters import AttributeName, KindChoice, Varying, Where
 

@@ -8,10 +8,10 @@ from reticula.core.arrays import Flags, Floats
 from reticula.core.errors import ParameterError
 from reticula.core.geometry import Geo
 from reticula.core.geometry.measure import unit
+from reticula.core.geometry.writing import range_of
 from reticula.core.language import Values
 from reticula.core.language.scope import Scope
 from reticula.core.notes import note
-from reticula.core.operators.attributes.writing import range_of
 from reticula.core.operators.declare import Input, operator
 from reticula.core.operators.parameters import Choice, Number, Space, Varying, Where
 

@@ -7,8 +7,8 @@ import numpy as np
 from reticula.core.arrays import Flags, Floats
 from reticula.core.geometry import Geo
 from reticula.core.geometry.measure import point_normals, unit
+from reticula.core.geometry.writing import written
 from reticula.core.notes import note, warn
-from reticula.core.operators.attributes.writing import written
 from reticula.core.operators.declare import Input, operator
 from reticula.core.operators.nearness.moving import AS_ONE, points_of_unit, spread_moves, unit_of_points
 from reticula.core.operators.parameters import AttributeName, Choice, Integer, Number, Space, Varying, Where

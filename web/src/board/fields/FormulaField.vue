@@ -1,11 +1,22 @@
 <script setup lang="ts">
 /** A formula, a group or a name, with what exists on the input to choose from. */
+import { ref } from 'vue'
+import FormulaHelp from '../../script/FormulaHelp.vue'
+import { useCaret } from '../../script/useCaret'
 import { useTypedText } from './useTypedText'
 
-const props = defineProps<{ value: string; label: string; placeholder?: string; options?: string[]; invalid?: boolean; single?: boolean }>()
+const props = defineProps<{ value: string; label: string; placeholder?: string; options?: string[]; invalid?: boolean; single?: boolean; parameter?: string }>()
 const emit = defineEmits<{ preview: [value: string]; commit: [value: string] }>()
 
 const { text, begin, end, back } = useTypedText(() => props.value, String)
+const caret = useCaret()
+const help = ref<InstanceType<typeof FormulaHelp>>()
+
+function complete(next: string, cursor: number) {
+  text.value = next
+  typed()
+  caret.move(cursor)
+}
 
 function typed() {
   begin()
@@ -17,6 +28,7 @@ function settle() {
 }
 
 function key(event: KeyboardEvent) {
+  if (help.value?.key(event)) return
   if (event.key === 'Enter' && !event.shiftKey) {
     event.preventDefault()
     settle()
@@ -38,24 +50,27 @@ function choose(event: Event) {
 
 <template>
   <div class="formula">
-    <textarea ref="area" v-model="text" class="text mono" rows="1" :aria-label="label" :aria-invalid="invalid" :placeholder="placeholder" spellcheck="false" @input="typed" @blur="settle" @keydown="key" />
+    <textarea ref="area" v-model="text" class="text mono" rows="1" :aria-label="label" :aria-invalid="invalid" :placeholder="placeholder" spellcheck="false" @input="typed" @blur="((caret.focused.value = false), settle())" @keydown="key" v-on="caret.listeners" />
     <select v-if="options?.length" class="text pick" :aria-label="`${label}: what exists`" title="What exists on the input" @change="choose">
       <option value="" />
       <option v-for="option in options" :key="option" :value="option">{{ option }}</option>
     </select>
+    <FormulaHelp v-if="parameter && caret.focused.value" ref="help" :text="text" :cursor="caret.at.value" :parameter="parameter" @choose="complete" />
   </div>
 </template>
 
 <style scoped>
 .formula {
   display: flex;
+  flex-wrap: wrap;
   align-items: flex-start;
   gap: 4px;
   flex: 1;
   min-width: 0;
 }
 textarea {
-  flex: 1;
+  flex: 1 1 60px;
+  min-width: 0;
   resize: none;
   overflow: auto;
   line-height: 1.35;

@@ -1,6 +1,8 @@
 <script setup lang="ts">
 /** A number: dragged on its slider, typed, stepped with the arrow keys, or a formula. */
-import { computed } from 'vue'
+import { computed, ref } from 'vue'
+import FormulaHelp from '../../script/FormulaHelp.vue'
+import { useCaret } from '../../script/useCaret'
 import { fromText, isFormula, stepped, toText } from './formula'
 import { useTypedText } from './useTypedText'
 
@@ -18,10 +20,21 @@ const props = defineProps<{
   noSlider?: boolean
   /** What a formula can read here. */
   options?: string[]
+  /** The parameter's name, if its formula is looked at while it is written. */
+  parameter?: string
 }>()
 const emit = defineEmits<{ preview: [value: unknown]; commit: [value: unknown] }>()
 
 const { text, begin, end, back } = useTypedText(() => props.value, toText)
+
+const caret = useCaret()
+const help = ref<InstanceType<typeof FormulaHelp>>()
+
+function complete(next: string, cursor: number) {
+  text.value = next
+  typed()
+  caret.move(cursor)
+}
 
 const formula = computed(() => typeof fromText(text.value) !== 'number')
 const step = computed(() => props.step ?? (props.whole ? 1 : 0.01))
@@ -51,6 +64,7 @@ function choose(event: Event) {
 }
 
 function key(event: KeyboardEvent) {
+  if (help.value?.key(event)) return
   if (event.key === 'Enter' && !event.shiftKey) {
     event.preventDefault()
     settle()
@@ -67,7 +81,7 @@ function key(event: KeyboardEvent) {
 
 <template>
   <div class="number">
-    <textarea v-if="formulas" ref="area" v-model="text" class="text mono" :class="{ short: !formula }" rows="1" :aria-label="label" :aria-invalid="invalid" spellcheck="false" @input="typed" @blur="settle" @keydown="key" />
+    <textarea v-if="formulas" ref="area" v-model="text" class="text mono" :class="{ short: !formula }" rows="1" :aria-label="label" :aria-invalid="invalid" spellcheck="false" @input="typed" @blur="((caret.focused.value = false), settle())" @keydown="key" v-on="caret.listeners" />
     <input v-else v-model="text" class="text mono short" :aria-label="label" :aria-invalid="invalid" inputmode="decimal" spellcheck="false" @input="typed" @blur="settle" @keydown="key" />
     <select v-if="formula && options?.length" class="text pick" :aria-label="`${label}: what exists`" title="What exists on the input" @change="choose">
       <option value="" />
@@ -78,19 +92,22 @@ function key(event: KeyboardEvent) {
       v-if="!isFormula(value) && !formula && !noSlider" class="slide" type="range" :min="range[0]" :max="range[1]" :step="step" :value="value as number" :aria-label="`${label} slider`"
       @input="emit('preview', Number(($event.target as HTMLInputElement).value))" @change="emit('commit', Number(($event.target as HTMLInputElement).value))"
     />
+    <FormulaHelp v-if="parameter && formula && caret.focused.value" ref="help" :text="text" :cursor="caret.at.value" :parameter="parameter" @choose="complete" />
   </div>
 </template>
 
 <style scoped>
 .number {
   display: flex;
+  flex-wrap: wrap;
   align-items: center;
   gap: 6px;
   flex: 1;
   min-width: 0;
 }
 textarea {
-  flex: 1;
+  flex: 1 1 60px;
+  min-width: 0;
   resize: none;
   overflow: auto;
   line-height: 1.35;

@@ -34,7 +34,7 @@ const found = computed(() => (kind.value && props.summary?.attributes[kind.value
 const groups = computed(() => found.value.filter((entry) => entry.type === 'flag').map((entry) => entry.name))
 const readable = computed(() => [...groups.value, ...found.value.filter((e) => e.type !== 'flag').map((e) => e.name), ...((kind.value && props.summary?.built_in[kind.value]) || [])])
 const everyName = computed(() => [...new Set(Object.values(props.summary?.attributes ?? {}).flat().map((entry) => entry.name))].filter((name) => name !== 'position'))
-const vectorLike = computed(() => props.parameter.widget === 'vector' || /^vec\d$/.test(props.parameter.type ?? ''))
+const vectorLike = computed(() => ['vector', 'color'].includes(props.parameter.widget) || /^vec\d$/.test(props.parameter.type ?? ''))
 const size = computed(() => props.parameter.size ?? Number(props.parameter.type?.at(-1) ?? 3))
 const where = computed(() => (kind.value ? `all ${kind.value}s, or a formula` : 'formula'))
 </script>
@@ -50,8 +50,8 @@ const where = computed(() => (kind.value ? `all ${kind.value}s, or a formula` : 
       <select v-else-if="parameter.widget === 'choice'" class="text grow" :value="value" :aria-label="parameter.label" @change="emit('commit', ($event.target as HTMLSelectElement).value)">
         <option v-for="option in parameter.options" :key="option.value" :value="option.value">{{ option.value }} – {{ option.help }}</option>
       </select>
-      <VectorField v-else-if="vectorLike" :value="value" :label="parameter.label" :size="size" :unit="parameter.unit" :step="parameter.step" :low="parameter.low" :whole="parameter.whole ?? false" :invalid="!!error" @preview="emit('preview', $event)" @commit="emit('commit', $event)" />
-      <FormulaField v-else-if="parameter.widget === 'where'" :value="value as string" :label="parameter.label" :options="groups" :placeholder="where" :invalid="!!error" @preview="emit('preview', $event)" @commit="emit('commit', $event)" />
+      <VectorField v-else-if="vectorLike" :parameter="parameter.name" :value="value" :label="parameter.label" :size="size" :unit="parameter.unit" :step="parameter.step" :low="parameter.low" :whole="parameter.whole ?? false" :invalid="!!error" @preview="emit('preview', $event)" @commit="emit('commit', $event)" />
+      <FormulaField v-else-if="parameter.widget === 'where'" :parameter="parameter.name" :value="value as string" :label="parameter.label" :options="groups" :placeholder="where" :invalid="!!error" @preview="emit('preview', $event)" @commit="emit('commit', $event)" />
       <FormulaField v-else-if="parameter.widget === 'names'" :value="value as string" :label="parameter.label" :options="everyName" :invalid="!!error" @preview="emit('preview', $event)" @commit="emit('commit', $event)" />
       <FormulaField v-else-if="parameter.widget === 'attribute'" :value="value as string" :label="parameter.label" :options="found.map((e) => e.name)" single :invalid="!!error" @preview="emit('preview', $event)" @commit="emit('commit', $event)" />
       <FormulaField v-else-if="parameter.widget === 'new name'" :value="value as string" :label="parameter.label" single :invalid="!!error" @preview="emit('preview', $event)" @commit="emit('commit', $event)" />
@@ -64,8 +64,8 @@ const where = computed(() => (kind.value ? `all ${kind.value}s, or a formula` : 
         <option v-if="value && !shapes.includes(value as string)" :value="value">{{ value }} (not here)</option>
         <option v-for="shape in shapes" :key="shape" :value="shape">{{ shape }}</option>
       </select>
-      <FormulaField v-else-if="parameter.type === 'as chosen' || parameter.type === 'any'" :value="toText(value)" :label="parameter.label" :options="readable" :invalid="!!error" @preview="emit('preview', { formula: $event })" @commit="emit('commit', /^[-+\d.]+$/.test($event) ? Number($event) : { formula: $event })" />
-      <NumberField v-else :value="value" :label="parameter.label" :soft="parameter.soft" :low="parameter.low" :high="parameter.high" :step="parameter.step" :unit="parameter.unit" :whole="parameter.widget === 'integer'" :formulas="parameter.takes_formula" :options="parameter.on ? readable : []" :invalid="!!error" @preview="emit('preview', $event)" @commit="emit('commit', $event)" />
+      <FormulaField v-else-if="parameter.type === 'as chosen' || parameter.type === 'any'" :parameter="parameter.name" :value="toText(value)" :label="parameter.label" :options="readable" :invalid="!!error" @preview="emit('preview', { formula: $event })" @commit="emit('commit', /^[-+\d.]+$/.test($event) ? Number($event) : { formula: $event })" />
+      <NumberField v-else :parameter="parameter.takes_formula ? parameter.name : undefined" :value="value" :label="parameter.label" :soft="parameter.soft" :low="parameter.low" :high="parameter.high" :step="parameter.step" :unit="parameter.unit" :whole="parameter.widget === 'integer'" :formulas="parameter.takes_formula" :options="parameter.on ? readable : []" :invalid="!!error" @preview="emit('preview', $event)" @commit="emit('commit', $event)" />
     </div>
     <div v-if="error" class="error" role="alert">{{ error }}</div>
   </div>

@@ -4,7 +4,7 @@ import { computed } from 'vue'
 import { isFormula } from './formula'
 import NumberField from './NumberField.vue'
 
-const props = defineProps<{ value: unknown; label: string; unit?: string; step?: number | null; low?: number | null; whole?: boolean; invalid?: boolean; size: number }>()
+const props = defineProps<{ value: unknown; label: string; unit?: string; step?: number | null; low?: number | null; whole?: boolean; invalid?: boolean; size: number; parameter?: string }>()
 const emit = defineEmits<{ preview: [value: unknown]; commit: [value: unknown] }>()
 const numbers = computed(() => (Array.isArray(props.value) ? (props.value as number[]) : []))
 
@@ -25,7 +25,7 @@ function toNumbers() {
 <template>
   <div class="vector">
     <template v-if="isFormula(value)">
-      <NumberField :value="value" :label="label" formulas :invalid="invalid" @preview="emit('preview', isFormula($event) ? $event : { formula: String($event) })" @commit="emit('commit', isFormula($event) ? $event : { formula: String($event) })" />
+      <NumberField :value="value" :label="label" :parameter="parameter" formulas :invalid="invalid" @preview="emit('preview', isFormula($event) ? $event : { formula: String($event) })" @commit="emit('commit', isFormula($event) ? $event : { formula: String($event) })" />
       <button class="plain swap" title="Back to plain numbers" :aria-label="`${label} as numbers`" @click="toNumbers">123</button>
     </template>
     <template v-else>

@@ -8,19 +8,27 @@ import numpy as np
 
 from reticula.core.arrays import AnyArray, Flags
 from reticula.core.errors import ParameterError
-from reticula.core.geometry import Attribute, Geo, Kind
-from reticula.core.geometry.kinds import PLURAL, well_known_default
+from reticula.core.geometry.attribute import Attribute
+from reticula.core.geometry.geo import Geo
+from reticula.core.geometry.kinds import PLURAL, Kind, well_known_default
 from reticula.core.notes import note, warn
 
 __all__ = ["range_of", "tell_of_default", "written"]
 
 
 def written(
-    geo: Geo, kind: str, name: str, values: AnyArray | Attribute, where: Flags | None = None, *, default: Any = None
+    geo: Geo,
+    kind: str,
+    name: str,
+    values: AnyArray | Attribute,
+    where: Flags | None = None,
+    *,
+    default: Any = None,
+    others: str = "outside of 'where'",
 ) -> Geo:
     """Return the geometry with an attribute set on the elements in ``where (N,)``.
 
-    Others keep what they had; where the attribute is new or has another type they get its default, and that is said.
+    ``others`` tells in words which do not. They keep what they had; where the attribute is new or has another type they get its default, and that is said.
     """
     on = cast(Kind, kind)
     made = values if isinstance(values, Attribute) else Attribute.of(np.array(values))
@@ -42,7 +50,7 @@ def written(
             warn(f"'{name}' was a {old.type} and is a {made.type} now; {left:,} {PLURAL[kind]} lost their old value.")
         else:
             rest = _plain(made.fill)
-            note(f"'{name}' is new: {left:,} {PLURAL[kind]} outside of 'where' hold {rest}.")
+            note(f"'{name}' is new: {left:,} {PLURAL[kind]} {others} hold {rest}.")
         old = Attribute.filled(made.type, count, default, default=default)
     both = Attribute.concatenate([old, made])
     chosen = both.take(np.where(where, np.arange(count) + count, np.arange(count)))

@@ -1,0 +1,77 @@
+"""The symbols: arithmetic, comparison, and, or, not, and the choice between two values."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+
+import numpy as np
+
+from reticula.core.arrays import AnyArray
+from reticula.core.language.functions.table import OPERATORS, Resolution, componentwise, exactly, symbol
+from reticula.core.language.types import NUMERIC, is_element
+
+__all__ = ["NAMES", "OPERATORS"]
+
+
+def _divide_whole(function: Callable[..., AnyArray]) -> Callable[..., AnyArray]:
+    def run(a: AnyArray, b: AnyArray) -> AnyArray:
+        if b.dtype.kind == "i" and (b == 0).any():
+            raise ZeroDivisionError
+        return function(a, b)
+
+    return run
+
+
+def _same(types: tuple[str, ...]) -> Resolution:
+    if len(types) != 2:
+        return None
+    a, b = types
+    if a in NUMERIC and b in NUMERIC:
+        return (("integer",) * 2 if a == b == "integer" else ("number",) * 2), "flag"
+    return (types, "flag") if a == b and (a in ("flag", "text") or is_element(a)) else None
+
+
+def _choose(types: tuple[str, ...]) -> Resolution:
+    if len(types) != 3 or types[0] != "flag":
+        return None
+    if types[1] == types[2]:
+        return types, types[1]
+    both = componentwise(2, integers=True)(types[1:])
+    return (("flag", *((both[1],) * 2)), both[1]) if both else None
+
+
+def _where(condition: AnyArray, yes: AnyArray, no: AnyArray) -> AnyArray:
+    return np.where(condition.reshape(-1, *(1,) * (yes.ndim - 1)), yes, no)
+
+
+for _symbol, _summary, _ints, _run, _code in (
+    ("+", "sum", True, np.add, "{0} + {1}"),
+    ("-", "difference", True, np.subtract, "{0} - {1}"),
+    ("*", "product", True, np.multiply, "{0} * {1}"),
+    ("/", "quotient", False, np.divide, "{0} / {1}"),
+    ("**", "power", False, np.power, "{0} ** {1}"),
+):
+    symbol(_symbol, f"a {_symbol} b", _summary, componentwise(2, integers=_ints), _run, _code)
+symbol(
+    "//", "a // b", "quotient rounded down", componentwise(2, integers=True), _divide_whole(np.floor_divide),
+    "whole_quotient({0}, {1})", whole="divided({0}, {1}, err, {place})", fails=True,
+)  # fmt: skip
+symbol(
+    "%", "a % b", "remainder, with the sign of the divisor", componentwise(2, integers=True), _divide_whole(np.mod),
+    "remainder({0}, {1})", whole="rest({0}, {1}, err, {place})", fails=True,
+)  # fmt: skip
+symbol("negate", "-a", "the value with its sign turned", componentwise(1, integers=True), np.negative, "-{0}")
+for _symbol, _compare in (("<", np.less), ("<=", np.less_equal), (">", np.greater), (">=", np.greater_equal)):
+    symbol(
+        _symbol, f"a {_symbol} b", "comparison of numbers",
+        exactly((("integer", "integer"), "flag"), (("number", "number"), "flag")), _compare, f"{{0}} {_symbol} {{1}}",
+    )  # fmt: skip
+symbol("==", "a == b", "whether two numbers, flags, texts or elements are the same", _same, np.equal, "{0} == {1}")
+symbol("!=", "a != b", "whether two numbers, flags, texts or elements differ", _same, np.not_equal, "{0} != {1}")
+_FLAGS = exactly((("flag", "flag"), "flag"))
+symbol("and", "a and b", "both", _FLAGS, np.logical_and, "{0} and {1}")
+symbol("or", "a or b", "one or both", _FLAGS, np.logical_or, "{0} or {1}")
+symbol("not", "not a", "the other of yes and no", exactly((("flag",), "flag")), np.logical_not, "not {0}")
+symbol("if", "a if condition else b", "one of two values", _choose, _where, "{1} if {0} else {2}")
+
+NAMES = tuple(OPERATORS)

@@ -1,0 +1,157 @@
+"""Scripts: statements that run on every element of a kind, or once, and give a new geometry."""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Mapping
+from typing import Any, Literal
+
+import numpy as np
+
+from reticula.core.arrays import AnyArray, Ints
+from reticula.core.errors import FormulaError
+from reticula.core.geometry.geo import Geo
+from reticula.core.geometry.kinds import KINDS, Kind
+from reticula.core.language import ir
+from reticula.core.language.checking import check_program
+from reticula.core.language.committing import OwnWrites, committed
+from reticula.core.language.compiled import Job, run_job
+from reticula.core.language.controls import Declared, declared, statements_of
+from reticula.core.language.effects import Effects, Log
+from reticula.core.language.limits import BLOCK, MOST_SECONDS
+from reticula.core.language.parse import parse_script
+from reticula.core.language.profiles import profile_of
+from reticula.core.language.scope import Scope
+from reticula.core.language.vector.lists import Lists
+from reticula.core.language.vector.statements import Clock, ProgramRunner
+from reticula.core.notes import note
+
+__all__ = ["EACH", "Script", "run_script"]
+
+EACH: tuple[str, ...] = ("point", "edge", "corner", "face", "curve", "piece", "once")
+"""What a script can run on."""
+Backend = Literal["auto", "vector", "compiled"]
+
+
+class Script:
+    """A script checked against the geometries that it runs on. Raises FormulaError if it does not fit them."""
+
+    def __init__(
+        self,
+        source: str,
+        geo: Geo,
+        each: str = "point",
+        *,
+        inputs: Mapping[str, Geo | None] | None = None,
+        controls: Mapping[str, Any] | None = None,
+        dials: Mapping[str, Any] | None = None,
+        ties: Mapping[str, Mapping[str, Any]] | None = None,
+    ) -> None:
+        if each not in EACH:
+            raise FormulaError(f"a script runs on each {', '.join(EACH[:-1])}, or once; not '{each}'")
+        self.source, self.geo, self.each = source, geo, each
+        self.kind: Kind = "whole" if each == "once" else "point" if each == "piece" else each  # type: ignore[assignment]
+        assert self.kind in KINDS
+        self.declared: Declared = declared(source)
+        values = {control.name: control.default for control in self.declared.controls}
+        values |= {name: value for name, value in (controls or {}).items() if name in values}
+        values |= {c.name: float(values[c.name]) for c in self.declared.controls if c.what == "number"}
+        profiles = {
+            c.name: profile_of(c.what, values.pop(c.name))
+            for c in self.declared.controls
+            if c.what in ("curve", "gradient")
+        }
+        named = {entry.name: (inputs or {}).get(entry.name) for entry in self.declared.inputs}
+        self.scope = Scope(geo, self.kind, {**(dials or {}), **values}, {"geo": geo, **named}, ties or {}, profiles)
+        parsed = parse_script(source)
+        self.program: ir.Program = check_program(source, parsed, self.scope, statements_of(parsed))
+
+    def elements(self) -> Ints:
+        """The numbers of the elements that it runs on."""
+        if self.each == "piece":
+            return first_of_pieces(self.geo)
+        return np.arange(self.geo.topology.count(self.kind))
+
+    def run(self, *, stop: Callable[[], bool] | None = None, backend: Backend = "auto") -> Geo:
+        """Return the geometry after the script."""
+        job = Job(self.program, self.scope, self.elements())
+        own, effects = run_job(job, Clock(MOST_SECONDS, stop), self.on_vectors, backend)
+        return committed(self.geo, self.kind, own, effects)
+
+    def on_vectors(self, clock: Clock) -> tuple[dict[str, OwnWrites], Effects]:
+        """Run on the vector back end, block by block."""
+        log = Log(self.program.adds)
+        elements = self.elements()
+        parts: list[ProgramRunner] = []
+        for begin in range(0, max(len(elements), 1), BLOCK):
+            block = elements[begin : begin + BLOCK]
+            runner = ProgramRunner(self.program, self.scope, block, log=log, clock=clock)
+            runner.go()
+            parts.append(runner)
+        total = self.geo.topology.count(self.kind)
+        own = {name: gathered(name, type, parts, elements, total) for name, type in self.program.writes.items()}
+        return own, log.finished()
+
+    def printed(self, elements: AnyArray, *, seconds: float = 2.0) -> list[str]:
+        """Return what the script prints for some elements."""
+        lines: list[str] = []
+        chosen = np.intersect1d(self.elements(), elements)
+        clock = Clock(seconds)
+        for one in chosen:
+            begin = len(lines)
+            runner = ProgramRunner(
+                self.program,
+                self.scope,
+                np.array([one]),
+                printed=lines,
+                clock=clock,
+                log=Log(self.program.adds),
+            )
+            runner.go()
+            if len(chosen) > 1:
+                lines[begin:] = [f"{self.kind} {one}: {line}" for line in lines[begin:]]
+        return lines
+
+
+def first_of_pieces(geo: Geo) -> Ints:
+    """Return the first point of each piece, in the order of pieces."""
+    return np.unique(geo.topology.point_piece, return_index=True)[1]
+
+
+def gathered(name: str, type: str, parts: list[ProgramRunner], elements: Ints, total: int) -> OwnWrites:
+    """Put together what the blocks wrote."""
+    by = np.zeros(total, bool)
+    by[elements] = np.concatenate([part.own_values[name].written for part in parts])
+    values = [part.own_values[name].values for part in parts]
+    if isinstance(values[0], Lists):
+        lists = [value.content for value in values]
+        sizes = np.zeros(total, np.int64)
+        sizes[elements] = np.concatenate([np.diff(start) for start, _ in lists])
+        return OwnWrites(type, (np.concatenate([[0], np.cumsum(sizes)]), np.concatenate([v for _, v in lists])), by)
+    joined = np.concatenate(values)
+    if len(elements) != total:
+        whole = np.zeros((total, *joined.shape[1:]), joined.dtype)
+        whole[elements] = joined
+        joined = whole
+    return OwnWrites(type, joined, by)
+
+
+def run_script(
+    geo: Geo,
+    source: str,
+    *,
+    each: str = "point",
+    inputs: Mapping[str, Geo | None] | None = None,
+    controls: Mapping[str, Any] | None = None,
+    backend: Backend = "auto",
+    stop: Callable[[], bool] | None = None,
+) -> Geo:
+    """Run a script on each ``point``, ``edge``, ``corner``, ``face``, ``curve`` or ``piece`` of a geometry, or ``once``.
+
+    ``inputs`` are the geometries that it declares by name, ``controls`` the values of its controls (their defaults, if
+    left out). Raises FormulaError for a script that cannot run, LimitError if it runs for too long or makes too much.
+    """
+    script = Script(source, geo, each, inputs=inputs, controls=controls)
+    for name in controls or {}:
+        if name not in {control.name for control in script.declared.controls}:
+            note(f"The script has no control '{name}'; its value is not used.")
+    return script.run(stop=stop, backend=backend)

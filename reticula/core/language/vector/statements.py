@@ -1,0 +1,402 @@
+"""Statements on whole arrays: every block runs on the elements that reach it, all at once."""
+
+from __future__ import annotations
+
+import time
+from collections.abc import Callable
+from typing import Any
+
+import numpy as np
+
+from reticula.core.arrays import AnyArray, Floats
+from reticula.core.errors import LimitError, Stopped
+from reticula.core.geometry.kinds import well_known_default
+from reticula.core.language import ir
+from reticula.core.language.effects import NOBODY, REMOVABLE, Log, add_name
+from reticula.core.language.limits import MOST_CALLS_DEEP, MOST_PRINTED
+from reticula.core.language.scope import Scope
+from reticula.core.language.types import is_element, is_list, kind_of, width_of
+from reticula.core.language.vector.expressions import ExpressionRunner, Value, blank, dtype_of
+from reticula.core.language.vector.lists import Lists
+from reticula.core.spatial.sampling import Sample
+
+__all__ = ["Clock", "ProgramRunner"]
+
+NOTHING = np.zeros(0, np.int64)
+
+
+class Clock:
+    """Says when a run must end: after ``seconds``, or when ``stop`` says so."""
+
+    def __init__(self, seconds: float, stop: Callable[[], bool] | None = None) -> None:
+        self.limit = seconds
+        self.end = time.monotonic() + seconds
+        self.stop = stop
+
+    def look(self) -> None:
+        """Raise LimitError or Stopped if the time has come."""
+        if time.monotonic() > self.end:
+            raise LimitError(
+                f"the script ran for {self.limit:g} s, which is the most; a loop may never end, or run on fewer elements"
+            )
+        if self.stop is not None and self.stop():
+            raise Stopped("the script was stopped")
+
+
+class Own:
+    """An attribute of the element itself while the program runs: values of the block, and which were written."""
+
+    def __init__(self, values: Value, count: int) -> None:
+        self.values = values
+        self.written = np.zeros(count, bool)
+
+
+class ProgramRunner(ExpressionRunner):
+    """Runs a program for some elements. ``own`` and ``log`` hold what it did."""
+
+    def __init__(
+        self,
+        program: ir.Program,
+        scope: Scope,
+        elements: AnyArray | None = None,
+        *,
+        log: Log | None = None,
+        clock: Clock | None = None,
+        printed: list[str] | None = None,
+    ) -> None:
+        super().__init__(scope, elements)
+        self.program = program
+        self.log = log if log is not None else Log(program.adds)
+        self.clock = clock
+        self.printed = printed
+        self.depth = 0
+        self.written = program.writes
+        self.loops: list[tuple[list[AnyArray], list[AnyArray]]] = []
+        self.own_values: dict[str, Own] = {
+            name: Own(self._before(name, type), self.count) for name, type in program.writes.items()
+        }
+
+    def child(self, elements: AnyArray) -> ExpressionRunner:
+        made = ProgramRunner.__new__(ProgramRunner)
+        made.__dict__.update(self.__dict__)
+        made.elements, made.rows, made.count, made.frame, made.answers = elements, None, len(elements), {}, {}
+        made.own_values = {}
+        if self.own_values:
+            first = self.numbers()
+            at = np.searchsorted(first, elements) if len(first) else elements
+            for name, held in self.own_values.items():
+                now = self.chosen(held.values)
+                made.own_values[name] = Own(now.take(at) if isinstance(now, Lists) else now[at], 0)
+        return made
+
+    def _before(self, name: str, type: str) -> Value:
+        """The values that an attribute has before the script, or what a new one begins with."""
+        kind = self.scope.kind
+        numbers = self.numbers()
+        if self.scope.geo.has(kind, name):
+            found = self.scope.geo.find(kind, name)
+            if found.start is not None:
+                return Lists.ragged(found.start, found.values).take(numbers).spread(self.count)
+            return found.values[numbers].astype(dtype_of(type)) if type != "text" else found.values[numbers]
+        if is_list(type):
+            item = type[1:-1]
+            return Lists(np.zeros(self.count, np.int64), cells=np.zeros((self.count, 0), dtype_of(item)))
+        start = blank(type, self.count)
+        known = well_known_default(name, type)
+        if known is not None:
+            start[...] = known
+        return start
+
+    def go(self) -> None:
+        """Run all statements."""
+        with np.errstate(all="ignore"):
+            self.block(self.program.body, np.arange(self.count))
+
+    # ---- reading what was written
+
+    def on_read(self, expression: ir.Read) -> Value:
+        held = self.own_values.get(expression.name) if expression.kind == self.scope.kind else None
+        if held is None or expression.type == "identity":
+            return super().on_read(expression)
+        return self.chosen(held.values)
+
+    def of_new(self, kind: str, name: str, handles: AnyArray, type: str) -> AnyArray:
+        if kind == "point" and name == "position":
+            return self.log.positions()[-1 - handles]
+        out = blank(type, len(handles))
+        known = well_known_default(name, type)
+        if known is not None:
+            out[...] = known
+        return out
+
+    # ---- blocks: rows go in, those that reach the end come out
+
+    def block(self, statements: tuple[ir.Statement, ...], rows: AnyArray) -> AnyArray:
+        for statement in statements:
+            if not len(rows):
+                return rows
+            if self.clock is not None:
+                self.clock.look()
+            method: Callable[[Any, AnyArray], AnyArray] = getattr(self, f"do_{type(statement).__name__.lower()}")
+            self.rows = None if len(rows) == self.count else rows
+            rows = method(statement, rows)
+        return rows
+
+    def look_at(self, rows: AnyArray) -> None:
+        self.rows = None if len(rows) == self.count else rows
+
+    def do_assign(self, statement: ir.Assign, rows: AnyArray) -> AnyArray:
+        self.put(statement.name, self.run(statement.value))
+        return rows
+
+    def put(self, name: str, value: Value) -> None:
+        """Give a name a value where it is worked on now. A list that has a name already is copied before it changes."""
+        if isinstance(value, Lists):
+            value.owned = False
+        if self.rows is None:
+            self.frame[name] = value
+            return
+        before = self.frame.get(name)
+        if isinstance(value, Lists):
+            if before is None:
+                before = Lists(
+                    np.zeros(self.count, np.int64),
+                    cells=np.zeros((self.count, 0, *value.sample.shape[1:]), value.sample.dtype),
+                )
+            self.frame[name] = before.put(self.rows, self.count, value)
+        elif isinstance(value, Sample):
+            parts = [(np.arange(self.count), before)] if before is not None else []
+            self.frame[name] = Sample.merged(self.count, [*parts, (self.rows, value)])
+        else:
+            self.frame[name] = overlaid(before, self.rows, self.count, value)
+
+    def do_append(self, statement: ir.Append, rows: AnyArray) -> AnyArray:
+        value = self.run(statement.value)
+        self.frame[statement.name] = self.frame[statement.name].appended(self.rows, self.count, value)
+        return rows
+
+    def do_setitem(self, statement: ir.SetItem, rows: AnyArray) -> AnyArray:
+        value = self.run(statement.value)
+        held = self.chosen(self.frame[statement.name])
+        index = self.run(statement.index)
+        number = self.item_numbers(held, index, statement.index)
+        self.frame[statement.name] = self.frame[statement.name].replaced(self.rows, self.count, number, value)
+        return rows
+
+    def do_write(self, statement: ir.Write, rows: AnyArray) -> AnyArray:
+        held = self.own_values[statement.name]
+        value = self.run(statement.value)
+        if isinstance(value, Lists):
+            value.owned = False
+            held.values = held.values.put(rows, self.count, value)
+        else:
+            held.values = overlaid(held.values, rows, self.count, value)
+        held.written[rows] = True
+        return rows
+
+    def do_add(self, statement: ir.Add, rows: AnyArray) -> AnyArray:
+        target = self.run(statement.element)
+        value = self.run(statement.value)
+        kind = kind_of(statement.element.type)
+        key = (kind, statement.name, statement.sums)
+        count = len(rows)
+        width = width_of(statement.value.type)
+        flat = value.reshape(len(value), width) if value.dtype.kind != "U" else value[:, None]
+        self.log.note(
+            add_name(key), self.numbers(), np.broadcast_to(target, (count,)).astype(np.int64), np.broadcast_to(flat, (count, width)),
+        )  # fmt: skip
+        return rows
+
+    def do_remove(self, statement: ir.Remove, rows: AnyArray) -> AnyArray:
+        handles = np.broadcast_to(self.run(statement.element), (len(rows),))
+        kind = REMOVABLE.index(kind_of(statement.element.type))
+        self.log.note("remove", self.numbers(), np.full(len(rows), kind), handles.astype(np.int64))
+        return rows
+
+    def do_do(self, statement: ir.Do, rows: AnyArray) -> AnyArray:
+        self.run(statement.value)
+        return rows
+
+    def do_print(self, statement: ir.Print, rows: AnyArray) -> AnyArray:
+        if self.printed is not None and len(self.printed) < MOST_PRINTED:
+            values = [self.run(part) for part in statement.values]
+            for row in range(min(len(rows), MOST_PRINTED - len(self.printed))):
+                self.printed.append(
+                    " ".join(_told(v, row, p.type) for v, p in zip(values, statement.values, strict=True))
+                )
+        return rows
+
+    # ---- flow
+
+    def do_if(self, statement: ir.If, rows: AnyArray) -> AnyArray:
+        test = self.run(statement.test)
+        if len(test) == 1 and len(rows) != 1:
+            return self.block(statement.body if test[0] else statement.otherwise, rows)
+        yes, no = rows[test], rows[~test]
+        first = self.block(statement.body, yes) if len(yes) else yes
+        second = self.block(statement.otherwise, no) if len(no) else no
+        return together(first, second)
+
+    def do_while(self, statement: ir.While, rows: AnyArray) -> AnyArray:
+        left: list[AnyArray] = []
+        broken: list[AnyArray] = []
+        active = rows
+        while len(active):
+            if self.clock is not None:
+                self.clock.look()
+            self.look_at(active)
+            test = self.run(statement.test)
+            if len(test) == 1 and len(active) != 1:
+                test = np.broadcast_to(test, (len(active),))
+            left.append(active[~test])
+            active = active[test]
+            active = self.round(statement.body, active, broken)
+        return together(*left, *broken)
+
+    def round(self, body: tuple[ir.Statement, ...], rows: AnyArray, broken: list[AnyArray]) -> AnyArray:
+        """One round of a loop; returns the rows that go on to the next one."""
+        if not len(rows):
+            return rows
+        continued: list[AnyArray] = []
+        self.loops.append((broken, continued))
+        ended = self.block(body, rows)
+        self.loops.pop()
+        return together(ended, *continued)
+
+    def do_for(self, statement: ir.For, rows: AnyArray) -> AnyArray:
+        if isinstance(statement.items, ir.Span):
+            begin, step, length = self.span(statement.items)
+
+            def item(at: AnyArray, number: int) -> AnyArray:
+                return begin[at] + number * step[at]
+
+        else:
+            items = self.run(statement.items)
+            items.owned = False
+            length, item = items.length, items.nth
+        broken: list[AnyArray] = []
+        left: list[AnyArray] = []
+        active, number = rows, 0
+        uniform = len(length) == 1
+        while len(active):
+            at = np.zeros(1, np.int64) if uniform else np.searchsorted(rows, active)
+            more = length[at] > number
+            if uniform and not more[0]:
+                break
+            if not uniform:
+                left.append(active[~more])
+                active, at = active[more], at[more]
+                if not len(active):
+                    break
+            self.look_at(active)
+            self.put(statement.name, item(at, number))
+            active = self.round(statement.body, active, broken)
+            number += 1
+        return together(active, *left, *broken)
+
+    def do_break(self, statement: ir.Break, rows: AnyArray) -> AnyArray:
+        self.loops[-1][0].append(rows)
+        return NOTHING
+
+    def do_continue(self, statement: ir.Continue, rows: AnyArray) -> AnyArray:
+        self.loops[-1][1].append(rows)
+        return NOTHING
+
+    def do_return(self, statement: ir.Return, rows: AnyArray) -> AnyArray:
+        if statement.value is not None:
+            self.put("return", self.run(statement.value))
+        return NOTHING
+
+    def on_call(self, expression: ir.Call) -> Value:
+        routine = self.program.routines[expression.routine]
+        arguments = [self.run(argument) for argument in expression.arguments]
+        if self.depth >= MOST_CALLS_DEEP:
+            self.fail(f"functions call each other more than {MOST_CALLS_DEEP} deep; use a loop", expression)
+        outer = self.frame, self.loops, self.rows
+        rows = np.arange(self.count) if self.rows is None else self.rows
+        self.frame, self.loops = {}, []
+        for name, value in zip(routine.parameters, arguments, strict=True):
+            self.put(name, value)
+        self.depth += 1
+        self.block(routine.body, rows)
+        self.depth -= 1
+        result = self.frame.get("return")
+        self.frame, self.loops, self.rows = outer
+        if result is None:
+            return np.zeros(1)
+        return self.chosen(result)
+
+    # ---- making
+
+    def on_makepoint(self, expression: ir.MakePoint) -> Value:
+        position = self.run(expression.position)
+        like = np.array([NOBODY]) if expression.like is None else self.run(expression.like)
+        if expression.like is None and self.scope.kind == "point":
+            like = self.numbers()
+        count = self.size
+        handles = self.log.number("point", count)
+        spread: Floats = np.array(np.broadcast_to(position, (count, 3)), np.float64)
+        if not np.isfinite(spread).all():
+            self.fail(
+                "a point cannot be made at a place that is not a finite number; guard the division or root", expression
+            )
+        self.log.note("point", self.numbers(), spread, np.broadcast_to(like, (count,)).astype(np.int64))
+        return handles
+
+    def on_makechain(self, expression: ir.MakeChain) -> Value:
+        kind = kind_of(expression.type)
+        points = self.run(expression.points).spread(self.size)
+        least = 3 if kind == "face" else 2
+        if (points.length < least).any():
+            at = int(np.flatnonzero(points.length < least)[0])
+            self.fail(
+                f"a {kind} needs at least {least} points, and this list has {int(points.length[at])}", expression, at
+            )
+        closed = np.zeros(1, bool) if expression.closed is None else self.run(expression.closed)
+        handles = self.log.number(kind, self.size)
+        self.log.note(kind, self.numbers(), points.length, np.broadcast_to(closed, (self.size,)))
+        self.log.note(f"{kind} points", points.content[1].astype(np.int64))
+        return handles
+
+
+def overlaid(before: AnyArray | None, rows: AnyArray, count: int, value: AnyArray) -> AnyArray:
+    """Return values that are ``value`` at ``rows`` and as before elsewhere."""
+    shape = value.shape[1:]
+    if before is None:
+        out = np.zeros((count, *shape), value.dtype)
+    elif len(before) != count or not before.flags.writeable or np.result_type(before, value) != before.dtype:
+        out = np.array(np.broadcast_to(before, (count, *shape)), np.result_type(before, value))
+    else:
+        out = before.copy()
+    out[rows] = value
+    return out
+
+
+def together(*parts: AnyArray) -> AnyArray:
+    """Return rows from several ways in order."""
+    filled = [part for part in parts if len(part)]
+    if not filled:
+        return NOTHING
+    return filled[0] if len(filled) == 1 else np.sort(np.concatenate(filled))
+
+
+def _told(value: Value, row: int, type: str) -> str:
+    """One value as text."""
+    if isinstance(value, Lists):
+        one = value.take(np.array([row if len(value) > 1 else 0]))
+        inside = [_plain(item, type[1:-1]) for item in one.content[1][:20].tolist()]
+        more = ", …" if int(one.length[0]) > 20 else ""
+        return f"[{', '.join(inside)}{more}]"
+    if isinstance(value, Sample):
+        return "a place" if value.found[row if len(value) > 1 else 0] else "no place"
+    return _plain(value[row if len(value) > 1 else 0].tolist(), type)
+
+
+def _plain(value: Any, type: str) -> str:
+    if is_element(type):
+        return f"{kind_of(type)} {value}"
+    if isinstance(value, list):
+        return f"({', '.join(_plain(part, 'number') for part in value)})"
+    if isinstance(value, bool):
+        return "yes" if value else "no"
+    return f"{value:.6g}" if isinstance(value, float) else str(value)

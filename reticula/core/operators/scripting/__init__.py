@@ -1,0 +1,1 @@
+"""Operators whose work is written by the artist."""

@@ -1,0 +1,235 @@
+"""What random programs do not reach: both back ends agree on questions, making, lists of attributes, texts, matrices."""
+
+from __future__ import annotations
+
+import time
+
+import numpy as np
+import pytest
+
+from reticula.core import Geo, ops
+from reticula.core.errors import FormulaError, LimitError, Stopped
+from reticula.core.language import script as scripts
+from reticula.core.language.compiled import build, running
+from reticula.core.language.compiled.running import emitted_or_none
+from reticula.core.language.limits import MOST_ITEMS
+from reticula.core.language.script import Script, run_script
+from reticula.core.notes import Note, collecting
+from tests.core.language.programs.interpreted import run_interpreted
+from tests.core.language.studio import reef, sheet
+
+PROGRAMS = {
+    "closest": ("point", "h = reef.closest(position, 0.7)\nhere.a = h.distance\nhere.b = h.normal\nhere.c = h.heat\nhere.d = h.zone\nhere.e = h.tone\nhere.f = h.uv\nhere.g = h.face\nhere.h = h.found\nhere.i = h.position"),
+    "nearest": ("point", "h = reef.nearest(position)\nhere.a = h.distance\nhere.b = h.normal\nhere.c = h.heat\nhere.d = h.index\nhere.e = h.position"),
+    "ray": ("point", "h = reef.ray(position + (0, 2, 0), (0, -1, 0.1), 2.4)\nhere.a = h.distance\nhere.b = h.normal\nhere.c = h.heat\nhere.d = h.found\nhere.e = h.uv"),
+    "near": ("point", "n = reef.near(position, 0.5, 9)\nhere.a = len(n)\nhere.b = sum(n.heat)\nm = reef.near(position, 0.6)\nhere.c = len(m)\nhere.d = [p.index for p in m if p.heat > 0.3]\nhere.e = m[0].position if len(m) > 0 else vec3(0)"),
+    "inside": ("point", "here.a = reef.inside(position * 0.8)\nhere.b = reef.winding(position)"),
+    "marching": ("point", "p = position + (0, 1, 0)\nsteps = 0\nwhile steps < 20:\n    far = reef.closest(p).distance\n    if far < 0.05:\n        break\n    p.y -= far * 0.5\n    steps += 1\nhere.steps = steps\nhere.position = p"),
+    "around": ("face", "here.a = mean(here.points.cover)\nhere.b = max(here.points.position)\nhere.c = len(here.neighbours)\nhere.d = any(here.neighbours.crest)\nhere.e = median(here.points.cover)\nhere.f = deviation(here.points.cover)\nhere.g = all(here.neighbours.crest)"),
+    "corner": ("corner", "here.a = here.point.cover * here.face.area\nhere.b = here.face.index == index // 4"),
+    "edge": ("edge", "a = here.points[0]\nb = here.points[-1]\nhere.slope = (b.position.y - a.position.y) / length\nhere.sides = len(here.faces)"),
+    "adding": ("face", "for p in here.points:\n    p.heat += area\n    p.last = index\n    p.seen = True\nwhole.total += area\nwhole.last = index\nwhole.high = max(here.points.position)"),
+    "making": ("point", "if cover > 0.5:\n    tip = add_point(position + (0, 0.1, 0), here)\n    tip.kind = 'tip'\n    c = add_curve([here, tip])\n    c.size = cover\n    here.tip_height = tip.position.y\nif cover < 0.1:\n    remove(here)"),
+    "making faces": ("face", "top = [add_point(p.position + (0, 0.2, 0), p) for p in here.points]\nif len(top) > 3:\n    f = add_face(top)\n    f.raised = True\n    f.raised_from = index\nremove(here)"),
+    "lists": ("point", "values = [cover, 1, 2.5]\nvalues[1] = cover * 2\nvalues.append(7)\nmore = values + [position.x]\ntotal = 0\nfor x in more:\n    values.append(x)\n    total += x\nhere.total = total\nhere.last = values[-1]\nhere.held = values\nhere.small = [x for x in more if x < 1]\nhere.places = max([p.position.zyx for p in here.neighbours])"),
+    "texts": ("point", "name = 'rim' if border else 'middle'\nif cover > 0.7:\n    name = 'crown of the reef'\nhere.zone_name = name\nhere.same = name == 'rim'\nhere.other = reef.nearest(position).kind\nhere.words = [name, 'x']"),
+    "matrices": ("point", "m = turn((0, 1, 0), cover) * mat3((1, 0, 0), (0, 2, 0), (0.5, 0, 1))\nhere.m = m\nhere.position = m * position\nhere.d = determinant(m)\nhere.back = inverse(m) * here.position\nhere.n = transpose(m) * normal"),
+    "functions": ("point", "def gcd(a, b):\n    if b == 0:\n        return a\n    return gcd(b, a % b)\ndef wave(p, n):\n    out = [0.0]\n    for k in range(n):\n        out.append(sin(p.x * k))\n    return out\nw = wave(position, 4)\nhere.g = gcd(index, 12)\nhere.w = sum(w)\nhere.n = len(w)"),
+    "profiles": ("point", "profile: curve(0, 1) = [(0, 0), (0.4, 1), (1, 0.2)]\nshades: gradient = [(0, 0, 0, 0), (0.5, 1, 0.5, 0), (1, 1, 1, 1)]\nhere.a = profile(cover)\nhere.color = shades(cover * 1.4 - 0.2)"),
+    "random": ("point", "here.a = random(3)\nhere.b = random(2, index // 5)\nhere.c = noise3(position * 2, 3)\nhere.d = cells(position * 3) + cell_number(position * 3)\nhere.e = hsv(cover, 0.5, 1)"),
+    "curves of others": ("once", "for f in geo.faces:\n    if f.crest:\n        add_curve([p for p in f.points], closed=True)\nwhole.mean_cover = mean(geo.points.cover)\nfor p in geo.points:\n    p.number = p.index * 2"),
+    "walking": ("point", "here.far = walk(border)\nhere.twice = here.far * 2"),
+}  # fmt: skip
+
+
+def same(a: Geo, b: Geo) -> None:
+    """Fail unless two geometries are the same, numbers up to 1e-12."""
+    assert a.counts == b.counts
+    for kind in a.attributes:
+        assert set(a.attributes[kind]) == set(b.attributes[kind])
+        for name, first in a.attributes[kind].items():
+            second = b.find(kind, name)
+            assert first.type == second.type, name
+            if first.start is not None:
+                assert second.start is not None
+                assert (first.start == second.start).all(), name
+            if first.values.dtype.kind == "f":
+                np.testing.assert_allclose(first.values, second.values, rtol=1e-12, atol=1e-12, err_msg=name)
+            else:
+                assert (first.values == second.values).all(), name
+    assert (a.topology.corner_point == b.topology.corner_point).all()
+    assert (a.topology.curve_point == b.topology.curve_point).all()
+    for stable in ("point", "face", "curve"):
+        assert (a.identity(stable) == b.identity(stable)).all()  # type: ignore[arg-type]
+
+
+def prepared(name: str) -> tuple[str, str, dict[str, Geo]]:
+    each, text = PROGRAMS[name]
+    return each, ("reef: geometry\n" if "reef" in text else "") + text, {"reef": reef()} if "reef" in text else {}
+
+
+@pytest.mark.parametrize("name", PROGRAMS)
+def test_both_back_ends_agree(name: str, notes: list[Note]) -> None:
+    each, text, inputs = prepared(name)
+    on_arrays = run_script(sheet(), text, each=each, inputs=inputs, backend="vector")
+    told = list(notes)
+    notes.clear()
+    same(on_arrays, run_interpreted(sheet(), text, each=each, inputs=inputs))
+    assert notes == told
+
+
+@pytest.mark.parametrize("name", ["closest", "making faces", "lists", "texts", "functions"])
+def test_compiled_for_real(name: str, notes: list[Note]) -> None:
+    each, text, inputs = prepared(name)
+    compiled = run_script(sheet(), text, each=each, inputs=inputs, backend="compiled")
+    same(run_script(sheet(), text, each=each, inputs=inputs, backend="vector"), compiled)
+
+
+def test_empty_geometry_runs_on_both(notes: list[Note]) -> None:
+    text = "here.a = position.x * 2\nfor p in here.neighbours:\n    p.b += 1.0"
+    for made in (run_script(Geo.empty(), text, backend="vector"), run_interpreted(Geo.empty(), text)):
+        assert made.find("point", "a").type == "number"
+
+
+BROKEN = [
+    ("values = [1, 2]\nhere.a = values[index]", "there is no item 2 in a list of 2", 2, 10),
+    ("here.a = 7 // (index - 3)", "division by zero", 1, 10),
+    ("here.a = 7 % (index - 3)", "division by zero", 1, 10),
+    ("here.a = len([k for k in range(0, 9, index)])", "steps of 0", 1, 26),
+    ("def f(n):\n    if n < -99999:\n        return 0\n    return f(n + 1)\nhere.a = f(index)", "more than 64 deep", 4, 12),
+    ("add_curve([here])", "a curve needs at least 2 points, and this list has 1", 1, 1),
+    ("add_face([here, here])", "a face needs at least 3 points, and this list has 2", 1, 1),
+    ("add_point(sqrt(position - 9))", "not a finite number", 1, 1),
+]  # fmt: skip
+
+
+@pytest.mark.parametrize(("text", "message", "line", "column"), BROKEN)
+def test_both_tell_the_same_about_what_goes_wrong(text: str, message: str, line: int, column: int) -> None:
+    for run in (lambda: run_script(sheet(), text, backend="vector"), lambda: run_interpreted(sheet(), text)):
+        with pytest.raises(FormulaError) as caught:
+            run()
+        assert message in caught.value.plain
+        assert (caught.value.line, caught.value.column) == (line, column)
+
+
+def test_numbers_that_are_none_name_the_attribute_and_the_first_element() -> None:
+    for backend in ("vector", "compiled"):
+        with pytest.raises(
+            FormulaError, match=r"'a' would not be a finite number at 1 of 49 points \(first: point 5\)"
+        ):
+            run_script(sheet(), "here.a = 1.0 / (index - 5)", backend=backend)  # type: ignore[arg-type]
+
+
+@pytest.mark.parametrize("backend", ["vector", "compiled"])
+def test_an_endless_loop_ends_at_the_limit(backend: str, monkeypatch: pytest.MonkeyPatch) -> None:
+    monkeypatch.setattr(scripts, "MOST_SECONDS", 0.4)
+    with pytest.raises(LimitError, match=r"ran for 0\.4 s"):
+        run_script(sheet(), "k = 0\nwhile True:\n    k += 1", backend=backend)  # type: ignore[arg-type]
+
+
+@pytest.mark.parametrize("backend", ["vector", "compiled"])
+def test_a_loop_is_stopped_from_outside(backend: str) -> None:
+    begin = time.monotonic()
+    with pytest.raises(Stopped):
+        run_script(
+            sheet(),
+            "k = 0\nwhile k >= 0:\n    k += 1",
+            backend=backend,
+            stop=lambda: time.monotonic() - begin > 0.3,  # type: ignore[arg-type]
+        )
+    assert time.monotonic() - begin < 30
+
+
+def test_limits_on_what_is_made(monkeypatch: pytest.MonkeyPatch) -> None:
+    from reticula.core.language import effects
+
+    monkeypatch.setattr(effects, "MOST_MADE", 1000)
+    text = "for i in range(40):\n    add_point(position)"
+    for run in (lambda: run_script(sheet(), text, backend="vector"), lambda: run_interpreted(sheet(), text)):
+        with pytest.raises(LimitError, match="more than 1,000 elements"):
+            run()
+
+
+def test_a_list_cannot_grow_without_end(monkeypatch: pytest.MonkeyPatch) -> None:
+    from reticula.core.language.vector import lists
+
+    monkeypatch.setattr(lists, "MOST_ITEMS", 500)
+    with pytest.raises(LimitError, match="beyond 500 items"):
+        run_script(sheet(), "v = [1]\nwhile True:\n    v.append(2)", backend="vector")
+    with pytest.raises(FormulaError, match=f"beyond {MOST_ITEMS:,} items"):
+        run_interpreted(Geo.empty(), f"v = [k for k in range({MOST_ITEMS + 1})]\nwhole.n = len(v)", each="once")
+
+
+def test_results_do_not_depend_on_the_number_of_threads(monkeypatch: pytest.MonkeyPatch) -> None:
+    geo = ops.grid(cells=(60, 60))
+    text = "for p in here.points:\n    p.heat += area * random(1)\n    p.last = index\nif random(2) < 0.2:\n    add_point(position)\n    remove(here)"
+    made = []
+    with collecting():
+        for threads in (1, 4):
+            monkeypatch.setattr(running.os, "cpu_count", lambda count=threads: count)
+            monkeypatch.setattr(running, "SMALLEST", 64)
+            made.append(run_script(geo, text, each="face", backend="compiled"))
+        made.append(run_script(geo, text, each="face", backend="vector"))
+    assert made[0].digest == made[1].digest == made[2].digest
+
+
+def test_a_log_that_is_full_is_run_again_with_more_room(notes: list[Note]) -> None:
+    text = "here.k = 0\nfor i in range(300):\n    here.k += 1\n    add_point((i, index, 0))"
+    small = ops.grid(cells=(2, 2))
+    same(run_script(small, text, backend="vector"), run_script(small, text, backend="compiled"))
+
+
+def test_a_control_is_no_part_of_the_kernel() -> None:
+    text = "amount: number(0, 9) = 1\nhere.a = amount * cover"
+    keys = set()
+    for value in (0.5, 3):
+        script = Script(text, sheet(), controls={"amount": value})
+        emitted = emitted_or_none(running.Job(script.program, script.scope, script.elements()))
+        assert emitted is not None
+        keys.add(emitted.key)
+    assert len(keys) == 1
+
+
+def test_kernels_are_built_aside_and_kept(tmp_path, monkeypatch: pytest.MonkeyPatch) -> None:  # type: ignore[no-untyped-def]
+    monkeypatch.setenv("RETICULA_KERNELS", str(tmp_path))
+    maker = build.Builder()
+    maker.enabled = True
+    monkeypatch.setattr(running, "builder", lambda: maker)
+    monkeypatch.setattr(running, "WORTH_BUILDING", 0.0)
+    text = "here.slow = sum([noise(position * k) for k in range(3)])"
+    first = run_script(sheet(), text)
+    assert maker.running is not None
+    maker.running[1].wait(120)
+    maker._look()
+    assert not maker.failed
+    assert [path.suffix for path in tmp_path.glob("*.built")] == [".built"]
+    again = build.Builder()
+    monkeypatch.setattr(running, "builder", lambda: again)
+    same(first, run_script(sheet(), text))
+    assert len(again.loaded) == 1
+
+
+def test_a_slow_run_goes_over_to_its_kernel(tmp_path, monkeypatch: pytest.MonkeyPatch) -> None:  # type: ignore[no-untyped-def]
+    monkeypatch.setenv("RETICULA_KERNELS", str(tmp_path))
+    monkeypatch.setattr(running, "PATIENCE", 0.0)
+    maker = build.Builder()
+    maker.enabled = True
+    monkeypatch.setattr(running, "builder", lambda: maker)
+    text = "k = 0\nwhile k < 400000000:\n    k += 7\nhere.k = k"
+    made = run_script(ops.line(segments=1), text, each="point")
+    assert made.attribute("point", "k").tolist() == [400_000_006] * 2
+    assert len(maker.loaded) == 1
+
+
+def test_a_broken_kernel_file_is_built_again(tmp_path, monkeypatch: pytest.MonkeyPatch) -> None:  # type: ignore[no-untyped-def]
+    monkeypatch.setenv("RETICULA_KERNELS", str(tmp_path))
+    script = Script("here.a = cover * 3", sheet())
+    emitted = emitted_or_none(running.Job(script.program, script.scope, script.elements()))
+    assert emitted is not None
+    maker = build.Builder()
+    path = maker.path(emitted)
+    path.parent.mkdir(exist_ok=True)
+    path.write_text("def kernel(:\n")
+    path.with_suffix(".built").touch()
+    assert maker.find(emitted) is None
+    assert not path.exists()

@@ -1,0 +1,189 @@
+<script setup lang="ts">
+/** The editor of a script, in the drawer: text, errors, what it prints, snippets. Saved after a short pause. */
+import type { EditorView } from '@codemirror/view'
+import { useDebounceFn } from '@vueuse/core'
+import { computed, onBeforeUnmount, onMounted, ref, watch } from 'vue'
+import { useEvaluation } from '../bench/useEvaluation'
+import { useSelection } from '../bench/useSelection'
+import { setParameter } from '../board/document'
+import { useGraph } from '../board/useGraph'
+import { useCatalogue } from '../catalogue/useCatalogue'
+import { makeEditor, plainOf, showError } from './editor'
+import { SNIPPETS } from './snippets'
+import { useText } from './useText'
+
+const props = defineProps<{ node: string }>()
+defineEmits<{ close: [] }>()
+const PAUSE_MS = 450
+const graph = useGraph()
+const texts = useText()
+const { catalogue, operator } = useCatalogue()
+const { reports } = useEvaluation()
+const selection = useSelection()
+const host = ref<HTMLElement>()
+let view: EditorView | null = null
+
+const node = computed(() => graph.document.value.nodes[props.node])
+const declared = computed(() => operator(node.value?.operator ?? ''))
+const preset = (name: string) => declared.value?.parameters.find((entry) => entry.name === name)?.default
+const stored = computed(() => String(node.value?.parameters?.source ?? preset('source') ?? ''))
+const each = computed(() => String(node.value?.parameters?.each ?? 'point'))
+const options = computed(() => declared.value?.parameters.find((entry) => entry.name === 'each')?.options ?? [])
+const title = computed(() => node.value?.title || props.node)
+const typed = ref(stored.value)
+const state = computed(() => texts.of(props.node, 'source'))
+const report = computed(() => reports.value[props.node])
+/** The error of the text as it stands, else what went wrong when it ran. */
+const error = computed(() => state.value?.error ?? (typed.value === stored.value && report.value?.state === 'failed' ? report.value.error : null))
+const notes = computed(() => (report.value?.state === 'done' ? report.value.notes : []))
+const picked = computed(() => (selection.kind.value === (each.value === 'piece' ? 'point' : each.value) ? [...selection.chosen.value].slice(0, 8) : []))
+const prints = computed(() => /\bprint\s*\(/.test(typed.value))
+
+async function ask() {
+  const source = typed.value
+  const answer = await texts.ask(props.node, 'source', source, picked.value)
+  if (answer && view && source === typed.value) showError(view, answer.error)
+}
+const askSoon = useDebounceFn(() => void ask(), 180)
+const saveSoon = useDebounceFn(save, PAUSE_MS)
+
+function changed(text: string) {
+  typed.value = text
+  void askSoon()
+  void saveSoon()
+}
+
+function save() {
+  if (typed.value === stored.value || !node.value) return
+  graph.edit(`edit the text of ${title.value}`, (next) => setParameter(next, props.node, 'source', typed.value, preset('source')))
+}
+
+function setEach(event: Event) {
+  const value = (event.target as HTMLSelectElement).value
+  graph.edit(`run ${title.value} on each ${value}`, (next) => setParameter(next, props.node, 'each', value, preset('each')))
+}
+
+function insert(event: Event) {
+  const select = event.target as HTMLSelectElement
+  const snippet = SNIPPETS[Number(select.value)]
+  select.value = ''
+  if (!snippet || !view) return
+  const empty = !typed.value.trim() || typed.value === preset('source')
+  const at = empty ? { from: 0, to: view.state.doc.length } : { from: view.state.doc.length, to: view.state.doc.length }
+  const text = (at.from && !typed.value.endsWith('\n') ? '\n' : '') + snippet.text
+  view.dispatch({ changes: { ...at, insert: text }, selection: { anchor: at.from + text.length } })
+  view.focus()
+  if (empty && snippet.each !== each.value) {
+    graph.edit(`run ${title.value} on each ${snippet.each}`, (next) => setParameter(next, props.node, 'each', snippet.each, preset('each')))
+  }
+}
+
+onMounted(() => {
+  view = makeEditor(host.value!, stored.value, `Text of ${title.value}`, () => ({ state: state.value, functions: catalogue.functions }), changed)
+  void ask()
+})
+onBeforeUnmount(() => {
+  save()
+  view?.destroy()
+})
+/** Undo on the board, or another window, changes the stored text. */
+watch(stored, (text) => {
+  if (!view || text === view.state.doc.toString() || view.hasFocus) return
+  view.dispatch({ changes: { from: 0, to: view.state.doc.length, insert: text } })
+})
+watch([picked, each, () => JSON.stringify(node.value?.inputs), () => report.value?.key], () => void askSoon())
+</script>
+
+<template>
+  <section class="drawer" aria-label="Script">
+    <div class="bar">
+      <button class="plain" title="Back to the table of elements" data-test="show-ledger" @click="$emit('close')">Ledger</button>
+      <button class="plain" aria-pressed="true">Script</button>
+      <b class="name" :title="title">{{ title }}</b>
+      <label class="faint">runs on <select class="text" :value="each" aria-label="Runs on" data-test="script-each" @change="setEach"><option v-for="option in options" :key="option.value" :value="option.value" :title="option.help">{{ option.value }}</option></select></label>
+      <select class="text snippets" aria-label="Insert a snippet" data-test="snippets" @change="insert">
+        <option value="">snippets …</option>
+        <option v-for="(snippet, number) in SNIPPETS" :key="snippet.title" :value="number">{{ snippet.title }} ({{ snippet.each }})</option>
+      </select>
+      <span class="status" role="status" data-test="script-status">
+        <span v-if="error" class="bad">{{ error.line ? `line ${error.line}: ` : '' }}{{ plainOf(error) }}</span>
+        <span v-else-if="typed !== stored" class="faint">…</span>
+        <template v-else><span v-for="note in notes" :key="note.text" class="note" :class="note.level === 'warning' ? 'warn' : 'faint'">{{ note.text }}</span></template>
+      </span>
+    </div>
+    <div class="work">
+      <div ref="host" class="host" data-test="script-text" />
+      <aside v-if="prints" class="printed mono" aria-label="Printed">
+        <p v-if="each !== 'once' && !picked.length" class="faint">Pick {{ each === 'edge' ? 'an' : 'a' }} {{ each }} in the view or the ledger to see what is printed for it.</p>
+        <p v-for="(line, number) in state?.printed ?? []" :key="number">{{ line }}</p>
+      </aside>
+    </div>
+  </section>
+</template>
+
+<style scoped>
+.drawer {
+  display: flex;
+  flex-direction: column;
+  min-height: 0;
+  border-top: 1px solid var(--line);
+  background: var(--sheet);
+}
+.bar {
+  display: flex;
+  align-items: center;
+  gap: 8px;
+  padding: 3px 10px;
+  border-bottom: 1px solid var(--line);
+  font-size: 13px;
+}
+.name {
+  max-width: 160px;
+  overflow: hidden;
+  text-overflow: ellipsis;
+  white-space: nowrap;
+}
+.bar label {
+  white-space: nowrap;
+}
+.snippets {
+  width: 104px;
+}
+.status {
+  flex: 1;
+  min-width: 0;
+  max-height: 2.8em;
+  overflow: auto;
+  text-align: right;
+}
+.note + .note {
+  margin-left: 7px;
+}
+.bad {
+  color: var(--bad);
+}
+.warn {
+  color: var(--warn);
+}
+.work {
+  display: flex;
+  flex: 1;
+  min-height: 0;
+}
+.host {
+  flex: 1;
+  min-width: 0;
+  overflow: hidden;
+}
+.printed {
+  flex: 0 0 210px;
+  padding: 6px 10px;
+  overflow: auto;
+  border-left: 1px solid var(--line);
+  font-size: 13px;
+}
+.printed p {
+  margin: 0 0 2px;
+  overflow-wrap: anywhere;
+}
+</style>
