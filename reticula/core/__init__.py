@@ -8,5 +8,6 @@
 from reticula.core.geometry import Geo
 from reticula.core.language import run_script
 from reticula.core.operators import ops
+from reticula.core.packages import load_package
 
-__all__ = ["Geo", "ops", "run_script"]
+__all__ = ["Geo", "load_package", "ops", "run_script"]

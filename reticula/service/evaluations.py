@@ -13,8 +13,8 @@ from werkzeug.utils import secure_filename
 from reticula.core.errors import FormatError, GraphError
 from reticula.core.formats import FORMATS
 from reticula.core.graph import split_feed
-from reticula.core.graph.document import operator_of
 from reticula.core.graph.drawing import draw_formula, draw_script
+from reticula.core.graph.nesting import operator_of
 from reticula.core.graph.wiring import chain_text, value_feeds
 from reticula.core.operators.scripting.controls import Code
 from reticula.service.context import context

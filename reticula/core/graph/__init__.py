@@ -1,11 +1,11 @@
 """Graphs: documents, validation and evaluation."""
 
 from reticula.core.graph.cache import Cache
+from reticula.core.graph.dials import dial_values
 from reticula.core.graph.document import (
     Document,
     Problem,
     check_structure,
-    dial_values,
     empty_document,
     problems_of,
     schema,

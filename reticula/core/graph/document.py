@@ -12,7 +12,8 @@ from typing import Any
 import jsonschema
 
 from reticula.core.errors import GraphError, ParameterError
-from reticula.core.operators import Operator, find_operator
+from reticula.core.graph.dials import is_bound
+from reticula.core.graph.nesting import Document, operator_of
 from reticula.core.operators.parameters import is_wire
 
 __all__ = [
@@ -20,15 +21,12 @@ __all__ = [
     "Problem",
     "ancestors",
     "check_structure",
-    "dial_values",
     "empty_document",
     "order_of",
     "problems_of",
     "schema",
     "split_feed",
 ]
-
-Document = Mapping[str, Any]
 
 
 @dataclass(frozen=True)
@@ -72,28 +70,27 @@ def check_structure(document: Any) -> Document:
     raise GraphError(f"the graph document is not valid: {place}{message}", node=node, parameter=parameter)
 
 
-def operator_of(node: Mapping[str, Any]) -> Operator:
-    """Return a node's operator; raise GraphError if it does not exist."""
-    try:
-        return find_operator(node["operator"])
-    except KeyError as error:
-        raise GraphError(error.args[0]) from None
-
-
 def problems_of(document: Document) -> list[Problem]:
     """Return all that is wrong with single nodes; an empty list means that the graph can be evaluated."""
     found: list[Problem] = []
     nodes = document["nodes"]
+    listed = [entry["name"] for entry in document.get("inputs", [])]
     for name, node in nodes.items():
         try:
             chosen = operator_of(node)
-            chosen.check({name: value for name, value in node.get("parameters", {}).items() if not is_wire(value)})
+            chosen.check(_plain(document, node.get("parameters", {})))
         except ParameterError as error:
             found.append(Problem(name, str(error), error.parameter))
             continue
         except GraphError as error:
             found.append(Problem(name, str(error)))
             continue
+        if node["operator"] == "input" and node.get("parameters", {}).get("name", "geo") not in listed:
+            wanted = node.get("parameters", {}).get("name", "geo")
+            there = f"it has {', '.join(listed)}" if listed else "it has none yet"
+            found.append(
+                Problem(name, f"this graph has no input '{wanted}'; {there}. Add it at the graph's edge", "name")
+            )
         known = {entry.name: entry for entry in chosen.inputs_for(node.get("parameters", {}))}
         for entry, feeds in node.get("inputs", {}).items():
             if entry not in known:
@@ -114,6 +111,23 @@ def problems_of(document: Document) -> list[Problem]:
         if document.get(key) and split_feed(document[key])[0] not in nodes:
             found.append(Problem(document[key], f"'{key}' names the node '{document[key]}', which does not exist"))
     return found
+
+
+def _plain(document: Document, parameters: Mapping[str, Any]) -> dict[str, Any]:
+    """Return the parameters that hold values of their own: no wires, nothing bound to a dial (which must exist)."""
+    dials = document.get("dials", {})
+    made: dict[str, Any] = {}
+    for name, value in parameters.items():
+        bound = [value] if is_bound(value) else []
+        if isinstance(value, Mapping) and not bound:
+            bound = [one for one in value.values() if is_bound(one)]
+            value = {key: one for key, one in value.items() if not is_bound(one)} if bound else value
+        for one in bound:
+            if one["dial"] not in dials:
+                raise ParameterError(name, f"there is no dial '{one['dial']}'; there are {', '.join(dials) or 'none'}")
+        if not is_wire(value) and not is_bound(value):
+            made[name] = value
+    return made
 
 
 def split_feed(feed: str) -> tuple[str, str]:
@@ -190,29 +204,3 @@ def _circle(document: Document) -> list[str]:
             stack.append((name, True))
             stack += [(feed, False) for feed in feeds_of(nodes[name])]
     return []
-
-
-def dial_values(document: Document, given: Mapping[str, Any] | None = None) -> dict[str, Any]:
-    """Return the dials' values, some replaced by ``given``; raise GraphError if one does not exist or does not fit."""
-    dials = document.get("dials", {})
-    for name in given or {}:
-        if name not in dials:
-            raise GraphError(f"there is no dial '{name}'; the graph has {', '.join(dials) or 'none'}")
-    return {name: _dial_value(name, dial, (given or {}).get(name, dial["value"])) for name, dial in dials.items()}
-
-
-def _dial_value(name: str, dial: Mapping[str, Any], value: Any) -> Any:
-    if dial["type"] == "toggle":
-        if not isinstance(value, bool):
-            raise GraphError(f"the dial '{name}' takes true or false, not {value!r}")
-        return value
-    if isinstance(value, bool) or not isinstance(value, (int, float)):
-        raise GraphError(f"the dial '{name}' takes a number, not {value!r}")
-    low, high = dial.get("low"), dial.get("high")
-    if (low is not None and value < low) or (high is not None and value > high):
-        raise GraphError(f"the dial '{name}' cannot be {value:g}; it goes from {low} to {high}")
-    if dial["type"] == "integer":
-        if value != int(value):
-            raise GraphError(f"the dial '{name}' takes a whole number, not {value:g}")
-        return int(value)
-    return float(value)

@@ -8,7 +8,7 @@ from dataclasses import dataclass, field
 from typing import Any, NoReturn
 
 from reticula.core.errors import FormulaError, GraphError
-from reticula.core.graph.document import Document, operator_of
+from reticula.core.graph.nesting import Document, operator_of
 from reticula.core.language.controls import declared, statements_of
 from reticula.core.language.parse import Parsed, column_of, parse, parse_script
 from reticula.core.operators.parameters import Where, is_wire

@@ -12,8 +12,9 @@ from reticula.core.errors import FormulaError, ReticulaError
 from reticula.core.geometry import Geo
 from reticula.core.geometry.kinds import KINDS, Kind
 from reticula.core.geometry.spaces import brought
-from reticula.core.graph.document import Document, dial_values, operator_of
+from reticula.core.graph.dials import dial_values
 from reticula.core.graph.evaluate import Evaluation
+from reticula.core.graph.nesting import Document, operator_of
 from reticula.core.graph.ties import Ties
 from reticula.core.graph.wiring import written_out
 from reticula.core.language.controls import Declared, declared

@@ -6,7 +6,8 @@ from collections.abc import Mapping
 from typing import Any
 
 from reticula.core.errors import FormulaError, GraphError
-from reticula.core.graph.document import Document, operator_of
+from reticula.core.graph.dials import is_bound, put_in
+from reticula.core.graph.nesting import Document, operator_of
 from reticula.core.language import evaluate_once
 from reticula.core.operators import Operator
 from reticula.core.operators.parameters import is_wire
@@ -28,11 +29,14 @@ class Ties:
         Raises GraphError if ties run in a circle, with its path.
         """
         pairs = {pair for parameter in chosen.parameters for pair in parameter.ties(values[parameter.name])}
-        return self._resolve(pairs, (node,), chosen)
+        return self.resolve(frozenset(pairs), (node,), chosen)
 
-    def _resolve(
-        self, pairs: set[tuple[str, str]], path: tuple[str, ...], reader: Operator
+    def resolve(
+        self, pairs: frozenset[tuple[str, str]], path: tuple[str, ...], reader: Operator
     ) -> dict[str, dict[str, Any]]:
+        """Return the values of ``pairs`` of node and parameter, as far as such nodes exist; ``path`` leads to the reader."""
+        if not pairs:
+            return {}
         inputs = {entry.name for entry in reader.inputs}
         found: dict[str, dict[str, Any]] = {}
         for node, parameter in sorted(pairs):
@@ -49,7 +53,8 @@ class Ties:
     def _plain(self, node: str) -> dict[str, Any]:
         """The parameters of a node that have plain values, for a message that says what there is."""
         given = self._nodes[node].get("parameters", {})
-        values = operator_of(self._nodes[node]).check({name: one for name, one in given.items() if not is_wire(one)})
+        plain = {name: one for name, one in put_in(given, self._dials).items() if not is_wire(one)}
+        values = operator_of(self._nodes[node]).check(plain)
         return {name: value for name, value in values.items() if _is_plain(value)}
 
     def _value(self, node: str, parameter: str, path: tuple[str, ...]) -> Any:
@@ -64,9 +69,10 @@ class Ties:
         declared = next((entry for entry in chosen.parameters if entry.name == parameter), None)
         if declared is None or is_wire(self._nodes[node].get("parameters", {}).get(parameter)):
             return None
-        value = declared.check(self._nodes[node].get("parameters", {}).get(parameter, declared.default))
+        value = self._nodes[node].get("parameters", {}).get(parameter, declared.default)
+        value = declared.check(self._dials.get(value["dial"]) if is_bound(value) else value)
         if isinstance(value, dict):
-            ties = self._resolve(set(declared.ties(value)), (*path, here), chosen)
+            ties = self.resolve(declared.ties(value), (*path, here), chosen)
             try:
                 value = evaluate_once(value["formula"], declared.formula_type, self._dials, ties=ties)
             except FormulaError:

@@ -8,7 +8,7 @@ from copy import deepcopy
 from typing import Any
 
 from reticula.core.errors import GraphError, ParameterError
-from reticula.core.graph.document import Document, operator_of
+from reticula.core.graph.nesting import Document, operator_of
 from reticula.core.operators import Operator
 from reticula.core.operators.parameters import is_wire
 from reticula.core.operators.values.writing import Operand, literal

@@ -4,13 +4,24 @@ from __future__ import annotations
 
 import ast
 import warnings
+from collections.abc import Mapping
 from dataclasses import dataclass
 from functools import lru_cache
 
 from reticula.core.errors import FormulaError
 from reticula.core.language.limits import DEEPEST, LONGEST, MOST_NODES
 
-__all__ = ["Parsed", "Place", "column_of", "members_read", "names_read", "parse", "parse_script"]
+__all__ = [
+    "Parsed",
+    "Place",
+    "column_of",
+    "members_read",
+    "names_read",
+    "parse",
+    "parse_script",
+    "replaced",
+    "written_names",
+]
 
 ALLOWED: tuple[type[ast.AST], ...] = (
     ast.BinOp, ast.UnaryOp, ast.BoolOp, ast.Compare, ast.IfExp, ast.Call, ast.Attribute,
@@ -170,11 +181,13 @@ def column_of(node: ast.expr | ast.stmt | ast.arg | ast.keyword, source: str) ->
     return Place((line, column, length))
 
 
+@lru_cache(maxsize=4096)
 def names_read(source: str) -> frozenset[str]:
     """Return every bare name in a formula, whether it exists or not; empty if the formula cannot be parsed."""
     return frozenset(node.id for node in _all_nodes(source) if isinstance(node, ast.Name))
 
 
+@lru_cache(maxsize=4096)
 def members_read(source: str) -> frozenset[tuple[str, str]]:
     """Return every ``a.b`` in a formula as a pair of names; empty if the formula cannot be parsed."""
     return frozenset(
@@ -182,6 +195,46 @@ def members_read(source: str) -> frozenset[tuple[str, str]]:
         for node in _all_nodes(source)
         if isinstance(node, ast.Attribute) and isinstance(node.value, ast.Name)
     )
+
+
+def written_names(parsed: Parsed) -> set[str]:
+    """Return the names that a text gives values to itself."""
+    nodes = [node for line in parsed.statements for node in ast.walk(line)]
+    stored = {node.id for node in nodes if isinstance(node, ast.Name) and isinstance(node.ctx, ast.Store)}
+    return stored | {node.arg for node in nodes if isinstance(node, ast.arg)}
+
+
+def replaced(
+    source: str, names: Mapping[str, str], members: Mapping[tuple[str, str], str], *, script: bool = False
+) -> str:
+    """Return a formula or script with texts in place of names and of ``a.b`` that it reads; all else stays to the letter.
+
+    A name that the text gives a value to itself is left alone. A text that cannot be parsed is returned as it is.
+    """
+    try:
+        parsed = parse_script(source) if script else parse(source)
+    except FormulaError:
+        return source
+    own = written_names(parsed)
+    trees = [*parsed.statements, *([parsed.value] if parsed.value else [])]
+    text = source if script or not parsed.statements else source.strip("\n")
+    starts = [0]
+    encoded = text.encode()
+    for line in encoded.split(b"\n"):
+        starts.append(starts[-1] + len(line) + 1)
+    places: list[tuple[int, int, str]] = []
+    for node in (node for tree in trees for node in ast.walk(tree)):
+        new: str | None = None
+        if isinstance(node, ast.Name) and node.id not in own and isinstance(node.ctx, ast.Load):
+            new = names.get(node.id)
+        elif isinstance(node, ast.Attribute) and isinstance(node.value, ast.Name) and node.value.id not in own:
+            new = members.get((node.value.id, node.attr))
+        if new is not None and isinstance(node, ast.expr) and node.end_lineno and node.end_col_offset is not None:
+            begin, end = starts[node.lineno - 1] + node.col_offset, starts[node.end_lineno - 1] + node.end_col_offset
+            places.append((begin, end, new))
+    for begin, end, new in sorted(places, reverse=True):
+        encoded = encoded[:begin] + new.encode() + encoded[end:]
+    return encoded.decode()
 
 
 def _all_nodes(source: str) -> list[ast.AST]:

@@ -50,7 +50,7 @@ class Operator:
 
     ``carries`` says what becomes of attributes; ``makes`` names the groups and attributes it adds. Call it like a
     function: geometries in the order of ``inputs`` (an input that takes many comes last and takes the rest), parameters
-    by name.
+    by name. One that runs a graph holds it as ``graph``; ``content`` is a hash of that.
     """
 
     name: str
@@ -66,6 +66,9 @@ class Operator:
     outputs: tuple[Output, ...] = (Output(),)
     more_inputs: MoreInputs | None = None
     writes: Callable[..., str] | None = None
+    title: str = ""
+    content: str = ""
+    graph: Mapping[str, Any] | None = None
 
     def inputs_for(self, values: Mapping[str, Any]) -> tuple[Input, ...]:
         """Return all inputs for given parameter values: an operator may have more of them, named by its parameters."""
@@ -76,7 +79,7 @@ class Operator:
 
     @property
     def label(self) -> str:
-        return self.name.replace("_", " ")
+        return self.title or self.name.replace("_", " ")
 
     def parameter(self, name: str) -> Parameter:
         """Return a parameter; raise ParameterError that names the ones that exist."""
@@ -89,8 +92,11 @@ class Operator:
         raise ParameterError(name, f"{self.label} has no such parameter; {there}")
 
     def check(self, given: Mapping[str, Any]) -> dict[str, Any]:
-        """Return all parameters in stored form, defaults filled in; raise ParameterError for the first bad one."""
-        for name in given:
+        """Return all parameters in stored form, defaults filled in; raise ParameterError for the first bad one.
+
+        Values of dials that a graph has no more are passed over: they are kept in the document.
+        """
+        for name in given if self.graph is None else ():
             self.parameter(name)
         return {p.name: p.check(given.get(p.name, p.default)) for p in self.parameters}
 
@@ -173,6 +179,7 @@ class Operator:
             "keywords": list(self.keywords),
             "version": self.version,
             "inputs": [{"name": i.name, "help": i.help, "many": i.many, "optional": i.optional} for i in self.inputs],
+            "holds_graph": self.name in ("folded", "repeat", "for_each"),
             "makes_value": self.writes is not None,
             "declares_inputs": self.more_inputs is not None,
             "outputs": [{"name": o.name, "help": o.help} for o in self.outputs],

@@ -20,9 +20,11 @@ __all__ = [
     "AttributeName",
     "Choice",
     "Context",
+    "FormulaText",
     "GroupName",
     "Integer",
     "KindChoice",
+    "Named",
     "Names",
     "Number",
     "OnElements",
@@ -314,6 +316,17 @@ class Text(Parameter):
         if not isinstance(value, str) or len(value) > self.most:
             self.fail(f"takes up to {self.most} letters")
         return str(value)
+
+
+@dataclass(frozen=True)
+class FormulaText(Text):
+    """A formula that the operator works out itself, when it likes; empty is allowed."""
+
+    def reads(self, value: Any) -> frozenset[str]:
+        return names_read(value) if value.strip() else frozenset()
+
+    def ties(self, value: Any) -> frozenset[tuple[str, str]]:
+        return members_read(value) if value.strip() else frozenset()
 
 
 @dataclass(frozen=True)

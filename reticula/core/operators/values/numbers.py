@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from reticula.core.operators.parameters import Choice, Text
+from reticula.core.operators.parameters import Choice, FormulaText
 from reticula.core.operators.values.writing import Operand, value_node
 
 __all__: list[str] = []
@@ -35,7 +35,7 @@ def component_value(v: str, part: str) -> str:
 
 @value_node(
     "attribute_value",
-    (Text("name", "position", "an attribute, a built-in value, or e.g. mean(here.points.cover)"),),
+    (FormulaText("name", "position", "an attribute, a built-in value, or e.g. mean(here.points.cover)"),),
     ("read", "get"),
 )
 def attribute_value(name: str) -> str:

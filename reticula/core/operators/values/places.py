@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from reticula.core.operators.parameters import Choice, Integer, Text
+from reticula.core.operators.parameters import Choice, FormulaText, Integer, Text
 from reticula.core.operators.values.writing import Operand, value_node
 
 __all__: list[str] = []
@@ -25,7 +25,7 @@ def noise_value(how: str, p: str, scale: str, octaves: int) -> str:
 
 @value_node("random_value", (
     Integer("seed", 0, "another seed gives other numbers", soft=(0, 100)),
-    Text("key", "", "elements with the same key, e.g. piece, get the same number; empty means each its own"),
+    FormulaText("key", "", "elements with the same key, e.g. piece, get the same number; empty means each its own"),
 ), ("chance", "seed"))  # fmt: skip
 def random_value(seed: int, key: str) -> str:
     """A number in 0..1 for each element, whatever is added around it."""

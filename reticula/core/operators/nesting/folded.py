@@ -1,0 +1,24 @@
+"""Folded: several cards as one."""
+
+from __future__ import annotations
+
+from reticula.core.geometry import Geo
+from reticula.core.operators.declare import operator
+from reticula.core.operators.nesting.inside import inside
+
+__all__: list[str] = []
+
+
+@operator(
+    "folded",
+    family="operators of your own",
+    inputs=(),
+    keywords=("nested graph", "own operator", "fold", "pack", "reuse"),
+    carries="As the operators inside say.",
+    parameters=(),
+)
+def folded() -> tuple[Geo, ...]:
+    """Several cards as one operator, with inputs, outputs and dials of its own."""
+    here = inside()
+    made = here.run(here.given, {})
+    return tuple(made[name].geo for name in here.outputs)

@@ -1,0 +1,59 @@
+"""What importing a package would do, before anything is changed."""
+
+from __future__ import annotations
+
+from collections.abc import Iterable
+from dataclasses import dataclass
+from typing import Any, Literal
+
+from reticula.core.graph.library import library
+from reticula.core.packages.definition import definition_digest
+from reticula.core.packages.package import Package
+
+__all__ = ["Review", "review"]
+
+State = Literal["new", "there already", "collides"]
+
+
+@dataclass(frozen=True)
+class Review:
+    """One operator of a package: new, the same as one that is there, or another one under the same name and release."""
+
+    operator: str
+    title: str
+    summary: str
+    state: State
+    other_name: str
+    dials: list[str]
+    uses: list[str]
+    shapes: list[str]
+
+    def describe(self) -> dict[str, Any]:
+        return dict(self.__dict__)
+
+
+def review(package: Package, taken: Iterable[str] = ()) -> list[Review]:
+    """Return what a package brings, held against the library in use.
+
+    ``other_name`` is one under which a colliding operator could be kept beside the one that is there; ``taken`` are names of
+    operators that it must not have.
+    """
+    names = {operator.partition("@")[0] for operator in package.definitions} | set(taken)
+    found = []
+    for operator, definition in package.definitions.items():
+        there = library().definition(operator)
+        state: State = "new"
+        if there is not None:
+            state = "there already" if definition_digest(there) == definition_digest(definition) else "collides"
+        base = definition["name"][:44]
+        number = 2
+        while f"{base}_{number}" in names or library().releases(f"{base}_{number}"):
+            number += 1
+        dials = [f"{name} ({dial['type']})" for name, dial in definition["graph"].get("dials", {}).items()]
+        found.append(
+            Review(
+                operator, definition.get("title") or definition["name"], definition.get("summary", ""), state,
+                f"{base}_{number}" if state == "collides" else "", dials, sorted(package.uses(operator)), sorted(definition.get("shapes", {})),
+            )
+        )  # fmt: skip
+    return found
