@@ -58,14 +58,16 @@ def _end(number: int, frame: FrameType | None) -> None:
 
 
 class Supervisor:
-    """Starts database and service, and starts again whichever of them ends."""
+    """Starts database, depot and service, and starts again whichever of them ends."""
 
     def __init__(self, var: Path, first_port: int) -> None:
         self.var = var
         self.first_port = first_port
         self.database = PrivateMariaDB(var / "mariadb")
         self.service: subprocess.Popen[bytes] | None = None
+        self.depot: subprocess.Popen[bytes] | None = None
         self.port = 0
+        self.depot_port = 0
 
     @property
     def address(self) -> str:
@@ -79,7 +81,9 @@ class Supervisor:
             self.port = free_port(self.first_port)
             if self.port != self.first_port:
                 print(f"Port {self.first_port} is taken; using {self.port}.")
-            print("Starting the service …", flush=True)
+            self.depot_port = free_port(self.port + 1)
+            print("Starting the depot and the service …", flush=True)
+            self._start_depot()
             self._start_service()
             if load_demo(Client(self.address)):
                 print("Loaded the demo project.")
@@ -95,8 +99,9 @@ class Supervisor:
             signal.signal(signal.SIGINT, signal.SIG_IGN)
             signal.signal(signal.SIGTERM, signal.SIG_IGN)
             (self.var / "address").unlink(missing_ok=True)
-            if self.service is not None:
-                stop(self.service)
+            for part in (self.service, self.depot):
+                if part is not None:
+                    stop(part)
             self.database.stop()
         return 0
 
@@ -106,6 +111,7 @@ class Supervisor:
             "RETICULA_DATABASE": self.database.url,
             "RETICULA_VAR": str(self.var),
             "RETICULA_PORT": str(self.port),
+            "RETICULA_DEPOT": f"http://127.0.0.1:{self.depot_port}",
         }
         log = self.var / "service.log"
         self.service = spawn([sys.executable, "-m", "reticula.service"], log=log, env=env)
@@ -120,13 +126,22 @@ class Supervisor:
                 time.sleep(0.2)
         raise RuntimeError(f"the service did not start:\n{log.read_text(errors='replace')[-2000:]}")
 
+    def _start_depot(self) -> None:
+        command = [sys.executable, "-m", "reticula.depot", str(self.var / "depot"), str(self.depot_port)]
+        self.depot = spawn(command, log=self.var / "depot.log")
+
     def _watch(self) -> None:
         recent: list[float] = []
         while True:
             time.sleep(0.5)
             assert self.database.process is not None
             assert self.service is not None
-            broken = self.database.process.poll() is not None or self.service.poll() is not None
+            assert self.depot is not None
+            broken = (
+                self.depot.poll() is not None
+                or self.database.process.poll() is not None
+                or self.service.poll() is not None
+            )
             if not broken:
                 continue
             recent = [moment for moment in recent if time.monotonic() - moment < 300.0] + [time.monotonic()]
@@ -135,6 +150,9 @@ class Supervisor:
             if self.database.process.poll() is not None:
                 print("The database ended; starting it again …", flush=True)
                 self.database.start()
+            if self.depot.poll() is not None:
+                print("The depot ended; starting it again …", flush=True)
+                self._start_depot()
             if self.service.poll() is not None:
                 print("The service ended; starting it again …", flush=True)
                 self._start_service()

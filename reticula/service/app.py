@@ -8,7 +8,7 @@ from flask import Response, send_from_directory
 from flask_openapi3 import Info, OpenAPI
 
 from reticula import __version__
-from reticula.service import assets, catalogue, evaluations, graphs, projects
+from reticula.service import assets, catalogue, changes, evaluations, graphs, library, packages, projects
 from reticula.service.config import Config
 from reticula.service.context import Context
 from reticula.service.errors import install_errors, refuse, refuse_validation
@@ -19,7 +19,10 @@ from reticula.workers.pool import Pool
 
 __all__ = ["bare_app", "create_app"]
 
-BLUEPRINTS = (projects.blueprint, graphs.blueprint, assets.blueprint, evaluations.blueprint, catalogue.blueprint)
+BLUEPRINTS = (
+    projects.blueprint, graphs.blueprint, changes.blueprint, assets.blueprint, evaluations.blueprint, catalogue.blueprint,
+    library.blueprint, packages.blueprint,
+)  # fmt: skip
 
 
 def bare_app() -> OpenAPI:

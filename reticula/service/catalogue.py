@@ -10,6 +10,7 @@ from reticula.core.language.describing import describe_functions
 from reticula.core.language.queries import METHODS
 from reticula.core.operators import OPERATORS
 from reticula.service.context import context
+from reticula.service.library import published_states
 from reticula.service.schemas import Health, OperatorList, Settings
 from reticula.store import settings
 
@@ -20,9 +21,11 @@ blueprint = APIBlueprint("catalogue", __name__, url_prefix="/api", abp_tags=[Tag
 
 @blueprint.get("/operators", responses={200: OperatorList})
 def list_operators():  # type: ignore[no-untyped-def]
-    """List all operators, the functions of the language, and the file formats."""
+    """List all operators, published ones with every release, the functions of the language, and the file formats."""
+    with context().database.session() as session:
+        published = published_states(session)
     return {
-        "operators": [entry.describe() for entry in OPERATORS.values()],
+        "operators": [entry.describe() for entry in OPERATORS.values()] + published,
         "functions": describe_functions()
         + [{"name": n, "usage": f"source.{m.usage}", "summary": m.summary} for n, m in METHODS.items()],
         "formats": {

@@ -25,6 +25,7 @@ class Config:
     hosts: tuple[str, ...] = ("127.0.0.1", "localhost", "[::1]")
     upload_bytes: int = 256 * MEGABYTE
     workers: int = 2
+    depot: str = ""
     limits: Limits = field(default_factory=Limits)
 
     @classmethod
@@ -43,6 +44,7 @@ class Config:
             hosts=("127.0.0.1", "localhost", "[::1]", *extra),
             upload_bytes=int(float(get("RETICULA_UPLOAD_MB", "256")) * MEGABYTE),
             workers=int(get("RETICULA_WORKERS", "2")),
+            depot=get("RETICULA_DEPOT", ""),
             limits=Limits(
                 seconds=float(get("RETICULA_JOB_SECONDS", "120")),
                 memory_bytes=int(float(get("RETICULA_JOB_MB", "8192")) * MEGABYTE),

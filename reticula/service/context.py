@@ -2,14 +2,16 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterable
 from dataclasses import dataclass
-from typing import cast
+from typing import Any, cast
 
 from flask import current_app
 from sqlalchemy.orm import Session
 
+from reticula.core.graph.library import references
 from reticula.service.config import Config
-from reticula.store import assets
+from reticula.store import assets, library
 from reticula.store.assets import AssetFiles
 from reticula.store.database import Database
 from reticula.workers.pool import Pool
@@ -30,6 +32,26 @@ class Context:
         """Return the shapes of a project as evaluators take them: name to (path, digest)."""
         found = assets.by_name(session, project_id)
         return {name: (str(self.files.path(a.digest, a.file_name)), a.digest) for name, a in found.items()}
+
+    def operators(self, session: Session, names: Iterable[str]) -> tuple[dict[str, Any], dict[str, tuple[str, str]]]:
+        """Return the definitions of published operators with all that they need, and the shapes that come with them."""
+        definitions = library.closure(session, names)
+        wanted = {shape for entry in definitions.values() for shape in entry.get("shapes", {})}
+        found = library.shapes_of(session, wanted)
+        return definitions, {name: (str(self.files.path(s.digest, s.file_name)), s.digest) for name, s in found.items()}
+
+    def surroundings(self, session: Session, project_id: str, document: dict[str, Any]) -> Surroundings:
+        """Return all that evaluating a document takes besides it."""
+        definitions, own = self.operators(session, references(document))
+        return Surroundings(self.shapes(session, project_id) | own, definitions)
+
+
+@dataclass(frozen=True)
+class Surroundings:
+    """What a document needs: shapes by name (path, digest), and the definitions of published operators."""
+
+    shapes: dict[str, tuple[str, str]]
+    library: dict[str, dict[str, Any]]
 
 
 def context() -> Context:

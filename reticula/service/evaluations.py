@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import json
+from dataclasses import dataclass
 from pathlib import Path
 from typing import Any
 
@@ -14,12 +15,15 @@ from reticula.core.errors import FormatError, GraphError
 from reticula.core.formats import FORMATS
 from reticula.core.graph import split_feed
 from reticula.core.graph.drawing import draw_formula, draw_script
+from reticula.core.graph.editing.levels import inner_level
+from reticula.core.graph.library import MemoryLibrary, using_library
 from reticula.core.graph.nesting import operator_of
 from reticula.core.graph.wiring import chain_text, value_feeds
 from reticula.core.operators.scripting.controls import Code
-from reticula.service.context import context
+from reticula.service.context import Surroundings, context
 from reticula.service.errors import refuse
 from reticula.service.schemas import (
+    Basis,
     BufferPath,
     ErrorState,
     EvaluationRequest,
@@ -44,10 +48,31 @@ __all__ = ["blueprint"]
 blueprint = APIBlueprint("evaluations", __name__, url_prefix="/api", abp_tags=[Tag(name="evaluations")])
 
 
-def _load(
-    graph_id: str, draft: list[dict[str, Any]], revision: int | None = None
-) -> tuple[dict[str, Any], dict[str, tuple[str, str]], str, int]:
-    """Return the newest document, the project's shapes, its id and the revision.
+@dataclass(frozen=True)
+class _Loaded:
+    """A graph as it is to be evaluated: the document with its draft, the level in it, and what it needs."""
+
+    document: dict[str, Any]
+    level: dict[str, Any]
+    path: str
+    around: Surroundings
+    project_id: str
+    revision: int
+
+    def job(self, what: str, node: str | None, targets: list[str] | None, **more: Any) -> Job:
+        return Job(
+            what, self.document, self.around.shapes, node, targets, level=self.path, library=self.around.library, **more
+        )
+
+    def require(self, node: str | None) -> str:
+        """Return a node's name; raise GraphError if the level has no such node."""
+        if split_feed(node or "")[0] not in self.level["nodes"]:
+            raise GraphError(f"there is no node '{node}'", node=node)
+        return str(node)
+
+
+def _load(graph_id: str, body: Basis) -> _Loaded:
+    """Return the newest document.
 
     A draft goes on top of the ``revision`` that it was made against, so that an edit in it that is being saved at the
     same time is not applied twice.
@@ -55,12 +80,13 @@ def _load(
     here = context()
     with here.database.session() as session:
         graph = graphs.get(session, graph_id)
-        based = draft and revision is not None
-        document = graphs.document_at(session, graph, revision) if based else json.loads(graph.document)
-        shapes = here.shapes(session, graph.project_id)
-    if draft:
-        document = graphs.apply_patch(document, draft)
-    return document, shapes, graph.project_id, graph.revision
+        based = body.draft and body.revision is not None
+        document = graphs.document_at(session, graph, body.revision or 0) if based else json.loads(graph.document)
+        if body.draft:
+            document = graphs.apply_patch(document, body.draft)
+        around = here.surroundings(session, graph.project_id, document)
+    level = inner_level(document, body.level, around.library)
+    return _Loaded(document, level, body.level, around, graph.project_id, graph.revision)
 
 
 def _state(ticket: Ticket, revision: int | None = None) -> dict[str, Any]:
@@ -76,17 +102,17 @@ def _state(ticket: Ticket, revision: int | None = None) -> dict[str, Any]:
 @blueprint.post("/graphs/<graph_id>/evaluations", responses={200: EvaluationState, 422: ErrorState})
 def evaluate(path: GraphPath, body: EvaluationRequest):  # type: ignore[no-untyped-def]
     """Evaluate a graph; answers at once if it is done within ``wait`` seconds, else with a ticket to ask again."""
-    document, shapes, project_id, revision = _load(path.graph_id, body.draft, body.revision)
-    node = body.node or document.get("looking_at")
-    if not node or split_feed(node)[0] not in document["nodes"]:
+    loaded = _load(path.graph_id, body)
+    node = body.node or loaded.level.get("looking_at")
+    if not node or split_feed(node)[0] not in loaded.level["nodes"]:
         node = None
     targets = [node] if body.only_node and node else None
     if targets is None and node:
-        targets = [split_feed(node)[0], *(name for name in document["nodes"] if name != split_feed(node)[0])]
-    job = Job("evaluate", document, shapes, node, targets, body.wishes)
-    ticket = context().pool.submit(job, affinity=project_id, channel=body.channel)
+        targets = [split_feed(node)[0], *(name for name in loaded.level["nodes"] if name != split_feed(node)[0])]
+    job = loaded.job("evaluate", node, targets, wishes=body.wishes)
+    ticket = context().pool.submit(job, affinity=loaded.project_id, channel=body.channel)
     ticket.finished.wait(body.wait)
-    return _state(ticket, revision)
+    return _state(ticket, loaded.revision)
 
 
 @blueprint.get("/evaluations/<ticket_id>", responses={200: EvaluationState, 404: ErrorState})
@@ -111,40 +137,39 @@ def stop_evaluation(path: TicketPath):  # type: ignore[no-untyped-def]
 @blueprint.post("/graphs/<graph_id>/looks", responses={200: LookState, 422: ErrorState})
 def look(path: GraphPath, body: LookRequest):  # type: ignore[no-untyped-def]
     """Look at one node's result without disturbing a running evaluation, e.g. for a page of the ledger."""
-    document, shapes, project_id, _ = _load(path.graph_id, body.draft, body.revision)
-    if split_feed(body.node)[0] not in document["nodes"]:
-        raise GraphError(f"there is no node '{body.node}'", node=body.node)
-    job = Job("evaluate", document, shapes, body.node, [body.node], body.wishes)
-    return {"looks": context().pool.run(job, affinity=project_id)["looks"]}
+    loaded = _load(path.graph_id, body)
+    node = loaded.require(body.node)
+    job = loaded.job("evaluate", node, [node], wishes=body.wishes)
+    return {"looks": context().pool.run(job, affinity=loaded.project_id)["looks"]}
 
 
 @blueprint.post("/graphs/<graph_id>/texts", responses={200: TextState, 422: ErrorState})
 def read_text(path: GraphPath, body: TextRequest):  # type: ignore[no-untyped-def]
     """Tell what a formula or script means while it is being written: its error, its names, what it gives."""
-    document, shapes, project_id, _ = _load(path.graph_id, body.draft, body.revision)
-    if body.node not in document["nodes"]:
-        raise GraphError(f"there is no node '{body.node}'", node=body.node)
-    feeds = [split_feed(feed)[0] for fed in document["nodes"][body.node].get("inputs", {}).values() for feed in fed]
+    loaded = _load(path.graph_id, body)
+    loaded.require(body.node)
+    feeds = [split_feed(feed)[0] for fed in loaded.level["nodes"][body.node].get("inputs", {}).values() for feed in fed]
     text = {"parameter": body.parameter, "source": body.source, "elements": body.elements}
-    job = Job("inspect", document, shapes, body.node, feeds, text=text)
-    return TextState.model_validate(context().pool.run(job, affinity=project_id)).model_dump()
+    job = loaded.job("inspect", body.node, feeds, text=text)
+    return TextState.model_validate(context().pool.run(job, affinity=loaded.project_id)).model_dump()
 
 
 @blueprint.post("/graphs/<graph_id>/rewrites", responses={200: RewriteState, 422: ErrorState})
 def rewrite(path: GraphPath, body: RewriteRequest):  # type: ignore[no-untyped-def]
     """Write a wired parameter as text, or a formula or script as value nodes; changes nothing."""
-    document, _, _, _ = _load(path.graph_id, body.draft, body.revision)
-    if body.node not in document["nodes"]:
-        raise GraphError(f"there is no node '{body.node}'", node=body.node)
-    if body.to == "text":
-        feeds = value_feeds(document["nodes"][body.node])
-        if body.parameter not in feeds:
-            raise GraphError(f"no wire ends at '{body.parameter}'", node=body.node, parameter=body.parameter)
-        return {"nodes": {}, "value": {"formula": chain_text(document, feeds[body.parameter])}, "last": None}
-    if isinstance(operator_of(document["nodes"][body.node]).parameter(body.parameter), Code):
-        drawn = draw_script(document, body.node)
-    else:
-        drawn = draw_formula(document, body.node, body.parameter)
+    loaded = _load(path.graph_id, body)
+    loaded.require(body.node)
+    document = loaded.level
+    with using_library(MemoryLibrary(loaded.around.library)):
+        if body.to == "text":
+            feeds = value_feeds(document["nodes"][body.node])
+            if body.parameter not in feeds:
+                raise GraphError(f"no wire ends at '{body.parameter}'", node=body.node, parameter=body.parameter)
+            return {"nodes": {}, "value": {"formula": chain_text(document, feeds[body.parameter])}, "last": None}
+        if isinstance(operator_of(document["nodes"][body.node]).parameter(body.parameter), Code):
+            drawn = draw_script(document, body.node)
+        else:
+            drawn = draw_formula(document, body.node, body.parameter)
     return {"nodes": drawn.nodes, "value": drawn.value, "last": drawn.last}
 
 
@@ -153,16 +178,14 @@ def export(path: GraphPath, query: ExportQuery):  # type: ignore[no-untyped-def]
     """Download a node's result as a mesh file."""
     if query.format not in FORMATS:
         raise FormatError(f"there is no format '{query.format}'; there are {', '.join(FORMATS)}")
-    document, shapes, project_id, _ = _load(path.graph_id, [])
-    node = split_feed(query.node)[0]
-    if node not in document["nodes"]:
-        raise GraphError(f"there is no node '{query.node}'", node=query.node)
-    title = document["nodes"][node].get("title") or node
-    stem = secure_filename(f"{document.get('title') or 'mesh'}-{title}".lower().replace(" ", "_")) or "mesh"
+    loaded = _load(path.graph_id, Basis(level=query.level))
+    node = split_feed(loaded.require(query.node))[0]
+    title = loaded.level["nodes"][node].get("title") or node
+    stem = secure_filename(f"{loaded.document.get('title') or 'mesh'}-{title}".lower().replace(" ", "_")) or "mesh"
     file_name = f"{stem}.{query.format}"
     options = {"encoding": query.encoding} if query.encoding else {}
-    job = Job("export", document, shapes, query.node, [query.node], file_name=file_name, options=options)
-    made = context().pool.run(job, affinity=project_id)
+    job = loaded.job("export", query.node, [query.node], file_name=file_name, options=options)
+    made = context().pool.run(job, affinity=loaded.project_id)
     stored = Path(made["path"])
     data = stored.read_bytes()
     stored.unlink(missing_ok=True)

@@ -7,10 +7,12 @@ from typing import Any, Literal
 from pydantic import BaseModel, ConfigDict, Field
 
 __all__ = [
-    "AssetList", "AssetPath", "AssetState", "BufferPath", "EditList", "EditRequest", "EditState", "ErrorState",
-    "EvaluationRequest", "EvaluationState", "ExportQuery", "GraphList", "GraphPath", "GraphState", "GraphSummary",
-    "Health", "LookRequest", "LookState", "NewGraph", "NewProject", "NodeReport", "OperatorList", "OperatorState",
-    "ProjectList", "ProjectPath", "ProjectState", "RevisionRequest", "Settings", "TicketPath", "TicketQuery",
+    "AssetList", "AssetPath", "AssetState", "Basis", "BufferPath", "ChangeRequest", "ChangeState", "DepotState", "DifferenceQuery",
+    "DifferenceState", "EditList", "EditRequest", "EditState", "ErrorState", "EvaluationRequest", "EvaluationState", "ExportQuery",
+    "GraphList", "GraphPath", "GraphState", "GraphSummary", "Health", "ImportRequest", "ImportState", "LookRequest", "LookState",
+    "NewGraph", "NewProject", "NodeReport", "OperatorList", "OperatorPath", "OperatorState", "ProjectList", "ProjectPath",
+    "ProjectState", "PublicationRequest", "PublicationState", "ReviewPath", "ReviewState", "RevisionRequest", "RewriteRequest",
+    "RewriteState", "Settings", "TextRequest", "TextState", "TicketPath", "TicketQuery",
 ]  # fmt: skip
 
 
@@ -137,16 +139,21 @@ class AssetList(BaseModel):
     assets: list[AssetState]
 
 
-class LookRequest(Strict):
-    """A look at one node: wishes name what is wanted (summary, mesh, normals, attribute, rows).
-
-    ``draft`` is unsaved and was made against ``revision`` (the newest one, if not given).
+class Basis(Strict):
+    """What a question is about: a saved ``revision`` (the newest one, if not given), the unsaved ``draft`` on top of it, and
+    the ``level``: the graph inside a node, by its path, e.g. ``tile/rings@3``.
     """
+
+    draft: list[dict[str, Any]] = Field(default_factory=list, max_length=10_000)
+    revision: int | None = Field(None, ge=0)
+    level: str = Field("", max_length=2000)
+
+
+class LookRequest(Basis):
+    """A look at one node: wishes name what is wanted (summary, mesh, normals, attribute, rows)."""
 
     node: str | None = None
     wishes: list[dict[str, Any]] = Field(default_factory=list, max_length=50)
-    draft: list[dict[str, Any]] = Field(default_factory=list, max_length=1000)
-    revision: int | None = Field(None, ge=0)
 
 
 class EvaluationRequest(LookRequest):
@@ -200,15 +207,13 @@ class LookState(BaseModel):
     looks: list[dict[str, Any]]
 
 
-class TextRequest(Strict):
+class TextRequest(Basis):
     """A text as it is being written, as a parameter of a node; ``elements`` are those that it prints for."""
 
     node: str
     parameter: str
     source: str = Field(max_length=20_000)
     elements: list[int] = Field(default_factory=list, max_length=100)
-    draft: list[dict[str, Any]] = Field(default_factory=list, max_length=1000)
-    revision: int | None = Field(None, ge=0)
 
 
 class TextName(BaseModel):
@@ -234,14 +239,12 @@ class TextState(BaseModel):
     printed: list[str] = []
 
 
-class RewriteRequest(Strict):
+class RewriteRequest(Basis):
     """Another way to write a parameter: ``text`` makes a formula of a wire, ``nodes`` value nodes of a formula or script."""
 
     node: str
     parameter: str
     to: Literal["text", "nodes"]
-    draft: list[dict[str, Any]] = Field(default_factory=list, max_length=1000)
-    revision: int | None = Field(None, ge=0)
 
 
 class RewriteState(BaseModel):
@@ -260,6 +263,7 @@ class ExportQuery(BaseModel):
     node: str
     format: str = "ply"
     encoding: str = ""
+    level: str = ""
 
 
 class OperatorState(BaseModel):
@@ -275,9 +279,11 @@ class OperatorState(BaseModel):
     version: int
     inputs: list[InputState]
     makes_value: bool
+    holds_graph: bool
     declares_inputs: bool
     outputs: list[OutputState]
     parameters: list[ParameterState]
+    published: Published | None = None
 
 
 class InputState(BaseModel):
@@ -295,6 +301,20 @@ class OutputState(BaseModel):
 class OptionState(BaseModel):
     value: str
     help: str
+
+
+class Published(BaseModel):
+    """What a published operator is: its name, this release, and all that there are, oldest first."""
+
+    name: str
+    release: str
+    releases: list[str]
+    promises: list[str]
+    changes: str
+    examples: list[str]
+    picture: bool
+    origin: str
+    presets: dict[str, dict[str, Any]]
 
 
 class ShownWhen(BaseModel):
@@ -324,6 +344,122 @@ class ParameterState(BaseModel):
     type: str | None = None
     kind: str | None = None
     new: bool | None = None
+    section: str | None = None
+
+
+class ChangeRequest(Basis):
+    """A change that takes more than setting a value. What ``arguments`` are needed depends on ``what``."""
+
+    what: Literal[
+        "fold", "unfold", "rename node", "rename dial", "rename port", "make dial", "set free", "tie", "update"
+    ]
+    arguments: dict[str, Any] = Field(default_factory=dict)
+
+
+class ChangeState(BaseModel):
+    """The JSON Patch that makes the change, and the cards that it is about then."""
+
+    patch: list[dict[str, Any]]
+    cards: list[str]
+    name: str = ""
+
+
+class PublicationRequest(Basis):
+    """Publish a folded card. With ``dry`` nothing is published: the answer says what would be."""
+
+    node: str
+    name: str = Field(max_length=48)
+    release: str = Field(max_length=20)
+    title: str = Field("", max_length=80)
+    summary: str = Field("", max_length=200)
+    help: str = Field("", max_length=20_000)
+    changes: str = Field("", max_length=4000)
+    tags: list[str] = Field(default_factory=list, max_length=20)
+    reason: str = Field("", max_length=1000)
+    picture: str = Field("", max_length=8_000_000, description="PNG, base64")
+    dry: bool = False
+
+
+class DifferenceState(BaseModel):
+    gone: list[str]
+    new: list[str]
+    changed: list[str]
+    step: Literal["major", "minor", "patch"]
+
+
+class TrialState(BaseModel):
+    title: str
+    trouble: str
+
+
+class PublicationState(BaseModel):
+    operator: str
+    published: bool
+    before: str | None
+    differences: DifferenceState
+    breaks: list[str]
+    trials: list[TrialState]
+
+
+class OperatorPath(BaseModel):
+    operator: str
+
+
+class DifferenceQuery(BaseModel):
+    before: str
+    after: str
+
+
+class ReviewEntry(BaseModel):
+    """An operator of a package: new, there already, or another one of the same name and release."""
+
+    operator: str
+    title: str
+    summary: str
+    state: Literal["new", "there already", "collides"]
+    other_name: str
+    dials: list[str]
+    uses: list[str]
+    shapes: list[str]
+
+
+class ReviewState(BaseModel):
+    """What a package would bring. It is taken by naming ``review``."""
+
+    review: str
+    main: str
+    operators: list[ReviewEntry]
+
+
+class ReviewPath(BaseModel):
+    review_id: str
+
+
+class ImportRequest(Strict):
+    """For each operator that collides: keep the one that is there, or bring the other one under another name."""
+
+    choices: dict[str, Literal["keep", "beside"]] = Field(default_factory=dict)
+
+
+class ImportState(BaseModel):
+    brought: list[str]
+    kept: list[str]
+
+
+class DepotEntry(BaseModel):
+    operator: str
+    title: str
+    summary: str
+    size: int
+    here: bool
+
+
+class DepotState(BaseModel):
+    """What the depot has. ``message`` says in words why it does not answer."""
+
+    available: bool
+    message: str
+    packages: list[DepotEntry]
 
 
 class FunctionState(BaseModel):
@@ -348,5 +484,5 @@ class Settings(BaseModel):
     theme: Literal["day", "night"] | None = None
 
 
-for _model in (ErrorState, OperatorState, EvaluationState, TextState):
+for _model in (ErrorState, OperatorState, EvaluationState, TextState, ReviewState, DepotState):
     _model.model_rebuild()

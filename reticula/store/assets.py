@@ -12,7 +12,7 @@ from sqlalchemy.orm import Session
 
 from reticula.store import projects
 from reticula.store.errors import NameTaken, NotFound
-from reticula.store.models import Asset
+from reticula.store.models import Asset, OperatorShape
 
 __all__ = ["AssetFiles", "add", "by_name", "delete", "free_name", "get", "list_of"]
 
@@ -39,8 +39,10 @@ class AssetFiles:
         return digest, path
 
     def drop_unused(self, session: Session, digest: str, file_name: str) -> None:
-        """Delete a content that no asset uses any more."""
-        if session.scalars(select(Asset.id).where(Asset.digest == digest).limit(1)).first() is None:
+        """Delete a content that no asset and no published operator uses any more."""
+        asset = select(Asset.id).where(Asset.digest == digest).limit(1)
+        shape = select(OperatorShape.name).where(OperatorShape.digest == digest).limit(1)
+        if session.scalars(asset).first() is None and session.scalars(shape).first() is None:
             self.path(digest, file_name).unlink(missing_ok=True)
 
 

@@ -10,7 +10,7 @@ from sqlalchemy import JSON, BigInteger, ForeignKey, Integer, String, UniqueCons
 from sqlalchemy.dialects.mysql import DATETIME, LONGTEXT
 from sqlalchemy.orm import DeclarativeBase, Mapped, mapped_column
 
-__all__ = ["Asset", "Base", "Edit", "Graph", "Project", "Setting"]
+__all__ = ["Asset", "Base", "Edit", "Graph", "Operator", "OperatorShape", "Project", "Setting"]
 
 
 def new_id() -> str:
@@ -83,6 +83,31 @@ class Asset(Base):
     size: Mapped[int] = mapped_column(BigInteger)
     summary: Mapped[dict[str, Any]] = mapped_column(JSON)
     created_at: Mapped[datetime] = mapped_column(DATETIME(fsp=6), default=now)
+
+
+class Operator(Base):
+    """One release of a published operator: its definition as JSON text, which never changes."""
+
+    __tablename__ = "operators"
+    __table_args__ = (UniqueConstraint("name", "release_number"),)
+
+    id: Mapped[int] = mapped_column(BigInteger, primary_key=True, autoincrement=True)
+    name: Mapped[str] = mapped_column(String(48), index=True)
+    release_number: Mapped[str] = mapped_column(String(20))
+    definition: Mapped[str] = mapped_column(LONGTEXT)
+    picture: Mapped[str] = mapped_column(String(64), default="")
+    origin: Mapped[str] = mapped_column(String(200), default="")
+    created_at: Mapped[datetime] = mapped_column(DATETIME(fsp=6), default=now)
+
+
+class OperatorShape(Base):
+    """A mesh that came with a published operator, under a name that says its content."""
+
+    __tablename__ = "operator_shapes"
+
+    name: Mapped[str] = mapped_column(String(100), primary_key=True)
+    file_name: Mapped[str] = mapped_column(String(200))
+    digest: Mapped[str] = mapped_column(String(64), index=True)
 
 
 class Setting(Base):

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import time
 from collections.abc import Callable
 from dataclasses import dataclass, field
 from pathlib import Path
@@ -12,7 +13,10 @@ from reticula.core.formats import read_file, write_bytes
 from reticula.core.geometry import Geo
 from reticula.core.graph import Cache, Evaluator, NodeResult, split_feed
 from reticula.core.graph.inspecting import inspect_text
+from reticula.core.graph.library import MemoryLibrary, using_library
 from reticula.core.notes import collecting
+from reticula.core.operators.resources import using_resources
+from reticula.core.packages import prepare
 from reticula.core.summary import describe_geo, element_counts
 from reticula.workers.buffers import BufferFiles
 from reticula.workers.looks import look
@@ -25,7 +29,9 @@ class Job:
     """One piece of work: ``evaluate`` a document and look at some nodes, ``export`` one, or ``examine`` a file.
 
     ``shapes`` maps names to (path, digest). ``wishes`` are looks at ``node``'s result. ``inspect`` tells what ``text``
-    (parameter, source, elements) means as a parameter of ``node``.
+    (parameter, source, elements) means as a parameter of ``node``. ``publish`` prepares the definition of a folded node from
+    ``about`` (and ``stored``, see :func:`reticula.core.packages.prepare`). ``level`` leads to the graph inside a node;
+    ``library`` holds the definitions of the published operators that are used.
     """
 
     what: str
@@ -37,6 +43,9 @@ class Job:
     file_name: str = ""
     text: dict[str, Any] = field(default_factory=dict)
     options: dict[str, str] = field(default_factory=dict)
+    level: str = ""
+    library: dict[str, dict[str, Any]] = field(default_factory=dict)
+    about: dict[str, Any] = field(default_factory=dict)
 
 
 class StoredShapes:
@@ -78,12 +87,16 @@ class Worker:
         """Return the job's result as plain data; raises ReticulaError if the job as a whole cannot be done."""
         if job.what == "examine":
             return self._examine(job)
-        shapes = StoredShapes(job.shapes, self.kept)
+        shapes, library = StoredShapes(job.shapes, self.kept), MemoryLibrary(job.library)
+        if job.what == "publish":
+            return _publication(job, shapes, library)
         done = self.evaluator.evaluate(
-            job.document, targets=job.targets, shapes=shapes, on_progress=on_progress, should_stop=should_stop
-        )
+            job.document, targets=job.targets, level=job.level, shapes=shapes, operators=library,
+            on_progress=_now_and_then(on_progress), should_stop=should_stop,
+        )  # fmt: skip
         if job.what == "inspect":
-            return inspect_text(job.document, done, str(job.node), **job.text)
+            with using_library(library), using_resources(shapes):
+                return inspect_text(done, str(job.node), **job.text)
         if job.what == "export":
             return self._export(done.geo(str(job.node)), job)
         looks: list[dict[str, Any]] = []
@@ -100,7 +113,7 @@ class Worker:
                 looks.append({"error": error.details()})
         before = {
             name: done.geo(feed)
-            for name, node in job.document["nodes"].items()
+            for name, node in done.document["nodes"].items()
             for feed in next(iter([f for f in node.get("inputs", {}).values() if f]), [])[:1]
             if name in done.nodes and done.nodes[name].state == "done"
         }
@@ -122,6 +135,30 @@ class Worker:
         path = self.buffers.folder / f"export-{id(data):x}-{Path(job.file_name).suffix.lstrip('.')}"
         path.write_bytes(data)
         return {"path": str(path), "notes": [note.text for note in notes]}
+
+
+def _now_and_then(tell: Callable[[int, int, str], None]) -> Callable[[int, int, str], None]:
+    """Pass progress on at most every tenth of a second: loops have many rounds."""
+    last = 0.0
+
+    def passed(done: int, total: int, node: str) -> None:
+        nonlocal last
+        if time.monotonic() - last > 0.1:
+            last = time.monotonic()
+            tell(done, total, node)
+
+    return passed
+
+
+def _publication(job: Job, shapes: StoredShapes, library: MemoryLibrary) -> dict[str, Any]:
+    about = dict(job.about)
+    stored = about.pop("stored", {})
+    with using_library(library), collecting():
+        made = prepare(job.document, job.level, str(job.node), about, shapes=shapes, stored=stored)
+    return {
+        "definition": made.definition, "before": made.before, "differences": made.found.describe(), "breaks": list(made.breaks),
+        "trials": [{"title": trial.title, "trouble": trial.trouble} for trial in made.trials],
+    }  # fmt: skip
 
 
 def _report(result: NodeResult, before: Geo | None) -> dict[str, Any]:

@@ -12,11 +12,10 @@ from reticula.core.errors import FormulaError, ReticulaError
 from reticula.core.geometry import Geo
 from reticula.core.geometry.kinds import KINDS, Kind
 from reticula.core.geometry.spaces import brought
-from reticula.core.graph.dials import dial_values
+from reticula.core.graph.dials import Handed, put_in
 from reticula.core.graph.evaluate import Evaluation
-from reticula.core.graph.nesting import Document, operator_of
+from reticula.core.graph.nesting import operator_of
 from reticula.core.graph.ties import Ties
-from reticula.core.graph.wiring import written_out
 from reticula.core.language.controls import Declared, declared
 from reticula.core.language.describing import describe_members, describe_names, told_values
 from reticula.core.language.profiles import profile_of
@@ -31,17 +30,20 @@ __all__ = ["inspect_text"]
 
 
 def inspect_text(
-    document: Document, done: Evaluation, node: str, parameter: str, source: str, elements: Sequence[int] = ()
+    done: Evaluation, node: str, parameter: str, source: str, elements: Sequence[int] = ()
 ) -> dict[str, Any]:
     """Return what is known about ``source`` as the value of a node's parameter; the node's inputs must be evaluated.
+
+    The node is one of the level that was evaluated.
 
     ``error`` with line, column and length, or none; ``names`` and ``members`` that can be written; ``result`` in words; for a
     script also its ``controls``, ``inputs`` and what it prints for ``elements``.
     """
-    document, _ = written_out(document)
+    document, dials = done.document, done.dials
     entry = document["nodes"][node]
     chosen = operator_of(entry)
-    parameters = {name: value for name, value in entry.get("parameters", {}).items() if not is_wire(value)}
+    given = put_in(entry.get("parameters", {}), dials)
+    parameters = {name: value for name, value in given.items() if not is_wire(value)}
     values = chosen.check(parameters)
     asked = _asked(chosen, parameter, values)
     values[parameter] = asked.check(source if isinstance(asked, (Code, Where)) else {"formula": source})
@@ -53,7 +55,6 @@ def inspect_text(
             inputs[port.name] = done.geo(wired[0]) if wired and _is_done(done, wired[0]) else None
     first = next((geo for geo in inputs.values() if geo is not None), None)
     seen = {name: brought(geo, first) if geo is not None and first is not None else geo for name, geo in inputs.items()}
-    dials = dial_values(document)
     ties = Ties(document, dials).read_by(node, chosen, values)
     here = Context(seen, dials, values, ties)
     if isinstance(asked, Code):
@@ -68,7 +69,8 @@ def _asked(chosen: Operator, parameter: str, values: Mapping[str, Any]) -> Param
         for known in declared(values["source"]).controls:
             if known.name == control:
                 return parameter_of(known)
-    return chosen.parameter(parameter)
+    found = chosen.parameter(parameter)
+    return found.inner if isinstance(found, Handed) else found
 
 
 def _is_done(done: Evaluation, feed: str) -> bool:

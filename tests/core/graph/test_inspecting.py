@@ -25,7 +25,7 @@ def inspect(node: str, parameter: str, source: str, elements: tuple[int, ...] = 
         "nodes": NODES,
         "dials": {"height": {"type": "number", "value": 2}},
     }
-    return inspect_text(document, Evaluator().evaluate(document), node, parameter, source, elements)
+    return inspect_text(Evaluator().evaluate(document), node, parameter, source, elements)
 
 
 def test_a_formula_tells_how_many_hold_or_its_range() -> None:
@@ -88,5 +88,5 @@ def test_printing_is_for_the_picked_elements(elements: tuple[int, ...], lines: l
 def test_a_node_whose_input_is_missing_is_still_told_about() -> None:
     lone = {"own": {"operator": "script"}}
     document = {"format": "reticula graph", "version": 1, "nodes": lone}
-    found = inspect_text(document, Evaluator().evaluate(document, targets=[]), "own", "source", "here.a = heta", ())
+    found = inspect_text(Evaluator().evaluate(document, targets=[]), "own", "source", "here.a = heta", ())
     assert "no 'heta' on points" in found["error"]["plain"]

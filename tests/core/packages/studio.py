@@ -10,7 +10,14 @@ from tests.core.graph.building import graph, node
 
 __all__ = ["lift_document", "published", "release"]
 
-ABOUT = {"name": "lift", "release": "1.0.0", "title": "Lift", "summary": "Moves up", "help": "Moves **up**.", "tags": ["move"]}
+ABOUT = {
+    "name": "lift",
+    "release": "1.0.0",
+    "title": "Lift",
+    "summary": "Moves up",
+    "help": "Moves **up**.",
+    "tags": ["move"],
+}
 
 
 def lift_document(**dials: Any) -> dict[str, Any]:

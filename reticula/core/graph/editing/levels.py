@@ -2,11 +2,13 @@
 
 from __future__ import annotations
 
+from collections.abc import Mapping
 from typing import Any
 
 from reticula.core.errors import GraphError
+from reticula.core.graph.nesting import HOLDERS, STARTING
 
-__all__ = ["level_of", "parent_of", "steps_of"]
+__all__ = ["inner_level", "level_of", "parent_of", "steps_of"]
 
 
 def steps_of(path: str) -> list[str]:
@@ -24,6 +26,21 @@ def level_of(document: dict[str, Any], path: str) -> dict[str, Any]:
         if "graph" not in node:
             raise GraphError(f"'{step}' holds no graph that can be changed", node=step)
         level = node["graph"]
+    return level
+
+
+def inner_level(document: dict[str, Any], path: str, definitions: Mapping[str, Any]) -> dict[str, Any]:
+    """Return the graph at the end of a path to look at, also inside of published operators; raise GraphError if there is none."""
+    level = document
+    for step in steps_of(path):
+        node = level["nodes"].get(step)
+        if node is None:
+            raise GraphError(f"there is no node '{step}' to look into")
+        level = node.get("graph") or definitions.get(node["operator"], {}).get("graph")
+        if level is None and node["operator"] in HOLDERS:
+            level = STARTING
+        if level is None:
+            raise GraphError(f"'{step}' holds no graph to look into", node=step)
     return level
 
 

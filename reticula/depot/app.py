@@ -1,0 +1,79 @@
+"""The depot's application: a folder of packages, listed, taken in and handed out."""
+
+from __future__ import annotations
+
+import hashlib
+import threading
+from pathlib import Path
+
+from flask import Flask, Response, jsonify, request, send_file
+
+from reticula.core.errors import ReticulaError
+from reticula.core.graph.library import is_published
+from reticula.core.packages import read_package
+
+__all__ = ["create_depot"]
+
+MOST_BYTES = 512 * 1024**2
+
+
+def create_depot(folder: Path) -> Flask:
+    """Return the depot over a folder."""
+    folder.mkdir(parents=True, exist_ok=True)
+    app = Flask("reticula.depot", static_folder=None)
+    app.config["MAX_CONTENT_LENGTH"] = MOST_BYTES
+    known: dict[str, dict[str, object]] = {}
+    lock = threading.Lock()
+
+    def path_of(operator: str) -> Path:
+        return folder / f"{operator.replace('@', '-')}.zip"
+
+    def told(path: Path) -> dict[str, object] | None:
+        data = path.read_bytes()
+        digest = hashlib.sha256(data).hexdigest()
+        if digest not in known:
+            try:
+                package = read_package(data)
+            except ReticulaError:
+                return None
+            main = package.definitions[package.main]
+            known[digest] = {
+                "operator": package.main, "title": main.get("title") or main["name"], "summary": main.get("summary", ""),
+                "size": len(data), "sha256": digest,
+            }  # fmt: skip
+        return known[digest]
+
+    @app.get("/packages")
+    def list_packages() -> Response:
+        """List all whole packages."""
+        with lock:
+            found = [entry for entry in map(told, sorted(folder.glob("*.zip"))) if entry is not None]
+        return jsonify({"packages": found})
+
+    @app.get("/packages/<operator>")
+    def read(operator: str) -> Response | tuple[Response, int]:
+        """Hand out a package."""
+        if not is_published(operator) or not path_of(operator).is_file():
+            return jsonify({"message": f"the depot has no '{operator}'"}), 404
+        return send_file(path_of(operator), mimetype="application/zip")
+
+    @app.put("/packages/<operator>")
+    def write(operator: str) -> tuple[Response, int]:
+        """Take a package in, once: a release never changes."""
+        data = request.get_data()
+        try:
+            package = read_package(data)
+        except ReticulaError as error:
+            return jsonify({"message": str(error)}), 422
+        if package.main != operator:
+            return jsonify({"message": f"the package is '{package.main}', not '{operator}'"}), 422
+        with lock:
+            path = path_of(operator)
+            if path.exists() and path.read_bytes() != data:
+                return jsonify({"message": f"the depot has another '{operator}' already; publish a new release"}), 409
+            part = path.with_suffix(".part")
+            part.write_bytes(data)
+            part.replace(path)
+        return jsonify({"operator": operator}), 201
+
+    return app

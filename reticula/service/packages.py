@@ -1,0 +1,144 @@
+"""Packages in: looked at first, then taken. From a file, or from the depot; and out to the depot."""
+
+from __future__ import annotations
+
+import contextlib
+import re
+import secrets
+import time
+from pathlib import Path
+from typing import Any
+
+from flask import request
+from flask_openapi3 import APIBlueprint, Tag
+
+from reticula.core.errors import FormatError
+from reticula.core.graph.library import using_library
+from reticula.core.packages import Package, definition_key, read_package, review, taken
+from reticula.service.context import context
+from reticula.service.depot_client import Depot, DepotDown
+from reticula.service.errors import refuse
+from reticula.service.library import keep_definition, package_bytes
+from reticula.service.schemas import (
+    DepotState,
+    ErrorState,
+    ImportRequest,
+    ImportState,
+    OperatorPath,
+    ReviewPath,
+    ReviewState,
+)
+from reticula.store import library
+from reticula.store.errors import NotFound
+
+__all__ = ["blueprint"]
+
+blueprint = APIBlueprint("packages", __name__, url_prefix="/api", abp_tags=[Tag(name="packages")])
+KEPT_SECONDS = 3600.0
+NAME = re.compile(r"[0-9a-f]{16}\Z")
+
+
+def _folder() -> Path:
+    folder = context().config.var / "reviews"
+    folder.mkdir(parents=True, exist_ok=True)
+    for old in folder.glob("*.zip"):
+        with contextlib.suppress(FileNotFoundError):
+            if time.time() - old.stat().st_mtime > KEPT_SECONDS:
+                old.unlink()
+    return folder
+
+
+def _reviewed(data: bytes, origin: str) -> dict[str, Any]:
+    """Check a package, keep it until it is decided about, and tell what it would bring."""
+    with context().database.session() as session:
+        known = library.library_of(session)
+    with using_library(known):
+        package = read_package(data)
+        entries = review(package)
+    name = secrets.token_hex(8)
+    folder = _folder()
+    (folder / f"{name}.origin").write_text(origin)
+    (folder / f"{name}.zip").write_bytes(data)
+    return {"review": name, "main": package.main, "operators": [entry.describe() for entry in entries]}
+
+
+@blueprint.post("/packages/reviews", responses={201: ReviewState, 422: ErrorState})
+def review_upload():  # type: ignore[no-untyped-def]
+    """Look at a package (multipart field ``file``): what it would bring. Nothing is changed yet."""
+    given = request.files.get("file")
+    if given is None or not given.filename:
+        raise FormatError("there is no file in this upload")
+    return _reviewed(given.read(), f"from the file {given.filename[:120]}"), 201
+
+
+@blueprint.post("/packages/reviews/<review_id>", responses={200: ImportState, 404: ErrorState, 422: ErrorState})
+def take(path: ReviewPath, body: ImportRequest):  # type: ignore[no-untyped-def]
+    """Take a package that was looked at: all of it, or nothing if something is wrong."""
+    stored = _folder() / f"{path.review_id}.zip"
+    if not NAME.match(path.review_id) or not stored.exists():
+        raise NotFound("This package is not waiting any more; open it again.")
+    origin = stored.with_suffix(".origin").read_text()
+    with context().database.session() as session:
+        known = library.library_of(session)
+        with using_library(known):
+            package = read_package(stored.read_bytes())
+            definitions, kept = taken(package, body.choices)
+        for definition in definitions:
+            keep_definition(session, definition, _picture(package, definition), package.shapes, origin)
+    stored.unlink(missing_ok=True)
+    stored.with_suffix(".origin").unlink(missing_ok=True)
+    return {"brought": [definition_key(definition) for definition in definitions], "kept": kept}
+
+
+def _picture(package: Package, definition: dict[str, Any]) -> bytes:
+    """The picture of a definition, also where it was renamed on the way in."""
+    own = package.pictures.get(definition_key(definition))
+    if own is not None:
+        return own
+    base = re.sub(r"_\d+$", "", definition["name"])
+    return package.pictures.get(f"{base}@{definition['release']}", b"")
+
+
+# ---- the depot
+
+
+def _depot() -> Depot:
+    return Depot(context().config.depot)
+
+
+@blueprint.get("/depot", responses={200: DepotState})
+def list_depot():  # type: ignore[no-untyped-def]
+    """List what the depot has; if it does not answer, say so."""
+    with context().database.session() as session:
+        here = set(library.keys(session))
+    try:
+        found = _depot().list()
+    except DepotDown as error:
+        return {"available": False, "message": str(error), "packages": []}
+    return {
+        "available": True,
+        "message": "",
+        "packages": [{**entry, "here": entry["operator"] in here} for entry in found],
+    }
+
+
+@blueprint.post("/depot/<operator>/publish", responses={204: None, 404: ErrorState, 409: ErrorState, 503: ErrorState})
+def send_to_depot(path: OperatorPath):  # type: ignore[no-untyped-def]
+    """Put a release into the depot, with all that it needs."""
+    with context().database.session() as session:
+        data = package_bytes(session, path.operator)
+    try:
+        refused = _depot().publish(path.operator, data)
+    except DepotDown as error:
+        return refuse(503, "depot", str(error))
+    return refuse(409, "depot", refused) if refused else ("", 204)
+
+
+@blueprint.post("/depot/<operator>/fetch", responses={201: ReviewState, 422: ErrorState, 503: ErrorState})
+def fetch_from_depot(path: OperatorPath):  # type: ignore[no-untyped-def]
+    """Fetch a package from the depot and look at it, as at a file."""
+    try:
+        data = _depot().fetch(path.operator)
+    except DepotDown as error:
+        return refuse(503, "depot", str(error))
+    return _reviewed(data, "from the depot"), 201
