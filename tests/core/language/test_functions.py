@@ -22,6 +22,8 @@ TYPES = {
 """Attributes of the test geometry: the first of each type, and another one."""
 INSIDE = {"asin", "acos", "atanh"}
 ABOVE_ONE = {"acosh"}
+DIVIDING = {"/", "//", "%", "mod", "smoothstep"}
+"""Functions that are not defined where an integer is 0, or two are the same."""
 POSITIVE = {"sqrt", "log", "log2", "log10", "log1p", "inversesqrt", "**", "pow"}
 
 
@@ -45,8 +47,10 @@ def studio(name: str) -> Geo:
         geo = geo.with_attribute("point", attribute, rng.uniform(low, high, (count, *shape)))
     top = 5 if name in ABOVE_ONE | POSITIVE else 2
     whole = np.zeros(count, int) if name in INSIDE else rng.integers(1 if top == 5 else -4, top + 3, count)
-    geo = geo.with_attribute("point", "whole", whole)
     other = rng.integers(1, 5, count) * rng.choice([1] if top == 5 else [-1, 1], count)
+    if name in DIVIDING:
+        whole, other = 2 * rng.integers(-2, 3, count) + 1, 2 * other
+    geo = geo.with_attribute("point", "whole", whole)
     geo = geo.with_attribute("point", "other", np.zeros(count, int) if name in INSIDE else other)
     geo = geo.with_attribute("point", "yes", rng.random(count) < 0.5).with_attribute(
         "point", "no", rng.random(count) < 0.5

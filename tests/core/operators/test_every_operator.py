@@ -9,7 +9,7 @@ from reticula.core.geometry import KINDS, Topology
 from reticula.core.notes import Note
 from reticula.core.operators import OPERATORS
 
-NAMES = [name for name, entry in OPERATORS.items() if entry.family != "sources"]
+NAMES = [name for name, entry in OPERATORS.items() if entry.family not in ("sources", "operators of your own")]
 DROPS = {"dual": {"edge"}, "scatter": {"edge", "curve", "instance"}, "scatter_in_region": {"edge", "curve", "instance"}}
 """Kinds whose attributes an operator is declared to drop, with a warning."""
 

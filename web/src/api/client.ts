@@ -12,11 +12,12 @@ export type AssetState = Schemas['AssetState']
 export type TextState = Schemas['TextState']
 export type TextName = Schemas['TextName']
 export type InputState = Schemas['InputState']
+export type ReviewState = Schemas['ReviewState']
 export type ErrorState = Schemas['ErrorState']
 
 export type Operation = { op: string; path: string; value?: unknown; from?: string }
-/** A saved revision and the unsaved edits on top of it. */
-export type Basis = { revision: number; draft: Operation[] }
+/** A saved revision, the unsaved edits on top of it, and the graph in it that is meant, by its path. */
+export type Basis = { revision: number; draft: Operation[]; level: string }
 
 /** The service answered, and said no. */
 export class Refusal extends Error {
@@ -71,6 +72,21 @@ export const api = {
     call<TextState>('POST', `/api/graphs/${id}/texts`, { node, parameter, source, elements, ...basis }),
   rewrite: (id: string, node: string, parameter: string, to: 'text' | 'nodes', basis: Partial<Basis> = {}) =>
     call<Schemas['RewriteState']>('POST', `/api/graphs/${id}/rewrites`, { node, parameter, to, ...basis }),
+  /** Work out a change that takes more than setting a value; it is saved by sending the patch as an edit. */
+  change: (id: string, what: Schemas['ChangeRequest']['what'], args: object, basis: Partial<Basis> = {}) =>
+    call<Schemas['ChangeState']>('POST', `/api/graphs/${id}/changes`, { what, arguments: args, ...basis }),
+  publish: (id: string, request: Partial<Schemas['PublicationRequest']>) => call<Schemas['PublicationState']>('POST', `/api/graphs/${id}/publications`, request),
+  definition: (operator: string) => call<object>('GET', `/api/library/${operator}/definition`),
+  differences: (name: string, before: string, after: string) => call<Schemas['DifferenceState']>('GET', `/api/library/${name}/differences?before=${before}&after=${after}`),
+  reviewPackage: (file: File) => {
+    const form = new FormData()
+    form.append('file', file)
+    return call<ReviewState>('POST', '/api/packages/reviews', form)
+  },
+  takePackage: (review: string, choices: Record<string, 'keep' | 'beside'>) => call<Schemas['ImportState']>('POST', `/api/packages/reviews/${review}`, { choices }),
+  depot: () => call<Schemas['DepotState']>('GET', '/api/depot'),
+  sendToDepot: (operator: string) => call<void>('POST', `/api/depot/${operator}/publish`),
+  fetchFromDepot: (operator: string) => call<ReviewState>('POST', `/api/depot/${operator}/fetch`),
   operators: () => call<OperatorList>('GET', '/api/operators'),
   assets: (project: string) => call<Schemas['AssetList']>('GET', `/api/projects/${project}/assets`),
   upload: (project: string, file: File) => {

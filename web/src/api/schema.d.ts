@@ -55,6 +55,57 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/depot": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** List what the depot has; if it does not answer, say so. */
+        get: operations["packages_list_depot_depot_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/depot/{operator}/fetch": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Fetch a package from the depot and look at it, as at a file. */
+        post: operations["packages_fetch_from_depot_depot__operator__fetch_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/depot/{operator}/publish": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Put a release into the depot, with all that it needs. */
+        post: operations["packages_send_to_depot_depot__operator__publish_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/evaluations/{ticket_id}": {
         parameters: {
             query?: never;
@@ -86,6 +137,23 @@ export interface paths {
         post?: never;
         /** Delete a graph with its edit log. */
         delete: operations["graphs_delete_graph_graphs__graph_id__delete"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/graphs/{graph_id}/changes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Work out a change as a JSON Patch; nothing is saved until that is sent as an edit. */
+        post: operations["changes_work_out_graphs__graph_id__changes_post"];
+        delete?: never;
         options?: never;
         head?: never;
         patch?: never;
@@ -154,6 +222,23 @@ export interface paths {
         put?: never;
         /** Look at one node's result without disturbing a running evaluation, e.g. for a page of the ledger. */
         post: operations["evaluations_look_graphs__graph_id__looks_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/graphs/{graph_id}/publications": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Publish a folded card into the catalogue, its example and the promises of the release before tried first. */
+        post: operations["library_publish_graphs__graph_id__publications_post"];
         delete?: never;
         options?: never;
         head?: never;
@@ -245,6 +330,74 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/library/{operator}/definition": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Read the definition of a release, ``name@1.0.0``. */
+        get: operations["library_read_definition_library__operator__definition_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/library/{operator}/differences": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Tell what differs between two releases of an operator. */
+        get: operations["library_compare_library__operator__differences_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/library/{operator}/package": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Download a release with all that it needs as one file. */
+        get: operations["library_read_package_file_library__operator__package_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/library/{operator}/picture": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Fetch the picture of a release. */
+        get: operations["library_read_picture_library__operator__picture_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/operators": {
         parameters: {
             query?: never;
@@ -252,10 +405,44 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** List all operators, the functions of the language, and the file formats. */
+        /** List all operators, published ones with every release, the functions of the language, and the file formats. */
         get: operations["catalogue_list_operators_operators_get"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/packages/reviews": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Look at a package (multipart field ``file``): what it would bring. Nothing is changed yet. */
+        post: operations["packages_review_upload_packages_reviews_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/packages/reviews/{review_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Take a package that was looked at: all of it, or nothing if something is wrong. */
+        post: operations["packages_take_packages_reviews__review_id__post"];
         delete?: never;
         options?: never;
         head?: never;
@@ -376,6 +563,91 @@ export interface components {
                 [key: string]: unknown;
             };
         };
+        /**
+         * ChangeRequest
+         * @description A change that takes more than setting a value. What ``arguments`` are needed depends on ``what``.
+         */
+        ChangeRequest: {
+            /** Arguments */
+            arguments?: {
+                [key: string]: unknown;
+            };
+            /** Draft */
+            draft?: {
+                [key: string]: unknown;
+            }[];
+            /**
+             * Level
+             * @default
+             */
+            level: string;
+            /**
+             * Revision
+             * @default null
+             */
+            revision: number | null;
+            /**
+             * What
+             * @enum {string}
+             */
+            what: "fold" | "unfold" | "rename node" | "rename dial" | "rename port" | "make dial" | "set free" | "tie" | "update";
+        };
+        /**
+         * ChangeState
+         * @description The JSON Patch that makes the change, and the cards that it is about then.
+         */
+        ChangeState: {
+            /** Cards */
+            cards: string[];
+            /**
+             * Name
+             * @default
+             */
+            name: string;
+            /** Patch */
+            patch: {
+                [key: string]: unknown;
+            }[];
+        };
+        /** DepotEntry */
+        DepotEntry: {
+            /** Here */
+            here: boolean;
+            /** Operator */
+            operator: string;
+            /** Size */
+            size: number;
+            /** Summary */
+            summary: string;
+            /** Title */
+            title: string;
+        };
+        /**
+         * DepotState
+         * @description What the depot has. ``message`` says in words why it does not answer.
+         */
+        DepotState: {
+            /** Available */
+            available: boolean;
+            /** Message */
+            message: string;
+            /** Packages */
+            packages: components["schemas"]["DepotEntry"][];
+        };
+        /** DifferenceState */
+        DifferenceState: {
+            /** Changed */
+            changed: string[];
+            /** Gone */
+            gone: string[];
+            /** New */
+            new: string[];
+            /**
+             * Step
+             * @enum {string}
+             */
+            step: "major" | "minor" | "patch";
+        };
         /** EditList */
         EditList: {
             /** Edits */
@@ -468,6 +740,11 @@ export interface components {
             draft?: {
                 [key: string]: unknown;
             }[];
+            /**
+             * Level
+             * @default
+             */
+            level: string;
             /**
              * Node
              * @default null
@@ -610,6 +887,23 @@ export interface components {
             /** Version */
             version: string;
         };
+        /**
+         * ImportRequest
+         * @description For each operator that collides: keep the one that is there, or bring the other one under another name.
+         */
+        ImportRequest: {
+            /** Choices */
+            choices?: {
+                [key: string]: "keep" | "beside";
+            };
+        };
+        /** ImportState */
+        ImportState: {
+            /** Brought */
+            brought: string[];
+            /** Kept */
+            kept: string[];
+        };
         /** InputState */
         InputState: {
             /** Help */
@@ -624,14 +918,17 @@ export interface components {
         /**
          * LookRequest
          * @description A look at one node: wishes name what is wanted (summary, mesh, normals, attribute, rows).
-         *
-         *     ``draft`` is unsaved and was made against ``revision`` (the newest one, if not given).
          */
         LookRequest: {
             /** Draft */
             draft?: {
                 [key: string]: unknown;
             }[];
+            /**
+             * Level
+             * @default
+             */
+            level: string;
             /**
              * Node
              * @default null
@@ -743,6 +1040,8 @@ export interface components {
             description: string;
             /** Family */
             family: string;
+            /** Holds Graph */
+            holds_graph: boolean;
             /** Inputs */
             inputs: components["schemas"]["InputState"][];
             /** Keywords */
@@ -757,6 +1056,8 @@ export interface components {
             outputs: components["schemas"]["OutputState"][];
             /** Parameters */
             parameters: components["schemas"]["ParameterState"][];
+            /** @default null */
+            published: components["schemas"]["Published"] | null;
             /** Summary */
             summary: string;
             /** Version */
@@ -821,6 +1122,11 @@ export interface components {
              * @default null
              */
             options: components["schemas"]["OptionState"][] | null;
+            /**
+             * Section
+             * @default null
+             */
+            section: string | null;
             /** @default null */
             shown_when: components["schemas"]["ShownWhen"] | null;
             /**
@@ -878,6 +1184,149 @@ export interface components {
             /** Title */
             title: string;
         };
+        /**
+         * PublicationRequest
+         * @description Publish a folded card. With ``dry`` nothing is published: the answer says what would be.
+         */
+        PublicationRequest: {
+            /**
+             * Changes
+             * @default
+             */
+            changes: string;
+            /** Draft */
+            draft?: {
+                [key: string]: unknown;
+            }[];
+            /**
+             * Dry
+             * @default false
+             */
+            dry: boolean;
+            /**
+             * Help
+             * @default
+             */
+            help: string;
+            /**
+             * Level
+             * @default
+             */
+            level: string;
+            /** Name */
+            name: string;
+            /** Node */
+            node: string;
+            /**
+             * Picture
+             * @description PNG, base64
+             * @default
+             */
+            picture: string;
+            /**
+             * Reason
+             * @default
+             */
+            reason: string;
+            /** Release */
+            release: string;
+            /**
+             * Revision
+             * @default null
+             */
+            revision: number | null;
+            /**
+             * Summary
+             * @default
+             */
+            summary: string;
+            /** Tags */
+            tags?: string[];
+            /**
+             * Title
+             * @default
+             */
+            title: string;
+        };
+        /** PublicationState */
+        PublicationState: {
+            /** Before */
+            before: string | null;
+            /** Breaks */
+            breaks: string[];
+            differences: components["schemas"]["DifferenceState"];
+            /** Operator */
+            operator: string;
+            /** Published */
+            published: boolean;
+            /** Trials */
+            trials: components["schemas"]["TrialState"][];
+        };
+        /**
+         * Published
+         * @description What a published operator is: its name, this release, and all that there are, oldest first.
+         */
+        Published: {
+            /** Changes */
+            changes: string;
+            /** Examples */
+            examples: string[];
+            /** Name */
+            name: string;
+            /** Origin */
+            origin: string;
+            /** Picture */
+            picture: boolean;
+            /** Presets */
+            presets: {
+                [key: string]: {
+                    [key: string]: unknown;
+                };
+            };
+            /** Promises */
+            promises: string[];
+            /** Release */
+            release: string;
+            /** Releases */
+            releases: string[];
+        };
+        /**
+         * ReviewEntry
+         * @description An operator of a package: new, there already, or another one of the same name and release.
+         */
+        ReviewEntry: {
+            /** Dials */
+            dials: string[];
+            /** Operator */
+            operator: string;
+            /** Other Name */
+            other_name: string;
+            /** Shapes */
+            shapes: string[];
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "new" | "there already" | "collides";
+            /** Summary */
+            summary: string;
+            /** Title */
+            title: string;
+            /** Uses */
+            uses: string[];
+        };
+        /**
+         * ReviewState
+         * @description What a package would bring. It is taken by naming ``review``.
+         */
+        ReviewState: {
+            /** Main */
+            main: string;
+            /** Operators */
+            operators: components["schemas"]["ReviewEntry"][];
+            /** Review */
+            review: string;
+        };
         /** RevisionRequest */
         RevisionRequest: {
             /** Revision */
@@ -892,6 +1341,11 @@ export interface components {
             draft?: {
                 [key: string]: unknown;
             }[];
+            /**
+             * Level
+             * @default
+             */
+            level: string;
             /** Node */
             node: string;
             /** Parameter */
@@ -982,6 +1436,11 @@ export interface components {
             }[];
             /** Elements */
             elements?: number[];
+            /**
+             * Level
+             * @default
+             */
+            level: string;
             /** Node */
             node: string;
             /** Parameter */
@@ -1023,6 +1482,13 @@ export interface components {
             printed: string[];
             /** Result */
             result: string;
+        };
+        /** TrialState */
+        TrialState: {
+            /** Title */
+            title: string;
+            /** Trouble */
+            trouble: string;
         };
         /** ValidationErrorModel */
         ValidationErrorModel: {
@@ -1170,6 +1636,131 @@ export interface operations {
             };
         };
     };
+    packages_list_depot_depot_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DepotState"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ValidationErrorModel"][];
+                };
+            };
+        };
+    };
+    packages_fetch_from_depot_depot__operator__fetch_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                operator: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ReviewState"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorState"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorState"];
+                };
+            };
+        };
+    };
+    packages_send_to_depot_depot__operator__publish_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                operator: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorState"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorState"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ValidationErrorModel"][];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorState"];
+                };
+            };
+        };
+    };
     evaluations_read_evaluation_evaluations__ticket_id__get: {
         parameters: {
             query?: {
@@ -1310,6 +1901,41 @@ export interface operations {
             };
         };
     };
+    changes_work_out_graphs__graph_id__changes_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                graph_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ChangeRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ChangeState"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorState"];
+                };
+            };
+        };
+    };
     graphs_list_edits_graphs__graph_id__edits_get: {
         parameters: {
             query?: never;
@@ -1426,6 +2052,7 @@ export interface operations {
                 node: string;
                 format?: string;
                 encoding?: string;
+                level?: string;
             };
             header?: never;
             path: {
@@ -1468,6 +2095,50 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["LookState"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorState"];
+                };
+            };
+        };
+    };
+    library_publish_graphs__graph_id__publications_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                graph_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PublicationRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PublicationState"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorState"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -1668,6 +2339,142 @@ export interface operations {
             };
         };
     };
+    library_read_definition_library__operator__definition_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                operator: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorState"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ValidationErrorModel"][];
+                };
+            };
+        };
+    };
+    library_compare_library__operator__differences_get: {
+        parameters: {
+            query: {
+                before: string;
+                after: string;
+            };
+            header?: never;
+            path: {
+                operator: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DifferenceState"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorState"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ValidationErrorModel"][];
+                };
+            };
+        };
+    };
+    library_read_package_file_library__operator__package_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                operator: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorState"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ValidationErrorModel"][];
+                };
+            };
+        };
+    };
+    library_read_picture_library__operator__picture_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                operator: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorState"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ValidationErrorModel"][];
+                };
+            };
+        };
+    };
     catalogue_list_operators_operators_get: {
         parameters: {
             query?: never;
@@ -1693,6 +2500,79 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ValidationErrorModel"][];
+                };
+            };
+        };
+    };
+    packages_review_upload_packages_reviews_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ReviewState"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorState"];
+                };
+            };
+        };
+    };
+    packages_take_packages_reviews__review_id__post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                review_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ImportRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ImportState"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorState"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorState"];
                 };
             };
         };

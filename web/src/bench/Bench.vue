@@ -5,16 +5,21 @@ import { ElMessage } from 'element-plus'
 import { computed, nextTick, onMounted, provide, ref, watch, watchEffect } from 'vue'
 import Board from '../board/Board.vue'
 import { splitFeed, addNode, duplicateNodes, removeNodes } from '../board/document'
-import { scriptKey, shapesKey } from '../board/keys'
+import { publishKey, scriptKey, shapesKey } from '../board/keys'
+import { tell, useChanges } from '../board/useChanges'
 import { useGraph } from '../board/useGraph'
+import CatalogueDialog from '../catalogue/CatalogueDialog.vue'
+import ImportDialog from '../catalogue/ImportDialog.vue'
+import PublishDialog from '../catalogue/PublishDialog.vue'
 import { useCatalogue } from '../catalogue/useCatalogue'
+import { usePackages } from '../catalogue/usePackages'
 import Ledger from '../ledger/Ledger.vue'
 import ScriptDrawer from '../script/ScriptDrawer.vue'
 import { useTheme } from '../shared/useTheme'
 import { useView } from '../view/useView'
 import View from '../view/View.vue'
 import { isWriting, shortcutOf, type Action } from './actions'
-import Dials from './Dials.vue'
+import Dials from '../edge/Dials.vue'
 import Finder from './Finder.vue'
 import ShapesDialog from './ShapesDialog.vue'
 import TopBar from './TopBar.vue'
@@ -27,7 +32,7 @@ const graph = useGraph()
 const project = useProject()
 const evaluation = useEvaluation()
 const selection = useSelection()
-const { operator, load } = useCatalogue()
+const { operator, operatorOf, load } = useCatalogue()
 const theme = useTheme()
 const view = useView()
 const board = ref<InstanceType<typeof Board>>()
@@ -56,11 +61,17 @@ watch(scriptCard, (id) => {
   if (id && writing.value) writing.value = id
 })
 
+/** The catalogue, what is being published, and a package that is being looked at. */
+const { browsing, shownOperator, publishing, review, reviewFile, fetchPackage, published, imported } = usePackages()
+provide(publishKey, (node) => (publishing.value = node))
+const takePicture = () => picture.value?.picture() ?? Promise.resolve('')
+const changes = useChanges()
+
 /** The card that a new one is added after. */
 const after = computed(() => chosenCards.value[0] ?? graph.document.value.looking_at ?? null)
 const afterTitle = computed(() => {
   const node = after.value ? graph.document.value.nodes[splitFeed(after.value).from] : undefined
-  return node ? node.title || operator(node.operator)?.label || after.value! : ''
+  return node ? node.title || operatorOf(node)?.label || after.value! : ''
 })
 
 watchEffect(() => {
@@ -78,6 +89,7 @@ watch(
 
 async function add(name: string, parameters: Record<string, unknown> = {}) {
   const declared = operator(name)
+  if (graph.fixed.value) return tell('A published operator never changes. Unfold it, on the board around it, to work on a copy.')
   if (!declared) return
   board.value?.follow()
   let id = ''
@@ -91,6 +103,10 @@ async function add(name: string, parameters: Record<string, unknown> = {}) {
 
 async function upload(files: FileList | File[]) {
   for (const file of files) {
+    if (/\.zip$/i.test(file.name)) {
+      await reviewFile(file)
+      continue
+    }
     const busy = ElMessage({ message: `Reading ${file.name} …`, duration: 0 })
     try {
       const made = await project.upload(file)
@@ -133,6 +149,26 @@ function lookAt() {
 }
 
 const haveCards = () => chosenCards.value.length > 0
+/** The one selected card, if it runs a graph; and if that can be published. */
+function nests(): string | null {
+  const [id, more] = chosenCards.value
+  const node = id && !more ? graph.document.value.nodes[id] : undefined
+  return node && (node.graph || node.operator.includes('@')) ? id! : null
+}
+const folded = () => (nests() && graph.document.value.nodes[nests()!]!.operator === 'folded' ? nests() : null)
+
+function onClipboard(event: ClipboardEvent) {
+  if (isWriting(event.target) || window.getSelection()?.toString()) return
+  if (event.type === 'paste') {
+    const text = event.clipboardData?.getData('text') ?? ''
+    if (text.trim()) void board.value?.pasteText(text)
+  } else if (haveCards()) {
+    event.clipboardData?.setData('text/plain', board.value?.copy() ?? '')
+    if (event.type === 'cut') onCards('cut cards', (next, ids) => removeNodes(next, ids))
+  } else return
+  event.preventDefault()
+}
+for (const kind of ['copy', 'cut', 'paste'] as const) useEventListener(document, kind, onClipboard)
 const actions: Action[] = [
   { name: 'Find', help: 'search operators and actions', shortcut: '/', run: () => (finding.value = true) },
   { name: 'Undo', help: 'take the last edit back', shortcut: 'Ctrl+Z', enabled: () => graph.undoLabel.value !== null, run: graph.undo },
@@ -151,6 +187,16 @@ const actions: Action[] = [
   { name: 'Shapes', help: 'upload, use and delete meshes of this project', run: () => (shaping.value = true) },
   { name: 'Add dial', help: 'a value that formulas of any node can read', run: () => void dials.value?.add() },
   { name: 'Edit the text', help: 'open the text of the selected script card in the drawer', enabled: () => scriptCard.value !== null, run: () => (writing.value = scriptCard.value) },
+  { name: 'Fold', help: 'make one card of the selected ones, that holds them', shortcut: 'G', enabled: haveCards, run: () => void board.value?.foldChosen() },
+  { name: 'Unfold', help: 'put the cards inside in place of the selected card', shortcut: 'Shift+G', enabled: () => nests() !== null, run: () => void changes.make('unfold', 'unfold', { node: nests() }) },
+  { name: 'Open', help: 'go into the graph that the selected card runs', shortcut: 'O', enabled: () => nests() !== null, run: () => void graph.enter(nests()!) },
+  { name: 'Out', help: 'go out of this graph, to the one around it', shortcut: 'U', enabled: () => graph.path.value.length > 0, run: () => graph.leave(graph.path.value.length - 1) },
+  { name: 'Publish', help: 'put the selected folded card into the catalogue', enabled: () => folded() !== null, run: () => (publishing.value = folded()) },
+  { name: 'Catalogue', help: 'all operators, built in and published, and the depot', shortcut: 'C', run: () => (browsing.value = true) },
+  { name: 'Search in the graph', help: 'find cards by title, parameter or attribute, and jump points', shortcut: 'Ctrl+F', run: () => board.value?.search() },
+  { name: 'Jump point', help: 'name the selected card, to jump to it', shortcut: 'J', enabled: haveCards, run: () => void board.value?.nameJump() },
+  { name: 'Frame cards', help: 'put a frame with a title around the selected cards', enabled: haveCards, run: () => board.value?.frameChosen() },
+  { name: 'Select all cards', help: 'select every card of this graph', shortcut: 'Ctrl+A', run: () => board.value?.select(Object.keys(graph.document.value.nodes)) },
   { name: 'Tidy board', help: 'lay all cards out again', run: () => board.value?.tidy() },
   { name: 'All cards', help: 'show all cards on the board', run: () => board.value?.fit() },
   { name: 'Day or night', help: 'change the theme', run: theme.toggle },
@@ -201,7 +247,7 @@ function useShape(name: string) {
 
 <template>
   <div class="bench" :data-ready="ready" :aria-busy="evaluation.running.value">
-    <TopBar @find="finding = true" @shapes="shaping = true" />
+    <TopBar @find="finding = true" @shapes="shaping = true" @catalogue="browsing = true" />
     <p v-if="trouble" class="down" role="alert">{{ trouble }} Start it with <code>make start</code> and load this page again.</p>
     <main v-else :style="{ gridTemplateColumns: `${boardSplit.size.value}px 6px minmax(0, 1fr)` }">
       <div class="left"><Dials ref="dials" /><Board ref="board" class="grow" /></div>
@@ -215,7 +261,10 @@ function useShape(name: string) {
     </main>
     <Finder :open="finding" :actions="actions" :after="afterTitle" @close="finding = false" @add="add" />
     <ShapesDialog :open="shaping" @close="shaping = false" @use="useShape" @upload="upload" />
-    <div v-if="dropping" class="dropping">Drop OBJ, PLY or STL files to add them to the project</div>
+    <CatalogueDialog :open="browsing" :first="shownOperator" @close="browsing = false" @add="((browsing = false), add($event))" @packages="reviewFile" @fetch="fetchPackage" />
+    <PublishDialog v-if="publishing" :node="publishing" :picture="takePicture" @close="publishing = null" @done="published" />
+    <ImportDialog v-if="review" :review="review" @close="review = null" @done="imported" />
+    <div v-if="dropping" class="dropping">Drop meshes (OBJ, PLY, STL) to add them to the project, or a package (ZIP) to import it</div>
   </div>
 </template>
 

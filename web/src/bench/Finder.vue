@@ -12,7 +12,7 @@ const at = ref(0)
 const input = ref<HTMLInputElement>()
 
 const found = computed(() => {
-  const operators = catalogue.operators.map((entry) => ({
+  const operators = catalogue.operators.filter((entry) => !entry.published || entry.published.release === entry.published.releases.at(-1)).map((entry) => ({
     key: `add ${entry.name}`, name: entry.label, help: entry.summary, side: entry.family, more: `${entry.summary} ${entry.keywords.join(' ')} ${entry.family}`, run: () => emit('add', entry.name), enabled: true,
   })) // prettier-ignore
   const actions = props.actions.map((action) => ({

@@ -7,7 +7,7 @@ import { useCatalogue } from '../catalogue/useCatalogue'
 import { useTheme } from '../shared/useTheme'
 import { useProject } from './useProject'
 
-const emit = defineEmits<{ find: []; shapes: [] }>()
+const emit = defineEmits<{ find: []; shapes: []; catalogue: [] }>()
 const graph = useGraph()
 const project = useProject()
 const { catalogue } = useCatalogue()
@@ -21,7 +21,7 @@ const exports = computed(() => {
     const encodings = ((format.options as Record<string, string[]>).encoding ?? [''])
     return encodings.map((encoding) => ({
       title: `${format.name}${encoding ? `, ${encoding}` : ''}`, keeps: `keeps ${format.keeps}`, key: `${ending}-${encoding}`,
-      href: `/api/graphs/${id}/export?node=${encodeURIComponent(node)}&format=${ending}&encoding=${encoding}`,
+      href: `/api/graphs/${id}/export?node=${encodeURIComponent(node)}&format=${ending}&encoding=${encoding}&level=${encodeURIComponent(graph.path.value.join('/'))}`,
     })) // prettier-ignore
   })
 })
@@ -59,7 +59,7 @@ async function chooseGraph(event: Event) {
       <option :value="NEW">New project…</option>
     </select>
     <select class="text" :value="graph.state.value?.id" aria-label="Graph" data-test="graph" @change="chooseGraph">
-      <option v-for="entry in project.graphs.value" :key="entry.id" :value="entry.id">{{ entry.id === graph.state.value?.id ? graph.document.value.title || entry.title : entry.title }}</option>
+      <option v-for="entry in project.graphs.value" :key="entry.id" :value="entry.id">{{ entry.id === graph.state.value?.id ? graph.root.value.title || entry.title : entry.title }}</option>
       <option :value="NEW">New graph…</option>
     </select>
     <span class="save" :class="{ bad: graph.saveState.value !== 'saved' && graph.saveState.value !== 'saving' }" role="status" data-test="save-state">{{ graph.saveState.value }}</span>
@@ -68,6 +68,7 @@ async function chooseGraph(event: Event) {
     <button class="plain" :disabled="graph.undoLabel.value === null" :title="graph.undoLabel.value === null ? 'Nothing to undo' : `Undo: ${graph.undoLabel.value} (Ctrl+Z)`" data-test="undo" @click="graph.undo()">Undo</button>
     <button class="plain" :disabled="graph.redoLabel.value === null" :title="graph.redoLabel.value === null ? 'Nothing to redo' : `Redo: ${graph.redoLabel.value} (Ctrl+Shift+Z)`" data-test="redo" @click="graph.redo()">Redo</button>
     <button class="plain boxed" data-test="open-finder" title="Find an operator or an action" @click="emit('find')">Find <kbd>/</kbd></button>
+    <button class="plain boxed" data-test="open-catalogue" title="All operators, built in and published, and the depot" @click="emit('catalogue')">Catalogue</button>
     <button class="plain boxed" data-test="open-shapes" @click="emit('shapes')">Shapes <span class="faint">{{ project.shapes.value.length }}</span></button>
     <ElDropdown trigger="click">
       <button class="plain boxed" data-test="export" :disabled="!exports.length">Download</button>

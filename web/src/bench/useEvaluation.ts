@@ -3,6 +3,7 @@ import { computed, ref, shallowRef, watch } from 'vue'
 import { api, Refusal, type EvaluationState, type NodeReport } from '../api/client'
 import { useGraph } from '../board/useGraph'
 import { splitFeed, type GraphDocument } from '../board/document'
+import { essenceOf } from '../board/levels'
 
 export interface Wish {
   what: string
@@ -53,6 +54,7 @@ async function round(): Promise<void> {
   const number = wanted
   const document = graph.document.value
   const id = graph.state.value?.id
+  const at = place()
   const node = document.looking_at ?? null
   if (!id) return
   const asked = wishes.value
@@ -67,6 +69,7 @@ async function round(): Promise<void> {
     if (number !== wanted) return
     answer = await api.evaluation(ticket, POLL)
   }
+  if (at !== place()) return
   await take(answer, document, node, asked, dragging)
 }
 
@@ -81,11 +84,13 @@ async function take(
     return
   }
   failure.value = ''
+  if (reported !== place()) reports.value = {}
+  reported = place()
   reports.value = dragging ? { ...reports.value, ...answer.nodes } : (answer.nodes ?? {})
   let answers = answer.looks ?? []
   let shown = node
   if (node && answer.nodes?.[splitFeed(node).from]?.state !== 'done' && asked.length) {
-    if (isMisspelt(answer.nodes?.[splitFeed(node).from]) && looks.value?.node === node && looks.value.graph === graph.state.value?.id) {
+    if (isMisspelt(answer.nodes?.[splitFeed(node).from]) && looks.value?.node === node && looks.value.graph === place()) {
       stale.value = true
       return
     }
@@ -98,7 +103,7 @@ async function take(
   }
   stale.value = false
   shownNode.value = shown
-  if (shown) looks.value = { graph: graph.state.value!.id, node: shown, key: keyOf(shown), wishes: asked, answers }
+  if (shown) looks.value = { graph: place(), node: shown, key: keyOf(shown), wishes: asked, answers }
   else looks.value = null
 }
 
@@ -139,11 +144,13 @@ function request(): void {
 }
 
 /** What an evaluation depends on; moving a card or renaming it is not among it. */
-const essence = computed(() => {
-  const { nodes, dials, looking_at } = graph.document.value
-  const parts = Object.entries(nodes).map(([id, n]) => [id, n.operator, n.parameters, n.inputs, n.skip])
-  return JSON.stringify([graph.state.value?.id, parts, dials, looking_at])
-})
+const essence = computed(() => JSON.stringify([place(), essenceOf(graph.root.value), graph.document.value.looking_at]))
+
+/** Which graph is worked on: what is known of its nodes means nothing in another one. */
+function place(): string {
+  return [graph.state.value?.id, ...graph.path.value].join('/')
+}
+let reported = ''
 
 export function useEvaluation() {
   return {

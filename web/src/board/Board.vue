@@ -2,17 +2,29 @@
 /** Where the graph is: cards top to bottom, wires between them. */
 import '@vue-flow/core/dist/style.css'
 import { type Connection, type EdgeMouseEvent, type NodeChange, type NodeDragEvent, useVueFlow, VueFlow } from '@vue-flow/core'
-import { computed, nextTick, ref, watch } from 'vue'
+import { ElMessageBox } from 'element-plus'
+import { computed, nextTick, provide, ref, watch } from 'vue'
 import { useCatalogue } from '../catalogue/useCatalogue'
-import { connect, disconnect, feedOf, inputsOf, insertInto, parameterOf, splitFeed, wires, wouldCircle, type Wire } from './document'
+import { cardsFromText, cardsToText, paste } from './clipboard'
+import { connect, disconnect, feedOf, freeName, inputsOf, insertInto, parameterOf, splitFeed, wires, wouldCircle, type Wire } from './document'
 import Card from './Card.vue'
+import Frames from './Frames.vue'
+import { tiesKey } from './keys'
+import SearchBox from './SearchBox.vue'
+import { followersOf } from './ties'
+import Trail from './Trail.vue'
+import { tell, useChanges } from './useChanges'
 import { layout, revealing, viewportFor, type Size } from './layout'
 import { useGraph } from './useGraph'
 
 const graph = useGraph()
-const { operator } = useCatalogue()
+const { operatorOf } = useCatalogue()
 const flow = useVueFlow('board')
+const changes = useChanges()
+const searching = ref(false)
 const chosenWire = ref('')
+const followers = computed(() => followersOf(graph.document.value))
+provide(tiesKey, followers)
 const sizes = ref<Record<string, Size>>({})
 const chosenCards = ref<ReadonlySet<string>>(new Set())
 const selected = computed(() => Object.keys(graph.document.value.nodes).filter((id) => chosenCards.value.has(id)))
@@ -51,7 +63,10 @@ async function fit() {
 /** After a graph is opened or a card added, cards grow as their results arrive; until then, or a touch, the board follows. */
 const SETTLING_MS = 2500
 let settling = Date.now() + SETTLING_MS
-watch(() => graph.state.value?.id, follow)
+watch([() => graph.state.value?.id, graph.path], () => {
+  chosenCards.value = new Set()
+  follow()
+})
 function follow() {
   settling = Date.now() + SETTLING_MS
 }
@@ -74,7 +89,7 @@ flow.onMoveStart(({ event }) => {
 })
 
 function canConnect({ source, target, targetHandle }: Connection): boolean {
-  const carries = operator(graph.document.value.nodes[source]?.operator ?? '')?.makes_value ?? false
+  const carries = operatorOf(graph.document.value.nodes[source])?.makes_value ?? false
   if (carries !== (parameterOf(targetHandle ?? '') !== null)) return false
   return source !== target && !wouldCircle(graph.document.value, source, target)
 }
@@ -84,20 +99,20 @@ function wireId(wire: Wire): string {
 }
 
 function firstOutput(id: string): string {
-  return operator(graph.document.value.nodes[id]?.operator ?? '')?.outputs[0]?.name ?? 'geo'
+  return operatorOf(graph.document.value.nodes[id])?.outputs[0]?.name ?? 'geo'
 }
 
 function onConnect({ source, target, sourceHandle, targetHandle }: Connection) {
   if (!targetHandle) return
   const node = graph.document.value.nodes[target]
-  const many = inputsOf(node, operator(node?.operator ?? '')).find((entry) => entry.name === targetHandle)?.many ?? false
+  const many = inputsOf(node, operatorOf(node)).find((entry) => entry.name === targetHandle)?.many ?? false
   const output = sourceHandle && sourceHandle !== firstOutput(source) ? sourceHandle : undefined
   graph.edit('connect', (next) => connect(next, { from: source, output, to: target, input: targetHandle }, many))
 }
 
 function onDragStop({ nodes: moved, node }: NodeDragEvent) {
   const under = moved.length === 1 ? wireUnder(node.id) : null
-  const entry = operator(graph.document.value.nodes[node.id]?.operator ?? '')?.inputs[0]
+  const entry = operatorOf(graph.document.value.nodes[node.id])?.inputs[0]
   if (under && entry && !wouldCircle(graph.document.value, under.from, node.id)) {
     graph.edit('put into a wire', (next) => {
       insertInto(next, under, node.id, entry.name)
@@ -158,6 +173,74 @@ flow.onNodesChange((changes) => {
   if (next.size !== chosenCards.value.size || [...next].some((id) => !chosenCards.value.has(id))) chosenCards.value = next
 })
 
+/** Make one card of the chosen ones. */
+async function foldChosen() {
+  const ids = selected.value
+  const first = graph.document.value.nodes[ids[0]!]
+  const answer = await ElMessageBox.prompt(`${ids.length} cards become one, which holds them. Its title:`, 'Fold', {
+    inputValue: ids.length === 1 ? (first?.title ?? operatorOf(first)?.label ?? '') : '', inputPattern: /\S/, inputErrorMessage: 'Give it a title.', confirmButtonText: 'Fold', cancelButtonText: 'Cancel',
+  }).catch(() => null) // prettier-ignore
+  const title = ((answer as { value?: string } | null)?.value ?? '').trim()
+  if (!title) return
+  follow()
+  const made = await changes.make(`fold ${title}`, 'fold', { nodes: ids, title })
+  if (made) void nextTick(() => select(made.cards))
+}
+
+/** Put a frame around the chosen cards. */
+function frameChosen() {
+  const ids = selected.value
+  graph.edit('frame cards', (next) => {
+    const key = freeName('frame', Object.keys(next.frames ?? {}))
+    next.frames = { ...next.frames, [key]: { title: '', note: '', nodes: ids } }
+  })
+}
+
+/** Name the chosen card as a place to jump to. */
+async function nameJump() {
+  const id = selected.value[0]!
+  const known = Object.entries(graph.document.value.jumps ?? {}).find(([, target]) => target === id)?.[0] ?? ''
+  const answer = await ElMessageBox.prompt('Its name, to jump to it from anywhere; empty takes it away:', 'Jump point', { inputValue: known, confirmButtonText: 'Keep', cancelButtonText: 'Cancel' }).catch(() => null)
+  if (!answer) return
+  const name = ((answer as { value?: string }).value ?? '').trim()
+  graph.edit('name a jump point', (next) => {
+    next.jumps = { ...next.jumps }
+    if (known) delete next.jumps[known]
+    if (name) next.jumps[name] = id
+  })
+}
+
+/** The chosen cards as text. */
+function copy(): string {
+  return cardsToText(graph.document.value, selected.value)
+}
+
+/** Put cards from a text into the graph. */
+async function pasteText(text: string) {
+  const cards = cardsFromText(text)
+  if (!cards) return tell('There are no cards in the clipboard.')
+  let made: string[] = []
+  graph.edit('paste cards', (next) => (made = paste(next, cards)))
+  await nextTick()
+  select(made)
+}
+
+/** Move the board to a card, wherever it is. */
+async function go({ path, id }: { path: string[]; id: string }) {
+  searching.value = false
+  if (path.join() !== graph.path.value.join()) {
+    graph.leave(0)
+    for (const step of path) await graph.enter(step)
+    await nextTick()
+  }
+  select([id])
+  await nextTick()
+  const place = places.value[id]
+  const pane = flow.dimensions.value
+  const size = sizes.value[id] ?? { width: 224, height: 76 }
+  if (place) await flow.setViewport({ x: pane.width / 2 - place.x - size.width / 2, y: pane.height / 3 - place.y, zoom: 1 }, { duration: 200 })
+}
+
 /** Give all cards back to the automatic layout. */
 function tidy() {
   graph.edit('tidy the board', (next) => {
@@ -166,7 +249,7 @@ function tidy() {
   setTimeout(fit, 120)
 }
 
-defineExpose({ selected, select, cutWire, fit, follow, tidy })
+defineExpose({ selected, select, cutWire, fit, follow, tidy, foldChosen, frameChosen, nameJump, copy, pasteText, search: () => (searching.value = true) })
 </script>
 
 <template>
@@ -174,13 +257,21 @@ defineExpose({ selected, select, cutWire, fit, follow, tidy })
     <div class="bar">
       <b>Board</b>
       <span class="faint">{{ nodes.length }} {{ nodes.length === 1 ? 'card' : 'cards' }}</span>
+      <button v-if="selected.length > 1" class="plain boxed" data-test="fold" title="Make one card of these (G)" @click="foldChosen">Fold {{ selected.length }}</button>
+      <button v-if="selected.length > 1" class="plain" data-test="frame" title="Put a frame around these" @click="frameChosen">Frame</button>
       <button v-if="chosenWire" class="plain boxed cut" data-test="cut" @click="cutWire">Cut this wire</button>
+      <button class="plain" data-test="search" title="Search in the graph (Ctrl+F)" @click="searching = !searching">Search</button>
       <button class="plain" title="Show all cards" @click="fit">All cards</button>
       <button class="plain" title="Lay all cards out again, those placed by hand too" @click="tidy">Tidy</button>
     </div>
+    <Trail />
+    <div class="pane">
+    <SearchBox v-if="searching" @go="go" @close="searching = false" />
     <VueFlow id="board" :nodes="nodes" :edges="edges" :min-zoom="0.2" :max-zoom="1.6" :delete-key-code="null" :is-valid-connection="canConnect" :connection-radius="34" :select-nodes-on-drag="false" :zoom-on-double-click="false" elevate-nodes-on-select @connect="onConnect" @node-drag-stop="onDragStop" @edge-click="pickWire" @pane-click="chosenWire = ''">
       <template #node-card="card"><Card :id="card.id" :selected="card.selected" /></template>
+      <Frames :places="places" :sizes="sizes" @select="select" />
     </VueFlow>
+    </div>
   </section>
 </template>
 
@@ -190,6 +281,11 @@ defineExpose({ selected, select, cutWire, fit, follow, tidy })
   flex-direction: column;
   min-height: 0;
   background: radial-gradient(circle at 1px 1px, color-mix(in srgb, var(--ink) 9%, transparent) 1px, transparent 1.5px) 0 0 / 22px 22px;
+}
+.pane {
+  position: relative;
+  flex: 1;
+  min-height: 0;
 }
 .bar {
   display: flex;

@@ -2,33 +2,33 @@
 /** A node as it is drawn: what it does in one line, its counts, time and troubles; opened, its controls. */
 import { Handle, Position, useVueFlow } from '@vue-flow/core'
 import { computed, inject, nextTick, provide, ref, shallowRef, watch } from 'vue'
-import { api } from '../api/client'
+import { api, type ParameterState } from '../api/client'
 import { isError, type Summary } from '../api/looks'
 import { useEvaluation } from '../bench/useEvaluation'
 import { isShown, useCatalogue } from '../catalogue/useCatalogue'
 import KindGlyph from '../shared/KindGlyph.vue'
 import { change, count, duration, shortChange } from '../shared/numbers'
 import { inputsOf, isWired, nodeLine, setParameter, splitFeed } from './document'
-import { useRewriting } from './useRewriting'
-import ParameterField from './fields/ParameterField.vue'
-import ControlFields from '../script/ControlFields.vue'
+import CardNested from './CardNested.vue'
+import ParameterRow from './ParameterRow.vue'
+import { useChanges } from './useChanges'
 import { textPlaceKey } from '../script/keys'
 import { useText } from '../script/useText'
-import { scriptKey, shapesKey } from './keys'
+import { publishKey, shapesKey } from './keys'
 import { useGraph } from './useGraph'
 
 const props = defineProps<{ id: string; selected?: boolean }>()
 const { reports } = useEvaluation()
 const graph = useGraph()
-const { operator } = useCatalogue()
+const { operatorOf, newer } = useCatalogue()
 const shapes = inject(shapesKey, ref<string[]>([]))
-const openScript = inject(scriptKey, () => {})
+const openPublish = inject(publishKey, () => {})
+const changes = useChanges()
 const texts = useText()
-const rewriting = useRewriting()
 provide(textPlaceKey, { node: props.id })
 
 const node = computed(() => graph.document.value.nodes[props.id])
-const declared = computed(() => operator(node.value?.operator ?? ''))
+const declared = computed(() => operatorOf(node.value))
 const report = computed(() => reports.value[props.id])
 const lookedAt = computed(() => splitFeed(graph.document.value.looking_at ?? ''))
 const looking = computed(() => lookedAt.value.from === props.id)
@@ -76,7 +76,6 @@ watch([() => props.selected, () => wired.value.join(), () => visible.value.lengt
 
 /** A script's text, and the controls that it declares. */
 const source = computed(() => (visible.value.some((p) => p.widget === 'script') ? String(values.value.source) : null))
-const excerpt = computed(() => (source.value ?? '').split('\n').filter((row) => row.trim()).slice(0, 5).join('\n')) // prettier-ignore
 const controls = computed(() => texts.of(props.id, 'source')?.controls ?? null)
 watch(
   [() => props.selected, source, () => report.value?.key],
@@ -118,13 +117,6 @@ function commit(name: string, value: unknown) {
   graph.edit(`set ${name.replaceAll('_', ' ')} of ${title.value}`, (next) => setParameter(next, props.id, name, value, preset))
 }
 
-/** Whether a parameter holds a formula, which can be drawn. */
-function isText(name: string): boolean {
-  const value = values.value[name]
-  const parameter = declared.value?.parameters.find((p) => p.name === name)
-  return (typeof value === 'object' && value !== null && 'formula' in value) || (parameter?.widget === 'where' && !!value)
-}
-
 function look(output?: string) {
   const feed = output && output !== outputs.value[0]?.name ? `${props.id}:${output}` : props.id
   graph.edit(`look at ${title.value}`, (next) => (next.looking_at = feed))
@@ -136,8 +128,24 @@ function skip() {
 
 function rename(event: Event) {
   const text = (event.target as HTMLInputElement).value.trim()
-  if (text !== (node.value?.title ?? '')) graph.edit(`rename ${title.value}`, (next) => (next.nodes[props.id]!.title = text))
+  if (text && text !== title.value) void changes.make(`rename ${title.value}`, 'rename node', { node: props.id, title: text })
 }
+
+/** Cards that run a graph, and the way to the card in it that failed. */
+const runsGraph = computed(() => !!declared.value && (declared.value.holds_graph || !!declared.value.published))
+const failedInside = computed(() => (report.value?.error?.code === 'nested' ? report.value.error.cause : null))
+async function goInside() {
+  const steps = failedInside.value!.split('/')
+  await graph.enter(props.id)
+  for (const step of steps.slice(0, -1)) await graph.enter(step)
+}
+
+/** Parameters by section, in the order in which sections come up. */
+const sections = computed(() => {
+  const found = new Map<string, ParameterState[]>()
+  for (const parameter of visible.value) found.set(parameter.section ?? '', [...(found.get(parameter.section ?? '') ?? []), parameter])
+  return [...found].map(([section, parameters]) => ({ section, parameters }))
+})
 
 /** How many faces (or points, or curves) an output holds. */
 function outputCount(name: string): { kind: string; count: number } {
@@ -154,46 +162,32 @@ function errorOf(name: string): string {
 </script>
 
 <template>
-  <article v-if="node" class="card" :class="{ open: selected, looking, skipped: node.skip, failed: report?.state === 'failed', waiting: report?.state === 'waiting' }" :aria-label="title" :data-test="`card-${id}`">
+  <article v-if="node" class="card" :class="{ open: selected, looking, skipped: node.skip, nests: runsGraph, failed: report?.state === 'failed', waiting: report?.state === 'waiting' }" :aria-label="title" :data-test="`card-${id}`">
     <Handle v-for="(input, n) in inputs" :id="input.name" :key="input.name" type="target" :position="Position.Top" :style="{ left: `${((n + 1) * 100) / (inputs.length + 1)}%` }" :class="{ many: input.many, optional: input.optional }" :title="`${input.name}${input.optional ? ' (may stay empty)' : ''}: ${input.help}`" />
-    <header>
+    <header @dblclick="runsGraph && graph.enter(id)">
       <input v-if="selected" class="title nodrag" :value="title" aria-label="Title" @change="rename" @keydown.enter="($event.target as HTMLInputElement).blur()" />
       <span v-else class="title">{{ title }}</span>
       <button v-if="!declared?.makes_value" class="plain small nodrag" :aria-pressed="looking" :title="looking ? 'The view shows this' : 'Look at this (L)'" :data-test="`look-${id}`" @click.stop="look()">look</button>
-      <button v-if="declared?.inputs.length" class="plain small nodrag" :aria-pressed="!!node.skip" title="Pass the geometry through unchanged (K)" @click.stop="skip">skip</button>
+      <button v-if="inputs.length" class="plain small nodrag" :aria-pressed="!!node.skip" title="Pass the geometry through unchanged (K)" @click.stop="skip">skip</button>
     </header>
     <p v-if="writes && !selected" class="line mono"><span :title="writes">{{ writes }}</span></p>
-    <p v-else-if="!selected" class="line mono"><span :title="line">{{ line }}</span><span v-if="time" class="time" :title="timeHelp">{{ time }}</span></p>
+    <p v-else-if="!selected" class="line mono"><b v-if="newer(node)" class="new" :title="`Release ${newer(node)} is there; open the card to see what differs`">↑ {{ newer(node) }}</b><span :title="line">{{ line }}</span><span v-if="time" class="time" :title="timeHelp">{{ time }}</span></p>
     <p v-else class="about faint"><b v-if="node.title">{{ declared?.label }}: </b>{{ declared?.summary }}.</p>
+    <CardNested v-if="selected && declared && runsGraph" :id="id" :operator="declared" @publish="openPublish(id)" />
     <div v-if="selected && declared" class="fields nodrag nowheel nopan">
-      <template v-for="parameter in visible" :key="parameter.name">
-        <div v-if="isWired(values[parameter.name])" class="wired">
-          <Handle :id="`=${parameter.name}`" type="target" :position="Position.Left" class="value" :title="`${parameter.label}: a value`" />
-          <span class="faint">{{ parameter.label }}</span>
-          <span>← {{ titleOf((values[parameter.name] as { wire: string }).wire) }}</span>
-          <button class="plain small" title="Write what the wire gives as a formula here" :data-test="`as-text-${parameter.name}`" @click="rewriting.asText(id, parameter.name)">as text</button>
-          <button class="plain small" title="Take the wire away" :aria-label="`Cut the wire of ${parameter.label}`" @click="commit(parameter.name, parameter.default)">cut</button>
-          <p v-if="errorOf(parameter.name)" class="bad" role="alert">{{ errorOf(parameter.name) }}</p>
-        </div>
-        <div v-else-if="parameter.widget === 'script'" class="excerpt">
-          <pre class="mono" :title="source ?? ''">{{ excerpt }}</pre>
-          <button class="plain boxed" data-test="edit-script" @click="openScript(id)">Edit the text</button>
-          <button class="plain" data-test="as-nodes" title="Draw this text as value nodes, beside it" @click="rewriting.asNodes(id, parameter.name)">Show as nodes</button>
-          <p v-if="errorOf(parameter.name)" class="bad" role="alert">{{ errorOf(parameter.name) }}</p>
-        </div>
-        <ControlFields v-else-if="parameter.widget === 'controls'" :controls="controls" :value="values[parameter.name] as Record<string, unknown>" :shapes="shapes" @preview="preview(parameter.name, $event)" @commit="commit(parameter.name, $event)" />
-        <div v-else class="row" :class="{ takes: parameter.takes_wire }">
-          <Handle v-if="parameter.takes_wire" :id="`=${parameter.name}`" type="target" :position="Position.Left" class="value" :title="`${parameter.label}: takes a value`" />
-          <button v-if="parameter.takes_wire && isText(parameter.name)" class="plain small nodes" title="Draw this formula as value nodes" :data-test="`as-nodes-${parameter.name}`" @click="rewriting.asNodes(id, parameter.name)">nodes</button>
-          <ParameterField :parameter="parameter" :value="values[parameter.name]" :values="values" :error="errorOf(parameter.name)" :summary="summaries[parameter.of ?? 'geo'] ?? summaries[declared.inputs[0]?.name ?? '']" :shapes="shapes" @preview="preview(parameter.name, $event)" @commit="commit(parameter.name, $event)" />
-        </div>
+      <template v-for="group in sections" :key="group.section">
+        <b v-if="group.section" class="section">{{ group.section }}</b>
+        <ParameterRow
+          v-for="parameter in group.parameters" :id="id" :key="parameter.name" :operator="declared" :parameter="parameter" :value="values[parameter.name]" :values="values" :error="errorOf(parameter.name)"
+          :summary="summaries[parameter.of ?? 'geo'] ?? summaries[inputs[0]?.name ?? '']" :shapes="shapes" :controls="controls" @preview="preview(parameter.name, $event)" @commit="commit(parameter.name, $event)"
+        />
       </template>
-      <p v-if="!visible.length" class="faint none">Nothing to set.</p>
+      <p v-if="!visible.length" class="faint none">{{ declared.holds_graph ? 'No dials yet: open it, and drag a parameter onto the dials.' : 'Nothing to set.' }}</p>
     </div>
     <template v-if="!selected">
       <Handle v-for="(name, n) in wired" :id="`=${name}`" :key="name" type="target" :position="Position.Top" class="value" :style="{ left: `calc(100% - ${16 + n * 14}px)` }" :title="name" />
     </template>
-    <p v-if="message && !(selected && failedAt)" class="message bad" role="alert" data-test="card-error">{{ message }}</p>
+    <p v-if="message && !(selected && failedAt)" class="message bad" role="alert" data-test="card-error">{{ message }} <button v-if="failedInside" class="plain small nodrag" data-test="go-inside" @click.stop="goInside">go there</button></p>
     <p v-else-if="report?.state === 'waiting'" class="message faint">waits for ‘{{ titleOf(report.error?.cause) }}’, which has no result</p>
     <p v-for="note in warnings" :key="note.text" class="message warn" data-test="card-warning">{{ note.text }}</p>
     <p v-if="inSight" class="message faint short" :title="inSight" data-test="card-note">{{ inSight }}</p>
@@ -297,50 +291,20 @@ p {
   max-height: 420px;
   overflow: auto;
 }
-.excerpt pre {
-  margin: 0 0 4px;
-  padding: 4px 7px;
-  overflow: hidden;
-  border: 1px solid var(--line);
-  border-radius: 5px;
-  background: var(--sheet);
-  font-size: 12px;
-  line-height: 1.4;
-  text-overflow: ellipsis;
+.section {
+  margin-top: 5px;
+  border-bottom: 1px solid var(--line);
+  font-size: 12.5px;
 }
-.row {
-  position: relative;
-  padding-left: 12px;
+.nests {
+  box-shadow:
+    3px 3px 0 -1px var(--sheet),
+    3px 3px 0 0 var(--line),
+    var(--shade);
 }
-.row :deep(.vue-flow__handle),
-.wired :deep(.vue-flow__handle) {
-  left: 4px;
-  top: 15px;
-}
-.row .nodes {
-  position: absolute;
-  right: 2px;
-  top: -9px;
-  z-index: 1;
-  display: none;
-  background: var(--raised);
-}
-.row:hover .nodes,
-.row:focus-within .nodes {
-  display: block;
-}
-.wired {
-  position: relative;
-  display: flex;
-  flex-wrap: wrap;
-  align-items: center;
-  gap: 8px;
-  min-height: 30px;
-  padding-left: 12px;
-  font-size: 13px;
-}
-.wired .faint {
-  flex: 0 0 92px;
+.new {
+  flex: none;
+  color: var(--accent);
 }
 .written {
   margin: 2px 0;

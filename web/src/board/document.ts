@@ -1,5 +1,6 @@
 /** The graph document and the edits that the board makes to it. All functions change the document they are given. */
 import type { InputState, OperatorState } from '../api/client'
+import type { Condition } from '../edge/conditions'
 
 export interface GraphNode {
   operator: string
@@ -9,17 +10,46 @@ export interface GraphNode {
   place?: [number, number] | null
   parameters?: Record<string, unknown>
   inputs?: Record<string, string[]>
+  /** The graph that the node runs: folded, repeat, for each. */
+  graph?: GraphDocument
+  /** Newer releases that were looked at and left. */
+  left?: string[]
 }
 
 export interface Dial {
-  type: 'number' | 'integer' | 'toggle'
-  value: number | boolean
+  type: string
+  value: unknown
+  default?: unknown
   soft?: [number, number]
   low?: number | null
   high?: number | null
   step?: number
   unit?: string
   help?: string
+  section?: string
+  shown_when?: { dial: string; value: unknown }
+  options?: { value: string; help?: string }[]
+  size?: number
+  whole?: boolean
+  on?: string
+  of?: string
+  holds?: string
+  kind?: string
+  new?: boolean
+}
+
+export interface Port {
+  name: string
+  help?: string
+  optional?: boolean
+  expects?: Condition[]
+  feed?: string
+}
+
+export interface Frame {
+  title?: string
+  note?: string
+  nodes: string[]
 }
 
 export interface GraphDocument {
@@ -28,6 +58,12 @@ export interface GraphDocument {
   title?: string
   notes?: string
   dials?: Record<string, Dial>
+  inputs?: Port[]
+  outputs?: Port[]
+  presets?: Record<string, Record<string, unknown>>
+  contracts?: Condition[]
+  frames?: Record<string, Frame>
+  jumps?: Record<string, string>
   nodes: Record<string, GraphNode>
   looking_at?: string | null
   result?: string | null
@@ -65,6 +101,11 @@ export function isWired(value: unknown): value is { wire: string } {
   return typeof value === 'object' && value !== null && 'wire' in value
 }
 
+/** Whether a parameter is bound to a dial of its graph. */
+export function isBound(value: unknown): value is { dial: string } {
+  return typeof value === 'object' && value !== null && 'dial' in value
+}
+
 /** The parameter that a wire ends at, if it carries a value. */
 export function parameterOf(input: string): string | null {
   return input.startsWith('=') ? input.slice(1) : null
@@ -72,9 +113,10 @@ export function parameterOf(input: string): string | null {
 
 /** Return an id that no node has yet, made from the operator's name. */
 export function freeId(document: GraphDocument, operator: string): string {
+  const plain = operator.split('@')[0]
   let number = 1
-  while (`${operator}_${number}` in document.nodes) number += 1
-  return `${operator}_${number}`
+  while (`${plain}_${number}` in document.nodes) number += 1
+  return `${plain}_${number}`
 }
 
 /** Add a node, fed by `after` if it takes an input, and look at it. Returns its id. */
@@ -83,9 +125,40 @@ export function addNode(document: GraphDocument, operator: OperatorState, after?
   const node: GraphNode = { operator: operator.name, operator_version: operator.version, parameters: {} }
   const input = operator.inputs[0]
   if (input && after && splitFeed(after).from in document.nodes) node.inputs = { [input.name]: [after] }
+  if (operator.holds_graph) {
+    node.graph = startingGraph()
+    if (after && splitFeed(after).from in document.nodes) node.inputs = { geo: [after] }
+  }
+  if (operator.name === 'input') node.parameters = { name: addInput(document) }
   document.nodes[id] = node
   if (!operator.makes_value) document.looking_at = id
   return id
+}
+
+/** What a node that holds a graph begins with: what comes in goes out. */
+export function startingGraph(): GraphDocument {
+  return {
+    format: 'reticula graph', version: 1, dials: {}, inputs: [{ name: 'geo', help: 'geometry to work on' }],
+    outputs: [{ name: 'geo', help: 'the result', feed: 'start' }], nodes: { start: { operator: 'input', parameters: { name: 'geo' } } },
+  } // prettier-ignore
+}
+
+/** Add an input to the graph and return its name: the first one that no input card shows yet, else a new one. */
+function addInput(document: GraphDocument): string {
+  document.inputs ??= []
+  const shown = new Set(Object.values(document.nodes).flatMap((node) => (node.operator === 'input' ? [node.parameters?.name ?? 'geo'] : [])))
+  const waiting = document.inputs.find((entry) => !shown.has(entry.name))
+  if (waiting) return waiting.name
+  const name = freeName('geo', document.inputs.map((entry) => entry.name)) // prettier-ignore
+  document.inputs.push({ name, help: '' })
+  return name
+}
+
+/** Return a name that is not taken: the wanted one, or that with a number. */
+export function freeName(wanted: string, taken: string[]): string {
+  let name = wanted
+  for (let number = 2; taken.includes(name); number += 1) name = `${wanted}_${number}`
+  return name
 }
 
 /** Return whether `to` feeds `from`, so that a wire between them would close a circle. */
@@ -154,6 +227,9 @@ export function removeNodes(document: GraphDocument, ids: string[]): void {
     const last = Object.keys(document.nodes).at(-1) ?? null
     if (document.looking_at && splitFeed(document.looking_at).from === id) document.looking_at = feed ?? last
     if (document.result && splitFeed(document.result).from === id) document.result = feed ?? null
+    for (const output of document.outputs ?? []) if (output.feed && splitFeed(output.feed).from === id) output.feed = feed ?? ''
+    for (const frame of Object.values(document.frames ?? {})) frame.nodes = frame.nodes.filter((name) => name !== id)
+    for (const [jump, target] of Object.entries(document.jumps ?? {})) if (target === id) delete document.jumps![jump]
   }
 }
 
@@ -213,6 +289,7 @@ export function nodeLine(node: GraphNode, operator: OperatorState | undefined): 
 
 function plain(value: unknown, unit: string): string {
   if (isWired(value)) return `← ${value.wire}`
+  if (isBound(value)) return `= ${value.dial.replaceAll('_', ' ')}`
   if (typeof value === 'string' && value.includes('\n')) return `${value.split('\n').filter((line) => line.trim()).length} lines`
   if (typeof value === 'object' && value !== null && !Array.isArray(value) && !('formula' in value)) {
     return Object.entries(value).map(([name, one]) => `${name} ${plain(one, '')}`).join(' ') // prettier-ignore

@@ -16,10 +16,15 @@ export const CARD: Size = { width: 224, height: 76 }
 
 /** Return the place of the upper left corner of every card. */
 export function layout(document: GraphDocument, sizes: Record<string, Size>): Record<string, Place> {
-  const graph = new dagre.graphlib.Graph()
-  graph.setGraph({ rankdir: 'TB', nodesep: 22, ranksep: 14, marginx: 0, marginy: 0 })
+  const frames = Object.entries(document.frames ?? {}).filter(([, frame]) => frame.nodes.some((id) => id in document.nodes))
+  const graph = new dagre.graphlib.Graph({ compound: frames.length > 0 })
+  graph.setGraph({ rankdir: 'TB', nodesep: 22, ranksep: frames.length ? 30 : 14, marginx: 0, marginy: 0 })
   graph.setDefaultEdgeLabel(() => ({}))
   for (const id of Object.keys(document.nodes)) graph.setNode(id, { ...(sizes[id] ?? CARD) })
+  for (const [key, frame] of frames) {
+    graph.setNode(`frame ${key}`, {})
+    for (const id of frame.nodes) if (id in document.nodes && !graph.parent(id)) graph.setParent(id, `frame ${key}`)
+  }
   for (const wire of wires(document)) if (graph.hasNode(wire.from)) graph.setEdge(wire.from, wire.to)
   dagre.layout(graph)
   const places: Record<string, Place> = {}
@@ -28,6 +33,19 @@ export function layout(document: GraphDocument, sizes: Record<string, Size>): Re
     places[id] = node.place ? { x: node.place[0], y: node.place[1] } : { x: x - width / 2, y: y - height / 2 }
   }
   return places
+}
+
+const FRAME = { side: 14, head: 46, foot: 12 }
+
+/** Return the box of a frame around cards, or null if none of them is there. */
+export function frameBox(ids: string[], places: Record<string, Place>, sizes: Record<string, Size>): (Place & Size) | null {
+  const there = ids.filter((id) => places[id])
+  if (!there.length) return null
+  const left = Math.min(...there.map((id) => places[id]!.x))
+  const top = Math.min(...there.map((id) => places[id]!.y))
+  const right = Math.max(...there.map((id) => places[id]!.x + (sizes[id] ?? CARD).width))
+  const bottom = Math.max(...there.map((id) => places[id]!.y + (sizes[id] ?? CARD).height))
+  return { x: left - FRAME.side, y: top - FRAME.head, width: right - left + 2 * FRAME.side, height: bottom - top + FRAME.head + FRAME.foot }
 }
 
 const MARGIN = 12

@@ -17,14 +17,14 @@ defineEmits<{ close: [] }>()
 const PAUSE_MS = 450
 const graph = useGraph()
 const texts = useText()
-const { catalogue, operator } = useCatalogue()
+const { catalogue, operatorOf } = useCatalogue()
 const { reports } = useEvaluation()
 const selection = useSelection()
 const host = ref<HTMLElement>()
 let view: EditorView | null = null
 
 const node = computed(() => graph.document.value.nodes[props.node])
-const declared = computed(() => operator(node.value?.operator ?? ''))
+const declared = computed(() => operatorOf(node.value))
 const preset = (name: string) => declared.value?.parameters.find((entry) => entry.name === name)?.default
 const stored = computed(() => String(node.value?.parameters?.source ?? preset('source') ?? ''))
 const each = computed(() => String(node.value?.parameters?.each ?? 'point'))

@@ -23,7 +23,7 @@ const { looks, shownNode, reports, stale, running, slow, progress, failure, stop
 const { document: graph, state: graphState } = useGraph()
 const selection = useSelection()
 const { theme } = useTheme()
-const { operator } = useCatalogue()
+const { operatorOf } = useCatalogue()
 
 const canvas = ref<HTMLCanvasElement>()
 const box = ref<HTMLElement>()
@@ -38,7 +38,7 @@ let newest = 0
 
 function name(id: string | null | undefined): string {
   const node = id ? graph.value.nodes[splitFeed(id).from] : undefined
-  return node?.title || operator(node?.operator ?? '')?.label || id || ''
+  return node?.title || operatorOf(node)?.label || id || ''
 }
 const banner = computed(() => {
   const wanted = graph.value.looking_at
@@ -159,7 +159,27 @@ onMounted(() => {
 })
 useResizeObserver(box, ([entry]) => scene?.resize(entry!.contentRect.width, entry!.contentRect.height))
 onBeforeUnmount(() => scene?.dispose())
-defineExpose({ frame })
+/** The view as a PNG, for the page of an operator. */
+async function picture(): Promise<string> {
+  const source = canvas.value
+  if (!source?.width) return ''
+  scene?.draw()
+  await new Promise((wake) => requestAnimationFrame(() => requestAnimationFrame(wake)))
+  const made = document.createElement('canvas')
+  made.width = 640
+  made.height = 400
+  const paper = made.getContext('2d')!
+  const style = getComputedStyle(document.documentElement)
+  const backdrop = paper.createLinearGradient(0, 0, 0, 400)
+  backdrop.addColorStop(0, style.getPropertyValue('--backdrop-top'))
+  backdrop.addColorStop(1, style.getPropertyValue('--backdrop-bottom'))
+  paper.fillStyle = backdrop
+  paper.fillRect(0, 0, 640, 400)
+  const scale = Math.max(640 / source.width, 400 / source.height)
+  paper.drawImage(source, (640 - source.width * scale) / 2, (400 - source.height * scale) / 2, source.width * scale, source.height * scale)
+  return made.toDataURL('image/png')
+}
+defineExpose({ frame, picture })
 </script>
 
 <template>

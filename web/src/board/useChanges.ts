@@ -1,0 +1,32 @@
+/** Changes that the service works out: fold, unfold, rename, make a dial, tie, take another release. */
+import { ElMessage } from 'element-plus'
+import { api, type Schemas } from '../api/client'
+import { useGraph } from './useGraph'
+
+const graph = useGraph()
+
+type What = Schemas['ChangeRequest']['what']
+
+/** Say what went wrong. */
+export function tell(error: unknown): void {
+  ElMessage({ type: 'error', message: error instanceof Error ? error.message : String(error), duration: 8000, showClose: true })
+}
+
+export function useChanges() {
+  return {
+    /** Make a change at the graph that is worked on; returns the cards that it is about, or null if it was refused (and said). */
+    async make(label: string, what: What, args: object): Promise<Schemas['ChangeState'] | null> {
+      const id = graph.state.value?.id
+      if (!id) return null
+      graph.dropPreview()
+      try {
+        const answer = await api.change(id, what, args, graph.basis())
+        graph.apply(label, answer.patch as never)
+        return answer
+      } catch (error) {
+        tell(error)
+        return null
+      }
+    },
+  }
+}

@@ -1,0 +1,58 @@
+<script setup lang="ts">
+/** What the depot has; if it does not answer, that is said and nothing else suffers. */
+import { ref } from 'vue'
+import { api, type Schemas } from '../api/client'
+import { count } from '../shared/numbers'
+
+const emit = defineEmits<{ fetch: [operator: string] }>()
+const state = ref<Schemas['DepotState'] | null>(null)
+const trouble = ref('')
+
+async function load() {
+  try {
+    state.value = await api.depot()
+    trouble.value = state.value.message
+  } catch (error) {
+    trouble.value = error instanceof Error ? error.message : String(error)
+  }
+}
+void load()
+</script>
+
+<template>
+  <section class="depot" aria-label="Depot">
+    <p class="faint">Packages that others put here, and that you sent. <button class="plain boxed" @click="load">Look again</button></p>
+    <p v-if="trouble" class="bad" role="alert" data-test="depot-trouble">{{ trouble }}</p>
+    <table v-else-if="state?.packages.length">
+      <thead><tr><th>Operator</th><th>What it does</th><th>Size</th><th /></tr></thead>
+      <tbody>
+        <tr v-for="entry in state.packages" :key="entry.operator">
+          <td><b>{{ entry.title }}</b> <span class="faint">{{ entry.operator }}</span></td>
+          <td>{{ entry.summary }}</td>
+          <td class="mono">{{ count(Math.ceil(entry.size / 1024)) }} kB</td>
+          <td><span v-if="entry.here" class="faint">in the catalogue</span><button v-else class="plain boxed" :data-test="`fetch-${entry.operator}`" @click="emit('fetch', entry.operator)">Fetch…</button></td>
+        </tr>
+      </tbody>
+    </table>
+    <p v-else-if="state" class="faint">The depot is empty. Send an operator to it from its page.</p>
+  </section>
+</template>
+
+<style scoped>
+.depot {
+  min-height: 50vh;
+}
+table {
+  width: 100%;
+  border-collapse: collapse;
+}
+th,
+td {
+  padding: 5px 10px 5px 0;
+  border-bottom: 1px solid var(--line);
+  text-align: left;
+}
+.bad {
+  color: var(--bad);
+}
+</style>

@@ -1,0 +1,142 @@
+<script setup lang="ts">
+/** The page of one operator: picture, help, dials, what goes in and out, what it promises, its releases. */
+import { ElMessage } from 'element-plus'
+import { computed } from 'vue'
+import { api, type OperatorState } from '../api/client'
+import { toText } from '../board/fields/formula'
+import { tell } from '../board/useChanges'
+
+const props = defineProps<{ operator: OperatorState }>()
+const emit = defineEmits<{ add: [operator: string]; choose: [operator: string] }>()
+const published = computed(() => props.operator.published)
+const paragraphs = computed(() => props.operator.description.split(/\n\s*\n/).filter((part) => part.trim()))
+
+async function send() {
+  try {
+    await api.sendToDepot(props.operator.name)
+    ElMessage({ type: 'success', message: `${props.operator.label} ${published.value?.release} is in the depot.` })
+  } catch (error) {
+    tell(error)
+  }
+}
+</script>
+
+<template>
+  <article class="page" :aria-label="operator.label" data-test="operator-page">
+    <header>
+      <h2>{{ operator.label }}</h2>
+      <select v-if="published" class="text" :value="operator.name" aria-label="Release" data-test="page-release" @change="emit('choose', ($event.target as HTMLSelectElement).value)">
+        <option v-for="release in [...published.releases].reverse()" :key="release" :value="`${published.name}@${release}`">{{ release }}</option>
+      </select>
+      <span class="gap" />
+      <button class="plain boxed main" data-test="add-from-catalogue" @click="emit('add', operator.name)">Add to the graph</button>
+      <template v-if="published">
+        <a class="plain boxed" :href="`/api/library/${operator.name}/package`" download data-test="download-package">Package</a>
+        <button class="plain boxed" data-test="send-to-depot" @click="send">Send to the depot</button>
+      </template>
+    </header>
+    <div class="top">
+      <img v-if="published?.picture" :src="`/api/library/${operator.name}/picture`" :alt="`Picture of ${operator.label}`" />
+      <div>
+        <p class="summary">{{ operator.summary }}{{ /[.!?]$/.test(operator.summary) ? '' : '.' }}</p>
+        <p v-for="part in paragraphs" :key="part" class="help">{{ part }}</p>
+        <p v-if="operator.keywords.length" class="faint">{{ published ? 'Tags' : 'Also found as' }}: {{ operator.keywords.join(', ') }}</p>
+        <p v-if="published" class="faint">{{ published.name }} {{ published.release }}, {{ published.origin }}.<template v-if="published.changes"> New in it: {{ published.changes }}</template></p>
+      </div>
+    </div>
+    <table v-if="operator.parameters.length">
+      <thead><tr><th>{{ published ? 'Dial' : 'Parameter' }}</th><th>Default</th><th>What it does</th></tr></thead>
+      <tbody>
+        <tr v-for="parameter in operator.parameters" :key="parameter.name">
+          <td>{{ parameter.label }}</td><td class="mono value">{{ toText(parameter.default) || 'empty' }} {{ parameter.unit }}</td><td>{{ parameter.help }}<span v-if="parameter.section" class="faint"> ({{ parameter.section }})</span></td>
+        </tr>
+      </tbody>
+    </table>
+    <dl>
+      <template v-for="input in operator.inputs" :key="`in ${input.name}`"><dt>in: {{ input.name }}</dt><dd>{{ input.help || 'a geometry' }}{{ input.optional ? ' (may stay empty)' : '' }}</dd></template>
+      <template v-for="output in operator.makes_value ? [] : operator.outputs" :key="`out ${output.name}`"><dt>out: {{ output.name }}</dt><dd>{{ output.help || 'the result' }}</dd></template>
+      <template v-if="published?.promises.length"><dt>promises</dt><dd>{{ published.promises.join('; ') }}</dd></template>
+      <template v-if="published && Object.keys(published.presets).length"><dt>presets</dt><dd>{{ Object.keys(published.presets).join(', ') }}</dd></template>
+      <template v-if="published"><dt>examples</dt><dd>{{ published.examples.join('; ') || 'none' }}</dd></template>
+      <dt>attributes</dt><dd>{{ operator.carries }}</dd>
+    </dl>
+  </article>
+</template>
+
+<style scoped>
+.page {
+  overflow: auto;
+  padding-right: 6px;
+}
+header {
+  display: flex;
+  flex-wrap: wrap;
+  align-items: center;
+  gap: 8px;
+}
+h2 {
+  margin: 0;
+  font-size: 20px;
+}
+.gap {
+  flex: 1;
+}
+.main {
+  border-color: var(--accent);
+}
+a {
+  color: inherit;
+  text-decoration: none;
+}
+.top {
+  display: flex;
+  gap: 16px;
+  margin-top: 10px;
+}
+img {
+  width: 300px;
+  height: 188px;
+  border: 1px solid var(--line);
+  border-radius: 6px;
+  object-fit: cover;
+}
+.top p {
+  margin: 0 0 6px;
+}
+.summary {
+  font-size: 15px;
+}
+.help {
+  white-space: pre-line;
+}
+table {
+  width: 100%;
+  margin-top: 10px;
+  border-collapse: collapse;
+  font-size: 13.5px;
+}
+th,
+td {
+  padding: 3px 8px 3px 0;
+  border-bottom: 1px solid var(--line);
+  text-align: left;
+  vertical-align: top;
+}
+.value {
+  max-width: 190px;
+  overflow-wrap: anywhere;
+}
+dl {
+  display: grid;
+  grid-template-columns: 120px 1fr;
+  gap: 3px 10px;
+  margin: 12px 0 0;
+  font-size: 13.5px;
+}
+dt {
+  color: var(--faint-ink);
+}
+dd {
+  margin: 0;
+}
+</style>
