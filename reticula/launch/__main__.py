@@ -85,7 +85,7 @@ class Supervisor:
             print("Starting the depot and the service …", flush=True)
             self._start_depot()
             self._start_service()
-            if load_demo(Client(self.address)):
+            if load_demo(Client(self.address), self._depot_client()):
                 print("Loaded the demo project.")
             (self.var / "address").write_text(self.address)
             print(f"\nReticula is ready at {self.address}\nPress Ctrl-C to stop.", flush=True)
@@ -129,6 +129,18 @@ class Supervisor:
     def _start_depot(self) -> None:
         command = [sys.executable, "-m", "reticula.depot", str(self.var / "depot"), str(self.depot_port)]
         self.depot = spawn(command, log=self.var / "depot.log")
+
+    def _depot_client(self) -> Client | None:
+        """The depot, once it answers; None if it does not: the service does without it."""
+        client = Client(f"http://127.0.0.1:{self.depot_port}")
+        for _ in range(100):
+            try:
+                client.get("/packages")
+                return client
+            except OSError:
+                time.sleep(0.1)
+        print("The depot does not answer; its log is in depot.log.", file=sys.stderr)
+        return None
 
     def _watch(self) -> None:
         recent: list[float] = []

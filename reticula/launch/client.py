@@ -30,7 +30,11 @@ class Client:
         body = head.encode() + data + f"\r\n--{mark}--\r\n".encode()
         return self._send(path, body, f"multipart/form-data; boundary={mark}")
 
-    def _send(self, path: str, body: bytes, kind: str) -> Any:
-        request = urllib.request.Request(self.address + path, body, {"Content-Type": kind})
+    def put(self, path: str, data: bytes) -> Any:
+        """Send bytes to be kept at a path."""
+        return self._send(path, data, "application/zip", "PUT")
+
+    def _send(self, path: str, body: bytes, kind: str, method: str = "POST") -> Any:
+        request = urllib.request.Request(self.address + path, body, {"Content-Type": kind}, method=method)
         with urllib.request.urlopen(request, timeout=120) as answer:
             return json.load(answer)

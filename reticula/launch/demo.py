@@ -15,10 +15,19 @@ FIRST = "settlement_tile"
 """The graph that a new user sees."""
 
 
-def load_demo(client: Client) -> bool:
-    """Make the demo project from the files in ``demo/``; returns False if there are projects already."""
+def load_demo(client: Client, depot: Client | None = None) -> bool:
+    """Make the demo project from the files in ``demo/``; returns False if there are projects already.
+
+    Packages go into the catalogue, and others into the depot.
+    """
     if client.get("/api/projects")["projects"]:
         return False
+    for package in sorted((DEMO / "packages").glob("*.zip")):
+        review = client.upload("/api/packages/reviews", package.name, package.read_bytes())
+        client.post(f"/api/packages/reviews/{review['review']}", {})
+    for package in sorted((DEMO / "depot").glob("*.zip")) if depot else ():
+        name, _, release = package.stem.rpartition("-")
+        depot.put(f"/packages/{name}@{release}", package.read_bytes())
     project = client.post("/api/projects", {"title": TITLE})
     for mesh in sorted(DEMO.glob("*.ply")):
         client.upload(f"/api/projects/{project['id']}/assets", mesh.name, mesh.read_bytes())

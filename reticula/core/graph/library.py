@@ -10,7 +10,7 @@ from typing import Any, Protocol
 
 from reticula.core.errors import GraphError
 
-__all__ = ["Library", "MemoryLibrary", "is_published", "library", "published_name", "references", "using_library"]
+__all__ = ["Layered", "Library", "MemoryLibrary", "is_published", "library", "published_name", "references", "using_library"]
 
 PUBLISHED = re.compile(r"([a-z][a-z0-9_]{0,47})@(0|[1-9]\d{0,4})\.(0|[1-9]\d{0,4})\.(0|[1-9]\d{0,4})\Z")
 
@@ -47,6 +47,20 @@ class MemoryLibrary:
 
     def releases(self, name: str) -> list[str]:
         found = [published_name(entry)[1] for entry in self.definitions if published_name(entry)[0] == name]
+        return sorted(found, key=lambda release: tuple(map(int, release.split("."))))
+
+
+class Layered:
+    """A library, and behind it another one: the one in use when this was made."""
+
+    def __init__(self, first: Library) -> None:
+        self.first, self.rest = first, library()
+
+    def definition(self, operator: str) -> Mapping[str, Any] | None:
+        return self.first.definition(operator) or self.rest.definition(operator)
+
+    def releases(self, name: str) -> list[str]:
+        found = {*self.first.releases(name), *self.rest.releases(name)}
         return sorted(found, key=lambda release: tuple(map(int, release.split("."))))
 
 

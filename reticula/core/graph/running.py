@@ -35,6 +35,7 @@ DEEPEST = 32
 MOST_RUNS = 200_000
 """Runs of graphs inside nodes in one evaluation, over all loops."""
 MOST_TOLD = 8
+INSIDE = "Inside, "
 
 
 class NestedError(ReticulaError):
@@ -298,21 +299,28 @@ class _Inside:
             bound = self._plan.node(failing.node).bound if failing.node not in self._plan.problems else {}
             dial = bound.get(parameter or "")
             path = f"{failing.node}/{error['cause']}" if error.get("code") == "nested" else failing.node
-            raise NestedError(f"inside, {title}: {error.get('message', 'failed')}", inside=path, parameter=dial)
+            message = str(error.get("message", "failed"))
+            if error.get("code") == "nested":
+                message = f"inside, {title} › {message.removeprefix('inside, ')}"
+            else:
+                message = f"inside, {title}: {message}"
+            raise NestedError(message, inside=path, parameter=dial)
         return done.part(feed)
 
     def _gather(self, done: Evaluation) -> None:
         for name, result in done.nodes.items():
             for found in result.notes:
                 if found.level == "warning":
-                    self._told.setdefault(f"Inside, {_title(self._plan, name)}: {found.text}")
+                    deeper = found.text.startswith(INSIDE)
+                    rest = f" › {found.text.removeprefix(INSIDE)}" if deeper else f": {found.text}"
+                    self._told.setdefault(f"{INSIDE}{_title(self._plan, name)}{rest}")
 
     def tell(self) -> None:
         """Pass the warnings of all runs on, each once."""
         for text in list(self._told)[:MOST_TOLD]:
             warn(text)
         if len(self._told) > MOST_TOLD:
-            warn(f"Inside, {len(self._told) - MOST_TOLD} more warnings of this kind.")
+            warn(f"{INSIDE}{len(self._told) - MOST_TOLD} more warnings of this kind.")
 
 
 def _title(plan: Plan, node: str) -> str:

@@ -11,7 +11,7 @@ import numpy as np
 from reticula.core.errors import ReticulaError
 from reticula.core.geometry import KINDS, Geo
 from reticula.core.graph.evaluate import Evaluator
-from reticula.core.graph.library import library
+from reticula.core.graph.library import Layered, MemoryLibrary
 from reticula.core.operators.resources import Resources
 from reticula.core.packages.definition import Definition, definition_key
 
@@ -30,28 +30,16 @@ class Trial:
     found: dict[str, Any]
 
 
-class _With:
-    """A library with one more definition."""
-
-    def __init__(self, definition: Definition) -> None:
-        self.one, self.rest = definition, library()
-
-    def definition(self, operator: str) -> Any:
-        return self.one if operator == definition_key(self.one) else self.rest.definition(operator)
-
-    def releases(self, name: str) -> list[str]:
-        return [*self.rest.releases(name), self.one["release"]]
-
-
 def run_examples(definition: Definition, examples: list[Any], shapes: Resources | None = None) -> list[Trial]:
     """Run examples with the operator of ``definition``, whatever release they were made with."""
     evaluator, found = Evaluator(), []
+    known = Layered(MemoryLibrary({definition_key(definition): definition}))
     for example in examples:
         graph = deepcopy(example["graph"])
         node = example["node"]
         graph["nodes"][node]["operator"] = definition_key(definition)
         try:
-            done = evaluator.evaluate(graph, targets=[node], shapes=shapes, operators=_With(definition))
+            done = evaluator.evaluate(graph, targets=[node], shapes=shapes, operators=known)
             done.geo(node)
             result = done.nodes[node]
             made = {name: measured(geo) for name, geo in result.outputs.items()}

@@ -7,7 +7,7 @@ import io
 import json
 import zipfile
 from collections.abc import Mapping
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, replace
 from functools import cache
 from importlib import resources as package_files
 from pathlib import Path, PurePosixPath
@@ -18,7 +18,7 @@ import jsonschema
 from reticula.core.errors import FormatError, GraphError, ReticulaError
 from reticula.core.formats import read_bytes
 from reticula.core.geometry import Geo
-from reticula.core.graph.library import Library, library, references, using_library
+from reticula.core.graph.library import Layered, references, using_library
 from reticula.core.graph.nesting import published_operator
 from reticula.core.operators import Operator
 from reticula.core.operators.resources import Resources, resources, using_resources
@@ -59,11 +59,11 @@ class Package:
     pictures: dict[str, bytes] = field(default_factory=dict)
 
     def definition(self, operator: str) -> Mapping[str, Any] | None:
-        return self.definitions.get(operator) or library().definition(operator)
+        return self.definitions.get(operator)
 
     def releases(self, name: str) -> list[str]:
-        own = {entry["release"] for entry in self.definitions.values() if entry["name"] == name}
-        return sorted({*own, *library().releases(name)}, key=release_of)
+        found = [entry["release"] for entry in self.definitions.values() if entry["name"] == name]
+        return sorted(found, key=release_of)
 
     def uses(self, operator: str) -> set[str]:
         """Return the published operators that one of the package needs, directly."""
@@ -82,7 +82,7 @@ class Package:
     def operators(self) -> dict[str, Operator]:
         """All operators of the package, by ``name@release``; each brings along what it needs."""
         found = {}
-        with using_library(self):
+        with using_library(Layered(self)):
             for name, definition in self.definitions.items():
                 found[name] = _with_surroundings(published_operator(definition), self)
         return found
@@ -95,8 +95,8 @@ class Package:
 class PackagedShapes:
     """The shapes of a package, and behind them those in use."""
 
-    def __init__(self, package: Package) -> None:
-        self.package, self.rest = package, resources()
+    def __init__(self, package: Package, rest: Resources | None = None) -> None:
+        self.package, self.rest = package, rest or resources()
 
     def key(self, name: str) -> str:
         return (
@@ -113,11 +113,8 @@ class PackagedShapes:
 
 
 def _with_surroundings(made: Operator, package: Package) -> Operator:
-    from dataclasses import replace
-
     def body(*geometries: Geo | None, **resolved: Any) -> Any:
-        surroundings: tuple[Library, Resources] = package, PackagedShapes(package)
-        with using_library(surroundings[0]), using_resources(surroundings[1]):
+        with using_library(Layered(package)), using_resources(PackagedShapes(package)):
             return made.body(*geometries, **resolved)
 
     return replace(made, body=body)
@@ -274,7 +271,7 @@ def _checked(main: str, files: dict[str, bytes]) -> Package:
         raise FormatError(f"the package's operator '{main}' is not in it")
     shapes: dict[str, tuple[str, bytes]] = {}
     made = Package(main, {}, shapes, {})
-    with using_library(made):
+    with using_library(Layered(made)):
         for operator in _in_order(found):
             definition = found[operator]
             check_definition(definition)

@@ -216,7 +216,7 @@ function errorOf(name: string): string {
   cursor: grab;
 }
 .card.open {
-  width: 372px;
+  width: 392px;
   border-color: var(--strong-line);
   background: var(--raised);
   cursor: default;

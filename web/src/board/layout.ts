@@ -18,7 +18,7 @@ export const CARD: Size = { width: 224, height: 76 }
 export function layout(document: GraphDocument, sizes: Record<string, Size>): Record<string, Place> {
   const frames = Object.entries(document.frames ?? {}).filter(([, frame]) => frame.nodes.some((id) => id in document.nodes))
   const graph = new dagre.graphlib.Graph({ compound: frames.length > 0 })
-  graph.setGraph({ rankdir: 'TB', nodesep: 22, ranksep: frames.length ? 30 : 14, marginx: 0, marginy: 0 })
+  graph.setGraph({ rankdir: 'TB', nodesep: 22, ranksep: 14, marginx: 0, marginy: 0 })
   graph.setDefaultEdgeLabel(() => ({}))
   for (const id of Object.keys(document.nodes)) graph.setNode(id, { ...(sizes[id] ?? CARD) })
   for (const [key, frame] of frames) {

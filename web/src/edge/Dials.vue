@@ -34,7 +34,7 @@ const dials = computed(() =>
 const shown = computed(() => dials.value.filter(({ dial }) => !dial.shown_when || JSON.stringify(dials.value.find((one) => one.name === dial.shown_when!.dial)?.value) === JSON.stringify(dial.shown_when.value)))
 const sections = computed(() => [...new Set(shown.value.map(({ dial }) => dial.section ?? ''))].map((section) => ({ section, dials: shown.value.filter(({ dial }) => (dial.section ?? '') === section) })))
 const values = computed(() => Object.fromEntries(dials.value.map((entry) => [entry.name, entry.value])))
-const ports = computed(() => [...(graph.document.value.inputs ?? []).map((port) => `→ ${label(port.name)}`), ...(graph.document.value.outputs ?? []).map((port) => `${label(port.name)} →`)])
+const ports = computed(() => [...(graph.document.value.inputs ?? []).map((port) => `in ${label(port.name)}`), ...(graph.document.value.outputs ?? []).map((port) => `out ${label(port.name)}`)])
 
 function write(name: string, value: unknown, how: 'preview' | 'edit') {
   const holder = around.value
@@ -103,7 +103,7 @@ defineExpose({ add })
   <section class="dials" :class="{ over }" aria-label="Dials" data-test="dials" @dragover="dragOver" @dragleave="over = false" @drop="take($event)">
     <header>
       <button class="plain" :aria-expanded="open" @click="open = !open">{{ open ? '▾' : '▸' }} Dials <span class="faint">{{ dials.length || 'none yet' }}</span></button>
-      <span class="faint ports" :title="ports.join(', ')">{{ ports.join('  ') }}</span>
+      <span class="faint ports" :title="ports.join(', ')">{{ ports.join(', ') }}</span>
       <button class="plain" title="Inputs, outputs and what must hold of them, where this graph is used as an operator" data-test="ports" @click="porting = true">edge</button>
       <button class="plain" title="Add a dial that formulas can read by name" data-test="add-dial" @click="add">+ dial</button>
     </header>
