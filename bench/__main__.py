@@ -10,7 +10,7 @@ from pathlib import Path
 
 import numpy as np
 
-from bench import operators, scripts, topology, values
+from bench import graphs, operators, scripts, topology, values
 from bench.measure import table
 
 INTRODUCTION = """# Speed
@@ -23,7 +23,13 @@ that ours is faster. Absolute times are those of the machine below; the ratios a
 def main() -> None:
     made = []
     wanted = [word for word in sys.argv[1:] if not word.startswith("-")]
-    parts = {"operators": operators.rows, "topology": topology.rows, "values": values.rows, "scripts": scripts.rows}
+    parts = {
+        "operators": operators.rows,
+        "topology": topology.rows,
+        "values": values.rows,
+        "scripts": scripts.rows,
+        "graphs": graphs.rows,
+    }
     for row in itertools.chain.from_iterable(rows() for name, rows in parts.items() if not wanted or name in wanted):
         theirs = f"{row.theirs * 1000:9.1f} ms   x {row.ratio:.2f}" if row.theirs is not None and row.ratio else ""
         print(f"{row.what:55} {row.size:32} {row.ours * 1000:9.1f} ms   {row.peer:36} {theirs}", flush=True)

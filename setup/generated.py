@@ -18,6 +18,8 @@ from reticula.core.language.functions import OPERATORS as SYMBOLS
 from reticula.core.language.queries import METHODS, QUERY_FIELDS
 from reticula.core.language.scope import AROUND, BUILTINS
 from reticula.core.operators import OPERATORS, Operator
+from reticula.core.packages.definition import definition_schema
+from reticula.core.packages.package import package_schema
 from reticula.service.openapi import openapi_text
 
 ROOT = Path(__file__).resolve().parents[1]
@@ -135,6 +137,8 @@ def files() -> dict[str, str]:
     made = {
         "docs/openapi.json": openapi,
         "docs/graph.schema.json": json.dumps(schema(), indent=2, ensure_ascii=False) + "\n",
+        "docs/operator.schema.json": json.dumps(definition_schema(), indent=2, ensure_ascii=False) + "\n",
+        "docs/package.schema.json": json.dumps(package_schema(), indent=2, ensure_ascii=False) + "\n",
         "docs/language.md": language_page(),
         "docs/operators/README.md": operator_index(),
         "web/src/api/schema.d.ts": typescript(openapi),

@@ -1,22 +1,27 @@
 """Takes the pictures in docs/screenshots from the demo project: ``python -m setup.screenshots`` while it runs.
 
-Uses Debian's Chromium. Changes to the demo graph are undone again.
+Uses Debian's Chromium. Changes to the demo graph are undone again. With the word ``packages`` it takes the pictures that go
+into the demo's packages instead; ``python -m demo.operators`` puts them there.
 """
 
 from __future__ import annotations
 
+import base64
 import shutil
 import sys
 from pathlib import Path
 
 from playwright.sync_api import Page, sync_playwright
 
+from demo.operators import publish_growth, publish_tile
+from reticula.core.packages import write_package
+
 FOLDER = Path(__file__).resolve().parents[1] / "docs" / "screenshots"
 CHROMIUM = ["--use-gl=angle", "--use-angle=swiftshader", "--enable-unsafe-swiftshader", "--no-sandbox"]
 
 
 def main() -> None:
-    address = sys.argv[1] if len(sys.argv) > 1 else "http://127.0.0.1:8765"
+    address = next((word for word in sys.argv[1:] if word.startswith("http")), "http://127.0.0.1:8765")
     FOLDER.mkdir(parents=True, exist_ok=True)
     with sync_playwright() as playwright:
         browser = playwright.chromium.launch(executable_path=shutil.which("chromium"), args=CHROMIUM)
@@ -25,6 +30,11 @@ def main() -> None:
         page.goto(address)
         page.wait_for_selector("[data-ready=true]")
         page.wait_for_timeout(3500)
+        if "packages" in sys.argv:
+            package_picture(page, "Settlement tile", "settlement_tile")
+            package_picture(page, "Coral rounds", "growth")
+            browser.close()
+            return
         take(page, "bench_day")
         page.select_option("[data-test=color-by]", "point|cover|")
         page.click("[data-test=wire]")
@@ -76,36 +86,14 @@ def main() -> None:
         page.click("[data-test=card-rails] .title")
         page.wait_for_timeout(1500)
         take(page, "ribbed_arch")
-        page.select_option("[data-test=graph]", label="Fracture kit")
-        page.wait_for_timeout(4500)
-        page.select_option("[data-test=color-by]", "face|cell|")
-        page.wait_for_timeout(1500)
-        take(page, "fracture_kit")
-        page.click("[data-test=open-finder]")
-        page.fill("[data-test=finder]", "slice")
-        page.keyboard.press("Enter")
-        page.wait_for_timeout(3500)
-        page.locator(".vue-flow__pane").click(position={"x": 60, "y": 300})
-        page.wait_for_timeout(800)
-        page.locator("[data-test=look-slice_1-below]").dispatch_event("click")
-        page.wait_for_timeout(2500)
-        take(page, "two_outputs")
-        page.click("[data-test=undo]")
-        page.wait_for_timeout(800)
-        page.click("[data-test=undo]")
-        page.wait_for_timeout(800)
         values(page)
         scripts(page)
+        operators(page)
         browser.close()
 
 
 def values(page: Page) -> None:
-    """The demos that are driven by values: an exposure as false colour, a gradient, densities, a group picked by hand."""
-    page.select_option("[data-test=graph]", label="Current vane")
-    page.wait_for_timeout(5000)
-    page.select_option("[data-test=color-by]", "point|exposure|")
-    page.wait_for_timeout(1500)
-    take(page, "current_vane")
+    """The demos that are driven by values: a gradient, densities, a group picked by hand."""
     page.select_option("[data-test=graph]", label="Survey drape")
     page.wait_for_timeout(4500)
     page.click("[data-test=card-colour] .title")
@@ -177,6 +165,76 @@ def scripts(page: Page) -> None:
     take(page, "value_nodes")
     page.click("[data-test=undo]")
     page.wait_for_timeout(800)
+
+
+def operators(page: Page) -> None:
+    """Operators of one's own: one in use, one from the inside, the catalogue, and a package before it is imported."""
+    page.select_option("[data-test=graph]", label="Reef module")
+    page.wait_for_timeout(6000)
+    page.click("[data-test=card-east_tile] .title")
+    page.wait_for_timeout(1500)
+    take(page, "reef_module")
+    page.select_option("[data-test=graph]", label="Coral rounds")
+    page.wait_for_timeout(4500)
+    page.click("[data-test=card-rounds] .title")
+    page.wait_for_timeout(900)
+    page.click("[data-test=open-inside]")
+    page.wait_for_timeout(2500)
+    page.fill("[data-test=round]", "2")
+    page.press("[data-test=round]", "Enter")
+    page.select_option("[data-test=color-by]", "face|grown_in|")
+    page.wait_for_timeout(2500)
+    take(page, "inside_operator")
+    page.click("[data-test=go-out]")
+    page.click("[data-test=open-catalogue]")
+    page.wait_for_timeout(1500)
+    take(page, "catalogue")
+    page.set_input_files(
+        "[data-test=package-input]", {"name": "reef_wall.zip", "mimeType": "application/zip", "buffer": colliding()}
+    )
+    page.wait_for_timeout(1500)
+    page.click("[data-test='beside-settlement_tile@1.0.0']")
+    page.wait_for_timeout(500)
+    take(page, "import_review")
+
+
+def colliding() -> bytes:
+    """A package whose settlement tile is another one than that of the demo."""
+    tile, definition, shapes = publish_tile()
+    growth, other, _ = publish_growth()
+    definition["summary"] = "Tile for larvae, of another studio: finer ridges"
+    definition["graph"]["dials"]["ridge_density"]["value"] = 30.0
+    nodes = {
+        "in_survey": {"operator": "input", "parameters": {"name": "survey"}},
+        "tile": {"operator": tile, "inputs": {"survey": ["in_survey"]}},
+        "grown": {"operator": growth, "inputs": {"geo": ["tile"]}},
+    }
+    graph = {"format": "reticula graph", "version": 1, "nodes": nodes}
+    graph |= {"inputs": [{"name": "survey"}], "outputs": [{"name": "geo", "feed": "grown"}]}
+    wall = {
+        "format": "reticula operator", "version": 1, "name": "reef_wall", "release": "1.0.0", "title": "Reef wall",
+        "summary": "A tile on which growth is suggested, for walls", "graph": graph,
+    }  # fmt: skip
+    return write_package("reef_wall@1.0.0", {tile: definition, growth: other, "reef_wall@1.0.0": wall}, shapes, {})
+
+
+def package_picture(page: Page, graph: str, name: str) -> None:
+    """Keep what the view shows of a graph as the picture of an operator's page."""
+    page.select_option("[data-test=graph]", label=graph)
+    page.wait_for_timeout(6000)
+    data = page.evaluate("""() => {
+      const source = document.querySelector('[data-test=canvas]'), made = document.createElement('canvas')
+      made.width = 640; made.height = 400
+      const paper = made.getContext('2d'), style = getComputedStyle(document.documentElement)
+      const back = paper.createLinearGradient(0, 0, 0, 400)
+      back.addColorStop(0, style.getPropertyValue('--backdrop-top')); back.addColorStop(1, style.getPropertyValue('--backdrop-bottom'))
+      paper.fillStyle = back; paper.fillRect(0, 0, 640, 400)
+      const scale = Math.max(640 / source.width, 400 / source.height)
+      paper.drawImage(source, (640 - source.width * scale) / 2, (400 - source.height * scale) / 2, source.width * scale, source.height * scale)
+      return made.toDataURL('image/png') }""")
+    folder = FOLDER.parents[1] / "demo" / "pictures"
+    folder.mkdir(exist_ok=True)
+    (folder / f"{name}.png").write_bytes(base64.b64decode(data.partition(",")[2]))
 
 
 def take(page: Page, name: str) -> None:

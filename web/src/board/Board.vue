@@ -63,7 +63,7 @@ async function fit() {
 /** After a graph is opened or a card added, cards grow as their results arrive; until then, or a touch, the board follows. */
 const SETTLING_MS = 2500
 let settling = Date.now() + SETTLING_MS
-watch([() => graph.state.value?.id, graph.path], () => {
+watch([() => graph.state.value?.id, () => graph.path.value.join('/')], () => {
   chosenCards.value = new Set()
   follow()
 })

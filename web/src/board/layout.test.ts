@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest'
-import { revealing, viewportFor } from './layout'
+import type { GraphDocument } from './document'
+import { frameBox, layout, revealing, viewportFor } from './layout'
 
 const size = { width: 200, height: 80 }
 const pane = { width: 500, height: 400 }
@@ -45,5 +46,41 @@ describe('revealing a card', () => {
 
   it('shows the top of a card that is taller than the pane', () => {
     expect(revealing({ x: 0, y: 0 }, { x: 20, y: 300 }, { width: 300, height: 900 }, pane)).toEqual({ x: 0, y: -288 })
+  })
+})
+
+describe('the layout', () => {
+  const document = (place?: [number, number]): GraphDocument => ({
+    format: 'reticula graph', version: 1,
+    nodes: { a: { operator: 'box' }, b: { operator: 'transform', inputs: { geo: ['a'] }, place }, c: { operator: 'transform', inputs: { geo: ['a'] } }, d: { operator: 'join', inputs: { geometries: ['b', 'c'] } } },
+  }) // prettier-ignore
+  const sizes = { a: size, b: size, c: size, d: size }
+  const boxes = (places: Record<string, { x: number; y: number }>) => Object.entries(places).map(([id, at]) => ({ id, ...at }))
+  const clash = (places: Record<string, { x: number; y: number }>) =>
+    boxes(places).some((a) => boxes(places).some((b) => a.id < b.id && Math.abs(a.x - b.x) < size.width && Math.abs(a.y - b.y) < size.height))
+
+  it('runs top to bottom', () => {
+    const places = layout(document(), sizes)
+    expect(places.a!.y).toBeLessThan(places.b!.y)
+    expect(places.c!.y).toBeLessThan(places.d!.y)
+    expect(clash(places)).toBe(false)
+  })
+  it('leaves cards placed by hand where they are, and the others make way', () => {
+    const auto = layout(document(), sizes)
+    const at: [number, number] = [auto.d!.x + 20, auto.d!.y + 10]
+    const places = layout(document(at), sizes)
+    expect(places.b).toEqual({ x: at[0], y: at[1] })
+    expect(clash(places)).toBe(false)
+  })
+  it('keeps the cards of a frame together, and the frame goes around them', () => {
+    const framed = { ...document(), frames: { f: { nodes: ['b', 'c', 'gone'] } } }
+    const places = layout(framed, sizes)
+    const box = frameBox(framed.frames.f.nodes, places, sizes)!
+    for (const id of ['b', 'c']) {
+      expect(places[id]!.x).toBeGreaterThan(box.x)
+      expect(places[id]!.y + size.height).toBeLessThan(box.y + box.height)
+    }
+    expect(places.d!.y).toBeGreaterThan(box.y + box.height - 12)
+    expect(frameBox(['gone'], places, sizes)).toBeNull()
   })
 })

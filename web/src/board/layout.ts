@@ -32,7 +32,31 @@ export function layout(document: GraphDocument, sizes: Record<string, Size>): Re
     const { x, y, width, height } = graph.node(id)
     places[id] = node.place ? { x: node.place[0], y: node.place[1] } : { x: x - width / 2, y: y - height / 2 }
   }
+  makeWay(document, places, sizes)
   return places
+}
+
+const GAP = 16
+
+/** Move cards that were laid out away from those placed by hand, to the right, so that none covers another. */
+function makeWay(document: GraphDocument, places: Record<string, Place>, sizes: Record<string, Size>): void {
+  const ids = Object.keys(document.nodes)
+  const fixed = ids.filter((id) => document.nodes[id]!.place)
+  if (!fixed.length) return
+  const free = ids.filter((id) => !document.nodes[id]!.place).sort((a, b) => places[a]!.y - places[b]!.y || places[a]!.x - places[b]!.x)
+  const done = [...fixed]
+  for (const id of free) {
+    for (let tries = 0; tries < done.length; tries++) {
+      const other = done.find((one) => overlap(places[id]!, sizes[id] ?? CARD, places[one]!, sizes[one] ?? CARD))
+      if (!other) break
+      places[id] = { x: places[other]!.x + (sizes[other] ?? CARD).width + GAP, y: places[id]!.y }
+    }
+    done.push(id)
+  }
+}
+
+function overlap(a: Place, size: Size, b: Place, other: Size): boolean {
+  return a.x < b.x + other.width && b.x < a.x + size.width && a.y < b.y + other.height && b.y < a.y + size.height
 }
 
 const FRAME = { side: 14, head: 46, foot: 12 }

@@ -14,7 +14,16 @@ const words = ref('')
 const chosen = ref('')
 const tab = ref<'operators' | 'depot'>('operators')
 const picker = ref<HTMLInputElement>()
-watch(() => [props.open, props.first], () => props.open && props.first && (chosen.value = props.first), { immediate: true }) // prettier-ignore
+/** After something was published or imported, its page is shown. */
+watch(
+  () => props.first,
+  (first) => {
+    if (!first) return
+    chosen.value = first
+    tab.value = 'operators'
+  },
+  { immediate: true },
+)
 
 /** Of published operators only the newest release is listed; its page leads to the others. */
 const listed = computed(() =>

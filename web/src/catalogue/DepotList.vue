@@ -3,10 +3,20 @@
 import { ref } from 'vue'
 import { api, type Schemas } from '../api/client'
 import { count } from '../shared/numbers'
+import { useCatalogue } from './useCatalogue'
 
 const emit = defineEmits<{ fetch: [operator: string] }>()
 const state = ref<Schemas['DepotState'] | null>(null)
 const trouble = ref('')
+const { catalogue } = useCatalogue()
+
+/** Whether an older release of it is in the catalogue. */
+function updates(operator: string): boolean {
+  const [name, release] = operator.split('@')
+  const here = catalogue.operators.find((entry) => entry.published?.name === name)?.published?.releases.at(-1)
+  const order = (text: string) => text.split('.').reduce((sum, part) => sum * 100_000 + Number(part), 0)
+  return !!here && order(release!) > order(here)
+}
 
 async function load() {
   try {
@@ -30,7 +40,7 @@ void load()
           <td><b>{{ entry.title }}</b> <span class="faint">{{ entry.operator }}</span></td>
           <td>{{ entry.summary }}</td>
           <td class="mono">{{ count(Math.ceil(entry.size / 1024)) }} kB</td>
-          <td><span v-if="entry.here" class="faint">in the catalogue</span><button v-else class="plain boxed" :data-test="`fetch-${entry.operator}`" @click="emit('fetch', entry.operator)">Fetch…</button></td>
+          <td><span v-if="entry.here" class="faint">in the catalogue</span><button v-else class="plain boxed" :data-test="`fetch-${entry.operator}`" @click="emit('fetch', entry.operator)">{{ updates(entry.operator) ? 'Update…' : 'Fetch…' }}</button></td>
         </tr>
       </tbody>
     </table>

@@ -59,6 +59,8 @@ def make_dial(
 def add_dial(level: dict[str, Any], node: str, parameter: str, name: str = "") -> str:
     """Bind a parameter to a dial of ``level``, made if need be (changes the document); returns the dial's name."""
     entry = level["nodes"][node]
+    if entry["operator"] == "input":
+        raise GraphError("which input a card stands for cannot be a dial", node=node, parameter=parameter)
     chosen, declared, value = parameter_at(entry, parameter)
     if is_bound(value):
         return str(value["dial"])

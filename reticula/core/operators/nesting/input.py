@@ -5,7 +5,7 @@ from __future__ import annotations
 from reticula.core.errors import GeometryError
 from reticula.core.geometry import Geo
 from reticula.core.operators.declare import operator
-from reticula.core.operators.parameters import Named
+from reticula.core.operators.parameters import GroupName
 
 __all__: list[str] = []
 
@@ -16,7 +16,7 @@ __all__: list[str] = []
     inputs=(),
     keywords=("in", "argument", "port", "enter"),
     carries="Carries all.",
-    parameters=(Named("name", "geo", "which input of this graph"),),
+    parameters=(GroupName("name", "geo", "which input of this graph"),),
 )
 def input_(*, name: str) -> Geo:
     """What comes into this graph from outside, where it is used as an operator."""

@@ -1,0 +1,140 @@
+"""Parameters made dials at any depth, set free again, and tied to each other."""
+
+from __future__ import annotations
+
+from typing import Any
+
+import pytest
+
+from reticula.core.errors import GraphError
+from reticula.core.graph import Evaluator, check_structure, run_graph
+from reticula.core.graph.editing import followers, make_dial, rename_dial, rename_node, rename_port, set_free, tie
+from reticula.core.operators import OPERATORS
+from tests.core.graph.building import graph, node
+
+SCRIPT = "reach: number(0, 2) = 0.4\nway: toggle = True\nhere.position.y += reach if way else 0\n"
+
+
+def nested() -> dict[str, Any]:
+    inner = graph(
+        {"ring": node("torus", radius=0.7), "up": node("extrude", "ring", distance=0.1)}, outputs={"geo": "up"}
+    )
+    middle = graph({"deep": node("folded", graph=inner)}, outputs={"geo": "deep"})
+    return graph({"top": node("folded", graph=middle)})
+
+
+def test_a_dial_may_be_made_from_three_levels_down() -> None:
+    before = run_graph(nested()).digest
+    made, name = make_dial(nested(), "top/deep", "ring", "radius", "ring_size", up=2)
+    assert name == "ring_size"
+    assert made["nodes"]["top"]["graph"]["dials"]["ring_size"]["value"] == 0.7
+    assert made["dials"]["ring_size"]["soft"] == list(OPERATORS["torus"].parameter("radius").soft)
+    assert made["nodes"]["top"]["graph"]["nodes"]["deep"]["parameters"] == {"ring_size": {"dial": "ring_size"}}
+    assert run_graph(made, node="top").digest == before
+    assert run_graph(made, node="top", dials={"ring_size": 2.0}).bounds[1, 0] > 2.0
+    freed = set_free(made, "top/deep", "ring", "radius")
+    assert freed["nodes"]["top"]["graph"]["nodes"]["deep"]["graph"]["nodes"]["ring"]["parameters"]["radius"] == 0.7
+    with pytest.raises(GraphError, match="there are only 2 graphs around"):
+        make_dial(nested(), "top/deep", "ring", "radius", up=3)
+
+
+def test_one_dial_drives_several_parameters() -> None:
+    made = graph({"a": node("sphere", radius=2.0), "b": node("sphere", radius=3.0)})
+    made, first = make_dial(made, "", "a", "radius", "size")
+    made, second = make_dial(made, "", "b", "radius", "size")
+    assert first == second == "size"
+    assert run_graph(made, node="b").bounds[1, 0] == pytest.approx(2.0, abs=0.05)
+
+
+def test_controls_of_scripts_become_dials() -> None:
+    made = graph({"a": node("grid"), "s": node("script", "a", source=SCRIPT)})
+    made, name = make_dial(made, "", "s", "controls.reach")
+    made, toggle = make_dial(made, "", "s", "controls.way")
+    assert (name, toggle) == ("reach", "way")
+    assert made["nodes"]["s"]["parameters"]["controls"] == {"reach": {"dial": "reach"}, "way": {"dial": "way"}}
+    assert run_graph(made, node="s", dials={"reach": 1.5}).bounds[1, 1] == 1.5
+    assert run_graph(made, node="s", dials={"way": False}).bounds[1, 1] == 0.0
+
+
+def test_every_parameter_of_every_operator_can_be_a_dial() -> None:
+    for name, entry in OPERATORS.items():
+        for parameter in entry.parameters:
+            if parameter.widget == "controls" or entry.writes is not None or name == "input":
+                continue
+            made, dial = make_dial(graph({"n": {"operator": name}}), "", "n", parameter.name)
+            assert made["nodes"]["n"]["parameters"][parameter.name] == {"dial": dial}, name
+            check_structure(made)
+            done = Evaluator().evaluate(made).nodes["n"]
+            told = str((done.error or {}).get("message", ""))
+            assert "dial" not in told, f"{name}.{parameter.name}: {told}"
+
+
+def test_a_formula_that_varies_is_handed_on() -> None:
+    inner = graph(
+        {"s": node("set_attribute", "geo", name="v", value={"dial": "amount"})},
+        inputs=("geo",),
+        outputs={"geo": "s"},
+        dials={"amount": {"type": "varying", "value": 0.0, "holds": "any"}},
+    )
+    outer = graph(
+        {"a": node("grid", cells=[2, 2]), "f": node("folded", "a", graph=inner, amount={"formula": "index * 2"})}
+    )
+    assert run_graph(outer, node="f").attribute("point", "v").tolist() == [0, 2, 4, 6, 8, 10, 12, 14, 16]
+
+
+def test_a_tie_follows_and_is_seen_from_both_sides() -> None:
+    made = graph({"rings": node("torus", radius=2.0), "ball": node("sphere")})
+    made = tie(made, "", "ball", "radius", "rings", "radius")
+    assert followers(made) == {"rings": {"radius": ["ball"]}}
+    made, new = rename_node(made, "", "rings", "Guide rings")
+    assert made["nodes"]["ball"]["parameters"]["radius"] == {"formula": "guide_rings.radius"}
+    assert run_graph(made, node="ball").bounds[1, 0] == pytest.approx(2.0, abs=0.05)
+    assert new == "guide_rings"
+    with pytest.raises(GraphError, match=r"circle: .*guide_rings\.radius.*ball\.radius"):
+        tie(made, "", "guide_rings", "radius", "ball", "radius")
+    with pytest.raises(GraphError, match="cannot follow itself"):
+        tie(made, "", "ball", "radius", "ball", "radius")
+
+
+def test_ties_that_cannot_be_made_say_why() -> None:
+    made = graph(
+        {
+            "a": node("grid"),
+            "g": node("group", "a", name="m"),
+            "t": node("transform", "a"),
+            "e": node("extrude", "a", distance={"formula": "area"}),
+        }
+    )
+    with pytest.raises(GraphError, match="takes no formula, so it can follow nothing"):
+        tie(made, "", "g", "name", "t", "move")
+    with pytest.raises(GraphError, match=r"'e\.distance' has no plain value"):
+        tie(made, "", "t", "move", "e", "distance")
+    made["nodes"]["t"]["parameters"]["move"] = [1.0, 2.0, 3.0]
+    assert tie(made, "", "e", "distance", "t", "move")["nodes"]["e"]["parameters"]["distance"] == {
+        "formula": "t.move.x"
+    }
+
+
+def test_names_that_are_taken_or_have_a_meaning_are_refused() -> None:
+    made = graph(
+        {
+            "f": node(
+                "folded",
+                graph=graph(
+                    {"b": node("box")},
+                    outputs={"geo": "b", "more": "b"},
+                    dials={"one": {"type": "number", "value": 1.0}, "two": {"type": "number", "value": 1.0}},
+                ),
+            )
+        }
+    )
+    with pytest.raises(GraphError, match="there is a dial 'two' already"):
+        rename_dial(made, "f", "one", "two")
+    with pytest.raises(GraphError, match="inside of loops that is number of this round"):
+        rename_dial(made, "f", "one", "iteration")
+    with pytest.raises(GraphError, match="is not a name"):
+        rename_dial(made, "f", "one", "a b")
+    with pytest.raises(GraphError, match="there is an output 'more' already"):
+        rename_port(made, "f", "outputs", "geo", "more")
+    with pytest.raises(GraphError, match="there is no node 'x' to go into"):
+        rename_dial(made, "x", "one", "b")
