@@ -220,8 +220,8 @@ def test_a_published_operator_is_looked_into_but_not_changed(bench: Bench) -> No
     page.click("[data-test=open-inside]")
     expect(page.locator("[data-test=trail]")).to_contain_text("published, cannot be changed")
     bench.settle()
-    choose(bench, "plate")
-    bench.set("size", "1 1 1")
+    choose(bench, "niches")
+    bench.set("name", "nooks")
     expect(page.locator(".trouble")).to_contain_text("A published operator never changes")
     assert bench.state(made)["revision"] == 0
 

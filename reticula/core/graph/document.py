@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import hashlib
 import json
 from collections.abc import Mapping
 from dataclasses import dataclass
@@ -56,10 +57,40 @@ def empty_document(title: str = "Untitled") -> dict[str, Any]:
     return {"format": "reticula graph", "version": 1, "title": title, "dials": {}, "nodes": {}, "looking_at": None}
 
 
+MOST_SEEN = 20_000
+_seen: dict[bytes, None] = {}
+"""Hashes of nodes, with their names, that fit the schema."""
+
+
+def _not_seen(document: Any) -> tuple[Any, list[bytes]]:
+    """Return the document without the nodes that are known to be valid, and the hashes of those that are left."""
+    nodes = document.get("nodes") if isinstance(document, dict) else None
+    if not isinstance(nodes, dict) or len(nodes) > 5000:
+        return document, []
+    left, marks = {}, []
+    for name, node in nodes.items():
+        try:
+            mark = hashlib.blake2b(json.dumps([name, node], sort_keys=True).encode(), digest_size=16).digest()
+        except (TypeError, ValueError):
+            return document, []
+        if mark not in _seen:
+            left[name] = node
+            marks.append(mark)
+    return {**document, "nodes": left}, marks
+
+
 def check_structure(document: Any) -> Document:
-    """Return the document if it fits the schema; else raise GraphError that names node and place."""
-    error = jsonschema.exceptions.best_match(_validator().iter_errors(document))
+    """Return the document if it fits the schema; else raise GraphError that names node and place.
+
+    Nodes that were found valid before are not looked at again: an edit changes few of them.
+    """
+    fresh, marks = _not_seen(document)
+    error = jsonschema.exceptions.best_match(_validator().iter_errors(fresh))
     if error is None:
+        for mark in marks:
+            _seen[mark] = None
+        while len(_seen) > MOST_SEEN:
+            del _seen[next(iter(_seen))]
         checked: Document = document
         return checked
     path = [str(part) for part in error.absolute_path]

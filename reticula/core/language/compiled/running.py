@@ -3,10 +3,12 @@
 from __future__ import annotations
 
 import os
+import threading
 import time
 from collections.abc import Callable
 from concurrent.futures import Future, ThreadPoolExecutor, wait
 from dataclasses import dataclass, field
+from functools import cache
 from typing import Any
 
 import numpy as np
@@ -129,6 +131,11 @@ def run_job(
     return done
 
 
+@cache
+def _threads() -> ThreadPoolExecutor:
+    return ThreadPoolExecutor(os.cpu_count() or 1, "kernel")
+
+
 class _Run:
     def __init__(self, kernel: Kernel, job: Job, clock: Clock) -> None:
         self.kernel, self.job, self.clock = kernel, job, clock
@@ -203,21 +210,30 @@ class _Run:
         return {name: done[name] for name in self.job.program.writes}, log.finished()
 
     def work_on_all(self, chunks: list[Chunk]) -> None:
-        workers = min(len(chunks), os.cpu_count() or 1) or 1
-        with ThreadPoolExecutor(workers) as pool:
-            left: set[Future[None]] = {pool.submit(self.work, chunk) for chunk in chunks}
-            try:
-                while left:
-                    done, left = wait(left, timeout=LOOK)
-                    for future in done:
-                        future.result()
-                    if left:
-                        self.clock.look()
-            except BaseException:  # whatever it is, threads must end before it is passed on
-                self.stop[0] = 1
-                for future in left:
-                    future.cancel()
-                raise
+        """Let each core take one chunk after the other; look at the clock meanwhile."""
+        waiting = iter(chunks)
+        taking = threading.Lock()
+
+        def work() -> None:
+            while not self.stop[0]:
+                with taking:
+                    chunk = next(waiting, None)
+                if chunk is None:
+                    return
+                self.work(chunk)
+
+        left: set[Future[None]] = {_threads().submit(work) for _ in range(min(len(chunks), os.cpu_count() or 1))}
+        try:
+            while left:
+                done, left = wait(left, timeout=LOOK)
+                for future in done:
+                    future.result()
+                if left:
+                    self.clock.look()
+        except BaseException:  # whatever it is, the work must end before it is passed on
+            self.stop[0] = 1
+            wait(left)
+            raise
 
     def fail(self, err: AnyArray) -> None:
         code, place, element, first, second = err.tolist()
