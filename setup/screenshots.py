@@ -186,6 +186,7 @@ def operators(page: Page) -> None:
     page.wait_for_timeout(2500)
     take(page, "inside_operator")
     page.click("[data-test=go-out]")
+    page.wait_for_timeout(3000)
     page.click("[data-test=open-catalogue]")
     page.wait_for_timeout(1500)
     take(page, "catalogue")

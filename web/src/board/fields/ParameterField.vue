@@ -79,7 +79,7 @@ const where = computed(() => (kind.value ? `all ${kind.value}s, or a formula` : 
   min-height: 30px;
 }
 .label {
-  flex: 0 0 92px;
+  flex: 0 0 100px;
   padding-top: 5px;
   color: var(--faint-ink);
   font-size: 13px;
@@ -106,7 +106,7 @@ const where = computed(() => (kind.value ? `all ${kind.value}s, or a formula` : 
   min-width: 0;
 }
 .error {
-  margin: 1px 0 3px 100px;
+  margin: 1px 0 3px 108px;
   color: var(--bad);
   font-size: 13px;
   overflow-wrap: anywhere;
