@@ -10,7 +10,16 @@ from typing import Any, Protocol
 
 from reticula.core.errors import GraphError
 
-__all__ = ["Layered", "Library", "MemoryLibrary", "is_published", "library", "published_name", "references", "using_library"]
+__all__ = [
+    "Layered",
+    "Library",
+    "MemoryLibrary",
+    "is_published",
+    "library",
+    "published_name",
+    "references",
+    "using_library",
+]
 
 PUBLISHED = re.compile(r"([a-z][a-z0-9_]{0,47})@(0|[1-9]\d{0,4})\.(0|[1-9]\d{0,4})\.(0|[1-9]\d{0,4})\Z")
 

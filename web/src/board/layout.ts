@@ -14,26 +14,48 @@ export interface Place {
 
 export const CARD: Size = { width: 224, height: 76 }
 
-/** Return the place of the upper left corner of every card. */
+/** Return the place of the upper left corner of every card. The cards of a frame are laid out by themselves, then as one. */
 export function layout(document: GraphDocument, sizes: Record<string, Size>): Record<string, Place> {
-  const frames = Object.entries(document.frames ?? {}).filter(([, frame]) => frame.nodes.some((id) => id in document.nodes))
-  const graph = new dagre.graphlib.Graph({ compound: frames.length > 0 })
-  graph.setGraph({ rankdir: 'TB', nodesep: 22, ranksep: 14, marginx: 0, marginy: 0 })
-  graph.setDefaultEdgeLabel(() => ({}))
-  for (const id of Object.keys(document.nodes)) graph.setNode(id, { ...(sizes[id] ?? CARD) })
-  for (const [key, frame] of frames) {
-    graph.setNode(`frame ${key}`, {})
-    for (const id of frame.nodes) if (id in document.nodes && !graph.parent(id)) graph.setParent(id, `frame ${key}`)
+  const all = wires(document)
+  const owner: Record<string, string> = {}
+  for (const [key, frame] of Object.entries(document.frames ?? {})) {
+    for (const id of frame.nodes) if (id in document.nodes) owner[id] ??= `frame ${key}`
   }
-  for (const wire of wires(document)) if (graph.hasNode(wire.from)) graph.setEdge(wire.from, wire.to)
-  dagre.layout(graph)
+  const blocks: Record<string, { places: Record<string, Place>; size: Size }> = {}
+  for (const key of new Set(Object.values(owner))) {
+    const members = Object.keys(document.nodes).filter((id) => owner[id] === key)
+    const places = arrange(Object.fromEntries(members.map((id) => [id, sizes[id] ?? CARD])), all)
+    const box = frameBox(members, places, sizes)!
+    for (const id of members) places[id] = { x: places[id]!.x - box.x, y: places[id]!.y - box.y }
+    blocks[key] = { places, size: { width: box.width, height: box.height } }
+  }
+  const outer: Record<string, Size> = {}
+  for (const id of Object.keys(document.nodes)) outer[owner[id] ?? id] = blocks[owner[id] ?? '']?.size ?? sizes[id] ?? CARD
+  const between = all.map((wire) => ({ from: owner[wire.from] ?? wire.from, to: owner[wire.to] ?? wire.to })).filter((wire) => wire.from !== wire.to)
+  const found = arrange(outer, between)
   const places: Record<string, Place> = {}
   for (const [id, node] of Object.entries(document.nodes)) {
-    const { x, y, width, height } = graph.node(id)
-    places[id] = node.place ? { x: node.place[0], y: node.place[1] } : { x: x - width / 2, y: y - height / 2 }
+    const block = owner[id] === undefined ? null : blocks[owner[id]]!
+    const at = found[owner[id] ?? id]!
+    const auto = block ? { x: at.x + block.places[id]!.x, y: at.y + block.places[id]!.y } : at
+    places[id] = node.place ? { x: node.place[0], y: node.place[1] } : auto
   }
   makeWay(document, places, sizes)
   return places
+}
+
+/** Lay boxes out top to bottom, layer by layer. Returns their upper left corners. */
+function arrange(boxes: Record<string, Size>, between: { from: string; to: string }[]): Record<string, Place> {
+  const graph = new dagre.graphlib.Graph()
+  graph.setGraph({ rankdir: 'TB', nodesep: 22, ranksep: 14, marginx: 0, marginy: 0 })
+  graph.setDefaultEdgeLabel(() => ({}))
+  for (const [id, size] of Object.entries(boxes)) graph.setNode(id, { ...size })
+  for (const { from, to } of between) if (from in boxes && to in boxes) graph.setEdge(from, to)
+  dagre.layout(graph)
+  return Object.fromEntries(Object.keys(boxes).map((id) => {
+    const { x, y, width, height } = graph.node(id)
+    return [id, { x: x - width / 2, y: y - height / 2 }]
+  })) // prettier-ignore
 }
 
 const GAP = 16
