@@ -20,15 +20,18 @@ from reticula.core.graph.library import MemoryLibrary, using_library
 from reticula.core.graph.nesting import operator_of
 from reticula.core.graph.wiring import chain_text, value_feeds
 from reticula.core.operators.scripting.controls import Code
+from reticula.service.assets import keep_shape
 from reticula.service.context import Surroundings, context
 from reticula.service.errors import refuse
 from reticula.service.schemas import (
+    AssetState,
     Basis,
     BufferPath,
     ErrorState,
     EvaluationRequest,
     EvaluationState,
     ExportQuery,
+    FreezeRequest,
     GraphPath,
     LookRequest,
     LookState,
@@ -139,7 +142,8 @@ def look(path: GraphPath, body: LookRequest):  # type: ignore[no-untyped-def]
     """Look at one node's result without disturbing a running evaluation, e.g. for a page of the ledger."""
     loaded = _load(path.graph_id, body)
     node = loaded.require(body.node)
-    job = loaded.job("evaluate", node, [node], wishes=body.wishes)
+    others = [loaded.require(str(wish.get("to"))) for wish in body.wishes if wish.get("what") == "difference"]
+    job = loaded.job("evaluate", node, [node, *others], wishes=body.wishes)
     return {"looks": context().pool.run(job, affinity=loaded.project_id)["looks"]}
 
 
@@ -193,6 +197,19 @@ def export(path: GraphPath, query: ExportQuery):  # type: ignore[no-untyped-def]
     response.headers.set("Content-Disposition", "attachment", filename=file_name)
     response.headers["X-Notes"] = json.dumps(made["notes"])
     return response
+
+
+@blueprint.post("/graphs/<graph_id>/freezes", responses={201: AssetState, 422: ErrorState})
+def freeze(path: GraphPath, body: FreezeRequest):  # type: ignore[no-untyped-def]
+    """Keep a node's result as a shape of the project, so that work can go on from it by hand; the graph stays."""
+    loaded = _load(path.graph_id, body)
+    node = loaded.require(body.node)
+    stem = secure_filename(body.name.strip().lower().replace(" ", "_")) or "shape"
+    made = context().pool.run(loaded.job("export", node, [node], file_name=f"{stem}.ply"), affinity=loaded.project_id)
+    stored = Path(made["path"])
+    data = stored.read_bytes()
+    stored.unlink(missing_ok=True)
+    return keep_shape(loaded.project_id, f"{stem}.ply", data), 201
 
 
 @blueprint.get("/buffers/<digest>", responses={404: ErrorState})

@@ -8,7 +8,7 @@ from pydantic import BaseModel, ConfigDict, Field
 
 __all__ = [
     "AssetList", "AssetPath", "AssetState", "Basis", "BufferPath", "ChangeRequest", "ChangeState", "DepotState", "DifferenceQuery",
-    "DifferenceState", "EditList", "EditRequest", "EditState", "ErrorState", "EvaluationRequest", "EvaluationState", "ExportQuery",
+    "DifferenceState", "EditList", "EditRequest", "EditState", "ErrorState", "EvaluationRequest", "EvaluationState", "ExportQuery", "FreezeRequest",
     "GraphList", "GraphPath", "GraphState", "GraphSummary", "Health", "ImportRequest", "ImportState", "LookRequest", "LookState",
     "NewGraph", "NewProject", "NodeReport", "OperatorList", "OperatorPath", "OperatorState", "ProjectList", "ProjectPath",
     "ProjectState", "PublicationRequest", "PublicationState", "ReviewPath", "ReviewState", "RevisionRequest", "RewriteRequest",
@@ -205,6 +205,13 @@ class EvaluationState(BaseModel):
 
 class LookState(BaseModel):
     looks: list[dict[str, Any]]
+
+
+class FreezeRequest(Basis):
+    """Keep a node's result as a shape of the project, with all its attributes."""
+
+    node: str
+    name: str = Field(min_length=1, max_length=80)
 
 
 class TextRequest(Basis):

@@ -9,12 +9,13 @@ import numpy as np
 
 from reticula.core.errors import GeometryError
 from reticula.core.geometry import KINDS, Geo, Kind, triangles
+from reticula.core.geometry.checks import find_troubles
 from reticula.core.geometry.instances import flatten
 from reticula.core.geometry.kinds import PLURAL
 from reticula.core.geometry.measure import face_centers, face_normals, point_normals
 from reticula.core.geometry.spaces import settled
 from reticula.core.language import evaluate
-from reticula.core.language.scope import BUILTINS, Scope
+from reticula.core.language.scope import BUILTINS, Scope, adjacent
 from reticula.core.operators.parameters import MOST_PICKED
 from reticula.core.summary import describe_attribute, describe_geo, unit_of
 from reticula.workers.buffers import BufferFiles
@@ -22,6 +23,7 @@ from reticula.workers.buffers import BufferFiles
 __all__ = ["look"]
 
 MOST_ROWS = 2000
+BINS = 40
 Buffers = BufferFiles
 
 
@@ -73,12 +75,57 @@ def _instances(geo: Geo, buffers: Buffers) -> list[dict[str, Any]]:
 
 
 def _normals(geo: Geo, wish: dict[str, Any], buffers: Buffers) -> dict[str, Any]:
-    """Where normals begin and which way they go, for points or faces."""
+    """Where strokes begin and which way they go: normals, or a vector attribute ``name``, of points or faces."""
+    name = str(wish.get("name") or "normal")
     geo = settled(geo)
     on_faces = wish.get("kind") == "face"
+    kind: Kind = "face" if on_faces else "point"
     begin = face_centers(geo) if on_faces else geo.positions
-    direction = face_normals(geo) if on_faces else point_normals(geo)
+    if name == "normal" and not geo.has(kind, name):
+        direction = face_normals(geo) if on_faces else point_normals(geo)
+    else:
+        found = geo.find(kind, name)
+        if found.type != "vec3":
+            raise GeometryError(f"'{name}' is a {found.type}; strokes show a vec3")
+        direction = found.values
     return {"begin": buffers.keep(begin.astype("<f4")), "direction": buffers.keep(direction.astype("<f4"))}
+
+
+def _checks(geo: Geo, wish: dict[str, Any], buffers: Buffers) -> dict[str, Any]:
+    """What is wrong with the geometry, at which elements, and what mends it."""
+    found = find_troubles(settled(geo))
+    return {
+        "checks": [
+            {
+                "name": one.name, "kind": one.kind, "count": len(one.elements), "elements": one.elements[:MOST_ROWS].tolist(),
+                "help": one.help, "repair": {"operator": one.repair[0], "parameters": one.repair[1]} if one.repair else None,
+            }
+            for one in found
+        ]
+    }  # fmt: skip
+
+
+def _spread(geo: Geo, wish: dict[str, Any], buffers: Buffers) -> dict[str, Any]:
+    """Chosen elements with those around them (``grow``), without their rim (``shrink``), or with all of their piece."""
+    kind, how = _kind(wish), str(wish.get("how"))
+    count = geo.topology.count(kind)
+    rows = np.array([int(one) for one in wish.get("elements", [])][:MOST_PICKED], np.int64)
+    chosen = np.zeros(count, bool)
+    chosen[rows[(rows >= 0) & (rows < count)]] = True
+    if how == "piece":
+        label = np.asarray(Scope(geo, kind).values(kind, "piece"))
+        chosen = np.isin(label, np.unique(label[chosen]))
+    elif how in ("grow", "shrink"):
+        if kind not in ("point", "face"):
+            raise GeometryError(f"points and faces can {how}, not {PLURAL[kind]}")
+        start, around = adjacent(geo, kind, "neighbours")
+        row = np.repeat(np.arange(count), np.diff(start))
+        edge = np.zeros(count, bool)
+        edge[row[chosen[around] if how == "grow" else ~chosen[around]]] = True
+        chosen = chosen | edge if how == "grow" else chosen & ~edge
+    else:
+        raise GeometryError(f"chosen elements grow, shrink, or take their piece; not '{how}'")
+    return {"kind": kind, "elements": np.flatnonzero(chosen)[:MOST_PICKED].tolist()}
 
 
 def _names(geo: Geo, wish: dict[str, Any], buffers: Buffers) -> dict[str, Any]:
@@ -118,6 +165,8 @@ def _attribute(geo: Geo, wish: dict[str, Any], buffers: Buffers) -> dict[str, An
         if count:
             about |= {"low": flat.min(axis=0).astype(float).tolist(), "high": flat.max(axis=0).astype(float).tolist()}
     dtype = "u1" if values.dtype == bool else "<f4"
+    if values.dtype != bool and values.ndim == 1 and len(values) and np.isfinite(values).all():
+        about["histogram"] = np.histogram(values, BINS)[0].tolist()
     return {**about, "unit": unit_of(name), "kind": kind, "values": buffers.keep(values.astype(dtype))}
 
 
@@ -203,4 +252,6 @@ LOOKS: dict[str, Callable[[Geo, dict[str, Any], Buffers], dict[str, Any]]] = {
     "attribute": _attribute,
     "rows": _rows,
     "names": _names,
+    "checks": _checks,
+    "spread": _spread,
 }

@@ -11,14 +11,16 @@ from typing import Any
 from reticula.core.errors import GeometryError, ReticulaError
 from reticula.core.formats import read_file, write_bytes
 from reticula.core.geometry import Geo
-from reticula.core.graph import Cache, Evaluator, NodeResult, split_feed
+from reticula.core.graph import Cache, Evaluation, Evaluator, NodeResult, split_feed
 from reticula.core.graph.inspecting import inspect_text
 from reticula.core.graph.library import MemoryLibrary, using_library
+from reticula.core.graph.trace import trace
 from reticula.core.notes import collecting
 from reticula.core.operators.resources import using_resources
 from reticula.core.packages import prepare
 from reticula.core.summary import describe_geo, element_counts
 from reticula.workers.buffers import BufferFiles
+from reticula.workers.comparing import difference
 from reticula.workers.looks import look
 
 __all__ = ["Job", "StoredShapes", "Worker"]
@@ -108,7 +110,7 @@ class Worker:
                 looks.append({"missing": True})
                 continue
             try:
-                looks.append(look(geo, wish, self.buffers))
+                looks.append(_among(done, str(job.node), wish, self.buffers) or look(geo, wish, self.buffers))
             except ReticulaError as error:
                 looks.append({"error": error.details()})
         before = {
@@ -135,6 +137,15 @@ class Worker:
         path = self.buffers.folder / f"export-{id(data):x}-{Path(job.file_name).suffix.lstrip('.')}"
         path.write_bytes(data)
         return {"path": str(path), "notes": [note.text for note in notes]}
+
+
+def _among(done: Evaluation, feed: str, wish: dict[str, Any], buffers: BufferFiles) -> dict[str, Any] | None:
+    """Return what a wish asks that needs more than one node: the trace of an element, or how far it is to another result."""
+    if wish.get("what") == "trace":
+        return {"steps": [step.describe() for step in trace(done, feed, wish["kind"], int(wish["element"]))]}
+    if wish.get("what") == "difference":
+        return difference(done.geo(feed), done.geo(str(wish["to"])), buffers)
+    return None
 
 
 def _now_and_then(tell: Callable[[int, int, str], None]) -> Callable[[int, int, str], None]:

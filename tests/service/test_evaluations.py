@@ -270,3 +270,38 @@ def test_examining_a_file_happens_in_the_evaluator(app: Any, tmp_path: Any) -> N
     ops.box().write(path)
     done = app.extensions["reticula"].pool.run(Job("examine", shapes={"a.ply": (str(path), "x")}, file_name="a.ply"))
     assert done["counts"]["faces"] == 6
+
+
+def test_a_frozen_result_is_a_shape_with_all_its_attributes(
+    client: FlaskClient, project: str, graph: dict[str, Any]
+) -> None:
+    mark = {"operator": "group", "inputs": {"geo": ["tall"]}, "parameters": {"name": "rim", "where": "index < 3"}}
+    patch = [{"op": "add", "path": "/nodes/mark", "value": mark}]
+    made = client.post(
+        f"/api/graphs/{graph['id']}/freezes", json={"node": "mark", "name": "Hand work", "draft": patch, "revision": 0}
+    )
+    assert made.status_code == 201, made.json
+    assert made.json["name"] == "hand_work"
+    assert {"name": "rim", "type": "flag", "members": 3} in made.json["summary"]["attributes"]["face"]
+    again = client.post(f"/api/graphs/{graph['id']}/freezes", json={"node": "tall", "name": "Hand work"}).json
+    assert again["name"] == "hand_work_2"
+    refused = client.post(f"/api/graphs/{graph['id']}/freezes", json={"node": "gone", "name": "x"})
+    assert "there is no node 'gone'" in refused.json["message"]
+
+
+def test_looks_trace_compare_and_check(client: FlaskClient, graph: dict[str, Any]) -> None:
+    wishes = [
+        {"what": "trace", "kind": "face", "element": 0},
+        {"what": "difference", "to": "sheet"},
+        {"what": "checks"},
+    ]
+    trace, difference, checks = client.post(
+        f"/api/graphs/{graph['id']}/looks", json={"node": "tall", "wishes": wishes}
+    ).json["looks"]
+    assert [step["feed"] for step in trace["steps"]] == ["tall", "sheet"]
+    assert difference["counts"]["faces"][1] > 0
+    assert checks["checks"][0]["name"] == "open borders"
+    wrong = client.post(
+        f"/api/graphs/{graph['id']}/looks", json={"node": "tall", "wishes": [{"what": "difference", "to": "x"}]}
+    )
+    assert wrong.status_code == 422

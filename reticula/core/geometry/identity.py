@@ -12,7 +12,17 @@ import numpy as np
 from reticula.core.arrays import AnyArray, Floats, Indices, Ints, UInts
 from reticula.core.compiled import inline, kernel
 
-__all__ = ["children", "fresh", "hash_pairs", "hashed_numbers", "mix64", "number_name", "random_of", "unit_random"]
+__all__ = [
+    "child_of",
+    "children",
+    "fresh",
+    "hash_pairs",
+    "hashed_numbers",
+    "mix64",
+    "number_name",
+    "random_of",
+    "unit_random",
+]
 
 GOLDEN = np.uint64(0x9E3779B97F4A7C15)
 SEED = np.uint64(0xD6E8FEB86659FD93)
@@ -54,6 +64,16 @@ def children(parents: UInts, index: Indices, salt: int) -> UInts:
             out[i] = mix64(parents[source] + np.uint64(number[source]) * GOLDEN)
             number[source] += 1
     return out
+
+
+@kernel
+def child_of(parents: UInts, name: np.uint64, most: int) -> int:
+    """Return which of ``parents (N,)`` a name is a child of, among their first ``most`` children; -1 for none."""
+    for number in range(1, most):
+        for i in range(len(parents)):
+            if mix64(parents[i] + np.uint64(number) * GOLDEN) == name:
+                return i
+    return -1
 
 
 @kernel

@@ -211,6 +211,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/graphs/{graph_id}/freezes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Keep a node's result as a shape of the project, so that work can go on from it by hand; the graph stays. */
+        post: operations["evaluations_freeze_graphs__graph_id__freezes_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/graphs/{graph_id}/looks": {
         parameters: {
             query?: never;
@@ -809,6 +826,30 @@ export interface components {
             state: "waiting" | "running" | "done" | "failed" | "stopped";
             /** Ticket */
             ticket: string;
+        };
+        /**
+         * FreezeRequest
+         * @description Keep a node's result as a shape of the project, with all its attributes.
+         */
+        FreezeRequest: {
+            /** Draft */
+            draft?: {
+                [key: string]: unknown;
+            }[];
+            /**
+             * Level
+             * @default
+             */
+            level: string;
+            /** Name */
+            name: string;
+            /** Node */
+            node: string;
+            /**
+             * Revision
+             * @default null
+             */
+            revision: number | null;
         };
         /** FunctionState */
         FunctionState: {
@@ -2062,6 +2103,41 @@ export interface operations {
         };
         requestBody?: never;
         responses: {
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorState"];
+                };
+            };
+        };
+    };
+    evaluations_freeze_graphs__graph_id__freezes_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                graph_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FreezeRequest"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AssetState"];
+                };
+            };
             /** @description Unprocessable Entity */
             422: {
                 headers: {

@@ -1,0 +1,80 @@
+"""Looks that help to look closer: checks, spreading of a choice, strokes, histograms, differences."""
+
+from __future__ import annotations
+
+from pathlib import Path
+from typing import Any
+
+import numpy as np
+import pytest
+
+from reticula.core import Geo, ops
+from reticula.core.errors import GeometryError
+from reticula.workers.buffers import BufferFiles
+from reticula.workers.comparing import difference
+from reticula.workers.looks import look
+
+
+@pytest.fixture
+def buffers(tmp_path: Path) -> BufferFiles:
+    return BufferFiles(tmp_path)
+
+
+def read(buffers: BufferFiles, ref: Any, dtype: str = "<f4") -> np.ndarray[Any, Any]:
+    return np.frombuffer(buffers.path(ref["digest"]).read_bytes(), dtype).reshape(ref["shape"])
+
+
+def test_checks_come_with_their_elements_and_what_mends_them(buffers: BufferFiles) -> None:
+    made = look(ops.grid(cells=(2, 1)), {"what": "checks"}, buffers)["checks"]
+    assert [(one["name"], one["kind"], one["count"], one["repair"]["operator"]) for one in made] == [
+        ("open borders", "edge", 6, "fill")
+    ]
+    assert look(ops.box(), {"what": "checks"}, buffers) == {"checks": []}
+
+
+def test_a_choice_grows_shrinks_and_takes_its_piece(buffers: BufferFiles) -> None:
+    sheet = ops.join(ops.grid(cells=(3, 3)), ops.transform(ops.grid(cells=(1, 1)), move=(5, 0, 0)))
+
+    def spread(elements: list[int], how: str, kind: str = "face") -> list[int]:
+        return look(sheet, {"what": "spread", "kind": kind, "elements": elements, "how": how}, buffers)["elements"]
+
+    assert spread([4], "grow") == [1, 3, 4, 5, 7]
+    assert spread([1, 3, 4, 5, 7], "shrink") == [4]
+    assert spread([0], "piece") == list(range(9))
+    assert spread([9], "piece") == [9]
+    with pytest.raises(GeometryError, match="points and faces can grow, not edges"):
+        spread([0], "grow", "edge")
+    with pytest.raises(GeometryError, match="not 'jump'"):
+        spread([0], "jump")
+
+
+def test_strokes_show_any_vector(buffers: BufferFiles) -> None:
+    geo = ops.set_attribute(ops.grid(cells=(1, 1)), name="flow", value="vec3(index, 0, 0)")
+    made = look(geo, {"what": "normals", "kind": "point", "name": "flow"}, buffers)
+    np.testing.assert_array_equal(read(buffers, made["direction"])[:, 0], [0, 1, 2, 3])
+    with pytest.raises(GeometryError, match="there is no point attribute"):
+        look(geo, {"what": "normals", "kind": "point", "name": "index"}, buffers)
+
+
+def test_an_attribute_comes_with_its_histogram(buffers: BufferFiles) -> None:
+    geo = ops.set_attribute(ops.grid(cells=(9, 9)), name="x", value="position.x")
+    made = look(geo, {"what": "attribute", "kind": "point", "name": "x"}, buffers)
+    assert sum(made["histogram"]) == 100
+    assert len(made["histogram"]) == 40
+
+
+def test_differences_of_counts_attributes_and_distance(buffers: BufferFiles) -> None:
+    before = ops.set_attribute(ops.box(), name="heat", value="index")
+    after = ops.set_attribute(ops.transform(before, move=(0, 0.25, 0)), name="heat", value="index if index > 3 else 0")
+    after = ops.group(after, name="hot", where="index < 2")
+    made = difference(after, before, buffers)
+    assert made["counts"]["faces"] == [6, 0]
+    assert {(entry["name"], entry["what"]) for entry in made["attributes"]} == {
+        ("hot", "new"),
+        ("heat", "3 of 8 changed"),
+        ("position", "8 of 8 changed"),
+    }
+    assert made["moved"] == 8
+    assert made["farthest"] == pytest.approx(0.25)
+    assert difference(before, before, buffers)["attributes"] == []
+    assert difference(Geo.empty(), before, buffers)["counts"]["points"] == [0, -8]
