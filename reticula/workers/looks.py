@@ -23,7 +23,6 @@ from reticula.workers.buffers import BufferFiles
 __all__ = ["look"]
 
 MOST_ROWS = 2000
-BINS = 40
 Buffers = BufferFiles
 
 
@@ -165,8 +164,6 @@ def _attribute(geo: Geo, wish: dict[str, Any], buffers: Buffers) -> dict[str, An
         if count:
             about |= {"low": flat.min(axis=0).astype(float).tolist(), "high": flat.max(axis=0).astype(float).tolist()}
     dtype = "u1" if values.dtype == bool else "<f4"
-    if values.dtype != bool and values.ndim == 1 and len(values) and np.isfinite(values).all():
-        about["histogram"] = np.histogram(values, BINS)[0].tolist()
     return {**about, "unit": unit_of(name), "kind": kind, "values": buffers.keep(values.astype(dtype))}
 
 

@@ -76,6 +76,7 @@ export const api = {
   change: (id: string, what: Schemas['ChangeRequest']['what'], args: object, basis: Partial<Basis> = {}) =>
     call<Schemas['ChangeState']>('POST', `/api/graphs/${id}/changes`, { what, arguments: args, ...basis }),
   publish: (id: string, request: Partial<Schemas['PublicationRequest']>) => call<Schemas['PublicationState']>('POST', `/api/graphs/${id}/publications`, request),
+  freeze: (id: string, node: string, name: string, basis: Partial<Basis> = {}) => call<AssetState>('POST', `/api/graphs/${id}/freezes`, { node, name, ...basis }),
   definition: (operator: string) => call<object>('GET', `/api/library/${operator}/definition`),
   differences: (name: string, before: string, after: string) => call<Schemas['DifferenceState']>('GET', `/api/library/${name}/differences?before=${before}&after=${after}`),
   reviewPackage: (file: File) => {

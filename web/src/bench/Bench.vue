@@ -1,11 +1,12 @@
 <script setup lang="ts">
 /** The working screen: board, view and ledger, which always show the same moment. */
 import { useEventListener } from '@vueuse/core'
-import { ElMessage } from 'element-plus'
+import { ElMessage, ElMessageBox } from 'element-plus'
+import { api } from '../api/client'
 import { computed, nextTick, onMounted, provide, ref, watch, watchEffect } from 'vue'
 import Board from '../board/Board.vue'
 import { splitFeed, addNode, duplicateNodes, removeNodes } from '../board/document'
-import { publishKey, scriptKey, shapesKey } from '../board/keys'
+import { addCardKey, publishKey, scriptKey, shapesKey } from '../board/keys'
 import { tell, useChanges } from '../board/useChanges'
 import { useGraph } from '../board/useGraph'
 import CatalogueDialog from '../catalogue/CatalogueDialog.vue'
@@ -16,12 +17,16 @@ import { usePackages } from '../catalogue/usePackages'
 import Ledger from '../ledger/Ledger.vue'
 import ScriptDrawer from '../script/ScriptDrawer.vue'
 import { useTheme } from '../shared/useTheme'
+import { useInspect } from '../view/useInspect'
 import { useView } from '../view/useView'
 import View from '../view/View.vue'
 import { isWriting, shortcutOf, type Action } from './actions'
+import { isFirstVisit } from './firstVisit'
 import Dials from '../edge/Dials.vue'
 import Finder from './Finder.vue'
 import ShapesDialog from './ShapesDialog.vue'
+import ShortcutsDialog from './ShortcutsDialog.vue'
+import Tour from './Tour.vue'
 import TopBar from './TopBar.vue'
 import { useEvaluation, type Wish } from './useEvaluation'
 import { useProject } from './useProject'
@@ -35,6 +40,7 @@ const selection = useSelection()
 const { operator, operatorOf, load } = useCatalogue()
 const theme = useTheme()
 const view = useView()
+const inspect = useInspect()
 const board = ref<InstanceType<typeof Board>>()
 const picture = ref<InstanceType<typeof View>>()
 const dials = ref<InstanceType<typeof Dials>>()
@@ -47,6 +53,7 @@ const boardSplit = useSplit('board width', 496, 260, () => window.innerWidth - 3
 const ledgerSplit = useSplit('ledger height', 226, 34, () => window.innerHeight - 240, 'y', -1)
 const scriptSplit = useSplit('script height', 320, 34, () => window.innerHeight - 240, 'y', -1)
 provide(shapesKey, project.shapeNames)
+provide(addCardKey, (name, parameters) => void add(name, parameters))
 
 const chosenCards = computed(() => board.value?.selected ?? [])
 
@@ -77,14 +84,18 @@ const afterTitle = computed(() => {
 watchEffect(() => {
   const wishes: Wish[] = [{ what: 'summary' }, { what: 'mesh' }]
   if (view.color) wishes.push({ what: 'attribute', kind: view.color.kind, name: view.color.name })
-  if (view.normals) wishes.push({ what: 'normals', kind: view.normals })
+  if (view.strokes) {
+    const [kind, name] = view.strokes.split('|')
+    wishes.push({ what: 'normals', kind, name })
+  }
+  if (view.labels && view.labels !== 'index') wishes.push({ what: 'attribute', kind: selection.kind.value, name: view.labels, label: true })
   evaluation.wishes.value = wishes
 })
 
 /** Another graph has other attributes: a colour chosen for the last one is let go. */
 watch(
   () => graph.state.value?.id,
-  () => Object.assign(view, { color: null, chosen: false }),
+  () => Object.assign(view, { color: null, chosen: false, range: null, labels: '', ghosts: [] }),
 )
 
 async function add(name: string, parameters: Record<string, unknown> = {}) {
@@ -148,6 +159,31 @@ function lookAt() {
   onCards('look at a card', (next, ids) => (next.looking_at = ids[0]))
 }
 
+const helping = ref(false)
+const touring = ref(false)
+
+function ghost() {
+  const [id] = chosenCards.value
+  if (id) view.ghosts = view.ghosts.includes(id) ? view.ghosts.filter((one) => one !== id) : [...view.ghosts, id]
+}
+
+/** Keep what is looked at as a shape of the project; the graph stays as it is. */
+async function freeze() {
+  const node = evaluation.shownNode.value
+  const id = graph.state.value?.id
+  if (!node || !id) return tell('There is no result to freeze.')
+  const answer = await ElMessageBox.prompt('The shape’s name. It keeps all attributes; the graph stays as it is.', 'Freeze', { inputValue: afterTitle.value, inputPattern: /\S/, inputErrorMessage: 'Give it a name.', confirmButtonText: 'Freeze', cancelButtonText: 'Cancel' }).catch(() => null)
+  const name = ((answer as { value?: string } | null)?.value ?? '').trim()
+  if (!name) return
+  try {
+    const made = await api.freeze(id, node, name, graph.basis())
+    await project.reloadShapes()
+    ElMessage({ type: 'success', message: `It is in the project as ‘${made.name}’.` })
+  } catch (error) {
+    tell(error)
+  }
+}
+
 const haveCards = () => chosenCards.value.length > 0
 /** The one selected card, if it runs a graph; and if that can be published. */
 function nests(): string | null {
@@ -184,6 +220,15 @@ const actions: Action[] = [
   { name: 'Edges', help: 'draw edges, or not', shortcut: 'E', run: () => (view.wire = !view.wire) },
   { name: 'Points', help: 'draw points, or not', run: () => (view.points = !view.points) },
   { name: 'Smooth shading', help: 'shade smoothly, or each face flat', run: () => (view.smooth = !view.smooth) },
+  { name: 'Freeze', help: 'keep what is looked at as a shape of the project, to go on from by hand', run: () => void freeze() },
+  { name: 'Ghost', help: 'draw the selected card’s result as a faint wire', shortcut: 'H', enabled: haveCards, run: ghost },
+  { name: 'Checks', help: 'what is wrong with what is looked at, and where', shortcut: 'Shift+C', run: () => inspect.toggle('checks') },
+  { name: 'Trace', help: 'which card made the picked element, and from what', shortcut: 'T', run: () => inspect.toggle('trace') },
+  { name: 'Compare', help: 'hold what is looked at against another card’s result', run: () => inspect.toggle('compare') },
+  { name: 'Box select', help: 'pick elements with a box', shortcut: 'B', run: () => (view.tool = view.tool === 'box' ? 'click' : 'box') },
+  { name: 'Lasso select', help: 'pick elements by drawing around them', run: () => (view.tool = view.tool === 'lasso' ? 'click' : 'lasso') },
+  { name: 'Shortcuts', help: 'all shortcuts', shortcut: '?', run: () => (helping.value = true) },
+  { name: 'Tour', help: 'the bench in one minute', run: () => (touring.value = true) },
   { name: 'Shapes', help: 'upload, use and delete meshes of this project', run: () => (shaping.value = true) },
   { name: 'Add dial', help: 'a value that formulas of any node can read', run: () => void dials.value?.add() },
   { name: 'Edit the text', help: 'open the text of the selected script card in the drawer', enabled: () => scriptCard.value !== null, run: () => (writing.value = scriptCard.value) },
@@ -235,6 +280,7 @@ onMounted(async () => {
     await Promise.all([load(), theme.load(), project.start()])
     evaluation.follow()
     ready.value = true
+    touring.value = isFirstVisit()
   } catch (error) {
     trouble.value = error instanceof Error ? error.message : String(error)
   }
@@ -264,6 +310,8 @@ function useShape(name: string) {
     <CatalogueDialog :open="browsing" :first="shownOperator" @close="browsing = false" @add="((browsing = false), add($event))" @packages="reviewFile" @fetch="fetchPackage" />
     <PublishDialog v-if="publishing" :node="publishing" :picture="takePicture" @close="publishing = null" @done="published" />
     <ImportDialog v-if="review" :review="review" @close="review = null" @done="imported" />
+    <ShortcutsDialog :open="helping" :actions="actions" @close="helping = false" />
+    <Tour v-model="touring" />
     <div v-if="dropping" class="dropping">Drop meshes (OBJ, PLY, STL) to add them to the project, or a package (ZIP) to import it</div>
   </div>
 </template>

@@ -67,6 +67,10 @@ export function useProject() {
       return made
     },
 
+    async reloadShapes(): Promise<void> {
+      shapes.value = (await api.assets(project.value!.id)).assets
+    },
+
     async dropShape(id: string): Promise<void> {
       await api.dropAsset(id)
       shapes.value = shapes.value.filter((shape) => shape.id !== id)

@@ -27,6 +27,12 @@ export function useSelection() {
       latest.value = { index, from }
     },
 
+    /** Select these elements, or with `add` also those that are selected. */
+    choose(elements: number[], add: boolean): void {
+      chosen.value = new Set(add ? [...chosen.value, ...elements] : elements)
+      latest.value = elements.length ? { index: elements[0]!, from: 'view' } : null
+    },
+
     clear(): void {
       chosen.value = new Set()
       latest.value = null

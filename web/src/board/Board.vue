@@ -14,6 +14,7 @@ import SearchBox from './SearchBox.vue'
 import { followersOf } from './ties'
 import Trail from './Trail.vue'
 import { tell, useChanges } from './useChanges'
+import { useChosen } from './useChosen'
 import { layout, revealing, viewportFor, type Size } from './layout'
 import { useGraph } from './useGraph'
 
@@ -27,7 +28,10 @@ const followers = computed(() => followersOf(graph.document.value))
 provide(tiesKey, followers)
 const sizes = ref<Record<string, Size>>({})
 const chosenCards = ref<ReadonlySet<string>>(new Set())
+const { cards } = useChosen()
 const selected = computed(() => Object.keys(graph.document.value.nodes).filter((id) => chosenCards.value.has(id)))
+
+watch(selected, (now) => (cards.value = now))
 
 const places = computed(() => layout(graph.document.value, sizes.value))
 const nodes = computed(() =>

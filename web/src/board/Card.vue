@@ -12,6 +12,8 @@ import { inputsOf, isWired, nodeLine, setParameter, splitFeed } from './document
 import CardNested from './CardNested.vue'
 import ParameterRow from './ParameterRow.vue'
 import { useChanges } from './useChanges'
+import { useChosen } from './useChosen'
+import { useView } from '../view/useView'
 import { textPlaceKey } from '../script/keys'
 import { useText } from '../script/useText'
 import { publishKey, shapesKey } from './keys'
@@ -24,6 +26,8 @@ const { operatorOf, newer } = useCatalogue()
 const shapes = inject(shapesKey, ref<string[]>([]))
 const openPublish = inject(publishKey, () => {})
 const changes = useChanges()
+const { traced } = useChosen()
+const view = useView()
 const texts = useText()
 provide(textPlaceKey, { node: props.id })
 
@@ -122,6 +126,10 @@ function look(output?: string) {
   graph.edit(`look at ${title.value}`, (next) => (next.looking_at = feed))
 }
 
+function toggleGhost() {
+  view.ghosts = view.ghosts.includes(props.id) ? view.ghosts.filter((one) => one !== props.id) : [...view.ghosts, props.id]
+}
+
 function skip() {
   graph.edit(`${node.value?.skip ? 'run' : 'skip'} ${title.value}`, (next) => (next.nodes[props.id]!.skip = !node.value?.skip))
 }
@@ -162,12 +170,13 @@ function errorOf(name: string): string {
 </script>
 
 <template>
-  <article v-if="node" class="card" :class="{ open: selected, looking, skipped: node.skip, nests: runsGraph, failed: report?.state === 'failed', waiting: report?.state === 'waiting' }" :aria-label="title" :data-test="`card-${id}`">
+  <article v-if="node" class="card" :class="{ open: selected, looking, skipped: node.skip, nests: runsGraph, traced: traced.has(id), failed: report?.state === 'failed', waiting: report?.state === 'waiting' }" :aria-label="title" :data-test="`card-${id}`">
     <Handle v-for="(input, n) in inputs" :id="input.name" :key="input.name" type="target" :position="Position.Top" :style="{ left: `${((n + 1) * 100) / (inputs.length + 1)}%` }" :class="{ many: input.many, optional: input.optional }" :title="`${input.name}${input.optional ? ' (may stay empty)' : ''}: ${input.help}`" />
     <header @dblclick="runsGraph && graph.enter(id)">
       <input v-if="selected" class="title nodrag" :value="title" aria-label="Title" @change="rename" @keydown.enter="($event.target as HTMLInputElement).blur()" />
       <span v-else class="title">{{ title }}</span>
       <button v-if="!declared?.makes_value" class="plain small nodrag" :aria-pressed="looking" :title="looking ? 'The view shows this' : 'Look at this (L)'" :data-test="`look-${id}`" @click.stop="look()">look</button>
+      <button v-if="selected && !declared?.makes_value" class="plain small nodrag" :aria-pressed="view.ghosts.includes(id)" title="Draw its result as a faint wire beside what is looked at (H)" :data-test="`ghost-${id}`" @click.stop="toggleGhost">ghost</button>
       <button v-if="inputs.length" class="plain small nodrag" :aria-pressed="!!node.skip" title="Pass the geometry through unchanged (K)" @click.stop="skip">skip</button>
     </header>
     <p v-if="writes && !selected" class="line mono"><span :title="writes">{{ writes }}</span></p>
@@ -230,6 +239,10 @@ function errorOf(name: string): string {
 .card.looking {
   border-left: 4px solid var(--accent);
   padding-left: 7px;
+}
+.card.traced {
+  outline: 3px solid color-mix(in srgb, var(--accent) 60%, transparent);
+  outline-offset: 2px;
 }
 .card.failed {
   border-color: var(--bad);

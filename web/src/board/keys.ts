@@ -13,3 +13,6 @@ export const tiesKey: InjectionKey<Ref<Map<string, Pair[]>>> = Symbol('ties')
 
 /** Opens the form in which a folded card is published. */
 export const publishKey: InjectionKey<(node: string) => void> = Symbol('publish')
+
+/** Adds a card after the one that is looked at. */
+export const addCardKey: InjectionKey<(operator: string, parameters?: Record<string, unknown>) => void> = Symbol('add card')

@@ -10,13 +10,24 @@ import { splitFeed } from '../board/document'
 import { useGraph } from '../board/useGraph'
 import { useCatalogue } from '../catalogue/useCatalogue'
 import { useTheme } from '../shared/useTheme'
+import { api } from '../api/client'
+import type { Numbers } from '../api/buffers'
+import { short } from '../shared/numbers'
 import AxesMarker from './AxesMarker.vue'
+import type { Standpoint } from './cameras'
 import { colorize, isColor, type Legend as LegendData } from './colors'
+import Drawing from './Drawing.vue'
+import Inspector from './Inspector.vue'
+import Labels from './Labels.vue'
 import Legend from './Legend.vue'
-import { fetchMesh, fetchValues, normalLines, type MeshData } from './meshData'
+import { fetchMesh, fetchValues, strokeLines, type MeshData } from './meshData'
+import Rail from './Rail.vue'
 import { Scene } from './scene'
+import { useHandle } from './useHandle'
+import { useInspect, type Difference } from './useInspect'
 import { useView } from './useView'
 import ViewBar from './ViewBar.vue'
+import { centers, type Spot } from './within'
 
 const view = useView()
 const { looks, shownNode, reports, stale, running, slow, progress, failure, stop } = useEvaluation()
@@ -35,6 +46,17 @@ const trouble = ref('')
 let scene: Scene | null = null
 let framed = ''
 let newest = 0
+let ghostMoment = 0
+const { panel, difference, against } = useInspect()
+const labelValues = shallowRef<Numbers | null>(null)
+const labelSize = ref(1)
+const comparing = ref(false)
+const moment = ref(0)
+const area = ref({ width: 1, height: 1 })
+const parallel = ref(false)
+const ready = ref(false)
+const middles = computed(() => (mesh.value && view.labels ? centers(mesh.value, selection.kind.value) : new Float32Array(0)))
+const { places, shown: held, which, snapping } = useHandle(() => scene?.handle)
 
 function name(id: string | null | undefined): string {
   const node = id ? graph.value.nodes[splitFeed(id).from] : undefined
@@ -50,6 +72,10 @@ const isEmpty = computed(() => Object.keys(graph.value.nodes).length === 0)
 const noResult = computed(() => !isEmpty.value && !shownNode.value && !running.value && !!reports.value && Object.keys(reports.value).length > 0)
 
 watch(looks, update)
+watch(() => [view.scale, view.range, view.strokeLength, difference.value, panel.value], update)
+watch(() => [view.color?.kind, view.color?.name, view.color?.part].join(), () => (view.range = null)) // prettier-ignore
+watch(() => [view.ghosts.join(), panel.value, against.value, looks.value?.key], () => void drawGhosts())
+watch(() => view.tool, (tool) => scene?.setTurning(tool === 'click')) // prettier-ignore
 
 /** Take the newest looks: shape, colour and normals together, so that they never belong to different moments. */
 async function update() {
@@ -64,9 +90,10 @@ async function update() {
     return
   }
   const find = (what: string) => {
-    const at = answer.wishes.findIndex((wish) => wish.what === what)
+    const at = answer.wishes.findIndex((wish) => wish.what === what && !wish.label)
     return at < 0 ? null : answer.answers[at]!
   }
+  const labels = answer.wishes.findIndex((wish) => wish.label)
   trouble.value = ''
   try {
     const meshLook = find('mesh') as unknown as MeshLook
@@ -80,13 +107,20 @@ async function update() {
     if (color && isError(color)) trouble.value = answer.node === graph.value.looking_at ? color.error.message : ''
     else if (color) {
       const about = color as unknown as AttributeLook
-      const made = colorize(about, await fetchValues(about), view.color?.part ?? '')
+      const made = colorize(about, await fetchValues(about), view.color?.part ?? '', view.scale, view.range)
       tint = { kind: about.kind, colors: made.colors, depth: isColor(about) ? 0.55 : 0.28 }
       explained = made.legend
     }
     const size = Math.hypot(...[0, 1, 2].map((axis) => next.bounds[1][axis]! - next.bounds[0][axis]!))
-    const ends = normals && 'begin' in normals ? await normalLines(normals, size * 0.02) : null
+    const ends = normals && 'begin' in normals ? await strokeLines(normals, size * view.strokeLength) : null
+    const written = labels >= 0 && !isError(answer.answers[labels]) ? (answer.answers[labels] as unknown as AttributeLook) : null
+    const texts = written ? await fetchValues(written) : null
+    const compared = difference.value && panel.value === 'compare' ? await distanceTint(difference.value) : null
+    if (compared) [tint, explained] = [compared.tint, compared.legend]
     if (number !== newest || !scene) return
+    labelValues.value = texts
+    labelSize.value = written?.values.shape[1] ?? 1
+    comparing.value = compared !== null
     mesh.value = next
     summary.value = find('summary') as unknown as Summary
     showOwnColors()
@@ -103,6 +137,27 @@ async function update() {
   } catch (error) {
     trouble.value = error instanceof Error ? error.message : String(error)
   }
+}
+
+/** How far each point is from what is compared with, as colours. */
+async function distanceTint(found: Difference) {
+  const look = { name: 'distance', type: 'number', kind: 'point' as const, unit: 'm', values: found.distance, low: [0], high: [found.farthest] }
+  const made = colorize(look, await fetchValues(look), '', view.scale, view.range)
+  return { tint: { kind: look.kind, colors: made.colors, depth: 0.28 }, legend: made.legend }
+}
+
+/** Other results as faint wires: those of ghosted cards, and the one that is compared with. */
+async function drawGhosts() {
+  const id = graphState.value?.id
+  const wanted = [...new Set([...view.ghosts, ...(panel.value === 'compare' && against.value ? [against.value] : [])])].filter((node) => node in graph.value.nodes)
+  const asked = ++ghostMoment
+  const meshes = await Promise.all(
+    wanted.map(async (node) => {
+      const look = (await api.looks(id!, node, [{ what: 'mesh' }], useGraph().basis()).catch(() => null))?.looks[0]
+      return look && !isError(look) && 'position' in look ? fetchMesh(look as unknown as MeshLook) : null
+    }),
+  )
+  if (asked === ghostMoment) scene?.setGhosts(meshes.filter((one) => one !== null), new THREE.Color(getComputedStyle(document.documentElement).getPropertyValue('--accent').trim()))
 }
 
 /** Until a colour is chosen, a mesh that has colours shows them. */
@@ -127,9 +182,50 @@ function release(event: PointerEvent) {
   const area = canvas.value.getBoundingClientRect()
   const hit = scene?.pick(((event.clientX - area.left) / area.width) * 2 - 1, 1 - ((event.clientY - area.top) / area.height) * 2)
   const add = event.shiftKey || event.ctrlKey || event.metaKey
+  if (scene?.handle.busy) return
   const kind = selection.kind.value
   if (!hit) return add ? undefined : selection.clear()
   if (kind === 'face' || kind === 'point' || kind === 'corner' || kind === 'edge') selection.pick(hit[kind], add, 'view')
+}
+
+function drawn(outline: Spot[], add: boolean) {
+  selection.choose(scene?.within(selection.kind.value, outline) ?? [], add)
+}
+
+/** Save what is seen as a PNG. */
+async function still(backdrop: boolean) {
+  const source = canvas.value!
+  scene?.draw()
+  await new Promise((wake) => requestAnimationFrame(() => requestAnimationFrame(wake)))
+  const made = document.createElement('canvas')
+  made.width = source.width
+  made.height = source.height
+  const paper = made.getContext('2d')!
+  if (backdrop) paintBackdrop(paper, made.height)
+  paper.drawImage(source, 0, 0)
+  const link = document.createElement('a')
+  link.href = made.toDataURL('image/png')
+  link.download = `${name(shownNode.value) || 'view'}.png`
+  link.click()
+}
+
+function paintBackdrop(paper: CanvasRenderingContext2D, height: number) {
+  const style = getComputedStyle(document.documentElement)
+  const backdrop = paper.createLinearGradient(0, 0, 0, height)
+  backdrop.addColorStop(0, style.getPropertyValue('--backdrop-top'))
+  backdrop.addColorStop(1, style.getPropertyValue('--backdrop-bottom'))
+  paper.fillStyle = backdrop
+  paper.fillRect(0, 0, paper.canvas.width, height)
+}
+
+function toggleParallel() {
+  parallel.value = !parallel.value
+  scene?.setParallel(parallel.value)
+}
+
+function goTo(kept: Standpoint) {
+  scene?.goTo(kept)
+  parallel.value = kept.parallel
 }
 
 function paint() {
@@ -151,13 +247,20 @@ watch(theme, () => nextTick(paint))
 
 onMounted(() => {
   scene = new Scene(canvas.value!)
-  scene.onDraw = () => (turn.value = scene!.camera.quaternion.toArray())
+  scene.onDraw = () => {
+    turn.value = scene!.camera.quaternion.toArray()
+    if (view.labels) moment.value += 1
+  }
+  ready.value = true
   scene.resize(box.value!.clientWidth, box.value!.clientHeight)
   scene.setShown(view)
   paint()
   void update()
 })
-useResizeObserver(box, ([entry]) => scene?.resize(entry!.contentRect.width, entry!.contentRect.height))
+useResizeObserver(box, ([entry]) => {
+  area.value = { width: entry!.contentRect.width, height: entry!.contentRect.height }
+  scene?.resize(area.value.width, area.value.height)
+})
 onBeforeUnmount(() => scene?.dispose())
 /** The view as a PNG, for the page of an operator. */
 async function picture(): Promise<string> {
@@ -169,12 +272,7 @@ async function picture(): Promise<string> {
   made.width = 640
   made.height = 400
   const paper = made.getContext('2d')!
-  const style = getComputedStyle(document.documentElement)
-  const backdrop = paper.createLinearGradient(0, 0, 0, 400)
-  backdrop.addColorStop(0, style.getPropertyValue('--backdrop-top'))
-  backdrop.addColorStop(1, style.getPropertyValue('--backdrop-bottom'))
-  paper.fillStyle = backdrop
-  paper.fillRect(0, 0, 640, 400)
+  paintBackdrop(paper, 400)
   const scale = Math.max(640 / source.width, 400 / source.height)
   paper.drawImage(source, (640 - source.width * scale) / 2, (400 - source.height * scale) / 2, source.width * scale, source.height * scale)
   return made.toDataURL('image/png')
@@ -199,7 +297,16 @@ defineExpose({ frame, picture })
         <p>Press <kbd>/</kbd> to find a shape to start from, or drop a mesh file (OBJ, PLY, STL) anywhere on the page.</p>
       </div>
       <div v-else-if="noResult" class="hint"><p>There is no result to show. The marked card says why.</p></div>
-      <Legend v-if="legend && view.color" :legend="legend" :kind="view.color.kind" />
+      <Drawing v-if="view.tool !== 'click'" :tool="view.tool" @done="drawn" />
+      <Labels v-if="ready && view.labels && middles.length" :middles="middles" :values="view.labels === 'index' ? null : labelValues" :size="labelSize" :camera="scene!.camera" :moment="moment" :width="area.width" :height="area.height" />
+      <Rail :parallel="parallel" :keep="(kept) => scene?.standpoint(kept) ?? null" @along="scene?.lookAlong($event)" @parallel="toggleParallel" @go="goTo" @still="still" />
+      <Inspector v-if="panel" @frame="frame(true)" />
+      <div v-if="held" class="held" data-test="handle">
+        <span><b>{{ held.label }}</b> <span class="mono">{{ held.value.map((part) => short(part)).join(', ') }}</span> m</span>
+        <button v-if="places.length > 1" class="plain" title="Another place of this card" @click="which += 1">next</button>
+        <label title="Move in steps of 5 cm"><input v-model="snapping" type="checkbox" /> snap</label>
+      </div>
+      <Legend v-if="legend && (view.color || comparing)" :legend="legend" :kind="comparing ? 'point' : view.color!.kind" />
       <AxesMarker :turn="turn" />
     </div>
   </section>
@@ -255,6 +362,20 @@ canvas {
 .busy progress {
   width: 90px;
   accent-color: var(--accent);
+}
+.held {
+  position: absolute;
+  right: 84px;
+  bottom: 10px;
+  z-index: 3;
+  display: flex;
+  align-items: center;
+  gap: 8px;
+  padding: 2px 10px;
+  border: 1px solid var(--line);
+  border-radius: 6px;
+  background: color-mix(in srgb, var(--sheet) 94%, transparent);
+  font-size: 13px;
 }
 .hint {
   position: absolute;

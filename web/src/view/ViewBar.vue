@@ -44,6 +44,15 @@ function entry(kind: Kind, name: string, part: string): Entry {
   return { key: `${kind}|${name}|${part}`, label: part === 'length' ? `${name} (length)` : part ? `${name}.${part}` : name }
 }
 
+/** Vectors that can be drawn as strokes: normals first. */
+const vectors = computed(() =>
+  (['point', 'face'] as const).flatMap((kind) => [
+    { key: `${kind}|normal`, label: `normals, ${kind}s` },
+    ...(props.summary?.attributes[kind] ?? []).filter((a) => a.type === 'vec3' && !['position', 'normal', 'color'].includes(a.name)).map((a) => ({ key: `${kind}|${a.name}`, label: `${a.name}, ${kind}s` })),
+  ]),
+)
+const labelled = computed(() => (props.summary?.attributes[selection.kind.value] ?? []).filter((a) => !['text', 'mat3', 'mat4'].includes(a.type) && !a.type.includes('list')).map((a) => a.name))
+
 const color = computed({
   get: () => (view.color ? `${view.color.kind}|${view.color.name}|${view.color.part}` : ''),
   set: (key: string) => {
@@ -64,11 +73,19 @@ const missing = computed(() => view.color && !entries.value.some((g) => g.entrie
       <button class="plain" :aria-pressed="view.smooth" title="Shade smoothly across faces, or each face flat" @click="view.smooth = !view.smooth">smooth</button>
     </div>
     <label class="set">
-      <span class="faint">normals</span>
-      <select v-model="view.normals" class="text" aria-label="Normals">
+      <span class="faint">strokes</span>
+      <select v-model="view.strokes" class="text short" aria-label="Strokes" data-test="strokes" title="Normals or another vector, drawn at the elements">
         <option value="">off</option>
-        <option value="point">points</option>
-        <option value="face">faces</option>
+        <option v-for="entry in vectors" :key="entry.key" :value="entry.key">{{ entry.label }}</option>
+      </select>
+      <input v-if="view.strokes" v-model.number="view.strokeLength" class="slim" type="range" min="0.005" max="0.3" step="0.005" aria-label="Length of strokes" title="Length of the longest stroke" />
+    </label>
+    <label class="set">
+      <span class="faint">labels</span>
+      <select v-model="view.labels" class="text short" aria-label="Labels" data-test="labels-of" :title="`What is written at each ${selection.kind.value}`">
+        <option value="">off</option>
+        <option value="index">numbers</option>
+        <option v-for="name in labelled" :key="name" :value="name">{{ name }}</option>
       </select>
     </label>
     <label class="set">
@@ -114,6 +131,13 @@ const missing = computed(() => view.color && !entries.value.some((g) => g.entrie
   padding: 2px 5px;
 }
 .wide {
-  width: 130px;
+  width: 116px;
+}
+.short {
+  width: 74px;
+}
+.slim {
+  width: 56px;
+  accent-color: var(--accent);
 }
 </style>

@@ -1,36 +1,10 @@
 /** False colour: numbers to display colours, and the scale that the legend shows. */
-import { interpolateViridis } from 'd3-scale-chromatic'
 import type { Numbers } from '../api/buffers'
 import type { AttributeLook } from '../api/looks'
+import { colorAt, covered, css, gradientOf, tint, type Rgb, type ScaleName } from './scales'
 
-export type Rgb = [number, number, number]
-
-const STEPS = 256
 const NO: Rgb = [0.78, 0.76, 0.7]
 const YES: Rgb = [0.88, 0.39, 0.2]
-
-/** The number scale as a table: dark is low, light is high, even steps look even. */
-const TABLE: Rgb[] = Array.from({ length: STEPS }, (_, i) => parse(interpolateViridis(i / (STEPS - 1))))
-
-/** Distinct tints for text values and pieces, by golden-angle hues. */
-function tint(number: number): Rgb {
-  const hue = (number * 137.508 + 15) % 360
-  return hslToRgb(hue / 360, 0.52, 0.56)
-}
-
-function parse(text: string): Rgb {
-  const hex = /^#(..)(..)(..)$/.exec(text)
-  if (hex) return [hex[1]!, hex[2]!, hex[3]!].map((part) => parseInt(part, 16) / 255) as Rgb
-  return text.match(/\d+/g)!.map((part) => Number(part) / 255) as Rgb
-}
-
-function hslToRgb(h: number, s: number, l: number): Rgb {
-  const part = (n: number) => {
-    const k = (n + h * 12) % 12
-    return l - s * Math.min(l, 1 - l) * Math.max(-1, Math.min(k - 3, 9 - k, 1))
-  }
-  return [part(0), part(8), part(4)]
-}
 
 /** Linear light to the screen's encoding (IEC 61966-2-1). */
 export function encode(linear: number): number {
@@ -39,7 +13,7 @@ export function encode(linear: number): number {
 }
 
 export type Legend =
-  | { form: 'range'; title: string; unit: string; low: number; high: number; gradient: string }
+  | { form: 'range'; title: string; unit: string; low: number; high: number; from: number; to: number; gradient: string; histogram: number[]; distinct: boolean }
   | { form: 'flag'; title: string; yes: string; no: string; members: number; total: number }
   | { form: 'words'; title: string; words: { text: string; color: string }[] }
   | { form: 'color'; title: string }
@@ -50,7 +24,7 @@ export function isColor(look: Pick<AttributeLook, 'name' | 'type'>): boolean {
 }
 
 /** Return a display colour for every element and the legend that explains it. */
-export function colorize(look: AttributeLook, values: Numbers, part: string): { colors: Float32Array; legend: Legend } {
+export function colorize(look: AttributeLook, values: Numbers, part: string, scale: ScaleName = 'even', range: [number, number] | null = null): { colors: Float32Array; legend: Legend } {
   const size = look.values.shape[1] ?? 1
   const total = look.values.shape[0] ?? 0
   const colors = new Float32Array(total * 3)
@@ -74,13 +48,14 @@ export function colorize(look: AttributeLook, values: Numbers, part: string): { 
     if (value > high) high = value
   }
   if (total === 0) [low, high] = [0, 0]
-  const span = high - low || 1
+  const [from, to] = range ?? covered(scale, low, high)
+  const span = to - from || 1
   for (let i = 0; i < total; i++) {
-    colors.set(TABLE[Math.min(STEPS - 1, Math.max(0, Math.floor(((numbers[i]! - low) / span) * STEPS)))]!, i * 3)
+    colors.set(scale === 'distinct' ? tint(Math.round(numbers[i]!)) : colorAt(scale, (numbers[i]! - from) / span), i * 3)
   }
   const exact = part === 'length' ? [low, high] : [look.low?.[component(part)] ?? low, look.high?.[component(part)] ?? high]
   const title = size > 1 ? `${look.name}${part === 'length' ? ' (length)' : `.${part || 'x'}`}` : look.name
-  return { colors, legend: { form: 'range', title, unit: look.unit ?? '', low: exact[0]!, high: exact[1]!, gradient: gradient() } }
+  return { colors, legend: { form: 'range', title, unit: look.unit ?? '', low: exact[0]!, high: exact[1]!, from: range ? from : scale === 'signed' ? from : exact[0]!, to: range ? to : scale === 'signed' ? to : exact[1]!, gradient: gradientOf(scale), histogram: histogram(numbers, low, high), distinct: scale === 'distinct' } }
 }
 
 function scalar(values: Numbers, size: number, total: number, part: string): Float32Array {
@@ -106,11 +81,13 @@ function sum(values: Numbers): number {
   return total
 }
 
-function css([r, g, b]: Rgb): string {
-  return `rgb(${Math.round(r * 255)} ${Math.round(g * 255)} ${Math.round(b * 255)})`
-}
+const BINS = 40
 
-function gradient(): string {
-  const stops = Array.from({ length: 17 }, (_, i) => css(TABLE[Math.round((i / 16) * (STEPS - 1))]!))
-  return `linear-gradient(to right, ${stops.join(', ')})`
+/** How many values lie in each of equal parts of their range. */
+export function histogram(values: Float32Array, low: number, high: number): number[] {
+  const bins = new Array<number>(BINS).fill(0)
+  const span = high - low
+  if (!(span > 0)) return []
+  for (const value of values) bins[Math.min(BINS - 1, Math.floor(((value - low) / span) * BINS))]! += 1
+  return bins
 }

@@ -47,15 +47,18 @@ export function spread(mesh: MeshData, kind: Kind, values: Float32Array, size: n
   return out
 }
 
-/** Return line ends `(2N, 3)` for normals of the given length. */
-export async function normalLines(look: NormalsLook, length: number): Promise<Float32Array> {
+/** Return line ends `(2N, 3)` for vectors, the longest of them of the given length. */
+export async function strokeLines(look: NormalsLook, length: number): Promise<Float32Array> {
   const [begin, direction] = await Promise.all([fetchBuffer(look.begin), fetchBuffer(look.direction)])
   const count = begin.length / 3
+  let longest = 0
+  for (let i = 0; i < count; i++) longest = Math.max(longest, Math.hypot(direction[i * 3]!, direction[i * 3 + 1]!, direction[i * 3 + 2]!))
+  const scale = length / (longest || 1)
   const out = new Float32Array(count * 6)
   for (let i = 0; i < count; i++) {
     for (let c = 0; c < 3; c++) {
       out[i * 6 + c] = begin[i * 3 + c]!
-      out[i * 6 + 3 + c] = begin[i * 3 + c]! + direction[i * 3 + c]! * length
+      out[i * 6 + 3 + c] = begin[i * 3 + c]! + direction[i * 3 + c]! * scale
     }
   }
   return out

@@ -3,9 +3,12 @@ import * as THREE from 'three'
 import { OrbitControls } from 'three/examples/jsm/controls/OrbitControls.js'
 import { acceleratedRaycast, computeBoundsTree, disposeBoundsTree } from 'three-mesh-bvh'
 import type { Kind } from '../api/looks'
+import { goTo, isParallel, lookAlong, setParallel, standpoint, type Direction, type Standpoint } from './cameras'
+import { Handle } from './handle'
 import { sharedIndex, spread, type MeshData } from './meshData'
 import { PlacedShapes } from './placed'
 import { surfaceMaterial } from './surface'
+import { elementsWithin, type Spot } from './within'
 
 /** Colours are display colours from the style sheet to the screen: nothing converts them. */
 THREE.ColorManagement.enabled = false
@@ -59,6 +62,8 @@ export class Scene {
   private readonly chosenFaces = new THREE.Mesh(new THREE.BufferGeometry(), new THREE.MeshBasicMaterial({ transparent: true, opacity: 0.55, side: THREE.DoubleSide, depthTest: true, polygonOffset: true, polygonOffsetFactor: -1, polygonOffsetUnits: -1 })) // prettier-ignore
   private readonly chosenPoints = new THREE.Points(new THREE.BufferGeometry(), new THREE.PointsMaterial({ size: 10, sizeAttenuation: false, depthTest: false })) // prettier-ignore
   private readonly chosenEdges = lines()
+  private readonly ghosts = new THREE.Group()
+  readonly handle: Handle
   private mesh: MeshData | null = null
   private tint: Tint | null = null
   private shown: Shown = { faces: true, wire: false, points: false, smooth: false }
@@ -75,6 +80,9 @@ export class Scene {
     }
     this.controls = new OrbitControls(this.camera, canvas)
     this.controls.addEventListener('change', () => this.draw())
+    this.scene.add(this.ghosts)
+    this.handle = new Handle(this.camera, canvas, this.controls, () => this.draw())
+    this.scene.add(this.handle.root)
     this.camera.position.set(0.9, 1.05, 1.4)
     this.camera.lookAt(0, 0, 0)
   }
@@ -198,6 +206,54 @@ export class Scene {
     this.draw()
   }
 
+  /** Draw other meshes as faint wires. */
+  setGhosts(meshes: MeshData[], color: THREE.Color): void {
+    for (const part of this.ghosts.children) (part as THREE.LineSegments).geometry.dispose()
+    this.ghosts.clear()
+    for (const mesh of meshes) {
+      const ghost = new THREE.LineSegments(new THREE.BufferGeometry(), new THREE.LineBasicMaterial({ color, transparent: true, opacity: 0.35 }))
+      ghost.geometry.setAttribute('position', new THREE.BufferAttribute(mesh.position, 3))
+      ghost.geometry.setIndex(new THREE.BufferAttribute(mesh.edge.length ? mesh.edge : mesh.segment, 1))
+      ghost.frustumCulled = false
+      this.ghosts.add(ghost)
+    }
+    this.draw()
+  }
+
+  /** Elements of a kind inside of an outline on the screen, in -1..1 coordinates. */
+  within(kind: Kind, outline: Spot[]): number[] {
+    this.camera.updateMatrixWorld()
+    return this.mesh ? elementsWithin(this.mesh, kind, this.camera, outline) : []
+  }
+
+  /** Whether dragging turns the camera, or is for something else. */
+  setTurning(on: boolean): void {
+    this.controls.enableRotate = on
+  }
+
+  lookAlong(direction: Direction): void {
+    lookAlong(this.camera, this.controls, direction)
+    this.draw()
+  }
+
+  get parallel(): boolean {
+    return isParallel(this.camera)
+  }
+
+  setParallel(on: boolean): void {
+    setParallel(this.camera, this.controls, on)
+    this.draw()
+  }
+
+  standpoint(name: string): Standpoint {
+    return standpoint(this.camera, this.controls, name)
+  }
+
+  goTo(kept: Standpoint): void {
+    goTo(this.camera, this.controls, kept)
+    this.draw()
+  }
+
   private index(part: THREE.Mesh | THREE.Points | THREE.LineSegments, position: THREE.BufferAttribute, index: number[]): void {
     part.geometry.setAttribute('position', position)
     part.geometry.setIndex(index)
@@ -212,8 +268,8 @@ export class Scene {
     this.camera.updateMatrixWorld()
     this.controls.target.copy(center)
     this.camera.position.copy(center).addScaledVector(way, reach)
-    this.camera.near = reach / 1000
-    this.camera.far = reach * 100
+    this.camera.near = this.parallel ? reach * 0.5 : reach / 1000
+    this.camera.far = this.parallel ? reach * 2 : reach * 100
     this.camera.updateProjectionMatrix()
     this.controls.update()
     this.draw()
@@ -288,6 +344,7 @@ export class Scene {
   }
 
   dispose(): void {
+    this.handle.dispose()
     this.controls.dispose()
     for (const part of this.parts()) (part as THREE.Mesh).geometry.dispose()
     this.renderer.dispose()

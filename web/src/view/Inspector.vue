@@ -1,0 +1,155 @@
+<script setup lang="ts">
+/** The panel of checks, trace or comparison, beside the picture. */
+import { computed, inject } from 'vue'
+import { useEvaluation } from '../bench/useEvaluation'
+import { useSelection } from '../bench/useSelection'
+import { splitFeed } from '../board/document'
+import { addCardKey } from '../board/keys'
+import { useGraph } from '../board/useGraph'
+import { useCatalogue } from '../catalogue/useCatalogue'
+import { change, count, short } from '../shared/numbers'
+import { useInspect, type Check } from './useInspect'
+
+const emit = defineEmits<{ frame: [] }>()
+const { panel, checks, steps, difference, against, trouble } = useInspect()
+const graph = useGraph()
+const selection = useSelection()
+const { shownNode } = useEvaluation()
+const { operatorOf } = useCatalogue()
+const addCard = inject(addCardKey, () => {})
+
+const titleOf = (feed: string) => {
+  const node = graph.document.value.nodes[splitFeed(feed).from]
+  return node?.title || operatorOf(node)?.label || feed
+}
+const others = computed(() => Object.entries(graph.document.value.nodes).filter(([id, node]) => id !== splitFeed(shownNode.value ?? '').from && !operatorOf(node)?.makes_value))
+const HOW = { kept: 'passed it on', made: 'made it from another one', new: 'made it' }
+
+function show(check: Check) {
+  selection.kind.value = check.kind
+  selection.choose(check.elements, false)
+  setTimeout(() => emit('frame'), 60)
+}
+
+function mend(check: Check) {
+  if (check.repair) addCard(check.repair.operator, check.repair.parameters)
+}
+
+function look(feed: string) {
+  graph.edit(`look at ${titleOf(feed)}`, (next) => (next.looking_at = feed))
+}
+</script>
+
+<template>
+  <aside class="panel" :aria-label="panel" data-test="inspector">
+    <header><b>{{ panel === 'checks' ? 'Checks' : panel === 'trace' ? 'Trace' : 'Compare' }}</b><button class="plain" aria-label="Close" @click="panel = ''">×</button></header>
+    <p v-if="trouble" class="bad" role="alert">{{ trouble }}</p>
+    <template v-if="panel === 'checks'">
+      <p v-if="checks && !checks.length" class="good" data-test="all-well">Nothing is wrong with ‘{{ titleOf(shownNode ?? '') }}’.</p>
+      <div v-for="check in checks ?? []" :key="check.name" class="entry" :data-test="`check-${check.name.replaceAll(' ', '-')}`">
+        <button class="plain" :title="`Select them: ${check.help}`" @click="show(check)"><b>{{ count(check.count) }}</b> {{ check.name }}</button>
+        <span class="faint">{{ check.help }}</span>
+        <button v-if="check.repair" class="plain boxed" :title="`Add the card ${check.repair.operator.replaceAll('_', ' ')}`" @click="mend(check)">{{ check.repair.operator.replaceAll('_', ' ') }}</button>
+      </div>
+    </template>
+    <template v-else-if="panel === 'trace'">
+      <p v-if="!steps" class="faint">Pick a point, edge, corner or face: its way is shown here and on the board.</p>
+      <ol v-else>
+        <li v-for="(step, n) in steps" :key="n" :class="step.how">
+          <button class="plain" :title="`Look at ${titleOf(step.feed)}`" @click="look(step.feed)">{{ titleOf(step.feed) }}</button>
+          <span class="faint">{{ n === 0 ? `${step.kind} ${count(step.element)}: ` : `as ${step.kind} ${count(step.element)}: ` }}{{ HOW[step.how] }}</span>
+        </li>
+      </ol>
+    </template>
+    <template v-else>
+      <label class="with">with <select v-model="against" class="text" aria-label="Compare with" data-test="against"><option value="">choose a card</option><option v-for="[id] in others" :key="id" :value="id">{{ titleOf(id) }}</option></select></label>
+      <template v-if="difference">
+        <table>
+          <tbody>
+            <tr v-for="([now, by], kind) in difference.counts" :key="kind"><td>{{ kind }}</td><td class="mono">{{ count(now) }}</td><td class="mono">{{ by ? change(by) : 'same' }}</td></tr>
+          </tbody>
+        </table>
+        <p data-test="farthest">{{ difference.moved ? `${count(difference.moved)} points are off it, ${short(difference.farthest)} m at most; the colours show how far.` : 'All points lie on it.' }}</p>
+        <p v-for="entry in difference.attributes" :key="entry.kind + entry.name" class="faint">{{ entry.kind }} <b class="mono">{{ entry.name }}</b>: {{ entry.what }}</p>
+        <p v-if="!difference.attributes.length" class="faint">All attributes are the same.</p>
+      </template>
+      <p v-else-if="!against" class="faint">The other one is drawn as a faint wire, and the distance to it as colours.</p>
+    </template>
+  </aside>
+</template>
+
+<style scoped>
+.panel {
+  position: absolute;
+  top: 8px;
+  right: 8px;
+  z-index: 3;
+  width: 268px;
+  max-height: calc(100% - 100px);
+  padding: 6px 10px 9px;
+  overflow: auto;
+  border: 1px solid var(--line);
+  border-radius: 6px;
+  background: color-mix(in srgb, var(--sheet) 96%, transparent);
+  font-size: 13px;
+}
+header {
+  display: flex;
+  justify-content: space-between;
+  align-items: center;
+}
+p {
+  margin: 3px 0;
+}
+.entry {
+  display: flex;
+  flex-wrap: wrap;
+  align-items: center;
+  gap: 2px 6px;
+  padding: 3px 0;
+  border-top: 1px solid var(--line);
+}
+.entry .plain,
+ol .plain {
+  min-height: 24px;
+  padding: 0 5px;
+}
+.entry .faint {
+  flex: 1 1 100%;
+  padding-left: 5px;
+}
+ol {
+  margin: 4px 0;
+  padding-left: 20px;
+}
+.new .plain,
+.made .plain {
+  font-weight: 700;
+}
+.with {
+  display: flex;
+  align-items: center;
+  gap: 6px;
+}
+.with select {
+  flex: 1;
+}
+table {
+  width: 100%;
+  margin: 5px 0;
+  border-collapse: collapse;
+}
+td {
+  padding: 1px 0;
+  border-bottom: 1px solid var(--line);
+}
+td + td {
+  text-align: right;
+}
+.good {
+  color: var(--good);
+}
+.bad {
+  color: var(--bad);
+}
+</style>

@@ -1,0 +1,125 @@
+<script setup lang="ts">
+/** Tools at the edge of the picture: how to pick, what to look at closer, where the camera stands, and a still picture. */
+import { useLocalStorage } from '@vueuse/core'
+import { ElDropdown, ElDropdownItem, ElDropdownMenu, ElMessageBox } from 'element-plus'
+import { computed } from 'vue'
+import { api } from '../api/client'
+import { useEvaluation } from '../bench/useEvaluation'
+import { useSelection } from '../bench/useSelection'
+import { tell } from '../board/useChanges'
+import { useGraph } from '../board/useGraph'
+import type { Direction, Standpoint } from './cameras'
+import { useInspect } from './useInspect'
+import { useView } from './useView'
+
+const props = defineProps<{ parallel: boolean; keep: (name: string) => Standpoint | null }>()
+const emit = defineEmits<{ along: [direction: Direction]; parallel: []; go: [kept: Standpoint]; still: [backdrop: boolean] }>()
+const view = useView()
+const selection = useSelection()
+const inspect = useInspect()
+const graph = useGraph()
+const { shownNode } = useEvaluation()
+const TOOLS = [
+  { name: 'click', help: 'Pick one element with a click; more with Shift. Dragging turns the view.' },
+  { name: 'box', help: 'Drag a box around elements; Shift adds.' },
+  { name: 'lasso', help: 'Draw around elements; Shift adds.' },
+] as const
+const WAYS: Direction[] = ['front', 'side', 'top', 'corner']
+
+const all = useLocalStorage<Record<string, Standpoint[]>>('reticula standpoints', {})
+const kept = computed(() => all.value[graph.state.value?.id ?? ''] ?? [])
+
+async function camera(command: string) {
+  if (WAYS.includes(command as Direction)) emit('along', command as Direction)
+  else if (command === 'parallel') emit('parallel')
+  else if (command.startsWith('go ')) emit('go', kept.value[Number(command.slice(3))]!)
+  else {
+    const answer = await ElMessageBox.prompt('Its name:', 'Keep this standpoint', { inputPattern: /\S/, inputErrorMessage: 'Give it a name.', confirmButtonText: 'Keep', cancelButtonText: 'Cancel' }).catch(() => null)
+    const name = ((answer as { value?: string } | null)?.value ?? '').trim()
+    const made = name ? props.keep(name) : null
+    if (made) all.value = { ...all.value, [graph.state.value!.id]: [...kept.value.filter((one) => one.name !== name), made] }
+  }
+}
+
+async function spread(how: 'grow' | 'shrink' | 'piece') {
+  const id = graph.state.value?.id
+  if (!id || !shownNode.value) return
+  const wish = { what: 'spread', kind: selection.kind.value, elements: [...selection.chosen.value], how }
+  try {
+    const look = (await api.looks(id, shownNode.value, [wish], graph.basis())).looks[0] as { elements?: number[]; error?: { message: string } }
+    if (look.error) tell(look.error.message)
+    else selection.choose(look.elements ?? [], false)
+  } catch (error) {
+    tell(error)
+  }
+}
+</script>
+
+<template>
+  <div class="rail" role="toolbar" aria-label="Tools" aria-orientation="vertical">
+    <button v-for="tool in TOOLS" :key="tool.name" class="plain" :aria-pressed="view.tool === tool.name" :title="tool.help" :data-test="`tool-${tool.name}`" @click="view.tool = tool.name">{{ tool.name }}</button>
+    <template v-if="selection.chosen.value.size">
+      <hr />
+      <span class="faint" data-test="chosen-count">{{ selection.chosen.value.size }} picked</span>
+      <button class="plain" title="Take in what is around (points and faces)" data-test="spread-grow" @click="spread('grow')">grow</button>
+      <button class="plain" title="Leave out the rim (points and faces)" @click="spread('shrink')">shrink</button>
+      <button class="plain" title="Take in all of their connected parts" @click="spread('piece')">piece</button>
+    </template>
+    <hr />
+    <button v-for="which in ['checks', 'trace', 'compare'] as const" :key="which" class="plain" :aria-pressed="inspect.panel.value === which" :data-test="`panel-${which}`" :title="{ checks: 'What is wrong with this, and where', trace: 'Which card made an element, and from what', compare: 'Hold this against another card’s result' }[which]" @click="inspect.toggle(which)">{{ which }}</button>
+    <hr />
+    <ElDropdown trigger="click" placement="right-start" @command="camera">
+      <button class="plain" data-test="camera" title="Where the camera stands">camera</button>
+      <template #dropdown>
+        <ElDropdownMenu>
+          <ElDropdownItem v-for="way in WAYS" :key="way" :command="way" :data-test="`camera-${way}`">from the {{ way }}</ElDropdownItem>
+          <ElDropdownItem command="parallel" divided data-test="camera-parallel">{{ parallel ? 'with perspective' : 'parallel rays, nothing smaller far away' }}</ElDropdownItem>
+          <ElDropdownItem v-for="(one, n) in kept" :key="one.name" :command="`go ${n}`" :divided="n === 0">{{ one.name }}</ElDropdownItem>
+          <ElDropdownItem command="keep" divided data-test="camera-keep">Keep this standpoint…</ElDropdownItem>
+        </ElDropdownMenu>
+      </template>
+    </ElDropdown>
+    <ElDropdown trigger="click" placement="right-start" @command="emit('still', $event === 'backdrop')">
+      <button class="plain" data-test="still" title="A still picture as PNG">still</button>
+      <template #dropdown>
+        <ElDropdownMenu>
+          <ElDropdownItem command="backdrop" data-test="still-backdrop">with the backdrop</ElDropdownItem>
+          <ElDropdownItem command="clear">without, see-through</ElDropdownItem>
+        </ElDropdownMenu>
+      </template>
+    </ElDropdown>
+  </div>
+</template>
+
+<style scoped>
+.rail {
+  position: absolute;
+  top: 8px;
+  left: 8px;
+  z-index: 3;
+  display: flex;
+  flex-direction: column;
+  align-items: stretch;
+  padding: 3px;
+  border: 1px solid var(--line);
+  border-radius: 6px;
+  background: color-mix(in srgb, var(--sheet) 92%, transparent);
+  font-size: 12.5px;
+}
+.plain {
+  justify-content: flex-start;
+  width: 100%;
+  min-height: 24px;
+  padding: 0 7px;
+}
+hr {
+  width: 100%;
+  margin: 2px 0;
+  border: 0;
+  border-top: 1px solid var(--line);
+}
+.faint {
+  padding: 0 7px;
+  font-size: 12px;
+}
+</style>
