@@ -1,6 +1,6 @@
 <script setup lang="ts">
 /** The panel of checks, trace or comparison, beside the picture. */
-import { computed, inject } from 'vue'
+import { computed, inject, nextTick } from 'vue'
 import { useEvaluation } from '../bench/useEvaluation'
 import { useSelection } from '../bench/useSelection'
 import { splitFeed } from '../board/document'
@@ -25,10 +25,12 @@ const titleOf = (feed: string) => {
 const others = computed(() => Object.entries(graph.document.value.nodes).filter(([id, node]) => id !== splitFeed(shownNode.value ?? '').from && !operatorOf(node)?.makes_value))
 const HOW = { kept: 'passed it on', made: 'made it from another one', new: 'made it' }
 
-function show(check: Check) {
+async function show(check: Check) {
   selection.kind.value = check.kind
+  await nextTick()
   selection.choose(check.elements, false)
-  setTimeout(() => emit('frame'), 60)
+  await nextTick()
+  emit('frame')
 }
 
 function mend(check: Check) {

@@ -89,7 +89,7 @@ function step(side: 0 | 1, event: KeyboardEvent) {
 <style scoped>
 .legend {
   position: absolute;
-  left: 10px;
+  left: 98px;
   bottom: 10px;
   min-width: 210px;
   max-width: 270px;

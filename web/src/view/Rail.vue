@@ -6,6 +6,9 @@ import { computed } from 'vue'
 import { api } from '../api/client'
 import { useEvaluation } from '../bench/useEvaluation'
 import { useSelection } from '../bench/useSelection'
+import { count } from '../shared/numbers'
+import KindGlyph from '../shared/KindGlyph.vue'
+import type { Kind } from '../api/looks'
 import { tell } from '../board/useChanges'
 import { useGraph } from '../board/useGraph'
 import type { Direction, Standpoint } from './cameras'
@@ -24,6 +27,7 @@ const TOOLS = [
   { name: 'box', help: 'Drag a box around elements; Shift adds.' },
   { name: 'lasso', help: 'Draw around elements; Shift adds.' },
 ] as const
+const PICKED: Kind[] = ['point', 'edge', 'corner', 'face']
 const WAYS: Direction[] = ['front', 'side', 'top', 'corner']
 
 const all = useLocalStorage<Record<string, Standpoint[]>>('reticula standpoints', {})
@@ -57,10 +61,13 @@ async function spread(how: 'grow' | 'shrink' | 'piece') {
 
 <template>
   <div class="rail" role="toolbar" aria-label="Tools" aria-orientation="vertical">
+    <div class="kinds" role="radiogroup" aria-label="Pick">
+      <button v-for="kind in PICKED" :key="kind" class="plain" role="radio" :aria-checked="selection.kind.value === kind" :aria-pressed="selection.kind.value === kind" :title="`Pick ${kind}s`" :aria-label="`Pick ${kind}s`" @click="selection.kind.value = kind"><KindGlyph :kind="kind" /></button>
+    </div>
     <button v-for="tool in TOOLS" :key="tool.name" class="plain" :aria-pressed="view.tool === tool.name" :title="tool.help" :data-test="`tool-${tool.name}`" @click="view.tool = tool.name">{{ tool.name }}</button>
     <template v-if="selection.chosen.value.size">
       <hr />
-      <span class="faint" data-test="chosen-count">{{ selection.chosen.value.size }} picked</span>
+      <span class="faint" data-test="chosen-count">{{ count(selection.chosen.value.size) }} picked</span>
       <button class="plain" title="Take in what is around (points and faces)" data-test="spread-grow" @click="spread('grow')">grow</button>
       <button class="plain" title="Leave out the rim (points and faces)" @click="spread('shrink')">shrink</button>
       <button class="plain" title="Take in all of their connected parts" @click="spread('piece')">piece</button>
@@ -111,6 +118,16 @@ async function spread(how: 'grow' | 'shrink' | 'piece') {
   width: 100%;
   min-height: 24px;
   padding: 0 7px;
+}
+.kinds {
+  display: grid;
+  grid-template-columns: 1fr 1fr;
+}
+.kinds .plain {
+  justify-content: center;
+}
+.rail :deep(.el-dropdown) {
+  font-size: inherit;
 }
 hr {
   width: 100%;

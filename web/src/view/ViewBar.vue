@@ -3,7 +3,6 @@
 import { computed } from 'vue'
 import type { Kind, Summary } from '../api/looks'
 import { useSelection } from '../bench/useSelection'
-import KindGlyph from '../shared/KindGlyph.vue'
 import { useView } from './useView'
 
 const props = defineProps<{ summary: Summary | null }>()
@@ -12,7 +11,6 @@ const view = useView()
 const selection = useSelection()
 const PARTS: Record<string, string[]> = { vec2: ['x', 'y', 'length'], vec3: ['x', 'y', 'z', 'length'], vec4: ['x', 'y', 'z', 'w', 'length'] }
 const COLORED: Kind[] = ['point', 'edge', 'corner', 'face']
-const PICKED: Kind[] = ['point', 'edge', 'corner', 'face']
 
 interface Entry {
   key: string
@@ -98,12 +96,6 @@ const missing = computed(() => view.color && !entries.value.some((g) => g.entrie
         </optgroup>
       </select>
     </label>
-    <div class="set" role="radiogroup" aria-label="Pick">
-      <span class="faint">pick</span>
-      <button v-for="kind in PICKED" :key="kind" class="plain kind" role="radio" :aria-checked="selection.kind.value === kind" :aria-pressed="selection.kind.value === kind" :title="`Pick ${kind}s`" :aria-label="`Pick ${kind}s`" @click="selection.kind.value = kind">
-        <KindGlyph :kind="kind" />
-      </button>
-    </div>
     <button class="plain boxed" title="Show the whole shape (F); the selection with Shift+F" data-test="frame" @click="emit('frame', $event.shiftKey)">Frame</button>
   </div>
 </template>
@@ -126,9 +118,6 @@ const missing = computed(() => view.color && !entries.value.some((g) => g.entrie
 }
 .bar .plain {
   padding: 2px 7px;
-}
-.bar .kind {
-  padding: 2px 5px;
 }
 .wide {
   width: 116px;

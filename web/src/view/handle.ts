@@ -15,6 +15,7 @@ export class Handle {
   constructor(camera: THREE.Camera, canvas: HTMLElement, orbit: OrbitControls, draw: () => void) {
     this.controls = new TransformControls(camera, canvas)
     this.controls.setSize(0.7)
+    this.controls.setColors('#c2562c', '#3c8a5f', '#2d7fa3', '#f2c14e')
     this.root = this.controls.getHelper()
     this.controls.addEventListener('change', draw)
     this.controls.addEventListener('dragging-changed', (event) => {

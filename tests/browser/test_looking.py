@@ -1,0 +1,178 @@
+"""Looking closer and touching through the real interface: checks, trace, comparison, choices, handles, scales, stills."""
+
+from __future__ import annotations
+
+from pathlib import Path
+
+import numpy as np
+from playwright.sync_api import expect
+
+from tests.browser.conftest import Bench
+from tests.browser.test_operators import choose
+from tests.core.graph.building import graph, node
+
+
+def middle(bench: Bench, across: float = 0.5, down: float = 0.5) -> tuple[float, float]:
+    box = bench.page.locator("[data-test=canvas]").bounding_box()
+    assert box
+    return box["x"] + box["width"] * across, box["y"] + box["height"] * down
+
+
+def test_checks_show_where_and_offer_what_mends(bench: Bench) -> None:
+    made = bench.new_graph(
+        graph({"sheet": node("grid", cells=[4, 4]), "apart": node("unshare", "sheet")}, looking_at="apart")
+    )
+    page = bench.page
+    page.click("[data-test=panel-checks]")
+    expect(page.locator("[data-test=check-open-borders]")).to_contain_text("64")
+    before = bench.pixels()
+    page.click("[data-test=check-points-in-one-place] .plain >> nth=0")
+    expect(page.locator("[data-test=chosen-count]")).to_have_text("60 picked")
+    bench.settle()
+    assert (bench.pixels() != before).any()
+    page.click("[data-test=check-points-in-one-place] .boxed")
+    bench.settle()
+    assert bench.state(made)["document"]["nodes"]["weld_1"]["inputs"] == {"geo": ["apart"]}
+    expect(page.locator("[data-test=check-points-in-one-place]")).to_have_count(0)
+    expect(page.locator("[data-test=check-open-borders]")).to_contain_text("16")
+
+
+def test_a_trace_leads_through_the_board(bench: Bench) -> None:
+    nodes = {
+        "block": node("box", cells=[2, 2, 2]),
+        "fine": node("smooth_subdivide", "block"),
+        "moved": node("transform", "fine"),
+        "other": node("grid"),
+    }
+    bench.new_graph(graph(nodes, looking_at="moved"))
+    page = bench.page
+    page.click("[data-test=panel-trace]")
+    expect(page.locator("[data-test=inspector]")).to_contain_text("Pick a point, edge, corner or face")
+    page.mouse.click(*middle(bench))
+    steps = page.locator("[data-test=inspector] li")
+    expect(steps).to_have_count(3)
+    expect(steps.last).to_contain_text("box")
+    expect(page.locator(".card.traced")).to_have_count(3)
+    page.keyboard.press("t")
+    expect(page.locator(".card.traced")).to_have_count(0)
+
+
+def test_two_results_are_compared_with_colours_and_a_ghost(bench: Bench) -> None:
+    nodes = {"ball": node("sphere"), "large": node("transform", "ball", scale=[1.5, 1.5, 1.5])}
+    bench.new_graph(graph(nodes, looking_at="large"))
+    page = bench.page
+    before = bench.pixels()
+    page.click("[data-test=panel-compare]")
+    page.select_option("[data-test=against]", "ball")
+    expect(page.locator("[data-test=farthest]")).to_contain_text("points are off it")
+    expect(page.locator("[data-test=legend]")).to_contain_text("distance")
+    bench.settle()
+    assert (bench.pixels() != before).mean() > 0.05
+    choose(bench, "ball")
+    page.click("[data-test=ghost-ball]")
+    page.click("[data-test=inspector] [aria-label=Close]")
+    expect(page.locator("[data-test=legend]")).to_have_count(0)
+
+
+def test_a_box_picks_grows_and_becomes_a_group(bench: Bench) -> None:
+    made = bench.new_graph(graph({"sheet": node("grid", cells=[10, 10])}, looking_at="sheet"))
+    page = bench.page
+    page.keyboard.press("b")
+    page.mouse.move(*middle(bench, 0.44, 0.44))
+    page.mouse.down()
+    page.mouse.move(*middle(bench, 0.56, 0.56), steps=5)
+    page.mouse.up()
+    picked = page.locator("[data-test=chosen-count]")
+    expect(picked).to_be_visible()
+    few = int(picked.inner_text().split()[0])
+    assert 0 < few < 60
+    page.click("[data-test=spread-grow]")
+    expect(picked).not_to_have_text(f"{few} picked")
+    more = int(picked.inner_text().split()[0])
+    page.click("[data-test=tool-click]")
+    bench.add("group picked")
+    page.click("[data-test=picked-replace]")
+    bench.settle()
+    assert len(bench.state(made)["document"]["nodes"]["group_picked_1"]["parameters"]["elements"]) == more
+
+
+def test_a_handle_is_dragged_and_the_mesh_follows(bench: Bench) -> None:
+    made = bench.new_graph(graph({"block": node("box"), "away": node("transform", "block")}, looking_at="away"))
+    page = bench.page
+    choose(bench, "away")
+    expect(page.locator("[data-test=handle]")).to_contain_text("move 0, 0, 0 m")
+    page.click("[data-test=camera]")
+    page.click("[data-test=camera-front]")
+    page.click("[data-test=frame]")
+    bench.settle()
+    before = bench.pixels()
+    x, y = middle(bench)
+    page.mouse.move(x + 3, y)
+    page.mouse.move(x, y)
+    page.mouse.down()
+    for step in range(1, 9):
+        page.mouse.move(x + 12 * step, y - 3 * step)
+    page.mouse.up()
+    bench.settle()
+    move = bench.state(made)["document"]["nodes"]["away"]["parameters"]["move"]
+    assert max(abs(part) for part in move) > 0.05
+    assert (bench.pixels() != before).any()
+    assert bench.state(made)["undo"] == "move move"
+
+
+def test_the_scale_is_chosen_and_fitted_to_a_part_of_the_values(bench: Bench) -> None:
+    nodes = {
+        "sheet": node("grid", cells=[8, 8]),
+        "v": node("set_attribute", "sheet", name="heat", value={"formula": "position.x"}),
+    }
+    bench.new_graph(graph(nodes, looking_at="v"))
+    page = bench.page
+    page.select_option("[data-test=color-by]", "point|heat|")
+    expect(page.locator("[data-test=legend-low]")).to_have_text("-0.5")
+    expect(page.locator("[data-test=histogram] i")).to_have_count(40)
+    even = bench.pixels()
+    page.select_option("[data-test=scale]", "signed")
+    bench.settle()
+    assert (bench.pixels() != even).mean() > 0.05
+    page.focus("[data-test=range-high]")
+    for _ in range(10):
+        page.keyboard.press("ArrowLeft")
+    expect(page.locator("[data-test=legend-high]")).to_have_text("0.3")
+    page.click("[data-test=real-range]")
+    expect(page.locator("[data-test=legend-high]")).to_have_text("0.5")
+    page.select_option("[data-test=labels-of]", "index")
+    expect(page.locator("[data-test=labels] text").first).to_be_visible()
+    page.select_option("[data-test=strokes]", "face|normal")
+    bench.settle()
+    assert len(np.unique(bench.pixels().reshape(-1, 4), axis=0)) > 10
+
+
+def test_standpoints_stills_freezing_and_shortcuts(bench: Bench, tmp_path: Path) -> None:
+    made = bench.new_graph(graph({"block": node("box", size=[1, 2, 1])}, looking_at="block"))
+    page = bench.page
+    corner = bench.pixels()
+    page.click("[data-test=camera]")
+    page.click("[data-test=camera-front]")
+    bench.settle()
+    front = bench.pixels()
+    assert (front != corner).mean() > 0.05
+    page.click("[data-test=camera]")
+    page.click("[data-test=camera-parallel]")
+    bench.settle()
+    page.click("[data-test=still]")
+    with page.expect_download() as loading:
+        page.click("[data-test=still-backdrop]")
+    loading.value.save_as(tmp_path / "still.png")
+    assert (tmp_path / "still.png").read_bytes().startswith(b"\x89PNG")
+    page.keyboard.press("/")
+    page.fill("[data-test=finder]", "freeze")
+    page.keyboard.press("Enter")
+    page.fill(".el-message-box input", "Block by hand")
+    page.keyboard.press("Enter")
+    expect(page.locator("[data-test=open-shapes]")).to_contain_text("1")
+    project = bench.state(made)["project_id"]
+    assert bench.client.get(f"/api/projects/{project}/assets")["assets"][0]["name"] == "block_by_hand"
+    expect(page.locator(".el-message-box")).to_have_count(0)
+    page.wait_for_timeout(400)
+    page.keyboard.press("?")
+    expect(page.locator("[data-test=shortcuts]")).to_contain_text("fold")
