@@ -176,3 +176,43 @@ def test_standpoints_stills_freezing_and_shortcuts(bench: Bench, tmp_path: Path)
     page.wait_for_timeout(400)
     page.keyboard.press("?")
     expect(page.locator("[data-test=shortcuts]")).to_contain_text("fold")
+
+
+def test_the_ledger_edits_values_names_and_types_as_cards(bench: Bench) -> None:
+    nodes = {
+        "sheet": node("grid", cells=[3, 1]),
+        "v": node("set_attribute", "sheet", name="heat", kind="face", value={"formula": "index * 2"}),
+    }
+    made = bench.new_graph(graph(nodes, looking_at="v"))
+    page = bench.page
+    page.context.grant_permissions(["clipboard-read", "clipboard-write"])
+    page.click("[data-test=ledger-face]")
+    page.dblclick("[data-test=cell-1-heat]")
+    page.fill("[data-test=cell-1-heat] input", "7")
+    page.keyboard.press("Enter")
+    expect(page.locator("[data-test=cell-1-heat]")).to_have_text("7")
+    bench.settle()
+    page.dblclick("[data-test=cell-2-heat]")
+    page.fill("[data-test=cell-2-heat] input", "-1")
+    page.keyboard.press("Enter")
+    expect(page.locator("[data-test=cell-2-heat]")).to_have_text("-1")
+    bench.settle()
+    nodes = bench.state(made)["document"]["nodes"]
+    assert [node["operator"] for node in nodes.values()] == ["grid", "set_attribute", "edit_values"]
+    assert sorted(nodes["edit_values_1"]["parameters"]["edits"].values()) == [-1, 7]
+    page.click("[data-test=more-column-heat]")
+    page.click("[data-test=rename-column-heat]")
+    page.fill(".el-message-box input", "warmth")
+    page.keyboard.press("Enter")
+    expect(page.locator("[data-test=column-warmth]")).to_be_visible()
+    bench.settle()
+    page.click("[data-test=copy-csv]")
+    expect(page.locator(".el-message--success")).to_contain_text("3 rows")
+    lines = page.evaluate("navigator.clipboard.readText()").splitlines()
+    assert lines[0] == "index,warmth,area"
+    assert lines[2].startswith("1,7,")
+    page.click("[data-test=more-column-warmth]")
+    page.click("[data-test=remove-column-warmth]")
+    expect(page.locator("[data-test=column-warmth]")).to_have_count(0)
+    bench.settle()
+    assert len(bench.state(made)["document"]["nodes"]) == 5

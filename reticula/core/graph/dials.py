@@ -77,7 +77,7 @@ def handed(name: str, dial: Dial) -> Parameter:
         case "attribute":
             return AttributeName(name, default, help, optional=True, of=of)
         case "names":
-            return Names(name, default, help, of=of)
+            return Names(name, default, help, of=of, optional=True)
         case "shape":
             return Shape(name, default, help)
         case "where":

@@ -363,9 +363,12 @@ class Names(Parameter):
     """Attribute names of the input ``of``, separated by spaces or commas; ``*`` stands for any letters."""
 
     of: str = "source"
+    optional: bool = False
     widget: ClassVar[str] = "names"
 
     def check_plain(self, value: Any) -> str:
+        if self.optional and isinstance(value, str) and not value.strip():
+            return ""
         if not isinstance(value, str) or not value.strip():
             self.fail("takes at least one name, or * for all")
         return " ".join(value.replace(",", " ").split())

@@ -290,6 +290,7 @@ export function nodeLine(node: GraphNode, operator: OperatorState | undefined): 
 function plain(value: unknown, unit: string): string {
   if (isWired(value)) return `← ${value.wire}`
   if (isBound(value)) return `= ${value.dial.replaceAll('_', ' ')}`
+  if (typeof value === 'object' && value !== null && !Array.isArray(value) && Object.keys(value).every((key) => /^[0-9a-f]{6,16}$/.test(key)) && Object.keys(value).length) return `${Object.keys(value).length} by hand`
   if (typeof value === 'string' && value.includes('\n')) return `${value.split('\n').filter((line) => line.trim()).length} lines`
   if (typeof value === 'object' && value !== null && !Array.isArray(value) && !('formula' in value)) {
     return Object.entries(value).map(([name, one]) => `${name} ${plain(one, '')}`).join(' ') // prettier-ignore

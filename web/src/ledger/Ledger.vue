@@ -1,7 +1,8 @@
 <script setup lang="ts">
 /** One row per element of the node that is looked at. */
 import { useElementSize, watchDebounced } from '@vueuse/core'
-import { computed, ref, shallowRef, watch } from 'vue'
+import { ElDropdown, ElDropdownItem, ElDropdownMenu, ElMessage } from 'element-plus'
+import { computed, nextTick, ref, shallowRef, watch } from 'vue'
 import { api } from '../api/client'
 import { isError, KINDS, type Kind, type Rows } from '../api/looks'
 import { useEvaluation } from '../bench/useEvaluation'
@@ -9,6 +10,7 @@ import { useSelection } from '../bench/useSelection'
 import { useGraph } from '../board/useGraph'
 import KindGlyph from '../shared/KindGlyph.vue'
 import { count, short } from '../shared/numbers'
+import { toCsv, readCell, useEditing } from './useEditing'
 import { usePages } from './usePages'
 import { useWindow } from './useWindow'
 
@@ -27,6 +29,8 @@ interface Cell {
   type: string
   column: number
   part: number
+  name: string
+  fixed: boolean
 }
 
 const COMPONENTS: Record<string, number> = { vec2: 2, vec3: 3, vec4: 4 }
@@ -60,7 +64,7 @@ const pages = usePages<Row>(async (offset, limit) => {
 const cells = computed<Cell[]>(() =>
   columns.value.flatMap((column, number) => {
     const parts = COMPONENTS[column.type]
-    const own = { type: column.type, unit: column.unit, column: number }
+    const own = { type: column.type, unit: column.unit, column: number, name: column.name, fixed: column.built_in }
     if (!parts) return [{ ...own, key: column.name, title: column.name, sort: column.name, part: -1 }]
     const letters = column.name === 'color' ? 'rgba' : column.name === 'uv' ? 'uv' : 'xyzw'
     return Array.from({ length: parts }, (_, part) => ({
@@ -112,6 +116,55 @@ function shown(row: Row, cell: Cell): string {
 const offered = computed(() => KINDS.filter((entry) => entry === kind.value || !['curve', 'instance'].includes(entry) || counts.value[`${entry}s`]))
 
 const canPick = computed(() => ['point', 'edge', 'corner', 'face'].includes(kind.value))
+const editing = useEditing()
+const edited = ref<{ row: number; key: string } | null>(null)
+const EDITED = ['point', 'edge', 'corner', 'face', 'curve']
+
+/** A double click on a value edits it, in a card of its own. */
+async function begin(event: MouseEvent, row: Row, cell: Cell) {
+  if (cell.fixed || !EDITED.includes(kind.value) || cell.type.includes('list') || cell.type.startsWith('mat') || graph.fixed.value) return
+  edited.value = { row: row.index, key: cell.key }
+  const host = event.currentTarget as HTMLElement
+  await nextTick()
+  host.querySelector('input')?.select()
+}
+
+async function settle(row: Row, cell: Cell, text: string) {
+  if (!edited.value) return
+  edited.value = null
+  if (text === shown(row, cell)) return
+  const part = readCell(text, cell.part >= 0 ? 'number' : cell.type)
+  if (part === null) return ElMessage({ type: 'error', message: `‘${text}’ does not fit ${cell.title}, which is a ${cell.part >= 0 ? 'number' : cell.type}.` })
+  const before = row.cells[cell.column]
+  const value = cell.part >= 0 && Array.isArray(before) ? before.map((one, n) => (n === cell.part ? part : one)) : part
+  await editing.edit(kind.value, cell.name, row.index, value)
+}
+
+function onColumn(cell: Cell, command: string) {
+  if (command === 'rename') void editing.rename(kind.value, cell.name)
+  else if (command === 'remove') editing.remove(kind.value, cell.name)
+  else if (command === 'hide') hidden.value = [...hidden.value, `${kind.value}/${cell.name}`]
+  else editing.convert(kind.value, cell.name, command)
+}
+
+/** Columns that are not shown, by kind and name. */
+const hidden = ref<string[]>([])
+const listed = computed(() => cells.value.filter((cell) => !hidden.value.includes(`${kind.value}/${cell.name}`)))
+
+const MOST_COPIED = 20_000
+async function copy() {
+  const id = graph.state.value?.id
+  if (!id || !shownNode.value) return
+  const rows: unknown[][] = []
+  for (let offset = 0; offset < Math.min(pages.total.value, MOST_COPIED); offset += 2000) {
+    const wish = { what: 'rows', kind: kind.value, offset, limit: 2000, sort: sort.value, descending: descending.value, where: where.value }
+    const answer = (await api.looks(id, shownNode.value, [wish], graph.basis())).looks[0] as unknown as Rows
+    answer.rows.forEach((row, n) => rows.push([answer.index[n], ...listed.value.map((cell) => (cell.part >= 0 ? (row[cell.column] as unknown[])[cell.part] : row[cell.column]))]))
+  }
+  await navigator.clipboard.writeText(toCsv(['index', ...listed.value.map((cell) => cell.title)], rows.slice(0, MOST_COPIED)))
+  ElMessage({ type: 'success', message: `${count(Math.min(rows.length, MOST_COPIED))} rows are in the clipboard as CSV.` })
+}
+
 function pick(event: MouseEvent | KeyboardEvent, row: Row | undefined) {
   if (row && canPick.value) selection.pick(row.index, event.shiftKey || event.ctrlKey || event.metaKey, 'ledger')
 }
@@ -128,25 +181,44 @@ function pick(event: MouseEvent | KeyboardEvent, row: Row | undefined) {
       </div>
       <button v-if="script" class="plain boxed" title="Show the text of the chosen script here" data-test="show-script" @click="$emit('script', script)">Script</button>
       <label class="filter"><span class="faint">where</span><input v-model="typed" class="text mono" placeholder="formula, e.g. area > 0.001" aria-label="Filter by formula" data-test="ledger-where" spellcheck="false" /></label>
+      <button class="plain" title="A new attribute for each element, as a card" data-test="add-column" @click="editing.add(kind)">+ column</button>
+      <button v-if="hidden.length" class="plain" title="Show all columns again" @click="hidden = []">all columns</button>
+      <button class="plain" title="Copy these rows as CSV" data-test="copy-csv" @click="copy">CSV</button>
       <span class="faint status" role="status">
         <template v-if="pages.trouble.value"><span class="bad">{{ pages.trouble.value }}</span></template>
         <template v-else>{{ count(pages.total.value) }} rows<template v-if="selection.chosen.value.size">, {{ count(selection.chosen.value.size) }} selected</template></template>
       </span>
     </div>
     <div ref="body" class="body" tabindex="0" role="table" :aria-rowcount="pages.total.value" @scroll="visible.scrolled.value = ($event.target as HTMLElement).scrollTop">
-      <div class="grid" :style="{ gridTemplateColumns: `72px repeat(${cells.length}, max-content) 1fr` }">
+      <div class="grid" :style="{ gridTemplateColumns: `72px repeat(${listed.length}, max-content) 1fr` }">
         <div class="head" role="row">
           <button role="columnheader" class="cell" @click="order('index')">index{{ sort === 'index' ? (descending ? ' ↓' : ' ↑') : '' }}</button>
-          <button v-for="cell in cells" :key="cell.key" role="columnheader" class="cell" :class="{ text: cell.type === 'text' }" :title="`${cell.type}; click to sort`" :data-test="`column-${cell.title}`" @click="order(cell.sort)">
-            {{ cell.title }}<span v-if="cell.unit" class="unit faint">{{ cell.unit }}</span>{{ sort === cell.sort ? (descending ? ' ↓' : ' ↑') : '' }}
-          </button>
+          <div v-for="cell in listed" :key="cell.key" class="cell column" :class="{ text: cell.type === 'text' }">
+            <button role="columnheader" :title="`${cell.type}; click to sort`" :data-test="`column-${cell.title}`" @click="order(cell.sort)">
+              {{ cell.title }}<span v-if="cell.unit" class="unit faint">{{ cell.unit }}</span>{{ sort === cell.sort ? (descending ? ' ↓' : ' ↑') : '' }}
+            </button>
+            <ElDropdown v-if="!cell.fixed && cell.part < 1" trigger="click" @command="onColumn(cell, $event)">
+              <button class="more" :aria-label="`More for ${cell.name}`" :data-test="`more-column-${cell.name}`">⋮</button>
+              <template #dropdown>
+                <ElDropdownMenu>
+                  <ElDropdownItem command="rename" :data-test="`rename-column-${cell.name}`">Rename…</ElDropdownItem>
+                  <ElDropdownItem v-for="type in editing.TYPES.filter((one) => one !== cell.type)" :key="type" :command="type">as {{ type }}</ElDropdownItem>
+                  <ElDropdownItem command="remove" divided :data-test="`remove-column-${cell.name}`">Remove</ElDropdownItem>
+                  <ElDropdownItem command="hide">Hide this column</ElDropdownItem>
+                </ElDropdownMenu>
+              </template>
+            </ElDropdown>
+          </div>
           <span />
         </div>
         <div class="filler" :style="{ height: `${visible.offset.value}px` }" />
         <div v-for="{ at, row } in rows" :key="at" class="row mono" role="row" :tabindex="row && canPick ? 0 : -1" :class="{ chosen: row && canPick && selection.chosen.value.has(row.index), odd: at % 2 }" data-test="ledger-row" @click="pick($event, row)" @keydown.enter="pick($event, row)">
           <template v-if="row">
             <span class="cell index">{{ row.index }}</span>
-            <span v-for="cell in cells" :key="cell.key" class="cell" :class="{ text: cell.type === 'text' }">{{ shown(row, cell) }}</span>
+            <span v-for="cell in listed" :key="cell.key" class="cell" :class="{ text: cell.type === 'text' }" :data-test="`cell-${row.index}-${cell.key}`" @dblclick.stop="begin($event, row, cell)">
+              <input v-if="edited?.row === row.index && edited.key === cell.key" class="edit mono" :value="shown(row, cell)" :aria-label="`${cell.title} of ${kind} ${row.index}`" @click.stop @blur="settle(row, cell, ($event.target as HTMLInputElement).value)" @keydown.stop @keydown.enter="($event.target as HTMLInputElement).blur()" @keydown.escape="edited = null" />
+              <template v-else>{{ shown(row, cell) }}</template>
+            </span>
           </template>
           <span v-else class="cell index faint">…</span>
           <span />
@@ -227,6 +299,31 @@ function pick(event: MouseEvent | KeyboardEvent, row: Row | undefined) {
   background: none;
   font-weight: 600;
   cursor: pointer;
+}
+.column {
+  display: flex;
+  align-items: center;
+  justify-content: flex-end;
+  gap: 1px;
+  cursor: default;
+}
+.column button {
+  padding: 0;
+  border: 0;
+  background: none;
+  font-weight: 600;
+  cursor: pointer;
+}
+.column .more {
+  padding: 0 2px;
+  color: var(--faint-ink);
+}
+.edit {
+  width: 100%;
+  padding: 0 2px;
+  border: 1px solid var(--accent);
+  background: var(--raised);
+  text-align: right;
 }
 .unit {
   margin-left: 5px;

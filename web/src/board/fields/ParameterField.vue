@@ -58,6 +58,7 @@ const where = computed(() => (kind.value ? `all ${kind.value}s, or a formula` : 
       <ResponseField v-else-if="parameter.widget === 'response curve'" :value="value as [number, number][]" :label="parameter.label" :soft="parameter.soft" @preview="emit('preview', $event)" @commit="emit('commit', $event)" />
       <GradientField v-else-if="parameter.widget === 'gradient'" :value="value as Stop[]" :label="parameter.label" @preview="emit('preview', $event)" @commit="emit('commit', $event)" />
       <PickedField v-else-if="parameter.widget === 'picked'" :value="value as string[]" :label="parameter.label" :kind="kind" @commit="emit('commit', $event)" />
+      <span v-else-if="parameter.widget === 'edits'" class="grow edits">{{ Object.keys(value as object).length }} by hand, in the ledger</span>
       <textarea v-else-if="parameter.widget === 'text'" class="text grow words" rows="2" :value="value as string" :aria-label="parameter.label" @input="emit('preview', ($event.target as HTMLTextAreaElement).value)" @change="emit('commit', ($event.target as HTMLTextAreaElement).value)" />
       <select v-else-if="parameter.widget === 'shape'" class="text grow" :value="value" :aria-label="parameter.label" @change="emit('commit', ($event.target as HTMLSelectElement).value)">
         <option value="">choose a shape of this project</option>
@@ -100,6 +101,10 @@ const where = computed(() => (kind.value ? `all ${kind.value}s, or a formula` : 
 .words {
   font: inherit;
   resize: vertical;
+}
+.edits {
+  padding-top: 5px;
+  font-size: 13px;
 }
 .grow {
   flex: 1;

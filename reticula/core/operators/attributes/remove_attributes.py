@@ -1,0 +1,53 @@
+"""Remove attributes: values and groups that are not needed any more."""
+
+from __future__ import annotations
+
+from fnmatch import fnmatchcase
+from typing import cast
+
+from reticula.core.geometry import Geo, Kind
+from reticula.core.geometry.kinds import KINDS
+from reticula.core.notes import note, warn
+from reticula.core.operators.declare import operator
+from reticula.core.operators.parameters import Choice, Names
+
+__all__ = ["remove_attributes"]
+
+
+@operator(
+    "remove_attributes",
+    family="attributes",
+    keywords=("delete", "drop", "clean", "strip", "group"),
+    carries="Carries all but those named, which is said.",
+    parameters=(
+        Names(
+            "names",
+            "",
+            "attributes and groups to remove, separated by spaces; * stands for any letters",
+            of="geo",
+            optional=True,
+        ),
+        Choice(
+            "kind", "all", "what has them", options={"all": "every kind", **{kind: f"each {kind}" for kind in KINDS}}
+        ),
+        Choice("which", "named", "which of them go", options={"named": "those named", "others": "all but those named"}),
+    ),
+)
+def remove_attributes(geo: Geo, *, names: str, kind: str, which: str) -> Geo:
+    """Remove attributes and groups by name; points keep their position."""
+    patterns = names.split()
+    if not patterns:
+        note("Nothing is named, so nothing is removed.")
+        return geo
+    gone = []
+    for on in KINDS if kind == "all" else (cast(Kind, kind),):
+        for name in list(geo.attributes[on]):
+            fits = any(fnmatchcase(name, pattern) for pattern in patterns)
+            if (on, name) != ("point", "position") and fits == (which == "named"):
+                geo = geo.without_attribute(on, name)
+                gone.append(f"{name} ({on})")
+    if gone:
+        note(f"Removed {', '.join(gone)}.")
+    else:
+        warn(f"Nothing is removed: no attribute fits '{names}'.")
+    return geo
