@@ -10,6 +10,7 @@ import numpy as np
 from reticula.core.errors import GeometryError
 from reticula.core.geometry import KINDS, Geo, Kind, triangles
 from reticula.core.geometry.checks import find_troubles
+from reticula.core.geometry.edge_loops import edge_loops, edge_rings
 from reticula.core.geometry.instances import flatten
 from reticula.core.geometry.kinds import PLURAL
 from reticula.core.geometry.measure import face_centers, face_normals, point_normals
@@ -105,7 +106,7 @@ def _checks(geo: Geo, wish: dict[str, Any], buffers: Buffers) -> dict[str, Any]:
 
 
 def _spread(geo: Geo, wish: dict[str, Any], buffers: Buffers) -> dict[str, Any]:
-    """Chosen elements with those around them (``grow``), without their rim (``shrink``), or with all of their piece."""
+    """Chosen elements with those around them (``grow``), without their rim (``shrink``), all of their piece, loop or ring."""
     kind, how = _kind(wish), str(wish.get("how"))
     count = geo.topology.count(kind)
     rows = np.array([int(one) for one in wish.get("elements", [])][:MOST_PICKED], np.int64)
@@ -122,8 +123,12 @@ def _spread(geo: Geo, wish: dict[str, Any], buffers: Buffers) -> dict[str, Any]:
         edge = np.zeros(count, bool)
         edge[row[chosen[around] if how == "grow" else ~chosen[around]]] = True
         chosen = chosen | edge if how == "grow" else chosen & ~edge
+    elif how in ("loop", "ring"):
+        if kind != "edge":
+            raise GeometryError(f"edges have a {how}, {PLURAL[kind]} have none; pick an edge")
+        chosen = (edge_loops if how == "loop" else edge_rings)(geo.topology, chosen)
     else:
-        raise GeometryError(f"chosen elements grow, shrink, or take their piece; not '{how}'")
+        raise GeometryError(f"chosen elements grow, shrink, take their piece, loop or ring; not '{how}'")
     return {"kind": kind, "elements": np.flatnonzero(chosen)[:MOST_PICKED].tolist()}
 
 

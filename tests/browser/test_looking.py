@@ -216,3 +216,37 @@ def test_the_ledger_edits_values_names_and_types_as_cards(bench: Bench) -> None:
     expect(page.locator("[data-test=column-warmth]")).to_have_count(0)
     bench.settle()
     assert len(bench.state(made)["document"]["nodes"]) == 5
+
+
+def test_measure_cut_open_loop_and_ask_a_wire(bench: Bench) -> None:
+    nodes = {"block": node("box", cells=[4, 4, 4]), "away": node("transform", "block")}
+    bench.new_graph(graph(nodes, looking_at="away"))
+    page = bench.page
+    page.click("[data-test=camera]")
+    page.click("[data-test=camera-front]")
+    page.click("[data-test=frame]")
+    page.click("[data-test=tool-measure]")
+    expect(page.locator("[data-test=measured]")).to_have_text("click a place of the surface")
+    page.mouse.click(*middle(bench, 0.45, 0.5))
+    page.mouse.click(*middle(bench, 0.55, 0.5))
+    expect(page.locator("[data-test=measured]")).to_contain_text(" m")
+    page.mouse.click(*middle(bench, 0.55, 0.4))
+    expect(page.locator("[data-test=measured]")).to_contain_text("°")
+    page.click("[data-test=tool-click]")
+    expect(page.locator("[data-test=measured]")).to_have_count(0)
+    bench.settle()
+    whole = bench.pixels()
+    page.click("[data-test=section]")
+    page.click("[data-test=section-x]")
+    expect(page.locator("[data-test=cut]")).to_be_visible()
+    bench.settle()
+    assert (bench.pixels() != whole).mean() > 0.03
+    page.click("[aria-label='Pick edges']")
+    page.mouse.click(*middle(bench, 0.46, 0.46))
+    expect(page.locator("[data-test=chosen-count]")).to_have_text("1 picked")
+    page.click("[data-test=spread-ring]")
+    expect(page.locator("[data-test=chosen-count]")).to_have_text("16 picked")
+    choose(bench, "block")
+    page.keyboard.press("i")
+    expect(page.locator("[data-test=through]")).to_contain_text("98 points")
+    expect(page.locator("[data-test=through]")).to_contain_text("-0.5 … 0.5")

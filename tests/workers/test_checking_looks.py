@@ -44,6 +44,9 @@ def test_a_choice_grows_shrinks_and_takes_its_piece(buffers: BufferFiles) -> Non
     assert spread([9], "piece") == [9]
     with pytest.raises(GeometryError, match="points and faces can grow, not edges"):
         spread([0], "grow", "edge")
+    assert len(spread([0], "loop", "edge")) > 1
+    with pytest.raises(GeometryError, match="edges have a ring, faces have none"):
+        spread([0], "ring")
     with pytest.raises(GeometryError, match="not 'jump'"):
         spread([0], "jump")
 

@@ -240,6 +240,8 @@ const actions: Action[] = [
   { name: 'Catalogue', help: 'all operators, built in and published, and the depot', shortcut: 'C', run: () => (browsing.value = true) },
   { name: 'Search in the graph', help: 'find cards by title, parameter or attribute, and jump points', shortcut: 'Ctrl+F', run: () => board.value?.search() },
   { name: 'Jump point', help: 'name the selected card, to jump to it', shortcut: 'J', enabled: haveCards, run: () => void board.value?.nameJump() },
+  { name: 'What goes through', help: 'counts and attributes of what comes out of the selected card', shortcut: 'I', enabled: haveCards, run: () => board.value?.ask() },
+  { name: 'Evaluate on release', help: 'for heavy graphs: show the result when a slider is let go, not while it is dragged', run: () => (evaluation.onRelease.value = !evaluation.onRelease.value) },
   { name: 'Frame cards', help: 'put a frame with a title around the selected cards', enabled: haveCards, run: () => board.value?.frameChosen() },
   { name: 'Select all cards', help: 'select every card of this graph', shortcut: 'Ctrl+A', run: () => board.value?.select(Object.keys(graph.document.value.nodes)) },
   { name: 'Tidy board', help: 'lay all cards out again', run: () => board.value?.tidy() },

@@ -1,4 +1,5 @@
 /** Keeps the results in step with the document: one evaluation at a time, the newest always wins. */
+import { useLocalStorage } from '@vueuse/core'
 import { computed, ref, shallowRef, watch } from 'vue'
 import { api, Refusal, type EvaluationState, type NodeReport } from '../api/client'
 import { useGraph } from '../board/useGraph'
@@ -25,6 +26,8 @@ const running = ref(false)
 const slow = ref(false)
 const progress = ref({ done: 0, total: 0, node: '' })
 const failure = ref('')
+/** For heavy graphs: nothing is evaluated while a value is dragged. */
+const onRelease = useLocalStorage('reticula on release', false)
 const channel = crypto.randomUUID?.() ?? String(Math.random())
 
 let wanted = 0
@@ -139,6 +142,7 @@ async function work(): Promise<void> {
 }
 
 function request(): void {
+  if (onRelease.value && graph.draft.value.length) return
   wanted += 1
   void work()
 }
@@ -154,7 +158,7 @@ let reported = ''
 
 export function useEvaluation() {
   return {
-    reports, shownNode, looks, stale, wishes, running, slow, progress, failure, request,
+    reports, shownNode, looks, stale, wishes, running, slow, progress, failure, onRelease, request,
 
     /** Begin to follow the document. */
     follow(): void {

@@ -12,6 +12,7 @@ import Frames from './Frames.vue'
 import { tiesKey } from './keys'
 import SearchBox from './SearchBox.vue'
 import { followersOf } from './ties'
+import Through from './Through.vue'
 import Trail from './Trail.vue'
 import { tell, useChanges } from './useChanges'
 import { useChosen } from './useChosen'
@@ -151,13 +152,20 @@ function runsThrough(path: SVGPathElement, box: DOMRect): boolean {
   )
 }
 
+/** The feed of which it is told what goes through. */
+const asked = ref('')
+watch([() => graph.state.value?.id, () => graph.path.value.join('/')], () => (asked.value = ''))
+
 function pickWire({ edge }: EdgeMouseEvent) {
   chosenWire.value = edge.id
+  const wire = edges.value.find((entry) => entry.id === edge.id)?.data
+  asked.value = wire && parameterOf(wire.input) === null ? feedOf(wire) : ''
 }
 
 function cutWire(): boolean {
   const wire = edges.value.find((edge) => edge.id === chosenWire.value)?.data
   chosenWire.value = ''
+  asked.value = ''
   if (wire) graph.edit('disconnect', (next) => disconnect(next, wire))
   return !!wire
 }
@@ -253,7 +261,7 @@ function tidy() {
   setTimeout(fit, 120)
 }
 
-defineExpose({ selected, select, cutWire, fit, follow, tidy, foldChosen, frameChosen, nameJump, copy, pasteText, search: () => (searching.value = true) })
+defineExpose({ selected, select, cutWire, fit, follow, tidy, foldChosen, frameChosen, nameJump, copy, pasteText, search: () => (searching.value = true), ask: () => (asked.value = asked.value ? '' : (selected.value[0] ?? '')) })
 </script>
 
 <template>
@@ -270,8 +278,9 @@ defineExpose({ selected, select, cutWire, fit, follow, tidy, foldChosen, frameCh
     </div>
     <Trail />
     <div class="pane">
+    <Through v-if="asked" :feed="asked" @close="asked = ''" />
     <SearchBox v-if="searching" @go="go" @close="searching = false" />
-    <VueFlow id="board" :nodes="nodes" :edges="edges" :min-zoom="0.2" :max-zoom="1.6" :delete-key-code="null" :is-valid-connection="canConnect" :connection-radius="34" :select-nodes-on-drag="false" :zoom-on-double-click="false" elevate-nodes-on-select @connect="onConnect" @node-drag-stop="onDragStop" @edge-click="pickWire" @pane-click="chosenWire = ''">
+    <VueFlow id="board" :nodes="nodes" :edges="edges" :min-zoom="0.2" :max-zoom="1.6" :delete-key-code="null" :is-valid-connection="canConnect" :connection-radius="34" :select-nodes-on-drag="false" :zoom-on-double-click="false" elevate-nodes-on-select @connect="onConnect" @node-drag-stop="onDragStop" @edge-click="pickWire" @pane-click="chosenWire = asked = ''">
       <template #node-card="card"><Card :id="card.id" :selected="card.selected" /></template>
       <Frames :places="places" :sizes="sizes" @select="select" />
     </VueFlow>

@@ -26,6 +26,7 @@ const TOOLS = [
   { name: 'click', help: 'Pick one element with a click; more with Shift. Dragging turns the view.' },
   { name: 'box', help: 'Drag a box around elements; Shift adds.' },
   { name: 'lasso', help: 'Draw around elements; Shift adds.' },
+  { name: 'measure', help: 'Click two places of the surface: how far they are from each other. A third one gives the angle.' },
 ] as const
 const PICKED: Kind[] = ['point', 'edge', 'corner', 'face']
 const WAYS: Direction[] = ['front', 'side', 'top', 'corner']
@@ -45,7 +46,7 @@ async function camera(command: string) {
   }
 }
 
-async function spread(how: 'grow' | 'shrink' | 'piece') {
+async function spread(how: 'grow' | 'shrink' | 'piece' | 'loop' | 'ring') {
   const id = graph.state.value?.id
   if (!id || !shownNode.value) return
   const wish = { what: 'spread', kind: selection.kind.value, elements: [...selection.chosen.value], how }
@@ -68,8 +69,14 @@ async function spread(how: 'grow' | 'shrink' | 'piece') {
     <template v-if="selection.chosen.value.size">
       <hr />
       <span class="faint" data-test="chosen-count">{{ count(selection.chosen.value.size) }} picked</span>
-      <button class="plain" title="Take in what is around (points and faces)" data-test="spread-grow" @click="spread('grow')">grow</button>
-      <button class="plain" title="Leave out the rim (points and faces)" @click="spread('shrink')">shrink</button>
+      <template v-if="selection.kind.value === 'edge'">
+        <button class="plain" title="Take in all edges that follow end to end" data-test="spread-loop" @click="spread('loop')">loop</button>
+        <button class="plain" title="Take in all edges that lie side by side, from quad to quad" data-test="spread-ring" @click="spread('ring')">ring</button>
+      </template>
+      <template v-if="['point', 'face'].includes(selection.kind.value)">
+        <button class="plain" title="Take in what is around" data-test="spread-grow" @click="spread('grow')">grow</button>
+        <button class="plain" title="Leave out the rim" @click="spread('shrink')">shrink</button>
+      </template>
       <button class="plain" title="Take in all of their connected parts" @click="spread('piece')">piece</button>
     </template>
     <hr />
@@ -83,6 +90,15 @@ async function spread(how: 'grow' | 'shrink' | 'piece') {
           <ElDropdownItem command="parallel" divided data-test="camera-parallel">{{ parallel ? 'with perspective' : 'parallel rays, nothing smaller far away' }}</ElDropdownItem>
           <ElDropdownItem v-for="(one, n) in kept" :key="one.name" :command="`go ${n}`" :divided="n === 0">{{ one.name }}</ElDropdownItem>
           <ElDropdownItem command="keep" divided data-test="camera-keep">Keep this standpoint…</ElDropdownItem>
+        </ElDropdownMenu>
+      </template>
+    </ElDropdown>
+    <ElDropdown trigger="click" placement="right-start" @command="view.cut = $event">
+      <button class="plain" :aria-pressed="view.cut !== ''" data-test="section" title="Cut the picture open along a plane">section</button>
+      <template #dropdown>
+        <ElDropdownMenu>
+          <ElDropdownItem v-for="axis in ['x', 'y', 'z'] as const" :key="axis" :command="axis" :data-test="`section-${axis}`">across {{ axis }}</ElDropdownItem>
+          <ElDropdownItem command="" divided>no section</ElDropdownItem>
         </ElDropdownMenu>
       </template>
     </ElDropdown>

@@ -21,6 +21,7 @@ import Inspector from './Inspector.vue'
 import Labels from './Labels.vue'
 import Legend from './Legend.vue'
 import { fetchMesh, fetchValues, strokeLines, type MeshData } from './meshData'
+import { measured, type Spot3 } from './measuring'
 import Rail from './Rail.vue'
 import { Scene } from './scene'
 import { useHandle } from './useHandle'
@@ -52,6 +53,7 @@ const labelValues = shallowRef<Numbers | null>(null)
 const labelSize = ref(1)
 const comparing = ref(false)
 const moment = ref(0)
+const spots = shallowRef<Spot3[]>([])
 const area = ref({ width: 1, height: 1 })
 const parallel = ref(false)
 const ready = ref(false)
@@ -75,7 +77,18 @@ watch(looks, update)
 watch(() => [view.scale, view.range, view.strokeLength, difference.value, panel.value], update)
 watch(() => [view.color?.kind, view.color?.name, view.color?.part].join(), () => (view.range = null)) // prettier-ignore
 watch(() => [view.ghosts.join(), panel.value, against.value, looks.value?.key], () => void drawGhosts())
-watch(() => view.tool, (tool) => scene?.setTurning(tool === 'click')) // prettier-ignore
+watch(() => view.tool, (tool) => {
+  scene?.setTurning(tool === 'click' || tool === 'measure')
+  if (tool !== 'measure') spots.value = []
+}) // prettier-ignore
+watch(spots, (now) => scene?.setMarks(now))
+watch(() => [view.cut, view.cutAt, mesh.value], cutOpen)
+
+function cutOpen() {
+  const axis = view.cut ? 'xyz'.indexOf(view.cut) : -1
+  const [low, high] = mesh.value?.bounds ?? [[0, 0, 0], [1, 1, 1]] // prettier-ignore
+  scene?.setCut(view.cut || null, axis < 0 ? 0 : low[axis]! + (high[axis]! - low[axis]!) * view.cutAt)
+}
 
 /** Take the newest looks: shape, colour and normals together, so that they never belong to different moments. */
 async function update() {
@@ -183,6 +196,10 @@ function release(event: PointerEvent) {
   const hit = scene?.pick(((event.clientX - area.left) / area.width) * 2 - 1, 1 - ((event.clientY - area.top) / area.height) * 2)
   const add = event.shiftKey || event.ctrlKey || event.metaKey
   if (scene?.handle.busy) return
+  if (view.tool === 'measure') {
+    if (hit) spots.value = [...(spots.value.length === 3 ? [] : spots.value), hit.place]
+    return
+  }
   const kind = selection.kind.value
   if (!hit) return add ? undefined : selection.clear()
   if (kind === 'face' || kind === 'point' || kind === 'corner' || kind === 'edge') selection.pick(hit[kind], add, 'view')
@@ -297,10 +314,12 @@ defineExpose({ frame, picture })
         <p>Press <kbd>/</kbd> to find a shape to start from, or drop a mesh file (OBJ, PLY, STL) anywhere on the page.</p>
       </div>
       <div v-else-if="noResult" class="hint"><p>There is no result to show. The marked card says why.</p></div>
-      <Drawing v-if="view.tool !== 'click'" :tool="view.tool" @done="drawn" />
+      <Drawing v-if="view.tool === 'box' || view.tool === 'lasso'" :tool="view.tool" @done="drawn" />
       <Labels v-if="ready && view.labels && middles.length" :middles="middles" :values="view.labels === 'index' ? null : labelValues" :size="labelSize" :camera="scene!.camera" :moment="moment" :width="area.width" :height="area.height" />
       <Rail :parallel="parallel" :keep="(kept) => scene?.standpoint(kept) ?? null" @along="scene?.lookAlong($event)" @parallel="toggleParallel" @go="goTo" @still="still" />
       <Inspector v-if="panel" @frame="frame(true)" />
+      <div v-if="view.tool === 'measure'" class="held up" data-test="measured">{{ measured(spots) }}</div>
+      <label v-if="view.cut" class="held up" data-test="cut">section across {{ view.cut }} <input v-model.number="view.cutAt" type="range" min="0" max="1" step="0.005" aria-label="Where the section is" /></label>
       <div v-if="held" class="held" data-test="handle">
         <span><b>{{ held.label }}</b> <span class="mono">{{ held.value.map((part) => short(part)).join(', ') }}</span> m</span>
         <button v-if="places.length > 1" class="plain" title="Another place of this card" @click="which += 1">next</button>
@@ -376,6 +395,9 @@ canvas {
   border-radius: 6px;
   background: color-mix(in srgb, var(--sheet) 94%, transparent);
   font-size: 13px;
+}
+.up {
+  bottom: 46px;
 }
 .hint {
   position: absolute;

@@ -43,6 +43,8 @@ export interface Hit {
   point: number
   corner: number
   edge: number
+  /** Where on the surface, in m. */
+  place: [number, number, number]
 }
 
 export class Scene {
@@ -62,6 +64,7 @@ export class Scene {
   private readonly chosenFaces = new THREE.Mesh(new THREE.BufferGeometry(), new THREE.MeshBasicMaterial({ transparent: true, opacity: 0.55, side: THREE.DoubleSide, depthTest: true, polygonOffset: true, polygonOffsetFactor: -1, polygonOffsetUnits: -1 })) // prettier-ignore
   private readonly chosenPoints = new THREE.Points(new THREE.BufferGeometry(), new THREE.PointsMaterial({ size: 10, sizeAttenuation: false, depthTest: false })) // prettier-ignore
   private readonly chosenEdges = lines()
+  private readonly marks = lines()
   private readonly ghosts = new THREE.Group()
   readonly handle: Handle
   private mesh: MeshData | null = null
@@ -88,7 +91,7 @@ export class Scene {
   }
 
   private parts(): THREE.Object3D[] {
-    return [this.surface, this.placed, this.wire, this.curves, this.points, this.normals, this.tintLines, this.chosenFaces, this.chosenPoints, this.chosenEdges]
+    return [this.surface, this.placed, this.wire, this.curves, this.points, this.normals, this.tintLines, this.chosenFaces, this.chosenPoints, this.chosenEdges, this.marks]
   }
 
   setPalette(palette: Palette): void {
@@ -98,6 +101,8 @@ export class Scene {
     setColor(this.curves, palette.wire)
     setColor(this.normals, palette.normal)
     setColor(this.chosenEdges, palette.chosen)
+    setColor(this.marks, palette.chosen)
+    ;(this.marks.material as THREE.LineBasicMaterial).depthTest = false
     ;(this.points.material as THREE.PointsMaterial).color.copy(palette.point)
     ;(this.chosenPoints.material as THREE.PointsMaterial).color.copy(palette.chosen)
     ;(this.chosenFaces.material as THREE.MeshBasicMaterial).color.copy(palette.chosen)
@@ -226,6 +231,21 @@ export class Scene {
     return this.mesh ? elementsWithin(this.mesh, kind, this.camera, outline) : []
   }
 
+  /** Leave out all beyond a place along an axis; null shows everything. */
+  setCut(axis: 'x' | 'y' | 'z' | null, at: number): void {
+    const plane = axis ? new THREE.Vector4(Number(axis === 'x'), Number(axis === 'y'), Number(axis === 'z'), at) : new THREE.Vector4(0, 0, 0, 1)
+    for (const material of [this.material, this.placedMaterial]) material.uniforms.cut!.value.copy(plane)
+    this.draw()
+  }
+
+  /** Mark places with a line through them. */
+  setMarks(places: [number, number, number][]): void {
+    fresh(this.marks)
+    if (places.length) this.marks.geometry.setAttribute('position', new THREE.BufferAttribute(new Float32Array(places.flat()), 3))
+    this.marks.geometry.setIndex(places.slice(1).flatMap((_, i) => [i, i + 1]))
+    this.draw()
+  }
+
   /** Whether dragging turns the camera, or is for something else. */
   setTurning(on: boolean): void {
     this.controls.enableRotate = on
@@ -322,7 +342,7 @@ export class Scene {
     const hit = caster.intersectObject(this.surface)[0]
     if (!hit || hit.faceIndex == null) return null
     const face = mesh.triangleFace[hit.faceIndex]!
-    return { face, ...nearest(mesh, face, hit.point) }
+    return { face, place: hit.point.toArray(), ...nearest(mesh, face, hit.point) }
   }
 
   resize(width: number, height: number): void {
@@ -379,7 +399,7 @@ function facesIndex(mesh: MeshData, chosen: ReadonlySet<number>): number[] {
 }
 
 /** Find the corner, point and edge of a face that are nearest to a place. */
-function nearest(mesh: MeshData, face: number, place: THREE.Vector3): Omit<Hit, 'face'> {
+function nearest(mesh: MeshData, face: number, place: THREE.Vector3): Omit<Hit, 'face' | 'place'> {
   const corners = new Set<number>()
   for (let t = 0; t < mesh.triangleFace.length; t++) {
     if (mesh.triangleFace[t] === face) for (let c = 0; c < 3; c++) corners.add(mesh.triangleCorner[t * 3 + c]!)

@@ -6,6 +6,7 @@ const VERTEX = /* glsl */ `
   varying vec3 vTone;
   varying vec3 vNormal;
   varying vec3 vPlace;
+  varying vec3 vWorld;
   void main() {
     vTone = tone;
     vec4 own = vec4(position, 1.0);
@@ -15,6 +16,7 @@ const VERTEX = /* glsl */ `
       mat3 turn = mat3(instanceMatrix);
       up = turn * (up / vec3(dot(turn[0], turn[0]), dot(turn[1], turn[1]), dot(turn[2], turn[2])));
     #endif
+    vWorld = (modelMatrix * own).xyz;
     vec4 place = modelViewMatrix * own;
     vNormal = normalMatrix * up;
     vPlace = place.xyz;
@@ -27,10 +29,13 @@ const FRAGMENT = /* glsl */ `
   uniform float depth;
   uniform float flatShade;
   uniform vec3 backTint;
+  uniform vec4 cut;
+  varying vec3 vWorld;
   varying vec3 vTone;
   varying vec3 vNormal;
   varying vec3 vPlace;
   void main() {
+    if (dot(cut.xyz, vWorld) > cut.w) discard;
     vec3 facet = normalize(cross(dFdx(vPlace), dFdy(vPlace)));
     vec3 n = flatShade > 0.5 || dot(vNormal, vNormal) < 1e-8 ? facet : normalize(vNormal);
     if (dot(n, -normalize(vPlace)) < 0.0 && flatShade > 0.5) n = -n;
@@ -52,6 +57,7 @@ export function surfaceMaterial(): THREE.ShaderMaterial {
       useTone: { value: 0 },
       depth: { value: 1 },
       flatShade: { value: 0 },
+      cut: { value: new THREE.Vector4(0, 0, 0, 1) },
       backTint: { value: new THREE.Vector3(0.35, 0.45, 0.55) },
     },
     side: THREE.DoubleSide,

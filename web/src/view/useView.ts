@@ -17,7 +17,10 @@ export interface ViewState {
   scale: ScaleName
   /** The range that the scale covers; none: the real one. */
   range: [number, number] | null
-  tool: 'click' | 'box' | 'lasso'
+  tool: 'click' | 'box' | 'lasso' | 'measure'
+  /** The picture is cut open across an axis, at a share of the shape. */
+  cut: '' | 'x' | 'y' | 'z'
+  cutAt: number
   /** Nodes whose results are drawn as faint wires. */
   ghosts: string[]
   /** The attribute shown as false colour: kind, name and component. */
@@ -26,7 +29,7 @@ export interface ViewState {
   chosen: boolean
 }
 
-const view = reactive<ViewState>({ faces: true, wire: false, points: false, smooth: false, strokes: '', strokeLength: 0.05, labels: '', scale: 'even', range: null, tool: 'click', ghosts: [], color: null, chosen: false })
+const view = reactive<ViewState>({ faces: true, wire: false, points: false, smooth: false, strokes: '', strokeLength: 0.05, labels: '', scale: 'even', range: null, tool: 'click', cut: '', cutAt: 0.5, ghosts: [], color: null, chosen: false })
 
 export function useView() {
   return view
