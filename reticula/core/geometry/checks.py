@@ -48,7 +48,7 @@ def _open_borders(geo: Geo) -> list[Finding]:
 
 def _crowded_edges(geo: Geo) -> list[Finding]:
     shape = geo.topology
-    uses = np.bincount(shape.corner_edge, minlength=shape.edge_count)
+    uses = shape.edge_face_count
     return [
         Finding(
             "crowded edges",
@@ -66,12 +66,8 @@ def _pinched_points(geo: Geo) -> list[Finding]:
     corners = shape.corner_count
     if not corners:
         return []
-    after = np.arange(1, corners + 1)
-    after[shape.face_start[1:] - 1] = shape.face_start[:-1]
-    before = np.empty(corners, np.int64)
-    before[after] = np.arange(corners)
     at = np.concatenate([shape.corner_point, shape.corner_point]).astype(np.int64)
-    edge = np.concatenate([shape.corner_edge, shape.corner_edge[before]]).astype(np.int64)
+    edge = np.concatenate([shape.corner_edge, shape.corner_edge[shape.corner_previous]]).astype(np.int64)
     corner = np.concatenate([np.arange(corners), np.arange(corners)])
     order = np.lexsort((edge, at))
     same = (at[order][1:] == at[order][:-1]) & (edge[order][1:] == edge[order][:-1])
@@ -95,15 +91,11 @@ def _pinched_points(geo: Geo) -> list[Finding]:
 def _turned_faces(geo: Geo) -> list[Finding]:
     """Faces that run along a shared edge the same way as their neighbour: one of the two is inside out."""
     shape = geo.topology
-    corners = shape.corner_count
-    if not corners:
+    if not shape.corner_count:
         return []
-    after = np.arange(1, corners + 1)
-    after[shape.face_start[1:] - 1] = shape.face_start[:-1]
-    forward = shape.corner_point < shape.corner_point[after]
-    uses = np.bincount(shape.corner_edge, minlength=shape.edge_count)
+    forward = shape.corner_point < shape.corner_point[shape.corner_next]
     ways = np.bincount(shape.corner_edge, forward, minlength=shape.edge_count)
-    wrong = (uses == 2) & (ways != 1)
+    wrong = (shape.edge_face_count == 2) & (ways != 1)
     touched = wrong[shape.corner_edge]
     shares = np.bincount(shape.corner_face, touched, minlength=shape.face_count) / np.maximum(
         np.diff(shape.face_start), 1

@@ -25,20 +25,8 @@ def edge_rings(shape: Topology, chosen: Flags) -> Flags:
 
 
 def _half_edges(shape: Topology) -> tuple[Indices, Indices, Indices, Indices]:
-    """Per corner: the next one of its face, the size of that, its edge, and the corner on the other side (-1: none, or several)."""
-    corners = shape.corner_count
-    after = np.arange(1, corners + 1, dtype=np.int32)
-    after[shape.face_start[1:] - 1] = shape.face_start[:-1]
-    size = np.diff(shape.face_start)[shape.corner_face].astype(np.int32)
-    edge = shape.corner_edge.astype(np.int32)
-    order = np.argsort(edge, kind="stable")
-    uses = np.bincount(edge, minlength=shape.edge_count)
-    twin = np.full(corners, -1, np.int32)
-    starts = np.concatenate([[0], np.cumsum(uses)])[:-1]
-    pairs = starts[uses == 2]
-    first, second = order[pairs], order[pairs + 1]
-    twin[first], twin[second] = second, first
-    return after, size, edge, twin
+    """Per corner: the next one of its face, the size of that, its edge, and the corner on the other side (-1: none)."""
+    return shape.corner_next, shape.face_size[shape.corner_face], shape.corner_edge, shape.corner_across
 
 
 @kernel
