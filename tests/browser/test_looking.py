@@ -250,3 +250,38 @@ def test_measure_cut_open_loop_and_ask_a_wire(bench: Bench) -> None:
     page.keyboard.press("i")
     expect(page.locator("[data-test=through]")).to_contain_text("98 points")
     expect(page.locator("[data-test=through]")).to_contain_text("-0.5 … 0.5")
+
+
+def test_strokes_are_painted_with_mouse_and_pen_and_taken_back_one_by_one(bench: Bench) -> None:
+    made = bench.new_graph(graph({"sheet": node("grid", size=[2, 2], cells=[30, 30])}, looking_at="sheet"))
+    page = bench.page
+    choose(bench, "sheet")
+    bench.add("paint")
+    expect(page.locator("[data-test=tool-paint]")).to_have_attribute("aria-pressed", "true")
+    bench.set("radius", "0.3")
+    page.select_option("[data-test=color-by]", "point|painted|")
+    bench.settle()
+    plain = bench.pixels()
+    page.mouse.move(*middle(bench, 0.45, 0.5))
+    page.mouse.down()
+    page.mouse.move(*middle(bench, 0.6, 0.5), steps=8)
+    page.mouse.up()
+    bench.settle()
+    one = bench.pixels()
+    assert (one != plain).mean() > 0.01
+    [first] = bench.state(made)["document"]["nodes"]["paint_1"]["parameters"]["strokes"]
+    assert len(first["dabs"]) > 3
+    assert all(dab[3] == 1 for dab in first["dabs"])
+    x, y = middle(bench, 0.5, 0.62)
+    page.evaluate(
+        """([x, y]) => { const canvas = document.querySelector('[data-test=canvas]');
+        for (const [type, at, pressure] of [['pointerdown', x, 0.2], ['pointermove', x + 40, 0.6], ['pointerup', x + 40, 0]])
+          canvas.dispatchEvent(new PointerEvent(type, { clientX: at, clientY: y, pressure, pointerType: 'pen', button: 0, pointerId: 1, bubbles: true })) }""",
+        [x, y],
+    )
+    bench.settle()
+    strokes = bench.state(made)["document"]["nodes"]["paint_1"]["parameters"]["strokes"]
+    assert [round(dab[3], 3) for dab in strokes[1]["dabs"]] == [0.2, 0.6]
+    page.click("[data-test=undo]")
+    bench.settle()
+    assert len(bench.state(made)["document"]["nodes"]["paint_1"]["parameters"]["strokes"]) == 1

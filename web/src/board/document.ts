@@ -296,6 +296,7 @@ function plain(value: unknown, unit: string): string {
     return Object.entries(value).map(([name, one]) => `${name} ${plain(one, '')}`).join(' ') // prettier-ignore
   }
   if (typeof value === 'object' && value !== null && 'formula' in value) return String(value.formula)
+  if (Array.isArray(value) && typeof value[0] === 'object' && 'dabs' in value[0]) return String(value.length)
   if (Array.isArray(value) && Array.isArray(value[0])) return `through ${value.length} points`
   if (Array.isArray(value)) return value.join(' × ') + (unit ? ` ${unit}` : '')
   if (typeof value === 'boolean') return value ? 'yes' : 'no'

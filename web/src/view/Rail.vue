@@ -10,6 +10,7 @@ import { count } from '../shared/numbers'
 import KindGlyph from '../shared/KindGlyph.vue'
 import type { Kind } from '../api/looks'
 import { tell } from '../board/useChanges'
+import { useChosen } from '../board/useChosen'
 import { useGraph } from '../board/useGraph'
 import type { Direction, Standpoint } from './cameras'
 import { useInspect } from './useInspect'
@@ -27,7 +28,11 @@ const TOOLS = [
   { name: 'box', help: 'Drag a box around elements; Shift adds.' },
   { name: 'lasso', help: 'Draw around elements; Shift adds.' },
   { name: 'measure', help: 'Click two places of the surface: how far they are from each other. A third one gives the angle.' },
+  { name: 'paint', help: 'Drag over the surface to lay on what the chosen paint card says; the right button turns the view.' },
 ] as const
+const { cards } = useChosen()
+/** Painting is offered while a paint card is chosen. */
+const tools = computed(() => TOOLS.filter((tool) => tool.name !== 'paint' || graph.document.value.nodes[cards.value[0] ?? '']?.operator === 'paint'))
 const PICKED: Kind[] = ['point', 'edge', 'corner', 'face']
 const WAYS: Direction[] = ['front', 'side', 'top', 'corner']
 
@@ -65,7 +70,7 @@ async function spread(how: 'grow' | 'shrink' | 'piece' | 'loop' | 'ring') {
     <div class="kinds" role="radiogroup" aria-label="Pick">
       <button v-for="kind in PICKED" :key="kind" class="plain" role="radio" :aria-checked="selection.kind.value === kind" :aria-pressed="selection.kind.value === kind" :title="`Pick ${kind}s`" :aria-label="`Pick ${kind}s`" @click="selection.kind.value = kind"><KindGlyph :kind="kind" /></button>
     </div>
-    <button v-for="tool in TOOLS" :key="tool.name" class="plain" :aria-pressed="view.tool === tool.name" :title="tool.help" :data-test="`tool-${tool.name}`" @click="view.tool = tool.name">{{ tool.name }}</button>
+    <button v-for="tool in tools" :key="tool.name" class="plain" :aria-pressed="view.tool === tool.name" :title="tool.help" :data-test="`tool-${tool.name}`" @click="view.tool = tool.name">{{ tool.name }}</button>
     <template v-if="selection.chosen.value.size">
       <hr />
       <span class="faint" data-test="chosen-count">{{ count(selection.chosen.value.size) }} picked</span>

@@ -25,6 +25,7 @@ import { measured, type Spot3 } from './measuring'
 import Rail from './Rail.vue'
 import { Scene } from './scene'
 import { useHandle } from './useHandle'
+import { usePaint } from './usePaint'
 import { useInspect, type Difference } from './useInspect'
 import { useView } from './useView'
 import ViewBar from './ViewBar.vue'
@@ -58,6 +59,8 @@ const area = ref({ width: 1, height: 1 })
 const parallel = ref(false)
 const ready = ref(false)
 const middles = computed(() => (mesh.value && view.labels ? centers(mesh.value, selection.kind.value) : new Float32Array(0)))
+const paintTool = usePaint((event) => scene?.placeAt(...spotOf(event)) ?? null)
+watch(paintTool.card, (card) => (view.tool = card ? 'paint' : view.tool === 'paint' ? 'click' : view.tool))
 const { places, shown: held, which, snapping } = useHandle(() => scene?.handle)
 
 function name(id: string | null | undefined): string {
@@ -189,11 +192,17 @@ function frame(chosen = false) {
 let down: [number, number] = [0, 0]
 function press(event: PointerEvent) {
   down = [event.clientX, event.clientY]
+  if (view.tool === 'paint' && event.button === 0 && paintTool.begin(event)) canvas.value!.setPointerCapture(event.pointerId)
+}
+
+function spotOf(event: PointerEvent): [number, number] {
+  const around = canvas.value!.getBoundingClientRect()
+  return [((event.clientX - around.left) / around.width) * 2 - 1, 1 - ((event.clientY - around.top) / around.height) * 2]
 }
 function release(event: PointerEvent) {
+  if (view.tool === 'paint') return paintTool.end()
   if (Math.hypot(event.clientX - down[0], event.clientY - down[1]) > 4 || event.button !== 0 || !canvas.value) return
-  const area = canvas.value.getBoundingClientRect()
-  const hit = scene?.pick(((event.clientX - area.left) / area.width) * 2 - 1, 1 - ((event.clientY - area.top) / area.height) * 2)
+  const hit = scene?.pick(...spotOf(event))
   const add = event.shiftKey || event.ctrlKey || event.metaKey
   if (scene?.handle.busy) return
   if (view.tool === 'measure') {
@@ -301,7 +310,7 @@ defineExpose({ frame, picture })
   <section class="view" aria-label="View">
     <ViewBar :summary="summary" @frame="frame" />
     <div ref="box" class="stage">
-      <canvas ref="canvas" tabindex="0" aria-label="Mesh; drag to turn, scroll to zoom, click to select" data-test="canvas" @pointerdown="press" @pointerup="release" />
+      <canvas ref="canvas" tabindex="0" aria-label="Mesh; drag to turn, scroll to zoom, click to select" data-test="canvas" @pointerdown="press" @pointermove="paintTool.move" @pointerup="release" />
       <div v-if="banner" class="banner warn" role="status" data-test="banner">{{ banner }}</div>
       <div v-if="failure || trouble" class="banner bad" role="alert">{{ failure || trouble }}</div>
       <div v-if="running && slow" class="banner busy" role="status" data-test="progress">

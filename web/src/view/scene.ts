@@ -331,16 +331,25 @@ export class Scene {
     return [box.min.toArray(), box.max.toArray()]
   }
 
-  /** Return the face under the pointer (-1..1 coordinates) and its nearest point, corner and edge. */
-  pick(x: number, y: number): Hit | null {
-    const mesh = this.mesh
-    if (!mesh || !mesh.triangleFace.length) return null
+  /** Return the place on the surface under the pointer (-1..1 coordinates). */
+  placeAt(x: number, y: number): [number, number, number] | null {
+    return this.cast(x, y)?.point.toArray() ?? null
+  }
+
+  private cast(x: number, y: number): THREE.Intersection | null {
+    if (!this.mesh?.triangleFace.length) return null
     if (!this.surface.geometry.boundsTree) this.surface.geometry.computeBoundsTree({ indirect: true } as never)
     const caster = new THREE.Raycaster()
     caster.setFromCamera(new THREE.Vector2(x, y), this.camera)
     ;(caster as unknown as { firstHitOnly: boolean }).firstHitOnly = true
-    const hit = caster.intersectObject(this.surface)[0]
-    if (!hit || hit.faceIndex == null) return null
+    return caster.intersectObject(this.surface)[0] ?? null
+  }
+
+  /** Return the face under the pointer (-1..1 coordinates) and its nearest point, corner and edge. */
+  pick(x: number, y: number): Hit | null {
+    const mesh = this.mesh
+    const hit = this.cast(x, y)
+    if (!mesh || !hit || hit.faceIndex == null) return null
     const face = mesh.triangleFace[hit.faceIndex]!
     return { face, place: hit.point.toArray(), ...nearest(mesh, face, hit.point) }
   }

@@ -17,7 +17,7 @@ export interface ViewState {
   scale: ScaleName
   /** The range that the scale covers; none: the real one. */
   range: [number, number] | null
-  tool: 'click' | 'box' | 'lasso' | 'measure'
+  tool: 'click' | 'box' | 'lasso' | 'measure' | 'paint'
   /** The picture is cut open across an axis, at a share of the shape. */
   cut: '' | 'x' | 'y' | 'z'
   cutAt: number

@@ -59,7 +59,7 @@ def test_controls_of_scripts_become_dials() -> None:
 def test_every_parameter_of_every_operator_can_be_a_dial() -> None:
     for name, entry in OPERATORS.items():
         for parameter in entry.parameters:
-            if parameter.widget in ("controls", "edits") or entry.writes is not None or name == "input":
+            if parameter.widget in ("controls", "edits", "strokes") or entry.writes is not None or name == "input":
                 continue
             made, dial = make_dial(graph({"n": {"operator": name}}), "", "n", parameter.name)
             assert made["nodes"]["n"]["parameters"][parameter.name] == {"dial": dial}, name

@@ -59,6 +59,7 @@ const where = computed(() => (kind.value ? `all ${kind.value}s, or a formula` : 
       <GradientField v-else-if="parameter.widget === 'gradient'" :value="value as Stop[]" :label="parameter.label" @preview="emit('preview', $event)" @commit="emit('commit', $event)" />
       <PickedField v-else-if="parameter.widget === 'picked'" :value="value as string[]" :label="parameter.label" :kind="kind" @commit="emit('commit', $event)" />
       <span v-else-if="parameter.widget === 'edits'" class="grow edits">{{ Object.keys(value as object).length }} by hand, in the ledger</span>
+      <span v-else-if="parameter.widget === 'strokes'" class="grow edits">{{ (value as unknown[]).length }}, painted in the view</span>
       <textarea v-else-if="parameter.widget === 'text'" class="text grow words" rows="2" :value="value as string" :aria-label="parameter.label" @input="emit('preview', ($event.target as HTMLTextAreaElement).value)" @change="emit('commit', ($event.target as HTMLTextAreaElement).value)" />
       <select v-else-if="parameter.widget === 'shape'" class="text grow" :value="value" :aria-label="parameter.label" @change="emit('commit', ($event.target as HTMLSelectElement).value)">
         <option value="">choose a shape of this project</option>
