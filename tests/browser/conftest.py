@@ -85,6 +85,7 @@ class Bench:
         expect(self.page.locator("[data-test=save-state]")).to_have_text("saved", timeout=20_000)
         self.page.wait_for_timeout(80)
         expect(self.page.locator(".bench")).to_have_attribute("aria-busy", "false", timeout=20_000)
+        expect(self.page.locator(".stage")).to_have_attribute("aria-busy", "false", timeout=20_000)
         before = None
         for _ in range(40):
             self.page.wait_for_timeout(250)

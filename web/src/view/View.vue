@@ -93,8 +93,19 @@ function cutOpen() {
   scene?.setCut(view.cut || null, axis < 0 ? 0 : low[axis]! + (high[axis]! - low[axis]!) * view.cutAt)
 }
 
-/** Take the newest looks: shape, colour and normals together, so that they never belong to different moments. */
+/** How many looks are being turned into a picture. */
+const loading = ref(0)
 async function update() {
+  loading.value += 1
+  try {
+    await take()
+  } finally {
+    loading.value -= 1
+  }
+}
+
+/** Take the newest looks: shape, colour and normals together, so that they never belong to different moments. */
+async function take() {
   const answer = looks.value
   const number = ++newest
   if (!answer) {
@@ -309,7 +320,7 @@ defineExpose({ frame, picture })
 <template>
   <section class="view" aria-label="View">
     <ViewBar :summary="summary" @frame="frame" />
-    <div ref="box" class="stage">
+    <div ref="box" class="stage" :aria-busy="loading > 0">
       <canvas ref="canvas" tabindex="0" aria-label="Mesh; drag to turn, scroll to zoom, click to select" data-test="canvas" @pointerdown="press" @pointermove="paintTool.move" @pointerup="release" />
       <div v-if="banner" class="banner warn" role="status" data-test="banner">{{ banner }}</div>
       <div v-if="failure || trouble" class="banner bad" role="alert">{{ failure || trouble }}</div>
