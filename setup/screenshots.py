@@ -45,6 +45,15 @@ def main() -> None:
         page.click("[data-test=card-raise] .title")
         page.wait_for_timeout(1500)
         take(page, "card_open")
+        page.locator(".vue-flow__pane").click(position={"x": 420, "y": 40})
+        page.click("[data-test=panel-compare]")
+        page.select_option("[data-test=against]", "ridges")
+        page.wait_for_timeout(3000)
+        take(page, "compare")
+        page.click("[data-test=panel-compare]")
+        page.wait_for_timeout(1200)
+        page.click("[data-test=card-raise] .title")
+        page.wait_for_timeout(1200)
         field = page.locator("[data-test=field-where] textarea")
         field.fill("rigdes and area > 0.00001")
         field.press("Enter")
@@ -94,11 +103,6 @@ def main() -> None:
 
 def values(page: Page) -> None:
     """The demos that are driven by values: a gradient, densities, a group picked by hand."""
-    page.select_option("[data-test=graph]", label="Survey drape")
-    page.wait_for_timeout(4500)
-    page.click("[data-test=card-colour] .title")
-    page.wait_for_timeout(1500)
-    take(page, "survey_drape")
     page.select_option("[data-test=graph]", label="Barnacle crust")
     page.wait_for_timeout(5000)
     take(page, "barnacle_crust")
