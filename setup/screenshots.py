@@ -44,7 +44,6 @@ def main() -> None:
         page.select_option("[data-test=color-by]", "point|color|")
         page.click("[data-test=card-raise] .title")
         page.wait_for_timeout(1500)
-        take(page, "card_open")
         page.locator(".vue-flow__pane").click(position={"x": 420, "y": 40})
         page.click("[data-test=panel-compare]")
         page.select_option("[data-test=against]", "ridges")

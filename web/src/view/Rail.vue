@@ -128,7 +128,9 @@ async function spread(how: 'grow' | 'shrink' | 'piece' | 'loop' | 'ring') {
   display: flex;
   flex-direction: column;
   align-items: stretch;
+  max-height: calc(100% - 16px);
   padding: 3px;
+  overflow-y: auto;
   border: 1px solid var(--line);
   border-radius: 6px;
   background: color-mix(in srgb, var(--sheet) 92%, transparent);
