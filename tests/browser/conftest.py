@@ -85,14 +85,14 @@ class Bench:
         expect(self.page.locator("[data-test=save-state]")).to_have_text("saved", timeout=20_000)
         self.page.wait_for_timeout(80)
         expect(self.page.locator(".bench")).to_have_attribute("aria-busy", "false", timeout=20_000)
-        expect(self.page.locator(".stage")).to_have_attribute("aria-busy", "false", timeout=20_000)
         before = None
-        for _ in range(40):
+        for _ in range(80):
             self.page.wait_for_timeout(250)
-            now = self.page.evaluate(
-                "[...document.querySelectorAll('.card')].map(c => c.innerText).join() + document.querySelector('[data-test=canvas]').dataset.drawn"
+            now, busy = self.page.evaluate(
+                "[[...document.querySelectorAll('.card')].map(c => c.innerText).join() + document.querySelector('[data-test=canvas]').dataset.drawn,"
+                " !!document.querySelector('.bench[aria-busy=true], .stage[aria-busy=true]')]"
             )
-            if now == before:
+            if now == before and not busy:
                 return
             before = now
 

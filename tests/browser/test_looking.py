@@ -18,6 +18,13 @@ def middle(bench: Bench, across: float = 0.5, down: float = 0.5) -> tuple[float,
     return box["x"] + box["width"] * across, box["y"] + box["height"] * down
 
 
+def look_from(bench: Bench, direction: str) -> None:
+    """Move the camera by its menu, and wait until that is gone: it lies over the picture."""
+    bench.page.click("[data-test=camera]")
+    bench.page.click(f"[data-test=camera-{direction}]")
+    expect(bench.page.locator(f"[data-test=camera-{direction}]")).to_be_hidden()
+
+
 def test_checks_show_where_and_offer_what_mends(bench: Bench) -> None:
     made = bench.new_graph(
         graph({"sheet": node("grid", cells=[4, 4]), "apart": node("unshare", "sheet")}, looking_at="apart")
@@ -101,8 +108,7 @@ def test_a_handle_is_dragged_and_the_mesh_follows(bench: Bench) -> None:
     page = bench.page
     choose(bench, "away")
     expect(page.locator("[data-test=handle]")).to_contain_text("move 0, 0, 0 m")
-    page.click("[data-test=camera]")
-    page.click("[data-test=camera-front]")
+    look_from(bench, "front")
     page.click("[data-test=frame]")
     bench.settle()
     before = bench.pixels()
@@ -151,13 +157,11 @@ def test_standpoints_stills_freezing_and_shortcuts(bench: Bench, tmp_path: Path)
     made = bench.new_graph(graph({"block": node("box", size=[1, 2, 1])}, looking_at="block"))
     page = bench.page
     corner = bench.pixels()
-    page.click("[data-test=camera]")
-    page.click("[data-test=camera-front]")
+    look_from(bench, "front")
     bench.settle()
     front = bench.pixels()
     assert (front != corner).mean() > 0.05
-    page.click("[data-test=camera]")
-    page.click("[data-test=camera-parallel]")
+    look_from(bench, "parallel")
     bench.settle()
     page.click("[data-test=still]")
     with page.expect_download() as loading:
@@ -222,8 +226,7 @@ def test_measure_cut_open_loop_and_ask_a_wire(bench: Bench) -> None:
     nodes = {"block": node("box", cells=[4, 4, 4]), "away": node("transform", "block")}
     bench.new_graph(graph(nodes, looking_at="away"))
     page = bench.page
-    page.click("[data-test=camera]")
-    page.click("[data-test=camera-front]")
+    look_from(bench, "front")
     page.click("[data-test=frame]")
     page.click("[data-test=tool-measure]")
     expect(page.locator("[data-test=measured]")).to_have_text("click a place of the surface")
@@ -238,6 +241,7 @@ def test_measure_cut_open_loop_and_ask_a_wire(bench: Bench) -> None:
     whole = bench.pixels()
     page.click("[data-test=section]")
     page.click("[data-test=section-x]")
+    expect(page.locator("[data-test=section-x]")).to_be_hidden()
     expect(page.locator("[data-test=cut]")).to_be_visible()
     bench.settle()
     assert (bench.pixels() != whole).mean() > 0.03
@@ -258,7 +262,10 @@ def test_strokes_are_painted_with_mouse_and_pen_and_taken_back_one_by_one(bench:
     choose(bench, "sheet")
     bench.add("paint")
     expect(page.locator("[data-test=tool-paint]")).to_have_attribute("aria-pressed", "true")
-    bench.set("radius", "0.3")
+    field = page.locator("[data-test=field-radius] textarea").first
+    field.fill("0.3")
+    field.press("Enter")
+    bench.settle()
     page.select_option("[data-test=color-by]", "point|painted|")
     bench.settle()
     plain = bench.pixels()

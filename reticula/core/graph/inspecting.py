@@ -43,7 +43,8 @@ def inspect_text(
     entry = document["nodes"][node]
     chosen = operator_of(entry)
     given = put_in(entry.get("parameters", {}), dials)
-    parameters = {name: value for name, value in given.items() if not is_wire(value)}
+    # What is being written may not fit yet: it is told about, not refused.
+    parameters = {name: value for name, value in given.items() if not is_wire(value) and name != parameter}
     values = chosen.check(parameters)
     asked = _asked(chosen, parameter, values)
     values[parameter] = asked.check(source if isinstance(asked, (Code, Where)) else {"formula": source})
