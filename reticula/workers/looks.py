@@ -11,6 +11,7 @@ from reticula.core.errors import GeometryError
 from reticula.core.geometry import KINDS, Geo, Kind, triangles
 from reticula.core.geometry.checks import find_troubles
 from reticula.core.geometry.edge_loops import edge_loops, edge_rings
+from reticula.core.geometry.identity import descendants
 from reticula.core.geometry.instances import flatten
 from reticula.core.geometry.kinds import PLURAL
 from reticula.core.geometry.measure import face_centers, face_normals, point_normals
@@ -133,12 +134,19 @@ def _spread(geo: Geo, wish: dict[str, Any], buffers: Buffers) -> dict[str, Any]:
 
 
 def _names(geo: Geo, wish: dict[str, Any], buffers: Buffers) -> dict[str, Any]:
-    """The stable names of some elements, as hexadecimal text."""
+    """The stable names of some elements, as hexadecimal text; those that nothing else came from yet end in ``+``."""
     kind, count = _kind(wish), geo.topology.count(_kind(wish))
     asked = [int(number) for number in wish.get("elements", [])][:MOST_PICKED]
     if any(not 0 <= number < count for number in asked):
         raise GeometryError(f"there are only {count:,} {PLURAL[kind]} now; pick them again")
-    return {"kind": kind, "names": [f"{name:x}" for name in geo.identity(kind)[asked].tolist()]}
+    names = geo.identity(kind)
+    chosen = names[asked]
+    origin = descendants(names, chosen)
+    outside = np.ones(count, bool)
+    outside[asked] = False
+    shared = np.bincount(origin[outside & (origin >= 0)], minlength=len(asked)) > 0
+    texts = [f"{name:x}{'' if more else '+'}" for name, more in zip(chosen.tolist(), shared.tolist(), strict=True)]
+    return {"kind": kind, "names": texts}
 
 
 def _attribute(geo: Geo, wish: dict[str, Any], buffers: Buffers) -> dict[str, Any]:

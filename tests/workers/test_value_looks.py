@@ -25,6 +25,15 @@ def test_names_are_those_that_picked_groups_keep(buffers: BufferFiles) -> None:
         look(sheet, {"what": "names", "kind": "face", "elements": [16]}, buffers)
 
 
+def test_a_name_with_others_beside_it_is_not_to_be_followed(buffers: BufferFiles) -> None:
+    split = ops.split_faces(ops.grid(cells=(2, 1)))
+    whole = look(split, {"what": "names", "kind": "face", "elements": [0, 1, 2, 3]}, buffers)["names"]
+    part = look(split, {"what": "names", "kind": "face", "elements": [0, 1]}, buffers)["names"]
+    assert all(name.endswith("+") for name in whole)
+    assert not part[0].endswith("+")
+    assert part[1].endswith("+")
+
+
 def test_a_shape_is_drawn_where_it_stands(buffers: BufferFiles) -> None:
     standing = ops.set_place(ops.grid(cells=(1, 1)), move=(0, 3, 0), turn=(90, 0, 0))
     mesh = look(standing, {"what": "mesh"}, buffers)

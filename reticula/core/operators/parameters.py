@@ -40,7 +40,7 @@ __all__ = [
     "is_wire",
 ]  # fmt: skip
 
-IDENTITY = re.compile(r"[0-9a-fA-F]{1,16}\Z")
+IDENTITY = re.compile(r"[0-9a-fA-F]{1,16}\+?\Z")
 MOST_PICKED = 100_000
 NAME = re.compile(r"[^\W\d]\w*\Z")
 RESERVED = {"here", "position", "True", "False", "None", "and", "or", "not", "if", "else"}
@@ -484,7 +484,10 @@ class Varying(OnElements):
 
 @dataclass(frozen=True)
 class Picked(Parameter):
-    """Elements picked by hand, of the kind that the sibling ``kind`` names: their identities as hexadecimal text."""
+    """Elements picked by hand, of the kind that the sibling ``kind`` names: their identities as hexadecimal text.
+
+    A ``+`` after a name means the element with all that it is split into: nothing was, at the time it was picked.
+    """
 
     on: str = "kind"
     of: str = "geo"

@@ -64,6 +64,8 @@ def test_closed_meshes_stay_closed(seed: int, names: list[str]) -> None:
             geo = STEPS[name](geo)
             assert is_closed(geo), f"open after {name}"
             assert np.isfinite(geo.positions).all()
+            for kind in ("point", "face"):
+                assert len(np.unique(geo.identity(kind))) == geo.topology.count(kind), f"{name} names two {kind}s alike"
             swapped = "dual" in names
             for kind, attribute in (("face", "origin"), ("point", "heat")):
                 assert geo.has(kind, attribute) or swapped, f"{name} lost {kind} {attribute}"  # type: ignore[arg-type]

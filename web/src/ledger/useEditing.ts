@@ -50,7 +50,7 @@ export function useEditing() {
       if (!id || !feed) return
       const look = (await api.looks(id, feed, [{ what: 'names', kind, elements: [element] }], graph.basis())).looks[0]
       if (isError(look)) return tell(look.error.message)
-      const identity = (look as unknown as { names: string[] }).names[0]!
+      const identity = (look as unknown as { names: string[] }).names[0]!.replace('+', '')
       const at = splitFeed(feed).from
       const node = graph.document.value.nodes[at]
       const mine = node?.operator === 'edit_values' && (node.parameters?.kind ?? 'point') === kind && node.parameters?.name === name

@@ -33,7 +33,9 @@ async function take(how: 'replace' | 'add' | 'take away') {
     return
   }
   const names = (look as { names: string[] }).names
-  const kept = how === 'replace' ? [] : props.value.filter((name) => !names.includes(name))
+  const bare = (name: string) => name.replace('+', '')
+  const taken = new Set(names.map(bare))
+  const kept = how === 'replace' ? [] : props.value.filter((name) => !taken.has(bare(name)))
   emit('commit', how === 'take away' ? kept : [...kept, ...names])
 }
 </script>
