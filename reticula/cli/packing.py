@@ -12,10 +12,9 @@ from pathlib import Path
 from typing import Any
 from urllib.parse import quote
 
-from reticula.cli.running import pair
+from reticula.cli.running import pair, read_document
 from reticula.core.errors import GraphError
 from reticula.core.geometry import Geo
-from reticula.core.graph import check_structure
 from reticula.core.graph.library import Layered, using_library
 from reticula.core.operators.resources import DiskResources
 from reticula.core.packages import definition_key, load_package, prepare, write_package
@@ -63,11 +62,7 @@ def add_packing(commands: Any) -> None:
 
 def _pack(given: argparse.Namespace) -> int:
     path = Path(given.graph)
-    try:
-        document = json.loads(path.read_text("utf-8"))
-    except ValueError as error:
-        raise GraphError(f"{path} is not JSON: {error}") from None
-    check_structure(document)
+    document = read_document(path)
     named, files, stored = {}, {}, {}
     for name, file in (pair(text, "--in") for text in given.shapes):
         data = Path(file).read_bytes()

@@ -20,7 +20,7 @@ from reticula.core.packages import Package, load_package
 from reticula.core.packages.package import PackagedShapes
 from reticula.core.summary import element_counts
 
-__all__ = ["add_run", "pair"]
+__all__ = ["add_run", "pair", "read_document"]
 
 
 def add_run(commands: Any) -> None:
@@ -76,7 +76,7 @@ def _run(given: argparse.Namespace) -> int:
         target = "operator" + (f":{given.node}" if given.node else "")
         values = [f"operator.{text}" for text in given.values]
     else:
-        document, inputs, values = _read(path), {}, given.values
+        document, inputs, values = read_document(path), {}, given.values
         for entry in document.get("inputs", []):
             if entry["name"] in named:
                 inputs[entry["name"]] = _mesh(named.pop(entry["name"]))
@@ -105,7 +105,8 @@ def _run(given: argparse.Namespace) -> int:
     return 0
 
 
-def _read(path: Path) -> dict[str, Any]:
+def read_document(path: Path) -> dict[str, Any]:
+    """Read a graph document; raise GraphError if it is not JSON or not a graph."""
     try:
         document: dict[str, Any] = json.loads(path.read_text("utf-8"))
     except ValueError as error:

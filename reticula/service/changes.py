@@ -94,10 +94,7 @@ def work_out(path: GraphPath, body: ChangeRequest):  # type: ignore[no-untyped-d
     here = context()
     with here.database.session() as session:
         graph = graphs.get(session, path.graph_id)
-        based = body.draft and body.revision is not None
-        document = graphs.document_at(session, graph, body.revision or 0) if based else json.loads(graph.document)
-        if body.draft:
-            document = graphs.apply_patch(document, body.draft)
+        document = graphs.drafted(session, graph, body.draft, body.revision)
         known = library.library_of(session)
     before = json.loads(json.dumps(document))
     with using_library(known):

@@ -75,18 +75,11 @@ class _Loaded:
 
 
 def _load(graph_id: str, body: Basis) -> _Loaded:
-    """Return the newest document.
-
-    A draft goes on top of the ``revision`` that it was made against, so that an edit in it that is being saved at the
-    same time is not applied twice.
-    """
+    """Return the newest document with the draft, and what it needs."""
     here = context()
     with here.database.session() as session:
         graph = graphs.get(session, graph_id)
-        based = body.draft and body.revision is not None
-        document = graphs.document_at(session, graph, body.revision or 0) if based else json.loads(graph.document)
-        if body.draft:
-            document = graphs.apply_patch(document, body.draft)
+        document = graphs.drafted(session, graph, body.draft, body.revision)
         around = here.surroundings(session, graph.project_id, document)
     level = inner_level(document, body.level, around.library)
     return _Loaded(document, level, body.level, around, graph.project_id, graph.revision)

@@ -65,10 +65,7 @@ def publish(path: GraphPath, body: PublicationRequest):  # type: ignore[no-untyp
     picture = _picture(body.picture)
     with here.database.session() as session:
         graph = graphs.get(session, path.graph_id)
-        based = body.draft and body.revision is not None
-        document = graphs.document_at(session, graph, body.revision or 0) if based else json.loads(graph.document)
-        if body.draft:
-            document = graphs.apply_patch(document, body.draft)
+        document = graphs.drafted(session, graph, body.draft, body.revision)
         around = here.surroundings(session, graph.project_id, document)
         known = library.library_of(session)
         _, came = here.operators(session, known.definitions)

@@ -21,6 +21,7 @@ __all__ = [
     "create",
     "delete",
     "document_at",
+    "drafted",
     "edit",
     "get",
     "history",
@@ -119,6 +120,17 @@ def document_at(session: Session, graph: Graph, revision: int) -> dict[str, Any]
     for inverse in session.scalars(later):
         document = jsonpatch.apply_patch(document, json.loads(inverse))
     return document
+
+
+def drafted(session: Session, graph: Graph, draft: Patch, revision: int | None) -> dict[str, Any]:
+    """Return the newest document, or, with a draft, that on top of the ``revision`` it was made against.
+
+    So an edit in a draft that is being saved at the same time is not applied twice.
+    """
+    if not draft:
+        return json.loads(graph.document)  # type: ignore[no-any-return]
+    based = json.loads(graph.document) if revision is None else document_at(session, graph, revision)
+    return apply_patch(based, draft)
 
 
 def state(session: Session, graph: Graph) -> dict[str, Any]:

@@ -16,7 +16,7 @@ from reticula.core.arrays import Flags, Floats, Indices, Ints
 from reticula.core.compiled import inline, kernel, parallel_kernel, prange
 
 __all__ = [
-    "STACK", "PointTree", "build_point_tree", "count_near", "count_one", "fill_near", "fill_one", "nearest", "nearest_one",
+    "STACK", "PointTree", "build_point_tree", "count_near", "count_one", "fill_near", "fill_one", "nearest", "nearest_one", "push_children",
 ]  # fmt: skip
 
 LEAF = 8
@@ -116,6 +116,23 @@ def _gap(box: Floats, node: int, x: float, y: float, z: float) -> float:
 
 
 @inline
+def push_children(
+    stack: Indices, gaps: Floats, depth: int, left: int, left_gap: float, right_gap: float, best: float
+) -> int:
+    """Put the children of a node that may hold something as near as ``best`` on the stack, the nearer one on top."""
+    near, far, near_gap, far_gap = left, left + 1, left_gap, right_gap
+    if far_gap < near_gap:
+        near, far, near_gap, far_gap = far, near, far_gap, near_gap
+    if far_gap <= best:
+        stack[depth], gaps[depth] = far, far_gap
+        depth += 1
+    if near_gap <= best:
+        stack[depth], gaps[depth] = near, near_gap
+        depth += 1
+    return depth
+
+
+@inline
 def nearest_one(
     box: Floats, first: Indices, size: Indices, place: Floats, order: Indices, x: float, y: float, z: float, reach: float,
     stack: Indices, gaps: Floats,
@@ -137,16 +154,8 @@ def nearest_one(
                 if d < best or (d == best and (found < 0 or order[i] < found)):
                     best, found = d, order[i]
             continue
-        near, far = first[node], first[node] + 1
-        near_gap, far_gap = _gap(box, near, x, y, z), _gap(box, far, x, y, z)
-        if far_gap < near_gap:
-            near, far, near_gap, far_gap = far, near, far_gap, near_gap
-        if far_gap <= best:
-            stack[depth], gaps[depth] = far, far_gap
-            depth += 1
-        if near_gap <= best:
-            stack[depth], gaps[depth] = near, near_gap
-            depth += 1
+        left = first[node]
+        depth = push_children(stack, gaps, depth, left, _gap(box, left, x, y, z), _gap(box, left + 1, x, y, z), best)
     return found, math.sqrt(best) if found >= 0 else 0.0
 
 

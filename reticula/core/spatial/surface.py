@@ -14,6 +14,7 @@ from reticula.core.errors import GeometryError
 from reticula.core.geometry.geo import Geo, once_per_geo
 from reticula.core.geometry.measure import unit
 from reticula.core.geometry.triangles import triangles
+from reticula.core.spatial.kdtree import push_children
 from reticula.core.spatial.tree import Tree, build_tree
 
 __all__ = ["STACK", "Places", "Surface", "closest_in", "closest_one", "enters", "hit_one", "invert", "surface_of"]
@@ -118,16 +119,8 @@ def closest_one(
                     out[0], out[1], out[2], out[3], out[4], out[5] = a, b, c, cx, cy, cz
             continue
         left = first[node]
-        near, far = left, left + 1
-        near_gap, far_gap = _box_distance(box[near], x, y, z), _box_distance(box[far], x, y, z)
-        if far_gap < near_gap:
-            near, far, near_gap, far_gap = far, near, far_gap, near_gap
-        if far_gap <= best:
-            stack[depth], gap[depth] = far, far_gap
-            depth += 1
-        if near_gap <= best:
-            stack[depth], gap[depth] = near, near_gap
-            depth += 1
+        left_gap, right_gap = _box_distance(box[left], x, y, z), _box_distance(box[left + 1], x, y, z)
+        depth = push_children(stack, gap, depth, left, left_gap, right_gap, best)
     return found, math.sqrt(best) if found >= 0 else 0.0
 
 
