@@ -27,6 +27,7 @@ from reticula.service.schemas import (
     AssetState,
     Basis,
     BufferPath,
+    ChecksState,
     ErrorState,
     EvaluationRequest,
     EvaluationState,
@@ -135,9 +136,28 @@ def look(path: GraphPath, body: LookRequest):  # type: ignore[no-untyped-def]
     """Look at one node's result without disturbing a running evaluation, e.g. for a page of the ledger."""
     loaded = _load(path.graph_id, body)
     node = loaded.require(body.node)
-    others = [loaded.require(str(wish.get("to"))) for wish in body.wishes if wish.get("what") == "difference"]
-    job = loaded.job("evaluate", node, [node, *others], wishes=body.wishes)
+    compared = [wish for wish in body.wishes if wish.get("what") == "difference"]
+    others = [loaded.require(str(wish.get("to"))) for wish in compared if wish.get("at") is None]
+    moments = {}
+    for revision in {int(wish["at"]) for wish in compared if wish.get("at") is not None}:
+        then = _load(path.graph_id, Basis(revision=revision, level=body.level))
+        for wish in compared:
+            if wish.get("at") == revision:
+                then.require(str(wish.get("to")))
+        moments[revision] = then.job("evaluate", None, None)
+    job = loaded.job("evaluate", node, [node, *others], wishes=body.wishes, moments=moments)
     return {"looks": context().pool.run(job, affinity=loaded.project_id)["looks"]}
+
+
+@blueprint.post("/graphs/<graph_id>/checks", responses={200: ChecksState, 422: ErrorState})
+def check(path: GraphPath, body: Basis):  # type: ignore[no-untyped-def]
+    """Say what is wrong with the result of each node, in numbers; a newer question from the same graph supersedes this."""
+    loaded = _load(path.graph_id, body)
+    ticket = context().pool.submit(
+        loaded.job("check", None, None), affinity=loaded.project_id, channel=f"checks of {path.graph_id}"
+    )
+    ticket.finished.wait(60)
+    return {"nodes": (ticket.result or {}).get("nodes", {})}
 
 
 @blueprint.post("/graphs/<graph_id>/texts", responses={200: TextState, 422: ErrorState})

@@ -7,7 +7,7 @@ from typing import Any, Literal
 from pydantic import BaseModel, ConfigDict, Field
 
 __all__ = [
-    "AssetList", "AssetPath", "AssetState", "Basis", "BufferPath", "ChangeRequest", "ChangeState", "DepotState", "DifferenceQuery",
+    "AssetList", "AssetPath", "AssetState", "Basis", "BufferPath", "ChangeRequest", "ChangeState", "CheckCount", "ChecksState", "DepotState", "DifferenceQuery",
     "DifferenceState", "EditList", "EditRequest", "EditState", "ErrorState", "EvaluationRequest", "EvaluationState", "ExportQuery", "FreezeRequest",
     "GraphList", "GraphPath", "GraphState", "GraphSummary", "Health", "ImportRequest", "ImportState", "LookRequest", "LookState",
     "NewGraph", "NewProject", "NodeReport", "OperatorList", "OperatorPath", "OperatorState", "ProjectList", "ProjectPath",
@@ -150,7 +150,10 @@ class Basis(Strict):
 
 
 class LookRequest(Basis):
-    """A look at one node: wishes name what is wanted (summary, mesh, normals, attribute, rows)."""
+    """A look at one node: wishes name what is wanted (summary, mesh, normals, attribute, rows …).
+
+    A ``difference`` compares with the node ``to``, as it is now or as it was ``at`` a revision.
+    """
 
     node: str | None = None
     wishes: list[dict[str, Any]] = Field(default_factory=list, max_length=50)
@@ -205,6 +208,28 @@ class EvaluationState(BaseModel):
 
 class LookState(BaseModel):
     looks: list[dict[str, Any]]
+
+
+class CheckCount(BaseModel):
+    """How many elements of a node's result have a trouble."""
+
+    name: str
+    kind: str
+    count: int
+    help: str
+
+
+class ChecksState(BaseModel):
+    """What is wrong with each node's result: ``found`` beside the ``key`` of the result; ``skipped`` if it is too large to be checked
+    without being asked.
+    """
+
+    class Node(BaseModel):
+        key: str
+        skipped: bool
+        found: list[CheckCount]
+
+    nodes: dict[str, Node]
 
 
 class FreezeRequest(Basis):

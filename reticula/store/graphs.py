@@ -123,14 +123,13 @@ def document_at(session: Session, graph: Graph, revision: int) -> dict[str, Any]
 
 
 def drafted(session: Session, graph: Graph, draft: Patch, revision: int | None) -> dict[str, Any]:
-    """Return the newest document, or, with a draft, that on top of the ``revision`` it was made against.
+    """Return the document at a ``revision`` (none: the newest) with a draft on top.
 
-    So an edit in a draft that is being saved at the same time is not applied twice.
+    A draft belongs on the revision it was made against, so that an edit in it that is being saved at the same time is not
+    applied twice.
     """
-    if not draft:
-        return json.loads(graph.document)  # type: ignore[no-any-return]
-    based = json.loads(graph.document) if revision is None else document_at(session, graph, revision)
-    return apply_patch(based, draft)
+    document = document_at(session, graph, graph.revision if revision is None else revision)
+    return apply_patch(document, draft) if draft else document
 
 
 def state(session: Session, graph: Graph) -> dict[str, Any]:

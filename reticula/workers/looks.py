@@ -3,24 +3,24 @@
 from __future__ import annotations
 
 from collections.abc import Callable
-from typing import Any, cast
+from typing import Any
 
 import numpy as np
 
 from reticula.core.errors import GeometryError
-from reticula.core.geometry import KINDS, Geo, Kind, triangles
-from reticula.core.geometry.checks import find_troubles
+from reticula.core.geometry import KINDS, Geo, Kind
+from reticula.core.geometry.checks import Finding, find_remarks, find_troubles
 from reticula.core.geometry.edge_loops import edge_loops, edge_rings
 from reticula.core.geometry.identity import descendants
-from reticula.core.geometry.instances import flatten
 from reticula.core.geometry.kinds import PLURAL
-from reticula.core.geometry.measure import face_centers, face_normals, point_normals
 from reticula.core.geometry.spaces import settled
 from reticula.core.language import evaluate
 from reticula.core.language.scope import BUILTINS, Scope, adjacent
 from reticula.core.operators.parameters import MOST_PICKED
 from reticula.core.summary import describe_attribute, describe_geo, unit_of
+from reticula.workers import pictures
 from reticula.workers.buffers import BufferFiles
+from reticula.workers.pictures import kind_of
 
 __all__ = ["look"]
 
@@ -41,74 +41,25 @@ def _summary(geo: Geo, wish: dict[str, Any], buffers: Buffers) -> dict[str, Any]
     return {**describe_geo(geo), "built_in": built_in}
 
 
-def _mesh(geo: Geo, wish: dict[str, Any], buffers: Buffers) -> dict[str, Any]:
-    """What is needed to draw it where it stands: positions, triangles (as corners), edges, curves, loose points, normals."""
-    geo = settled(geo)
-    shape = geo.topology
-    cut = triangles(geo)
-    loose = np.flatnonzero(~shape.used_points)
+def _checks(geo: Geo, wish: dict[str, Any], buffers: Buffers) -> dict[str, Any]:
+    """What is wrong with the geometry, at which elements, and what mends it."""
+    standing = settled(geo)
     return {
-        "position": buffers.keep(geo.positions.astype("<f4")),
-        "normal": buffers.keep(point_normals(geo).astype("<f4")),
-        "corner_point": buffers.keep(shape.corner_point.astype("<u4")),
-        "triangle_corner": buffers.keep(cut.corner.astype("<u4")),
-        "triangle_face": buffers.keep(cut.face.astype("<u4")),
-        "edge": buffers.keep(shape.edges.astype("<u4")),
-        "segment": buffers.keep(shape.curve_segments[0].astype("<u4")),
-        "loose_point": buffers.keep(loose.astype("<u4")),
-        "instances": _instances(geo, buffers),
-        "bounds": geo.bounds.tolist(),
+        "checks": [_finding(one) for one in find_troubles(standing)],
+        "remarks": [_finding(one) for one in find_remarks(standing)],
     }
 
 
-def _instances(geo: Geo, buffers: Buffers) -> list[dict[str, Any]]:
-    """Per shape that is placed: what is needed to draw it once, and a matrix (column by column) for each copy."""
-    if not geo.topology.instance_count:
-        return []
-    which, matrix = geo.attribute("instance", "shape"), geo.attribute("instance", "transform")
-    made = []
-    for number, prototype in enumerate(geo.prototypes):
-        chosen = matrix[which == number]
-        if len(chosen):
-            columns = buffers.keep(np.ascontiguousarray(chosen.transpose(0, 2, 1)).astype("<f4"))
-            made.append({"mesh": _mesh(flatten(prototype), {}, buffers), "matrix": columns})
-    return made
-
-
-def _normals(geo: Geo, wish: dict[str, Any], buffers: Buffers) -> dict[str, Any]:
-    """Where strokes begin and which way they go: normals, or a vector attribute ``name``, of points or faces."""
-    name = str(wish.get("name") or "normal")
-    geo = settled(geo)
-    on_faces = wish.get("kind") == "face"
-    kind: Kind = "face" if on_faces else "point"
-    begin = face_centers(geo) if on_faces else geo.positions
-    if name == "normal" and not geo.has(kind, name):
-        direction = face_normals(geo) if on_faces else point_normals(geo)
-    else:
-        found = geo.find(kind, name)
-        if found.type != "vec3":
-            raise GeometryError(f"'{name}' is a {found.type}; strokes show a vec3")
-        direction = found.values
-    return {"begin": buffers.keep(begin.astype("<f4")), "direction": buffers.keep(direction.astype("<f4"))}
-
-
-def _checks(geo: Geo, wish: dict[str, Any], buffers: Buffers) -> dict[str, Any]:
-    """What is wrong with the geometry, at which elements, and what mends it."""
-    found = find_troubles(settled(geo))
+def _finding(one: Finding) -> dict[str, Any]:
     return {
-        "checks": [
-            {
-                "name": one.name, "kind": one.kind, "count": len(one.elements), "elements": one.elements[:MOST_ROWS].tolist(),
-                "help": one.help, "repair": {"operator": one.repair[0], "parameters": one.repair[1]} if one.repair else None,
-            }
-            for one in found
-        ]
+        "name": one.name, "kind": one.kind, "count": len(one.elements), "elements": one.elements[:MOST_ROWS].tolist(),
+        "help": one.help, "repair": {"operator": one.repair[0], "parameters": one.repair[1]} if one.repair else None,
     }  # fmt: skip
 
 
 def _spread(geo: Geo, wish: dict[str, Any], buffers: Buffers) -> dict[str, Any]:
     """Chosen elements with those around them (``grow``), without their rim (``shrink``), all of their piece, loop or ring."""
-    kind, how = _kind(wish), str(wish.get("how"))
+    kind, how = kind_of(wish), str(wish.get("how"))
     count = geo.topology.count(kind)
     rows = np.array([int(one) for one in wish.get("elements", [])][:MOST_PICKED], np.int64)
     chosen = np.zeros(count, bool)
@@ -135,7 +86,7 @@ def _spread(geo: Geo, wish: dict[str, Any], buffers: Buffers) -> dict[str, Any]:
 
 def _names(geo: Geo, wish: dict[str, Any], buffers: Buffers) -> dict[str, Any]:
     """The stable names of some elements, as hexadecimal text; those that nothing else came from yet end in ``+``."""
-    kind, count = _kind(wish), geo.topology.count(_kind(wish))
+    kind, count = kind_of(wish), geo.topology.count(kind_of(wish))
     asked = [int(number) for number in wish.get("elements", [])][:MOST_PICKED]
     if any(not 0 <= number < count for number in asked):
         raise GeometryError(f"there are only {count:,} {PLURAL[kind]} now; pick them again")
@@ -151,7 +102,7 @@ def _names(geo: Geo, wish: dict[str, Any], buffers: Buffers) -> dict[str, Any]:
 
 def _attribute(geo: Geo, wish: dict[str, Any], buffers: Buffers) -> dict[str, Any]:
     """One attribute (or built-in) for false colour: 32-bit numbers per element, with its real range."""
-    kind, name = _kind(wish), str(wish.get("name"))
+    kind, name = kind_of(wish), str(wish.get("name"))
     if geo.has(kind, name):
         attribute = geo.find(kind, name)
         about = describe_attribute(name, attribute)
@@ -182,7 +133,7 @@ def _attribute(geo: Geo, wish: dict[str, Any], buffers: Buffers) -> dict[str, An
 
 def _rows(geo: Geo, wish: dict[str, Any], buffers: Buffers) -> dict[str, Any]:
     """A page of the ledger: values of all attributes for some elements, sorted and filtered."""
-    kind = _kind(wish)
+    kind = kind_of(wish)
     offset, limit = max(int(wish.get("offset", 0)), 0), min(int(wish.get("limit", 100)), MOST_ROWS)
     columns = _columns(geo, kind)
     order = _order(geo, kind, str(wish.get("sort") or ""), bool(wish.get("descending")), str(wish.get("where") or ""))
@@ -232,8 +183,9 @@ def _order(geo: Geo, kind: Kind, sort: str, descending: bool, where: str) -> np.
     key = (id(geo), kind, sort)
     if key not in _orders:
         values = np.asarray(Scope(geo, kind).values(kind, name))
-        if geo.has(kind, name) and geo.find(kind, name).start is not None:
-            values = np.diff(geo.find(kind, name).start)
+        start = geo.find(kind, name).start if geo.has(kind, name) else None
+        if start is not None:
+            values = np.diff(start)
         flat = values.reshape(count, -1)
         column = flat[:, min(int(component), flat.shape[1] - 1)] if component.isdigit() else flat[:, 0]
         rank = np.empty(count, np.int64)
@@ -248,17 +200,14 @@ _orders: dict[Any, tuple[Geo, np.ndarray[Any, Any]]] = {}
 """The last sorting, with the geometry it belongs to: paging through a sorted ledger sorts once."""
 
 
-def _kind(wish: dict[str, Any]) -> Kind:
-    kind = wish.get("kind")
-    if kind not in KINDS:
-        raise GeometryError(f"there is no element kind '{kind}'; there are {', '.join(KINDS)}")
-    return cast(Kind, kind)
-
-
 LOOKS: dict[str, Callable[[Geo, dict[str, Any], Buffers], dict[str, Any]]] = {
     "summary": _summary,
-    "mesh": _mesh,
-    "normals": _normals,
+    "mesh": pictures.mesh,
+    "flat": pictures.flat,
+    "normals": pictures.strokes,
+    "edges": pictures.edge_kinds,
+    "groups": pictures.groups,
+    "uv": pictures.corner_uv,
     "attribute": _attribute,
     "rows": _rows,
     "names": _names,

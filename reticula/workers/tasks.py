@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import time
 from collections.abc import Callable
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, replace
 from pathlib import Path
 from typing import Any
 
@@ -20,6 +20,7 @@ from reticula.core.operators.resources import using_resources
 from reticula.core.packages import prepare
 from reticula.core.summary import describe_geo, element_counts
 from reticula.workers.buffers import BufferFiles
+from reticula.workers.check_counts import CheckCounts
 from reticula.workers.comparing import difference
 from reticula.workers.looks import look
 
@@ -33,7 +34,8 @@ class Job:
     ``shapes`` maps names to (path, digest). ``wishes`` are looks at ``node``'s result. ``inspect`` tells what ``text``
     (parameter, source, elements) means as a parameter of ``node``. ``publish`` prepares the definition of a folded node from
     ``about`` (and ``stored``, see :func:`reticula.core.packages.prepare`). ``level`` leads to the graph inside a node;
-    ``library`` holds the definitions of the published operators that are used.
+    ``library`` holds the definitions of the published operators that are used. ``moments`` are earlier documents, by revision, with
+    what they need. ``check`` counts what is wrong with each node's result.
     """
 
     what: str
@@ -48,6 +50,7 @@ class Job:
     level: str = ""
     library: dict[str, dict[str, Any]] = field(default_factory=dict)
     about: dict[str, Any] = field(default_factory=dict)
+    moments: dict[int, Job] = field(default_factory=dict)
 
 
 class StoredShapes:
@@ -82,6 +85,7 @@ class Worker:
         self.buffers = buffers
         self.evaluator = Evaluator(Cache(cache_bytes))
         self.kept: dict[str, Geo] = {}
+        self.checks = CheckCounts()
 
     def do(
         self, job: Job, on_progress: Callable[[int, int, str], None], should_stop: Callable[[], bool]
@@ -92,10 +96,10 @@ class Worker:
         shapes, library = StoredShapes(job.shapes, self.kept), MemoryLibrary(job.library)
         if job.what == "publish":
             return _publication(job, shapes, library)
-        done = self.evaluator.evaluate(
-            job.document, targets=job.targets, level=job.level, shapes=shapes, operators=library,
-            on_progress=_now_and_then(on_progress), should_stop=should_stop,
-        )  # fmt: skip
+        tell = _now_and_then(on_progress)
+        done = self._evaluate(job, tell, should_stop)
+        if job.what == "check":
+            return {"nodes": self.checks.of(done, should_stop)}
         if job.what == "inspect":
             with using_library(library), using_resources(shapes):
                 return inspect_text(done, str(job.node), **job.text)
@@ -110,6 +114,11 @@ class Worker:
                 looks.append({"missing": True})
                 continue
             try:
+                moment = job.moments.get(wish.get("at", -1))
+                if moment is not None:
+                    then = self._evaluate(replace(moment, targets=[str(wish["to"])]), tell, should_stop)
+                    looks.append(difference(geo, then.geo(str(wish["to"])), self.buffers))
+                    continue
                 looks.append(_among(done, str(job.node), wish, self.buffers) or look(geo, wish, self.buffers))
             except ReticulaError as error:
                 looks.append({"error": error.details()})
@@ -124,6 +133,12 @@ class Worker:
             "node": job.node,
             "looks": looks,
         }
+
+    def _evaluate(self, job: Job, tell: Callable[[int, int, str], None], should_stop: Callable[[], bool]) -> Evaluation:
+        return self.evaluator.evaluate(
+            job.document, targets=job.targets, level=job.level, shapes=StoredShapes(job.shapes, self.kept),
+            operators=MemoryLibrary(job.library), on_progress=tell, should_stop=should_stop,
+        )  # fmt: skip
 
     def _examine(self, job: Job) -> dict[str, Any]:
         path, _ = job.shapes[job.file_name]

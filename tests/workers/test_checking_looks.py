@@ -29,7 +29,9 @@ def test_checks_come_with_their_elements_and_what_mends_them(buffers: BufferFile
     assert [(one["name"], one["kind"], one["count"], one["repair"]["operator"]) for one in made] == [
         ("open borders", "edge", 6, "fill")
     ]
-    assert look(ops.box(), {"what": "checks"}, buffers) == {"checks": []}
+    box = look(ops.box(), {"what": "checks"}, buffers)
+    assert box["checks"] == []
+    assert [one["name"] for one in box["remarks"]] == ["uv overlaps"]
 
 
 def test_a_choice_grows_shrinks_and_takes_its_piece(buffers: BufferFiles) -> None:

@@ -10,12 +10,13 @@ import numpy as np
 from scipy.sparse import coo_array
 from scipy.sparse.csgraph import connected_components
 
-from reticula.core.arrays import Ints
+from reticula.core.arrays import Floats, Ints
 from reticula.core.geometry.geo import Geo
 from reticula.core.geometry.kinds import KINDS, PLURAL, Kind
 from reticula.core.geometry.measure import face_areas, face_planarity
+from reticula.core.geometry.uv_overlaps import overlapping_faces
 
-__all__ = ["CHECKS", "Finding", "find_troubles"]
+__all__ = ["CHECKS", "Finding", "REMARKS", "corner_uv", "find_remarks", "find_troubles"]
 
 BENT = 0.02
 """From which planarity on a face counts as not flat: a rise of a fiftieth of its size."""
@@ -39,6 +40,11 @@ class Finding:
 def find_troubles(geo: Geo) -> list[Finding]:
     """Return all that is found wrong; nothing if all is well."""
     return [found for check in CHECKS for found in check(geo) if len(found.elements)]
+
+
+def find_remarks(geo: Geo) -> list[Finding]:
+    """Return what may be meant or not."""
+    return [found for check in REMARKS for found in check(geo) if len(found.elements)]
 
 
 def _open_borders(geo: Geo) -> list[Finding]:
@@ -165,6 +171,23 @@ def _near_points(geo: Geo) -> list[Finding]:
     ]
 
 
+def corner_uv(geo: Geo) -> Floats | None:
+    """Return uv at each corner ``(C, 2)``, its own or that of its point; None if there is none with two numbers or three."""
+    for kind in ("corner", "point"):
+        if geo.has(kind, "uv") and geo.find(kind, "uv").type in ("vec2", "vec3"):
+            values = geo.find(kind, "uv").values[:, :2]
+            return values if kind == "corner" else values[geo.topology.corner_point]
+    return None
+
+
+def _uv_overlaps(geo: Geo) -> list[Finding]:
+    uv = corner_uv(geo)
+    if uv is None:
+        return []
+    found = np.flatnonzero(overlapping_faces(geo, uv))
+    return [Finding("uv overlaps", "face", found, "faces that lie over others on the uv sheet")]
+
+
 def _not_numbers(geo: Geo) -> list[Finding]:
     found = []
     for kind in KINDS:
@@ -184,3 +207,5 @@ CHECKS: tuple[Callable[[Geo], list[Finding]], ...] = (
     _open_borders, _crowded_edges, _pinched_points, _turned_faces, _bent_faces, _empty_faces, _double_faces, _loose_points,
     _near_points, _not_numbers,
 )  # fmt: skip
+REMARKS: tuple[Callable[[Geo], list[Finding]], ...] = (_uv_overlaps,)
+"""What is often meant to be so, as where a pattern repeats: told when asked, but nothing wrong by itself."""

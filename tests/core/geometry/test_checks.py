@@ -7,7 +7,7 @@ import pytest
 
 from reticula.core import Geo, ops
 from reticula.core.geometry import Topology
-from reticula.core.geometry.checks import Finding, find_troubles
+from reticula.core.geometry.checks import Finding, find_remarks, find_troubles
 from reticula.core.notes import Note
 from reticula.core.operators import find_operator
 
@@ -70,3 +70,40 @@ def test_every_repair_is_an_operator() -> None:
     sheet = Geo.of(np.zeros((4, 3)), Topology(4, [0, 3], [0, 1, 2]))
     for one in find_troubles(sheet):
         assert one.repair is None or find_operator(one.repair[0])
+
+
+def remarked(geo: Geo) -> dict[str, Finding]:
+    return {one.name: one for one in find_remarks(geo)}
+
+
+def laid_out(uv: str) -> Geo:
+    return ops.set_attribute(ops.grid(cells=(8, 8)), name="uv", kind="corner", value=uv)
+
+
+def test_faces_that_share_a_place_on_the_uv_sheet() -> None:
+    assert "uv overlaps" not in remarked(laid_out("vec2(position.x, position.z)"))
+    assert "uv overlaps" not in remarked(laid_out("vec2(position.x * 3 + position.z, position.z * 0.01)"))
+    folded = laid_out("vec2(abs(position.x), position.z)")
+    assert len(remarked(folded)["uv overlaps"].elements) == 64
+    part = laid_out("vec2(max(position.x, -0.3), position.z)")
+    assert "uv overlaps" not in remarked(part), "faces without area on the sheet lie over nothing"
+
+
+def test_uv_overlaps_agree_with_exact_intersections() -> None:
+    """Against Shapely (BSD), whose GEOS tells the dimension of what two polygons share."""
+    shapely = pytest.importorskip("shapely")
+    rng = np.random.default_rng(4)
+    corners = rng.random((60, 1, 2)) + rng.normal(0, 0.09, (60, 3, 2))
+    loose = ops.unshare(Geo.from_faces(np.zeros((180, 3)), np.arange(180).reshape(60, 3)))
+    geo = loose.with_attribute("corner", "uv", corners.reshape(-1, 2))
+    polygons = shapely.polygons(corners)
+    inner = shapely.relate_pattern(polygons[:, None], polygons[None], "2********")
+    np.fill_diagonal(inner, False)
+    expected = np.flatnonzero(inner.any(axis=1))
+    assert 10 < len(expected) < 60
+    assert remarked(geo)["uv overlaps"].elements.tolist() == expected.tolist()
+
+
+def test_sides_of_a_box_repeat_on_the_sheet_which_is_no_trouble() -> None:
+    assert len(remarked(ops.box())["uv overlaps"].elements) == 6
+    assert found(ops.box()) == {}

@@ -159,6 +159,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/graphs/{graph_id}/checks": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Say what is wrong with the result of each node, in numbers; a newer question from the same graph supersedes this. */
+        post: operations["evaluations_check_graphs__graph_id__checks_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/graphs/{graph_id}/edits": {
         parameters: {
             query?: never;
@@ -581,6 +598,27 @@ export interface components {
             };
         };
         /**
+         * Basis
+         * @description What a question is about: a saved ``revision`` (the newest one, if not given), the unsaved ``draft`` on top of it, and
+         *     the ``level``: the graph inside a node, by its path, e.g. ``tile/rings@3``.
+         */
+        Basis: {
+            /** Draft */
+            draft?: {
+                [key: string]: unknown;
+            }[];
+            /**
+             * Level
+             * @default
+             */
+            level: string;
+            /**
+             * Revision
+             * @default null
+             */
+            revision: number | null;
+        };
+        /**
          * ChangeRequest
          * @description A change that takes more than setting a value. What ``arguments`` are needed depends on ``what``.
          */
@@ -625,6 +663,31 @@ export interface components {
             patch: {
                 [key: string]: unknown;
             }[];
+        };
+        /**
+         * CheckCount
+         * @description How many elements of a node's result have a trouble.
+         */
+        CheckCount: {
+            /** Count */
+            count: number;
+            /** Help */
+            help: string;
+            /** Kind */
+            kind: string;
+            /** Name */
+            name: string;
+        };
+        /**
+         * ChecksState
+         * @description What is wrong with each node's result: ``found`` beside the ``key`` of the result; ``skipped`` if it is too large to be checked
+         *     without being asked.
+         */
+        ChecksState: {
+            /** Nodes */
+            nodes: {
+                [key: string]: components["schemas"]["Node"];
+            };
         };
         /** DepotEntry */
         DepotEntry: {
@@ -958,7 +1021,9 @@ export interface components {
         };
         /**
          * LookRequest
-         * @description A look at one node: wishes name what is wanted (summary, mesh, normals, attribute, rows).
+         * @description A look at one node: wishes name what is wanted (summary, mesh, normals, attribute, rows …).
+         *
+         *     A ``difference`` compares with the node ``to``, as it is now or as it was ``at`` a revision.
          */
         LookRequest: {
             /** Draft */
@@ -1008,6 +1073,15 @@ export interface components {
         NewProject: {
             /** Title */
             title: string;
+        };
+        /** Node */
+        Node: {
+            /** Found */
+            found: components["schemas"]["CheckCount"][];
+            /** Key */
+            key: string;
+            /** Skipped */
+            skipped: boolean;
         };
         /**
          * NodeReport
@@ -1964,6 +2038,41 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ChangeState"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorState"];
+                };
+            };
+        };
+    };
+    evaluations_check_graphs__graph_id__checks_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                graph_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Basis"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ChecksState"];
                 };
             };
             /** @description Unprocessable Entity */
