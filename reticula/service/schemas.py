@@ -9,7 +9,7 @@ from pydantic import BaseModel, ConfigDict, Field
 __all__ = [
     "AssetList", "AssetPath", "AssetState", "Basis", "BufferPath", "ChangeRequest", "ChangeState", "CheckCount", "ChecksState", "DepotState", "DifferenceQuery",
     "DifferenceState", "EditList", "EditRequest", "EditState", "ErrorState", "EvaluationRequest", "EvaluationState", "ExportQuery", "FreezeRequest",
-    "GraphList", "GraphPath", "GraphState", "GraphSummary", "Health", "ImportRequest", "ImportState", "LookRequest", "LookState",
+    "GraphList", "GraphPath", "GraphState", "GraphSummary", "HandleState", "Health", "ImportRequest", "ImportState", "LookRequest", "LookState",
     "NewGraph", "NewProject", "NodeReport", "OperatorList", "OperatorPath", "OperatorState", "ProjectList", "ProjectPath",
     "ProjectState", "PublicationRequest", "PublicationState", "ReviewPath", "ReviewState", "RevisionRequest", "RewriteRequest",
     "RewriteState", "Settings", "TextRequest", "TextState", "TicketPath", "TicketQuery",
@@ -354,6 +354,14 @@ class ShownWhen(BaseModel):
     value: Any
 
 
+class HandleState(BaseModel):
+    """How a parameter is dragged in the view; ``at`` names siblings whose places say where."""
+
+    shape: Literal["place", "places", "direction", "plane", "turn", "scale", "size"]
+    at: list[str]
+    space: Literal["own", "world"]
+
+
 class ParameterState(BaseModel):
     name: str
     label: str
@@ -377,6 +385,7 @@ class ParameterState(BaseModel):
     kind: str | None = None
     new: bool | None = None
     section: str | None = None
+    handle: HandleState | None = None
 
 
 class ChangeRequest(Basis):

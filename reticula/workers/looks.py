@@ -208,6 +208,7 @@ LOOKS: dict[str, Callable[[Geo, dict[str, Any], Buffers], dict[str, Any]]] = {
     "edges": pictures.edge_kinds,
     "groups": pictures.groups,
     "uv": pictures.corner_uv,
+    "place": pictures.place,
     "attribute": _attribute,
     "rows": _rows,
     "names": _names,

@@ -12,10 +12,10 @@ from reticula.core.geometry import KINDS, Geo, Kind, checks, triangles
 from reticula.core.geometry.curvature import edge_angles
 from reticula.core.geometry.instances import flatten
 from reticula.core.geometry.measure import face_centers, face_normals, point_normals
-from reticula.core.geometry.spaces import settled
+from reticula.core.geometry.spaces import place_of, settled
 from reticula.workers.buffers import BufferFiles
 
-__all__ = ["corner_uv", "edge_kinds", "flat", "groups", "kind_of", "mesh", "strokes"]
+__all__ = ["corner_uv", "edge_kinds", "flat", "groups", "kind_of", "mesh", "place", "strokes"]
 
 Wish = dict[str, Any]
 MOST_GROUPS = 32
@@ -113,6 +113,11 @@ def corner_uv(geo: Geo, wish: Wish, buffers: BufferFiles) -> dict[str, Any]:
         "low": uv.min(axis=0, initial=np.inf).tolist() if len(uv) else [0, 0],
         "high": uv.max(axis=0, initial=-np.inf).tolist() if len(uv) else [0, 0],
     }
+
+
+def place(geo: Geo, wish: Wish, buffers: BufferFiles) -> dict[str, Any]:
+    """The matrix from the geometry's own space to the world, row by row."""
+    return {"matrix": place_of(geo).reshape(-1).tolist()}
 
 
 def strokes(geo: Geo, wish: Wish, buffers: BufferFiles) -> dict[str, Any]:

@@ -196,14 +196,14 @@ def test_ledger_and_view_share_the_selection(bench: Bench) -> None:
 def test_false_colour_shows_the_real_range(bench: Bench) -> None:
     bench.new_graph(CHAIN)
     page = bench.page
-    page.select_option("[data-test=color-by]", "face|area|")
+    page.select_option("[data-test=color-by]", "values|face|area|")
     expect(page.locator("[data-test=legend-low]")).to_have_text("0.0625")
     expect(page.locator("[data-test=legend-high]")).to_have_text("0.125")
     expect(page.locator("[data-test=legend]")).to_contain_text("in m², per face")
     bench.settle()
     seen = bench.pixels()[..., :3].reshape(-1, 3).astype(int)
     assert ((seen[:, 0] > 150) & (seen[:, 1] > 140) & (seen[:, 2] < 90)).any(), "yellow, the largest"
-    page.select_option("[data-test=color-by]", "face|top|")
+    page.select_option("[data-test=color-by]", "values|face|top|")
     expect(page.locator("[data-test=legend]")).to_contain_text("in it: 16 faces")
 
 

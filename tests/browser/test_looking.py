@@ -133,7 +133,7 @@ def test_the_scale_is_chosen_and_fitted_to_a_part_of_the_values(bench: Bench) ->
     }
     bench.new_graph(graph(nodes, looking_at="v"))
     page = bench.page
-    page.select_option("[data-test=color-by]", "point|heat|")
+    page.select_option("[data-test=color-by]", "values|point|heat|")
     expect(page.locator("[data-test=legend-low]")).to_have_text("-0.5")
     expect(page.locator("[data-test=histogram] i")).to_have_count(40)
     even = bench.pixels()
@@ -266,7 +266,7 @@ def test_strokes_are_painted_with_mouse_and_pen_and_taken_back_one_by_one(bench:
     field.fill("0.3")
     field.press("Enter")
     bench.settle()
-    page.select_option("[data-test=color-by]", "point|painted|")
+    page.select_option("[data-test=color-by]", "values|point|painted|")
     bench.settle()
     plain = bench.pixels()
     page.mouse.move(*middle(bench, 0.45, 0.5))

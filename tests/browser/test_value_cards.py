@@ -81,7 +81,7 @@ def test_another_graph_lets_go_of_the_colour_that_was_chosen(bench: Bench) -> No
     first = bench.new_graph()
     bench.add("grid")
     bench.add("noise values")
-    bench.page.select_option("[data-test=color-by]", "point|rough|")
+    bench.page.select_option("[data-test=color-by]", "values|point|rough|")
     bench.settle()
     other = bench.client.get(f"/api/graphs/{first}")["project_id"]
     second = bench.client.post(f"/api/projects/{other}/graphs", {"title": "Second"})["id"]

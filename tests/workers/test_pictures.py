@@ -77,7 +77,7 @@ def test_uv_is_given_per_corner_and_laid_out(buffers: BufferFiles) -> None:
 
 def test_a_layout_without_uv_says_what_to_do(buffers: BufferFiles) -> None:
     for what in ("uv", "flat"):
-        with pytest.raises(GeometryError, match="no uv here .* set attribute"):
+        with pytest.raises(GeometryError, match=r"no uv here .* set attribute"):
             look(ops.geodesic_sphere(), {"what": what}, buffers)
 
 

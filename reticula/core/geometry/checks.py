@@ -16,7 +16,7 @@ from reticula.core.geometry.kinds import KINDS, PLURAL, Kind
 from reticula.core.geometry.measure import face_areas, face_planarity
 from reticula.core.geometry.uv_overlaps import overlapping_faces
 
-__all__ = ["CHECKS", "Finding", "REMARKS", "corner_uv", "find_remarks", "find_troubles"]
+__all__ = ["CHECKS", "REMARKS", "Finding", "corner_uv", "find_remarks", "find_troubles"]
 
 BENT = 0.02
 """From which planarity on a face counts as not flat: a rise of a fiftieth of its size."""

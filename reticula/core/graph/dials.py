@@ -20,6 +20,7 @@ from reticula.core.operators.parameters import (
     Choice,
     Context,
     GroupName,
+    Handle,
     Integer,
     Names,
     Number,
@@ -64,7 +65,10 @@ def handed(name: str, dial: Dial) -> Parameter:
         case "toggle":
             return Toggle(name, default, help)
         case "vector":
-            return Vector(name, default, help, unit, soft=soft, low=low, whole=dial.get("whole", False), step=step)
+            handle = Handle("place") if unit == "m" and len(default) == 3 else None
+            return Vector(
+                name, default, help, unit, soft=soft, low=low, whole=dial.get("whole", False), step=step, handle=handle
+            )
         case "color":
             return Color(name, default, help)
         case "choice":

@@ -22,6 +22,7 @@ __all__ = [
     "Context",
     "FormulaText",
     "GroupName",
+    "Handle",
     "Integer",
     "KindChoice",
     "Named",
@@ -30,6 +31,7 @@ __all__ = [
     "OnElements",
     "Parameter",
     "Picked",
+    "Places",
     "Shape",
     "Space",
     "Text",
@@ -76,6 +78,23 @@ class Context:
 
 
 @dataclass(frozen=True)
+class Handle:
+    """How a parameter is dragged in the view.
+
+    ``shape`` is ``place``, ``places``, ``direction``, ``plane`` (a direction with its plane), ``turn``, ``scale`` or ``size`` (of a
+    box around ``at``). ``at`` names siblings whose places, added up, say where it stands. The numbers are in the ``own``
+    space of the node's first input, or in the ``world``.
+    """
+
+    shape: str
+    at: tuple[str, ...] = ()
+    space: str = "own"
+
+    def describe(self) -> dict[str, Any]:
+        return {"shape": self.shape, "at": list(self.at), "space": self.space}
+
+
+@dataclass(frozen=True)
 class Parameter:
     """One parameter: its name, default and help. ``shown_when`` names a sibling and the value at which it matters."""
 
@@ -84,6 +103,7 @@ class Parameter:
     help: str
     unit: str = ""
     shown_when: tuple[str, Any] | None = None
+    handle: Handle | None = None
     widget: ClassVar[str] = ""
     takes_formula: ClassVar[bool] = False
     takes_wire: ClassVar[bool] = False
@@ -136,6 +156,7 @@ class Parameter:
         return {
             "name": self.name, "label": self.label, "widget": self.widget, "default": self.default, "help": self.help,
             "unit": self.unit, "takes_formula": self.takes_formula, "takes_wire": self.takes_formula or self.takes_wire, "shown_when": shown,
+            "handle": self.handle.describe() if self.handle else None,
         }  # fmt: skip
 
     def fail(self, message: str) -> None:
@@ -221,6 +242,22 @@ class Vector(Parameter):
             "whole": self.whole,
             "step": self.step,
         }
+
+
+@dataclass(frozen=True)
+class Places(Parameter):
+    """A list of places, m ``(N, 3)``."""
+
+    least: int = 0
+    widget: ClassVar[str] = "places"
+
+    def check_plain(self, value: Any) -> list[list[float]]:
+        if isinstance(value, (str, bytes)) or not hasattr(value, "__len__") or len(value) > MOST_PICKED:
+            self.fail(f"takes a list of up to {MOST_PICKED:,} places")
+        if len(value) < self.least:
+            self.fail(f"takes at least {self.least} places, not {len(value)}")
+        part = Vector(self.name, [0.0, 0.0, 0.0], "")
+        return [part.check_plain(place) for place in value]
 
 
 @dataclass(frozen=True)

@@ -6,7 +6,7 @@ from reticula.core.errors import ParameterError
 from reticula.core.geometry import Geo
 from reticula.core.notes import note
 from reticula.core.operators.declare import operator
-from reticula.core.operators.parameters import Choice, Number, Shape, Vector
+from reticula.core.operators.parameters import Choice, Handle, Number, Shape, Vector
 from reticula.core.operators.resources import resources
 from reticula.core.operators.spaces.set_place import set_place
 
@@ -60,8 +60,17 @@ def read_file(*, file: str, up: str, scale: float) -> Geo:
             "where its origin stands in the world; its points keep their numbers",
             unit="m",
             soft=(-5, 5),
+            handle=Handle("place", space="world"),
         ),
-        Vector("turned", [0.0, 0.0, 0.0], "angles about x, then y, then z", unit="°", soft=(-180, 180), step=1),
+        Vector(
+            "turned",
+            [0.0, 0.0, 0.0],
+            "angles about x, then y, then z",
+            unit="°",
+            soft=(-180, 180),
+            step=1,
+            handle=Handle("turn", ("stands_at",), "world"),
+        ),
         Number("scaled", 1.0, "size in the world", soft=(0.01, 10), low=1e-9),
     ),
 )

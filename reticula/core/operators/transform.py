@@ -10,7 +10,7 @@ from reticula.core.geometry import Geo
 from reticula.core.geometry.moving import affine, moved
 from reticula.core.notes import note
 from reticula.core.operators.declare import operator
-from reticula.core.operators.parameters import Vector, Where
+from reticula.core.operators.parameters import Handle, Vector, Where
 
 __all__ = ["transform"]
 
@@ -25,10 +25,31 @@ __all__ = ["transform"]
     ),
     parameters=(
         Where.each("point", "points to move; empty means all"),
-        Vector("move", [0.0, 0.0, 0.0], "added last", unit="m", soft=(-2, 2)),
-        Vector("turn", [0.0, 0.0, 0.0], "angles about x, then y, then z", unit="°", soft=(-180, 180), step=1),
-        Vector("scale", [1.0, 1.0, 1.0], "factors along x, y and z, applied first", soft=(0, 3)),
-        Vector("around", [0.0, 0.0, 0.0], "place that stays while turning and scaling", unit="m", soft=(-2, 2)),
+        Vector("move", [0.0, 0.0, 0.0], "added last", unit="m", soft=(-2, 2), handle=Handle("place")),
+        Vector(
+            "turn",
+            [0.0, 0.0, 0.0],
+            "angles about x, then y, then z",
+            unit="°",
+            soft=(-180, 180),
+            step=1,
+            handle=Handle("turn", ("around", "move")),
+        ),
+        Vector(
+            "scale",
+            [1.0, 1.0, 1.0],
+            "factors along x, y and z, applied first",
+            soft=(0, 3),
+            handle=Handle("scale", ("around", "move")),
+        ),
+        Vector(
+            "around",
+            [0.0, 0.0, 0.0],
+            "place that stays while turning and scaling",
+            unit="m",
+            soft=(-2, 2),
+            handle=Handle("place"),
+        ),
     ),
 )
 def transform(

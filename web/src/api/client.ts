@@ -60,6 +60,8 @@ export const api = {
   dropGraph: (id: string) => call<void>('DELETE', `/api/graphs/${id}`),
   edit: (id: string, revision: number, patch: Operation[], label: string) =>
     call<GraphState>('POST', `/api/graphs/${id}/edits`, { revision, patch, label }),
+  edits: (id: string) => call<Schemas['EditList']>('GET', `/api/graphs/${id}/edits`),
+  checks: (id: string, basis: Partial<Basis> = {}) => call<Schemas['ChecksState']>('POST', `/api/graphs/${id}/checks`, basis),
   undo: (id: string, revision: number) => call<GraphState>('POST', `/api/graphs/${id}/undo`, { revision }),
   redo: (id: string, revision: number) => call<GraphState>('POST', `/api/graphs/${id}/redo`, { revision }),
   evaluate: (id: string, request: Partial<Schemas['EvaluationRequest']>) =>

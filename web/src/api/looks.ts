@@ -34,6 +34,30 @@ export interface MeshLook {
   loose_point: BufferRef
   instances: { mesh: Omit<MeshLook, 'instances'>; matrix: BufferRef }[]
   bounds: [number[], number[]]
+  own_point?: BufferRef
+  own_edge?: BufferRef
+}
+
+export interface EdgesLook {
+  kinds: BufferRef
+  border: number
+  crease: number
+  crowded: number
+  creases_are: string
+}
+
+export interface GroupsLook {
+  kind: Kind
+  values: BufferRef
+  total: number
+  groups: { name: string; members: number }[]
+  left_out: number
+}
+
+export interface UvLook {
+  values: BufferRef
+  low: number[]
+  high: number[]
 }
 
 export interface AttributeLook extends AttributeAbout {

@@ -975,6 +975,24 @@ export interface components {
             title: string;
         };
         /**
+         * HandleState
+         * @description How a parameter is dragged in the view; ``at`` names siblings whose places say where.
+         */
+        HandleState: {
+            /** At */
+            at: string[];
+            /**
+             * Shape
+             * @enum {string}
+             */
+            shape: "place" | "places" | "direction" | "plane" | "turn" | "scale" | "size";
+            /**
+             * Space
+             * @enum {string}
+             */
+            space: "own" | "world";
+        };
+        /**
          * Health
          * @description Whether all parts answer.
          */
@@ -1196,6 +1214,8 @@ export interface components {
         ParameterState: {
             /** Default */
             default: unknown;
+            /** @default null */
+            handle: components["schemas"]["HandleState"] | null;
             /** Help */
             help: string;
             /**

@@ -19,6 +19,7 @@ import ScriptDrawer from '../script/ScriptDrawer.vue'
 import { useTheme } from '../shared/useTheme'
 import { useInspect } from '../view/useInspect'
 import { useView } from '../view/useView'
+import { wishesFor } from '../view/wishes'
 import View from '../view/View.vue'
 import { isWriting, shortcutOf, type Action } from './actions'
 import { isFirstVisit } from './firstVisit'
@@ -28,7 +29,7 @@ import ShapesDialog from './ShapesDialog.vue'
 import ShortcutsDialog from './ShortcutsDialog.vue'
 import Tour from './Tour.vue'
 import TopBar from './TopBar.vue'
-import { useEvaluation, type Wish } from './useEvaluation'
+import { useEvaluation } from './useEvaluation'
 import { useProject } from './useProject'
 import { useSelection } from './useSelection'
 import { useSplit } from './useSplit'
@@ -81,21 +82,12 @@ const afterTitle = computed(() => {
   return node ? node.title || operatorOf(node)?.label || after.value! : ''
 })
 
-watchEffect(() => {
-  const wishes: Wish[] = [{ what: 'summary' }, { what: 'mesh' }]
-  if (view.color) wishes.push({ what: 'attribute', kind: view.color.kind, name: view.color.name })
-  if (view.strokes) {
-    const [kind, name] = view.strokes.split('|')
-    wishes.push({ what: 'normals', kind, name })
-  }
-  if (view.labels && view.labels !== 'index') wishes.push({ what: 'attribute', kind: selection.kind.value, name: view.labels, label: true })
-  evaluation.wishes.value = wishes
-})
+watchEffect(() => (evaluation.wishes.value = wishesFor(view, selection.kind.value)))
 
 /** Another graph has other attributes: a colour chosen for the last one is let go. */
 watch(
   () => graph.state.value?.id,
-  () => Object.assign(view, { color: null, chosen: false, range: null, labels: '', ghosts: [] }),
+  () => Object.assign(view, { color: null, chosen: false, range: null, labels: '', ghosts: [], flat: false }),
 )
 
 async function add(name: string, parameters: Record<string, unknown> = {}) {
@@ -217,7 +209,7 @@ const actions: Action[] = [
   { name: 'Frame selection', help: 'show the selected elements in the view', shortcut: 'Shift+F', run: () => picture.value?.frame(true) },
   { name: 'Clear selection', help: 'select no element', shortcut: 'Escape', run: selection.clear },
   { name: 'Faces', help: 'draw faces, or not', run: () => (view.faces = !view.faces) },
-  { name: 'Edges', help: 'draw edges, or not', shortcut: 'E', run: () => (view.wire = !view.wire) },
+  { name: 'Edges', help: 'draw edges, or not', shortcut: 'E', run: () => (view.edges = view.edges === 'off' ? 'all' : 'off') },
   { name: 'Points', help: 'draw points, or not', run: () => (view.points = !view.points) },
   { name: 'Smooth shading', help: 'shade smoothly, or each face flat', run: () => (view.smooth = !view.smooth) },
   { name: 'Freeze', help: 'keep what is looked at as a shape of the project, to go on from by hand', run: () => void freeze() },

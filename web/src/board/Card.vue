@@ -12,7 +12,9 @@ import { inputsOf, isWired, nodeLine, setParameter, splitFeed } from './document
 import CardNested from './CardNested.vue'
 import ParameterRow from './ParameterRow.vue'
 import { useChanges } from './useChanges'
+import { useChecks } from './useChecks'
 import { useChosen } from './useChosen'
+import { useInspect } from '../view/useInspect'
 import { useView } from '../view/useView'
 import { textPlaceKey } from '../script/keys'
 import { useText } from '../script/useText'
@@ -28,6 +30,8 @@ const openPublish = inject(publishKey, () => {})
 const changes = useChanges()
 const { traced } = useChosen()
 const view = useView()
+const inspect = useInspect()
+const checks = useChecks()
 const texts = useText()
 provide(textPlaceKey, { node: props.id })
 
@@ -68,6 +72,20 @@ const inSight = computed(() => {
   if (props.selected || (family !== 'groups' && family !== 'attributes')) return ''
   return (family === 'groups' ? notes.value.at(-1) : notes.value[0])?.text ?? ''
 })
+
+/** What checks found wrong with the result; on cards that are not looked at, only what was not so before them. */
+const wrong = computed(() => {
+  if (declared.value?.makes_value) return []
+  const found = checks.of(props.id, report.value?.key)
+  const feed = splitFeed(Object.values(node.value?.inputs ?? {}).flat()[0] ?? '').from
+  const before = looking.value ? [] : checks.of(feed, reports.value[feed]?.key)
+  return found.filter((one) => !before.some((old) => old.name === one.name && old.count === one.count))
+})
+const wrongHelp = computed(() => wrong.value.map((one) => `${count(one.count)} ${one.name}: ${one.help}`).join('; '))
+function seeChecks() {
+  if (!looking.value) look()
+  inspect.panel.value = 'checks'
+}
 
 const inputs = computed(() => inputsOf(node.value, declared.value))
 const { updateNodeInternals } = useVueFlow('board')
@@ -204,6 +222,7 @@ function errorOf(name: string): string {
     <template v-else-if="selected"><p v-for="note in notes" :key="note.text" class="message faint">{{ note.text }}</p></template>
     <footer v-if="!declared?.makes_value" class="mono">
       <span v-for="entry in numbers" :key="entry.kind" :title="`${entry.kind}s, and the change from the input`"><KindGlyph :kind="entry.kind" />{{ count(entry.count) }}<small v-if="entry.change" :title="`${change(entry.change)} ${entry.kind}s`">{{ shortChange(entry.change) }}</small></span>
+      <button v-if="wrong.length" class="plain small checks nodrag" :title="`${wrongHelp}. Click to see where, and what mends it.`" :aria-label="`Checks: ${wrongHelp}`" :data-test="`checks-${id}`" @click.stop="seeChecks">{{ count(wrong.reduce((sum, one) => sum + one.count, 0)) }} {{ wrong.length === 1 ? wrong[0]!.name : 'found by checks' }}</button>
       <span v-if="selected && time" class="time" :title="timeHelp">{{ time }}</span>
     </footer>
     <div v-if="outputs.length > 1" class="outputs nodrag">
@@ -380,6 +399,13 @@ footer small {
   margin-left: 5px;
   font-size: 12px;
   color: var(--faint-ink);
+}
+.checks {
+  min-height: 18px;
+  padding: 0 4px;
+  border-bottom: 1px dotted var(--warn);
+  border-radius: 0;
+  color: var(--warn);
 }
 .time {
   margin-left: auto;

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 /** The panel of checks, trace or comparison, beside the picture. */
-import { computed, inject, nextTick } from 'vue'
+import { computed, inject, nextTick, shallowRef, watch } from 'vue'
+import { api } from '../api/client'
 import { useEvaluation } from '../bench/useEvaluation'
 import { useSelection } from '../bench/useSelection'
 import { splitFeed } from '../board/document'
@@ -8,10 +9,18 @@ import { addCardKey } from '../board/keys'
 import { useGraph } from '../board/useGraph'
 import { useCatalogue } from '../catalogue/useCatalogue'
 import { change, count, short } from '../shared/numbers'
+import { momentsOf } from './moments'
 import { useInspect, type Check } from './useInspect'
+import { useView } from './useView'
 
 const emit = defineEmits<{ frame: [] }>()
-const { panel, checks, steps, difference, against, trouble } = useInspect()
+const { panel, checks, steps, difference, other, isChosen, trouble } = useInspect()
+const view = useView()
+const FORMS = [
+  { name: 'colours', help: 'How far each point is from the other one, as colours' },
+  { name: 'beside', help: 'Two pictures beside each other, turned together' },
+  { name: 'across', help: 'One picture, with a line that is dragged across' },
+] as const
 const graph = useGraph()
 const selection = useSelection()
 const { shownNode } = useEvaluation()
@@ -33,6 +42,15 @@ async function show(check: Check) {
   emit('frame')
 }
 
+/** The moments before the last edits, read anew each time they are offered. */
+const moments = shallowRef<ReturnType<typeof momentsOf>>([])
+async function readMoments() {
+  const id = graph.state.value?.id
+  const log = id ? await api.edits(id).catch(() => null) : null
+  moments.value = momentsOf(log?.edits ?? [])
+}
+watch(panel, (now) => now === 'compare' && void readMoments(), { immediate: true })
+
 function mend(check: Check) {
   if (check.repair) addCard(check.repair.operator, check.repair.parameters)
 }
@@ -47,10 +65,10 @@ function look(feed: string) {
     <header><b>{{ panel === 'checks' ? 'Checks' : panel === 'trace' ? 'Trace' : 'Compare' }}</b><button class="plain" aria-label="Close" @click="panel = ''">×</button></header>
     <p v-if="trouble" class="bad" role="alert">{{ trouble }}</p>
     <template v-if="panel === 'checks'">
-      <p v-if="checks && !checks.length" class="good" data-test="all-well">Nothing is wrong with ‘{{ titleOf(shownNode ?? '') }}’.</p>
-      <div v-for="check in checks ?? []" :key="check.name" class="entry" :data-test="`check-${check.name.replaceAll(' ', '-')}`">
+      <p v-if="checks && !checks.checks.length" class="good" data-test="all-well">Nothing is wrong with ‘{{ titleOf(shownNode ?? '') }}’.</p>
+      <div v-for="check in [...(checks?.checks ?? []), ...(checks?.remarks ?? [])]" :key="check.name" class="entry" :data-test="`check-${check.name.replaceAll(' ', '-')}`">
         <button class="plain" :title="`Select them: ${check.help}`" @click="show(check)"><b>{{ count(check.count) }}</b> {{ check.name }}</button>
-        <span class="faint">{{ check.help }}</span>
+        <span class="faint">{{ check.help }}{{ checks?.remarks.includes(check) ? '; often meant to be so' : '' }}</span>
         <button v-if="check.repair" class="plain boxed" :title="`Add the card ${check.repair.operator.replaceAll('_', ' ')}`" @click="mend(check)">{{ check.repair.operator.replaceAll('_', ' ') }}</button>
       </div>
     </template>
@@ -64,18 +82,28 @@ function look(feed: string) {
       </ol>
     </template>
     <template v-else>
-      <label class="with">with <select v-model="against" class="text" aria-label="Compare with" data-test="against"><option value="">choose a card</option><option v-for="[id] in others" :key="id" :value="id">{{ titleOf(id) }}</option></select></label>
-      <template v-if="difference">
+      <label class="with">with
+        <select v-model="other" class="text" aria-label="Compare with" data-test="against" @focus="readMoments">
+          <option value="">choose a card or a moment</option>
+          <optgroup label="another card"><option v-for="[id] in others" :key="id" :value="id">{{ titleOf(id) }}</option></optgroup>
+          <optgroup v-if="moments.length" label="itself, earlier"><option v-for="moment in moments" :key="moment.key" :value="moment.key">{{ moment.label }}</option></optgroup>
+        </select>
+      </label>
+      <div class="forms" role="radiogroup" aria-label="How it is seen">
+        <button v-for="form in FORMS" :key="form.name" class="plain" role="radio" :aria-checked="view.form === form.name" :aria-pressed="view.form === form.name" :title="form.help" :data-test="`form-${form.name}`" @click="view.form = form.name">{{ form.name }}</button>
+      </div>
+      <component :is="view.form === 'colours' ? 'div' : 'details'" v-if="difference">
+        <summary v-if="view.form !== 'colours'">what differs</summary>
         <table>
           <tbody>
             <tr v-for="([now, by], kind) in difference.counts" :key="kind"><td>{{ kind }}</td><td class="mono">{{ count(now) }}</td><td class="mono">{{ by ? change(by) : 'same' }}</td></tr>
           </tbody>
         </table>
-        <p data-test="farthest">{{ difference.moved ? `${count(difference.moved)} points are off it, ${short(difference.farthest)} m at most; the colours show how far.` : 'All points lie on it.' }}</p>
+        <p data-test="farthest">{{ difference.moved ? `${count(difference.moved)} points are off it, ${short(difference.farthest)} m at most${view.form === 'colours' ? '; the colours show how far' : ''}.` : 'All points lie on it.' }}</p>
         <p v-for="entry in difference.attributes" :key="entry.kind + entry.name" class="faint">{{ entry.kind }} <b class="mono">{{ entry.name }}</b>: {{ entry.what }}</p>
         <p v-if="!difference.attributes.length" class="faint">All attributes are the same.</p>
-      </template>
-      <p v-else-if="!against" class="faint">The other one is drawn as a faint wire, and the distance to it as colours.</p>
+      </component>
+      <p v-else-if="!isChosen" class="faint">Another card’s result, or this one before one of the last edits: as a faint wire with the distance as colours, beside this one, or across a line.</p>
     </template>
   </aside>
 </template>
@@ -133,7 +161,18 @@ ol {
   align-items: center;
   gap: 6px;
 }
+.forms {
+  display: flex;
+  gap: 3px;
+  margin: 5px 0;
+}
+.forms .plain {
+  flex: 1;
+  justify-content: center;
+  min-height: 26px;
+}
 .with select {
+  min-width: 0;
   flex: 1;
 }
 table {

@@ -5,12 +5,13 @@ import { ref, watch } from 'vue'
 import type { Numbers } from '../api/buffers'
 import { short } from '../shared/numbers'
 
-const props = defineProps<{ middles: Float32Array; values: Numbers | null; size: number; camera: THREE.PerspectiveCamera | null; moment: number; width: number; height: number }>()
+const props = defineProps<{ middles: Float32Array; numbers: Uint32Array | null; values: Numbers | null; size: number; camera: THREE.PerspectiveCamera | null; moment: number; width: number; height: number }>()
 const MOST = 260
 const SPACE = 26
 const labels = ref<{ key: number; x: number; y: number; text: string }[]>([])
 
-function text(i: number): string {
+function text(drawn: number): string {
+  const i = props.numbers?.[drawn] ?? drawn
   if (!props.values) return String(i)
   return Array.from({ length: props.size }, (_, c) => short(props.values![i * props.size + c]!)).join(' ')
 }
@@ -53,7 +54,6 @@ watch(
 .labels {
   position: absolute;
   inset: 0;
-  width: 100%;
   height: 100%;
   pointer-events: none;
 }

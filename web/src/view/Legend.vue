@@ -9,6 +9,7 @@ import { useView } from './useView'
 const props = defineProps<{ legend: Legend; kind: string }>()
 const view = useView()
 const plural = (n: number) => `${count(n)} ${props.kind === 'whole' ? '' : n === 1 ? props.kind : `${props.kind}s`}`
+const percent = (part: number, total: number) => `${total ? ((part / total) * 100).toFixed(1) : 0} %`
 const bars = computed(() => {
   const bins = props.legend.form === 'range' ? props.legend.histogram : []
   const most = Math.max(...bins, 1)
@@ -52,7 +53,7 @@ function step(side: 0 | 1, event: KeyboardEvent) {
 <template>
   <div class="legend" data-test="legend">
     <div class="title">
-      <b class="mono">{{ legend.title }}</b> <span class="faint"><template v-if="legend.form === 'range' && legend.unit">in {{ legend.unit }}, </template>per {{ kind }}</span>
+      <b class="mono">{{ legend.title }}</b> <span v-if="legend.form !== 'material' && legend.form !== 'checker'" class="faint"><template v-if="legend.form === 'range' && legend.unit">in {{ legend.unit }}, </template>per {{ kind }}</span>
       <select v-if="legend.form === 'range'" v-model="view.scale" class="text scales" aria-label="Scale" data-test="scale">
         <option v-for="entry in SCALES" :key="entry.name" :value="entry.name" :title="entry.help">{{ entry.name }}</option>
       </select>
@@ -75,22 +76,30 @@ function step(side: 0 | 1, event: KeyboardEvent) {
       <div v-else class="faint">another tint for each whole number, {{ short(legend.low) }} to {{ short(legend.high) }}</div>
     </template>
     <template v-else-if="legend.form === 'flag'">
-      <div class="row"><i :style="{ background: legend.yes }" />in it: {{ plural(legend.members) }} ({{ legend.total ? ((legend.members / legend.total) * 100).toFixed(1) : 0 }} %)</div>
+      <div class="row"><i :style="{ background: legend.yes }" />in it: {{ plural(legend.members) }} ({{ percent(legend.members, legend.total) }})</div>
       <div class="row"><i :style="{ background: legend.no }" />not: {{ plural(legend.total - legend.members) }}</div>
     </template>
     <template v-else-if="legend.form === 'words'">
       <div v-for="word in legend.words.slice(0, 8)" :key="word.text" class="row"><i :style="{ background: word.color }" />{{ word.text || '(empty)' }}</div>
       <div v-if="legend.words.length > 8" class="faint">and {{ legend.words.length - 8 }} more</div>
     </template>
+    <template v-else-if="legend.form === 'groups'">
+      <div v-for="group in legend.rows" :key="group.name" class="row" :data-test="`group-${group.name}`"><i :style="{ background: group.color }" /><b class="mono">{{ group.name }}</b> {{ count(group.members) }} ({{ percent(group.members, legend.total) }})</div>
+      <div class="row"><i :style="{ background: legend.none }" />in none; in several: their mean</div>
+      <div v-if="legend.leftOut" class="faint">{{ legend.leftOut }} more groups are not shown</div>
+    </template>
+    <template v-else-if="legend.form === 'checker'">
+      <div class="faint">8 squares to 1; u {{ short(legend.low[0]!) }} to {{ short(legend.high[0]!) }}, v {{ short(legend.low[1]!) }} to {{ short(legend.high[1]!) }}</div>
+      <div class="row"><i class="u" />dark squares warmer along u</div>
+      <div class="row"><i class="v" />light squares bluer along v</div>
+    </template>
+    <div v-else-if="legend.form === 'material'" class="faint">fired clay with its grain; a hue for each of {{ count(legend.pieces) }} {{ legend.pieces === 1 ? 'piece' : 'pieces' }}</div>
     <div v-else class="faint">colours as they are, lightly shaded</div>
   </div>
 </template>
 
 <style scoped>
 .legend {
-  position: absolute;
-  left: 98px;
-  bottom: 10px;
   min-width: 210px;
   max-width: 270px;
   padding: 7px 10px;
@@ -151,6 +160,12 @@ function step(side: 0 | 1, event: KeyboardEvent) {
   padding: 0 4px;
   font-size: 12px;
   color: var(--accent);
+}
+.u {
+  background: linear-gradient(to right, #4d5766, #944d33);
+}
+.v {
+  background: linear-gradient(to right, #ede6d4, #a8d6db);
 }
 .row {
   display: flex;

@@ -12,12 +12,13 @@ import type { Kind } from '../api/looks'
 import { tell } from '../board/useChanges'
 import { useChosen } from '../board/useChosen'
 import { useGraph } from '../board/useGraph'
+import { useCatalogue } from '../catalogue/useCatalogue'
 import type { Direction, Standpoint } from './cameras'
 import { useInspect } from './useInspect'
 import { useView } from './useView'
 
 const props = defineProps<{ parallel: boolean; keep: (name: string) => Standpoint | null }>()
-const emit = defineEmits<{ along: [direction: Direction]; parallel: []; go: [kept: Standpoint]; still: [backdrop: boolean] }>()
+const emit = defineEmits<{ along: [direction: Direction]; parallel: []; go: [kept: Standpoint]; still: [backdrop: boolean]; frame: [chosen: boolean] }>()
 const view = useView()
 const selection = useSelection()
 const inspect = useInspect()
@@ -28,11 +29,17 @@ const TOOLS = [
   { name: 'box', help: 'Drag a box around elements; Shift adds.' },
   { name: 'lasso', help: 'Draw around elements; Shift adds.' },
   { name: 'measure', help: 'Click two places of the surface: how far they are from each other. A third one gives the angle.' },
+  { name: 'places', help: 'Click on the surface, or on the ground, to go on with the places of the chosen card; their handles are dragged.' },
   { name: 'paint', help: 'Drag over the surface to lay on what the chosen paint card says; the right button turns the view.' },
 ] as const
 const { cards } = useChosen()
-/** Painting is offered while a paint card is chosen. */
-const tools = computed(() => TOOLS.filter((tool) => tool.name !== 'paint' || graph.document.value.nodes[cards.value[0] ?? '']?.operator === 'paint'))
+const { operatorOf } = useCatalogue()
+/** Painting is offered while a paint card is chosen, setting places while a card with a list of them is. */
+const tools = computed(() => {
+  const chosen = graph.document.value.nodes[cards.value[0] ?? '']
+  const offered = { paint: chosen?.operator === 'paint', places: !!operatorOf(chosen)?.parameters.some((parameter) => parameter.handle?.shape === 'places') }
+  return TOOLS.filter((tool) => offered[tool.name as 'paint'] ?? true)
+})
 const PICKED: Kind[] = ['point', 'edge', 'corner', 'face']
 const WAYS: Direction[] = ['front', 'side', 'top', 'corner']
 
@@ -87,6 +94,7 @@ async function spread(how: 'grow' | 'shrink' | 'piece' | 'loop' | 'ring') {
     <hr />
     <button v-for="which in ['checks', 'trace', 'compare'] as const" :key="which" class="plain" :aria-pressed="inspect.panel.value === which" :data-test="`panel-${which}`" :title="{ checks: 'What is wrong with this, and where', trace: 'Which card made an element, and from what', compare: 'Hold this against another card’s result' }[which]" @click="inspect.toggle(which)">{{ which }}</button>
     <hr />
+    <button class="plain" title="Show the whole shape (F); the selection with Shift+F" data-test="frame" @click="emit('frame', $event.shiftKey)">frame</button>
     <ElDropdown trigger="click" placement="right-start" @command="camera">
       <button class="plain" data-test="camera" title="Where the camera stands">camera</button>
       <template #dropdown>

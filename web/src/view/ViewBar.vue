@@ -3,10 +3,11 @@
 import { computed } from 'vue'
 import type { Kind, Summary } from '../api/looks'
 import { useSelection } from '../bench/useSelection'
+import { byValues, choiceOf, keyOf } from './colorChoice'
+import { scaleFor } from './scales'
 import { useView } from './useView'
 
 const props = defineProps<{ summary: Summary | null }>()
-const emit = defineEmits<{ frame: [chosen: boolean] }>()
 const view = useView()
 const selection = useSelection()
 const PARTS: Record<string, string[]> = { vec2: ['x', 'y', 'length'], vec3: ['x', 'y', 'z', 'length'], vec4: ['x', 'y', 'z', 'w', 'length'] }
@@ -35,11 +36,11 @@ const entries = computed(() => {
 
 function parts(kind: Kind, name: string, type: string): Entry[] {
   const listed = (PARTS[type] ?? ['']).map((part) => entry(kind, name, part))
-  return name === 'color' && type !== 'number' ? [{ key: `${kind}|${name}|`, label: 'color (as it is)' }, ...listed] : listed
+  return name === 'color' && type !== 'number' ? [{ key: keyOf(byValues(kind, name)), label: 'color (as it is)' }, ...listed] : listed
 }
 
 function entry(kind: Kind, name: string, part: string): Entry {
-  return { key: `${kind}|${name}|${part}`, label: part === 'length' ? `${name} (length)` : part ? `${name}.${part}` : name }
+  return { key: keyOf(byValues(kind, name, part)), label: part === 'length' ? `${name} (length)` : part ? `${name}.${part}` : name }
 }
 
 /** Vectors that can be drawn as strokes: normals first. */
@@ -51,25 +52,46 @@ const vectors = computed(() =>
 )
 const labelled = computed(() => (props.summary?.attributes[selection.kind.value] ?? []).filter((a) => !['text', 'mat3', 'mat4'].includes(a.type) && !a.type.includes('list')).map((a) => a.name))
 
+const haveUv = computed(() => (['corner', 'point'] as const).some((kind) => props.summary?.attributes[kind].some((a) => a.name === 'uv')))
+
+/** Ways to see all of it at once. */
+const wholes = computed(() => [
+  { key: keyOf({ how: 'material', kind: 'face', name: '', part: '' }), label: 'material' },
+  { key: keyOf(byValues('face', 'piece')), label: 'pieces' },
+  ...(['face', 'point', 'edge'] as const)
+    .filter((kind) => (props.summary?.attributes[kind] ?? []).some((a) => a.type === 'flag'))
+    .map((kind) => ({ key: keyOf({ how: 'groups', kind, name: '', part: '' }), label: `all groups of ${kind}s` })),
+  ...(haveUv.value ? [{ key: keyOf({ how: 'checker', kind: 'corner', name: '', part: '' }), label: 'uv checker' }] : []),
+])
+
 const color = computed({
-  get: () => (view.color ? `${view.color.kind}|${view.color.name}|${view.color.part}` : ''),
+  get: () => keyOf(view.color),
   set: (key: string) => {
     view.chosen = true
-    const [kind, name, part] = key.split('|') as [Kind, string, string]
-    view.color = key ? { kind, name, part } : null
+    view.color = choiceOf(key)
+    view.range = null
+    view.scale = scaleFor(view.color?.name ?? '', view.scale)
   },
 })
-const missing = computed(() => view.color && !entries.value.some((g) => g.entries.some((e) => e.key === color.value)))
+const missing = computed(() => view.color && ![...wholes.value, ...entries.value.flatMap((group) => group.entries)].some((entry) => entry.key === color.value))
 </script>
 
 <template>
   <div class="bar" role="toolbar" aria-label="View">
     <div class="set" aria-label="Draw">
       <button class="plain" :aria-pressed="view.faces" title="Draw faces" @click="view.faces = !view.faces">faces</button>
-      <button class="plain" :aria-pressed="view.wire" title="Draw edges" data-test="wire" @click="view.wire = !view.wire">edges</button>
       <button class="plain" :aria-pressed="view.points" title="Draw points" @click="view.points = !view.points">points</button>
       <button class="plain" :aria-pressed="view.smooth" title="Shade smoothly across faces, or each face flat" @click="view.smooth = !view.smooth">smooth</button>
+      <button v-if="haveUv || view.flat" class="plain" :aria-pressed="view.flat" title="Lay the faces out by their uv" data-test="flat" @click="view.flat = !view.flat">uv sheet</button>
     </div>
+    <label class="set">
+      <span class="faint">edges</span>
+      <select v-model="view.edges" class="text short" aria-label="Edges" data-test="edges">
+        <option value="off">off</option>
+        <option value="all">all</option>
+        <option value="kinds">by kind</option>
+      </select>
+    </label>
     <label class="set">
       <span class="faint">strokes</span>
       <select v-model="view.strokes" class="text short" aria-label="Strokes" data-test="strokes" title="Normals or another vector, drawn at the elements">
@@ -90,13 +112,15 @@ const missing = computed(() => view.color && !entries.value.some((g) => g.entrie
       <span class="faint">colour</span>
       <select v-model="color" class="text wide" aria-label="Colour by" data-test="color-by">
         <option value="">plain clay</option>
-        <option v-if="missing" :value="color">{{ view.color?.name }} (not here)</option>
+        <option v-if="missing" :value="color">{{ view.color?.name || 'uv checker' }} (not here)</option>
+        <optgroup label="the whole">
+          <option v-for="item in wholes" :key="item.key" :value="item.key">{{ item.label }}</option>
+        </optgroup>
         <optgroup v-for="group in entries" :key="group.title" :label="group.title">
           <option v-for="item in group.entries" :key="item.key" :value="item.key">{{ item.label }}</option>
         </optgroup>
       </select>
     </label>
-    <button class="plain boxed" title="Show the whole shape (F); the selection with Shift+F" data-test="frame" @click="emit('frame', $event.shiftKey)">Frame</button>
   </div>
 </template>
 
@@ -123,7 +147,7 @@ const missing = computed(() => view.color && !entries.value.some((g) => g.entrie
   width: 116px;
 }
 .short {
-  width: 74px;
+  width: 70px;
 }
 .slim {
   width: 56px;

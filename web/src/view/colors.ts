@@ -1,6 +1,6 @@
 /** False colour: numbers to display colours, and the scale that the legend shows. */
 import type { Numbers } from '../api/buffers'
-import type { AttributeLook } from '../api/looks'
+import type { AttributeLook, GroupsLook, UvLook } from '../api/looks'
 import { colorAt, covered, css, gradientOf, tint, type Rgb, type ScaleName } from './scales'
 
 const NO: Rgb = [0.78, 0.76, 0.7]
@@ -17,6 +17,9 @@ export type Legend =
   | { form: 'flag'; title: string; yes: string; no: string; members: number; total: number }
   | { form: 'words'; title: string; words: { text: string; color: string }[] }
   | { form: 'color'; title: string }
+  | { form: 'groups'; title: string; kind: string; rows: { name: string; color: string; members: number }[]; none: string; total: number; leftOut: number }
+  | { form: 'checker'; title: string; low: number[]; high: number[] }
+  | { form: 'material'; title: string; pieces: number }
 
 /** How a look is coloured: `part` is the component of a vector, 'length', or '' for colours as they are. */
 export function isColor(look: Pick<AttributeLook, 'name' | 'type'>): boolean {
@@ -56,6 +59,41 @@ export function colorize(look: AttributeLook, values: Numbers, part: string, sca
   const exact = part === 'length' ? [low, high] : [look.low?.[component(part)] ?? low, look.high?.[component(part)] ?? high]
   const title = size > 1 ? `${look.name}${part === 'length' ? ' (length)' : `.${part || 'x'}`}` : look.name
   return { colors, legend: { form: 'range', title, unit: look.unit ?? '', low: exact[0]!, high: exact[1]!, from: range ? from : scale === 'signed' ? from : exact[0]!, to: range ? to : scale === 'signed' ? to : exact[1]!, gradient: gradientOf(scale), histogram: histogram(numbers, low, high), distinct: scale === 'distinct' } }
+}
+
+/** A tint for each group; elements in several are shown in the mean of their tints, those in none pale. */
+export function tintGroups(look: GroupsLook, bits: Uint32Array): { colors: Float32Array; legend: Legend } {
+  const tints = look.groups.map((_, n) => tint(n))
+  const known = new Map<number, Rgb>([[0, NO]])
+  const mixed = (held: number): Rgb => {
+    const there = known.get(held)
+    if (there) return there
+    const parts = tints.filter((_, n) => (held >>> n) & 1)
+    const made = [0, 1, 2].map((c) => parts.reduce((total, part) => total + part[c]!, 0) / parts.length) as Rgb
+    known.set(held, made)
+    return made
+  }
+  const colors = new Float32Array(bits.length * 3)
+  for (let i = 0; i < bits.length; i++) colors.set(mixed(bits[i]!), i * 3)
+  const rows = look.groups.map(({ name, members }, n) => ({ name, members, color: css(tints[n]!) }))
+  return { colors, legend: { form: 'groups', title: 'groups', kind: look.kind, rows, none: css(NO), total: look.total, leftOut: look.left_out } }
+}
+
+/** A soft hue for each connected piece, as the base of a material. */
+export function tintPieces(pieces: Numbers): { colors: Float32Array; legend: Legend } {
+  const colors = new Float32Array(pieces.length * 3)
+  const seen = new Map<number, Rgb>()
+  for (let i = 0; i < pieces.length; i++) {
+    const piece = pieces[i]!
+    let base = seen.get(piece)
+    if (!base) seen.set(piece, (base = tint(piece).map((part) => 0.45 * part + 0.42) as Rgb))
+    colors.set(base, i * 3)
+  }
+  return { colors, legend: { form: 'material', title: 'material', pieces: seen.size } }
+}
+
+export function checkerLegend(look: UvLook): Legend {
+  return { form: 'checker', title: 'uv', low: look.low, high: look.high }
 }
 
 function scalar(values: Numbers, size: number, total: number, part: string): Float32Array {

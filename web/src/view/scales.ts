@@ -12,6 +12,12 @@ export const SCALES: { name: ScaleName; help: string }[] = [
   { name: 'distinct', help: 'another tint for each whole number, for pieces and labels' },
 ]
 
+/** The scale that fits what is chosen: numbers that name things get distinct tints, and lose them again. */
+export function scaleFor(name: string, now: ScaleName): ScaleName {
+  if (name === 'piece') return 'distinct'
+  return now === 'distinct' ? 'even' : now
+}
+
 const STEPS = 256
 const tables = new Map<ScaleName, Rgb[]>()
 

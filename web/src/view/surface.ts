@@ -1,4 +1,4 @@
-/** The surface material: clay in soft light, or colours that stay true to the legend. */
+/** The surface material: clay in soft light, colours that stay true to the legend, a checker of uv, or a material with grain. */
 import * as THREE from 'three'
 
 const VERTEX = /* glsl */ `
@@ -23,31 +23,80 @@ const VERTEX = /* glsl */ `
     gl_Position = projectionMatrix * place;
   }`
 
+/**
+ * The checker has 8 squares to a unit of uv. Along u its dark squares turn warmer, along v its light ones cooler, so that
+ * a mirrored or turned sheet is seen. The grain is value noise on the places of the surface (Perlin, "An Image
+ * Synthesizer", SIGGRAPH 1985, for tilting the normal by the slope of a noise).
+ */
 const FRAGMENT = /* glsl */ `
   uniform vec3 clay;
   uniform float useTone;
   uniform float depth;
   uniform float flatShade;
+  uniform float checker;
+  uniform float grain;
   uniform vec3 backTint;
   uniform vec4 cut;
   varying vec3 vWorld;
   varying vec3 vTone;
   varying vec3 vNormal;
   varying vec3 vPlace;
+
+  vec3 checked(vec2 uv) {
+    vec2 square = floor(uv * 8.0);
+    vec2 part = fract(uv);
+    float light = mod(square.x + square.y, 2.0);
+    vec3 dark = mix(vec3(0.30, 0.34, 0.40), vec3(0.58, 0.30, 0.20), part.x);
+    vec3 pale = mix(vec3(0.93, 0.90, 0.83), vec3(0.66, 0.84, 0.86), part.y);
+    return mix(dark, pale, light);
+  }
+
+  float dice(vec3 p) {
+    return fract(sin(dot(p, vec3(127.1, 311.7, 74.7))) * 43758.5453);
+  }
+
+  float noise(vec3 p) {
+    vec3 cell = floor(p);
+    vec3 f = fract(p);
+    f = f * f * (3.0 - 2.0 * f);
+    vec4 low = vec4(dice(cell), dice(cell + vec3(1, 0, 0)), dice(cell + vec3(0, 1, 0)), dice(cell + vec3(1, 1, 0)));
+    vec4 high = vec4(dice(cell + vec3(0, 0, 1)), dice(cell + vec3(1, 0, 1)), dice(cell + vec3(0, 1, 1)), dice(cell + vec3(1, 1, 1)));
+    vec4 along = mix(low, high, f.z);
+    vec2 across = mix(along.xy, along.zw, f.y);
+    return mix(across.x, across.y, f.x);
+  }
+
+  /** Three layers of noise, each turned against the last, so that no grid is seen. */
+  float grained(vec3 p) {
+    const mat3 turn = mat3(0.36, 0.48, -0.8, -0.8, 0.6, 0.0, 0.48, 0.64, 0.6);
+    vec3 q = turn * p;
+    vec3 r = turn * (q * 2.3);
+    return 0.5 * noise(q) + 0.3 * noise(r) + 0.2 * noise(turn * (r * 2.1));
+  }
+
   void main() {
     if (dot(cut.xyz, vWorld) > cut.w) discard;
     vec3 facet = normalize(cross(dFdx(vPlace), dFdy(vPlace)));
     vec3 n = flatShade > 0.5 || dot(vNormal, vNormal) < 1e-8 ? facet : normalize(vNormal);
     if (dot(n, -normalize(vPlace)) < 0.0 && flatShade > 0.5) n = -n;
     if (!gl_FrontFacing) n = flatShade > 0.5 ? n : -n;
+    vec3 base = mix(clay, checker > 0.5 ? checked(vTone.xy) : vTone, useTone);
+    float shine = 0.0;
+    if (grain > 0.0) {
+      vec3 p = vWorld * grain;
+      float here = grained(p);
+      vec3 slope = vec3(grained(p + vec3(0.15, 0, 0)), grained(p + vec3(0, 0.15, 0)), grained(p + vec3(0, 0, 0.15))) - here;
+      n = normalize(n - 0.8 * slope);
+      base *= 0.84 + 0.3 * here;
+      shine = 0.22 * pow(max(dot(n, normalize(normalize(vec3(0.35, 0.75, 0.55)) - normalize(vPlace))), 0.0), 28.0);
+    }
     vec3 key = normalize(vec3(0.35, 0.75, 0.55));
     float light = 0.62 * max(dot(n, key), 0.0) + 0.3 * max(dot(n, vec3(0.0, 0.0, 1.0)), 0.0) + 0.22 + 0.08 * n.y;
-    vec3 base = mix(clay, vTone, useTone);
     if (!gl_FrontFacing) base = mix(base, backTint, 0.55);
-    gl_FragColor = vec4(base * mix(1.0, min(light, 1.12), depth), 1.0);
+    gl_FragColor = vec4(base * mix(1.0, min(light, 1.12), depth) + shine, 1.0);
   }`
 
-/** Make the material. `tone` is the display colour of each vertex, used when `useTone` is 1. */
+/** Make the material. `tone` is the display colour of each vertex (or its u and v, for a checker), used when `useTone` is 1. */
 export function surfaceMaterial(): THREE.ShaderMaterial {
   return new THREE.ShaderMaterial({
     vertexShader: VERTEX,
@@ -57,6 +106,8 @@ export function surfaceMaterial(): THREE.ShaderMaterial {
       useTone: { value: 0 },
       depth: { value: 1 },
       flatShade: { value: 0 },
+      checker: { value: 0 },
+      grain: { value: 0 },
       cut: { value: new THREE.Vector4(0, 0, 0, 1) },
       backTint: { value: new THREE.Vector3(0.35, 0.45, 0.55) },
     },

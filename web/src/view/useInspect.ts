@@ -3,11 +3,12 @@ import { computed, ref, shallowRef, watch } from 'vue'
 import { api } from '../api/client'
 import { isError, type Kind } from '../api/looks'
 import type { BufferRef } from '../api/buffers'
-import { useEvaluation } from '../bench/useEvaluation'
+import { useEvaluation, type Wish } from '../bench/useEvaluation'
 import { useSelection } from '../bench/useSelection'
 import { splitFeed } from '../board/document'
 import { useChosen } from '../board/useChosen'
 import { useGraph } from '../board/useGraph'
+import { revisionOf } from './moments'
 
 export interface Check {
   name: string
@@ -37,11 +38,11 @@ export interface Difference {
 export type Panel = '' | 'checks' | 'trace' | 'compare'
 
 const panel = ref<Panel>('')
-const checks = shallowRef<Check[] | null>(null)
+const checks = shallowRef<{ checks: Check[]; remarks: Check[] } | null>(null)
 const steps = shallowRef<Step[] | null>(null)
 const difference = shallowRef<Difference | null>(null)
-/** The node that the shown one is compared with. */
-const against = ref('')
+/** What the shown node is compared with: another card, or (`@` and a revision) itself at an earlier moment. */
+const other = ref('')
 const trouble = ref('')
 
 const graph = useGraph()
@@ -49,6 +50,8 @@ const { looks, shownNode } = useEvaluation()
 const selection = useSelection()
 const { traced } = useChosen()
 let newest = 0
+
+const isChosen = computed(() => revisionOf(other.value) !== null || other.value in graph.document.value.nodes)
 
 async function ask<T>(wish: object): Promise<T | null> {
   const id = graph.state.value?.id
@@ -65,28 +68,47 @@ async function ask<T>(wish: object): Promise<T | null> {
   }
 }
 
+/** Look at what is compared with. */
+function lookAtOther(wishes: Wish[]): ReturnType<typeof api.looks> | null {
+  const id = graph.state.value?.id
+  if (!id || !shownNode.value || !isChosen.value) return null
+  const revision = revisionOf(other.value)
+  if (revision === null) return api.looks(id, other.value, wishes, graph.basis())
+  return api.looks(id, shownNode.value, wishes, { revision, draft: [], level: graph.basis().level })
+}
+
 async function refresh(): Promise<void> {
-  if (panel.value === 'checks') checks.value = (await ask<{ checks: Check[] }>({ what: 'checks' }))?.checks ?? checks.value
+  if (panel.value === 'checks') checks.value = (await ask<{ checks: Check[]; remarks: Check[] }>({ what: 'checks' })) ?? checks.value
   else if (panel.value === 'trace') {
     const element = [...selection.chosen.value].at(-1)
     steps.value = element === undefined ? null : ((await ask<{ steps: Step[] }>({ what: 'trace', kind: selection.kind.value, element }))?.steps ?? null)
   } else if (panel.value === 'compare') {
-    const there = against.value && against.value in graph.document.value.nodes
-    difference.value = there ? await ask<Difference>({ what: 'difference', to: against.value }) : null
+    const revision = revisionOf(other.value)
+    difference.value = isChosen.value ? await ask<Difference>({ what: 'difference', to: revision === null ? other.value : shownNode.value, at: revision }) : null
   }
   traced.value = new Set(panel.value === 'trace' ? (steps.value ?? []).map((step) => splitFeed(step.feed).from) : [])
 }
 
 watch(
-  () => [panel.value, looks.value?.key, looks.value?.node, against.value, panel.value === 'trace' ? [...selection.chosen.value].at(-1) : '', selection.kind.value],
+  () => [panel.value, looks.value?.key, looks.value?.node, other.value, panel.value === 'trace' ? [...selection.chosen.value].at(-1) : '', selection.kind.value],
   () => void refresh(),
 )
-watch([() => graph.state.value?.id, () => graph.path.value.join('/')], () => (against.value = ''))
+watch([() => graph.state.value?.id, () => graph.path.value.join('/')], () => (other.value = ''))
 
 export function useInspect() {
   return {
-    panel, checks, steps, difference, against, trouble,
+    panel, checks, steps, difference, other, isChosen, trouble,
     toggle: (which: Panel) => (panel.value = panel.value === which ? '' : which),
+    /** The answers to wishes about what is compared with; null if there is nothing, or it fails. */
+    async askOther(wishes: Wish[]): Promise<Record<string, unknown>[] | null> {
+      try {
+        return ((await lookAtOther(wishes))?.looks as Record<string, unknown>[] | undefined) ?? null
+      } catch (error) {
+        trouble.value = error instanceof Error ? error.message : String(error)
+        return null
+      }
+    },
+    otherMesh: () => lookAtOther([{ what: 'mesh' }]),
     /** Where the trace goes through, as places to mark in the view. */
     places: computed(() => (panel.value === 'trace' ? (steps.value ?? []).map((step) => step.position) : [])),
   } // prettier-ignore

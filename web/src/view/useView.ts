@@ -1,11 +1,13 @@
 /** What the view shows besides the shape itself. Kept while the page lives. */
 import { reactive } from 'vue'
-import type { Kind } from '../api/looks'
+import type { ColorChoice } from './colorChoice'
+import type { Form } from './panes'
 import type { ScaleName } from './scales'
 
 export interface ViewState {
   faces: boolean
-  wire: boolean
+  /** No edges, all of them, or those that are borders, creases or crowded, told apart. */
+  edges: 'off' | 'all' | 'kinds'
   points: boolean
   smooth: boolean
   /** Strokes: which vector of which kind, as "kind|name"; normals are one of them. */
@@ -17,19 +19,23 @@ export interface ViewState {
   scale: ScaleName
   /** The range that the scale covers; none: the real one. */
   range: [number, number] | null
-  tool: 'click' | 'box' | 'lasso' | 'measure' | 'paint'
+  tool: 'click' | 'box' | 'lasso' | 'measure' | 'paint' | 'places'
   /** The picture is cut open across an axis, at a share of the shape. */
   cut: '' | 'x' | 'y' | 'z'
   cutAt: number
   /** Nodes whose results are drawn as faint wires. */
   ghosts: string[]
-  /** The attribute shown as false colour: kind, name and component. */
-  color: { kind: Kind; name: string; part: string } | null
+  /** Faces laid out by their uv, instead of where they stand. */
+  flat: boolean
+  /** How a comparison is seen: as distances in colour, two pictures beside each other, or one across a line. */
+  form: 'colours' | Exclude<Form, 'one'>
+  line: number
+  color: ColorChoice | null
   /** Whether the user chose the colour; until then a mesh with colours shows them. */
   chosen: boolean
 }
 
-const view = reactive<ViewState>({ faces: true, wire: false, points: false, smooth: false, strokes: '', strokeLength: 0.05, labels: '', scale: 'even', range: null, tool: 'click', cut: '', cutAt: 0.5, ghosts: [], color: null, chosen: false })
+const view = reactive<ViewState>({ faces: true, edges: 'off', points: false, smooth: false, strokes: '', strokeLength: 0.05, labels: '', scale: 'even', range: null, tool: 'click', cut: '', cutAt: 0.5, ghosts: [], flat: false, form: 'colours', line: 0.5, color: null, chosen: false })
 
 export function useView() {
   return view

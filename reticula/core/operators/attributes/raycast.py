@@ -14,6 +14,7 @@ from reticula.core.operators.declare import Input, operator
 from reticula.core.operators.parameters import (
     AttributeName,
     Choice,
+    Handle,
     KindChoice,
     Number,
     Parameter,
@@ -33,7 +34,7 @@ RAYS: tuple[Parameter, ...] = (
     KindChoice.of(("point", "face", "corner", "edge", "curve"), "point", "what sends the rays"),
     Where("where", "", "which elements send one; empty means all", on="kind"),
     Varying("origin", {"formula": "position"}, "where each ray begins", on="kind", type="vec3"),
-    Varying("direction", [0.0, -1.0, 0.0], "which way; the length does not matter", on="kind", type="vec3", soft=(-1, 1)),
+    Varying("direction", [0.0, -1.0, 0.0], "which way; the length does not matter", on="kind", type="vec3", soft=(-1, 1), handle=Handle("direction")),
 )  # fmt: skip
 """Where rays begin and which way they go."""
 LIMITS: tuple[Parameter, ...] = (

@@ -9,7 +9,7 @@ from reticula.core.geometry import Geo
 from reticula.core.geometry.frames import curve_frames
 from reticula.core.notes import warn
 from reticula.core.operators.declare import operator
-from reticula.core.operators.parameters import AttributeName, Varying, Vector
+from reticula.core.operators.parameters import AttributeName, Handle, Varying, Vector
 
 __all__ = ["frames"]
 
@@ -20,7 +20,7 @@ __all__ = ["frames"]
     keywords=("tangent", "normal", "orient", "direction", "twist", "parallel transport"),
     carries="Carries all; adds or replaces the point attributes tangent, normal, binormal and rotation.",
     parameters=(
-        Vector("up", [0.0, 1.0, 0.0], "where the first normal points, as far as it can", soft=(-1, 1)),
+        Vector("up", [0.0, 1.0, 0.0], "where the first normal points, as far as it can", soft=(-1, 1), handle=Handle("direction")),
         Varying("twist", 0.0, "turns the frame about the tangent", unit="°", on="point", soft=(-180, 180), step=1),
         AttributeName("prefix", "", "put in front of the names tangent, normal, binormal and rotation", new=True, optional=True),
     ),

@@ -15,7 +15,7 @@ from reticula.core.geometry.subset import subset
 from reticula.core.geometry.sweeping import Tubes, swept
 from reticula.core.notes import note, warn
 from reticula.core.operators.declare import Input, operator
-from reticula.core.operators.parameters import GroupName, Integer, Toggle, Varying, Vector, Where
+from reticula.core.operators.parameters import GroupName, Handle, Integer, Toggle, Varying, Vector, Where
 from reticula.core.operators.response import Response, ResponseCurve
 
 __all__ = ["add_tubes", "sweep"]
@@ -36,7 +36,7 @@ __all__ = ["add_tubes", "sweep"]
         ResponseCurve("taper", [[0.0, 1.0], [1.0, 1.0]], "factor for the radius from the beginning to the end of each curve"),
         Integer("sides", 12, "faces around a circle", soft=(3, 48), low=3, high=10_000),
         Varying("twist", 0.0, "turns the profile about the curve", unit="°", on="point", soft=(-180, 180), step=1),
-        Vector("up", [0.0, 1.0, 0.0], "where the profile's x axis points at first, as far as it can", soft=(-1, 1)),
+        Vector("up", [0.0, 1.0, 0.0], "where the profile's x axis points at first, as far as it can", soft=(-1, 1), handle=Handle("direction")),
         Toggle("caps", True, "close the ends of open curves with a face"),
         Toggle("keep_curves", False, "keep the curves"),
         GroupName("side_group", "side", "face group that receives the sides", kind="face"),

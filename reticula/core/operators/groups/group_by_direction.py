@@ -14,7 +14,7 @@ from reticula.core.geometry.spaces import place_of, to_own
 from reticula.core.language.scope import Scope
 from reticula.core.operators.declare import Input, operator
 from reticula.core.operators.groups.marking import COMBINE, MADE, centers_of, marked, naming
-from reticula.core.operators.parameters import Choice, Number, Vector, Where
+from reticula.core.operators.parameters import Choice, Handle, Number, Vector, Where
 
 __all__ = ["group_by_direction"]
 
@@ -30,8 +30,8 @@ __all__ = ["group_by_direction"]
         Choice("facing", "direction", "what the normal is held against", options={
             "direction": "a fixed direction", "point": "the way to a point",
         }),
-        Vector("direction", [0.0, 1.0, 0.0], "which way; the length does not matter", shown_when=("facing", "direction")),
-        Vector("point", [0.0, 1.0, 0.0], "the point that is faced", unit="m", soft=(-5, 5), shown_when=("facing", "point")),
+        Vector("direction", [0.0, 1.0, 0.0], "which way; the length does not matter", shown_when=("facing", "direction"), handle=Handle("direction")),
+        Vector("point", [0.0, 1.0, 0.0], "the point that is faced", unit="m", soft=(-5, 5), shown_when=("facing", "point"), handle=Handle("place")),
         Choice("given_in", "this", "space of the direction or point", options={
             "this": "in this mesh's own space", "world": "in the world, where the mesh stands",
         }),

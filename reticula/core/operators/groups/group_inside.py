@@ -13,7 +13,7 @@ from reticula.core.geometry.moves import moved_flags
 from reticula.core.notes import warn
 from reticula.core.operators.declare import Input, operator
 from reticula.core.operators.groups.marking import COMBINE, MADE, centers_of, marked, naming
-from reticula.core.operators.parameters import Choice, Number, Space, Toggle, Vector
+from reticula.core.operators.parameters import Choice, Handle, Number, Space, Toggle, Vector
 from reticula.core.spatial.winding import winding_numbers
 
 __all__ = ["group_inside"]
@@ -30,8 +30,8 @@ __all__ = ["group_inside"]
         Choice("shape", "box", "inside of what", options={
             "box": "a box along the axes", "sphere": "a sphere", "mesh": "the mesh connected to 'volume'",
         }),
-        Vector("center", [0.0, 0.5, 0.0], "middle of the box or sphere", unit="m", soft=(-2, 2)),
-        Vector("size", [1.0, 1.0, 1.0], "sides of the box", unit="m", soft=(0, 4), low=0.0, shown_when=("shape", "box")),
+        Vector("center", [0.0, 0.5, 0.0], "middle of the box or sphere", unit="m", soft=(-2, 2), handle=Handle("place")),
+        Vector("size", [1.0, 1.0, 1.0], "sides of the box", unit="m", soft=(0, 4), low=0.0, shown_when=("shape", "box"), handle=Handle("size", ("center",))),
         Number("radius", 0.5, "radius of the sphere", unit="m", soft=(0, 4), low=0.0, shown_when=("shape", "sphere")),
         Choice("counts", "middle", "when an element is inside", options={
             "middle": "its middle is", "any": "any of its points is", "all": "all of its points are",

@@ -13,7 +13,7 @@ from reticula.core.language import Values
 from reticula.core.language.scope import Scope
 from reticula.core.notes import note
 from reticula.core.operators.declare import Input, operator
-from reticula.core.operators.parameters import Choice, Number, Space, Varying, Where
+from reticula.core.operators.parameters import Choice, Handle, Number, Space, Varying, Where
 
 __all__ = ["displace"]
 
@@ -30,7 +30,7 @@ __all__ = ["displace"]
         Number("amount", 0.05, "how far a value of 1 moves", unit="m", soft=(-1, 1)),
         Number("middle", 0.0, "value that does not move", soft=(-1, 1)),
         Choice("along", "normals", "which way a number moves points", options={"normals": "the points' normals", "direction": "the direction below"}),
-        Varying("direction", [0.0, 1.0, 0.0], "which way; the length does not matter", on="point", type="vec3", soft=(-1, 1), shown_when=("along", "direction")),
+        Varying("direction", [0.0, 1.0, 0.0], "which way; the length does not matter", on="point", type="vec3", soft=(-1, 1), shown_when=("along", "direction"), handle=Handle("direction")),
         Space.choice(),
     ),
 )  # fmt: skip

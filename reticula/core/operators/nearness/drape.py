@@ -10,7 +10,7 @@ from reticula.core.geometry.measure import unit
 from reticula.core.language.scope import Scope
 from reticula.core.notes import note, warn
 from reticula.core.operators.declare import Input, operator
-from reticula.core.operators.parameters import Choice, GroupName, Number, Space, Toggle, Varying, Vector, Where
+from reticula.core.operators.parameters import Choice, GroupName, Handle, Number, Space, Toggle, Varying, Vector, Where
 from reticula.core.spatial.sampling import sample_closest, sample_ray
 
 __all__ = ["drape"]
@@ -27,7 +27,7 @@ __all__ = ["drape"]
         Choice("way", "direction", "which way points go", options={
             "direction": "along a fixed direction", "normals": "against their own normals", "closest": "to the nearest place",
         }),
-        Vector("direction", [0.0, -1.0, 0.0], "which way; the length does not matter", shown_when=("way", "direction")),
+        Vector("direction", [0.0, -1.0, 0.0], "which way; the length does not matter", shown_when=("way", "direction"), handle=Handle("direction")),
         Toggle("both_ways", True, "also look the other way, and take what is nearer", shown_when=("way", ["direction", "normals"])),
         Toggle("limit_reach", False, "leave points that would go farther than the reach"),
         Number("reach", 1.0, "largest way", unit="m", soft=(0, 5), low=0.0, shown_when=("limit_reach", True)),

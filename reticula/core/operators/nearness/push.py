@@ -11,7 +11,7 @@ from reticula.core.language.scope import Scope
 from reticula.core.notes import note
 from reticula.core.operators.declare import Input, operator
 from reticula.core.operators.groups.marking import marked
-from reticula.core.operators.parameters import Choice, GroupName, Number, Space, Varying, Where
+from reticula.core.operators.parameters import Choice, GroupName, Handle, Number, Space, Varying, Where
 from reticula.core.spatial.sampling import sample_ray
 
 __all__ = ["push"]
@@ -27,7 +27,7 @@ __all__ = ["push"]
         Where.each("point", "points that are pushed; empty means all"),
         Varying("amount", 0.05, "how far; below 0 goes inwards", on="point", unit="m", soft=(-0.5, 0.5)),
         Choice("along", "normals", "which way", options={"normals": "the points' normals", "direction": "the direction below"}),
-        Varying("direction", [0.0, 1.0, 0.0], "which way; the length does not matter", on="point", type="vec3", soft=(-1, 1), shown_when=("along", "direction")),
+        Varying("direction", [0.0, 1.0, 0.0], "which way; the length does not matter", on="point", type="vec3", soft=(-1, 1), shown_when=("along", "direction"), handle=Handle("direction")),
         Number("gap", 0.001, "how far from the stopping mesh points come to rest", unit="m", soft=(0, 0.1), low=0.0, step=0.001),
         GroupName("stopped", "stopped", "group of the points that were stopped", kind="point"),
         Space.choice(),

@@ -6,7 +6,7 @@ import numpy as np
 
 from reticula.core.geometry import Geo
 from reticula.core.operators.declare import operator
-from reticula.core.operators.parameters import Vector
+from reticula.core.operators.parameters import Handle, Vector
 from reticula.core.operators.shapes.lattice import lattice_quads, lattice_uv
 
 __all__ = ["box"]
@@ -22,7 +22,9 @@ SIDES = ((0, 1, 2), (0, 2, 1), (1, 2, 0), (1, 0, 2), (2, 0, 1), (2, 1, 0))
     keywords=("cube", "cuboid", "block"),
     carries="makes the corner attribute uv, 0..1 on each side",
     parameters=(
-        Vector("size", [1.0, 1.0, 1.0], "length along x, y and z", unit="m", soft=(0, 10), low=0.0),
+        Vector(
+            "size", [1.0, 1.0, 1.0], "length along x, y and z", unit="m", soft=(0, 10), low=0.0, handle=Handle("size")
+        ),
         Vector("cells", [1, 1, 1], "number of faces along x, y and z", soft=(1, 50), low=1, whole=True, step=1),
     ),
 )

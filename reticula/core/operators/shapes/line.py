@@ -6,7 +6,7 @@ import numpy as np
 
 from reticula.core.geometry import Geo
 from reticula.core.operators.declare import operator
-from reticula.core.operators.parameters import Integer, Vector
+from reticula.core.operators.parameters import Handle, Integer, Vector
 from reticula.core.operators.shapes.flat import curves_of
 
 __all__ = ["line"]
@@ -19,8 +19,8 @@ __all__ = ["line"]
     keywords=("segment", "straight", "ray", "curve", "row of points"),
     carries="makes no attributes",
     parameters=(
-        Vector("begin", [0.0, 0.0, 0.0], "first point", unit="m", soft=(-2, 2)),
-        Vector("end", [0.0, 1.0, 0.0], "last point", unit="m", soft=(-2, 2)),
+        Vector("begin", [0.0, 0.0, 0.0], "first point", unit="m", soft=(-2, 2), handle=Handle("place")),
+        Vector("end", [0.0, 1.0, 0.0], "last point", unit="m", soft=(-2, 2), handle=Handle("place")),
         Integer("segments", 1, "parts along it", soft=(1, 50), low=1, high=10_000_000),
     ),
 )

@@ -10,7 +10,7 @@ from reticula.core.geometry.halving import cut_along, half_of
 from reticula.core.geometry.subset import subset
 from reticula.core.notes import note, warn
 from reticula.core.operators.declare import Output, operator
-from reticula.core.operators.parameters import Choice, GroupName, Toggle, Vector
+from reticula.core.operators.parameters import Choice, GroupName, Handle, Toggle, Vector
 
 __all__ = ["slice_"]
 
@@ -25,8 +25,8 @@ __all__ = ["slice_"]
         "corner beside them. Loose points go to their side; curves through the plane go above whole."
     ),
     parameters=(
-        Vector("through", [0.0, 0.0, 0.0], "a place on the plane", unit="m", soft=(-1, 1)),
-        Vector("direction", [0.0, 1.0, 0.0], "the plane's normal, pointing above", soft=(-1, 1)),
+        Vector("through", [0.0, 0.0, 0.0], "a place on the plane", unit="m", soft=(-1, 1), handle=Handle("place")),
+        Vector("direction", [0.0, 1.0, 0.0], "the plane's normal, pointing above", soft=(-1, 1), handle=Handle("plane", ("through",))),
         Choice("keep", "above and below", "what comes out", options={
             "above and below": "each side on its own output", "above": "only what lies above", "below": "only what lies below",
             "joined": "the whole mesh, cut along the plane but not parted, on both outputs",

@@ -18,6 +18,7 @@ from reticula.core.operators.declare import operator
 from reticula.core.operators.parameters import (
     Choice,
     GroupName,
+    Handle,
     Integer,
     KindChoice,
     Number,
@@ -126,7 +127,7 @@ def _reversed_faces(shape: Topology, faces: AnyArray) -> tuple[AnyArray, AnyArra
         Number("variation", 0.0, "how much of the distance is left to chance, per face", soft=(0.0, 1.0), low=0.0, high=1.0),
         Integer("seed", 1, "another number gives other chances", soft=(0, 100)),
         Choice("along", "normal", "which way", options={"normal": "along the surface's normals", "direction": "along one direction, by the distance"}),
-        Varying("direction", [0.0, 1.0, 0.0], "the direction; its length does not matter", on="per", type="vec3", soft=(-1, 1), shown_when=("along", "direction")),
+        Varying("direction", [0.0, 1.0, 0.0], "the direction; its length does not matter", on="per", type="vec3", soft=(-1, 1), shown_when=("along", "direction"), handle=Handle("direction")),
         Choice("walls", "even", "how the distance is kept", options={
             "even": "faces move by the distance, so that walls are equally thick", "straight": "points move by the distance",
         }, shown_when=("along", "normal")),

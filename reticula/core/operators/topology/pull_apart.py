@@ -10,7 +10,7 @@ from reticula.core.geometry import Geo
 from reticula.core.geometry.attribute import Attribute
 from reticula.core.notes import note, warn
 from reticula.core.operators.declare import operator
-from reticula.core.operators.parameters import AttributeName, Choice, Toggle, Varying, Vector, Where
+from reticula.core.operators.parameters import AttributeName, Choice, Handle, Toggle, Varying, Vector, Where
 
 __all__ = ["pull_apart"]
 
@@ -24,7 +24,7 @@ __all__ = ["pull_apart"]
         Where.each("point", "points whose parts move; empty means all. A part moves if any of its points is marked"),
         AttributeName("part", "", "point or face attribute that tells parts apart, e.g. cell; empty takes connected pieces", optional=True),
         Choice("around", "middle", "the centre", options={"middle": "middle of everything", "place": "a given place"}),
-        Vector("center", [0.0, 0.0, 0.0], "the place", unit="m", soft=(-2, 2), shown_when=("around", "place")),
+        Vector("center", [0.0, 0.0, 0.0], "the place", unit="m", soft=(-2, 2), shown_when=("around", "place"), handle=Handle("place")),
         Varying("amount", 0.5, "how far, as a share of the part's distance from the centre; the mean over a part's points counts", on="point", soft=(0.0, 2.0)),
         Vector("along", [1.0, 1.0, 1.0], "factors along x, y and z; 0 keeps parts in place along that axis", soft=(0, 1)),
         Toggle("keep_rest", True, "remember where points were in the attribute rest"),

@@ -10,6 +10,7 @@ import type { Stop } from './gradient'
 import { toText } from './formula'
 import NumberField from './NumberField.vue'
 import PickedField from './PickedField.vue'
+import PlacesField from './PlacesField.vue'
 import ResponseField from './ResponseField.vue'
 import VectorField from './VectorField.vue'
 
@@ -57,6 +58,7 @@ const where = computed(() => (kind.value ? `all ${kind.value}s, or a formula` : 
       <FormulaField v-else-if="parameter.widget === 'new name'" :value="value as string" :label="parameter.label" single :invalid="!!error" @preview="emit('preview', $event)" @commit="emit('commit', $event)" />
       <ResponseField v-else-if="parameter.widget === 'response curve'" :value="value as [number, number][]" :label="parameter.label" :soft="parameter.soft" @preview="emit('preview', $event)" @commit="emit('commit', $event)" />
       <GradientField v-else-if="parameter.widget === 'gradient'" :value="value as Stop[]" :label="parameter.label" @preview="emit('preview', $event)" @commit="emit('commit', $event)" />
+      <PlacesField v-else-if="parameter.widget === 'places'" :value="value as [number, number, number][]" :label="parameter.label" :unit="parameter.unit" :invalid="!!error" @preview="emit('preview', $event)" @commit="emit('commit', $event)" />
       <PickedField v-else-if="parameter.widget === 'picked'" :value="value as string[]" :label="parameter.label" :kind="kind" @commit="emit('commit', $event)" />
       <span v-else-if="parameter.widget === 'edits'" class="grow edits">{{ Object.keys(value as object).length }} by hand, in the ledger</span>
       <span v-else-if="parameter.widget === 'strokes'" class="grow edits">{{ (value as unknown[]).length }}, painted in the view</span>

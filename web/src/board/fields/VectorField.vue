@@ -4,7 +4,7 @@ import { computed } from 'vue'
 import { isFormula } from './formula'
 import NumberField from './NumberField.vue'
 
-const props = defineProps<{ value: unknown; label: string; unit?: string; step?: number | null; low?: number | null; whole?: boolean; invalid?: boolean; size: number; parameter?: string }>()
+const props = defineProps<{ value: unknown; label: string; unit?: string; step?: number | null; low?: number | null; whole?: boolean; invalid?: boolean; size: number; parameter?: string; plain?: boolean }>()
 const emit = defineEmits<{ preview: [value: unknown]; commit: [value: unknown] }>()
 const numbers = computed(() => (Array.isArray(props.value) ? (props.value as number[]) : []))
 
@@ -34,7 +34,7 @@ function toNumbers() {
         <NumberField :value="number" :label="`${label} ${'xyzw'[i]}`" :step="step" :low="low" :whole="whole" :invalid="invalid" no-slider @preview="emit('preview', changed(i, $event))" @commit="emit('commit', changed(i, $event))" />
       </label>
       <span v-if="unit" class="faint">{{ unit }}</span>
-      <button class="plain swap" title="Write a formula instead" :aria-label="`${label} as formula`" @click="toFormula">ƒ</button>
+      <button v-if="!plain" class="plain swap" title="Write a formula instead" :aria-label="`${label} as formula`" @click="toFormula">ƒ</button>
     </template>
   </div>
 </template>
