@@ -10,7 +10,7 @@ from pathlib import Path
 
 import numpy as np
 
-from bench import graphs, operators, scripts, topology, values
+from bench import browser, graphs, operators, scripts, topology, values
 from bench.measure import table
 
 INTRODUCTION = """# Speed
@@ -29,6 +29,7 @@ def main() -> None:
         "values": values.rows,
         "scripts": scripts.rows,
         "graphs": graphs.rows,
+        "browser": browser.rows,
     }
     for row in itertools.chain.from_iterable(rows() for name, rows in parts.items() if not wanted or name in wanted):
         theirs = f"{row.theirs * 1000:9.1f} ms   x {row.ratio:.2f}" if row.theirs is not None and row.ratio else ""

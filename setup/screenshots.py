@@ -40,7 +40,7 @@ def main() -> None:
         page.select_option("[data-test=edges]", "all")
         page.wait_for_timeout(1500)
         take(page, "false_colour")
-        page.select_option("[data-test=edges]", "all")
+        page.select_option("[data-test=edges]", "off")
         page.select_option("[data-test=color-by]", "values|point|color|")
         page.click("[data-test=card-raise] .title")
         page.wait_for_timeout(1500)

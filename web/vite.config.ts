@@ -5,5 +5,5 @@ export default defineConfig({
   plugins: [vue()],
   build: { chunkSizeWarningLimit: 2500, assetsInlineLimit: 0 },
   server: { proxy: { '/api': { target: 'http://127.0.0.1:8765', changeOrigin: true } } },
-  test: { environment: 'jsdom', include: ['src/**/*.test.ts'] },
+  test: { environment: 'node', include: ['src/**/*.test.ts'] },
 })

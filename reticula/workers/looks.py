@@ -21,6 +21,7 @@ from reticula.core.summary import describe_attribute, describe_geo, unit_of
 from reticula.workers import pictures
 from reticula.workers.buffers import BufferFiles
 from reticula.workers.pictures import kind_of
+from reticula.workers.spreads import BUILT_IN, statistics
 
 __all__ = ["look"]
 
@@ -157,9 +158,6 @@ def _rows(geo: Geo, wish: dict[str, Any], buffers: Buffers) -> dict[str, Any]:
     }
 
 
-SHOWN: dict[str, tuple[str, ...]] = {"face": ("area",), "edge": ("length",), "curve": ("length", "closed")}
-
-
 def _columns(geo: Geo, kind: Kind) -> list[dict[str, Any]]:
     found = [
         {"name": name, "type": attribute.type, "unit": unit_of(name), "built_in": False}
@@ -167,7 +165,7 @@ def _columns(geo: Geo, kind: Kind) -> list[dict[str, Any]]:
     ]
     found += [
         {"name": name, "type": BUILTINS[name].type, "unit": unit_of(name), "built_in": True}
-        for name in SHOWN.get(kind, ())
+        for name in BUILT_IN.get(kind, ())
         if not geo.has(kind, name)
     ]
     return found
@@ -211,6 +209,7 @@ LOOKS: dict[str, Callable[[Geo, dict[str, Any], Buffers], dict[str, Any]]] = {
     "place": pictures.place,
     "attribute": _attribute,
     "rows": _rows,
+    "statistics": statistics,
     "names": _names,
     "checks": _checks,
     "spread": _spread,

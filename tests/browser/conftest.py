@@ -67,8 +67,10 @@ class Bench:
             self.errors.append(f"{got.url} refused: {got.text()}")
 
     def open(self, graph: str = "") -> None:
+        there = self.page.url.startswith(self.address)
         self.page.goto(f"{self.address}/#{graph}")
-        self.page.reload()
+        if there:
+            self.page.reload()
         self.page.wait_for_selector("[data-ready=true]")
         self.settle()
 
@@ -86,8 +88,8 @@ class Bench:
         self.page.wait_for_timeout(80)
         expect(self.page.locator(".bench")).to_have_attribute("aria-busy", "false", timeout=20_000)
         before = None
-        for _ in range(80):
-            self.page.wait_for_timeout(250)
+        for _ in range(160):
+            self.page.wait_for_timeout(120)
             now, busy = self.page.evaluate(
                 "[[...document.querySelectorAll('.card')].map(c => c.innerText).join() + document.querySelector('[data-test=canvas]').dataset.drawn,"
                 " !!document.querySelector('.bench[aria-busy=true], .stage[aria-busy=true]')]"

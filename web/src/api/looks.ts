@@ -78,6 +78,23 @@ export interface Rows {
   count: number
 }
 
+/** How one number of an attribute is spread over the elements; a flag has members, a text its words. */
+export interface Spread {
+  name: string
+  part: number
+  type: string
+  count?: number
+  bad?: number
+  low?: number
+  high?: number
+  mean?: number
+  deviation?: number
+  bins?: number[]
+  members?: number
+  words?: number
+  most?: { word: string; count: number }[]
+}
+
 /** A look that could not be taken. */
 export interface LookError {
   error: { code: string; message: string }

@@ -24,6 +24,7 @@ import View from '../view/View.vue'
 import { isWriting, shortcutOf, type Action } from './actions'
 import { isFirstVisit } from './firstVisit'
 import Dials from '../edge/Dials.vue'
+import Divider from './Divider.vue'
 import Finder from './Finder.vue'
 import ShapesDialog from './ShapesDialog.vue'
 import ShortcutsDialog from './ShortcutsDialog.vue'
@@ -208,6 +209,8 @@ const actions: Action[] = [
   { name: 'Frame', help: 'show the whole shape in the view', shortcut: 'F', run: () => picture.value?.frame() },
   { name: 'Frame selection', help: 'show the selected elements in the view', shortcut: 'Shift+F', run: () => picture.value?.frame(true) },
   { name: 'Clear selection', help: 'select no element', shortcut: 'Escape', run: selection.clear },
+  { name: 'Board', help: 'put the board away, or bring it back', run: () => boardSplit.toggle() },
+  { name: 'Ledger', help: 'put the drawer below the view away, or bring it back', run: () => drawerSplit.value.toggle() },
   { name: 'Faces', help: 'draw faces, or not', run: () => (view.faces = !view.faces) },
   { name: 'Edges', help: 'draw edges, or not', shortcut: 'E', run: () => (view.edges = view.edges === 'off' ? 'all' : 'off') },
   { name: 'Points', help: 'draw points, or not', run: () => (view.points = !view.points) },
@@ -291,10 +294,10 @@ function useShape(name: string) {
     <p v-if="trouble" class="down" role="alert">{{ trouble }} Start it with <code>make start</code> and load this page again.</p>
     <main v-else :style="{ gridTemplateColumns: `${boardSplit.size.value}px 6px minmax(0, 1fr)` }">
       <div class="left"><Dials ref="dials" /><Board ref="board" class="grow" /></div>
-      <div class="divider" role="separator" aria-orientation="vertical" aria-label="Width of the board" tabindex="0" @pointerdown="boardSplit.drag" @keydown="boardSplit.step" />
+      <Divider :split="boardSplit" label="Width of the board" what="the board" test="board" />
       <div class="right" :style="{ gridTemplateRows: `minmax(0, 1fr) 6px ${drawerSplit.size.value}px` }">
         <View ref="picture" />
-        <div class="divider flat" role="separator" aria-orientation="horizontal" aria-label="Height of the drawer" tabindex="0" @pointerdown="drawerSplit.drag" @keydown="drawerSplit.step" />
+        <Divider :split="drawerSplit" label="Height of the drawer" :what="written ? 'the script' : 'the ledger'" test="drawer" flat />
         <ScriptDrawer v-if="written" :key="written" :node="written" @close="writing = null" />
         <Ledger v-else :script="scriptCard" @script="writing = $event" />
       </div>
@@ -329,6 +332,13 @@ main {
   min-width: 0;
   min-height: 0;
 }
+.left,
+.right > * {
+  overflow: hidden;
+}
+.right > .divider {
+  overflow: visible;
+}
 .left {
   display: flex;
   flex-direction: column;
@@ -339,18 +349,6 @@ main {
 .right {
   display: grid;
   grid-template-columns: minmax(0, 1fr);
-}
-.divider {
-  background: var(--line);
-  cursor: col-resize;
-  touch-action: none;
-}
-.flat {
-  cursor: row-resize;
-}
-.divider:hover,
-.divider:focus-visible {
-  background: var(--accent);
 }
 .down {
   margin: 15vh auto;

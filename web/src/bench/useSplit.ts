@@ -1,9 +1,25 @@
-/** Pane sizes that are dragged or stepped, and come back as they were left. */
-import { useLocalStorage } from '@vueuse/core'
+/** Pane sizes that are dragged or stepped, panes that are put away, and all of it as it was left. */
+import { useLocalStorage, useWindowSize } from '@vueuse/core'
+import { computed } from 'vue'
+
+const STEP = 24
+const WAYS: Record<string, -1 | 1> = { ArrowLeft: -1, ArrowUp: -1, ArrowRight: 1, ArrowDown: 1 }
 
 export function useSplit(name: string, preset: number, low: number, high: () => number, axis: 'x' | 'y', sign: 1 | -1) {
-  const size = useLocalStorage(`reticula ${name}`, preset)
-  const keep = (value: number) => (size.value = Math.round(Math.min(Math.max(value, low), high())))
+  const stored = useLocalStorage(`reticula ${name}`, preset)
+  const closed = useLocalStorage(`reticula ${name} closed`, false)
+  const room = useWindowSize()
+  const most = computed(() => (room.width.value + room.height.value >= 0 ? Math.max(high(), low) : low))
+  const fit = (value: number) => Math.round(Math.min(Math.max(value, low), most.value))
+  /** What the pane takes now, in pixels; a smaller window takes from it without forgetting it. */
+  const size = computed(() => (closed.value ? 0 : fit(stored.value)))
+
+  function keep(value: number) {
+    closed.value = value < low / 2
+    if (!closed.value) stored.value = fit(value)
+  }
+
+  const toggle = () => (closed.value = !closed.value)
 
   function drag(event: PointerEvent) {
     const begin = axis === 'x' ? event.clientX : event.clientY
@@ -16,9 +32,12 @@ export function useSplit(name: string, preset: number, low: number, high: () => 
   }
 
   function step(event: KeyboardEvent) {
-    const way = { ArrowLeft: -1, ArrowUp: -1, ArrowRight: 1, ArrowDown: 1 }[event.key]
-    if (way) keep(size.value + sign * way * 24)
+    const way = WAYS[event.key]
+    if (!way && event.key !== 'Enter') return
+    event.preventDefault()
+    if (way) keep(size.value + sign * way * STEP)
+    else toggle()
   }
 
-  return { size, drag, step }
+  return { size, closed, most, low, toggle, drag, step }
 }

@@ -2,9 +2,10 @@
 /** What goes through a wire or comes out of a card: counts, and attributes with their type, range and members. */
 import { shallowRef, watch } from 'vue'
 import { api } from '../api/client'
-import { isError, KINDS, type Summary } from '../api/looks'
+import { isError, KINDS, type Spread, type Summary } from '../api/looks'
 import { useEvaluation } from '../bench/useEvaluation'
 import { count, short } from '../shared/numbers'
+import Spark from '../shared/Spark.vue'
 import { splitFeed } from './document'
 import { useGraph } from './useGraph'
 
@@ -13,7 +14,10 @@ defineEmits<{ close: [] }>()
 const graph = useGraph()
 const { reports } = useEvaluation()
 const summary = shallowRef<Summary | null>(null)
+const spreads = shallowRef<Record<string, Spread[]>>({})
 const trouble = shallowRef('')
+/** The histograms of an attribute, one for each of its numbers. */
+const binsOf = (kind: string, name: string) => (spreads.value[kind] ?? []).filter((spread) => spread.name === name && spread.bins?.length).map((spread) => spread.bins!)
 
 watch(
   () => [props.feed, reports.value[splitFeed(props.feed).from]?.key],
@@ -21,10 +25,11 @@ watch(
     const id = graph.state.value?.id
     if (!id) return
     const feed = props.feed
-    const look = (await api.looks(id, feed, [{ what: 'summary' }], graph.basis()).catch(() => null))?.looks[0]
+    const [look, spread] = (await api.looks(id, feed, [{ what: 'summary' }, { what: 'statistics' }], graph.basis()).catch(() => null))?.looks ?? []
     if (feed !== props.feed) return
     const there = look && !isError(look) && 'counts' in look
     summary.value = there ? (look as unknown as Summary) : null
+    spreads.value = spread && !isError(spread) ? (spread as unknown as { kinds: Record<string, Spread[]> }).kinds : {}
     trouble.value = there ? '' : 'There is no result here yet.'
   },
   { immediate: true },
@@ -46,7 +51,7 @@ function range(entry: { type: string; low?: number[]; high?: number[]; members?:
       <p class="mono">{{ Object.entries(summary.counts).filter(([, n]) => n).map(([kind, n]) => `${count(n)} ${kind}`).join(', ') || 'empty' }}; {{ count(summary.pieces) }} {{ summary.pieces === 1 ? 'piece' : 'pieces' }}</p>
       <table>
         <tbody v-for="kind in KINDS" :key="kind">
-          <tr v-for="entry in summary.attributes[kind]" :key="entry.name"><td class="faint">{{ kind }}</td><td><b>{{ entry.name }}</b></td><td class="faint">{{ entry.type }}</td><td class="mono">{{ range(entry, kind) }}</td></tr>
+          <tr v-for="entry in summary.attributes[kind]" :key="entry.name"><td class="faint">{{ kind }}</td><td><b>{{ entry.name }}</b></td><td class="faint">{{ entry.type }}</td><td class="mono">{{ range(entry, kind) }}</td><td class="sparks"><Spark v-for="(bins, n) in binsOf(kind, entry.name)" :key="n" :bins="bins" /></td></tr>
         </tbody>
       </table>
     </template>
@@ -54,6 +59,11 @@ function range(entry: { type: string; low?: number[]; high?: number[]; members?:
 </template>
 
 <style scoped>
+.sparks {
+  display: flex;
+  gap: 4px;
+  width: 132px;
+}
 .through {
   position: absolute;
   left: 8px;

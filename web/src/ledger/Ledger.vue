@@ -11,7 +11,10 @@ import { useGraph } from '../board/useGraph'
 import KindGlyph from '../shared/KindGlyph.vue'
 import { count, short } from '../shared/numbers'
 import { toCsv, readCell, useEditing } from './useEditing'
+import SpreadCell from './SpreadCell.vue'
+import { useColumns } from './useColumns'
 import { usePages } from './usePages'
+import { useSpreads } from './useSpreads'
 import { useWindow } from './useWindow'
 
 defineProps<{ script?: string | null }>()
@@ -143,13 +146,16 @@ async function settle(row: Row, cell: Cell, text: string) {
 function onColumn(cell: Cell, command: string) {
   if (command === 'rename') void editing.rename(kind.value, cell.name)
   else if (command === 'remove') editing.remove(kind.value, cell.name)
-  else if (command === 'hide') hidden.value = [...hidden.value, `${kind.value}/${cell.name}`]
+  else if (command === 'hide') chosenColumns.hide(cell.name)
+  else if (command === 'left') chosenColumns.move(cell.name, -1)
+  else if (command === 'right') chosenColumns.move(cell.name, 1)
   else editing.convert(kind.value, cell.name, command)
 }
 
-/** Columns that are not shown, by kind and name. */
-const hidden = ref<string[]>([])
-const listed = computed(() => cells.value.filter((cell) => !hidden.value.includes(`${kind.value}/${cell.name}`)))
+const chosenColumns = useColumns(cells, () => kind.value)
+const { listed, hidden } = chosenColumns
+const told = ref(false)
+const { of: spreadOf } = useSpreads(told, kind, where)
 
 const MOST_COPIED = 20_000
 async function copy() {
@@ -182,7 +188,8 @@ function pick(event: MouseEvent | KeyboardEvent, row: Row | undefined) {
       <button v-if="script" class="plain boxed" title="Show the text of the chosen script here" data-test="show-script" @click="$emit('script', script)">Script</button>
       <label class="filter"><span class="faint">where</span><input v-model="typed" class="text mono" placeholder="formula, e.g. area > 0.001" aria-label="Filter by formula" data-test="ledger-where" spellcheck="false" /></label>
       <button class="plain" title="A new attribute for each element, as a card" data-test="add-column" @click="editing.add(kind)">+ column</button>
-      <button v-if="hidden.length" class="plain" title="Show all columns again" @click="hidden = []">all columns</button>
+      <button v-if="hidden.length" class="plain" title="Show all columns again" @click="chosenColumns.showAll()">all columns</button>
+      <button class="plain" :aria-pressed="told" title="How the values of each column are spread, over the rows that are listed" data-test="statistics" @click="told = !told">statistics</button>
       <button class="plain" title="Copy these rows as CSV" data-test="copy-csv" @click="copy">CSV</button>
       <span class="faint status" role="status">
         <template v-if="pages.trouble.value"><span class="bad">{{ pages.trouble.value }}</span></template>
@@ -204,11 +211,18 @@ function pick(event: MouseEvent | KeyboardEvent, row: Row | undefined) {
                   <ElDropdownItem command="rename" :data-test="`rename-column-${cell.name}`">Rename…</ElDropdownItem>
                   <ElDropdownItem v-for="type in editing.TYPES.filter((one) => one !== cell.type)" :key="type" :command="type">as {{ type }}</ElDropdownItem>
                   <ElDropdownItem command="remove" divided :data-test="`remove-column-${cell.name}`">Remove</ElDropdownItem>
+                  <ElDropdownItem command="left" divided :data-test="`left-column-${cell.name}`">Move to the left</ElDropdownItem>
+                  <ElDropdownItem command="right">Move to the right</ElDropdownItem>
                   <ElDropdownItem command="hide">Hide this column</ElDropdownItem>
                 </ElDropdownMenu>
               </template>
             </ElDropdown>
           </div>
+          <span />
+        </div>
+        <div v-if="told" class="row spreads mono" data-test="spreads">
+          <span class="cell index faint">mean<br />± dev.</span>
+          <SpreadCell v-for="cell in listed" :key="cell.key" :spread="spreadOf(cell.name, cell.part)" />
           <span />
         </div>
         <div class="filler" :style="{ height: `${visible.offset.value}px` }" />
@@ -299,6 +313,12 @@ function pick(event: MouseEvent | KeyboardEvent, row: Row | undefined) {
   background: none;
   font-weight: 600;
   cursor: pointer;
+}
+.row.spreads {
+  height: 44px;
+  align-items: stretch;
+  border-bottom: 1px solid var(--line);
+  background: var(--raised);
 }
 .column {
   display: flex;

@@ -1,0 +1,241 @@
+"""Comparing, and the ways to see the whole, through the real interface: pixels on both sides, and the data behind them."""
+
+from __future__ import annotations
+
+import numpy as np
+from playwright.sync_api import expect
+
+from tests.browser.conftest import Bench
+from tests.browser.test_looking import look_from, middle
+from tests.browser.test_operators import choose
+from tests.core.graph.building import graph, node
+
+
+def halves(bench: Bench) -> tuple[np.ndarray, np.ndarray]:
+    picture = bench.pixels()
+    middle = picture.shape[1] // 2
+    return picture[:, :middle], picture[:, middle:]
+
+
+def differs(a: np.ndarray, b: np.ndarray) -> float:
+    return float((a != b).any(axis=2).mean())
+
+
+def test_two_results_are_seen_beside_each_other_and_across_a_line(bench: Bench) -> None:
+    nodes = {"ball": node("sphere"), "block": node("box", cells=[3, 3, 3])}
+    bench.new_graph(graph(nodes, looking_at="block"))
+    page = bench.page
+    page.click("[data-test=panel-compare]")
+    page.select_option("[data-test=against]", "ball")
+    page.click("[data-test=form-across]")
+    expect(page.locator("[data-test=dividing-line]")).to_be_visible()
+    bench.settle()
+    before = halves(bench)
+    page.focus("[data-test=dividing-line]")
+    for _ in range(30):
+        page.keyboard.press("ArrowLeft")
+    bench.settle()
+    after = halves(bench)
+    assert differs(before[0], after[0]) > 0.05, "the block took the place of the ball"
+    assert differs(before[1], after[1]) < 0.01
+    page.click("[data-test=form-beside]")
+    bench.settle()
+    left, right = halves(bench)
+    assert (left[..., 3] > 0).mean() > 0.05
+    assert (right[..., 3] > 0).mean() > 0.05
+    assert differs(left, right) > 0.02, "a ball and a block"
+    page.select_option("[data-test=against]", "")
+    bench.settle()
+    assert page.locator("[data-test=dividing-line]").count() == 0
+
+
+def test_tied_cameras_show_both_from_the_same_side(bench: Bench) -> None:
+    nodes = {"one": node("box", size=[1, 0.4, 0.6]), "two": node("transform", "one")}
+    bench.new_graph(graph(nodes, looking_at="two"))
+    page = bench.page
+    page.click("[data-test=panel-compare]")
+    page.select_option("[data-test=against]", "one")
+    page.click("[data-test=form-beside]")
+    bench.settle()
+    left, right = halves(bench)
+    assert differs(left[5:-5, 5:-5], right[5:-5, 5:-5]) < 0.02, "the same shape twice"
+    look_from(bench, "top")
+    bench.settle()
+    top_left, top_right = halves(bench)
+    assert differs(left, top_left) > 0.03
+    assert differs(top_left[5:-5, 5:-5], top_right[5:-5, 5:-5]) < 0.02
+
+
+def test_a_card_is_compared_with_itself_before_an_edit(bench: Bench) -> None:
+    made = bench.new_graph(graph({"block": node("box", size=[1, 1, 1])}, looking_at="block"))
+    page = bench.page
+    choose(bench, "block")
+    field = page.locator(".card.open [data-test=field-size] input").first
+    field.fill("3")
+    field.press("Enter")
+    bench.settle()
+    page.click("[data-test=panel-compare]")
+    options = page.locator("[data-test=against] option")
+    expect(options.last).to_have_text("before ‘set size of box’")
+    page.select_option("[data-test=against]", "@0")
+    expect(page.locator("[data-test=farthest]")).to_contain_text("8 points are off it, 1 m at most")
+    assert bench.state(made)["revision"] == 1
+
+
+def test_a_line_of_colours_is_one_scale_for_both(bench: Bench) -> None:
+    nodes = {
+        "low": node("set_attribute", "sheet", name="heat", value=0.0),
+        "sheet": node("grid", cells=[4, 4]),
+        "high": node("set_attribute", "sheet", name="heat", value={"formula": "position.x + 0.5"}),
+    }
+    bench.new_graph(graph(nodes, looking_at="high"))
+    page = bench.page
+    page.select_option("[data-test=color-by]", "values|point|heat|")
+    page.click("[data-test=panel-compare]")
+    page.select_option("[data-test=against]", "low")
+    page.click("[data-test=form-beside]")
+    bench.settle()
+    left, right = halves(bench)
+    colors = lambda half: len(np.unique(half[half[..., 3] == 255][:, :3] // 24, axis=0))  # noqa: E731
+    assert colors(right) > 2 * colors(left), "the low end of the same scale, everywhere"
+
+
+def test_edges_groups_pieces_material_and_uv_change_the_picture(bench: Bench) -> None:
+    nodes = {
+        "block": node("box", cells=[4, 4, 4]),
+        "top": node("group", "block", name="top", where="normal.y > 0.9"),
+        "side": node("group", "top", name="side", where="normal.x > 0.9"),
+    }
+    bench.new_graph(graph(nodes, looking_at="side"))
+    page = bench.page
+    plain = bench.pixels()
+    page.select_option("[data-test=edges]", "kinds")
+    expect(page.locator("[data-test=edge-legend]")).to_contain_text("48 creases")
+    bench.settle()
+    assert differs(plain, bench.pixels()) > 0.005
+    page.select_option("[data-test=edges]", "off")
+    page.select_option("[data-test=color-by]", "groups|face||")
+    expect(page.locator("[data-test=group-top]")).to_contain_text("16 (16.7 %)")
+    seen = []
+    for choice in ("groups|face||", "material|face||", "values|face|piece|", "checker|corner||"):
+        page.select_option("[data-test=color-by]", choice)
+        bench.settle()
+        seen.append(bench.pixels())
+    for n, one in enumerate(seen):
+        for other in [plain, *seen[:n]]:
+            assert differs(one, other) > 0.03
+    page.click("[data-test=flat]")
+    bench.settle()
+    flat = bench.pixels()
+    assert differs(flat, seen[-1]) > 0.05
+    page.mouse.click(*middle(bench))
+    expect(page.locator("[data-test=chosen-count]")).to_have_text("1 picked")
+    page.click("[data-test=flat]")
+    bench.settle()
+    assert differs(bench.pixels(), seen[-1]) < 0.05, "the camera goes back to where it was"
+
+
+def test_cards_count_what_checks_found_and_lead_there(bench: Bench) -> None:
+    nodes = {"sheet": node("grid", cells=[4, 4]), "apart": node("unshare", "sheet"), "group": node("group", "apart")}
+    made = bench.new_graph(graph(nodes, looking_at="group"))
+    page = bench.page
+    expect(page.locator("[data-test=checks-apart]")).to_have_text("124 found by checks")
+    expect(page.locator("[data-test=checks-sheet]")).to_have_text("16 open borders")
+    page.click("[data-test=checks-apart]")
+    expect(page.locator("[data-test=check-points-in-one-place]")).to_contain_text("60")
+    bench.settle()
+    assert bench.state(made)["document"]["looking_at"] == "apart"
+    expect(page.locator("[data-test=checks-group]")).to_have_count(0)
+
+
+def test_a_plane_is_turned_by_its_arrow_where_the_shape_stands(bench: Bench) -> None:
+    nodes = {
+        "ball": node("geodesic_sphere"),
+        "placed": node("set_place", "ball", move=[2.0, 0.0, 0.0]),
+        "cut": node("slice", "placed"),
+    }
+    made = bench.new_graph(graph(nodes, looking_at="placed"))
+    page = bench.page
+    look_from(bench, "front")
+    page.click("[data-test=frame]")
+    choose(bench, "cut")
+    page.select_option("[data-test=handle-of]", label="direction")
+    expect(page.locator("[data-test=handle-value]")).to_have_text("0, 1, 0")
+    bench.settle()
+    x, _ = middle(bench, 0.5, 0.5)
+    box = page.locator("[data-test=canvas]").bounding_box()
+    assert box
+    tip = None
+    for share in range(2, 50):
+        place = (x, box["y"] + box["height"] * (0.5 - share / 100))
+        page.mouse.move(*place)
+        page.mouse.down()
+        page.mouse.move(place[0] + 60, place[1], steps=6)
+        page.mouse.up()
+        bench.settle()
+        if "direction" in bench.state(made)["document"]["nodes"]["cut"].get("parameters", {}):
+            tip = place
+            break
+        look_from(bench, "front")
+    assert tip, "the arrow's tip lies above the middle of the shape where it stands"
+    way = bench.state(made)["document"]["nodes"]["cut"]["parameters"]["direction"]
+    assert np.hypot.reduce(way) == 1.0 or abs(np.linalg.norm(way) - 1) < 1e-3
+    assert way[0] > 0.1
+
+
+def test_places_are_added_by_clicks_and_the_mesh_follows(bench: Bench) -> None:
+    nodes = {
+        "guide": node("curve_through", places=[[0, 0.3, 0]]),
+        "sheet": node("grid", size=[2, 2], cells=[20, 20]),
+        "near": node("proximity_deform", inputs={"geo": ["sheet"], "source": ["guide"]}),
+    }
+    made = bench.new_graph(graph(nodes, looking_at="near"))
+    page = bench.page
+    choose(bench, "guide")
+    before = bench.pixels()
+    page.click("[data-test=tool-places]")
+    page.mouse.click(*middle(bench, 0.62, 0.6))
+    bench.settle()
+    places = bench.state(made)["document"]["nodes"]["guide"]["parameters"]["places"]
+    assert len(places) == 2
+    assert abs(places[1][0]) <= 1
+    assert differs(before, bench.pixels()) > 0.01
+    expect(page.locator("[data-test=handle-of]")).to_have_value("1")
+    page.click("[data-test=add-place]")
+    bench.settle()
+    assert len(bench.state(made)["document"]["nodes"]["guide"]["parameters"]["places"]) == 3
+    page.click("[data-test=undo]")
+    bench.settle()
+    assert len(bench.state(made)["document"]["nodes"]["guide"]["parameters"]["places"]) == 2
+
+
+def test_a_picked_face_is_followed_when_a_card_before_it_splits_it(bench: Bench) -> None:
+    made = bench.new_graph(graph({"sheet": node("grid", cells=[3, 3])}, looking_at="sheet"))
+    page = bench.page
+    page.mouse.click(*middle(bench))
+    expect(page.locator("[data-test=chosen-count]")).to_have_text("1 picked")
+    bench.add("group picked")
+    page.click("[data-test=picked-replace]")
+    bench.settle()
+    choose(bench, "sheet")
+    bench.add("split faces")
+    document = bench.state(made)["document"]["nodes"]
+    assert document["group_picked_1"]["inputs"]["geo"] == ["split_faces_1"]
+    assert document["group_picked_1"]["parameters"]["elements"][0].endswith("+")
+    notes = bench.report(made)["group_picked_1"]["notes"]
+    assert any("were split since; all their 4 parts are taken" in note["text"] for note in notes)
+
+
+def test_panes_are_put_away_and_come_back_as_they_were(bench: Bench) -> None:
+    bench.new_graph(graph({"block": node("box")}, looking_at="block"))
+    page = bench.page
+    width = page.locator("[data-test=canvas]").bounding_box()["width"]  # type: ignore[index]
+    page.focus("[aria-label='Width of the board']")
+    page.keyboard.press("Enter")
+    expect(page.locator("[data-test=back-board]")).to_be_visible()
+    assert page.locator("[data-test=canvas]").bounding_box()["width"] > width + 300  # type: ignore[index]
+    page.reload()
+    page.wait_for_selector("[data-ready=true]")
+    page.click("[data-test=back-board]")
+    expect(page.locator("[data-test=card-block]")).to_be_visible()
+    assert abs(page.locator("[data-test=canvas]").bounding_box()["width"] - width) < 2  # type: ignore[index]

@@ -1,0 +1,36 @@
+/** Which columns the ledger shows, and in which order: chosen and moved by hand, by kind and name. */
+import { computed, ref, type ComputedRef } from 'vue'
+import type { Kind } from '../api/looks'
+
+export interface Column {
+  name: string
+  key: string
+}
+
+export function useColumns<Cell extends Column>(cells: ComputedRef<Cell[]>, kind: () => Kind) {
+  const hidden = ref<string[]>([])
+  /** Names in the order they were put in; others follow as they come. */
+  const order = ref<Record<string, string[]>>({})
+  const names = computed(() => {
+    const all = [...new Set(cells.value.map((cell) => cell.name))]
+    const first = (order.value[kind()] ?? []).filter((name) => all.includes(name))
+    return [...first, ...all.filter((name) => !first.includes(name))]
+  })
+  const listed = computed(() => names.value.filter((name) => !hidden.value.includes(`${kind()}/${name}`)).flatMap((name) => cells.value.filter((cell) => cell.name === name)))
+
+  return {
+    listed,
+    hidden,
+    hide: (name: string) => (hidden.value = [...hidden.value, `${kind()}/${name}`]),
+    showAll: () => (hidden.value = []),
+    /** Put a column one place to the left (-1) or right (1) among those that are seen. */
+    move(name: string, way: -1 | 1): void {
+      const seen = [...new Set(listed.value.map((cell) => cell.name))]
+      const at = seen.indexOf(name)
+      const to = at + way
+      if (at < 0 || to < 0 || to >= seen.length) return
+      seen.splice(to, 0, ...seen.splice(at, 1))
+      order.value = { ...order.value, [kind()]: seen }
+    },
+  }
+}
