@@ -50,7 +50,7 @@ def _parts(name: str, type: str, values: AnyArray) -> list[dict[str, Any]]:
         return [{"name": name, "part": -1, "type": type, "words": len(words), "most": most}]
     if values.dtype == bool:
         return [{"name": name, "part": -1, "type": type, "members": int(values.sum()), "count": len(values)}]
-    flat = values.reshape(len(values), -1).astype(np.float64)
+    flat = values.reshape(len(values), int(np.prod(values.shape[1:]))).astype(np.float64)
     single = values.ndim == 1
     return [_spread(name, -1 if single else part, type, flat[:, part]) for part in range(flat.shape[1])]
 

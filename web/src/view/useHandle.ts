@@ -83,7 +83,7 @@ export function useHandle(handle: () => Handle | undefined, size: () => number) 
       if (!parameter) return
       const old = (values.value[parameter.name] as unknown[]).filter(isTriple)
       change([...old, place], parameter.name, true, 'add a place')
-      which.value = targets.value.length
+      which.value = targets.value.findIndex((target) => target.index === old.length)
     },
   }
 }
