@@ -67,5 +67,11 @@ def _spread(name: str, part: int, type: str, numbers: AnyArray) -> dict[str, Any
     if not len(real):
         return about
     low, high = float(real.min()), float(real.max())
-    bins = np.histogram(real, BINS, (low, high))[0].tolist() if high > low else []
+    bins = _histogram(real, low, high) if high > low else []
     return {**about, "low": low, "high": high, "mean": float(real.mean()), "deviation": float(real.std()), "bins": bins}
+
+
+def _histogram(numbers: AnyArray, low: float, high: float) -> list[int]:
+    """Count the numbers in equal parts of the range, however narrow that is."""
+    part = np.minimum((numbers - low) / (high - low) * BINS, BINS - 1).astype(np.int64)
+    return np.bincount(part, minlength=BINS).tolist()

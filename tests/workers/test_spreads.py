@@ -49,6 +49,13 @@ def test_groups_words_and_what_is_no_number() -> None:
     assert (told["odd", -1]["bad"], told["odd", -1]["mean"]) == (2, 2.0)
 
 
+def test_a_range_may_be_as_narrow_as_numbers_are() -> None:
+    values = np.array([1.0, np.nextafter(1.0, 2.0)])
+    sheet = ops.grid(cells=(2, 1)).with_attribute("face", "near", values)
+    told = spreads(sheet, "face")["near", -1]
+    assert (told["bins"][0], told["bins"][-1]) == (1, 1)
+
+
 def test_a_kind_without_elements_has_no_range() -> None:
     told = look(ops.line(), {"what": "statistics"}, BufferFiles(Path("/nowhere")))["kinds"]
     assert set(told) == {"point", "edge", "corner", "face", "curve", "instance", "whole"}

@@ -59,8 +59,8 @@ function choose(entry: { run: () => void; enabled: boolean } | undefined) {
     <div class="finder" role="dialog" aria-modal="true" aria-label="Finder">
       <input ref="input" v-model="words" class="text" placeholder="Find an operator or an action" aria-label="Find" data-test="finder" spellcheck="false" @keydown="key" />
       <p class="faint hint">{{ after ? `An operator is added after ‘${after}’.` : 'An operator is added on its own.' }} <kbd>↑</kbd> <kbd>↓</kbd> <kbd>Enter</kbd> <kbd>Esc</kbd></p>
-      <ul role="listbox">
-        <li v-for="(entry, number) in found" :key="entry.key" role="option" :aria-selected="number === at" :class="{ at: number === at, off: !entry.enabled }" @pointermove="at = number" @click="choose(entry)">
+      <ul role="listbox" aria-label="What fits" tabindex="0">
+        <li v-for="(entry, number) in found" :key="entry.key" role="option" :aria-selected="number === at" :aria-disabled="!entry.enabled" :class="{ at: number === at, off: !entry.enabled }" @pointermove="at = number" @click="choose(entry)">
           <b>{{ entry.name }}</b><span class="faint help">{{ entry.help }}</span><span class="side faint">{{ entry.side }}</span>
         </li>
         <li v-if="!found.length" class="faint">Nothing fits. Try another word for it.</li>

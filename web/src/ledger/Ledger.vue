@@ -180,7 +180,7 @@ function pick(event: MouseEvent | KeyboardEvent, row: Row | undefined) {
   <section class="ledger" aria-label="Ledger">
     <div class="bar">
       <div class="tabs" role="tablist" aria-label="Element kind">
-        <button v-for="entry in offered" :key="entry" class="plain" role="tab" :aria-selected="kind === entry" :aria-pressed="kind === entry" :data-test="`ledger-${entry}`" @click="kind = entry">
+        <button v-for="entry in offered" :key="entry" class="plain" role="tab" :aria-selected="kind === entry" :data-test="`ledger-${entry}`" @click="kind = entry">
           <KindGlyph :kind="entry" />{{ entry === 'whole' ? 'whole' : `${entry}s` }}
           <span v-if="entry !== 'whole'" class="faint mono">{{ count(counts[`${entry}s`] ?? 0) }}</span>
         </button>
@@ -199,9 +199,9 @@ function pick(event: MouseEvent | KeyboardEvent, row: Row | undefined) {
     <div ref="body" class="body" tabindex="0" role="table" :aria-rowcount="pages.total.value" @scroll="visible.scrolled.value = ($event.target as HTMLElement).scrollTop">
       <div class="grid" :style="{ gridTemplateColumns: `72px repeat(${listed.length}, max-content) 1fr` }">
         <div class="head" role="row">
-          <button role="columnheader" class="cell" @click="order('index')">index{{ sort === 'index' ? (descending ? ' ↓' : ' ↑') : '' }}</button>
-          <div v-for="cell in listed" :key="cell.key" class="cell column" :class="{ text: cell.type === 'text' }">
-            <button role="columnheader" :title="`${cell.type}; click to sort`" :data-test="`column-${cell.title}`" @click="order(cell.sort)">
+          <div class="cell column" role="columnheader"><button @click="order('index')">index{{ sort === 'index' ? (descending ? ' ↓' : ' ↑') : '' }}</button></div>
+          <div v-for="cell in listed" :key="cell.key" class="cell column" role="columnheader" :aria-sort="sort === cell.sort ? (descending ? 'descending' : 'ascending') : 'none'" :class="{ text: cell.type === 'text' }">
+            <button :title="`${cell.type}; click to sort`" :data-test="`column-${cell.title}`" @click="order(cell.sort)">
               {{ cell.title }}<span v-if="cell.unit" class="unit faint">{{ cell.unit }}</span>{{ sort === cell.sort ? (descending ? ' ↓' : ' ↑') : '' }}
             </button>
             <ElDropdown v-if="!cell.fixed && cell.part < 1" trigger="click" @command="onColumn(cell, $event)">
@@ -220,21 +220,21 @@ function pick(event: MouseEvent | KeyboardEvent, row: Row | undefined) {
           </div>
           <span />
         </div>
-        <div v-if="told" class="row spreads mono" data-test="spreads">
-          <span class="cell index faint">mean<br />± dev.</span>
+        <div v-if="told" class="row spreads mono" role="row" data-test="spreads">
+          <span class="cell index faint" role="rowheader">mean<br />± dev.</span>
           <SpreadCell v-for="cell in listed" :key="cell.key" :spread="spreadOf(cell.name, cell.part)" />
           <span />
         </div>
         <div class="filler" :style="{ height: `${visible.offset.value}px` }" />
         <div v-for="{ at, row } in rows" :key="at" class="row mono" role="row" :tabindex="row && canPick ? 0 : -1" :class="{ chosen: row && canPick && selection.chosen.value.has(row.index), odd: at % 2 }" data-test="ledger-row" @click="pick($event, row)" @keydown.enter="pick($event, row)">
           <template v-if="row">
-            <span class="cell index">{{ row.index }}</span>
-            <span v-for="cell in listed" :key="cell.key" class="cell" :class="{ text: cell.type === 'text' }" :data-test="`cell-${row.index}-${cell.key}`" @dblclick.stop="begin($event, row, cell)">
+            <span class="cell index" role="cell">{{ row.index }}</span>
+            <span v-for="cell in listed" :key="cell.key" class="cell" role="cell" :class="{ text: cell.type === 'text' }" :data-test="`cell-${row.index}-${cell.key}`" @dblclick.stop="begin($event, row, cell)">
               <input v-if="edited?.row === row.index && edited.key === cell.key" class="edit mono" :value="shown(row, cell)" :aria-label="`${cell.title} of ${kind} ${row.index}`" @click.stop @blur="settle(row, cell, ($event.target as HTMLInputElement).value)" @keydown.stop @keydown.enter="($event.target as HTMLInputElement).blur()" @keydown.escape="edited = null" />
               <template v-else>{{ shown(row, cell) }}</template>
             </span>
           </template>
-          <span v-else class="cell index faint">…</span>
+          <span v-else class="cell index faint" role="cell">…</span>
           <span />
         </div>
       </div>

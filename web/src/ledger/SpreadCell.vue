@@ -15,7 +15,7 @@ const share = computed(() => (props.spread?.count ? ((100 * (props.spread.member
 </script>
 
 <template>
-  <span class="cell spread" :title="help">
+  <span class="cell spread" role="cell" :title="help">
     <template v-if="spread?.low !== undefined">
       <Spark v-if="spread.bins?.length" :bins="spread.bins" />
       <span>{{ short(spread.mean!) }} <span class="faint">± {{ short(spread.deviation!) }}</span></span>

@@ -90,7 +90,7 @@ function look(feed: string) {
         </select>
       </label>
       <div class="forms" role="radiogroup" aria-label="How it is seen">
-        <button v-for="form in FORMS" :key="form.name" class="plain" role="radio" :aria-checked="view.form === form.name" :aria-pressed="view.form === form.name" :title="form.help" :data-test="`form-${form.name}`" @click="view.form = form.name">{{ form.name }}</button>
+        <button v-for="form in FORMS" :key="form.name" class="plain" role="radio" :aria-checked="view.form === form.name" :title="form.help" :data-test="`form-${form.name}`" @click="view.form = form.name">{{ form.name }}</button>
       </div>
       <component :is="view.form === 'colours' ? 'div' : 'details'" v-if="difference">
         <summary v-if="view.form !== 'colours'">what differs</summary>

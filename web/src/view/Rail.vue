@@ -75,7 +75,7 @@ async function spread(how: 'grow' | 'shrink' | 'piece' | 'loop' | 'ring') {
 <template>
   <div class="rail" role="toolbar" aria-label="Tools" aria-orientation="vertical">
     <div class="kinds" role="radiogroup" aria-label="Pick">
-      <button v-for="kind in PICKED" :key="kind" class="plain" role="radio" :aria-checked="selection.kind.value === kind" :aria-pressed="selection.kind.value === kind" :title="`Pick ${kind}s`" :aria-label="`Pick ${kind}s`" @click="selection.kind.value = kind"><KindGlyph :kind="kind" /></button>
+      <button v-for="kind in PICKED" :key="kind" class="plain" role="radio" :aria-checked="selection.kind.value === kind" :title="`Pick ${kind}s`" :aria-label="`Pick ${kind}s`" @click="selection.kind.value = kind"><KindGlyph :kind="kind" /></button>
     </div>
     <button v-for="tool in tools" :key="tool.name" class="plain" :aria-pressed="view.tool === tool.name" :title="tool.help" :data-test="`tool-${tool.name}`" @click="view.tool = tool.name">{{ tool.name }}</button>
     <template v-if="selection.chosen.value.size">

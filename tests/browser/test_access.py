@@ -1,0 +1,136 @@
+"""Keyboard, names for screen readers and contrast, by axe-core (Deque, MPL-2.0), which checks the rules of WCAG 2.1 A and AA."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from pathlib import Path
+from typing import Any
+
+import pytest
+from playwright.sync_api import expect
+
+from tests.browser.conftest import Bench
+from tests.browser.test_operators import choose
+from tests.core.graph.building import graph, node
+
+AXE = (Path(__file__).resolve().parents[2] / "web" / "node_modules" / "axe-core" / "axe.min.js").read_text()
+RULES = {"runOnly": {"type": "tag", "values": ["wcag2a", "wcag2aa", "wcag21a", "wcag21aa"]}}
+NODES: dict[str, Any] = {
+    "sheet": node("grid", cells=[6, 6]),
+    "v": node("set_attribute", "sheet", name="heat", kind="face", value={"formula": "position.x"}),
+    "cut": node("slice", "v"),
+    "wrong": node("group", "v", where="nonsense > 2"),
+}
+DIALS = {"tall": {"type": "number", "value": 0.5, "unit": "m", "soft": [0, 2], "section": "Size"}}
+
+
+def troubles(bench: Bench) -> list[str]:
+    bench.page.wait_for_timeout(400)
+    bench.page.evaluate(AXE)
+    found = bench.page.evaluate("(rules) => axe.run(document, rules)", RULES)["violations"]
+    return [
+        f"{one['id']}: {at['target']} {at['html'][:150]} {at['any'][0]['message'] if at['any'] else ''}"
+        for one in found
+        for at in one["nodes"]
+    ]
+
+
+@pytest.fixture(params=["day", "night"])
+def theme(bench: Bench, request: pytest.FixtureRequest) -> Iterator[str]:
+    """The theme is a setting of the service, so it is put back."""
+
+    def choose_theme(name: str) -> None:
+        script = "(theme) => fetch('/api/settings', { method: 'PUT', headers: { 'Content-Type': 'application/json' }, body: JSON.stringify({ theme }) })"
+        bench.page.evaluate(script, name)
+
+    bench.open()
+    choose_theme(request.param)
+    yield request.param
+    choose_theme("day")
+
+
+def test_the_bench_can_be_read_and_named(bench: Bench, theme: str) -> None:
+    bench.new_graph(graph(NODES, dials=DIALS, looking_at="v"))
+    page = bench.page
+    assert page.evaluate("document.documentElement.dataset.theme") == theme
+    page.select_option("[data-test=color-by]", "values|face|heat|")
+    page.select_option("[data-test=edges]", "kinds")
+    page.click("[data-test=statistics]")
+    page.click("[data-test=panel-checks]")
+    choose(bench, "cut")
+    bench.settle()
+    assert troubles(bench) == []
+    page.click("[data-test=panel-compare]")
+    page.select_option("[data-test=against]", "sheet")
+    page.click("[data-test=form-across]")
+    choose(bench, "wrong")
+    bench.settle()
+    assert troubles(bench) == []
+
+
+def test_dialogs_can_be_read_and_named(bench: Bench, theme: str) -> None:
+    assert theme in ("day", "night")
+    bench.new_graph(graph(NODES, dials=DIALS, looking_at="v"))
+    page = bench.page
+    page.keyboard.press("/")
+    page.fill("[data-test=finder]", "ex")
+    assert troubles(bench) == [], "finder"
+    page.keyboard.press("Escape")
+    page.keyboard.press("c")
+    expect(page.locator(".el-dialog:visible")).to_be_visible()
+    assert troubles(bench) == [], "catalogue"
+    page.keyboard.press("Escape")
+    expect(page.locator(".el-dialog:visible")).to_have_count(0)
+    page.keyboard.press("?")
+    expect(page.locator("[data-test=shortcuts]")).to_be_visible()
+    assert troubles(bench) == [], "shortcuts"
+
+
+def test_the_tour_walks_through_the_bench_once(bench: Bench) -> None:
+    bench.new_graph(graph(NODES, dials=DIALS, looking_at="v"))
+    page = bench.page
+    page.keyboard.press("/")
+    page.fill("[data-test=finder]", "tour")
+    page.keyboard.press("Enter")
+    step = page.locator(".el-tour__content")
+    expect(step).to_be_visible()
+    titles = []
+    for _ in range(12):
+        titles.append(step.locator(".el-tour__title").inner_text())
+        after = step.locator(".el-tour__footer button, .el-tour-indicators ~ button").last
+        after.click()
+        page.wait_for_timeout(250)
+        if not step.is_visible():
+            break
+    assert len(titles) == len(set(titles)) >= 4
+    expect(step).to_be_hidden()
+    page.keyboard.press("/")
+    expect(page.locator("[data-test=finder]")).to_be_visible()
+
+
+def test_all_is_reached_by_keyboard(bench: Bench) -> None:
+    """Tab goes through the controls without a trap, and each one that has it shows that it has the focus."""
+    bench.new_graph(graph({"block": node("box")}, looking_at="block"))
+    page = bench.page
+    seen: list[str] = []
+    for _ in range(70):
+        page.keyboard.press("Tab")
+        seen.append(page.evaluate(
+            "(() => { const e = document.activeElement; const s = getComputedStyle(e); return e === document.body ? '' :"
+            " (e.dataset.test || e.getAttribute('aria-label') || e.innerText || e.tagName) + '|' + (s.outlineStyle !== 'none' || s.boxShadow !== 'none') })()"
+        ))  # fmt: skip
+    names = {one.split("|")[0] for one in seen if one}
+    for wanted in (
+        "color-by",
+        "edges",
+        "tool-box",
+        "panel-checks",
+        "frame",
+        "camera",
+        "Width of the board",
+        "ledger-point",
+        "ledger-where",
+        "canvas",
+    ):
+        assert wanted in names, wanted
+    assert not [one for one in seen if one.endswith("|false")]
