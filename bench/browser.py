@@ -52,9 +52,13 @@ async ([dial, share]) => {
   slider.value = Number(slider.min) + share * (slider.max - slider.min);
   slider.dispatchEvent(new Event('input', { bubbles: true }));
   let end = 0;
+  let drawn = canvas.dataset.drawn;
   while (!end && performance.now() - begin < 20000) {
     await new Promise(requestAnimationFrame);
-    if (seen() !== before) end = performance.now();
+    if (canvas.dataset.drawn === drawn) continue;
+    drawn = canvas.dataset.drawn;
+    const now = performance.now();
+    if (seen() !== before) end = now;
   }
   slider.dispatchEvent(new Event('change', { bubbles: true }));
   const of = (part) => performance.getEntriesByType('resource').filter((e) => e.name.includes(part) && e.startTime >= begin && e.responseEnd <= end);
@@ -97,9 +101,8 @@ def rows() -> Iterator[Row]:
     """Yield what was measured; says more on the way."""
     with _product() as address, sync_playwright() as playwright:
         browser = playwright.chromium.launch(executable_path=shutil.which("chromium"), args=CHROMIUM)
-        yield from _sliders(browser, address)
-        yield from _large(browser, address)
-        yield from _memory(browser, address)
+        for part in (_sliders, _large, _memory):
+            yield from part(browser, address)
         browser.close()
 
 

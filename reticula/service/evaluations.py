@@ -27,6 +27,7 @@ from reticula.service.schemas import (
     AssetState,
     Basis,
     BufferPath,
+    ChecksRequest,
     ChecksState,
     ErrorState,
     EvaluationRequest,
@@ -150,12 +151,11 @@ def look(path: GraphPath, body: LookRequest):  # type: ignore[no-untyped-def]
 
 
 @blueprint.post("/graphs/<graph_id>/checks", responses={200: ChecksState, 422: ErrorState})
-def check(path: GraphPath, body: Basis):  # type: ignore[no-untyped-def]
-    """Say what is wrong with the result of each node, in numbers; a newer question from the same graph supersedes this."""
+def check(path: GraphPath, body: ChecksRequest):  # type: ignore[no-untyped-def]
+    """Say what is wrong with the result of each node, in numbers; an evaluation on the same channel supersedes this."""
     loaded = _load(path.graph_id, body)
-    ticket = context().pool.submit(
-        loaded.job("check", None, None), affinity=loaded.project_id, channel=f"checks of {path.graph_id}"
-    )
+    job = loaded.job("check", None, None)
+    ticket = context().pool.submit(job, affinity=loaded.project_id, channel=body.channel)
     ticket.finished.wait(60)
     return {"nodes": (ticket.result or {}).get("nodes", {})}
 

@@ -7,7 +7,7 @@ from typing import Any, Literal
 from pydantic import BaseModel, ConfigDict, Field
 
 __all__ = [
-    "AssetList", "AssetPath", "AssetState", "Basis", "BufferPath", "ChangeRequest", "ChangeState", "CheckCount", "ChecksState", "DepotState", "DifferenceQuery",
+    "AssetList", "AssetPath", "AssetState", "Basis", "BufferPath", "ChangeRequest", "ChangeState", "CheckCount", "ChecksRequest", "ChecksState", "DepotState", "DifferenceQuery",
     "DifferenceState", "EditList", "EditRequest", "EditState", "ErrorState", "EvaluationRequest", "EvaluationState", "ExportQuery", "FreezeRequest",
     "GraphList", "GraphPath", "GraphState", "GraphSummary", "HandleState", "Health", "ImportRequest", "ImportState", "LookRequest", "LookState",
     "NewGraph", "NewProject", "NodeReport", "OperatorList", "OperatorPath", "OperatorState", "ProjectList", "ProjectPath",
@@ -208,6 +208,12 @@ class EvaluationState(BaseModel):
 
 class LookState(BaseModel):
     looks: list[dict[str, Any]]
+
+
+class ChecksRequest(Basis):
+    """Check every node; an evaluation on the same channel goes first and supersedes this."""
+
+    channel: str = Field("", max_length=64)
 
 
 class CheckCount(BaseModel):

@@ -61,7 +61,7 @@ export const api = {
   edit: (id: string, revision: number, patch: Operation[], label: string) =>
     call<GraphState>('POST', `/api/graphs/${id}/edits`, { revision, patch, label }),
   edits: (id: string) => call<Schemas['EditList']>('GET', `/api/graphs/${id}/edits`),
-  checks: (id: string, basis: Partial<Basis> = {}) => call<Schemas['ChecksState']>('POST', `/api/graphs/${id}/checks`, basis),
+  checks: (id: string, channel: string, basis: Partial<Basis> = {}) => call<Schemas['ChecksState']>('POST', `/api/graphs/${id}/checks`, { channel, ...basis }),
   undo: (id: string, revision: number) => call<GraphState>('POST', `/api/graphs/${id}/undo`, { revision }),
   redo: (id: string, revision: number) => call<GraphState>('POST', `/api/graphs/${id}/redo`, { revision }),
   evaluate: (id: string, request: Partial<Schemas['EvaluationRequest']>) =>

@@ -168,7 +168,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Say what is wrong with the result of each node, in numbers; a newer question from the same graph supersedes this. */
+        /** Say what is wrong with the result of each node, in numbers; an evaluation on the same channel supersedes this. */
         post: operations["evaluations_check_graphs__graph_id__checks_post"];
         delete?: never;
         options?: never;
@@ -598,27 +598,6 @@ export interface components {
             };
         };
         /**
-         * Basis
-         * @description What a question is about: a saved ``revision`` (the newest one, if not given), the unsaved ``draft`` on top of it, and
-         *     the ``level``: the graph inside a node, by its path, e.g. ``tile/rings@3``.
-         */
-        Basis: {
-            /** Draft */
-            draft?: {
-                [key: string]: unknown;
-            }[];
-            /**
-             * Level
-             * @default
-             */
-            level: string;
-            /**
-             * Revision
-             * @default null
-             */
-            revision: number | null;
-        };
-        /**
          * ChangeRequest
          * @description A change that takes more than setting a value. What ``arguments`` are needed depends on ``what``.
          */
@@ -677,6 +656,31 @@ export interface components {
             kind: string;
             /** Name */
             name: string;
+        };
+        /**
+         * ChecksRequest
+         * @description Check every node; an evaluation on the same channel goes first and supersedes this.
+         */
+        ChecksRequest: {
+            /**
+             * Channel
+             * @default
+             */
+            channel: string;
+            /** Draft */
+            draft?: {
+                [key: string]: unknown;
+            }[];
+            /**
+             * Level
+             * @default
+             */
+            level: string;
+            /**
+             * Revision
+             * @default null
+             */
+            revision: number | null;
         };
         /**
          * ChecksState
@@ -2082,7 +2086,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["Basis"];
+                "application/json": components["schemas"]["ChecksRequest"];
             };
         };
         responses: {

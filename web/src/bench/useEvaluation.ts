@@ -158,7 +158,7 @@ let reported = ''
 
 export function useEvaluation() {
   return {
-    reports, shownNode, looks, stale, wishes, running, slow, progress, failure, onRelease, request,
+    reports, shownNode, looks, stale, wishes, running, slow, progress, failure, onRelease, request, channel,
 
     /** Begin to follow the document. */
     follow(): void {

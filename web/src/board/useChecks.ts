@@ -21,7 +21,7 @@ function follow(): void {
   if (following) return
   following = true
   const graph = useGraph()
-  const { reports, running } = useEvaluation()
+  const { reports, running, channel } = useEvaluation()
   let newest = 0
   watchDebounced(
     [reports, running],
@@ -31,7 +31,7 @@ function follow(): void {
       const stale = Object.entries(reports.value).some(([node, report]) => report.state === 'done' && known.value[node]?.key !== report.key)
       if (!stale) return
       const number = ++newest
-      const answer = await api.checks(id, graph.basis()).catch(() => null)
+      const answer = await api.checks(id, channel, graph.basis()).catch(() => null)
       if (answer && number === newest && Object.keys(answer.nodes).length) known.value = answer.nodes
     },
     { debounce: REST_MS },

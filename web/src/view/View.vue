@@ -20,6 +20,7 @@ import Labels from './Labels.vue'
 import Legend from './Legend.vue'
 import { measured, type Spot3 } from './measuring'
 import { spanOf, type Panes } from './panes'
+import PaintBar from './PaintBar.vue'
 import Rail from './Rail.vue'
 import { Scene } from './scene'
 import StageNotes from './StageNotes.vue'
@@ -210,6 +211,7 @@ defineExpose({ frame, picture })
       <div class="bars">
         <div v-if="view.tool === 'measure'" class="bar" data-test="measured">{{ measured(spots) }}</div>
         <label v-if="view.cut" class="bar" data-test="cut">section across {{ view.cut }} <input v-model.number="view.cutAt" type="range" min="0" max="1" step="0.005" aria-label="Where the section is" /></label>
+        <PaintBar v-if="view.tool === 'paint'" v-model:simulated="paintTool.simulated.value" :strokes="paintTool.strokes.value" :pressure="paintTool.pressure.value" @reset="paintTool.reset()" />
         <DragBar v-if="handles.held.value && !view.flat && panes.form !== 'beside'" v-model:which="handles.which.value" v-model:snapping="handles.snapping.value" :targets="handles.targets.value" :held="handles.held.value" />
       </div>
       <div class="legends">

@@ -21,6 +21,12 @@ export type Legend =
   | { form: 'checker'; title: string; low: number[]; high: number[] }
   | { form: 'material'; title: string; pieces: number }
 
+function put(colors: Float32Array, at: number, [r, g, b]: Rgb): void {
+  colors[at * 3] = r
+  colors[at * 3 + 1] = g
+  colors[at * 3 + 2] = b
+}
+
 /** How a look is coloured: `part` is the component of a vector, 'length', or '' for colours as they are. */
 export function isColor(look: Pick<AttributeLook, 'name' | 'type'>): boolean {
   return look.name === 'color' && (look.type === 'vec3' || look.type === 'vec4')
@@ -32,12 +38,12 @@ export function colorize(look: AttributeLook, values: Numbers, part: string, sca
   const total = look.values.shape[0] ?? 0
   const colors = new Float32Array(total * 3)
   if (look.type === 'flag') {
-    for (let i = 0; i < total; i++) colors.set(values[i] ? YES : NO, i * 3)
+    for (let i = 0; i < total; i++) put(colors, i, values[i] ? YES : NO)
     const legend: Legend = { form: 'flag', title: look.name, yes: css(YES), no: css(NO), members: look.members ?? sum(values), total }
     return { colors, legend }
   }
   if (look.words) {
-    for (let i = 0; i < total; i++) colors.set(tint(values[i]!), i * 3)
+    for (let i = 0; i < total; i++) put(colors, i, tint(values[i]!))
     return { colors, legend: { form: 'words', title: look.name, words: look.words.map((text, n) => ({ text, color: css(tint(n)) })) } }
   }
   if (isColor(look) && part === '') {
@@ -54,7 +60,7 @@ export function colorize(look: AttributeLook, values: Numbers, part: string, sca
   const [from, to] = range ?? covered(scale, low, high)
   const span = to - from || 1
   for (let i = 0; i < total; i++) {
-    colors.set(scale === 'distinct' ? tint(Math.round(numbers[i]!)) : colorAt(scale, (numbers[i]! - from) / span), i * 3)
+    put(colors, i, scale === 'distinct' ? tint(Math.round(numbers[i]!)) : colorAt(scale, (numbers[i]! - from) / span))
   }
   const exact = part === 'length' ? [low, high] : [look.low?.[component(part)] ?? low, look.high?.[component(part)] ?? high]
   const title = size > 1 ? `${look.name}${part === 'length' ? ' (length)' : `.${part || 'x'}`}` : look.name
@@ -74,7 +80,7 @@ export function tintGroups(look: GroupsLook, bits: Uint32Array): { colors: Float
     return made
   }
   const colors = new Float32Array(bits.length * 3)
-  for (let i = 0; i < bits.length; i++) colors.set(mixed(bits[i]!), i * 3)
+  for (let i = 0; i < bits.length; i++) put(colors, i, mixed(bits[i]!))
   const rows = look.groups.map(({ name, members }, n) => ({ name, members, color: css(tints[n]!) }))
   return { colors, legend: { form: 'groups', title: 'groups', kind: look.kind, rows, none: css(NO), total: look.total, leftOut: look.left_out } }
 }
@@ -87,7 +93,7 @@ export function tintPieces(pieces: Numbers): { colors: Float32Array; legend: Leg
     const piece = pieces[i]!
     let base = seen.get(piece)
     if (!base) seen.set(piece, (base = tint(piece).map((part) => 0.45 * part + 0.42) as Rgb))
-    colors.set(base, i * 3)
+    put(colors, i, base)
   }
   return { colors, legend: { form: 'material', title: 'material', pieces: seen.size } }
 }

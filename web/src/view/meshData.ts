@@ -31,21 +31,43 @@ export async function fetchMesh(look: Omit<MeshLook, 'instances'> & Partial<Mesh
   return { position, normal, cornerPoint, triangleCorner, triangleFace, edge, segment, loosePoint, instances, bounds: look.bounds, own } as MeshData
 }
 
+/** What was worked out from two arrays, kept as long as they are. */
+const kept = new WeakMap<Uint32Array, WeakMap<Uint32Array, Uint32Array>>()
+
+/** Return which point, corner or face each triangle corner takes its values from `(3T)`. */
+export function sourceOf(mesh: Pick<MeshData, 'cornerPoint' | 'triangleCorner' | 'triangleFace'>, kind: Kind): Uint32Array {
+  const { cornerPoint, triangleCorner, triangleFace } = mesh
+  if (kind === 'corner') return triangleCorner
+  const of = kind === 'face' ? triangleFace : cornerPoint
+  const known = kept.get(of) ?? new WeakMap<Uint32Array, Uint32Array>()
+  kept.set(of, known)
+  const there = known.get(triangleCorner)
+  if (there) return there
+  const made = new Uint32Array(triangleCorner.length)
+  if (kind === 'face') for (let i = 0; i < made.length; i++) made[i] = triangleFace[(i / 3) | 0]!
+  else for (let i = 0; i < made.length; i++) made[i] = cornerPoint[triangleCorner[i]!]!
+  known.set(triangleCorner, made)
+  return made
+}
+
 /** Return the point of every triangle corner `(3T)`: the index of a mesh that shares points. */
 export function sharedIndex(mesh: MeshData): Uint32Array {
-  const index = new Uint32Array(mesh.triangleCorner.length)
-  for (let i = 0; i < index.length; i++) index[i] = mesh.cornerPoint[mesh.triangleCorner[i]!]!
-  return index
+  return sourceOf(mesh, 'point')
 }
 
 /** Spread values of points, corners or faces `(N, size)` over the triangle corners `(3T, size)`. */
-export function spread<Values extends Float32Array | Int8Array>(mesh: MeshData, kind: Kind, values: Values, size: number): Values {
-  const count = mesh.triangleCorner.length
-  const out = new (values.constructor as new (length: number) => Values)(count * size)
-  for (let i = 0; i < count; i++) {
-    const corner = mesh.triangleCorner[i]!
-    const from = kind === 'corner' ? corner : kind === 'face' ? mesh.triangleFace[(i / 3) | 0]! : mesh.cornerPoint[corner]!
-    for (let c = 0; c < size; c++) out[i * size + c] = values[from * size + c]!
+export function spread<Values extends Float32Array | Int8Array | Uint8Array>(mesh: MeshData, kind: Kind, values: Values, size: 3 | 4 | 1): Values {
+  const source = sourceOf(mesh, kind)
+  const out = new (values.constructor as new (length: number) => Values)(source.length * size)
+  if (size === 1) for (let i = 0; i < source.length; i++) out[i] = values[source[i]!]!
+  else {
+    for (let i = 0, to = 0; i < source.length; i++, to += size) {
+      const from = source[i]! * size
+      out[to] = values[from]!
+      out[to + 1] = values[from + 1]!
+      out[to + 2] = values[from + 2]!
+      if (size === 4) out[to + 3] = values[from + 3]!
+    }
   }
   return out
 }

@@ -25,7 +25,7 @@ export class Picker {
 
   /** Pick from another mesh; its tree is made when it is first needed. */
   set(mesh: MeshData | null): void {
-    if (mesh && this.mesh && mesh.position === this.mesh.position && mesh.triangleCorner === this.mesh.triangleCorner) {
+    if (mesh && this.mesh && mesh.position === this.mesh.position && mesh.triangleCorner === this.mesh.triangleCorner && mesh.cornerPoint === this.mesh.cornerPoint) {
       this.mesh = mesh
       return
     }

@@ -4,7 +4,10 @@ import type { Kind } from '../api/looks'
 import { EdgeLines, type EdgeKinds } from './edgeLines'
 import { sharedIndex, spread, type MeshData } from './meshData'
 import { PlacedShapes } from './placed'
-import { surfaceMaterial } from './surface'
+import { drawAs, surfaceMaterial } from './surface'
+
+/** How many grains of a material lie along the size of the shape. */
+const GRAINS = 120
 
 export interface Shown {
   faces: boolean
@@ -136,8 +139,8 @@ export class Picture extends THREE.Group {
     const uniforms = this.material.uniforms
     uniforms.useTone!.value = onSurface ? 1 : 0
     uniforms.depth!.value = onSurface ? onSurface.depth : 1
-    uniforms.checker!.value = onSurface?.as === 'checker' ? 1 : 0
-    uniforms.grain!.value = onSurface?.as === 'material' ? 120 / sizeOf(mesh) : 0
+    uniforms.grain!.value = GRAINS / sizeOf(mesh)
+    drawAs(this.material, onSurface?.as)
     const geometry = this.surface.geometry
     if (!onSurface) geometry.deleteAttribute('tone')
     else if (onSurface.kind === 'point') geometry.setAttribute('tone', new THREE.BufferAttribute(onSurface.colors, 3))

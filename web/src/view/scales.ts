@@ -49,10 +49,17 @@ export function covered(name: ScaleName, low: number, high: number): [number, nu
   return [-far, far]
 }
 
+const tints = new Map<number, Rgb>()
+
 /** Distinct tints by golden-angle hues. */
 export function tint(number: number): Rgb {
+  const known = tints.get(number)
+  if (known) return known
+  if (tints.size > 10_000) tints.clear()
   const hue = (((number * 137.508 + 15) % 360) + 360) % 360
-  return hslToRgb(hue / 360, 0.52, 0.56)
+  const made = hslToRgb(hue / 360, 0.52, 0.56)
+  tints.set(number, made)
+  return made
 }
 
 function hslToRgb(h: number, s: number, l: number): Rgb {

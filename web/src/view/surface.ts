@@ -33,7 +33,6 @@ const FRAGMENT = /* glsl */ `
   uniform float useTone;
   uniform float depth;
   uniform float flatShade;
-  uniform float checker;
   uniform float grain;
   uniform vec3 backTint;
   uniform vec4 cut;
@@ -42,6 +41,7 @@ const FRAGMENT = /* glsl */ `
   varying vec3 vNormal;
   varying vec3 vPlace;
 
+  #ifdef CHECKER
   vec3 checked(vec2 uv) {
     vec2 square = floor(uv * 8.0);
     vec2 part = fract(uv);
@@ -50,7 +50,9 @@ const FRAGMENT = /* glsl */ `
     vec3 pale = mix(vec3(0.93, 0.90, 0.83), vec3(0.66, 0.84, 0.86), part.y);
     return mix(dark, pale, light);
   }
+  #endif
 
+  #ifdef GRAIN
   float dice(vec3 p) {
     return fract(sin(dot(p, vec3(127.1, 311.7, 74.7))) * 43758.5453);
   }
@@ -73,6 +75,7 @@ const FRAGMENT = /* glsl */ `
     vec3 r = turn * (q * 2.3);
     return 0.5 * noise(q) + 0.3 * noise(r) + 0.2 * noise(turn * (r * 2.1));
   }
+  #endif
 
   void main() {
     if (dot(cut.xyz, vWorld) > cut.w) discard;
@@ -80,21 +83,33 @@ const FRAGMENT = /* glsl */ `
     vec3 n = flatShade > 0.5 || dot(vNormal, vNormal) < 1e-8 ? facet : normalize(vNormal);
     if (dot(n, -normalize(vPlace)) < 0.0 && flatShade > 0.5) n = -n;
     if (!gl_FrontFacing) n = flatShade > 0.5 ? n : -n;
-    vec3 base = mix(clay, checker > 0.5 ? checked(vTone.xy) : vTone, useTone);
+    #ifdef CHECKER
+    vec3 base = checked(vTone.xy);
+    #else
+    vec3 base = mix(clay, vTone, useTone);
+    #endif
     float shine = 0.0;
-    if (grain > 0.0) {
+    #ifdef GRAIN
       vec3 p = vWorld * grain;
       float here = grained(p);
       vec3 slope = vec3(grained(p + vec3(0.15, 0, 0)), grained(p + vec3(0, 0.15, 0)), grained(p + vec3(0, 0, 0.15))) - here;
       n = normalize(n - 0.8 * slope);
       base *= 0.84 + 0.3 * here;
       shine = 0.22 * pow(max(dot(n, normalize(normalize(vec3(0.35, 0.75, 0.55)) - normalize(vPlace))), 0.0), 28.0);
-    }
+    #endif
     vec3 key = normalize(vec3(0.35, 0.75, 0.55));
     float light = 0.62 * max(dot(n, key), 0.0) + 0.3 * max(dot(n, vec3(0.0, 0.0, 1.0)), 0.0) + 0.22 + 0.08 * n.y;
     if (!gl_FrontFacing) base = mix(base, backTint, 0.55);
     gl_FragColor = vec4(base * mix(1.0, min(light, 1.12), depth) + shine, 1.0);
   }`
+
+/** Draw as a checker of uv, as a material with grain, or plainly; the graphics card builds a program for each when it is first needed. */
+export function drawAs(material: THREE.ShaderMaterial, as: 'checker' | 'material' | undefined): void {
+  const defines: Record<string, string> = as === 'checker' ? { CHECKER: '' } : as === 'material' ? { GRAIN: '' } : {}
+  if (Object.keys(defines).join() === Object.keys(material.defines).join()) return
+  material.defines = defines
+  material.needsUpdate = true
+}
 
 /** Make the material. `tone` is the display colour of each vertex (or its u and v, for a checker), used when `useTone` is 1. */
 export function surfaceMaterial(): THREE.ShaderMaterial {
@@ -106,11 +121,11 @@ export function surfaceMaterial(): THREE.ShaderMaterial {
       useTone: { value: 0 },
       depth: { value: 1 },
       flatShade: { value: 0 },
-      checker: { value: 0 },
       grain: { value: 0 },
       cut: { value: new THREE.Vector4(0, 0, 0, 1) },
       backTint: { value: new THREE.Vector3(0.35, 0.45, 0.55) },
     },
+    defines: {},
     side: THREE.DoubleSide,
     polygonOffset: true,
     polygonOffsetFactor: 1,

@@ -14,6 +14,13 @@ import type { Scene } from './scene'
 import { useInspect, type Difference } from './useInspect'
 import { useView } from './useView'
 
+/** Let the page do what waits, between working out colours and handing them over: both take long for a very large mesh. */
+const breathe = () => new Promise<void>((wake) => {
+  const { port1, port2 } = new MessageChannel()
+  port1.onmessage = () => wake()
+  port2.postMessage(0)
+}) // prettier-ignore
+
 export function useDrawn(sceneOf: () => Scene | null) {
   const view = useView()
   const selection = useSelection()
@@ -59,6 +66,7 @@ export function useDrawn(sceneOf: () => Scene | null) {
     const found = inspect.panel.value === 'compare' && view.form === 'colours' && !view.flat ? inspect.difference.value : null
     const distance = found ? await distanceTint(found) : null
     const other = isDouble.value ? await readOther(next.legend) : null
+    await breathe()
     const scene = sceneOf()
     if (number !== newest || !scene) return
     // What feeds a failed node may lack the colour; the colour box says so, which is enough.

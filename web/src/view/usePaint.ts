@@ -1,19 +1,15 @@
 /** Painting: a drag over the surface is a stroke of the selected paint card; shown while it is drawn, kept when it ends. */
-import { useThrottleFn } from '@vueuse/core'
+import { useLocalStorage, useThrottleFn } from '@vueuse/core'
 import { computed, ref } from 'vue'
 import { useChosen } from '../board/useChosen'
 import { useGraph } from '../board/useGraph'
 import { useCatalogue } from '../catalogue/useCatalogue'
+import { pressureOf, type PenMoment } from './pen'
 
 type Place = [number, number, number]
 export type Dab = [number, number, number, number]
 
 const BRUSH = ['mode', 'radius', 'strength', 'value', 'color', 'hard', 'mirror'] as const
-
-/** How hard the pen is pressed; a mouse has no pressure and paints in full. */
-export function pressureOf(event: Pick<PointerEvent, 'pointerType' | 'pressure'>): number {
-  return event.pointerType === 'pen' ? Math.min(Math.max(event.pressure, 0), 1) : 1
-}
 
 /** Whether a dab is far enough from the last one to be worth keeping. */
 export function isApart(dabs: Dab[], place: Place, radius: number): boolean {
@@ -28,6 +24,17 @@ export function usePaint(hit: (event: PointerEvent) => Place | null) {
   /** The paint card that is chosen. */
   const card = computed(() => (cards.value.length === 1 && graph.document.value.nodes[cards.value[0]!]?.operator === 'paint' && !graph.fixed.value ? cards.value[0]! : null))
   const dabs = ref<Dab[]>([])
+  const strokes = computed(() => (card.value ? ((graph.document.value.nodes[card.value]?.parameters?.strokes as object[] | undefined)?.length ?? 0) : 0))
+  /** A mouse paints as a simulated pen. */
+  const simulated = useLocalStorage('reticula simulated pen', false)
+  const pressure = ref(0)
+  let felt: PenMoment | null = null
+
+  function feel(event: PointerEvent): number {
+    pressure.value = pressureOf(event, felt, simulated.value)
+    felt = { x: event.clientX, y: event.clientY, at: event.timeStamp, pressure: pressure.value }
+    return pressure.value
+  }
 
   /** The brush of the card: plain values, the default where a formula stands. */
   function brush(): Record<string, unknown> {
@@ -48,10 +55,16 @@ export function usePaint(hit: (event: PointerEvent) => Place | null) {
 
   return {
     card,
+    strokes,
+    simulated,
+    pressure,
+    /** Take all strokes back, in one step. */
+    reset: () => card.value && graph.edit('take all strokes back', (next) => void delete next.nodes[card.value!]!.parameters!.strokes),
     begin(event: PointerEvent): boolean {
       const place = card.value ? hit(event) : null
       if (!place) return false
-      dabs.value = [[...place, pressureOf(event)]]
+      felt = null
+      dabs.value = [[...place, feel(event)]]
       void show()
       return true
     },
@@ -59,7 +72,7 @@ export function usePaint(hit: (event: PointerEvent) => Place | null) {
       if (!dabs.value.length) return
       const place = hit(event)
       if (!place || !isApart(dabs.value, place, Number(brush().radius))) return
-      dabs.value = [...dabs.value, [...place, pressureOf(event)]]
+      dabs.value = [...dabs.value, [...place, feel(event)]]
       void show()
     },
     end(): void {
@@ -67,6 +80,7 @@ export function usePaint(hit: (event: PointerEvent) => Place | null) {
       graph.dropPreview()
       graph.edit('paint a stroke', withStroke)
       dabs.value = []
+      pressure.value = 0
     },
   }
 }
