@@ -32,8 +32,8 @@ def main() -> None:
         "browser": browser.rows,
     }
     for row in itertools.chain.from_iterable(rows() for name, rows in parts.items() if not wanted or name in wanted):
-        theirs = f"{row.theirs * 1000:9.1f} ms   x {row.ratio:.2f}" if row.theirs is not None and row.ratio else ""
-        print(f"{row.what:55} {row.size:32} {row.ours * 1000:9.1f} ms   {row.peer:36} {theirs}", flush=True)
+        theirs = f"{row.show(row.theirs):>12}   x {row.ratio:.2f}" if row.theirs is not None and row.ratio else ""
+        print(f"{row.what:55} {row.size:32} {row.show(row.ours):>12}   {row.peer:36} {theirs}", flush=True)
         made.append(row)
     if "--write" in sys.argv:
         machine = (

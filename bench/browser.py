@@ -172,7 +172,7 @@ def _large(browser: Browser, address: str) -> Iterator[Row]:
     bump = {"formula": "noise(position * 6) * 0.1"}
     nodes = {
         "sheet": {"operator": "grid", "parameters": {"cells": [SIDE, SIDE]}},
-        "hills": {"operator": "push", "inputs": {"geo": ["sheet"]}, "parameters": {"distance": bump}},
+        "hills": {"operator": "push", "inputs": {"geo": ["sheet"]}, "parameters": {"amount": bump}},
     }
     size = f"{SIDE * SIDE:,} faces"
     page = _page(browser, address, _new_graph(address, nodes, "hills"))
@@ -273,7 +273,8 @@ def _memory(browser: Browser, address: str) -> Iterator[Row]:
         page.evaluate(move, [100 + 50 * batch, 50])
     page.wait_for_timeout(1500)
     after = _held(session)
-    said = f"page: {before['heap']:.1f} MB before, {after['heap']:.1f} MB after; {before['nodes']:.0f} and {after['nodes']:.0f} nodes"
-    print(said, flush=True)
-    yield Row(f"{EDITS:,} edits: memory after / before", said, 0.0, "before", 0.0, after["heap"] / before["heap"])
+    nodes = f"{before['nodes']:.0f} and {after['nodes']:.0f} nodes of the document"
+    yield Row(
+        f"memory after {EDITS:,} edits", nodes, after["heap"], "before them", before["heap"], after["heap"] / before["heap"], "MB"
+    )  # fmt: skip
     page.context.close()

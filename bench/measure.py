@@ -16,7 +16,7 @@ NO_PEER = "none known"
 
 @dataclass
 class Row:
-    """One comparison: median seconds of ours and of the peer, and the median of the ratios turn by turn."""
+    """One comparison: median seconds (or ``unit``) of ours and of the peer, and the median of the ratios turn by turn."""
 
     what: str
     size: str
@@ -24,6 +24,13 @@ class Row:
     peer: str
     theirs: float | None = None
     ratio: float | None = None
+    unit: str = "s"
+
+    def show(self, value: float | None) -> str:
+        """Return a value in words."""
+        if value is None:
+            return ""
+        return f"{value * 1000:.1f} ms" if self.unit == "s" else f"{value:.1f} {self.unit}"
 
 
 def compare(what: str, size: str, ours: Way, peer: str, theirs: Way, turns: int = 5) -> Row:
@@ -59,10 +66,9 @@ def table(rows: list[Row]) -> str:
         growth = (
             f"x {row.ours / before.ours:.1f}" if before and (before.what, before.peer) == (row.what, row.peer) else ""
         )
-        theirs = "" if row.theirs is None else f"{row.theirs * 1000:.1f} ms"
         ratio = "" if row.ratio is None else f"{row.ratio:.2f}"
         lines.append(
-            f"| {row.what} | {row.size} | {row.ours * 1000:.1f} ms | {growth} | {row.peer} | {theirs} | {ratio} |"
+            f"| {row.what} | {row.size} | {row.show(row.ours)} | {growth} | {row.peer} | {row.show(row.theirs)} | {ratio} |"
         )
         before = row
     return "\n".join(lines)

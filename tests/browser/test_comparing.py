@@ -235,3 +235,77 @@ def test_panes_are_put_away_and_come_back_as_they_were(bench: Bench) -> None:
     page.click("[data-test=back-board]")
     expect(page.locator("[data-test=card-block]")).to_be_visible()
     assert abs(page.locator("[data-test=canvas]").bounding_box()["width"] - width) < 2  # type: ignore[index]
+
+
+def test_elements_are_picked_with_a_brush_and_kept_as_a_group(bench: Bench) -> None:
+    made = bench.new_graph(graph({"sheet": node("grid", cells=[20, 20])}, looking_at="sheet"))
+    page = bench.page
+    page.click("[data-test=tool-brush]")
+    page.mouse.move(*middle(bench, 0.42, 0.5))
+    page.mouse.down()
+    page.mouse.move(*middle(bench, 0.58, 0.5), steps=10)
+    page.mouse.up()
+    picked = page.locator("[data-test=chosen-count]")
+    expect(picked).to_be_visible()
+    page.wait_for_timeout(200)
+    few = int(picked.inner_text().split()[0])
+    assert 5 < few < 200
+    page.keyboard.down("Shift")
+    page.mouse.move(*middle(bench, 0.5, 0.62))
+    page.mouse.down()
+    page.mouse.up()
+    page.keyboard.up("Shift")
+    expect(picked).not_to_have_text(f"{few} picked")
+    more = int(picked.inner_text().split()[0])
+    assert more > few
+    page.click("[data-test=make-group]")
+    bench.settle()
+    kept = bench.state(made)["document"]["nodes"]["group_picked_1"]
+    assert len(kept["parameters"]["elements"]) == more
+    assert kept["inputs"] == {"geo": ["sheet"]}
+
+
+def test_points_are_drawn_as_large_as_they_are(bench: Bench) -> None:
+    nodes = {
+        "sheet": node("grid", cells=[3, 3]),
+        "size": node("set_attribute", "sheet", name="size", value={"formula": "0.02 + 0.12 * (position.x + 0.5)"}),
+    }
+    bench.new_graph(graph(nodes, looking_at="size"))
+    page = bench.page
+    look_from(bench, "top")
+    bench.settle()
+    none = bench.pixels()
+    page.select_option("[data-test=points]", "dots")
+    bench.settle()
+    small = differs(none, bench.pixels())
+    page.select_option("[data-test=points]", "size")
+    bench.settle()
+    real = bench.pixels()
+    assert differs(none, real) > 3 * small > 0
+    half = real.shape[1] // 2
+    assert differs(none[:, half:], real[:, half:]) > 1.5 * differs(none[:, :half], real[:, :half])
+
+
+def test_a_mouse_paints_as_a_simulated_pen(bench: Bench) -> None:
+    made = bench.new_graph(graph({"sheet": node("grid", size=[2, 2], cells=[30, 30])}, looking_at="sheet"))
+    page = bench.page
+    choose(bench, "sheet")
+    bench.add("paint")
+    page.check("[data-test=simulated-pen]")
+    for down, pause in ((0.45, 40), (0.6, 0)):
+        page.mouse.move(*middle(bench, 0.42, down))
+        page.mouse.down()
+        for step in range(1, 9):
+            page.mouse.move(*middle(bench, 0.42 + 0.02 * step, down))
+            page.wait_for_timeout(pause)
+        page.mouse.up()
+        bench.settle()
+    slow, fast = bench.state(made)["document"]["nodes"]["paint_1"]["parameters"]["strokes"]
+    mean = lambda stroke: sum(dab[3] for dab in stroke["dabs"]) / len(stroke["dabs"])  # noqa: E731
+    assert 0.15 <= mean(fast) < mean(slow) < 1
+    page.click("[data-test=reset-strokes]")
+    bench.settle()
+    assert "strokes" not in bench.state(made)["document"]["nodes"]["paint_1"]["parameters"]
+    page.click("[data-test=undo]")
+    bench.settle()
+    assert len(bench.state(made)["document"]["nodes"]["paint_1"]["parameters"]["strokes"]) == 2

@@ -213,7 +213,7 @@ const actions: Action[] = [
   { name: 'Ledger', help: 'put the drawer below the view away, or bring it back', run: () => drawerSplit.value.toggle() },
   { name: 'Faces', help: 'draw faces, or not', run: () => (view.faces = !view.faces) },
   { name: 'Edges', help: 'draw edges, or not', shortcut: 'E', run: () => (view.edges = view.edges === 'off' ? 'all' : 'off') },
-  { name: 'Points', help: 'draw points, or not', run: () => (view.points = !view.points) },
+  { name: 'Points', help: 'draw points, or not', run: () => (view.points = view.points ? '' : 'dots') },
   { name: 'Smooth shading', help: 'shade smoothly, or each face flat', run: () => (view.smooth = !view.smooth) },
   { name: 'Freeze', help: 'keep what is looked at as a shape of the project, to go on from by hand', run: () => void freeze() },
   { name: 'Ghost', help: 'draw the selected card’s result as a faint wire', shortcut: 'H', enabled: haveCards, run: ghost },

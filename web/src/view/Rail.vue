@@ -2,13 +2,14 @@
 /** Tools at the edge of the picture: how to pick, what to look at closer, where the camera stands, and a still picture. */
 import { useLocalStorage } from '@vueuse/core'
 import { ElDropdown, ElDropdownItem, ElDropdownMenu, ElMessageBox } from 'element-plus'
-import { computed } from 'vue'
+import { computed, inject } from 'vue'
 import { api } from '../api/client'
 import { useEvaluation } from '../bench/useEvaluation'
 import { useSelection } from '../bench/useSelection'
 import { count } from '../shared/numbers'
 import KindGlyph from '../shared/KindGlyph.vue'
 import type { Kind } from '../api/looks'
+import { addCardKey } from '../board/keys'
 import { tell } from '../board/useChanges'
 import { useChosen } from '../board/useChosen'
 import { useGraph } from '../board/useGraph'
@@ -28,11 +29,13 @@ const TOOLS = [
   { name: 'click', help: 'Pick one element with a click; more with Shift. Dragging turns the view.' },
   { name: 'box', help: 'Drag a box around elements; Shift adds.' },
   { name: 'lasso', help: 'Draw around elements; Shift adds.' },
+  { name: 'brush', help: 'Paint over elements to pick them; Shift adds. The right button turns the view.' },
   { name: 'measure', help: 'Click two places of the surface: how far they are from each other. A third one gives the angle.' },
   { name: 'places', help: 'Click on the surface, or on the ground, to go on with the places of the chosen card; their handles are dragged.' },
   { name: 'paint', help: 'Drag over the surface to lay on what the chosen paint card says; the right button turns the view.' },
 ] as const
 const { cards } = useChosen()
+const addCard = inject(addCardKey, () => {})
 const { operatorOf } = useCatalogue()
 /** Painting is offered while a paint card is chosen, setting places while a card with a list of them is. */
 const tools = computed(() => {
@@ -55,6 +58,20 @@ async function camera(command: string) {
     const name = ((answer as { value?: string } | null)?.value ?? '').trim()
     const made = name ? props.keep(name) : null
     if (made) all.value = { ...all.value, [graph.state.value!.id]: [...kept.value.filter((one) => one.name !== name), made] }
+  }
+}
+
+/** Keep what is picked as a group: by stable names, so it stays when others come and go. */
+async function makeGroup() {
+  const id = graph.state.value?.id
+  if (!id || !shownNode.value) return
+  const kind = selection.kind.value
+  try {
+    const look = (await api.looks(id, shownNode.value, [{ what: 'names', kind, elements: [...selection.chosen.value] }], graph.basis())).looks[0] as { names?: string[]; error?: { message: string } }
+    if (look.names) addCard('group_picked', { ...(kind === 'face' ? {} : { kind }), elements: look.names })
+    else tell(look.error?.message ?? 'There is no result to pick from.')
+  } catch (error) {
+    tell(error)
   }
 }
 
@@ -90,6 +107,7 @@ async function spread(how: 'grow' | 'shrink' | 'piece' | 'loop' | 'ring') {
         <button class="plain" title="Leave out the rim" @click="spread('shrink')">shrink</button>
       </template>
       <button class="plain" title="Take in all of their connected parts" @click="spread('piece')">piece</button>
+      <button class="plain" title="Keep them as a group, as a card after what is shown" data-test="make-group" @click="makeGroup">group</button>
     </template>
     <hr />
     <button v-for="which in ['checks', 'trace', 'compare'] as const" :key="which" class="plain" :aria-pressed="inspect.panel.value === which" :data-test="`panel-${which}`" :title="{ checks: 'What is wrong with this, and where', trace: 'Which card made an element, and from what', compare: 'Hold this against another card’s result' }[which]" @click="inspect.toggle(which)">{{ which }}</button>

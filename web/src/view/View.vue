@@ -24,6 +24,7 @@ import PaintBar from './PaintBar.vue'
 import Rail from './Rail.vue'
 import { Scene } from './scene'
 import StageNotes from './StageNotes.vue'
+import { useBrush } from './useBrush'
 import { useDrawn } from './useDrawn'
 import { useHandle } from './useHandle'
 import { useInspect } from './useInspect'
@@ -58,6 +59,7 @@ const handles = useHandle(
   () => Math.hypot(...[0, 1, 2].map((axis) => (mesh.value?.bounds[1][axis] ?? 1) - (mesh.value?.bounds[0][axis] ?? 0))) || 1,
 )
 const paintTool = usePaint((event) => scene?.placeAt(spotOf(event)) ?? null)
+const brush = useBrush(() => area.value, (outline) => outlined(outline, true)) // prettier-ignore
 const { save, picture } = useStill(() => canvas.value, () => scene) // prettier-ignore
 const panes = computed<Panes>(() => ({ form: isDouble.value ? (view.form as Panes['form']) : 'one', line: view.line }))
 /** The part of the stage where the own picture is, in pixels: labels lie over it. */
@@ -94,7 +96,7 @@ watch(() => view.flat, (flat) => {
 }) // prettier-ignore
 
 function showParts() {
-  scene?.setShown({ faces: view.faces, wire: view.edges === 'all', points: view.points, smooth: view.smooth })
+  scene?.setShown({ faces: view.faces, wire: view.edges === 'all', points: view.points !== '', smooth: view.smooth })
 }
 
 function cutOpen() {
@@ -112,8 +114,21 @@ function frame(chosen = false) {
 let down: [number, number] = [0, 0]
 function press(event: PointerEvent) {
   down = [event.clientX, event.clientY]
-  if (view.tool === 'paint' && event.button === 0 && paintTool.begin(event)) canvas.value!.setPointerCapture(event.pointerId)
+  if (event.button !== 0) return
+  if (view.tool === 'paint' && paintTool.begin(event)) canvas.value!.setPointerCapture(event.pointerId)
+  if (view.tool === 'brush') {
+    if (!isAdding(event)) selection.clear()
+    canvas.value!.setPointerCapture(event.pointerId)
+    brush.begin(spotOf(event))
+  }
 }
+
+function move(event: PointerEvent) {
+  paintTool.move(event)
+  brush.move(spotOf(event))
+}
+
+const isAdding = (event: PointerEvent) => event.shiftKey || event.ctrlKey || event.metaKey
 
 function spotOf(event: PointerEvent): Spot {
   const around = canvas.value!.getBoundingClientRect()
@@ -122,9 +137,10 @@ function spotOf(event: PointerEvent): Spot {
 
 async function release(event: PointerEvent) {
   if (view.tool === 'paint') return paintTool.end()
+  if (view.tool === 'brush') return brush.end()
   if (Math.hypot(event.clientX - down[0], event.clientY - down[1]) > 4 || event.button !== 0 || !canvas.value || scene?.handle.busy) return
   const spot = spotOf(event)
-  const add = event.shiftKey || event.ctrlKey || event.metaKey
+  const add = isAdding(event)
   const dot = scene?.dotAt(spot) ?? -1
   if (dot >= 0) return void (handles.which.value = handles.targets.value.findIndex((target) => target.index === dot))
   if (view.tool === 'places') return addPlace(spot)
@@ -201,7 +217,7 @@ defineExpose({ frame, picture })
   <section class="view" aria-label="View">
     <ViewBar :summary="summary" />
     <div ref="box" class="stage" :aria-busy="loading > 0">
-      <canvas ref="canvas" tabindex="0" aria-label="Mesh; drag to turn, scroll to zoom, click to select" data-test="canvas" @pointerdown="press" @pointermove="paintTool.move" @pointerup="release" />
+      <canvas ref="canvas" tabindex="0" :class="{ aimed: ['brush', 'paint', 'places', 'measure'].includes(view.tool) }" aria-label="Mesh; drag to turn, scroll to zoom, click to select" data-test="canvas" @pointerdown="press" @pointermove="move" @pointerup="release" />
       <StageNotes :trouble="trouble" :name="name" />
       <DividingLine v-if="isDouble" :mine="name(shownNode)" :other="other" :name="name" />
       <Drawing v-if="view.tool === 'box' || view.tool === 'lasso'" :tool="view.tool" @done="outlined" />
@@ -244,6 +260,9 @@ canvas {
   width: 100%;
   height: 100%;
   touch-action: none;
+}
+.aimed {
+  cursor: crosshair;
 }
 .legends {
   position: absolute;

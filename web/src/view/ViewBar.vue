@@ -50,6 +50,8 @@ const vectors = computed(() =>
     ...(props.summary?.attributes[kind] ?? []).filter((a) => a.type === 'vec3' && !['position', 'normal', 'color'].includes(a.name)).map((a) => ({ key: `${kind}|${a.name}`, label: `${a.name}, ${kind}s` })),
   ]),
 )
+/** Numbers of points that can say how large they are. */
+const sizes = computed(() => (props.summary?.attributes.point ?? []).filter((a) => a.type === 'number').map((a) => a.name))
 const labelled = computed(() => (props.summary?.attributes[selection.kind.value] ?? []).filter((a) => !['text', 'mat3', 'mat4'].includes(a.type) && !a.type.includes('list')).map((a) => a.name))
 
 const haveUv = computed(() => (['corner', 'point'] as const).some((kind) => props.summary?.attributes[kind].some((a) => a.name === 'uv')))
@@ -80,10 +82,18 @@ const missing = computed(() => view.color && ![...wholes.value, ...entries.value
   <div class="bar" role="toolbar" aria-label="View">
     <div class="set" aria-label="Draw">
       <button class="plain" :aria-pressed="view.faces" title="Draw faces" @click="view.faces = !view.faces">faces</button>
-      <button class="plain" :aria-pressed="view.points" title="Draw points" @click="view.points = !view.points">points</button>
       <button class="plain" :aria-pressed="view.smooth" title="Shade smoothly across faces, or each face flat" @click="view.smooth = !view.smooth">smooth</button>
       <button v-if="haveUv || view.flat" class="plain" :aria-pressed="view.flat" title="Lay the faces out by their uv" data-test="flat" @click="view.flat = !view.flat">uv sheet</button>
     </div>
+    <label class="set">
+      <span class="faint">points</span>
+      <select v-model="view.points" class="text slim" aria-label="Points" data-test="points" title="Points as dots, or as large as a value says, in m">
+        <option value="">off</option>
+        <option value="dots">dots</option>
+        <option v-if="view.points && view.points !== 'dots' && !sizes.includes(view.points)" :value="view.points">{{ view.points }} (not here)</option>
+        <option v-for="name in sizes" :key="name" :value="name">radius: {{ name }}</option>
+      </select>
+    </label>
     <label class="set">
       <span class="faint">edges</span>
       <select v-model="view.edges" class="text short" aria-label="Edges" data-test="edges">
@@ -147,10 +157,10 @@ const missing = computed(() => view.color && ![...wholes.value, ...entries.value
   width: 116px;
 }
 .short {
-  width: 70px;
+  width: 64px;
 }
 .slim {
-  width: 56px;
+  width: 52px;
   accent-color: var(--accent);
 }
 </style>

@@ -1,6 +1,7 @@
 import * as THREE from 'three'
 import { beforeEach, describe, expect, it } from 'vitest'
 import { drawnAs, facesIndex } from './chosenParts'
+import { Dots } from './dots'
 import { endsOf } from './edgeLines'
 import type { MeshData } from './meshData'
 import { Picture, type Tint } from './picture'
@@ -30,22 +31,22 @@ describe('a picture', () => {
   beforeEach(() => (picture = new Picture()))
 
   it('shares points where colours allow it', () => {
-    picture.show({ mesh: squares(), tint: null, edges: null })
+    picture.show({ mesh: squares(), tint: null, edges: null, radii: null })
     expect(surface().getAttribute('position').count).toBe(6)
-    picture.show({ mesh: squares(), tint: tint('face', 2), edges: null })
+    picture.show({ mesh: squares(), tint: tint('face', 2), edges: null, radii: null })
     expect(surface().getAttribute('position').count).toBe(12)
     expect(surface().index).toBeNull()
   })
 
   it('uploads nothing but colours when only those change', () => {
     const mesh = squares()
-    picture.show({ mesh, tint: tint('face', 2), edges: null })
+    picture.show({ mesh, tint: tint('face', 2), edges: null, radii: null })
     const before = [surface(), surface().getAttribute('position'), surface().getAttribute('tone')]
-    picture.show({ mesh: { ...mesh }, tint: tint('face', 2), edges: null })
+    picture.show({ mesh: { ...mesh }, tint: tint('face', 2), edges: null, radii: null })
     expect(surface()).toBe(before[0])
     expect(surface().getAttribute('position')).toBe(before[1])
     expect(surface().getAttribute('tone')).not.toBe(before[2])
-    picture.show({ mesh: { ...mesh, position: mesh.position.slice() }, tint: tint('face', 2), edges: null })
+    picture.show({ mesh: { ...mesh, position: mesh.position.slice() }, tint: tint('face', 2), edges: null, radii: null })
     expect(surface()).not.toBe(before[0])
   })
 
@@ -53,18 +54,30 @@ describe('a picture', () => {
     const { uniforms } = picture.material
     const drawn = () => Object.keys(picture.material.defines)
     const mesh = squares()
-    picture.show({ mesh, tint: tint('corner', 8, { as: 'checker' }), edges: null })
+    picture.show({ mesh, tint: tint('corner', 8, { as: 'checker' }), edges: null, radii: null })
     expect([drawn(), uniforms.useTone!.value]).toEqual([['CHECKER'], 1])
-    picture.show({ mesh, tint: tint('face', 2, { as: 'material' }), edges: null })
+    picture.show({ mesh, tint: tint('face', 2, { as: 'material' }), edges: null, radii: null })
     expect(drawn()).toEqual(['GRAIN'])
     expect(uniforms.grain!.value).toBeGreaterThan(0)
-    picture.show({ mesh, tint: null, edges: null })
+    picture.show({ mesh, tint: null, edges: null, radii: null })
     expect([drawn(), uniforms.useTone!.value]).toEqual([[], 0])
   })
 
+  it('draws points as large as they are, in their colours where faces are not drawn', () => {
+    const radii = new Float32Array(6).fill(0.1)
+    picture.setShown({ faces: false, wire: false, points: true, smooth: false })
+    picture.show({ mesh: squares(), tint: tint('point', 6), edges: null, radii })
+    const dots = picture.children.find((part) => part instanceof Dots) as Dots
+    expect(dots.geometry.getAttribute('radius').count).toBe(6)
+    expect([dots.visible, dots.material.uniforms.sized!.value, dots.material.uniforms.tinted!.value]).toEqual([true, 1, 1])
+    picture.show({ mesh: squares(), tint: null, edges: null, radii: null })
+    expect(dots.geometry.hasAttribute('radius')).toBe(false)
+    expect([dots.material.uniforms.sized!.value, dots.material.uniforms.tinted!.value]).toEqual([0, 0])
+  })
+
   it('is empty without a mesh', () => {
-    picture.show({ mesh: squares(), tint: tint('point', 6), edges: null })
-    picture.show({ mesh: null, tint: null, edges: null })
+    picture.show({ mesh: squares(), tint: tint('point', 6), edges: null, radii: null })
+    picture.show({ mesh: null, tint: null, edges: null, radii: null })
     expect(surface().getAttribute('position').count).toBe(0)
     expect(picture.mesh).toBeNull()
   })

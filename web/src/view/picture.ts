@@ -1,6 +1,7 @@
 /** One mesh as it is drawn: surface, placed shapes, edges, curves, points and its colours. */
 import * as THREE from 'three'
 import type { Kind } from '../api/looks'
+import { Dots } from './dots'
 import { EdgeLines, type EdgeKinds } from './edgeLines'
 import { sharedIndex, spread, type MeshData } from './meshData'
 import { PlacedShapes } from './placed'
@@ -42,7 +43,11 @@ export interface Content {
   mesh: MeshData | null
   tint: Tint | null
   edges: EdgeKinds | null
+  /** How large points are drawn, m `(P)`; none: a few pixels. */
+  radii: Float32Array | null
 }
+
+export const NOTHING: Content = { mesh: null, tint: null, edges: null, radii: null }
 
 export class Picture extends THREE.Group {
   readonly material = surfaceMaterial()
@@ -53,8 +58,8 @@ export class Picture extends THREE.Group {
   private readonly curves = lines()
   private readonly tintLines = lines()
   private readonly edgeLines = new EdgeLines()
-  private readonly dots = new THREE.Points(new THREE.BufferGeometry(), new THREE.PointsMaterial({ size: 4, sizeAttenuation: false }))
-  private content: Content = { mesh: null, tint: null, edges: null }
+  private readonly dots = new Dots()
+  private content: Content = NOTHING
   private shown: Shown = { faces: true, wire: false, points: false, smooth: false }
 
   constructor() {
@@ -79,6 +84,7 @@ export class Picture extends THREE.Group {
     fresh(this.tintLines)
     if (mesh && tint?.kind === 'edge') this.buildEdgeTint(mesh, tint.colors)
     this.edgeLines.set(mesh, edges)
+    this.dots.set(mesh && new THREE.BufferAttribute(mesh.position, 3), content.radii, tint?.kind === 'point' ? tint.colors : null)
     this.applyShown()
   }
 
@@ -92,7 +98,7 @@ export class Picture extends THREE.Group {
     setColor(this.wire, palette.wire)
     setColor(this.curves, palette.wire)
     this.edgeLines.setColors([palette.border, palette.crease, palette.crowded])
-    ;(this.dots.material as THREE.PointsMaterial).color.copy(palette.point)
+    this.dots.setInk(palette.point)
   }
 
   /** Leave out all that lies beyond a plane: its normal, and how far along it. */
@@ -101,7 +107,8 @@ export class Picture extends THREE.Group {
   }
 
   dispose(): void {
-    for (const part of [this.surface, this.wire, this.curves, this.dots, this.tintLines]) part.geometry.dispose()
+    for (const part of [this.surface, this.wire, this.curves, this.tintLines]) part.geometry.dispose()
+    this.dots.dispose()
     this.edgeLines.dispose()
     this.placed.set([])
     for (const material of this.materials) material.dispose()
@@ -112,7 +119,7 @@ export class Picture extends THREE.Group {
   }
 
   private rebuild(mesh: MeshData | null, tint: Tint | null): void {
-    for (const part of [this.surface, this.wire, this.curves, this.dots]) fresh(part)
+    for (const part of [this.surface, this.wire, this.curves]) fresh(part)
     this.placed.set(mesh?.instances ?? [])
     if (!mesh) return
     const geometry = this.surface.geometry
@@ -129,7 +136,6 @@ export class Picture extends THREE.Group {
     this.wire.geometry.setIndex(new THREE.BufferAttribute(mesh.edge, 1))
     this.curves.geometry.setAttribute('position', position)
     this.curves.geometry.setIndex(new THREE.BufferAttribute(mesh.segment, 1))
-    this.dots.geometry.setAttribute('position', position)
     this.retint(mesh, tint)
   }
 
@@ -145,8 +151,6 @@ export class Picture extends THREE.Group {
     if (!onSurface) geometry.deleteAttribute('tone')
     else if (onSurface.kind === 'point') geometry.setAttribute('tone', new THREE.BufferAttribute(onSurface.colors, 3))
     else geometry.setAttribute('tone', new THREE.BufferAttribute(spread(mesh, onSurface.kind, onSurface.colors, 3), 3))
-    if (tint?.kind === 'point') this.dots.geometry.setAttribute('color', new THREE.BufferAttribute(tint.colors, 3))
-    else this.dots.geometry.deleteAttribute('color')
   }
 
   private buildEdgeTint(mesh: MeshData, colors: Float32Array): void {
@@ -172,9 +176,7 @@ export class Picture extends THREE.Group {
     this.wire.visible = wire
     this.dots.visible = points || !mesh?.triangleFace.length || (tint?.kind === 'point' && !faces)
     for (const material of this.materials) material.uniforms.flatShade!.value = smooth ? 0 : 1
-    const dots = this.dots.material as THREE.PointsMaterial
-    dots.vertexColors = tint?.kind === 'point' && !faces
-    dots.needsUpdate = true
+    this.dots.material.uniforms.tinted!.value = tint?.kind === 'point' && !faces ? 1 : 0
   }
 }
 

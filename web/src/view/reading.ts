@@ -41,12 +41,14 @@ export async function readLooks(wishes: Wish[], answers: Answer[], view: ViewSta
   const colored = await readColor(find('color'), view, range)
   const vectors = find<NormalsLook>('strokes')
   const written = find<AttributeLook>('labels')
+  const sizes = find<AttributeLook>('sizes')
   return {
     mesh,
     summary: find<Summary>('summary')!,
     tint: colored ? laidOut(colored.tint, mesh) : null,
     legend: colored?.legend ?? null,
     edges: await readEdges(find('edges')),
+    radii: sizes && !mesh.own ? ((await fetchValues(sizes)) as Float32Array) : null,
     strokes: vectors && 'begin' in vectors ? await strokeLines(vectors, sizeOf(mesh) * view.strokeLength) : null,
     labels: written ? { values: await fetchValues(written), size: written.values.shape[1] ?? 1 } : null,
     trouble: failed('color'),

@@ -9,7 +9,7 @@ import { Handle } from './handle'
 import type { MeshData } from './meshData'
 import { panesOf, spanOf, spread, toCamera, type Panes } from './panes'
 import { Picker, type Hit } from './picker'
-import { fresh, lines, Picture, setColor, type Content, type Palette, type Shown } from './picture'
+import { fresh, lines, NOTHING, Picture, setColor, type Content, type Palette, type Shown } from './picture'
 import { elementsWithin, type Spot } from './within'
 
 /** Colours are display colours from the style sheet to the screen: nothing converts them. */
@@ -84,7 +84,7 @@ export class Scene {
 
   /** Show what the result is compared with, beside it or across a line. */
   showOther(content: Content | null, panes: Panes): void {
-    this.other.show(content ?? { mesh: null, tint: null, edges: null })
+    this.other.show(content ?? NOTHING)
     this.setPanes(content ? panes : { ...panes, form: 'one' })
   }
 
@@ -136,9 +136,10 @@ export class Scene {
     this.draw()
   }
 
-  /** Whether dragging turns the camera, or is for something else. */
+  /** Whether dragging with the left button turns the camera, or is for something else; then the right one does. */
   setTurning(on: boolean): void {
-    this.controls.enableRotate = on
+    const { ROTATE, DOLLY, PAN } = THREE.MOUSE
+    this.controls.mouseButtons = on ? { LEFT: ROTATE, MIDDLE: DOLLY, RIGHT: PAN } : { LEFT: null, MIDDLE: DOLLY, RIGHT: ROTATE }
   }
 
   lookAlong(direction: Direction): void {

@@ -9,6 +9,7 @@ import { useGraph } from '../board/useGraph'
 import { byValues } from './colorChoice'
 import { colorize, isColor, type Legend } from './colors'
 import { fetchMesh, fetchValues, type MeshData } from './meshData'
+import { NOTHING } from './picture'
 import { readLooks, type Drawn } from './reading'
 import type { Scene } from './scene'
 import { useInspect, type Difference } from './useInspect'
@@ -57,7 +58,7 @@ export function useDrawn(sceneOf: () => Scene | null) {
     const answer = looks.value
     if (!answer) {
       drawn.value = legend.value = null
-      sceneOf()?.show({ mesh: null, tint: null, edges: null })
+      sceneOf()?.show(NOTHING)
       return
     }
     trouble.value = ''
@@ -74,7 +75,7 @@ export function useDrawn(sceneOf: () => Scene | null) {
     drawn.value = next
     legend.value = distance ? { legend: distance.legend, kind: 'point' } : next.legend && { legend: next.legend, kind: view.color?.kind ?? '' }
     showOwnColors()
-    scene.show({ mesh: next.mesh, tint: distance?.tint ?? next.tint, edges: next.edges }, next.strokes)
+    scene.show({ mesh: next.mesh, tint: distance?.tint ?? next.tint, edges: next.edges, radii: next.radii }, next.strokes)
     if (isDouble.value ? other : true) scene.showOther(other, { form: view.form === 'colours' ? 'one' : view.form, line: view.line })
     scene.setChosen(selection.kind.value, selection.chosen.value)
     const place = `${state.value?.id ?? ''}${view.flat ? ' flat' : ''}${isDouble.value && other && view.form === 'beside' ? ' beside' : ''}`

@@ -8,7 +8,8 @@ export interface ViewState {
   faces: boolean
   /** No edges, all of them, or those that are borders, creases or crowded, told apart. */
   edges: 'off' | 'all' | 'kinds'
-  points: boolean
+  /** No points, dots of a few pixels, or as large as this attribute says, in m. */
+  points: string
   smooth: boolean
   /** Strokes: which vector of which kind, as "kind|name"; normals are one of them. */
   strokes: string
@@ -19,7 +20,7 @@ export interface ViewState {
   scale: ScaleName
   /** The range that the scale covers; none: the real one. */
   range: [number, number] | null
-  tool: 'click' | 'box' | 'lasso' | 'measure' | 'paint' | 'places'
+  tool: 'click' | 'box' | 'lasso' | 'brush' | 'measure' | 'paint' | 'places'
   /** The picture is cut open across an axis, at a share of the shape. */
   cut: '' | 'x' | 'y' | 'z'
   cutAt: number
@@ -35,7 +36,7 @@ export interface ViewState {
   chosen: boolean
 }
 
-const view = reactive<ViewState>({ faces: true, edges: 'off', points: false, smooth: false, strokes: '', strokeLength: 0.05, labels: '', scale: 'even', range: null, tool: 'click', cut: '', cutAt: 0.5, ghosts: [], flat: false, form: 'colours', line: 0.5, color: null, chosen: false })
+const view = reactive<ViewState>({ faces: true, edges: 'off', points: '', smooth: false, strokes: '', strokeLength: 0.05, labels: '', scale: 'even', range: null, tool: 'click', cut: '', cutAt: 0.5, ghosts: [], flat: false, form: 'colours', line: 0.5, color: null, chosen: false })
 
 export function useView() {
   return view

@@ -4,7 +4,7 @@ import type { Wish } from '../bench/useEvaluation'
 import type { ViewState } from './useView'
 
 /** Looks by what they are for, in the picture of one result. */
-export type Part = 'summary' | 'mesh' | 'color' | 'strokes' | 'labels' | 'edges'
+export type Part = 'summary' | 'mesh' | 'color' | 'strokes' | 'labels' | 'sizes' | 'edges'
 
 /** The wishes for a picture; `as` says what each answer is for. */
 export function wishesFor(view: ViewState, picked: Kind): Wish[] {
@@ -21,6 +21,7 @@ export function wishesFor(view: ViewState, picked: Kind): Wish[] {
     wishes.push({ what: 'normals', kind, name, as: 'strokes' })
   }
   if (view.labels && view.labels !== 'index') wishes.push({ what: 'attribute', kind: picked, name: view.labels, as: 'labels' })
+  if (view.points && view.points !== 'dots') wishes.push({ what: 'attribute', kind: 'point', name: view.points, as: 'sizes' })
   if (view.edges === 'kinds' && !view.flat) wishes.push({ what: 'edges', as: 'edges' })
   return wishes
 }

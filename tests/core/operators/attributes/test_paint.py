@@ -96,3 +96,23 @@ def test_strokes_stay_in_their_place_when_the_mesh_changes(notes: list[Note]) ->
 def test_broken_strokes_are_refused(strokes: Any, message: str) -> None:
     with pytest.raises(ParameterError, match=message):
         ops.paint(SHEET, strokes=strokes)
+
+
+def test_a_touch_up_survives_a_new_transfer(notes: list[Note]) -> None:
+    """Values are carried from a source, painted over in one place, and carried again from a source that changed."""
+    touch_up = stroke((0.5, 0.5), radius=0.3, value=9.0)
+
+    def worked(source: Geo) -> np.ndarray:  # type: ignore[type-arg]
+        carried = ops.transfer_attribute(SHEET, source, attributes="heat")
+        made = ops.paint(carried, name="heat", strokes=[touch_up])
+        return np.asarray(made.attribute("point", "heat"))
+
+    low = ops.set_attribute(ops.grid(size=(3, 3)), name="heat", value="position.x")
+    high = ops.set_attribute(ops.grid(size=(3, 3), cells=(14, 9)), name="heat", value="position.x + 5")
+    far = np.linalg.norm(SHEET.positions - [0.5, 0, 0.5], axis=1) > 0.3
+    before, after = worked(low), worked(high)
+    assert np.allclose(before[far], SHEET.positions[far, 0], atol=1e-9)
+    assert np.allclose(after[far], SHEET.positions[far, 0] + 5, atol=1e-9)
+    middle = at(SHEET, 0.5, 0.5)
+    assert before[middle] == after[middle] == 9.0
+    assert (before[~far] > SHEET.positions[~far, 0]).all()

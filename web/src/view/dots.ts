@@ -1,0 +1,62 @@
+/** Points as round dots: a few pixels wide, or as large as an attribute says, in m. */
+import * as THREE from 'three'
+
+const VERTEX = /* glsl */ `
+  attribute vec3 color;
+  attribute float radius;
+  uniform vec3 ink;
+  uniform float tinted;
+  uniform float sized;
+  uniform float pixels;
+  uniform float tall;
+  varying vec3 vColor;
+  void main() {
+    vColor = mix(ink, color, tinted);
+    gl_Position = projectionMatrix * modelViewMatrix * vec4(position, 1.0);
+    // A radius in m covers this many pixels at its depth: half the picture is 1 in clip space.
+    float real = radius * projectionMatrix[1][1] / gl_Position.w * tall;
+    gl_PointSize = max(mix(pixels, real, sized), 1.5);
+  }`
+
+const FRAGMENT = /* glsl */ `
+  varying vec3 vColor;
+  void main() {
+    vec2 from = gl_PointCoord * 2.0 - 1.0;
+    float far = dot(from, from);
+    if (far > 1.0) discard;
+    gl_FragColor = vec4(vColor * (1.0 - 0.25 * far), 1.0);
+  }`
+
+const PIXELS = 5
+
+export class Dots extends THREE.Points<THREE.BufferGeometry, THREE.ShaderMaterial> {
+  constructor() {
+    const uniforms = { ink: { value: new THREE.Color() }, tinted: { value: 0 }, sized: { value: 0 }, pixels: { value: PIXELS }, tall: { value: 500 } }
+    super(new THREE.BufferGeometry(), new THREE.ShaderMaterial({ vertexShader: VERTEX, fragmentShader: FRAGMENT, uniforms }))
+    this.frustumCulled = false
+    this.onBeforeRender = (renderer) => {
+      uniforms.tall.value = renderer.getDrawingBufferSize(new THREE.Vector2()).y
+      uniforms.pixels.value = PIXELS * renderer.getPixelRatio()
+    }
+  }
+
+  /** Show points; `radii (P)` in m makes them as large as they are, `colors (P, 3)` tints them. */
+  set(position: THREE.BufferAttribute | null, radii: Float32Array | null, colors: Float32Array | null): void {
+    this.geometry.dispose()
+    this.geometry = new THREE.BufferGeometry()
+    this.geometry.setAttribute('position', position ?? new THREE.BufferAttribute(new Float32Array(0), 3))
+    if (radii) this.geometry.setAttribute('radius', new THREE.BufferAttribute(radii, 1))
+    if (colors) this.geometry.setAttribute('color', new THREE.BufferAttribute(colors, 3))
+    this.material.uniforms.sized!.value = radii ? 1 : 0
+    this.material.uniforms.tinted!.value = colors ? 1 : 0
+  }
+
+  setInk(color: THREE.Color): void {
+    this.material.uniforms.ink!.value.copy(color)
+  }
+
+  dispose(): void {
+    this.geometry.dispose()
+    this.material.dispose()
+  }
+}
