@@ -12,7 +12,7 @@ from demo.building import dial, document, node, write
 
 __all__ = ["planting_line"]
 
-LINE = [[-0.21, 0.0, 0.1], [-0.09, 0.0, -0.07], [0.05, 0.0, 0.06], [0.19, 0.0, -0.12]]
+LINE = [[-0.13, 0.0, 0.06], [-0.055, 0.0, -0.045], [0.035, 0.0, 0.04], [0.125, 0.0, -0.075]]
 
 
 def stroke(places: list[tuple[float, float]], value: float, mode: str, radius: float) -> dict[str, Any]:
@@ -27,12 +27,12 @@ def stroke(places: list[tuple[float, float]], value: float, mode: str, radius: f
 
 def planting_line() -> dict[str, Any]:
     """Return the graph: a guide that is dragged, a bed that follows it, and paint over carried values."""
-    found = stroke([(-0.15 + 0.02 * i, -0.16 + 0.004 * i) for i in range(9)], 0.9, "replace", 0.035)
-    bare = stroke([(0.08 + 0.012 * i, 0.14 - 0.004 * i) for i in range(8)], 0.0, "replace", 0.03)
+    found = stroke([(-0.11 + 0.012 * i, -0.11 + 0.003 * i) for i in range(9)], 0.95, "replace", 0.022)
+    bare = stroke([(0.04 + 0.009 * i, 0.1 - 0.003 * i) for i in range(8)], 0.0, "replace", 0.024)
     nodes = {
         "line": node("curve_through", "Planting line", places=LINE, between="smooth", segments=16),
-        "bed": node("grid", "Sand bed", size=[0.5, 0.42], cells=[100, 84]),
-        "ripples": node("push", "Ripples", "bed", amount={"formula": "0.004 * noise(position * 22, 3)"}),
+        "bed": node("grid", "Sand bed", size=[0.3, 0.3], cells=[90, 90]),
+        "ripples": node("push", "Ripples", "bed", amount={"formula": "0.003 * noise(position * 34, 3)"}),
         "trench": node(
             "proximity_deform", "Trench along the line", "ripples", inputs={"source": ["line"]},
             radius={"formula": "trench_width"}, amount={"formula": "-trench_depth"}, name="in_trench",
@@ -42,13 +42,13 @@ def planting_line() -> dict[str, Any]:
         "seen": node("paint", "What the diver saw", "cover", name="cover", strokes=[found, bare]),
         "colour": node("remap", "Shown by cover", "seen", value={"formula": "cover"}, name="color", through="gradient", from_range="given", low=0.0, high=1.0),
         "pegs_on": node("resample", "Peg places", "line", by="count", count={"formula": "integer(pegs)"}),
-        "peg": node("cylinder", "Peg", radius=0.004, height=0.03, segments=12),
+        "peg": node("cylinder", "Peg", radius=0.003, height=0.022, segments=12),
         "pegs": node("place_instances", "Pegs along it", "pegs_on", inputs={"shapes": ["peg"]}, normal=[0.0, 1.0, 0.0]),
         "all": node("join", "Bed and pegs", inputs={"geometries": ["colour", "pegs"]}),
     }  # fmt: skip
     dials = {
-        "trench_width": dial(0.045, (0.01, 0.12), "how far from the line the trench reaches", "m"),
-        "trench_depth": dial(0.02, (0.0, 0.05), "how deep it is along the line", "m"),
+        "trench_width": dial(0.03, (0.01, 0.08), "how far from the line the trench reaches", "m"),
+        "trench_depth": dial(0.014, (0.0, 0.04), "how deep it is along the line", "m"),
         "pegs": dial(9, (2, 30), "pegs along the line", "", 1),
     }
     notes = "Choose the card ‘Planting line’ and drag its places in the view; choose ‘What the diver saw’ to go on painting."

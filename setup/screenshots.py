@@ -46,9 +46,11 @@ def main() -> None:
         page.wait_for_timeout(1500)
         page.locator(".vue-flow__pane").click(position={"x": 420, "y": 40})
         page.click("[data-test=panel-compare]")
-        page.select_option("[data-test=against]", "ridges")
+        page.select_option("[data-test=against]", "raise")
+        page.click("[data-test=form-across]")
         page.wait_for_timeout(3000)
         take(page, "compare")
+        page.click("[data-test=form-colours]")
         page.click("[data-test=panel-compare]")
         page.wait_for_timeout(1200)
         page.click("[data-test=card-raise] .title")
@@ -62,6 +64,7 @@ def main() -> None:
         page.locator(".vue-flow__pane").click(position={"x": 420, "y": 40})
         page.wait_for_timeout(1500)
         page.click("[data-test=ledger-point]")
+        page.click("[data-test=statistics]")
         page.locator("[data-test=column-cover]").click()
         page.locator("[data-test=column-cover]").click()
         divider = page.locator("[aria-label='Height of the drawer']").bounding_box()
@@ -101,29 +104,23 @@ def main() -> None:
 
 
 def values(page: Page) -> None:
-    """The demos that are driven by values: a gradient, densities, a group picked by hand."""
+    """A demo driven by values, and one with places that are dragged."""
     page.select_option("[data-test=graph]", label="Barnacle crust")
     page.wait_for_timeout(5000)
     take(page, "barnacle_crust")
-    page.select_option("[data-test=graph]", label="Settlement tile")
-    page.wait_for_timeout(4500)
-    page.click("[data-test=open-finder]")
-    page.fill("[data-test=finder]", "group picked")
+    page.select_option("[data-test=graph]", label="Planting line")
+    page.wait_for_timeout(5000)
+    page.keyboard.press("Control+f")
+    page.wait_for_timeout(400)
+    page.keyboard.type("Planting line")
+    page.wait_for_timeout(600)
     page.keyboard.press("Enter")
-    page.wait_for_timeout(3500)
-    canvas = page.locator("canvas").first.bounding_box()
-    assert canvas
-    page.keyboard.down("Shift")
-    for across, down in ((0.5, 0.4), (0.51, 0.42), (0.49, 0.42), (0.5, 0.44), (0.52, 0.44)):
-        page.mouse.click(canvas["x"] + canvas["width"] * across, canvas["y"] + canvas["height"] * down)
-        page.wait_for_timeout(600)
-    page.keyboard.up("Shift")
-    page.click("[data-test=picked-replace]")
-    page.wait_for_timeout(3000)
-    take(page, "picked_group")
-    page.click("[data-test=undo]")
-    page.wait_for_timeout(800)
-    page.click("[data-test=undo]")
+    page.wait_for_timeout(1500)
+    page.select_option("[data-test=edges]", "kinds")
+    page.wait_for_timeout(2000)
+    take(page, "handles")
+    page.select_option("[data-test=edges]", "off")
+    page.locator(".vue-flow__pane").click(position={"x": 420, "y": 40})
     page.wait_for_timeout(800)
 
 

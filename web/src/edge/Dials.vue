@@ -178,6 +178,9 @@ header .plain {
 .dial :deep(.unit) {
   width: 26px;
 }
+.dial :deep(.short + .slide) {
+  margin-left: 32px;
+}
 .drop {
   padding: 0 5px;
   min-height: 22px;

@@ -35,4 +35,8 @@ const share = computed(() => (props.spread?.count ? ((100 * (props.spread.member
   line-height: 1.25;
   text-align: right;
 }
+.spread :deep(.spark) {
+  align-self: flex-end;
+  width: 88px;
+}
 </style>

@@ -139,8 +139,8 @@ const missing = computed(() => view.color && ![...wholes.value, ...entries.value
   display: flex;
   flex-wrap: wrap;
   align-items: center;
-  gap: 4px 9px;
-  padding: 4px 8px;
+  gap: 4px 7px;
+  padding: 4px 6px;
   border-bottom: 1px solid var(--line);
   background: var(--sheet);
   font-size: 13px;
@@ -151,13 +151,16 @@ const missing = computed(() => view.color && ![...wholes.value, ...entries.value
   gap: 3px;
 }
 .bar .plain {
-  padding: 2px 7px;
+  padding: 2px 6px;
+}
+.bar select {
+  padding: 3px 4px;
 }
 .wide {
   width: 116px;
 }
 .short {
-  width: 64px;
+  width: 60px;
 }
 .slim {
   width: 52px;

@@ -1,16 +1,17 @@
 /** How the camera gets a box into the picture. */
 import * as THREE from 'three'
 
-/** What of the picture's height and width is used. */
-const FILLED = 0.88
+/** What of the picture's height and width is used: tools stand at its left edge. */
+const FILLED = { tall: 0.88, wide: 0.79 }
 
 /**
  * How far back a camera must go for every corner of a box to be in the picture, with a margin. Moves `center` so that the
  * picture of the box, which perspective makes larger in front, lies in the middle.
  */
 export function reachFor(camera: THREE.PerspectiveCamera, box: THREE.Box3, center: THREE.Vector3): number {
-  const tall = Math.tan((camera.fov * Math.PI) / 360) * FILLED
-  const wide = tall * camera.aspect
+  const half = Math.tan((camera.fov * Math.PI) / 360)
+  const tall = half * FILLED.tall
+  const wide = half * camera.aspect * FILLED.wide
   const turn = camera.quaternion.clone().invert()
   const corners = Array.from({ length: 8 }, (_, i) => new THREE.Vector3(i & 1 ? box.max.x : box.min.x, i & 2 ? box.max.y : box.min.y, i & 4 ? box.max.z : box.min.z))
   let reach = 0

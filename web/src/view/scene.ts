@@ -108,6 +108,7 @@ export class Scene {
 
   /** Draw other meshes as faint wires. */
   setGhosts(meshes: MeshData[], color: THREE.Color): void {
+    if (!meshes.length && !this.ghosts.children.length) return
     for (const part of this.ghosts.children) (part as THREE.LineSegments).geometry.dispose()
     this.ghosts.clear()
     for (const mesh of meshes) {

@@ -82,6 +82,9 @@ const where = computed(() => (kind.value ? `all ${kind.value}s, or a formula` : 
   gap: 8px;
   min-height: 30px;
 }
+.line:has(.places) {
+  flex-wrap: wrap;
+}
 .label {
   flex: 0 0 100px;
   padding-top: 5px;
