@@ -11,7 +11,8 @@ from reticula.core.language.queries import METHODS
 from reticula.core.operators import OPERATORS
 from reticula.service.context import context
 from reticula.service.library import published_states
-from reticula.service.schemas import Health, OperatorList, Settings
+from reticula.service.operator_schemas import OperatorList
+from reticula.service.schemas import Health, Settings
 from reticula.store import settings
 
 __all__ = ["blueprint"]

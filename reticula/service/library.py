@@ -21,12 +21,12 @@ from reticula.core.packages import definition_key, differences, package_shapes, 
 from reticula.core.packages.definition import content_name
 from reticula.service.context import Context, context
 from reticula.service.errors import refuse
+from reticula.service.operator_schemas import OperatorPath
 from reticula.service.schemas import (
     DifferenceQuery,
     DifferenceState,
     ErrorState,
     GraphPath,
-    OperatorPath,
     PublicationRequest,
     PublicationState,
 )

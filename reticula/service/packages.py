@@ -19,12 +19,12 @@ from reticula.service.context import context
 from reticula.service.depot_client import Depot, DepotDown
 from reticula.service.errors import refuse
 from reticula.service.library import keep_definition, package_bytes
+from reticula.service.operator_schemas import OperatorPath
 from reticula.service.schemas import (
     DepotState,
     ErrorState,
     ImportRequest,
     ImportState,
-    OperatorPath,
     ReviewPath,
     ReviewState,
 )

@@ -16,7 +16,7 @@ from reticula.core.geometry.kinds import PLURAL
 from reticula.core.geometry.spaces import settled
 from reticula.core.language import evaluate
 from reticula.core.language.scope import BUILTINS, Scope, adjacent
-from reticula.core.operators.parameters import MOST_PICKED
+from reticula.core.operators.by_hand import MOST_PICKED
 from reticula.core.summary import describe_attribute, describe_geo, unit_of
 from reticula.workers import pictures
 from reticula.workers.buffers import BufferFiles

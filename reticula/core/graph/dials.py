@@ -14,6 +14,7 @@ import numpy as np
 from reticula.core.errors import GraphError, ParameterError
 from reticula.core.geometry.kinds import KINDS
 from reticula.core.language.parse import Parsed, parse, written_names
+from reticula.core.operators.by_hand import Picked, Places
 from reticula.core.operators.gradient import ColorGradient
 from reticula.core.operators.parameters import (
     AttributeName,
@@ -26,7 +27,6 @@ from reticula.core.operators.parameters import (
     Number,
     OnElements,
     Parameter,
-    Picked,
     Shape,
     Text,
     Toggle,
@@ -96,6 +96,8 @@ def handed(name: str, dial: Dial) -> Parameter:
             return ColorGradient(name, default, help)
         case "picked":
             return Picked(name, default, help, on=on, of=of)
+        case "places":
+            return Places(name, default, help, unit, handle=Handle("places"))
         case "script":
             return Code(name, default, help)
     raise GraphError(f"the dial '{name}' has the type '{dial['type']}'; there are {', '.join(DIAL_TYPES)}")
@@ -103,7 +105,7 @@ def handed(name: str, dial: Dial) -> Parameter:
 
 DIAL_TYPES = (
     "number", "integer", "toggle", "vector", "color", "choice", "text", "new name", "attribute", "names", "shape", "where",
-    "varying", "response curve", "gradient", "picked", "script",
+    "varying", "response curve", "gradient", "picked", "places", "script",
 )  # fmt: skip
 
 

@@ -30,8 +30,6 @@ __all__ = [
     "Number",
     "OnElements",
     "Parameter",
-    "Picked",
-    "Places",
     "Shape",
     "Space",
     "Text",
@@ -42,8 +40,6 @@ __all__ = [
     "is_wire",
 ]  # fmt: skip
 
-IDENTITY = re.compile(r"[0-9a-fA-F]{1,16}\+?\Z")
-MOST_PICKED = 100_000
 NAME = re.compile(r"[^\W\d]\w*\Z")
 RESERVED = {"here", "position", "True", "False", "None", "and", "or", "not", "if", "else"}
 
@@ -242,22 +238,6 @@ class Vector(Parameter):
             "whole": self.whole,
             "step": self.step,
         }
-
-
-@dataclass(frozen=True)
-class Places(Parameter):
-    """A list of places, m ``(N, 3)``."""
-
-    least: int = 0
-    widget: ClassVar[str] = "places"
-
-    def check_plain(self, value: Any) -> list[list[float]]:
-        if isinstance(value, (str, bytes)) or not hasattr(value, "__len__") or len(value) > MOST_PICKED:
-            self.fail(f"takes a list of up to {MOST_PICKED:,} places")
-        if len(value) < self.least:
-            self.fail(f"takes at least {self.least} places, not {len(value)}")
-        part = Vector(self.name, [0.0, 0.0, 0.0], "")
-        return [part.check_plain(place) for place in value]
 
 
 @dataclass(frozen=True)
@@ -517,26 +497,3 @@ class Varying(OnElements):
     def describe(self) -> dict[str, Any]:
         low = self.low if math.isfinite(self.low) else None
         return {**super().describe(), "type": self.type, "soft": list(self.soft), "low": low, "step": self.step}
-
-
-@dataclass(frozen=True)
-class Picked(Parameter):
-    """Elements picked by hand, of the kind that the sibling ``kind`` names: their identities as hexadecimal text.
-
-    A ``+`` after a name means the element with all that it is split into: nothing was, at the time it was picked.
-    """
-
-    on: str = "kind"
-    of: str = "geo"
-    widget: ClassVar[str] = "picked"
-
-    def check_plain(self, value: Any) -> list[str]:
-        if isinstance(value, (str, bytes)) or not isinstance(value, (list, tuple)) or len(value) > MOST_PICKED:
-            self.fail(f"takes a list of up to {MOST_PICKED:,} element names")
-        for name in value:
-            if not isinstance(name, str) or not IDENTITY.match(name):
-                self.fail(f"{name!r} is not the name of an element (up to 16 hexadecimal digits)")
-        return list(dict.fromkeys(name.lower().lstrip("0") or "0" for name in value))
-
-    def describe(self) -> dict[str, Any]:
-        return {**super().describe(), "on": self.on, "of": self.of}

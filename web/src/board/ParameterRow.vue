@@ -45,7 +45,7 @@ const excerpt = computed(() => (source.value ?? '').split('\n').filter((row) => 
 const tied = computed(() => followed(props.value, graph.document.value))
 const followers = computed(() => ties.value.get(`${props.id}.${props.parameter.name}`) ?? [])
 const isText = computed(() => (typeof props.value === 'object' && props.value !== null && 'formula' in props.value) || (props.parameter.widget === 'where' && !!props.value))
-const canBeDial = computed(() => !['controls', 'edits', 'strokes', 'places'].includes(props.parameter.widget) && graph.document.value.nodes[props.id]?.operator !== 'input')
+const canBeDial = computed(() => !['controls', 'edits', 'strokes'].includes(props.parameter.widget) && graph.document.value.nodes[props.id]?.operator !== 'input')
 
 /** Parameters of other cards that this one could follow. */
 const others = computed(() =>

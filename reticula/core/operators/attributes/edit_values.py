@@ -14,8 +14,9 @@ from reticula.core.errors import ParameterError
 from reticula.core.geometry import Attribute, Geo, Kind
 from reticula.core.geometry.kinds import PLURAL, type_info
 from reticula.core.notes import note, warn
+from reticula.core.operators.by_hand import IDENTITY, MOST_PICKED
 from reticula.core.operators.declare import operator
-from reticula.core.operators.parameters import IDENTITY, MOST_PICKED, AttributeName, KindChoice, Parameter
+from reticula.core.operators.parameters import AttributeName, KindChoice, Parameter
 
 __all__ = ["edit_values"]
 

@@ -12,9 +12,10 @@ from reticula.core.geometry import Geo, Kind
 from reticula.core.geometry.identity import descendants
 from reticula.core.geometry.kinds import PLURAL
 from reticula.core.notes import note, warn
+from reticula.core.operators.by_hand import Picked
 from reticula.core.operators.declare import operator
 from reticula.core.operators.groups.marking import COMBINE, MADE, marked, naming
-from reticula.core.operators.parameters import Picked, Toggle
+from reticula.core.operators.parameters import Toggle
 
 __all__ = ["group_picked"]
 

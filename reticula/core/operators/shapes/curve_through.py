@@ -6,8 +6,9 @@ import numpy as np
 
 from reticula.core.arrays import Floats
 from reticula.core.geometry import Geo, Topology
+from reticula.core.operators.by_hand import Places
 from reticula.core.operators.declare import operator
-from reticula.core.operators.parameters import Choice, Handle, Integer, Places, Toggle
+from reticula.core.operators.parameters import Choice, Handle, Integer, Toggle
 from reticula.core.operators.shapes.flat import curves_of
 
 __all__ = ["curve_through"]

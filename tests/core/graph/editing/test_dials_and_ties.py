@@ -6,7 +6,7 @@ from typing import Any
 
 import pytest
 
-from reticula.core.errors import GraphError
+from reticula.core.errors import GraphError, ReticulaError
 from reticula.core.graph import Evaluator, check_structure, run_graph
 from reticula.core.graph.editing import followers, make_dial, rename_dial, rename_node, rename_port, set_free, tie
 from reticula.core.operators import OPERATORS
@@ -138,3 +138,16 @@ def test_names_that_are_taken_or_have_a_meaning_are_refused() -> None:
         rename_port(made, "f", "outputs", "geo", "more")
     with pytest.raises(GraphError, match="there is no node 'x' to go into"):
         rename_dial(made, "x", "one", "b")
+
+
+def test_a_list_of_places_becomes_a_dial_that_is_dragged() -> None:
+    inner = graph({"line": node("curve_through", places=[[0, 0, 0], [1, 0, 0]])}, outputs={"geo": "line"})
+    made, name = make_dial(graph({"top": node("folded", graph=inner)}), "top", "line", "places")
+    assert made["nodes"]["top"]["graph"]["dials"][name]["type"] == "places"
+    check_structure(made)
+    assert run_graph(made, node="top").bounds[1, 0] == 1.0
+    made["nodes"]["top"]["parameters"] = {name: [[0, 0, 0], [0, 2, 0], [3, 0, 0]]}
+    assert run_graph(made, node="top").bounds[1].tolist() == [3.0, 2.0, 0.0]
+    made["nodes"]["top"]["parameters"] = {name: [[0, 0]]}
+    with pytest.raises(ReticulaError, match="takes 3 numbers"):
+        run_graph(made, node="top")

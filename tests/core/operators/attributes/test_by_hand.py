@@ -96,3 +96,10 @@ def test_values_are_converted(notes: list[Note], value: str, type: str, expected
     assert made.find("point", "v").type == type
     assert made.attribute("point", "v").tolist() == expected
     assert any("are no numbers" in note.text for note in notes) == ("'x'" in value)
+
+
+def test_names_of_picks_that_follow_are_no_names_of_values() -> None:
+    """A ``+`` means something to a pick alone."""
+    sheet = ops.grid(cells=(2, 1))
+    with pytest.raises(ParameterError, match="edits: "):
+        ops.edit_values(sheet, name="heat", edits={"ab+": 1.0})

@@ -1,0 +1,120 @@
+"""The shapes of operators and their parameters, as the interface and the finder get them."""
+
+from __future__ import annotations
+
+from typing import Any, Literal
+
+from pydantic import BaseModel
+
+__all__ = [
+    "FunctionState", "HandleState", "InputState", "OperatorList", "OperatorPath", "OperatorState", "OptionState", "OutputState", "ParameterState", "Published", "ShownWhen",
+]  # fmt: skip
+
+
+class OperatorState(BaseModel):
+    """An operator's declaration: all that its form, its help and the finder need."""
+
+    name: str
+    label: str
+    family: str
+    summary: str
+    description: str
+    carries: str
+    keywords: list[str]
+    version: int
+    inputs: list[InputState]
+    makes_value: bool
+    holds_graph: bool
+    declares_inputs: bool
+    outputs: list[OutputState]
+    parameters: list[ParameterState]
+    published: Published | None = None
+
+
+class InputState(BaseModel):
+    name: str
+    help: str
+    many: bool
+    optional: bool
+
+
+class OutputState(BaseModel):
+    name: str
+    help: str
+
+
+class OptionState(BaseModel):
+    value: str
+    help: str
+
+
+class Published(BaseModel):
+    """What a published operator is: its name, this release, and all that there are, oldest first."""
+
+    name: str
+    release: str
+    releases: list[str]
+    promises: list[str]
+    changes: str
+    examples: list[str]
+    picture: bool
+    origin: str
+    presets: dict[str, dict[str, Any]]
+
+
+class ShownWhen(BaseModel):
+    parameter: str
+    value: Any
+
+
+class HandleState(BaseModel):
+    """How a parameter is dragged in the view; ``at`` names siblings whose places say where."""
+
+    shape: Literal["place", "places", "direction", "plane", "turn", "scale", "size"]
+    at: list[str]
+    space: Literal["own", "world"]
+
+
+class ParameterState(BaseModel):
+    name: str
+    label: str
+    widget: str
+    default: Any
+    help: str
+    unit: str
+    takes_formula: bool
+    takes_wire: bool
+    shown_when: ShownWhen | None = None
+    soft: list[float] | None = None
+    low: float | None = None
+    high: float | None = None
+    step: float | None = None
+    size: int | None = None
+    whole: bool | None = None
+    options: list[OptionState] | None = None
+    on: str | None = None
+    of: str | None = None
+    type: str | None = None
+    kind: str | None = None
+    new: bool | None = None
+    section: str | None = None
+    handle: HandleState | None = None
+
+
+class FunctionState(BaseModel):
+    name: str
+    usage: str
+    summary: str
+    family: str = ""
+    source: str = ""
+    example: str = ""
+
+
+class OperatorList(BaseModel):
+    operators: list[OperatorState]
+    functions: list[FunctionState]
+    formats: dict[str, dict[str, Any]]
+
+
+class OperatorPath(BaseModel):
+    operator: str
