@@ -96,6 +96,8 @@ def _run(given: argparse.Namespace) -> int:
         for remark in result.notes:
             if remark.level == "warning":
                 print(f"{name}: {remark.text}", file=sys.stderr)
+        if result.state == "failed" and result.error and name != split_feed(target)[0]:
+            print(f"{name}: {result.error['message']}", file=sys.stderr)
     geo = done.geo(target)
     if given.out:
         geo.write(given.out)

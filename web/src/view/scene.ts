@@ -79,7 +79,13 @@ export class Scene {
     if (strokes) this.strokes.geometry.setAttribute('position', new THREE.BufferAttribute(strokes, 3))
     this.sheet.visible = this.mesh?.own != null
     this.ghosts.visible = !this.sheet.visible
+    this.pauseHandle()
     this.draw()
+  }
+
+  /** Handles stand where shapes do, in a picture that fills the canvas. */
+  private pauseHandle(): void {
+    this.handle.pause(this.panes.form === 'beside' || this.sheet.visible)
   }
 
   /** Show what the result is compared with, beside it or across a line. */
@@ -90,7 +96,7 @@ export class Scene {
 
   setPanes(panes: Panes): void {
     this.panes = { ...panes }
-    this.handle.pause(panes.form === 'beside')
+    this.pauseHandle()
     this.fit()
     this.draw()
   }

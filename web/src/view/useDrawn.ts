@@ -65,7 +65,8 @@ export function useDrawn(sceneOf: () => Scene | null) {
     const next = await readLooks(answer.wishes, answer.answers, view)
     if (!next) return
     const found = inspect.panel.value === 'compare' && view.form === 'colours' && !view.flat ? inspect.difference.value : null
-    const distance = found ? await distanceTint(found) : null
+    // While something is dragged, the difference may still be that of a shape with other points.
+    const distance = found?.distance.shape[0] === next.mesh.position.length / 3 ? await distanceTint(found!) : null
     const other = isDouble.value ? await readOther(next.legend) : null
     await breathe()
     const scene = sceneOf()
