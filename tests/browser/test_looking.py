@@ -163,6 +163,21 @@ def test_standpoints_stills_freezing_and_shortcuts(bench: Bench, tmp_path: Path)
     assert (front != corner).mean() > 0.05
     look_from(bench, "parallel")
     bench.settle()
+    page.click("[data-test=camera]")
+    page.click("[data-test=camera-keep]")
+    page.fill(".el-message-box input", "crest")
+    page.keyboard.press("Enter")
+    bench.settle()
+    there = bench.pixels()
+    assert bench.state(made)["document"]["standpoints"]["crest"]["parallel"] is True
+    look_from(bench, "top")
+    bench.settle()
+    assert (bench.pixels() != there).mean() > 0.05
+    page.click("[data-test=camera]")
+    page.click("[data-test=standpoint-crest]")
+    expect(page.locator("[data-test=standpoint-crest]")).to_be_hidden()
+    bench.settle()
+    assert (bench.pixels() != there).mean() < 0.01
     page.click("[data-test=still]")
     with page.expect_download() as loading:
         page.click("[data-test=still-backdrop]")

@@ -37,7 +37,7 @@ STARTING: dict[str, Any] = {
     "nodes": {"start": {"operator": "input", "parameters": {"name": "geo"}}},
 }  # fmt: skip
 """What a node that holds a graph begins with: what comes in goes out."""
-COSMETIC = {"title", "notes", "frames", "jumps", "looking_at", "presets", "place", "result", "left"}
+COSMETIC = {"title", "notes", "frames", "jumps", "standpoints", "looking_at", "presets", "place", "result", "left"}
 MOST_KEPT = 512
 _kept: OrderedDict[str, Operator] = OrderedDict()
 

@@ -217,3 +217,13 @@ def test_command_line_lists_describes_and_complains(
     ):
         assert main(arguments) == 1
         assert message in capsys.readouterr().err
+
+
+def test_standpoints_are_kept_and_change_no_result(chain: dict[str, Any]) -> None:
+    plain = run_graph(chain).digest
+    chain["standpoints"] = {"crest": {"position": [1, 2, 3], "target": [0, 0, 0], "parallel": True}}
+    check_structure(chain)
+    assert run_graph(chain).digest == plain
+    chain["standpoints"]["bad"] = {"position": [1, 2], "target": [0, 0, 0]}
+    with pytest.raises(GraphError, match="standpoints"):
+        check_structure(chain)

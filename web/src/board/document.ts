@@ -64,6 +64,7 @@ export interface GraphDocument {
   contracts?: Condition[]
   frames?: Record<string, Frame>
   jumps?: Record<string, string>
+  standpoints?: Record<string, { position: [number, number, number]; target: [number, number, number]; parallel?: boolean }>
   nodes: Record<string, GraphNode>
   looking_at?: string | null
   result?: string | null

@@ -21,7 +21,7 @@ export function levelOf(document: GraphDocument, path: string[], definitions: Re
   return { graph, depth: path.length, fixed }
 }
 
-const COSMETIC = ['title', 'notes', 'frames', 'jumps', 'looking_at', 'presets', 'result', 'place', 'left']
+const COSMETIC = ['title', 'notes', 'frames', 'jumps', 'standpoints', 'looking_at', 'presets', 'result', 'place', 'left']
 
 /** All of a document that its results depend on; moving or renaming a card is not among it. */
 export function essenceOf(document: GraphDocument): unknown {

@@ -1,6 +1,5 @@
 <script setup lang="ts">
 /** Tools at the edge of the picture: how to pick, what to look at closer, where the camera stands, and a still picture. */
-import { useLocalStorage } from '@vueuse/core'
 import { ElDropdown, ElDropdownItem, ElDropdownMenu, ElMessageBox } from 'element-plus'
 import { computed, inject } from 'vue'
 import { api } from '../api/client'
@@ -46,18 +45,19 @@ const tools = computed(() => {
 const PICKED: Kind[] = ['point', 'edge', 'corner', 'face']
 const WAYS: Direction[] = ['front', 'side', 'top', 'corner']
 
-const all = useLocalStorage<Record<string, Standpoint[]>>('reticula standpoints', {})
-const kept = computed(() => all.value[graph.state.value?.id ?? ''] ?? [])
+/** Standpoints belong to the graph: whoever opens it finds them, and undo takes them back. */
+const kept = computed<Standpoint[]>(() => Object.entries(graph.document.value.standpoints ?? {}).map(([name, one]) => ({ ...one, name, parallel: one.parallel ?? false })))
 
 async function camera(command: string) {
   if (WAYS.includes(command as Direction)) emit('along', command as Direction)
   else if (command === 'parallel') emit('parallel')
   else if (command.startsWith('go ')) emit('go', kept.value[Number(command.slice(3))]!)
+  else if (command.startsWith('forget ')) graph.edit(`forget the standpoint ${command.slice(7)}`, (next) => void delete next.standpoints![command.slice(7)])
   else {
     const answer = await ElMessageBox.prompt('Its name:', 'Keep this standpoint', { inputPattern: /\S/, inputErrorMessage: 'Give it a name.', confirmButtonText: 'Keep', cancelButtonText: 'Cancel' }).catch(() => null)
     const name = ((answer as { value?: string } | null)?.value ?? '').trim()
     const made = name ? props.keep(name) : null
-    if (made) all.value = { ...all.value, [graph.state.value!.id]: [...kept.value.filter((one) => one.name !== name), made] }
+    if (made) graph.edit(`keep the standpoint ${name}`, (next) => (next.standpoints = { ...next.standpoints, [name]: { position: made.position, target: made.target, parallel: made.parallel } }))
   }
 }
 
@@ -119,7 +119,7 @@ async function spread(how: 'grow' | 'shrink' | 'piece' | 'loop' | 'ring') {
         <ElDropdownMenu>
           <ElDropdownItem v-for="way in WAYS" :key="way" :command="way" :data-test="`camera-${way}`">from the {{ way }}</ElDropdownItem>
           <ElDropdownItem command="parallel" divided data-test="camera-parallel">{{ parallel ? 'with perspective' : 'parallel rays, nothing smaller far away' }}</ElDropdownItem>
-          <ElDropdownItem v-for="(one, n) in kept" :key="one.name" :command="`go ${n}`" :divided="n === 0">{{ one.name }}</ElDropdownItem>
+          <ElDropdownItem v-for="(one, n) in kept" :key="one.name" :command="`go ${n}`" :divided="n === 0" :data-test="`standpoint-${one.name}`">{{ one.name }}<button v-if="!graph.fixed.value" class="plain forget" :aria-label="`Forget ${one.name}`" title="Forget it" @click.stop="camera(`forget ${one.name}`)">×</button></ElDropdownItem>
           <ElDropdownItem command="keep" divided data-test="camera-keep">Keep this standpoint…</ElDropdownItem>
         </ElDropdownMenu>
       </template>
@@ -177,6 +177,12 @@ async function spread(how: 'grow' | 'shrink' | 'piece' | 'loop' | 'ring') {
 }
 .rail :deep(.el-dropdown) {
   font-size: inherit;
+}
+.forget {
+  width: auto;
+  min-height: 20px;
+  margin-left: auto;
+  padding: 0 6px;
 }
 hr {
   width: 100%;
