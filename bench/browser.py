@@ -31,7 +31,7 @@ __all__ = ["rows"]
 ROOT = Path(__file__).resolve().parents[1]
 CHROMIUM = ["--use-gl=angle", "--use-angle=swiftshader", "--enable-unsafe-swiftshader", "--no-sandbox"]
 DIALS = (("Settlement tile", "ridge_height"), ("Current vane", ""), ("Ribbed arch", ""), ("Barnacle crust", ""))
-"""Demo graphs and the dial that is dragged; '' is the first one with a slider."""
+"""Demo graphs and the dial that is dragged; '' is the first one with a input."""
 MOVES = 9
 EDITS = 1000
 SIDE = 1000
@@ -45,12 +45,12 @@ async ([dial, share]) => {
   const paper = small.getContext('2d', { willReadFrequently: true });
   const seen = () => { paper.clearRect(0, 0, 96, 64); paper.drawImage(canvas, 0, 0, 96, 64);
     return paper.getImageData(0, 0, 96, 64).data.reduce((sum, part, i) => (sum * 31 + part * (i % 97 + 1)) % 4294967291, 7) };
-  const slider = document.querySelector(dial ? `[data-test=dial-${dial}] input[type=range]` : '.dials input[type=range]');
+  const input = document.querySelector(dial ? `[data-test=dial-${dial}] input[type=range]` : '.dials input[type=range]');
   const before = seen();
   performance.clearResourceTimings();
   const begin = performance.now();
-  slider.value = Number(slider.min) + share * (slider.max - slider.min);
-  slider.dispatchEvent(new Event('input', { bubbles: true }));
+  input.value = Number(input.min) + share * (input.max - input.min);
+  input.dispatchEvent(new Event('input', { bubbles: true }));
   let end = 0;
   let drawn = canvas.dataset.drawn;
   while (!end && performance.now() - begin < 20000) {
@@ -60,7 +60,7 @@ async ([dial, share]) => {
     const now = performance.now();
     if (seen() !== before) end = now;
   }
-  slider.dispatchEvent(new Event('change', { bubbles: true }));
+  input.dispatchEvent(new Event('change', { bubbles: true }));
   const of = (part) => performance.getEntriesByType('resource').filter((e) => e.name.includes(part) && e.startTime >= begin && e.responseEnd <= end);
   const asked = of('/evaluations'), fetched = of('/buffers/');
   const server = asked.reduce((sum, e) => sum + e.responseEnd - e.startTime, 0);
@@ -257,12 +257,12 @@ def _memory(browser: Browser, address: str) -> Iterator[Row]:
     page = _page(browser, address, _graphs(address)["Settlement tile"])
     session = page.context.new_cdp_session(page)
     move = """async ([from, count]) => {
-      const slider = document.querySelector('.dials input[type=range]');
+      const input = document.querySelector('.dials input[type=range]');
       for (let n = from; n < from + count; n++) {
-        slider.value = Number(slider.min) + ((n * 37) % 101) / 101 * (slider.max - slider.min);
-        slider.dispatchEvent(new Event('input', { bubbles: true }));
+        input.value = Number(input.min) + ((n * 37) % 101) / 101 * (input.max - input.min);
+        input.dispatchEvent(new Event('input', { bubbles: true }));
         await new Promise((wake) => setTimeout(wake, 30));
-        slider.dispatchEvent(new Event('change', { bubbles: true }));
+        input.dispatchEvent(new Event('change', { bubbles: true }));
         while (document.querySelector('.bench[aria-busy=true], .stage[aria-busy=true]') || document.querySelector('[data-test=save-state]').innerText !== 'saved') await new Promise((wake) => setTimeout(wake, 15));
       }
     }"""

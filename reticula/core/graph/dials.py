@@ -51,6 +51,14 @@ def _bound(dial: Dial, name: str, otherwise: float) -> float:
     return otherwise if value is None else float(value)
 
 
+def _handle(dial: Dial, unit: str = "", default: Any = ()) -> Handle | None:
+    """How a dial is dragged: as the parameter was that it was made of; three numbers in m are a place."""
+    told = dial.get("handle")
+    if told:
+        return Handle(told["shape"], (), told.get("space", "own"))
+    return Handle("place") if unit == "m" and isinstance(default, list) and len(default) == 3 else None
+
+
 def handed(name: str, dial: Dial) -> Parameter:
     """Return the parameter that a dial stands for, without regard to where it is shown."""
     default, help, unit = dial.get("default", dial["value"]), dial.get("help", ""), dial.get("unit", "")
@@ -65,7 +73,7 @@ def handed(name: str, dial: Dial) -> Parameter:
         case "toggle":
             return Toggle(name, default, help)
         case "vector":
-            handle = Handle("place") if unit == "m" and len(default) == 3 else None
+            handle = _handle(dial, unit, default)
             return Vector(
                 name, default, help, unit, soft=soft, low=low, whole=dial.get("whole", False), step=step, handle=handle
             )
@@ -88,8 +96,9 @@ def handed(name: str, dial: Dial) -> Parameter:
             return Where(name, default, help, on=on, of=of)
         case "varying":
             return Varying(
-                name, default, help, unit, on=on, of=of, type=dial.get("holds", "number"), soft=soft, low=low
-            )
+                name, default, help, unit, on=on, of=of, type=dial.get("holds", "number"), soft=soft, low=low,
+                handle=_handle(dial),
+            )  # fmt: skip
         case "response curve":
             return ResponseCurve(name, default, help, soft=soft, low=_bound(dial, "low", 0.0))
         case "gradient":
@@ -167,6 +176,8 @@ def bound_dial(parameter: Parameter, value: Any, siblings: Mapping[str, Any], of
         kept["on"] = kept["on"] if kept["on"] in KINDS else siblings.get(kept["on"], "face")
     if "of" in kept:
         kept["of"] = of
+    if parameter.handle and kind in ("vector", "varying"):
+        kept["handle"] = {"shape": parameter.handle.shape, "space": parameter.handle.space}
     return {"type": kind, "value": deepcopy(value), "help": parameter.help, **kept}
 
 

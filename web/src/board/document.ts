@@ -36,6 +36,7 @@ export interface Dial {
   holds?: string
   kind?: string
   new?: boolean
+  handle?: { shape: string; space?: 'own' | 'world' }
 }
 
 export interface Port {

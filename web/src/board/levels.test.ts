@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest'
-import { describeNested } from '../catalogue/nested'
+import { describeDial, describeNested } from '../catalogue/nested'
 import type { OperatorState } from '../api/client'
-import type { GraphDocument } from './document'
+import type { Dial, GraphDocument } from './document'
 import { essenceOf, levelOf, nodeOf } from './levels'
 
 const inner: GraphDocument = {
@@ -40,5 +40,21 @@ describe('a graph as an operator', () => {
     expect(made.parameters.map((entry) => entry.name)).toEqual(['rounds', 'tall', 'on'])
     expect(made.parameters[1]).toMatchObject({ widget: 'number', default: 2, unit: 'm', section: 'Size', takes_formula: true, shown_when: { parameter: 'on', value: true } })
     expect(describeNested(base, inner)).toBe(made)
+  })
+})
+
+describe('handles of dials', () => {
+  const shape = (dial: Partial<Dial>) => describeDial('x', { type: 'vector', value: [0, 0, 0], ...dial } as Dial).handle
+  it('are those of the parameters they were made of', () => {
+    expect(shape({ handle: { shape: 'turn', space: 'world' } })).toEqual({ shape: 'turn', at: [], space: 'world' })
+    expect(shape({ handle: { shape: 'direction' } })).toMatchObject({ space: 'own' })
+  })
+
+  it('are places for three numbers in m and for lists of places, and none for others', () => {
+    expect(shape({ unit: 'm' })).toMatchObject({ shape: 'place' })
+    expect(shape({ unit: 'm', value: [1, 1] })).toBeNull()
+    expect(shape({ unit: '°' })).toBeNull()
+    expect(shape({ type: 'places', value: [[0, 0, 0]] })).toMatchObject({ shape: 'places' })
+    expect(shape({ type: 'number', value: 1 })).toBeNull()
   })
 })

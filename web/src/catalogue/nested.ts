@@ -8,11 +8,17 @@ const WIRES = [...FORMULAS, 'toggle', 'choice', 'where']
 
 /** Return a dial as the parameter that it is where its graph is used. */
 export function describeDial(name: string, dial: Dial): ParameterState {
-  const { holds, shown_when, value, default: preset, type, help, unit, ...more } = dial
+  const { holds, shown_when, value, default: preset, type, help, unit, handle, ...more } = dial
   return {
-    ...more, name, label: name.replaceAll('_', ' '), widget: type, default: preset ?? value, help: help ?? '', unit: unit ?? '', type: holds ?? null,
+    ...more, handle: handleOf(dial), name, label: name.replaceAll('_', ' '), widget: type, default: preset ?? value, help: help ?? '', unit: unit ?? '', type: holds ?? null,
     takes_formula: FORMULAS.includes(type), takes_wire: WIRES.includes(type), shown_when: shown_when ? { parameter: shown_when.dial, value: shown_when.value } : null,
   } as unknown as ParameterState // prettier-ignore
+}
+
+/** How a dial is dragged: as it says; three numbers in m are a place, and a list of places is its places. */
+function handleOf({ type, unit, handle, value }: Dial): ParameterState['handle'] {
+  const shape = handle?.shape ?? (type === 'places' ? 'places' : type === 'vector' && unit === 'm' && Array.isArray(value) && value.length === 3 ? 'place' : '')
+  return shape ? ({ shape, at: [], space: handle?.space ?? 'own' } as ParameterState['handle']) : null
 }
 
 const known = new WeakMap<GraphDocument, Map<string, OperatorState>>()

@@ -11,7 +11,7 @@ const steps = computed(() => (props.held.shape === 'turn' || props.held.shape ==
 </script>
 
 <template>
-  <div class="held" data-test="handle">
+  <div class="held floating" data-test="handle">
     <span v-if="targets.length === 1"><b>{{ held.label }}</b></span>
     <select v-else v-model="which" class="text" aria-label="What is dragged" data-test="handle-of">
       <option v-for="(target, n) in targets" :key="n" :value="n">{{ target.label }}</option>
@@ -28,10 +28,6 @@ const steps = computed(() => (props.held.shape === 'turn' || props.held.shape ==
   align-items: center;
   gap: 2px 8px;
   padding: 2px 10px;
-  border: 1px solid var(--line);
-  border-radius: 6px;
-  background: color-mix(in srgb, var(--sheet) 94%, transparent);
-  font-size: 13px;
 }
 .text {
   min-height: 24px;

@@ -7,7 +7,7 @@ defineProps<{ edges: EdgeKinds }>()
 </script>
 
 <template>
-  <div class="edges" data-test="edge-legend">
+  <div class="edges floating" data-test="edge-legend">
     <div class="row"><i class="border" /><b>{{ count(edges.counts[0]) }}</b> open borders</div>
     <div class="row"><i class="crease" /><b>{{ count(edges.counts[1]) }}</b> <span :title="edges.creasesAre">creases</span></div>
     <div class="row"><i class="crowded" /><b>{{ count(edges.counts[2]) }}</b> <span title="more than two faces">crowded</span></div>
@@ -18,10 +18,6 @@ defineProps<{ edges: EdgeKinds }>()
 .edges {
   width: fit-content;
   padding: 5px 10px;
-  border: 1px solid var(--line);
-  border-radius: 6px;
-  background: color-mix(in srgb, var(--sheet) 94%, transparent);
-  font-size: 13px;
 }
 .row {
   display: flex;

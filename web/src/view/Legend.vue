@@ -51,7 +51,7 @@ function step(side: 0 | 1, event: KeyboardEvent) {
 </script>
 
 <template>
-  <div class="legend" data-test="legend">
+  <div class="legend floating" data-test="legend">
     <div class="title">
       <b class="mono">{{ legend.title }}</b> <span v-if="legend.form !== 'material' && legend.form !== 'checker'" class="faint"><template v-if="legend.form === 'range' && legend.unit">in {{ legend.unit }}, </template>per {{ kind }}</span>
       <select v-if="legend.form === 'range'" v-model="view.scale" class="text scales" aria-label="Scale" data-test="scale">
@@ -103,10 +103,6 @@ function step(side: 0 | 1, event: KeyboardEvent) {
   min-width: 210px;
   max-width: 270px;
   padding: 7px 10px;
-  border: 1px solid var(--line);
-  border-radius: 6px;
-  background: color-mix(in srgb, var(--sheet) 94%, transparent);
-  font-size: 13px;
 }
 .title {
   display: flex;

@@ -8,7 +8,7 @@ const simulated = defineModel<boolean>('simulated', { required: true })
 </script>
 
 <template>
-  <div class="paint" data-test="paint-bar">
+  <div class="paint floating" data-test="paint-bar">
     <label title="A mouse paints like a pen: slow strokes press harder. A real pen’s pressure always counts."><input v-model="simulated" type="checkbox" data-test="simulated-pen" /> as a pen</label>
     <meter min="0" max="1" :value="pressure" aria-label="Pressure" title="How hard the pen is pressed" />
     <span class="faint">{{ count(strokes) }} {{ strokes === 1 ? 'stroke' : 'strokes' }}</span>
@@ -22,10 +22,6 @@ const simulated = defineModel<boolean>('simulated', { required: true })
   align-items: center;
   gap: 8px;
   padding: 2px 10px;
-  border: 1px solid var(--line);
-  border-radius: 6px;
-  background: color-mix(in srgb, var(--sheet) 94%, transparent);
-  font-size: 13px;
 }
 meter {
   width: 54px;

@@ -225,8 +225,8 @@ defineExpose({ frame, picture })
       <Rail :parallel="parallel" :keep="(kept) => scene?.standpoint(kept) ?? null" @along="scene?.lookAlong($event)" @parallel="toggleParallel" @go="goTo" @frame="frame" @still="save(name(shownNode) || 'view', $event)" />
       <Inspector v-if="panel" @frame="frame(true)" />
       <div class="bars">
-        <div v-if="view.tool === 'measure'" class="bar" data-test="measured">{{ measured(spots) }}</div>
-        <label v-if="view.cut" class="bar" data-test="cut">section across {{ view.cut }} <input v-model.number="view.cutAt" type="range" min="0" max="1" step="0.005" aria-label="Where the section is" /></label>
+        <div v-if="view.tool === 'measure'" class="bar floating" data-test="measured">{{ measured(spots) }}</div>
+        <label v-if="view.cut" class="bar floating" data-test="cut">section across {{ view.cut }} <input v-model.number="view.cutAt" type="range" min="0" max="1" step="0.005" aria-label="Where the section is" /></label>
         <PaintBar v-if="view.tool === 'paint'" v-model:simulated="paintTool.simulated.value" :strokes="paintTool.strokes.value" :pressure="paintTool.pressure.value" @reset="paintTool.reset()" />
         <DragBar v-if="handles.held.value && !view.flat && panes.form !== 'beside'" v-model:which="handles.which.value" v-model:snapping="handles.snapping.value" :targets="handles.targets.value" :held="handles.held.value" />
       </div>
@@ -288,9 +288,5 @@ canvas {
   align-items: center;
   gap: 8px;
   padding: 2px 10px;
-  border: 1px solid var(--line);
-  border-radius: 6px;
-  background: color-mix(in srgb, var(--sheet) 94%, transparent);
-  font-size: 13px;
 }
 </style>

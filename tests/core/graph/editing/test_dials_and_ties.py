@@ -8,6 +8,7 @@ import pytest
 
 from reticula.core.errors import GraphError, ReticulaError
 from reticula.core.graph import Evaluator, check_structure, run_graph
+from reticula.core.graph.dials import dial_of
 from reticula.core.graph.editing import followers, make_dial, rename_dial, rename_node, rename_port, set_free, tie
 from reticula.core.operators import OPERATORS
 from tests.core.graph.building import graph, node
@@ -151,3 +152,23 @@ def test_a_list_of_places_becomes_a_dial_that_is_dragged() -> None:
     made["nodes"]["top"]["parameters"] = {name: [[0, 0]]}
     with pytest.raises(ReticulaError, match="takes 3 numbers"):
         run_graph(made, node="top")
+
+
+def test_a_dial_is_dragged_as_the_parameter_was_that_it_was_made_of() -> None:
+    made = graph(
+        {"a": node("grid"), "cut": node("slice", "a"), "away": node("transform", "a"), "up": node("push", "a")}
+    )
+    for owner, parameter in (
+        ("cut", "direction"),
+        ("cut", "through"),
+        ("away", "turn"),
+        ("away", "scale"),
+        ("up", "direction"),
+    ):
+        made, _ = make_dial(made, "", owner, parameter, f"{owner}_{parameter}")
+    check_structure(made)
+    shapes = {name: dial_of(name, dial).describe()["handle"] for name, dial in made["dials"].items()}
+    assert {name: handle["shape"] for name, handle in shapes.items()} == {
+        "cut_direction": "plane", "cut_through": "place", "away_turn": "turn", "away_scale": "scale", "up_direction": "direction",
+    }  # fmt: skip
+    assert all(handle["at"] == [] for handle in shapes.values())
