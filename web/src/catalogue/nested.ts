@@ -8,7 +8,7 @@ const WIRES = [...FORMULAS, 'toggle', 'choice', 'where']
 
 /** Return a dial as the parameter that it is where its graph is used. */
 export function describeDial(name: string, dial: Dial): ParameterState {
-  const { holds, shown_when, value, default: preset, type, help, unit, handle, ...more } = dial
+  const { holds, shown_when, value, default: preset, type, help, unit, ...more } = dial
   return {
     ...more, handle: handleOf(dial), name, label: name.replaceAll('_', ' '), widget: type, default: preset ?? value, help: help ?? '', unit: unit ?? '', type: holds ?? null,
     takes_formula: FORMULAS.includes(type), takes_wire: WIRES.includes(type), shown_when: shown_when ? { parameter: shown_when.dial, value: shown_when.value } : null,
