@@ -12,7 +12,7 @@ from typing import Any
 
 import numpy as np
 import pytest
-from playwright.sync_api import Browser, Page, Response, expect, sync_playwright
+from playwright.sync_api import Browser, Page, Request, Response, expect, sync_playwright
 
 from reticula.launch.client import Client
 
@@ -61,12 +61,17 @@ class Bench:
         page.on("pageerror", lambda error: self.errors.append(str(error)))
         page.on("console", lambda said: self.errors.append(said.text) if said.type == "error" else None)
         page.on("response", self._look_at)
+        self.on_their_way: set[Request] = set()
+        page.on("request", lambda request: self.on_their_way.add(request))
+        page.on("requestfinished", lambda request: self.on_their_way.discard(request))
+        page.on("requestfailed", lambda request: self.on_their_way.discard(request))
 
     def _look_at(self, got: Response) -> None:
         if got.status == 422 and "/api/graphs/" in got.url:
             self.errors.append(f"{got.url} refused: {got.text()}")
 
     def open(self, graph: str = "") -> None:
+        self.on_their_way.clear()
         there = self.page.url.startswith(self.address)
         self.page.goto(f"{self.address}/#{graph}")
         if there:
@@ -88,13 +93,13 @@ class Bench:
         self.page.wait_for_timeout(80)
         expect(self.page.locator(".bench")).to_have_attribute("aria-busy", "false", timeout=20_000)
         before = None
-        for _ in range(160):
-            self.page.wait_for_timeout(120)
+        for _ in range(100):
+            self.page.wait_for_timeout(250)
             now, busy = self.page.evaluate(
                 "[[...document.querySelectorAll('.card')].map(c => c.innerText).join() + document.querySelector('[data-test=canvas]').dataset.drawn,"
                 " !!document.querySelector('.bench[aria-busy=true], .stage[aria-busy=true]')]"
             )
-            if now == before and not busy:
+            if now == before and not busy and not self.on_their_way:
                 return
             before = now
 

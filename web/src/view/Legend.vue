@@ -20,7 +20,7 @@ const share = (value: number) => (props.legend.form === 'range' ? (value - props
 
 function set(side: 0 | 1, value: number) {
   if (props.legend.form !== 'range' || !Number.isFinite(value)) return
-  const range: [number, number] = [props.legend.from, props.legend.to]
+  const range: [number, number] = view.range ? [...view.range] : [props.legend.from, props.legend.to]
   range[side] = value
   if (range[1] > range[0]) view.range = range
 }
@@ -46,7 +46,8 @@ function step(side: 0 | 1, event: KeyboardEvent) {
   const by = { ArrowLeft: -1, ArrowRight: 1 }[event.key]
   if (!by || props.legend.form !== 'range') return
   event.preventDefault()
-  set(side, (side ? props.legend.to : props.legend.from) + (by * (props.legend.high - props.legend.low)) / 50)
+  const ends = view.range ?? [props.legend.from, props.legend.to]
+  set(side, ends[side] + (by * (props.legend.high - props.legend.low)) / 50)
 }
 </script>
 
