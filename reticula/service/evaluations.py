@@ -140,7 +140,10 @@ def look(path: GraphPath, body: LookRequest):  # type: ignore[no-untyped-def]
     compared = [wish for wish in body.wishes if wish.get("what") == "difference"]
     others = [loaded.require(str(wish.get("to"))) for wish in compared if wish.get("at") is None]
     moments = {}
-    for revision in {int(wish["at"]) for wish in compared if wish.get("at") is not None}:
+    asked = [wish["at"] for wish in compared if wish.get("at") is not None]
+    if not all(isinstance(revision, int) for revision in asked):
+        raise GraphError(f"a moment is named by its revision, a whole number, not {asked!r}")
+    for revision in set(asked):
         then = _load(path.graph_id, Basis(revision=revision, level=body.level))
         for wish in compared:
             if wish.get("at") == revision:

@@ -52,6 +52,9 @@ def test_a_node_is_compared_with_itself_at_an_earlier_moment(client: FlaskClient
     assert none["farthest"] == 0.0
     gone = look(client, graph, {**wish, "at": graph["revision"]})
     assert gone.status_code == 422
+    unnamed = look(client, graph, {**wish, "at": "yesterday"})
+    assert unnamed.status_code == 422
+    assert "a moment is named by its revision" in unnamed.json["message"]
     beyond = look(client, graph, {**wish, "at": 999})
     assert "no revision 999" in beyond.json["message"]
 

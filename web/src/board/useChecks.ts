@@ -1,6 +1,6 @@
 /** What is wrong with each card's result, in numbers: asked for when an evaluation has come to rest, never while something is dragged. */
 import { watchDebounced } from '@vueuse/core'
-import { shallowRef } from 'vue'
+import { effectScope, shallowRef } from 'vue'
 import { api } from '../api/client'
 import { useEvaluation } from '../bench/useEvaluation'
 import { useGraph } from './useGraph'
@@ -16,10 +16,14 @@ const REST_MS = 500
 const known = shallowRef<Record<string, { key: string; skipped: boolean; found: CheckCount[] }>>({})
 let following = false
 
-/** Begin to follow the evaluations. */
+/** Begin to follow the evaluations, for as long as the page lives: not only as long as the card that asked first. */
 function follow(): void {
   if (following) return
   following = true
+  effectScope(true).run(watchEvaluations)
+}
+
+function watchEvaluations(): void {
   const graph = useGraph()
   const { reports, running, channel } = useEvaluation()
   let newest = 0

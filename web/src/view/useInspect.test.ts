@@ -1,5 +1,5 @@
 import { describe, expect, it, vi } from 'vitest'
-import { nextTick, ref } from 'vue'
+import { effectScope, nextTick, ref } from 'vue'
 import { fakeService, settle, type Asked } from '../shared/fakeService'
 
 const nodes = {
@@ -103,7 +103,9 @@ describe('checks and traces', () => {
     const { asked } = await opened(() => ({}))
     const { useChecks } = await import('../board/useChecks')
     const { useEvaluation } = await import('../bench/useEvaluation')
-    const checks = useChecks()
+    const card = effectScope()
+    const checks = card.run(useChecks)!
+    card.stop()
     useEvaluation().reports.value = { ...useEvaluation().reports.value }
     await new Promise((wake) => setTimeout(wake, 700))
     expect(asked.filter((one) => one.path.endsWith('/checks'))).toHaveLength(1)
