@@ -63,6 +63,9 @@ def test_the_bench_can_be_read_and_named(bench: Bench, theme: str) -> None:
     page.click("[data-test=panel-compare]")
     page.select_option("[data-test=against]", "sheet")
     page.click("[data-test=form-across]")
+    page.locator(".vue-flow__pane").click(position={"x": 470, "y": 8})
+    page.get_by_role("button", name="All cards").click()
+    page.wait_for_timeout(500)
     choose(bench, "wrong")
     bench.settle()
     assert troubles(bench) == []

@@ -26,6 +26,8 @@ def test_the_demo_is_there_and_its_mesh_follows_a_slider(bench: Bench) -> None:
     page = bench.page
     expect(page.locator(".card")).to_have_count(7)
     expect(page.locator("[data-test=graph] option:checked")).to_have_text("Settlement tile")
+    expect(page.locator("[data-test=legend]")).to_contain_text("colours as they are")
+    bench.settle()
     before = bench.pixels()
     assert drawn_share(before) > 0.15
     graph = page.url.partition("#")[2]
