@@ -223,6 +223,7 @@ function errorOf(name: string): string {
     <footer v-if="!declared?.makes_value" class="mono">
       <span v-for="entry in numbers" :key="entry.kind" :title="`${entry.kind}s, and the change from the input`"><KindGlyph :kind="entry.kind" />{{ count(entry.count) }}<small v-if="entry.change" :title="`${change(entry.change)} ${entry.kind}s`">{{ shortChange(entry.change) }}</small></span>
       <button v-if="wrong.length" class="plain small checks nodrag" :title="`${wrongHelp}. Click to see where, and what mends it.`" :aria-label="`Checks: ${wrongHelp}`" :data-test="`checks-${id}`" @click.stop="seeChecks">{{ count(wrong.reduce((sum, one) => sum + one.count, 0)) }} {{ wrong.length === 1 ? wrong[0]!.name : 'found by checks' }}</button>
+      <button v-else-if="looking && checks.isLeftOut(id, report?.key)" class="plain small checks nodrag" title="This is large: it is checked when you ask for it" :data-test="`checks-${id}`" @click.stop="seeChecks">not checked</button>
       <span v-if="selected && time" class="time" :title="timeHelp">{{ time }}</span>
     </footer>
     <div v-if="outputs.length > 1" class="outputs nodrag">

@@ -50,5 +50,11 @@ export function useChecks() {
       const entry = known.value[node]
       return entry && entry.key === key ? entry.found : []
     },
+
+    /** Whether the result is too large to be checked without being asked for. */
+    isLeftOut(node: string, key: string | undefined): boolean {
+      const entry = known.value[node]
+      return entry?.key === key && (entry?.skipped ?? false)
+    },
   }
 }

@@ -20,7 +20,7 @@ async function opened(looks: (wish: Record<string, unknown>, asked: Asked) => un
   const asked = fakeService((one) => {
     if (one.path === '/api/operators') return { body: { operators: [slice], functions: [], formats: {} } }
     if (one.method === 'GET' || one.path.endsWith('/edits')) return { body: { id: 'g', project_id: 'p', title: '', revision: 4, document: { format: 'reticula graph', version: 1, nodes, looking_at: 'cut', dials: {} }, undo: null, redo: null } }
-    if (one.path.endsWith('/checks')) return { body: { nodes: { cut: { key: 'cut-key', skipped: false, found: [{ name: 'open borders', kind: 'edge', count: 3, help: '' }] } } } }
+    if (one.path.endsWith('/checks')) return { body: { nodes: { cut: { key: 'cut-key', skipped: false, found: [{ name: 'open borders', kind: 'edge', count: 3, help: '' }] }, block: { key: 'block-key', skipped: true, found: [] } } } }
     if (one.path.endsWith('/looks')) return { body: { looks: (one.body.wishes as Record<string, unknown>[]).map((wish) => looks(wish, one)) } }
     const reports = Object.fromEntries(Object.keys(nodes).map((id) => [id, { state: 'done', key: `${id}-key`, notes: [], error: null }]))
     return { body: { ticket: 't', state: 'done', progress: { done: 1, total: 1, node: '' }, looks: [{}], nodes: reports, error: null } }
@@ -112,6 +112,8 @@ describe('checks and traces', () => {
     expect(checks.of('cut', 'cut-key')).toMatchObject([{ name: 'open borders', count: 3 }])
     expect(checks.of('cut', 'another key')).toEqual([])
     expect(checks.of('block', undefined)).toEqual([])
+    expect(checks.isLeftOut('cut', 'cut-key')).toBe(false)
+    expect(checks.isLeftOut('block', 'block-key')).toBe(true)
   })
 })
 
