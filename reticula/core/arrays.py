@@ -14,6 +14,7 @@ __all__ = [
     "Indices",
     "Ints",
     "UInts",
+    "as_rows",
     "flat_rows",
     "frozen",
     "ragged_index",
@@ -53,6 +54,11 @@ def flat_rows(values: AnyArray) -> Floats:
     """Return ``values (N, ...)`` as contiguous rows of numbers ``(N, k)``."""
     width = int(np.prod(values.shape[1:], dtype=np.int64))
     return np.ascontiguousarray(values, np.float64).reshape(len(values), width)
+
+
+def as_rows(values: AnyArray) -> AnyArray:
+    """Return ``values (N, ...)`` as rows ``(N, k)`` of the same type; ``N`` may be 0."""
+    return values.reshape(len(values), int(np.prod(values.shape[1:], dtype=np.int64)))
 
 
 def ragged_index(start: AnyArray, rows: AnyArray) -> tuple[AnyArray, Indices]:

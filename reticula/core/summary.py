@@ -6,6 +6,7 @@ from typing import Any
 
 import numpy as np
 
+from reticula.core.arrays import as_rows
 from reticula.core.geometry import KINDS, Attribute, Geo
 from reticula.core.geometry.kinds import PLURAL
 
@@ -32,7 +33,7 @@ def describe_attribute(name: str, attribute: Attribute) -> dict[str, Any]:
     if attribute.type == "flag":
         entry["members"] = int(values.sum())
     elif values.dtype.kind in "fi" and len(values) and attribute.start is None:
-        flat = values.reshape(len(values), -1)
+        flat = as_rows(values)
         entry["low"] = flat.min(axis=0).tolist()
         entry["high"] = flat.max(axis=0).tolist()
     return entry

@@ -6,6 +6,7 @@ from typing import Any
 
 import numpy as np
 
+from reticula.core.arrays import as_rows
 from reticula.core.geometry import KINDS, Geo
 from reticula.core.geometry.spaces import settled
 from reticula.core.spatial import points_of, surface_of
@@ -29,7 +30,7 @@ def difference(geo: Geo, other: Geo, buffers: BufferFiles) -> dict[str, Any]:
             elif a.type != b.type:
                 attributes.append({"kind": kind, "name": name, "what": f"{b.type} before, {a.type} now"})
             elif a is not b and len(a) == len(b) and a.start is None and b.start is None:
-                changed = int((a.values != b.values).reshape(len(a), -1).any(axis=1).sum())
+                changed = int(as_rows(a.values != b.values).any(axis=1).sum())
                 if changed:
                     attributes.append({"kind": kind, "name": name, "what": f"{changed:,} of {len(a):,} changed"})
     far = _distances(settled(geo), settled(other))

@@ -12,7 +12,7 @@ import json
 
 import numpy as np
 
-from reticula.core.arrays import AnyArray, Floats, starts_from_sizes
+from reticula.core.arrays import AnyArray, Floats, as_rows, starts_from_sizes
 from reticula.core.errors import FormatError, GeometryError
 from reticula.core.formats.ply_table import Column, Element, read_tables, write_tables
 from reticula.core.geometry import KINDS, Attribute, Geo, Kind, Topology
@@ -226,7 +226,7 @@ def _encode(first: str, attribute: Attribute) -> list[Column]:
             return [Column(first, "u1", None, attribute.values.astype(np.uint8))]
         case "number list":
             return [Column(first, "f8", count_type, attribute.values, start)]
-    flat = attribute.values.reshape(len(attribute), -1)
+    flat = as_rows(attribute.values)
     return [Column(name, "f8", None, flat[:, i]) for i, name in enumerate(names)]
 
 

@@ -10,7 +10,7 @@ import numpy as np
 from scipy.sparse import coo_array
 from scipy.sparse.csgraph import connected_components
 
-from reticula.core.arrays import Floats, Ints
+from reticula.core.arrays import Floats, Ints, as_rows
 from reticula.core.geometry.geo import Geo
 from reticula.core.geometry.kinds import KINDS, PLURAL, Kind
 from reticula.core.geometry.measure import face_areas, face_planarity
@@ -195,7 +195,7 @@ def _not_numbers(geo: Geo) -> list[Finding]:
             values = attribute.values
             if values.dtype.kind != "f" or attribute.start is not None or np.isfinite(values.sum()):
                 continue
-            bad = np.flatnonzero(~np.isfinite(values.reshape(len(values), -1)).all(axis=1))
+            bad = np.flatnonzero(~np.isfinite(as_rows(values)).all(axis=1))
             text = f"{PLURAL[kind]} at which '{name}' is not a finite number"
             found.append(
                 Finding(f"no numbers in {name}", kind, bad, text, ("set_attribute", {"kind": kind, "name": name}))

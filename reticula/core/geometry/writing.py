@@ -6,7 +6,7 @@ from typing import Any, cast
 
 import numpy as np
 
-from reticula.core.arrays import AnyArray, Flags
+from reticula.core.arrays import AnyArray, Flags, as_rows
 from reticula.core.errors import ParameterError
 from reticula.core.geometry.attribute import Attribute
 from reticula.core.geometry.geo import Geo
@@ -75,6 +75,6 @@ def range_of(values: AnyArray, unit: str = "") -> str:
     """Return the range of numbers in words, e.g. ``0.2 to 3.1 m``; component by component for vectors."""
     if not len(values):
         return "nothing"
-    rows = values.reshape(len(values), -1)
+    rows = as_rows(values)
     spans = [f"{low:.4g} to {high:.4g}" for low, high in zip(rows.min(axis=0), rows.max(axis=0), strict=True)]
     return ", ".join(spans) + (f" {unit}" if unit else "")

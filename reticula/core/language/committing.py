@@ -8,7 +8,7 @@ from typing import Any, cast
 
 import numpy as np
 
-from reticula.core.arrays import AnyArray, Flags, Indices, frozen
+from reticula.core.arrays import AnyArray, Flags, Indices, as_rows, frozen
 from reticula.core.errors import FormulaError
 from reticula.core.geometry.attribute import Attribute
 from reticula.core.geometry.carry import SourceMap, carry, edge_sources, kept
@@ -65,7 +65,7 @@ def _require_finite(values: AnyArray, kind: str, name: str, by: Flags) -> None:
     """Fail if a value that the script wrote is no finite number; what was there before is not its fault."""
     if values.dtype.kind != "f" or np.isfinite(values).all():
         return
-    bad = np.flatnonzero(by & ~np.isfinite(values.reshape(len(values), -1)).all(axis=1))
+    bad = np.flatnonzero(by & ~np.isfinite(as_rows(values)).all(axis=1))
     if not len(bad):
         return
     raise FormulaError(

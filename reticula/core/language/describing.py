@@ -6,7 +6,7 @@ from typing import Any
 
 import numpy as np
 
-from reticula.core.arrays import AnyArray
+from reticula.core.arrays import AnyArray, as_rows
 from reticula.core.geometry.kinds import PLURAL, Kind
 from reticula.core.language.checking import GATHER, MAKERS
 from reticula.core.language.controls import CONTROLS
@@ -188,7 +188,7 @@ def told_values(values: AnyArray, type: str) -> str:
         return f"{held:,} of {len(values):,} ({held / len(values):.1%})"
     if type == "text":
         return f"{len(np.unique(values)):,} different texts"
-    flat = values.reshape(len(values), -1)
+    flat = as_rows(values)
     low, high = flat.min(axis=0), flat.max(axis=0)
     spans = [f"{a:.4g}" if a == b else f"{a:.4g} to {b:.4g}" for a, b in zip(low, high, strict=True)]
     return ", ".join(spans)

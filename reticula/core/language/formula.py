@@ -8,7 +8,7 @@ from typing import Any
 
 import numpy as np
 
-from reticula.core.arrays import AnyArray
+from reticula.core.arrays import AnyArray, as_rows
 from reticula.core.errors import FormulaError
 from reticula.core.geometry.geo import Geo
 from reticula.core.geometry.kinds import PLURAL, Kind
@@ -130,7 +130,7 @@ def _require_finite(values: AnyArray, kind: Kind) -> None:
         return
     if np.isfinite(values).all():
         return
-    finite = np.isfinite(values.reshape(len(values), -1)).all(axis=1)
+    finite = np.isfinite(as_rows(values)).all(axis=1)
     bad = np.flatnonzero(~finite)
     raise FormulaError(
         f"no finite number at {len(bad):,} of {len(values):,} {PLURAL[kind]} (first: {kind} {bad[0]}); "

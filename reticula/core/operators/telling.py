@@ -7,6 +7,7 @@ from typing import TYPE_CHECKING, Any
 
 import numpy as np
 
+from reticula.core.arrays import as_rows
 from reticula.core.geometry.geo import Geo
 from reticula.core.geometry.kinds import KINDS, PLURAL
 from reticula.core.notes import note, warn
@@ -39,7 +40,7 @@ def tell_of_numbers(inputs: Iterable[Geo | Sequence[Geo] | None], outputs: Seque
                 values = attribute.values
                 if id(values) in seen or values.dtype.kind != "f" or not values.size or np.isfinite(values.sum()):
                     continue
-                rows = np.asarray(np.isfinite(values.reshape(len(values), -1)).all(axis=1))
+                rows = np.asarray(np.isfinite(as_rows(values)).all(axis=1))
                 bad = np.flatnonzero(~rows)
                 if len(bad):
                     of = PLURAL[kind] if attribute.start is None else "listed values"

@@ -43,9 +43,11 @@ def with_every_attribute(geo: Geo) -> Geo:
     )
 
 
+@pytest.mark.parametrize("shape", ["mixed", "no curves", "one point", "empty"])
 @pytest.mark.parametrize("encoding", ["binary", "ascii"])
-def test_ply_keeps_every_attribute_of_every_kind(mixed: Geo, encoding: str, notes: list[Note]) -> None:
-    full = with_every_attribute(mixed)
+def test_ply_keeps_every_attribute_of_every_kind(mixed: Geo, shape: str, encoding: str, notes: list[Note]) -> None:
+    bare = {"mixed": mixed, "no curves": ops.box(), "one point": Geo.of([[1, 2, 3]]), "empty": Geo.empty()}[shape]
+    full = with_every_attribute(bare)
     again = read_bytes("a.ply", write_bytes(full, "a.ply", encoding=encoding))
     for kind in KINDS:
         assert again.attributes[kind].keys() == full.attributes[kind].keys()

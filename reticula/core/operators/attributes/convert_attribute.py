@@ -6,6 +6,7 @@ from typing import Any, cast
 
 import numpy as np
 
+from reticula.core.arrays import as_rows
 from reticula.core.errors import ParameterError
 from reticula.core.geometry import Attribute, Geo, Kind
 from reticula.core.geometry.kinds import KINDS
@@ -55,13 +56,13 @@ def _converted(found: Attribute, type: str) -> np.ndarray[Any, Any]:
     if type == "text":
         if found.type == "flag":
             return np.where(values, "yes", "no")
-        rows = values.reshape(len(values), -1)
+        rows = as_rows(values)
         return np.array(
             [" ".join(f"{part:g}" for part in row) for row in rows.tolist()] or np.zeros(0, "U1"), dtype=str
         )
     numbers = _numbers(values) if found.type == "text" else values.astype(np.float64)
     if type in WIDTH:
-        flat = numbers.reshape(len(numbers), -1)
+        flat = as_rows(numbers)
         width = WIDTH[type]
         if flat.shape[1] == 1:
             return np.repeat(flat, width, axis=1)
@@ -70,11 +71,9 @@ def _converted(found: Attribute, type: str) -> np.ndarray[Any, Any]:
         if width == 4 and flat.shape[1] == 3:
             grown[:, 3] = 1.0
         return grown
-    first = numbers.reshape(len(numbers), -1)[:, 0] if numbers.ndim > 1 else numbers
+    first = as_rows(numbers)[:, 0] if numbers.ndim > 1 else numbers
     if type == "flag":
-        return np.asarray(
-            values != "" if found.type == "text" else (numbers.reshape(len(numbers), -1) != 0).any(axis=1)
-        )
+        return np.asarray(values != "" if found.type == "text" else (as_rows(numbers) != 0).any(axis=1))
     return np.rint(first).astype(np.int64) if type == "integer" else first
 
 

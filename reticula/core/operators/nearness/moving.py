@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import numpy as np
 
-from reticula.core.arrays import Floats
+from reticula.core.arrays import Floats, as_rows
 from reticula.core.geometry import Geo
 from reticula.core.geometry.moves import belonging, ragged_reduce
 from reticula.core.notes import warn
@@ -26,7 +26,7 @@ def unit_of_points(geo: Geo, what: str, values: Floats) -> Floats:
         start, index = belonging(geo, "point", "face")
         return np.asarray(ragged_reduce("mean", start, values[index]))
     label = geo.topology.point_piece
-    sums = [np.bincount(label, column) for column in values.reshape(len(values), -1).T]
+    sums = [np.bincount(label, column) for column in as_rows(values).T]
     means = np.stack(sums, axis=1) / np.maximum(np.bincount(label), 1)[:, None]
     return means.reshape(-1, *values.shape[1:])
 
