@@ -9,7 +9,7 @@ from functools import cached_property
 
 import numpy as np
 
-from reticula.core.arrays import AnyArray, Flags, Floats, Indices, as_rows
+from reticula.core.arrays import AnyArray, Flags, Floats, Indices
 from reticula.core.geometry.attribute import Attribute
 from reticula.core.geometry.carry import SourceMap, Weights
 from reticula.core.geometry.geo import Geo, once_per_geo
@@ -141,7 +141,7 @@ def _rows_of(entry: SourceMap, chosen: AnyArray) -> Weights | None:
         return None
     assert isinstance(entry.weights, Weights)
     column, value = entry.weights.column, entry.weights.value
-    return Weights.rows(as_rows(column)[chosen], as_rows(value)[chosen])
+    return Weights.rows(column.reshape(len(entry.index), -1)[chosen], value.reshape(len(entry.index), -1)[chosen])
 
 
 def sample_closest(source: Geo, places: AnyArray, reach: float = math.inf) -> Sample:
