@@ -11,11 +11,11 @@ WEB := $(shell find web/src web/public web/index.html -type f)
 .PHONY: start test lint bench generate
 
 start: .venv/.ready .venv/.kernels web/dist/index.html
-	@setup/packages.sh mariadbd=mariadb-server
+	@tools/packages.sh mariadbd=mariadb-server
 	@exec $(PYTHON) -m reticula.launch
 
 test: lint .venv/.dev .venv/.kernels web/dist/index.html
-	@setup/packages.sh mariadbd=mariadb-server chromium=chromium
+	@tools/packages.sh mariadbd=mariadb-server chromium=chromium
 	cd web && npx vitest run
 	$(PYTHON) -m pytest tests
 
@@ -24,18 +24,18 @@ lint: .venv/.dev web/node_modules/.ready
 	$(PYTHON) -m ruff format --check .
 	$(PYTHON) -m mypy
 	.venv/bin/lint-imports
-	$(PYTHON) -m setup.generated --check
+	$(PYTHON) -m tools.generated --check
 	cd web && npx eslint src && npx vue-tsc --noEmit
 
 bench: .venv/.dev .venv/.kernels
 	$(PYTHON) -m bench
 
 generate: .venv/.dev web/node_modules/.ready
-	$(PYTHON) -m setup.generated
+	$(PYTHON) -m tools.generated
 
 .venv/.ready: requirements.lock pyproject.toml
-	@setup/check_tools.sh
-	@setup/packages.sh ensurepip=python3-venv
+	@tools/check_tools.sh
+	@tools/packages.sh ensurepip=python3-venv
 	@test -x $(PYTHON) || python3 -m venv .venv
 	$(PYTHON) -m pip install -q --disable-pip-version-check --require-hashes -r requirements.lock
 	@echo "$(CURDIR)" > $$($(PYTHON) -c 'import sysconfig; print(sysconfig.get_path("purelib"))')/reticula.pth
@@ -48,11 +48,11 @@ generate: .venv/.dev web/node_modules/.ready
 
 .venv/.kernels: .venv/.ready $(CORE)
 	@echo "Building the compiled kernels (about a minute, once) …"
-	@$(PYTHON) -m reticula.core.warm
+	@$(PYTHON) -m reticula.core.precompile
 	@touch $@
 
 web/node_modules/.ready: web/package-lock.json
-	@setup/check_tools.sh
+	@tools/check_tools.sh
 	cd web && npm ci --no-audit --no-fund
 	@touch $@
 

@@ -10,9 +10,9 @@ import trimesh
 
 from bench.measure import Row, compare
 from reticula.core import Geo, ops
+from reticula.core.diagnostics import collecting
 from reticula.core.formats import read_bytes, write_bytes
 from reticula.core.geometry import Topology, measure
-from reticula.core.notes import collecting
 from reticula.core.spatial.surface import Surface
 
 __all__ = ["rows"]

@@ -12,12 +12,12 @@ from scipy.spatial import cKDTree
 
 from bench.measure import Row, alone, compare
 from reticula.core import Geo, ops
-from reticula.core.geometry.measure import face_centers, point_normals
+from reticula.core.diagnostics import collecting
+from reticula.core.geometry.measure.areas import face_centers, point_normals
 from reticula.core.language import evaluate
 from reticula.core.language.compiled import builder
 from reticula.core.language.noise import gradient_noise, octaves_at
 from reticula.core.language.script import Script
-from reticula.core.notes import collecting
 from reticula.core.spatial import points_of
 from reticula.core.spatial.kdtree import count_one, fill_one
 

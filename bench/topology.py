@@ -15,8 +15,8 @@ from scipy.spatial import Delaunay
 
 from bench.measure import Row, alone, compare
 from reticula.core import Geo, ops
+from reticula.core.diagnostics import collecting
 from reticula.core.geometry import Topology
-from reticula.core.notes import collecting
 
 __all__ = ["rows"]
 

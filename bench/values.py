@@ -11,10 +11,10 @@ from scipy.spatial import cKDTree
 
 from bench.measure import Row, alone, compare
 from reticula.core import Geo, ops
+from reticula.core.diagnostics import collecting
 from reticula.core.geometry import Topology
-from reticula.core.geometry.curvature import mean_curvatures
-from reticula.core.geometry.walking import surface_distances
-from reticula.core.notes import collecting
+from reticula.core.geometry.measure.curvature import mean_curvatures
+from reticula.core.geometry.measure.geodesics import surface_distances
 from reticula.core.spatial import points_of, surface_of
 from reticula.core.spatial.winding import winding_numbers
 

@@ -15,8 +15,8 @@ from demo.coral_rounds import coral_rounds
 from demo.settlement_tile import settlement_tile
 from reticula.core import Geo
 from reticula.core.graph.editing import fold, make_dial, rename_port
-from reticula.core.graph.library import MemoryLibrary
-from reticula.core.operators.resources import DiskResources
+from reticula.core.graph.structure.library import MemoryLibrary
+from reticula.core.operators.shared.resources import DiskResources
 from reticula.core.packages import prepare, write_package
 from reticula.core.packages.definition import content_name
 

@@ -10,7 +10,7 @@ import pytest
 from hypothesis import settings
 
 from reticula.core import Geo, ops
-from reticula.core.notes import Note, collecting
+from reticula.core.diagnostics import Note, collecting
 
 settings.register_profile("default", deadline=None, max_examples=40)
 settings.load_profile(os.environ.get("HYPOTHESIS_PROFILE", "default"))

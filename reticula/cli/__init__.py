@@ -6,8 +6,8 @@ import argparse
 import json
 import sys
 
-from reticula.cli.packing import add_packing, package_text
-from reticula.cli.running import add_run
+from reticula.cli.package_commands import add_packing, package_text
+from reticula.cli.run_command import add_run
 from reticula.core.errors import ReticulaError
 from reticula.core.graph import schema
 from reticula.core.operators import OPERATORS, Operator, find_operator

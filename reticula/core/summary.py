@@ -8,7 +8,7 @@ import numpy as np
 
 from reticula.core.arrays import as_rows
 from reticula.core.geometry import KINDS, Attribute, Geo
-from reticula.core.geometry.kinds import PLURAL
+from reticula.core.geometry.mesh.kinds import PLURAL
 
 __all__ = ["describe_attribute", "describe_geo", "element_counts", "unit_of"]
 

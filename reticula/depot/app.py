@@ -9,7 +9,7 @@ from pathlib import Path
 from flask import Flask, Response, jsonify, request, send_file
 
 from reticula.core.errors import ReticulaError
-from reticula.core.graph.library import is_published
+from reticula.core.graph.structure.library import is_published
 from reticula.core.packages import read_package
 
 __all__ = ["create_depot"]

@@ -12,7 +12,7 @@ from reticula.service import assets, catalogue, changes, evaluations, graphs, li
 from reticula.service.config import Config
 from reticula.service.context import Context
 from reticula.service.errors import install_errors, refuse, refuse_validation
-from reticula.service.guard import install_guard
+from reticula.service.security import install_guard
 from reticula.store.assets import AssetFiles
 from reticula.store.database import Database
 from reticula.workers.pool import Pool

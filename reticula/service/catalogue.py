@@ -6,7 +6,7 @@ from flask_openapi3 import APIBlueprint, Tag
 
 from reticula import __version__
 from reticula.core.formats import FORMATS
-from reticula.core.language.describing import describe_functions
+from reticula.core.language.completions import describe_functions
 from reticula.core.language.queries import METHODS
 from reticula.core.operators import OPERATORS
 from reticula.service.context import context

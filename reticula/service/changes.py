@@ -13,7 +13,7 @@ from reticula.core.errors import GraphError
 from reticula.core.graph import check_structure
 from reticula.core.graph.editing import fold, make_dial, rename_dial, rename_node, rename_port, set_free, tie, unfold
 from reticula.core.graph.editing.levels import level_of, parent_of
-from reticula.core.graph.library import using_library
+from reticula.core.graph.structure.library import using_library
 from reticula.core.packages import updated
 from reticula.service.context import context
 from reticula.service.schemas import ChangeRequest, ChangeState, ErrorState, GraphPath

@@ -9,7 +9,7 @@ from typing import Any, cast
 from flask import current_app
 from sqlalchemy.orm import Session
 
-from reticula.core.graph.library import references
+from reticula.core.graph.structure.library import references
 from reticula.service.config import Config
 from reticula.store import assets, library
 from reticula.store.assets import AssetFiles

@@ -14,11 +14,11 @@ from werkzeug.utils import secure_filename
 from reticula.core.errors import FormatError, GraphError
 from reticula.core.formats import FORMATS
 from reticula.core.graph import split_feed
-from reticula.core.graph.drawing import draw_formula, draw_script
 from reticula.core.graph.editing.levels import inner_level
-from reticula.core.graph.library import MemoryLibrary, using_library
-from reticula.core.graph.nesting import operator_of
-from reticula.core.graph.wiring import chain_text, value_feeds
+from reticula.core.graph.nesting.graph_operator import operator_of
+from reticula.core.graph.structure.library import MemoryLibrary, using_library
+from reticula.core.graph.values.formula_to_nodes import draw_formula, draw_script
+from reticula.core.graph.values.nodes_to_formula import chain_text, value_feeds
 from reticula.core.operators.scripting.controls import Code
 from reticula.service.assets import keep_shape
 from reticula.service.context import Surroundings, context

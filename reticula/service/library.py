@@ -14,9 +14,9 @@ from flask_openapi3 import APIBlueprint, Tag
 from sqlalchemy.orm import Session
 
 from reticula.core.errors import FormatError, GraphError
-from reticula.core.graph.conditions import condition_text
-from reticula.core.graph.library import using_library
-from reticula.core.graph.nesting import published_operator
+from reticula.core.graph.nesting.contracts import condition_text
+from reticula.core.graph.nesting.graph_operator import published_operator
+from reticula.core.graph.structure.library import using_library
 from reticula.core.packages import definition_key, differences, package_shapes, write_package
 from reticula.core.packages.definition import content_name
 from reticula.service.context import Context, context

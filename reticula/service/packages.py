@@ -13,7 +13,7 @@ from flask import request
 from flask_openapi3 import APIBlueprint, Tag
 
 from reticula.core.errors import FormatError
-from reticula.core.graph.library import using_library
+from reticula.core.graph.structure.library import using_library
 from reticula.core.packages import Package, definition_key, read_package, review, taken
 from reticula.service.context import context
 from reticula.service.depot_client import Depot, DepotDown

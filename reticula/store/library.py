@@ -9,7 +9,7 @@ from typing import Any
 from sqlalchemy import select
 from sqlalchemy.orm import Session
 
-from reticula.core.graph.library import MemoryLibrary, published_name, references
+from reticula.core.graph.structure.library import MemoryLibrary, published_name, references
 from reticula.core.packages import definition_key
 from reticula.store.errors import NameTaken, NotFound
 from reticula.store.models import Operator, OperatorShape

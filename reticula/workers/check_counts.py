@@ -5,8 +5,8 @@ from __future__ import annotations
 from collections.abc import Callable
 from typing import Any
 
-from reticula.core.geometry.checks import find_troubles
-from reticula.core.geometry.spaces import settled
+from reticula.core.geometry.edit.placement import settled
+from reticula.core.geometry.validation.checks import find_troubles
 from reticula.core.graph import Evaluation
 
 __all__ = ["CheckCounts"]

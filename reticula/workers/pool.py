@@ -22,7 +22,7 @@ from pathlib import Path
 from typing import Any
 
 from reticula.core.errors import ReticulaError
-from reticula.core.warm import warm
+from reticula.core.precompile import warm
 from reticula.workers.buffers import BufferFiles
 from reticula.workers.tasks import Job, Worker
 

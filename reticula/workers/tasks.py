@@ -8,21 +8,21 @@ from dataclasses import dataclass, field, replace
 from pathlib import Path
 from typing import Any
 
+from reticula.core.diagnostics import collecting
 from reticula.core.errors import GeometryError, ReticulaError
 from reticula.core.formats import read_file, write_bytes
 from reticula.core.geometry import Geo
 from reticula.core.graph import Cache, Evaluation, Evaluator, NodeResult, split_feed
-from reticula.core.graph.inspecting import inspect_text
-from reticula.core.graph.library import MemoryLibrary, using_library
-from reticula.core.graph.trace import trace
-from reticula.core.notes import collecting
-from reticula.core.operators.resources import using_resources
+from reticula.core.graph.inspection.provenance import trace
+from reticula.core.graph.inspection.text_inspection import inspect_text
+from reticula.core.graph.structure.library import MemoryLibrary, using_library
+from reticula.core.operators.shared.resources import using_resources
 from reticula.core.packages import prepare
 from reticula.core.summary import describe_geo, element_counts
 from reticula.workers.buffers import BufferFiles
 from reticula.workers.check_counts import CheckCounts
-from reticula.workers.comparing import difference
-from reticula.workers.looks import look
+from reticula.workers.comparison import difference
+from reticula.workers.result_queries import look
 
 __all__ = ["Job", "StoredShapes", "Worker"]
 

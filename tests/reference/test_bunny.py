@@ -4,8 +4,8 @@ import numpy as np
 import pytest
 
 from reticula.core import Geo, ops
+from reticula.core.diagnostics import Note
 from reticula.core.geometry import KINDS, measure
-from reticula.core.notes import Note
 from reticula.core.operators import OPERATORS
 
 CENTERS = np.random.default_rng(1).uniform(-1, 1, (20, 3))

@@ -12,8 +12,8 @@ import pytest
 from flask.testing import FlaskClient
 
 from reticula.core import ops
+from reticula.core.diagnostics import collecting
 from reticula.core.formats import read_bytes, write_bytes
-from reticula.core.notes import collecting
 from reticula.workers.pool import Pool
 from reticula.workers.tasks import Job
 

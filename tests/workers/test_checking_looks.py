@@ -11,8 +11,8 @@ import pytest
 from reticula.core import Geo, ops
 from reticula.core.errors import GeometryError
 from reticula.workers.buffers import BufferFiles
-from reticula.workers.comparing import difference
-from reticula.workers.looks import look
+from reticula.workers.comparison import difference
+from reticula.workers.result_queries import look
 
 
 @pytest.fixture

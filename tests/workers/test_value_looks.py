@@ -8,7 +8,7 @@ import pytest
 from reticula.core import ops
 from reticula.core.errors import GeometryError
 from reticula.workers.buffers import BufferFiles
-from reticula.workers.looks import look
+from reticula.workers.result_queries import look
 
 
 @pytest.fixture

@@ -8,12 +8,12 @@ from dataclasses import dataclass
 from pathlib import Path
 from typing import Any
 
+from reticula.core.diagnostics import note
 from reticula.core.errors import FormatError
 from reticula.core.formats import obj, ply, stl
 from reticula.core.geometry import Geo
-from reticula.core.geometry.instances import flatten
-from reticula.core.geometry.spaces import settled
-from reticula.core.notes import note
+from reticula.core.geometry.edit.instances import flatten
+from reticula.core.geometry.edit.placement import settled
 
 __all__ = ["FORMATS", "MOST_BYTES", "Format", "format_of", "read_bytes", "read_file", "write_bytes", "write_file"]
 

@@ -13,11 +13,11 @@ import json
 import numpy as np
 
 from reticula.core.arrays import AnyArray, Floats, as_rows, starts_from_sizes
+from reticula.core.diagnostics import note
 from reticula.core.errors import FormatError, GeometryError
 from reticula.core.formats.ply_table import Column, Element, read_tables, write_tables
 from reticula.core.geometry import KINDS, Attribute, Geo, Kind, Topology
-from reticula.core.geometry.kinds import TYPES
-from reticula.core.notes import note
+from reticula.core.geometry.mesh.kinds import TYPES
 
 __all__ = ["read", "write"]
 

@@ -10,9 +10,9 @@ from dataclasses import dataclass, field
 import numpy as np
 
 from reticula.core.arrays import AnyArray, Indices, Ints, starts_from_sizes
-from reticula.core.compiled import kernel
 from reticula.core.errors import FormatError
 from reticula.core.formats.text_lines import Lines, numbers_of
+from reticula.core.jit import kernel
 
 __all__ = ["Column", "Element", "read_tables", "write_tables"]
 

@@ -1,8 +1,9 @@
 """Graphs: documents, validation and evaluation."""
 
-from reticula.core.graph.cache import Cache
-from reticula.core.graph.dials import dial_values
-from reticula.core.graph.document import (
+from reticula.core.graph.evaluation.cache import Cache
+from reticula.core.graph.evaluation.evaluator import Evaluation, Evaluator, NodeResult, run_graph
+from reticula.core.graph.nesting.dials import dial_values
+from reticula.core.graph.structure.document import (
     Document,
     Problem,
     check_structure,
@@ -11,7 +12,6 @@ from reticula.core.graph.document import (
     schema,
     split_feed,
 )
-from reticula.core.graph.evaluate import Evaluation, Evaluator, NodeResult, run_graph
 
 __all__ = [
     "Cache",

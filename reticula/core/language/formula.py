@@ -10,16 +10,16 @@ import numpy as np
 
 from reticula.core.arrays import AnyArray, as_rows
 from reticula.core.errors import FormulaError
-from reticula.core.geometry.geo import Geo
-from reticula.core.geometry.kinds import PLURAL, Kind
+from reticula.core.geometry.mesh.geo import Geo
+from reticula.core.geometry.mesh.kinds import PLURAL, Kind
 from reticula.core.language import ir
-from reticula.core.language.checking import check_program, convert
-from reticula.core.language.committing import OwnWrites
+from reticula.core.language.apply_effects import OwnWrites
 from reticula.core.language.compiled import Job, run_job
 from reticula.core.language.effects import Effects, Log
 from reticula.core.language.limits import MOST_SECONDS
 from reticula.core.language.parse import parse
 from reticula.core.language.scope import Scope
+from reticula.core.language.typecheck import check_program, convert
 from reticula.core.language.types import in_words, is_element, is_list, is_place
 from reticula.core.language.vector.statements import Clock, ProgramRunner
 

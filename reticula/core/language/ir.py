@@ -11,7 +11,7 @@ from typing import TYPE_CHECKING, Any
 from reticula.core.language.parse import Place
 
 if TYPE_CHECKING:
-    from reticula.core.geometry.kinds import Kind
+    from reticula.core.geometry.mesh.kinds import Kind
     from reticula.core.language.functions import Function
 
 __all__ = [

@@ -7,8 +7,8 @@ import math
 import numpy as np
 
 from reticula.core.arrays import Floats, Ints
-from reticula.core.compiled import inline, parallel_kernel, prange
-from reticula.core.geometry.identity import mix64
+from reticula.core.geometry.mesh.identity import mix64
+from reticula.core.jit import inline, parallel_kernel, prange
 
 __all__ = ["SHIFTS", "cell_distance", "cell_label", "cell_labels", "cellular", "gradient_noise", "octaves_at"]
 

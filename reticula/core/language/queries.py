@@ -10,8 +10,8 @@ from typing import Any
 import numpy as np
 
 from reticula.core.arrays import AnyArray, Floats
-from reticula.core.geometry.geo import Geo
-from reticula.core.geometry.kinds import Kind
+from reticula.core.geometry.mesh.geo import Geo
+from reticula.core.geometry.mesh.kinds import Kind
 from reticula.core.spatial.points import points_of
 from reticula.core.spatial.sampling import sample_closest, sample_points, sample_ray
 from reticula.core.spatial.winding import winding_numbers

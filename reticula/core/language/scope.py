@@ -9,11 +9,13 @@ from typing import Any
 import numpy as np
 
 from reticula.core.arrays import AnyArray, Indices
-from reticula.core.geometry import curvature, measure, pieces
-from reticula.core.geometry.geo import Geo
-from reticula.core.geometry.kinds import Kind
-from reticula.core.geometry.moves import belonging
-from reticula.core.geometry.topology import Topology
+from reticula.core.geometry import measure
+from reticula.core.geometry.measure import components as pieces
+from reticula.core.geometry.measure import curvature
+from reticula.core.geometry.mesh.geo import Geo
+from reticula.core.geometry.mesh.incidence import belonging
+from reticula.core.geometry.mesh.kinds import Kind
+from reticula.core.geometry.mesh.topology import Topology
 from reticula.core.spatial.thickness import thickness
 
 __all__ = ["AROUND", "BUILTINS", "CONSTANTS", "SINGLE", "TIMELINE", "Builtin", "Scope", "adjacent"]

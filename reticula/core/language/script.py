@@ -8,12 +8,12 @@ from typing import Any, Literal
 import numpy as np
 
 from reticula.core.arrays import AnyArray, Ints
+from reticula.core.diagnostics import note
 from reticula.core.errors import FormulaError
-from reticula.core.geometry.geo import Geo
-from reticula.core.geometry.kinds import KINDS, Kind
+from reticula.core.geometry.mesh.geo import Geo
+from reticula.core.geometry.mesh.kinds import KINDS, Kind
 from reticula.core.language import ir
-from reticula.core.language.checking import check_program
-from reticula.core.language.committing import OwnWrites, committed
+from reticula.core.language.apply_effects import OwnWrites, committed
 from reticula.core.language.compiled import Job, run_job
 from reticula.core.language.controls import Declared, declared, statements_of
 from reticula.core.language.effects import Effects, Log
@@ -21,9 +21,9 @@ from reticula.core.language.limits import BLOCK, MOST_SECONDS
 from reticula.core.language.parse import parse_script
 from reticula.core.language.profiles import profile_of
 from reticula.core.language.scope import Scope
+from reticula.core.language.typecheck import check_program
 from reticula.core.language.vector.lists import Lists
 from reticula.core.language.vector.statements import Clock, ProgramRunner
-from reticula.core.notes import note
 
 __all__ = ["EACH", "Script", "run_script"]
 

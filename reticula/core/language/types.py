@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from reticula.core.geometry.kinds import KINDS
+from reticula.core.geometry.mesh.kinds import KINDS
 
 __all__ = [
     "BY_SIZE", "MATRICES", "NUMERIC", "PLAIN", "UNKNOWN_LIST", "VECTORS", "element", "in_words", "is_element", "is_list",

@@ -9,7 +9,7 @@ import importlib
 import pkgutil
 from difflib import get_close_matches
 
-from reticula.core.operators.declare import OPERATORS, Input, Operator, operator
+from reticula.core.operators.declaration.operator import OPERATORS, Input, Operator, operator
 
 __all__ = ["OPERATORS", "Input", "Operator", "find_operator", "operator", "ops"]
 

@@ -13,9 +13,9 @@ import jsonschema
 from referencing import Registry, Resource
 
 from reticula.core.errors import GraphError, ReticulaError
-from reticula.core.graph.document import problems_of, schema
-from reticula.core.graph.nesting import digest_of, graph_trouble, operator_of
-from reticula.core.operators.parameters import Shape
+from reticula.core.graph.nesting.graph_operator import digest_of, graph_trouble, operator_of
+from reticula.core.graph.structure.document import problems_of, schema
+from reticula.core.operators.declaration.parameters import Shape
 
 __all__ = [
     "Definition", "check_definition", "definition_key", "definition_schema", "map_shapes", "nodes_of", "package_shapes", "release_of",

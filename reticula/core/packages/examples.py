@@ -10,9 +10,9 @@ import numpy as np
 
 from reticula.core.errors import ReticulaError
 from reticula.core.geometry import KINDS, Geo
-from reticula.core.graph.evaluate import Evaluator
-from reticula.core.graph.library import Layered, MemoryLibrary
-from reticula.core.operators.resources import Resources
+from reticula.core.graph.evaluation.evaluator import Evaluator
+from reticula.core.graph.structure.library import Layered, MemoryLibrary
+from reticula.core.operators.shared.resources import Resources
 from reticula.core.packages.definition import Definition, definition_key
 
 __all__ = ["Trial", "measured", "run_examples"]

@@ -18,10 +18,10 @@ import jsonschema
 from reticula.core.errors import FormatError, GraphError, ReticulaError
 from reticula.core.formats import read_bytes
 from reticula.core.geometry import Geo
-from reticula.core.graph.library import Layered, references, using_library
-from reticula.core.graph.nesting import published_operator
+from reticula.core.graph.nesting.graph_operator import published_operator
+from reticula.core.graph.structure.library import Layered, references, using_library
 from reticula.core.operators import Operator
-from reticula.core.operators.resources import Resources, resources, using_resources
+from reticula.core.operators.shared.resources import Resources, resources, using_resources
 from reticula.core.packages.definition import (
     Definition,
     check_definition,

@@ -7,11 +7,11 @@ from dataclasses import dataclass, field
 from typing import Any
 
 from reticula.core.errors import GraphError
-from reticula.core.graph.document import ancestors, empty_document
 from reticula.core.graph.editing.levels import level_of
-from reticula.core.graph.library import library
-from reticula.core.graph.nesting import operator_of
-from reticula.core.operators.resources import Resources
+from reticula.core.graph.nesting.graph_operator import operator_of
+from reticula.core.graph.structure.document import ancestors, empty_document
+from reticula.core.graph.structure.library import library
+from reticula.core.operators.shared.resources import Resources
 from reticula.core.packages.definition import Definition, check_definition, map_shapes, package_shapes, release_of
 from reticula.core.packages.differences import Differences, differences, least_release
 from reticula.core.packages.examples import Trial, run_examples

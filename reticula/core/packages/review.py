@@ -6,7 +6,7 @@ from collections.abc import Iterable
 from dataclasses import dataclass
 from typing import Any, Literal
 
-from reticula.core.graph.library import library
+from reticula.core.graph.structure.library import library
 from reticula.core.packages.definition import definition_digest
 from reticula.core.packages.package import Package
 

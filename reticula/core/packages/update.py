@@ -6,9 +6,9 @@ from copy import deepcopy
 from typing import Any
 
 from reticula.core.errors import GraphError
+from reticula.core.graph.editing.formula_texts import free_name
 from reticula.core.graph.editing.levels import level_of
-from reticula.core.graph.editing.texts import free_name
-from reticula.core.graph.library import library, published_name
+from reticula.core.graph.structure.library import library, published_name
 
 __all__ = ["updated"]
 

@@ -5,8 +5,8 @@ from __future__ import annotations
 import numpy as np
 
 from reticula.core.arrays import Floats, Indices, starts_from_sizes
-from reticula.core.compiled import inline, parallel_kernel, prange
-from reticula.core.geometry.measure import unit
+from reticula.core.geometry.measure.areas import unit
+from reticula.core.jit import inline, parallel_kernel, prange
 from reticula.core.spatial.surface import STACK, Places, Surface, enters, invert
 
 __all__ = ["all_hits"]

@@ -5,8 +5,8 @@ from __future__ import annotations
 import numpy as np
 
 from reticula.core.arrays import Floats, Indices
-from reticula.core.compiled import inline, kernel, parallel_kernel, prange
-from reticula.core.geometry.geo import Geo
+from reticula.core.geometry.mesh.geo import Geo
+from reticula.core.jit import inline, kernel, parallel_kernel, prange
 from reticula.core.spatial.surface import STACK, surface_of
 
 __all__ = ["crossing_segments"]

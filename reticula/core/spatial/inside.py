@@ -5,7 +5,7 @@ from __future__ import annotations
 import numpy as np
 
 from reticula.core.arrays import Flags, Floats
-from reticula.core.geometry.geo import Geo
+from reticula.core.geometry.mesh.geo import Geo
 from reticula.core.spatial.surface import surface_of
 
 __all__ = ["behind", "inside"]

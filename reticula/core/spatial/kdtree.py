@@ -13,7 +13,7 @@ from dataclasses import dataclass
 import numpy as np
 
 from reticula.core.arrays import Flags, Floats, Indices, Ints
-from reticula.core.compiled import inline, kernel, parallel_kernel, prange
+from reticula.core.jit import inline, kernel, parallel_kernel, prange
 
 __all__ = [
     "STACK", "PointTree", "build_point_tree", "count_near", "count_one", "fill_near", "fill_one", "nearest", "nearest_one", "push_children",

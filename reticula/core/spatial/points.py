@@ -8,7 +8,7 @@ import numpy as np
 
 from reticula.core.arrays import AnyArray, Floats, Indices, Ints, starts_from_sizes
 from reticula.core.errors import GeometryError, LimitError
-from reticula.core.geometry.geo import Geo, once_per_geo
+from reticula.core.geometry.mesh.geo import Geo, once_per_geo
 from reticula.core.spatial.kdtree import build_point_tree, count_near, fill_near, nearest
 
 __all__ = ["NearestPoints", "points_of"]

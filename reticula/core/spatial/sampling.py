@@ -10,11 +10,11 @@ from functools import cached_property
 import numpy as np
 
 from reticula.core.arrays import AnyArray, Flags, Floats, Indices
-from reticula.core.geometry.attribute import Attribute
-from reticula.core.geometry.carry import SourceMap, Weights
-from reticula.core.geometry.geo import Geo, once_per_geo
-from reticula.core.geometry.kinds import Kind
-from reticula.core.geometry.measure import point_normals
+from reticula.core.geometry.measure.areas import point_normals
+from reticula.core.geometry.mesh.attribute import Attribute
+from reticula.core.geometry.mesh.geo import Geo, once_per_geo
+from reticula.core.geometry.mesh.kinds import Kind
+from reticula.core.geometry.mesh.source_maps import SourceMap, Weights
 from reticula.core.spatial.all_hits import all_hits
 from reticula.core.spatial.points import points_of
 from reticula.core.spatial.surface import Places, Surface, closest_in, surface_of

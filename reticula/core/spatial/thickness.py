@@ -5,8 +5,8 @@ from __future__ import annotations
 import numpy as np
 
 from reticula.core.arrays import Floats
-from reticula.core.geometry.geo import Geo, once_per_geo
-from reticula.core.geometry.measure import point_normals
+from reticula.core.geometry.measure.areas import point_normals
+from reticula.core.geometry.mesh.geo import Geo, once_per_geo
 from reticula.core.spatial.sampling import NOTHING, sample_ray
 
 __all__ = ["thickness"]

@@ -12,7 +12,7 @@ from dataclasses import dataclass
 import numpy as np
 
 from reticula.core.arrays import Floats, Indices
-from reticula.core.compiled import inline, kernel
+from reticula.core.jit import inline, kernel
 
 __all__ = ["Tree", "build_tree"]
 

@@ -13,8 +13,8 @@ from dataclasses import dataclass
 import numpy as np
 
 from reticula.core.arrays import Floats, Indices
-from reticula.core.compiled import inline, kernel, parallel_kernel, prange
-from reticula.core.geometry.geo import Geo, once_per_geo
+from reticula.core.geometry.mesh.geo import Geo, once_per_geo
+from reticula.core.jit import inline, kernel, parallel_kernel, prange
 from reticula.core.spatial.surface import CHUNK, STACK, surface_of
 from reticula.core.spatial.tree import Tree
 

@@ -8,10 +8,10 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from reticula.core import Geo, ops
+from reticula.core.diagnostics import Note
 from reticula.core.errors import FormatError
 from reticula.core.formats import read_bytes, write_bytes
 from reticula.core.geometry import KINDS, TYPES, Attribute
-from reticula.core.notes import Note
 
 LISTS = {
     "number list": [[1.5], [], [2, 3]],
@@ -196,7 +196,7 @@ def test_broken_files_are_refused_with_the_place(
 @given(st.data())
 def test_damaged_files_give_a_mesh_or_a_format_error(data: st.DataObject) -> None:
     """Cut or overwrite a valid file anywhere: never anything but a mesh or a FormatError."""
-    from reticula.core.notes import collecting
+    from reticula.core.diagnostics import collecting
 
     name = data.draw(st.sampled_from(["a.ply", "a.obj", "a.stl"]))
     encoding = {} if name == "a.obj" else {"encoding": data.draw(st.sampled_from(["binary", "ascii"]))}

@@ -10,11 +10,11 @@ import pytest
 from demo.settlement_tile import settlement_tile, survey_scan
 from reticula.cli import main
 from reticula.core import Geo, ops
+from reticula.core.diagnostics import collecting
 from reticula.core.errors import GraphError, Stopped
 from reticula.core.graph import Cache, Evaluator, check_structure, dial_values, empty_document, problems_of, run_graph
-from reticula.core.graph.cache import Entry
-from reticula.core.notes import collecting
-from reticula.core.operators.resources import DiskResources
+from reticula.core.graph.evaluation.cache import Entry
+from reticula.core.operators.shared.resources import DiskResources
 
 
 @pytest.fixture

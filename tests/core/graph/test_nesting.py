@@ -10,7 +10,7 @@ import pytest
 from reticula.core import Geo, ops
 from reticula.core.errors import GeometryError, GraphError
 from reticula.core.graph import Evaluator, run_graph
-from reticula.core.graph.nesting import operator_of
+from reticula.core.graph.nesting.graph_operator import operator_of
 from tests.core.graph.building import graph, node
 
 NUMBER = {"type": "number", "value": 0.2}

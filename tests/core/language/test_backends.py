@@ -8,13 +8,13 @@ import numpy as np
 import pytest
 
 from reticula.core import Geo, ops
+from reticula.core.diagnostics import Note, collecting
 from reticula.core.errors import FormulaError, LimitError, Stopped
 from reticula.core.language import script as scripts
-from reticula.core.language.compiled import build, running
-from reticula.core.language.compiled.running import emitted_or_none
+from reticula.core.language.compiled import executor, kernel_store
+from reticula.core.language.compiled.executor import emitted_or_none
 from reticula.core.language.limits import MOST_ITEMS
 from reticula.core.language.script import Script, run_script
-from reticula.core.notes import Note, collecting
 from tests.core.language.programs.interpreted import run_interpreted
 from tests.core.language.studio import reef, sheet
 
@@ -166,8 +166,8 @@ def test_results_do_not_depend_on_the_number_of_threads(monkeypatch: pytest.Monk
     made = []
     with collecting():
         for threads in (1, 4):
-            monkeypatch.setattr(running.os, "cpu_count", lambda count=threads: count)
-            monkeypatch.setattr(running, "SMALLEST", 64)
+            monkeypatch.setattr(executor.os, "cpu_count", lambda count=threads: count)
+            monkeypatch.setattr(executor, "SMALLEST", 64)
             made.append(run_script(geo, text, each="face", backend="compiled"))
         made.append(run_script(geo, text, each="face", backend="vector"))
     assert made[0].digest == made[1].digest == made[2].digest
@@ -184,7 +184,7 @@ def test_a_control_is_no_part_of_the_kernel() -> None:
     keys = set()
     for value in (0.5, 3):
         script = Script(text, sheet(), controls={"amount": value})
-        emitted = emitted_or_none(running.Job(script.program, script.scope, script.elements()))
+        emitted = emitted_or_none(executor.Job(script.program, script.scope, script.elements()))
         assert emitted is not None
         keys.add(emitted.key)
     assert len(keys) == 1
@@ -192,10 +192,10 @@ def test_a_control_is_no_part_of_the_kernel() -> None:
 
 def test_kernels_are_built_aside_and_kept(tmp_path, monkeypatch: pytest.MonkeyPatch) -> None:  # type: ignore[no-untyped-def]
     monkeypatch.setenv("RETICULA_KERNELS", str(tmp_path))
-    maker = build.Builder()
+    maker = kernel_store.Builder()
     maker.enabled = True
-    monkeypatch.setattr(running, "builder", lambda: maker)
-    monkeypatch.setattr(running, "WORTH_BUILDING", 0.0)
+    monkeypatch.setattr(executor, "builder", lambda: maker)
+    monkeypatch.setattr(executor, "WORTH_BUILDING", 0.0)
     text = "here.slow = sum([noise(position * k) for k in range(3)])"
     first = run_script(sheet(), text)
     assert maker.running is not None
@@ -203,18 +203,18 @@ def test_kernels_are_built_aside_and_kept(tmp_path, monkeypatch: pytest.MonkeyPa
     maker._look()
     assert not maker.failed
     assert [path.suffix for path in tmp_path.glob("*.built")] == [".built"]
-    again = build.Builder()
-    monkeypatch.setattr(running, "builder", lambda: again)
+    again = kernel_store.Builder()
+    monkeypatch.setattr(executor, "builder", lambda: again)
     same(first, run_script(sheet(), text))
     assert len(again.loaded) == 1
 
 
 def test_a_slow_run_goes_over_to_its_kernel(tmp_path, monkeypatch: pytest.MonkeyPatch) -> None:  # type: ignore[no-untyped-def]
     monkeypatch.setenv("RETICULA_KERNELS", str(tmp_path))
-    monkeypatch.setattr(running, "PATIENCE", 0.0)
-    maker = build.Builder()
+    monkeypatch.setattr(executor, "PATIENCE", 0.0)
+    maker = kernel_store.Builder()
     maker.enabled = True
-    monkeypatch.setattr(running, "builder", lambda: maker)
+    monkeypatch.setattr(executor, "builder", lambda: maker)
     text = "k = 0\nwhile k < 400000000:\n    k += 7\nhere.k = k"
     made = run_script(ops.line(segments=1), text, each="point")
     assert made.attribute("point", "k").tolist() == [400_000_006] * 2
@@ -224,9 +224,9 @@ def test_a_slow_run_goes_over_to_its_kernel(tmp_path, monkeypatch: pytest.Monkey
 def test_a_broken_kernel_file_is_built_again(tmp_path, monkeypatch: pytest.MonkeyPatch) -> None:  # type: ignore[no-untyped-def]
     monkeypatch.setenv("RETICULA_KERNELS", str(tmp_path))
     script = Script("here.a = cover * 3", sheet())
-    emitted = emitted_or_none(running.Job(script.program, script.scope, script.elements()))
+    emitted = emitted_or_none(executor.Job(script.program, script.scope, script.elements()))
     assert emitted is not None
-    maker = build.Builder()
+    maker = kernel_store.Builder()
     path = maker.path(emitted)
     path.parent.mkdir(exist_ok=True)
     path.write_text("def kernel(:\n")

@@ -9,7 +9,7 @@ from hypothesis import strategies as st
 
 from reticula.core import Geo, ops
 from reticula.core.errors import FormulaError
-from reticula.core.geometry.kinds import Kind
+from reticula.core.geometry.mesh.kinds import Kind
 from reticula.core.language import evaluate, evaluate_once
 
 

@@ -8,9 +8,9 @@ import numpy as np
 import pytest
 
 from reticula.core import Geo
+from reticula.core.diagnostics import collecting
 from reticula.core.language.functions import FUNCTIONS, OPERATORS, Function
 from reticula.core.language.script import run_script
-from reticula.core.notes import collecting
 from tests.core.language.programs.interpreted import run_interpreted
 from tests.core.language.studio import sheet
 

@@ -9,11 +9,11 @@ from hypothesis import HealthCheck, given, settings
 from hypothesis import strategies as st
 
 from reticula.core import Geo, ops
+from reticula.core.diagnostics import collecting
 from reticula.core.errors import FormulaError, LimitError, ReticulaError
 from reticula.core.language import evaluate
 from reticula.core.language import script as scripts
 from reticula.core.language.script import Script, run_script
-from reticula.core.notes import collecting
 from tests.core.language.programs.generating import program
 
 REFUSED = [

@@ -6,11 +6,11 @@ from pathlib import Path
 import numpy as np
 import pytest
 
+from reticula.core.diagnostics import Note
 from reticula.core.language import evaluate
-from reticula.core.language.describing import describe_functions
+from reticula.core.language.completions import describe_functions
 from reticula.core.language.functions import FUNCTIONS
 from reticula.core.language.script import run_script
-from reticula.core.notes import Note
 from tests.core.language.programs.interpreted import run_interpreted
 from tests.core.language.studio import reef, sheet
 

@@ -4,7 +4,7 @@ import numpy as np
 import pytest
 
 from reticula.core import Geo, ops
-from reticula.core.geometry.kinds import Kind
+from reticula.core.geometry.mesh.kinds import Kind
 from reticula.core.language.scope import AROUND, BUILTINS, Scope, adjacent
 
 

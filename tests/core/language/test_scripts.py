@@ -6,9 +6,9 @@ import numpy as np
 import pytest
 
 from reticula.core import Geo, ops
+from reticula.core.diagnostics import Note
 from reticula.core.errors import FormulaError
 from reticula.core.language.script import Script, run_script
-from reticula.core.notes import Note
 from tests.core.language.programs.interpreted import run_interpreted
 from tests.core.language.studio import reef, sheet
 

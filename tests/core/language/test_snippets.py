@@ -6,8 +6,8 @@ from pathlib import Path
 import pytest
 
 from reticula.core import Geo
+from reticula.core.diagnostics import Note
 from reticula.core.language.script import EACH, run_script
-from reticula.core.notes import Note
 from tests.core.language.programs.interpreted import run_interpreted
 from tests.core.language.studio import reef, sheet
 

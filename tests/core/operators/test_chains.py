@@ -11,7 +11,7 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from reticula.core import Geo, ops
-from reticula.core.notes import collecting
+from reticula.core.diagnostics import collecting
 from tests.helpers import bumpy, is_closed, volume
 
 Step = Callable[[Geo], Any]

@@ -4,9 +4,9 @@ import numpy as np
 import pytest
 
 from reticula.core import Geo, ops
+from reticula.core.diagnostics import Note
 from reticula.core.errors import GeometryError, ParameterError
 from reticula.core.geometry import KINDS, Topology
-from reticula.core.notes import Note
 from reticula.core.operators import OPERATORS
 
 NAMES = [name for name, entry in OPERATORS.items() if entry.family not in ("sources", "operators of your own")]

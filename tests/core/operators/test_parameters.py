@@ -8,7 +8,7 @@ import pytest
 from reticula.core import Geo, ops
 from reticula.core.errors import ParameterError
 from reticula.core.operators import OPERATORS, Input, operator
-from reticula.core.operators.parameters import (
+from reticula.core.operators.declaration.parameters import (
     AttributeName,
     Choice,
     Context,

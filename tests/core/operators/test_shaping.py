@@ -6,11 +6,11 @@ import numpy as np
 import pytest
 
 from reticula.core import Geo, ops
+from reticula.core.diagnostics import Note
 from reticula.core.errors import GeometryError, ParameterError
 from reticula.core.geometry import measure
-from reticula.core.geometry.moving import SPEED
-from reticula.core.notes import Note
-from reticula.core.operators.resources import DiskResources, using_resources
+from reticula.core.geometry.edit.affine import SPEED
+from reticula.core.operators.shared.resources import DiskResources, using_resources
 
 
 def test_transform_scales_turns_and_moves_in_this_order() -> None:

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from typing import Any
 
-from reticula.core.graph.library import MemoryLibrary, using_library
+from reticula.core.graph.structure.library import MemoryLibrary, using_library
 from reticula.core.packages import definition_key, prepare
 from tests.core.graph.building import graph, node
 

@@ -16,8 +16,8 @@ from hypothesis import strategies as st
 from reticula.core import load_package, ops
 from reticula.core.errors import FormatError, ReticulaError
 from reticula.core.formats import write_bytes
-from reticula.core.graph.library import MemoryLibrary, using_library
-from reticula.core.operators.resources import DiskResources
+from reticula.core.graph.structure.library import MemoryLibrary, using_library
+from reticula.core.operators.shared.resources import DiskResources
 from reticula.core.packages import prepare, read_package, review, write_package
 from reticula.core.packages.definition import content_name
 from tests.core.graph.building import graph, node

@@ -8,7 +8,7 @@ import pytest
 
 from reticula.core.errors import GraphError
 from reticula.core.graph import Evaluator, run_graph
-from reticula.core.graph.library import MemoryLibrary, using_library
+from reticula.core.graph.structure.library import MemoryLibrary, using_library
 from reticula.core.packages import differences, prepare, run_examples, updated
 from tests.core.graph.building import graph, node
 from tests.core.packages.studio import ABOUT, lift_document, published, release

@@ -1,4 +1,4 @@
-<script setup lang="ts">
+<script tools lang="ts">
 /** The working screen: board, view and ledger, which always show the same moment. */
 import { useEventListener } from '@vueuse/core'
 import { ElMessage, ElMessageBox } from 'element-plus'

@@ -1,4 +1,4 @@
-<script setup lang="ts">
+<script tools lang="ts">
 /** Search and do: every operator to add and every action, by any part of any word. */
 import { computed, nextTick, ref, watch } from 'vue'
 import { useCatalogue } from '../catalogue/useCatalogue'

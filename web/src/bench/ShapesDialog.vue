@@ -1,4 +1,4 @@
-<script setup lang="ts">
+<script tools lang="ts">
 /** The shapes of the project: upload, use, delete. */
 import { ElDialog, ElMessageBox } from 'element-plus'
 import { ref } from 'vue'

@@ -1,4 +1,4 @@
-<script setup lang="ts">
+<script tools lang="ts">
 /** Every shortcut, from the same list that the finder shows. */
 import { ElDialog } from 'element-plus'
 import { computed } from 'vue'

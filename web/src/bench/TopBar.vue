@@ -1,4 +1,4 @@
-<script setup lang="ts">
+<script tools lang="ts">
 /** The top line: where one is, whether all is saved, undo, and the way in and out for meshes. */
 import { ElDropdown, ElDropdownItem, ElDropdownMenu, ElMessageBox } from 'element-plus'
 import { computed } from 'vue'

@@ -1,4 +1,4 @@
-<script setup lang="ts">
+<script tools lang="ts">
 /** The bench in one minute, on whatever is open. */
 import { ElTour, ElTourStep } from 'element-plus'
 

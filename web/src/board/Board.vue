@@ -1,4 +1,4 @@
-<script setup lang="ts">
+<script tools lang="ts">
 /** Where the graph is: cards top to bottom, wires between them. */
 import '@vue-flow/core/dist/style.css'
 import { type Connection, type EdgeMouseEvent, type NodeChange, type NodeDragEvent, useVueFlow, VueFlow } from '@vue-flow/core'

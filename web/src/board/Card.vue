@@ -1,4 +1,4 @@
-<script setup lang="ts">
+<script tools lang="ts">
 /** A node as it is drawn: what it does in one line, its counts, time and troubles; opened, its controls. */
 import { Handle, Position, useVueFlow } from '@vue-flow/core'
 import { computed, inject, nextTick, provide, ref, shallowRef, watch } from 'vue'

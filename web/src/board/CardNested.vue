@@ -1,4 +1,4 @@
-<script setup lang="ts">
+<script tools lang="ts">
 /** What a card offers that runs a graph: a way in, presets, a newer release, publishing, unfolding. */
 import { ElMessageBox } from 'element-plus'
 import { computed, ref } from 'vue'

@@ -1,4 +1,4 @@
-<script setup lang="ts">
+<script tools lang="ts">
 /** Frames around cards, with a title and a note. They lie behind the cards and move with the board. */
 import { useVueFlow } from '@vue-flow/core'
 import { ElMessageBox } from 'element-plus'

@@ -1,4 +1,4 @@
-<script setup lang="ts">
+<script tools lang="ts">
 /** One parameter in an opened card: its field, or what it follows, is wired to or bound to; and what can be made of it. */
 import { Handle, Position } from '@vue-flow/core'
 import { ElDropdown, ElDropdownItem, ElDropdownMenu } from 'element-plus'

@@ -1,4 +1,4 @@
-<script setup lang="ts">
+<script tools lang="ts">
 /** Search in the graph, and the named places in it. */
 import { computed, nextTick, ref } from 'vue'
 import { useCatalogue } from '../catalogue/useCatalogue'

@@ -1,4 +1,4 @@
-<script setup lang="ts">
+<script tools lang="ts">
 /** What goes through a wire or comes out of a card: counts, and attributes with their type, range and members. */
 import { shallowRef, watch } from 'vue'
 import { api } from '../api/client'

@@ -1,4 +1,4 @@
-<script setup lang="ts">
+<script tools lang="ts">
 /** Where one is: the graph, and the graphs inside it that one went into; and which round of a loop is looked at. */
 import { computed } from 'vue'
 import { useGraph } from './useGraph'

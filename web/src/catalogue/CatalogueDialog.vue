@@ -1,4 +1,4 @@
-<script setup lang="ts">
+<script tools lang="ts">
 /** All operators, built in and published, with a page on each; and the depot, where packages are shared. */
 import { ElDialog } from 'element-plus'
 import { computed, ref, watch } from 'vue'

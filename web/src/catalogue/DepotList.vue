@@ -1,4 +1,4 @@
-<script setup lang="ts">
+<script tools lang="ts">
 /** What the depot has; if it does not answer, that is said and nothing else suffers. */
 import { ref } from 'vue'
 import { api, type Schemas } from '../api/client'

@@ -1,4 +1,4 @@
-<script setup lang="ts">
+<script tools lang="ts">
 /** What a package brings, what is there already, what collides; decided before anything changes. */
 import { ElDialog, ElMessage } from 'element-plus'
 import { computed, reactive, ref } from 'vue'

@@ -1,4 +1,4 @@
-<script setup lang="ts">
+<script tools lang="ts">
 /** The page of one operator: picture, help, dials, what goes in and out, what it promises, its releases. */
 import { ElMessage } from 'element-plus'
 import { computed } from 'vue'

@@ -1,4 +1,4 @@
-<script setup lang="ts">
+<script tools lang="ts">
 /** Publish a folded card: name, release, help; what differs from the release before is seen first. */
 import { ElDialog, ElMessage } from 'element-plus'
 import { computed, reactive, ref, watch } from 'vue'

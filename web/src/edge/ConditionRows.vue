@@ -1,4 +1,4 @@
-<script setup lang="ts">
+<script tools lang="ts">
 /** A list of conditions: what must hold of a geometry. */
 import { CONDITIONS, type Condition } from './conditions'
 

@@ -1,4 +1,4 @@
-<script setup lang="ts">
+<script tools lang="ts">
 /** All about one dial: name, help, unit, ranges, step, default, section, and when it is shown. */
 import { ElDialog } from 'element-plus'
 import { computed, reactive } from 'vue'

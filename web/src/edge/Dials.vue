@@ -1,4 +1,4 @@
-<script setup lang="ts">
+<script tools lang="ts">
 /** The dials of the graph that is worked on, and its inputs and outputs where it is an operator. */
 import { ElMessageBox } from 'element-plus'
 import { computed, inject, ref } from 'vue'

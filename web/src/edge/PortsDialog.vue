@@ -1,4 +1,4 @@
-<script setup lang="ts">
+<script tools lang="ts">
 /** The edge of a graph: its inputs and outputs with their names, help and order, and what must hold. */
 import { ElDialog } from 'element-plus'
 import { computed } from 'vue'

@@ -1,4 +1,4 @@
-<script setup lang="ts">
+<script tools lang="ts">
 /** One row per element of the node that is looked at. */
 import { useElementSize, watchDebounced } from '@vueuse/core'
 import { ElDropdown, ElDropdownItem, ElDropdownMenu, ElMessage } from 'element-plus'

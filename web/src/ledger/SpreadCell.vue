@@ -1,4 +1,4 @@
-<script setup lang="ts">
+<script tools lang="ts">
 /** How one column's values are spread: a small histogram with mean and deviation, members of a group, or the commonest words. */
 import { computed } from 'vue'
 import type { Spread } from '../api/looks'

@@ -1,4 +1,4 @@
-<script setup lang="ts">
+<script tools lang="ts">
 /** The controls that a script declares, as fields; values that it does not declare any more are kept, and said. */
 import { computed, inject, provide } from 'vue'
 import type { ParameterState } from '../api/client'

@@ -1,4 +1,4 @@
-<script setup lang="ts">
+<script tools lang="ts">
 /** Below a formula that is being written: what it gives or what is wrong with it, and what can be written next. */
 import { useDebounceFn } from '@vueuse/core'
 import { computed, inject, onMounted, ref, watch } from 'vue'

@@ -1,4 +1,4 @@
-<script setup lang="ts">
+<script tools lang="ts">
 /** The editor of a script, in the drawer: text, errors, what it prints, snippets. Saved after a short pause. */
 import type { EditorView } from '@codemirror/view'
 import { useDebounceFn } from '@vueuse/core'

@@ -1,4 +1,4 @@
-<script setup lang="ts">
+<script tools lang="ts">
 /** Element kinds told by shape: dot, stroke, angle, tile, bow, pair of tiles, frame. */
 defineProps<{ kind: string }>()
 </script>

@@ -1,4 +1,4 @@
-<script setup lang="ts">
+<script tools lang="ts">
 /** A very small histogram. */
 import { computed } from 'vue'
 

@@ -1,4 +1,4 @@
-<script setup lang="ts">
+<script tools lang="ts">
 /** Which way x, y and z point, as seen by the camera. */
 import * as THREE from 'three'
 import { computed } from 'vue'

@@ -1,4 +1,4 @@
-<script setup lang="ts">
+<script tools lang="ts">
 /** The line between two pictures that are compared: beside each other it stands, across it is dragged. Says which is which. */
 import { ref } from 'vue'
 import { revisionOf } from './moments'

@@ -1,4 +1,4 @@
-<script setup lang="ts">
+<script tools lang="ts">
 /** The handle that is held: its numbers while it is dragged, the card's other handles, and snapping. */
 import { computed } from 'vue'
 import { short } from '../shared/numbers'

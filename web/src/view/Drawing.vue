@@ -1,4 +1,4 @@
-<script setup lang="ts">
+<script tools lang="ts">
 /** A box or a lasso being drawn over the picture. */
 import { computed, ref } from 'vue'
 import { boxOf, type Spot } from './within'

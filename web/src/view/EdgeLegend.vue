@@ -1,4 +1,4 @@
-<script setup lang="ts">
+<script tools lang="ts">
 /** What the edges' colours and widths mean, and how many there are of each kind. */
 import { count } from '../shared/numbers'
 import type { EdgeKinds } from './edgeLines'

@@ -1,4 +1,4 @@
-<script setup lang="ts">
+<script tools lang="ts">
 /** The panel of checks, trace or comparison, beside the picture. */
 import { computed, inject, nextTick, shallowRef, watch } from 'vue'
 import { api } from '../api/client'

@@ -1,4 +1,4 @@
-<script setup lang="ts">
+<script tools lang="ts">
 /** Numbers and values written at elements: those nearest to the camera first, as many as can be read. */
 import * as THREE from 'three'
 import { ref, watch } from 'vue'

@@ -1,4 +1,4 @@
-<script setup lang="ts">
+<script tools lang="ts">
 /** What the colours mean, with the real range of the values, how they are spread, and which part of them the scale covers. */
 import { computed } from 'vue'
 import { count, short } from '../shared/numbers'

@@ -1,4 +1,4 @@
-<script setup lang="ts">
+<script tools lang="ts">
 /** While painting: a simulated pen for a mouse, how hard it is pressed, and the strokes there are. */
 import { count } from '../shared/numbers'
 

@@ -1,4 +1,4 @@
-<script setup lang="ts">
+<script tools lang="ts">
 /** Tools at the edge of the picture: how to pick, what to look at closer, where the camera stands, and a still picture. */
 import { ElDropdown, ElDropdownItem, ElDropdownMenu, ElMessageBox } from 'element-plus'
 import { computed, inject } from 'vue'

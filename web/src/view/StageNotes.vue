@@ -1,4 +1,4 @@
-<script setup lang="ts">
+<script tools lang="ts">
 /** What is said over the picture: what is shown instead, what went wrong, how far an evaluation is, and what to do where nothing is. */
 import { computed } from 'vue'
 import { useEvaluation } from '../bench/useEvaluation'

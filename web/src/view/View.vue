@@ -1,4 +1,4 @@
-<script setup lang="ts">
+<script tools lang="ts">
 /** The 3D picture of the node that is looked at. */
 import { useResizeObserver } from '@vueuse/core'
 import * as THREE from 'three'

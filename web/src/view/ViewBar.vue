@@ -1,4 +1,4 @@
-<script setup lang="ts">
+<script tools lang="ts">
 /** The view's controls: what is drawn, what is picked, and which attribute is shown as colour. */
 import { computed } from 'vue'
 import type { Kind, Summary } from '../api/looks'

@@ -6,8 +6,8 @@ Each takes a document and returns a new one; nothing of the result of the graph 
 from reticula.core.graph.editing.dials import make_dial, set_free
 from reticula.core.graph.editing.folding import fold
 from reticula.core.graph.editing.levels import level_of
+from reticula.core.graph.editing.parameter_links import followers, tie
 from reticula.core.graph.editing.renaming import rename_dial, rename_node, rename_port
-from reticula.core.graph.editing.tying import followers, tie
 from reticula.core.graph.editing.unfolding import unfold
 
 __all__ = [

@@ -7,10 +7,8 @@ from copy import deepcopy
 from typing import Any
 
 from reticula.core.errors import GraphError
-from reticula.core.graph.dials import bound_dial, is_bound
-from reticula.core.graph.document import empty_document, split_feed
 from reticula.core.graph.editing.dials import add_dial
-from reticula.core.graph.editing.texts import (
+from reticula.core.graph.editing.formula_texts import (
     feeds_in,
     free_name,
     map_feeds,
@@ -19,10 +17,12 @@ from reticula.core.graph.editing.texts import (
     replace_in,
     slug,
 )
-from reticula.core.graph.nesting import operator_of
-from reticula.core.graph.wiring import value_feeds
-from reticula.core.operators.nesting.inside import NAMES
-from reticula.core.operators.parameters import is_wire
+from reticula.core.graph.nesting.dials import bound_dial, is_bound
+from reticula.core.graph.nesting.graph_operator import operator_of
+from reticula.core.graph.structure.document import empty_document, split_feed
+from reticula.core.graph.values.nodes_to_formula import value_feeds
+from reticula.core.operators.declaration.parameters import is_wire
+from reticula.core.operators.shared.nested_runner import NAMES
 
 __all__ = ["fold"]
 

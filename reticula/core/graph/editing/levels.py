@@ -6,7 +6,7 @@ from collections.abc import Mapping
 from typing import Any
 
 from reticula.core.errors import GraphError
-from reticula.core.graph.nesting import HOLDERS, STARTING
+from reticula.core.graph.nesting.graph_operator import HOLDERS, STARTING
 
 __all__ = ["inner_level", "level_of", "parent_of", "steps_of"]
 

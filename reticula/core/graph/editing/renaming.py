@@ -6,11 +6,11 @@ from copy import deepcopy
 from typing import Any
 
 from reticula.core.errors import GraphError
-from reticula.core.graph.document import split_feed
+from reticula.core.graph.editing.formula_texts import free_name, map_feeds, members_of, replace_in, slug
 from reticula.core.graph.editing.levels import level_of, parent_of
-from reticula.core.graph.editing.texts import free_name, map_feeds, members_of, replace_in, slug
-from reticula.core.operators.nesting.inside import NAMES
-from reticula.core.operators.parameters import NAME, is_wire
+from reticula.core.graph.structure.document import split_feed
+from reticula.core.operators.declaration.parameters import NAME, is_wire
+from reticula.core.operators.shared.nested_runner import NAMES
 
 __all__ = ["rename_dial", "rename_node", "rename_port"]
 

@@ -6,12 +6,12 @@ from copy import deepcopy
 from typing import Any
 
 from reticula.core.errors import GraphError
-from reticula.core.graph.dials import is_bound
-from reticula.core.graph.document import split_feed
-from reticula.core.graph.editing.texts import free_name, map_feeds, members_of, names_of, replace_in
-from reticula.core.graph.nesting import operator_of
-from reticula.core.graph.wiring import chain_text
-from reticula.core.operators.parameters import is_wire
+from reticula.core.graph.editing.formula_texts import free_name, map_feeds, members_of, names_of, replace_in
+from reticula.core.graph.nesting.dials import is_bound
+from reticula.core.graph.nesting.graph_operator import operator_of
+from reticula.core.graph.structure.document import split_feed
+from reticula.core.graph.values.nodes_to_formula import chain_text
+from reticula.core.operators.declaration.parameters import is_wire
 
 __all__ = ["unfold"]
 

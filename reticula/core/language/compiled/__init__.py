@@ -4,7 +4,7 @@ Building takes seconds, so it happens in a process of its own while the vector b
 under a hash of source and types.
 """
 
-from reticula.core.language.compiled.build import Builder, builder
-from reticula.core.language.compiled.running import Job, run_job
+from reticula.core.language.compiled.executor import Job, run_job
+from reticula.core.language.compiled.kernel_store import Builder, builder
 
 __all__ = ["Builder", "Job", "builder", "run_job"]

@@ -13,7 +13,7 @@ from numba import types
 from numba.extending import intrinsic
 
 from reticula.core.arrays import AnyArray, Floats, Ints
-from reticula.core.compiled import inline
+from reticula.core.jit import inline
 from reticula.core.language.limits import MOST_CALLS_DEEP, MOST_ITEMS
 
 __all__ = ["CODES", "Halt"]

@@ -7,7 +7,7 @@ from collections.abc import Callable
 import numpy as np
 
 from reticula.core.arrays import AnyArray
-from reticula.core.geometry.identity import hashed_numbers, unit_random
+from reticula.core.geometry.mesh.identity import hashed_numbers, unit_random
 from reticula.core.language import noise
 from reticula.core.language.functions.table import FUNCTIONS, Emitter, Function, Resolution, Values, exactly, function
 

@@ -10,12 +10,12 @@ import numpy as np
 
 from reticula.core.arrays import AnyArray
 from reticula.core.errors import FormulaError
-from reticula.core.geometry.walking import surface_distances
+from reticula.core.geometry.measure.geodesics import surface_distances
 from reticula.core.language import ir
-from reticula.core.language.checking import may_change
 from reticula.core.language.functions import VECTORS
 from reticula.core.language.queries import ask
 from reticula.core.language.scope import SINGLE, Scope, adjacent
+from reticula.core.language.typecheck import may_change
 from reticula.core.language.types import MATRICES, is_list, kind_of, owner_of
 from reticula.core.language.vector.lists import Lists, check_longest
 from reticula.core.spatial.sampling import NOTHING, Sample

@@ -7,7 +7,7 @@ import numpy as np
 from reticula.core.arrays import AnyArray, Flags, Ints, ragged_index
 from reticula.core.errors import LimitError
 from reticula.core.language.limits import MOST_ITEMS, MOST_LISTED
-from reticula.core.language.vector.reduce import reduce
+from reticula.core.language.vector.reduction import reduce
 
 __all__ = ["Lists"]
 

@@ -10,7 +10,7 @@ import numpy as np
 
 from reticula.core.arrays import AnyArray, Floats
 from reticula.core.errors import LimitError, Stopped
-from reticula.core.geometry.kinds import well_known_default
+from reticula.core.geometry.mesh.kinds import well_known_default
 from reticula.core.language import ir
 from reticula.core.language.effects import NOBODY, REMOVABLE, Log, add_name
 from reticula.core.language.limits import MOST_CALLS_DEEP, MOST_PRINTED

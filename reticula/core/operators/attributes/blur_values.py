@@ -7,17 +7,17 @@ from typing import cast
 import numpy as np
 
 from reticula.core.arrays import Flags, Floats, Indices, flat_rows
-from reticula.core.compiled import parallel_kernel, prange
+from reticula.core.diagnostics import note
 from reticula.core.errors import ParameterError
 from reticula.core.geometry import Attribute, Geo, Kind
-from reticula.core.geometry.kinds import PLURAL
-from reticula.core.geometry.measure import unit
+from reticula.core.geometry.measure.areas import unit
+from reticula.core.geometry.mesh.kinds import PLURAL
+from reticula.core.jit import parallel_kernel, prange
 from reticula.core.language.scope import adjacent
-from reticula.core.notes import note
-from reticula.core.operators.declare import operator
-from reticula.core.operators.parameters import Choice, Integer, KindChoice, Names, Number, Where
-from reticula.core.operators.patterns import matching
-from reticula.core.operators.telling import tell_of_unshared
+from reticula.core.operators.declaration.diagnostics import tell_of_unshared
+from reticula.core.operators.declaration.operator import operator
+from reticula.core.operators.declaration.parameters import Choice, Integer, KindChoice, Names, Number, Where
+from reticula.core.operators.shared.name_patterns import matching
 
 __all__ = ["blur_values"]
 

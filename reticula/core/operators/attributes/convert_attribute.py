@@ -7,12 +7,12 @@ from typing import Any, cast
 import numpy as np
 
 from reticula.core.arrays import as_rows
+from reticula.core.diagnostics import note, warn
 from reticula.core.errors import ParameterError
 from reticula.core.geometry import Attribute, Geo, Kind
-from reticula.core.geometry.kinds import KINDS
-from reticula.core.notes import note, warn
-from reticula.core.operators.declare import operator
-from reticula.core.operators.parameters import AttributeName, Choice, KindChoice
+from reticula.core.geometry.mesh.kinds import KINDS
+from reticula.core.operators.declaration.operator import operator
+from reticula.core.operators.declaration.parameters import AttributeName, Choice, KindChoice
 
 __all__ = ["convert_attribute"]
 

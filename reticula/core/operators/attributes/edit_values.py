@@ -10,13 +10,13 @@ from typing import Any, ClassVar, cast
 
 import numpy as np
 
+from reticula.core.diagnostics import note, warn
 from reticula.core.errors import ParameterError
 from reticula.core.geometry import Attribute, Geo, Kind
-from reticula.core.geometry.kinds import PLURAL, type_info
-from reticula.core.notes import note, warn
-from reticula.core.operators.by_hand import IDENTITY, MOST_PICKED
-from reticula.core.operators.declare import operator
-from reticula.core.operators.parameters import AttributeName, KindChoice, Parameter
+from reticula.core.geometry.mesh.kinds import PLURAL, type_info
+from reticula.core.operators.declaration.operator import operator
+from reticula.core.operators.declaration.parameters import AttributeName, KindChoice, Parameter
+from reticula.core.operators.shared.picked import IDENTITY, MOST_PICKED
 
 __all__ = ["edit_values"]
 

@@ -8,13 +8,15 @@ from dataclasses import dataclass
 import numpy as np
 
 from reticula.core.arrays import AnyArray, Flags
-from reticula.core.geometry import Geo, Kind, curvature, measure, pieces
-from reticula.core.geometry.walking import surface_distances
-from reticula.core.geometry.writing import range_of, written
-from reticula.core.notes import note, warn
-from reticula.core.operators.declare import operator
-from reticula.core.operators.parameters import AttributeName, Choice, Number, Where
-from reticula.core.operators.telling import tell_of_unshared
+from reticula.core.diagnostics import note, warn
+from reticula.core.geometry import Geo, Kind, measure
+from reticula.core.geometry.edit.attribute_writing import range_of, written
+from reticula.core.geometry.measure import components as pieces
+from reticula.core.geometry.measure import curvature
+from reticula.core.geometry.measure.geodesics import surface_distances
+from reticula.core.operators.declaration.diagnostics import tell_of_unshared
+from reticula.core.operators.declaration.operator import operator
+from reticula.core.operators.declaration.parameters import AttributeName, Choice, Number, Where
 from reticula.core.spatial.thickness import thickness
 
 __all__ = ["MEASURES"]

@@ -4,14 +4,14 @@ from __future__ import annotations
 
 from typing import cast
 
+from reticula.core.diagnostics import note, warn
 from reticula.core.errors import GeometryError, ParameterError
 from reticula.core.geometry import Geo, Kind
-from reticula.core.geometry.kinds import KINDS
-from reticula.core.geometry.moves import belonging, moved_attribute
-from reticula.core.notes import note, warn
-from reticula.core.operators.declare import operator
-from reticula.core.operators.parameters import AttributeName, Choice, KindChoice, Names, Toggle
-from reticula.core.operators.patterns import matching
+from reticula.core.geometry.mesh.incidence import belonging, moved_attribute
+from reticula.core.geometry.mesh.kinds import KINDS
+from reticula.core.operators.declaration.operator import operator
+from reticula.core.operators.declaration.parameters import AttributeName, Choice, KindChoice, Names, Toggle
+from reticula.core.operators.shared.name_patterns import matching
 
 __all__ = ["move_attribute"]
 

@@ -5,13 +5,13 @@ from __future__ import annotations
 import numpy as np
 
 from reticula.core.arrays import AnyArray, Flags, Floats
+from reticula.core.diagnostics import note
 from reticula.core.geometry import Geo
-from reticula.core.geometry.identity import fresh, unit_random
-from reticula.core.geometry.writing import range_of, written
+from reticula.core.geometry.edit.attribute_writing import range_of, written
+from reticula.core.geometry.mesh.identity import fresh, unit_random
 from reticula.core.language import noise as noises
-from reticula.core.notes import note
-from reticula.core.operators.declare import operator
-from reticula.core.operators.parameters import (
+from reticula.core.operators.declaration.operator import operator
+from reticula.core.operators.declaration.parameters import (
     AttributeName,
     Choice,
     Handle,

@@ -10,13 +10,13 @@ from typing import Any, ClassVar, cast
 import numpy as np
 
 from reticula.core.arrays import Floats
+from reticula.core.diagnostics import note, warn
 from reticula.core.geometry import Attribute, Geo, Kind
-from reticula.core.geometry.kinds import PLURAL
-from reticula.core.geometry.measure import face_centers
+from reticula.core.geometry.measure.areas import face_centers
+from reticula.core.geometry.mesh.kinds import PLURAL
 from reticula.core.language.scope import adjacent
-from reticula.core.notes import note, warn
-from reticula.core.operators.declare import operator
-from reticula.core.operators.parameters import AttributeName, Choice, KindChoice, Number, Parameter, Toggle
+from reticula.core.operators.declaration.operator import operator
+from reticula.core.operators.declaration.parameters import AttributeName, Choice, KindChoice, Number, Parameter, Toggle
 from reticula.core.operators.scripting.controls import Color
 from reticula.core.spatial import points_of
 

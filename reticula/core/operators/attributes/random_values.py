@@ -9,16 +9,14 @@ import numpy as np
 from scipy.special import ndtri
 
 from reticula.core.arrays import AnyArray, Flags, Floats, UInts
+from reticula.core.diagnostics import note
 from reticula.core.errors import ParameterError
 from reticula.core.geometry import Attribute, Geo, Kind
-from reticula.core.geometry.identity import hashed_numbers, unit_random
-from reticula.core.geometry.kinds import KINDS
-from reticula.core.geometry.writing import range_of, written
-from reticula.core.notes import note
-from reticula.core.operators.declare import operator
-from reticula.core.operators.gradient import linear_from_srgb
-from reticula.core.operators.groups.marking import labels_of, words_in
-from reticula.core.operators.parameters import (
+from reticula.core.geometry.edit.attribute_writing import range_of, written
+from reticula.core.geometry.mesh.identity import hashed_numbers, unit_random
+from reticula.core.geometry.mesh.kinds import KINDS
+from reticula.core.operators.declaration.operator import operator
+from reticula.core.operators.declaration.parameters import (
     AttributeName,
     Choice,
     Integer,
@@ -28,6 +26,8 @@ from reticula.core.operators.parameters import (
     Varying,
     Where,
 )  # fmt: skip
+from reticula.core.operators.shared.gradient import linear_from_srgb
+from reticula.core.operators.shared.group_marking import labels_of, words_in
 
 __all__ = ["random_values"]
 

@@ -9,8 +9,8 @@ import numpy as np
 from reticula.core.arrays import Flags, Floats
 from reticula.core.geometry import Geo, Kind
 from reticula.core.operators.attributes.raycast import LIMITS, RAYS, read_names, tell_of_hits
-from reticula.core.operators.declare import Input, operator
-from reticula.core.operators.parameters import Choice, Space, Text
+from reticula.core.operators.declaration.operator import Input, operator
+from reticula.core.operators.declaration.parameters import Choice, Space, Text
 from reticula.core.spatial.sampling import sample_hits
 
 __all__ = ["ray_hits"]

@@ -7,11 +7,11 @@ from typing import cast
 import numpy as np
 
 from reticula.core.arrays import AnyArray, Flags, Floats, frozen
+from reticula.core.diagnostics import note, warn
 from reticula.core.geometry import Attribute, Geo, Kind
-from reticula.core.geometry.kinds import PLURAL
-from reticula.core.notes import note, warn
-from reticula.core.operators.declare import Input, operator
-from reticula.core.operators.parameters import (
+from reticula.core.geometry.mesh.kinds import PLURAL
+from reticula.core.operators.declaration.operator import Input, operator
+from reticula.core.operators.declaration.parameters import (
     AttributeName,
     Choice,
     Handle,
@@ -24,7 +24,7 @@ from reticula.core.operators.parameters import (
     Varying,
     Where,
 )  # fmt: skip
-from reticula.core.operators.patterns import matching
+from reticula.core.operators.shared.name_patterns import matching
 from reticula.core.spatial.sampling import SAMPLED, Sample, sample_hits, sample_ray
 
 __all__ = ["LIMITS", "RAYS", "raycast", "read_names", "tell_of_hits"]

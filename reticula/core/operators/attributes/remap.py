@@ -5,16 +5,24 @@ from __future__ import annotations
 import numpy as np
 
 from reticula.core.arrays import AnyArray, Flags, Floats
+from reticula.core.diagnostics import note, warn
 from reticula.core.errors import ParameterError
 from reticula.core.geometry import Attribute, Geo
-from reticula.core.geometry.kinds import PLURAL
-from reticula.core.geometry.writing import range_of, written
+from reticula.core.geometry.edit.attribute_writing import range_of, written
+from reticula.core.geometry.mesh.kinds import PLURAL
 from reticula.core.language import Values
-from reticula.core.notes import note, warn
-from reticula.core.operators.declare import operator
-from reticula.core.operators.gradient import ColorGradient, Gradient
-from reticula.core.operators.parameters import AttributeName, Choice, KindChoice, Number, Toggle, Varying, Where
-from reticula.core.operators.response import Response, ResponseCurve
+from reticula.core.operators.declaration.operator import operator
+from reticula.core.operators.declaration.parameters import (
+    AttributeName,
+    Choice,
+    KindChoice,
+    Number,
+    Toggle,
+    Varying,
+    Where,
+)
+from reticula.core.operators.shared.gradient import ColorGradient, Gradient
+from reticula.core.operators.shared.response_curve import Response, ResponseCurve
 
 __all__ = ["remap"]
 

@@ -5,11 +5,11 @@ from __future__ import annotations
 from fnmatch import fnmatchcase
 from typing import cast
 
+from reticula.core.diagnostics import note, warn
 from reticula.core.geometry import Geo, Kind
-from reticula.core.geometry.kinds import KINDS
-from reticula.core.notes import note, warn
-from reticula.core.operators.declare import operator
-from reticula.core.operators.parameters import Choice, Names
+from reticula.core.geometry.mesh.kinds import KINDS
+from reticula.core.operators.declaration.operator import operator
+from reticula.core.operators.declaration.parameters import Choice, Names
 
 __all__ = ["remove_attributes"]
 

@@ -6,9 +6,9 @@ from typing import cast
 
 from reticula.core.errors import ParameterError
 from reticula.core.geometry import Geo, Kind
-from reticula.core.geometry.kinds import KINDS
-from reticula.core.operators.declare import operator
-from reticula.core.operators.parameters import AttributeName, KindChoice
+from reticula.core.geometry.mesh.kinds import KINDS
+from reticula.core.operators.declaration.operator import operator
+from reticula.core.operators.declaration.parameters import AttributeName, KindChoice
 
 __all__ = ["rename_attribute"]
 

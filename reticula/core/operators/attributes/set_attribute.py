@@ -7,11 +7,19 @@ from typing import Any, cast
 from reticula.core.arrays import Flags
 from reticula.core.errors import FormulaError, ParameterError
 from reticula.core.geometry import Attribute, Geo, Kind
-from reticula.core.geometry.kinds import KINDS
-from reticula.core.geometry.writing import tell_of_default, written
+from reticula.core.geometry.edit.attribute_writing import tell_of_default, written
+from reticula.core.geometry.mesh.kinds import KINDS
 from reticula.core.language import Values, evaluate_once
-from reticula.core.operators.declare import Input, operator
-from reticula.core.operators.parameters import AttributeName, Choice, KindChoice, Space, Text, Varying, Where
+from reticula.core.operators.declaration.operator import Input, operator
+from reticula.core.operators.declaration.parameters import (
+    AttributeName,
+    Choice,
+    KindChoice,
+    Space,
+    Text,
+    Varying,
+    Where,
+)
 
 __all__ = ["set_attribute"]
 

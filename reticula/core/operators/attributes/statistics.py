@@ -7,14 +7,14 @@ from collections.abc import Callable, Mapping
 import numpy as np
 
 from reticula.core.arrays import AnyArray, Flags
+from reticula.core.diagnostics import note, warn
 from reticula.core.errors import ParameterError
 from reticula.core.geometry import Geo
-from reticula.core.geometry.kinds import KINDS, PLURAL
-from reticula.core.geometry.writing import range_of
+from reticula.core.geometry.edit.attribute_writing import range_of
+from reticula.core.geometry.mesh.kinds import KINDS, PLURAL
 from reticula.core.language import Values
-from reticula.core.notes import note, warn
-from reticula.core.operators.declare import operator
-from reticula.core.operators.parameters import AttributeName, KindChoice, Varying, Where
+from reticula.core.operators.declaration.operator import operator
+from reticula.core.operators.declaration.parameters import AttributeName, KindChoice, Varying, Where
 
 __all__ = ["statistics"]
 

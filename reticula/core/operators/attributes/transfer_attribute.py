@@ -8,15 +8,15 @@ from typing import cast
 import numpy as np
 
 from reticula.core.arrays import Flags, Floats
+from reticula.core.diagnostics import note, warn
 from reticula.core.errors import ParameterError
 from reticula.core.geometry import Attribute, Geo, Kind
-from reticula.core.geometry.kinds import BLENDED, KINDS, PLURAL
-from reticula.core.notes import note, warn
-from reticula.core.operators.attributes.carrying import METHODS, Lookup, look_up
-from reticula.core.operators.declare import Input, operator
-from reticula.core.operators.parameters import Choice, KindChoice, Names, Number, Space, Text, Toggle, Where
-from reticula.core.operators.patterns import matching
-from reticula.core.operators.response import Response, ResponseCurve
+from reticula.core.geometry.mesh.kinds import BLENDED, KINDS, PLURAL
+from reticula.core.operators.declaration.operator import Input, operator
+from reticula.core.operators.declaration.parameters import Choice, KindChoice, Names, Number, Space, Text, Toggle, Where
+from reticula.core.operators.shared.counterparts import METHODS, Lookup, look_up
+from reticula.core.operators.shared.name_patterns import matching
+from reticula.core.operators.shared.response_curve import Response, ResponseCurve
 
 __all__ = ["transfer_attribute"]
 

@@ -5,10 +5,10 @@ from __future__ import annotations
 import numpy as np
 
 from reticula.core.arrays import Flags
+from reticula.core.diagnostics import note, warn
 from reticula.core.geometry import Geo, carry, kept
-from reticula.core.notes import note, warn
-from reticula.core.operators.declare import operator
-from reticula.core.operators.parameters import Toggle, Where
+from reticula.core.operators.declaration.operator import operator
+from reticula.core.operators.declaration.parameters import Toggle, Where
 
 __all__ = ["cut_curve"]
 

@@ -5,12 +5,12 @@ from __future__ import annotations
 import numpy as np
 
 from reticula.core.arrays import Flags
+from reticula.core.diagnostics import note, warn
 from reticula.core.geometry import Geo, carry, kept
-from reticula.core.geometry.chains import chains
-from reticula.core.geometry.subset import subset
-from reticula.core.notes import note, warn
-from reticula.core.operators.declare import operator
-from reticula.core.operators.parameters import GroupName, Number, Toggle, Where
+from reticula.core.geometry.edit.subset import subset
+from reticula.core.geometry.mesh.edge_chains import chains
+from reticula.core.operators.declaration.operator import operator
+from reticula.core.operators.declaration.parameters import GroupName, Number, Toggle, Where
 
 __all__ = ["edges_to_curves"]
 

@@ -5,11 +5,11 @@ from __future__ import annotations
 import numpy as np
 
 from reticula.core.arrays import Floats
+from reticula.core.diagnostics import warn
 from reticula.core.geometry import Geo
-from reticula.core.geometry.frames import curve_frames
-from reticula.core.notes import warn
-from reticula.core.operators.declare import operator
-from reticula.core.operators.parameters import AttributeName, Handle, Varying, Vector
+from reticula.core.geometry.measure.curve_frames import curve_frames
+from reticula.core.operators.declaration.operator import operator
+from reticula.core.operators.declaration.parameters import AttributeName, Handle, Varying, Vector
 
 __all__ = ["frames"]
 

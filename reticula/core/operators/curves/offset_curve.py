@@ -7,13 +7,13 @@ import shapely
 from scipy.spatial import cKDTree
 
 from reticula.core.arrays import AnyArray, Flags, Floats
+from reticula.core.diagnostics import note, warn
 from reticula.core.geometry import Geo, carry, kept
-from reticula.core.geometry.filling import flattened
-from reticula.core.geometry.loops import loop_normals
-from reticula.core.geometry.subset import subset
-from reticula.core.notes import note, warn
-from reticula.core.operators.declare import operator
-from reticula.core.operators.parameters import Choice, GroupName, Integer, Number, Toggle, Where
+from reticula.core.geometry.edit.subset import subset
+from reticula.core.geometry.planar.boundary_loops import loop_normals
+from reticula.core.geometry.planar.region_fill import flattened
+from reticula.core.operators.declaration.operator import operator
+from reticula.core.operators.declaration.parameters import Choice, GroupName, Integer, Number, Toggle, Where
 
 __all__ = ["offset_curve"]
 

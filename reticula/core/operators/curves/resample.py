@@ -5,11 +5,11 @@ from __future__ import annotations
 import numpy as np
 
 from reticula.core.arrays import AnyArray, Flags, Floats, frozen, ragged_index, starts_from_sizes
+from reticula.core.diagnostics import note, warn
 from reticula.core.errors import LimitError
 from reticula.core.geometry import Geo, SourceMap, Topology, Weights, carry, edge_sources, kept
-from reticula.core.notes import note, warn
-from reticula.core.operators.declare import operator
-from reticula.core.operators.parameters import AttributeName, Choice, Integer, Number, Where
+from reticula.core.operators.declaration.operator import operator
+from reticula.core.operators.declaration.parameters import AttributeName, Choice, Integer, Number, Where
 
 __all__ = ["resample"]
 

@@ -7,17 +7,17 @@ from dataclasses import dataclass, replace
 import numpy as np
 
 from reticula.core.arrays import AnyArray, Flags, Floats
-from reticula.core.compiled import kernel
+from reticula.core.diagnostics import note, warn
 from reticula.core.geometry import Geo
-from reticula.core.geometry.adjacency import group_by
-from reticula.core.geometry.chains import chains
-from reticula.core.geometry.hulls import hulls
-from reticula.core.geometry.subset import subset
-from reticula.core.geometry.sweeping import Tubes, swept
-from reticula.core.notes import note, warn
+from reticula.core.geometry.edit.subset import subset
+from reticula.core.geometry.mesh.adjacency import group_by
+from reticula.core.geometry.mesh.edge_chains import chains
+from reticula.core.geometry.planar.convex_hulls import hulls
+from reticula.core.geometry.remesh.sweep import Tubes, swept
+from reticula.core.jit import kernel
 from reticula.core.operators.curves.sweep import add_tubes
-from reticula.core.operators.declare import operator
-from reticula.core.operators.parameters import GroupName, Integer, KindChoice, Toggle, Varying, Where
+from reticula.core.operators.declaration.operator import operator
+from reticula.core.operators.declaration.parameters import GroupName, Integer, KindChoice, Toggle, Varying, Where
 
 __all__ = ["struts"]
 

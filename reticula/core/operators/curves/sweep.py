@@ -7,16 +7,16 @@ from collections.abc import Sequence
 import numpy as np
 
 from reticula.core.arrays import Flags, Floats, frozen
+from reticula.core.diagnostics import note, warn
 from reticula.core.errors import GeometryError
 from reticula.core.geometry import Attribute, Geo, carry, edges_along, kept
-from reticula.core.geometry.filling import flattened
-from reticula.core.geometry.loops import loop_normals
-from reticula.core.geometry.subset import subset
-from reticula.core.geometry.sweeping import Tubes, swept
-from reticula.core.notes import note, warn
-from reticula.core.operators.declare import Input, operator
-from reticula.core.operators.parameters import GroupName, Handle, Integer, Toggle, Varying, Vector, Where
-from reticula.core.operators.response import Response, ResponseCurve
+from reticula.core.geometry.edit.subset import subset
+from reticula.core.geometry.planar.boundary_loops import loop_normals
+from reticula.core.geometry.planar.region_fill import flattened
+from reticula.core.geometry.remesh.sweep import Tubes, swept
+from reticula.core.operators.declaration.operator import Input, operator
+from reticula.core.operators.declaration.parameters import GroupName, Handle, Integer, Toggle, Varying, Vector, Where
+from reticula.core.operators.shared.response_curve import Response, ResponseCurve
 
 __all__ = ["add_tubes", "sweep"]
 

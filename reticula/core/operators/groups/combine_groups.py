@@ -6,9 +6,9 @@ import numpy as np
 
 from reticula.core.arrays import Flags
 from reticula.core.geometry import Geo
-from reticula.core.operators.declare import operator
-from reticula.core.operators.groups.marking import MADE, marked, naming
-from reticula.core.operators.parameters import Choice, Where
+from reticula.core.operators.declaration.operator import operator
+from reticula.core.operators.declaration.parameters import Choice, Where
+from reticula.core.operators.shared.group_marking import MADE, marked, naming
 
 __all__ = ["combine_groups"]
 

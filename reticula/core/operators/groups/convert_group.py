@@ -8,10 +8,10 @@ import numpy as np
 
 from reticula.core.arrays import Flags
 from reticula.core.geometry import Geo, Kind
-from reticula.core.geometry.moves import moved_flags
-from reticula.core.operators.declare import operator
-from reticula.core.operators.groups.marking import ALL, MADE, marked
-from reticula.core.operators.parameters import Choice, GroupName, KindChoice, Where
+from reticula.core.geometry.mesh.incidence import moved_flags
+from reticula.core.operators.declaration.operator import operator
+from reticula.core.operators.declaration.parameters import Choice, GroupName, KindChoice, Where
+from reticula.core.operators.shared.group_marking import ALL, MADE, marked
 
 __all__ = ["convert_group"]
 

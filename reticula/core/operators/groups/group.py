@@ -4,9 +4,9 @@ from __future__ import annotations
 
 from reticula.core.arrays import Flags
 from reticula.core.geometry import Geo
-from reticula.core.operators.declare import Input, operator
-from reticula.core.operators.groups.marking import COMBINE, MADE, marked, naming
-from reticula.core.operators.parameters import Space, Where
+from reticula.core.operators.declaration.operator import Input, operator
+from reticula.core.operators.declaration.parameters import Space, Where
+from reticula.core.operators.shared.group_marking import COMBINE, MADE, marked, naming
 
 __all__ = ["group"]
 

@@ -7,13 +7,13 @@ from typing import cast
 import numpy as np
 
 from reticula.core.arrays import Flags, Floats
+from reticula.core.diagnostics import warn
 from reticula.core.geometry import Geo, Kind
-from reticula.core.geometry.identity import unit_random
-from reticula.core.geometry.kinds import PLURAL
-from reticula.core.notes import warn
-from reticula.core.operators.declare import operator
-from reticula.core.operators.groups.marking import COMBINE, MADE, marked, naming
-from reticula.core.operators.parameters import Choice, Integer, Varying, Where
+from reticula.core.geometry.mesh.identity import unit_random
+from reticula.core.geometry.mesh.kinds import PLURAL
+from reticula.core.operators.declaration.operator import operator
+from reticula.core.operators.declaration.parameters import Choice, Integer, Varying, Where
+from reticula.core.operators.shared.group_marking import COMBINE, MADE, marked, naming
 
 __all__ = ["group_at_random"]
 

@@ -9,12 +9,12 @@ import numpy as np
 from reticula.core.arrays import Flags
 from reticula.core.errors import ParameterError
 from reticula.core.geometry import Geo, Kind
-from reticula.core.geometry.measure import unit
-from reticula.core.geometry.spaces import place_of, to_own
+from reticula.core.geometry.edit.placement import place_of, to_own
+from reticula.core.geometry.measure.areas import unit
 from reticula.core.language.scope import Scope
-from reticula.core.operators.declare import Input, operator
-from reticula.core.operators.groups.marking import COMBINE, MADE, centers_of, marked, naming
-from reticula.core.operators.parameters import Choice, Handle, Number, Vector, Where
+from reticula.core.operators.declaration.operator import Input, operator
+from reticula.core.operators.declaration.parameters import Choice, Handle, Number, Vector, Where
+from reticula.core.operators.shared.group_marking import COMBINE, MADE, centers_of, marked, naming
 
 __all__ = ["group_by_direction"]
 

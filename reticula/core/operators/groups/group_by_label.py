@@ -8,12 +8,12 @@ from typing import cast
 import numpy as np
 
 from reticula.core.arrays import AnyArray, Flags
+from reticula.core.diagnostics import note, warn
 from reticula.core.errors import ParameterError
 from reticula.core.geometry import Geo, Kind
-from reticula.core.notes import note, warn
-from reticula.core.operators.declare import operator
-from reticula.core.operators.groups.marking import COMBINE, MADE, labels_of, marked, naming, words_in
-from reticula.core.operators.parameters import AttributeName, Choice, Integer, Text
+from reticula.core.operators.declaration.operator import operator
+from reticula.core.operators.declaration.parameters import AttributeName, Choice, Integer, Text
+from reticula.core.operators.shared.group_marking import COMBINE, MADE, labels_of, marked, naming, words_in
 
 __all__ = ["group_by_label"]
 

@@ -4,11 +4,11 @@ from __future__ import annotations
 
 import numpy as np
 
+from reticula.core.diagnostics import note, warn
 from reticula.core.geometry import Geo
-from reticula.core.notes import note, warn
-from reticula.core.operators.declare import Input, operator
-from reticula.core.operators.groups.marking import COMBINE, MADE, centers_of, marked, naming
-from reticula.core.operators.parameters import Choice, Number, Space, Toggle
+from reticula.core.operators.declaration.operator import Input, operator
+from reticula.core.operators.declaration.parameters import Choice, Number, Space, Toggle
+from reticula.core.operators.shared.group_marking import COMBINE, MADE, centers_of, marked, naming
 from reticula.core.spatial.points import NearestPoints
 from reticula.core.spatial.sampling import sample_closest, sample_points
 

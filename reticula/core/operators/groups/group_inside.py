@@ -7,13 +7,13 @@ from typing import cast
 import numpy as np
 
 from reticula.core.arrays import Flags, Floats
+from reticula.core.diagnostics import warn
 from reticula.core.errors import GeometryError
 from reticula.core.geometry import Geo, Kind
-from reticula.core.geometry.moves import moved_flags
-from reticula.core.notes import warn
-from reticula.core.operators.declare import Input, operator
-from reticula.core.operators.groups.marking import COMBINE, MADE, centers_of, marked, naming
-from reticula.core.operators.parameters import Choice, Handle, Number, Space, Toggle, Vector
+from reticula.core.geometry.mesh.incidence import moved_flags
+from reticula.core.operators.declaration.operator import Input, operator
+from reticula.core.operators.declaration.parameters import Choice, Handle, Number, Space, Toggle, Vector
+from reticula.core.operators.shared.group_marking import COMBINE, MADE, centers_of, marked, naming
 from reticula.core.spatial.winding import winding_numbers
 
 __all__ = ["group_inside"]

@@ -8,14 +8,14 @@ from typing import cast
 import numpy as np
 
 from reticula.core.arrays import UInts
+from reticula.core.diagnostics import note, warn
 from reticula.core.geometry import Geo, Kind
-from reticula.core.geometry.identity import descendants
-from reticula.core.geometry.kinds import PLURAL
-from reticula.core.notes import note, warn
-from reticula.core.operators.by_hand import Picked
-from reticula.core.operators.declare import operator
-from reticula.core.operators.groups.marking import COMBINE, MADE, marked, naming
-from reticula.core.operators.parameters import Toggle
+from reticula.core.geometry.mesh.identity import descendants
+from reticula.core.geometry.mesh.kinds import PLURAL
+from reticula.core.operators.declaration.operator import operator
+from reticula.core.operators.declaration.parameters import Toggle
+from reticula.core.operators.shared.group_marking import COMBINE, MADE, marked, naming
+from reticula.core.operators.shared.picked import Picked
 
 __all__ = ["group_picked"]
 

@@ -9,10 +9,10 @@ import numpy as np
 from reticula.core.arrays import AnyArray, Flags, ragged_index
 from reticula.core.geometry import Geo, Kind
 from reticula.core.language.scope import adjacent
-from reticula.core.operators.declare import operator
-from reticula.core.operators.groups.marking import MADE, marked
-from reticula.core.operators.parameters import Choice, GroupName, Integer, KindChoice, Where
-from reticula.core.operators.telling import tell_of_unshared
+from reticula.core.operators.declaration.diagnostics import tell_of_unshared
+from reticula.core.operators.declaration.operator import operator
+from reticula.core.operators.declaration.parameters import Choice, GroupName, Integer, KindChoice, Where
+from reticula.core.operators.shared.group_marking import MADE, marked
 
 __all__ = ["grow_group"]
 

@@ -4,11 +4,11 @@ from __future__ import annotations
 
 from typing import cast
 
+from reticula.core.diagnostics import note, warn
 from reticula.core.geometry import Geo, Kind
-from reticula.core.geometry.instances import flatten
-from reticula.core.notes import note, warn
-from reticula.core.operators.declare import operator
-from reticula.core.operators.parameters import KindChoice
+from reticula.core.geometry.edit.instances import flatten
+from reticula.core.operators.declaration.operator import operator
+from reticula.core.operators.declaration.parameters import KindChoice
 
 __all__ = ["flatten_instances"]
 

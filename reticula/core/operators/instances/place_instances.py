@@ -7,14 +7,14 @@ from collections.abc import Mapping, Sequence
 import numpy as np
 
 from reticula.core.arrays import AnyArray, Flags, Floats, frozen
+from reticula.core.diagnostics import note, warn
 from reticula.core.errors import GeometryError
 from reticula.core.geometry import Attribute, Geo, Kind, Topology
-from reticula.core.geometry.identity import unit_random
-from reticula.core.geometry.joining import joined
-from reticula.core.geometry.measure import unit
-from reticula.core.notes import note, warn
-from reticula.core.operators.declare import Input, operator
-from reticula.core.operators.parameters import Choice, Integer, Toggle, Varying, Where
+from reticula.core.geometry.edit.concatenate import joined
+from reticula.core.geometry.measure.areas import unit
+from reticula.core.geometry.mesh.identity import unit_random
+from reticula.core.operators.declaration.operator import Input, operator
+from reticula.core.operators.declaration.parameters import Choice, Integer, Toggle, Varying, Where
 
 __all__ = ["place_instances"]
 

@@ -5,15 +5,15 @@ from __future__ import annotations
 import numpy as np
 
 from reticula.core.arrays import Flags, Floats
+from reticula.core.diagnostics import note
 from reticula.core.errors import ParameterError
 from reticula.core.geometry import Geo
-from reticula.core.geometry.measure import unit
-from reticula.core.geometry.writing import range_of
+from reticula.core.geometry.edit.attribute_writing import range_of
+from reticula.core.geometry.measure.areas import unit
 from reticula.core.language import Values
 from reticula.core.language.scope import Scope
-from reticula.core.notes import note
-from reticula.core.operators.declare import Input, operator
-from reticula.core.operators.parameters import Choice, Handle, Number, Space, Varying, Where
+from reticula.core.operators.declaration.operator import Input, operator
+from reticula.core.operators.declaration.parameters import Choice, Handle, Number, Space, Varying, Where
 
 __all__ = ["displace"]
 

@@ -5,13 +5,13 @@ from __future__ import annotations
 import numpy as np
 
 from reticula.core.arrays import Flags, Floats
+from reticula.core.diagnostics import note
 from reticula.core.geometry import Geo
-from reticula.core.geometry.measure import unit
+from reticula.core.geometry.measure.areas import unit
 from reticula.core.language.scope import Scope
-from reticula.core.notes import note
-from reticula.core.operators.declare import Input, operator
-from reticula.core.operators.groups.marking import marked
-from reticula.core.operators.parameters import Choice, GroupName, Handle, Number, Space, Varying, Where
+from reticula.core.operators.declaration.operator import Input, operator
+from reticula.core.operators.declaration.parameters import Choice, GroupName, Handle, Number, Space, Varying, Where
+from reticula.core.operators.shared.group_marking import marked
 from reticula.core.spatial.sampling import sample_ray
 
 __all__ = ["push"]

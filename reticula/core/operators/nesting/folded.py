@@ -3,8 +3,8 @@
 from __future__ import annotations
 
 from reticula.core.geometry import Geo
-from reticula.core.operators.declare import operator
-from reticula.core.operators.nesting.inside import inside
+from reticula.core.operators.declaration.operator import operator
+from reticula.core.operators.shared.nested_runner import inside
 
 __all__: list[str] = []
 

@@ -9,16 +9,16 @@ from typing import Any
 import numpy as np
 
 from reticula.core.arrays import Ints
+from reticula.core.diagnostics import warn
 from reticula.core.errors import LimitError, ParameterError
 from reticula.core.geometry import Geo
-from reticula.core.geometry.joining import joined
-from reticula.core.geometry.kinds import PLURAL, Kind
-from reticula.core.geometry.pieces import face_pieces, point_pieces
-from reticula.core.geometry.subset import subset
-from reticula.core.notes import warn
-from reticula.core.operators.declare import operator
-from reticula.core.operators.nesting.inside import Part, inside
-from reticula.core.operators.parameters import AttributeName, Choice, KindChoice, Text
+from reticula.core.geometry.edit.concatenate import joined
+from reticula.core.geometry.edit.subset import subset
+from reticula.core.geometry.measure.components import face_pieces, point_pieces
+from reticula.core.geometry.mesh.kinds import PLURAL, Kind
+from reticula.core.operators.declaration.operator import operator
+from reticula.core.operators.declaration.parameters import AttributeName, Choice, KindChoice, Text
+from reticula.core.operators.shared.nested_runner import Part, inside
 
 __all__: list[str] = []
 

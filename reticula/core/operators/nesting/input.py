@@ -4,8 +4,8 @@ from __future__ import annotations
 
 from reticula.core.errors import GeometryError
 from reticula.core.geometry import Geo
-from reticula.core.operators.declare import operator
-from reticula.core.operators.parameters import GroupName
+from reticula.core.operators.declaration.operator import operator
+from reticula.core.operators.declaration.parameters import GroupName
 
 __all__: list[str] = []
 

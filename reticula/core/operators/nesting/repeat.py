@@ -2,13 +2,13 @@
 
 from __future__ import annotations
 
+from reticula.core.diagnostics import note
 from reticula.core.errors import FormulaError, ParameterError
 from reticula.core.geometry import Geo
 from reticula.core.language import evaluate
-from reticula.core.notes import note
-from reticula.core.operators.declare import operator
-from reticula.core.operators.nesting.inside import Part, inside
-from reticula.core.operators.parameters import FormulaText, Integer
+from reticula.core.operators.declaration.operator import operator
+from reticula.core.operators.declaration.parameters import FormulaText, Integer
+from reticula.core.operators.shared.nested_runner import Part, inside
 
 __all__: list[str] = []
 

@@ -5,12 +5,12 @@ from __future__ import annotations
 import numpy as np
 
 from reticula.core.arrays import Flags, Floats
+from reticula.core.diagnostics import note, warn
 from reticula.core.geometry import Geo
-from reticula.core.geometry.measure import face_areas
-from reticula.core.geometry.moves import ragged_reduce
-from reticula.core.notes import note, warn
-from reticula.core.operators.declare import Input, operator
-from reticula.core.operators.parameters import Choice, Integer, Number, Space, Where
+from reticula.core.geometry.measure.areas import face_areas
+from reticula.core.geometry.mesh.incidence import ragged_reduce
+from reticula.core.operators.declaration.operator import Input, operator
+from reticula.core.operators.declaration.parameters import Choice, Integer, Number, Space, Where
 from reticula.core.spatial.points import NearestPoints
 from reticula.core.spatial.sampling import sample_closest
 

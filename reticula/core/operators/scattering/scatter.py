@@ -5,12 +5,12 @@ from __future__ import annotations
 import numpy as np
 
 from reticula.core.arrays import Flags, Floats
+from reticula.core.diagnostics import note, warn
 from reticula.core.geometry import Geo
-from reticula.core.geometry.measure import face_areas
-from reticula.core.notes import note, warn
-from reticula.core.operators.declare import operator
-from reticula.core.operators.parameters import Choice, Integer, Number, Varying, Where
-from reticula.core.operators.scattering.placing import (
+from reticula.core.geometry.measure.areas import face_areas
+from reticula.core.operators.declaration.operator import operator
+from reticula.core.operators.declaration.parameters import Choice, Integer, Number, Varying, Where
+from reticula.core.operators.shared.scatter_candidates import (
     CANDIDATES,
     Candidates,
     carried_points,

@@ -4,11 +4,11 @@ from __future__ import annotations
 
 import numpy as np
 
+from reticula.core.diagnostics import warn
 from reticula.core.geometry import Geo
-from reticula.core.notes import warn
-from reticula.core.operators.declare import operator
-from reticula.core.operators.scattering.placing import amounts
+from reticula.core.operators.declaration.operator import operator
 from reticula.core.operators.scattering.scatter import CARRIES, nothing, scatter
+from reticula.core.operators.shared.scatter_candidates import amounts
 from reticula.core.operators.solids.fill import fill
 
 __all__ = ["scatter_in_region"]

@@ -5,11 +5,11 @@ from __future__ import annotations
 import numpy as np
 
 from reticula.core.arrays import Floats
+from reticula.core.diagnostics import note, warn
 from reticula.core.geometry import Geo
-from reticula.core.geometry.scattering import places_in_box
-from reticula.core.notes import note, warn
-from reticula.core.operators.declare import operator
-from reticula.core.operators.scattering.placing import CANDIDATES, Candidates, amounts, evenly, require, spaced
+from reticula.core.geometry.remesh.scattering import places_in_box
+from reticula.core.operators.declaration.operator import operator
+from reticula.core.operators.shared.scatter_candidates import CANDIDATES, Candidates, amounts, evenly, require, spaced
 from reticula.core.spatial.winding import winding_numbers
 
 __all__ = ["scatter_in_volume"]

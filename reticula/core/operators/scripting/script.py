@@ -5,14 +5,14 @@ from __future__ import annotations
 from collections.abc import Mapping, Sequence
 from typing import Any
 
+from reticula.core.cancellation import wanted_to_stop
+from reticula.core.diagnostics import note
 from reticula.core.errors import FormulaError, ParameterError
 from reticula.core.geometry import Geo
 from reticula.core.language.script import Script
-from reticula.core.notes import note
-from reticula.core.operators.declare import Input, operator
-from reticula.core.operators.parameters import Choice, Space
+from reticula.core.operators.declaration.operator import Input, operator
+from reticula.core.operators.declaration.parameters import Choice, Space
 from reticula.core.operators.scripting.controls import Code, Controls, Source, declared_or_none
-from reticula.core.stopping import wanted_to_stop
 
 __all__ = ["script"]
 

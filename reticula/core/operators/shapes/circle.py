@@ -5,9 +5,9 @@ from __future__ import annotations
 import numpy as np
 
 from reticula.core.geometry import Geo
-from reticula.core.operators.declare import operator
-from reticula.core.operators.parameters import Integer, Number, Toggle
-from reticula.core.operators.shapes.flat import FACING, curves_of, laid
+from reticula.core.operators.declaration.operator import operator
+from reticula.core.operators.declaration.parameters import Integer, Number, Toggle
+from reticula.core.operators.shared.plane_curves import FACING, curves_of, laid
 
 __all__ = ["arc", "circle", "regular_polygon"]
 

@@ -6,10 +6,10 @@ import numpy as np
 
 from reticula.core.arrays import Floats
 from reticula.core.geometry import Geo, Topology
-from reticula.core.operators.by_hand import Places
-from reticula.core.operators.declare import operator
-from reticula.core.operators.parameters import Choice, Handle, Integer, Toggle
-from reticula.core.operators.shapes.flat import curves_of
+from reticula.core.operators.declaration.operator import operator
+from reticula.core.operators.declaration.parameters import Choice, Handle, Integer, Toggle
+from reticula.core.operators.shared.picked import Places
+from reticula.core.operators.shared.plane_curves import curves_of
 
 __all__ = ["curve_through"]
 

@@ -6,9 +6,9 @@ import numpy as np
 
 from reticula.core.arrays import AnyArray, starts_from_sizes
 from reticula.core.geometry import Geo, Topology
-from reticula.core.operators.declare import operator
-from reticula.core.operators.parameters import Integer, Number, Toggle
-from reticula.core.operators.shapes.lattice import lattice_quads, lattice_uv
+from reticula.core.operators.declaration.operator import operator
+from reticula.core.operators.declaration.parameters import Integer, Number, Toggle
+from reticula.core.operators.shared.lattice import lattice_quads, lattice_uv
 
 __all__ = ["cylinder"]
 

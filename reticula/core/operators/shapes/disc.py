@@ -6,10 +6,10 @@ import numpy as np
 
 from reticula.core.arrays import starts_from_sizes
 from reticula.core.geometry import Geo, Topology
-from reticula.core.operators.declare import operator
-from reticula.core.operators.parameters import Choice, Integer, Number
-from reticula.core.operators.shapes.flat import FACING, laid
-from reticula.core.operators.shapes.lattice import lattice_quads
+from reticula.core.operators.declaration.operator import operator
+from reticula.core.operators.declaration.parameters import Choice, Integer, Number
+from reticula.core.operators.shared.lattice import lattice_quads
+from reticula.core.operators.shared.plane_curves import FACING, laid
 
 __all__ = ["cone", "disc"]
 

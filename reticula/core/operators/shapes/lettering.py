@@ -11,11 +11,11 @@ from fontTools.pens.recordingPen import DecomposingRecordingPen
 from fontTools.ttLib import TTFont
 
 from reticula.core.arrays import Floats
+from reticula.core.diagnostics import warn
 from reticula.core.geometry import Geo
-from reticula.core.notes import warn
-from reticula.core.operators.declare import operator
-from reticula.core.operators.parameters import Choice, Integer, Number, Text
-from reticula.core.operators.shapes.flat import FACING, curves_of, laid
+from reticula.core.operators.declaration.operator import operator
+from reticula.core.operators.declaration.parameters import Choice, Integer, Number, Text
+from reticula.core.operators.shared.plane_curves import FACING, curves_of, laid
 
 __all__ = ["lettering"]
 

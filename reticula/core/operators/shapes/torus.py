@@ -5,9 +5,9 @@ from __future__ import annotations
 import numpy as np
 
 from reticula.core.geometry import Geo
-from reticula.core.operators.declare import operator
-from reticula.core.operators.parameters import Integer, Number
-from reticula.core.operators.shapes.lattice import lattice_quads, lattice_uv
+from reticula.core.operators.declaration.operator import operator
+from reticula.core.operators.declaration.parameters import Integer, Number
+from reticula.core.operators.shared.lattice import lattice_quads, lattice_uv
 
 __all__ = ["torus"]
 

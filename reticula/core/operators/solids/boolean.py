@@ -8,15 +8,15 @@ import manifold3d
 import numpy as np
 
 from reticula.core.arrays import AnyArray, Floats, frozen, starts_from_sizes
+from reticula.core.diagnostics import note, warn
 from reticula.core.errors import GeometryError
 from reticula.core.geometry import Attribute, Geo, SourceMap, Topology, Weights, carry, edges_along, kept, triangles
-from reticula.core.geometry.barycentric import barycentric
-from reticula.core.geometry.joining import joined
-from reticula.core.geometry.subset import subset
-from reticula.core.notes import note, warn
-from reticula.core.operators.declare import Input, operator
-from reticula.core.operators.parameters import Choice, GroupName
-from reticula.core.operators.solids.sheets import cut_sheet, flat_normal, flat_sheets
+from reticula.core.geometry.edit.concatenate import joined
+from reticula.core.geometry.edit.subset import subset
+from reticula.core.geometry.planar.barycentric import barycentric
+from reticula.core.operators.declaration.operator import Input, operator
+from reticula.core.operators.declaration.parameters import Choice, GroupName
+from reticula.core.operators.shared.sheet_cuts import cut_sheet, flat_normal, flat_sheets
 
 __all__ = ["boolean"]
 
@@ -121,7 +121,7 @@ def _solid(geo: Geo, name: str) -> tuple[manifold3d.Manifold, int]:
     )  # fmt: skip
     solid = manifold3d.Manifold(mesh)
     if solid.status() == manifold3d.Error.NotManifold:
-        from reticula.core.geometry.merging import merged, nearest_clusters
+        from reticula.core.geometry.edit.weld import merged, nearest_clusters
 
         welded = merged(geo, nearest_clusters(geo.positions, np.arange(shape.point_count), 0.0), average=False)
         if welded.topology.point_count < shape.point_count and not welded.topology.border_edges.any():

@@ -6,22 +6,22 @@ import numpy as np
 from scipy.spatial import cKDTree
 
 from reticula.core.arrays import AnyArray, Flags, Floats, frozen, ragged_index, unique_rows
+from reticula.core.diagnostics import note, warn
 from reticula.core.errors import GeometryError
 from reticula.core.geometry import Geo, SourceMap, Topology, Weights, carry, edges_along, kept
-from reticula.core.geometry.cell_caps import Caps, caps_of
-from reticula.core.geometry.cells import Fragments, fragments
-from reticula.core.geometry.cutting import triangulated
-from reticula.core.geometry.filling import fill_region, flattened, nested
-from reticula.core.geometry.joining import joined
-from reticula.core.geometry.loops import loop_normals
-from reticula.core.geometry.loose_cells import loose_cells, near_enough
-from reticula.core.geometry.measure import edge_lengths, face_normals, face_planarity
-from reticula.core.geometry.merging import merged, nearest_clusters
-from reticula.core.geometry.subset import subset
-from reticula.core.geometry.voronoi import Diagram, diagram_of
-from reticula.core.notes import note, warn
-from reticula.core.operators.declare import Input, operator
-from reticula.core.operators.parameters import AttributeName, Choice, GroupName, Integer, Number
+from reticula.core.geometry.edit.concatenate import joined
+from reticula.core.geometry.edit.level_cut import triangulated
+from reticula.core.geometry.edit.subset import subset
+from reticula.core.geometry.edit.weld import merged, nearest_clusters
+from reticula.core.geometry.measure.areas import edge_lengths, face_normals, face_planarity
+from reticula.core.geometry.planar.boundary_loops import loop_normals
+from reticula.core.geometry.planar.region_fill import fill_region, flattened, nested
+from reticula.core.geometry.voronoi.cell_caps import Caps, caps_of
+from reticula.core.geometry.voronoi.cells import Fragments, fragments
+from reticula.core.geometry.voronoi.diagram import Diagram, diagram_of
+from reticula.core.geometry.voronoi.loose_cells import loose_cells, near_enough
+from reticula.core.operators.declaration.operator import Input, operator
+from reticula.core.operators.declaration.parameters import AttributeName, Choice, GroupName, Integer, Number
 
 __all__ = ["break_into_cells"]
 

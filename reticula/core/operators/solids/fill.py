@@ -5,15 +5,15 @@ from __future__ import annotations
 import numpy as np
 
 from reticula.core.arrays import AnyArray, Flags, Floats, frozen, ragged_index
+from reticula.core.diagnostics import note, warn
 from reticula.core.errors import GeometryError
 from reticula.core.geometry import Geo, SourceMap, carry, edges_along, kept
-from reticula.core.geometry.filling import Filling, fill_region, flattened, nested
-from reticula.core.geometry.harmonic import Harmonic
-from reticula.core.geometry.loops import border_loops, loop_normals
-from reticula.core.geometry.subset import any_of_row, subset
-from reticula.core.notes import note, warn
-from reticula.core.operators.declare import operator
-from reticula.core.operators.parameters import Choice, GroupName, KindChoice, Number, Toggle, Where
+from reticula.core.geometry.edit.subset import any_of_row, subset
+from reticula.core.geometry.planar.boundary_loops import border_loops, loop_normals
+from reticula.core.geometry.planar.region_fill import Filling, fill_region, flattened, nested
+from reticula.core.geometry.remesh.harmonic import Harmonic
+from reticula.core.operators.declaration.operator import operator
+from reticula.core.operators.declaration.parameters import Choice, GroupName, KindChoice, Number, Toggle, Where
 
 __all__ = ["fill"]
 

@@ -4,13 +4,13 @@ from __future__ import annotations
 
 import numpy as np
 
+from reticula.core.diagnostics import note, warn
 from reticula.core.errors import ParameterError
 from reticula.core.geometry import Geo
-from reticula.core.geometry.halving import cut_along, half_of
-from reticula.core.geometry.subset import subset
-from reticula.core.notes import note, warn
-from reticula.core.operators.declare import Output, operator
-from reticula.core.operators.parameters import Choice, GroupName, Handle, Toggle, Vector
+from reticula.core.geometry.edit.plane_clip import cut_along, half_of
+from reticula.core.geometry.edit.subset import subset
+from reticula.core.operators.declaration.operator import Output, operator
+from reticula.core.operators.declaration.parameters import Choice, GroupName, Handle, Toggle, Vector
 
 __all__ = ["slice_"]
 

@@ -2,10 +2,10 @@
 
 from __future__ import annotations
 
+from reticula.core.diagnostics import note
 from reticula.core.geometry import Geo
-from reticula.core.geometry.spaces import has_place, settled
-from reticula.core.notes import note
-from reticula.core.operators.declare import operator
+from reticula.core.geometry.edit.placement import has_place, settled
+from reticula.core.operators.declaration.operator import operator
 
 __all__ = ["apply_place"]
 

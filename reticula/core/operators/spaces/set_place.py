@@ -4,12 +4,12 @@ from __future__ import annotations
 
 import numpy as np
 
+from reticula.core.diagnostics import note
 from reticula.core.geometry import Geo
-from reticula.core.geometry.moving import affine
-from reticula.core.geometry.spaces import PLACE, place_of
-from reticula.core.notes import note
-from reticula.core.operators.declare import operator
-from reticula.core.operators.parameters import Choice, Handle, Vector
+from reticula.core.geometry.edit.affine import affine
+from reticula.core.geometry.edit.placement import PLACE, place_of
+from reticula.core.operators.declaration.operator import operator
+from reticula.core.operators.declaration.parameters import Choice, Handle, Vector
 
 __all__ = ["set_place"]
 

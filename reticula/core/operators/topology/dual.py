@@ -7,10 +7,10 @@ from collections.abc import Mapping
 import numpy as np
 
 from reticula.core.arrays import AnyArray, Floats, Indices, ragged_index, starts_from_sizes
+from reticula.core.diagnostics import note, warn
 from reticula.core.geometry import Attribute, Geo, Kind, SourceMap, Topology, Weights, carry, kept
-from reticula.core.notes import note, warn
-from reticula.core.operators.declare import operator
-from reticula.core.operators.parameters import Choice
+from reticula.core.operators.declaration.operator import operator
+from reticula.core.operators.declaration.parameters import Choice
 
 __all__ = ["dual"]
 

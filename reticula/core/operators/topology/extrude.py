@@ -8,14 +8,14 @@ from typing import cast
 import numpy as np
 
 from reticula.core.arrays import AnyArray, Flags, Floats, Indices, frozen
+from reticula.core.diagnostics import note, warn
 from reticula.core.geometry import Geo, Kind, SourceMap, Topology, carry, edges_along
-from reticula.core.geometry.identity import unit_random
-from reticula.core.geometry.measure import area_vectors, face_normals, gather_sum, unit
-from reticula.core.geometry.offsets import border_offsets, even_offsets
-from reticula.core.geometry.raising import Raised, raised_corners
-from reticula.core.notes import note, warn
-from reticula.core.operators.declare import operator
-from reticula.core.operators.parameters import (
+from reticula.core.geometry.measure.areas import area_vectors, face_normals, gather_sum, unit
+from reticula.core.geometry.mesh.identity import unit_random
+from reticula.core.geometry.remesh.extrusion import Raised, raised_corners
+from reticula.core.geometry.remesh.offsets import border_offsets, even_offsets
+from reticula.core.operators.declaration.operator import operator
+from reticula.core.operators.declaration.parameters import (
     Choice,
     GroupName,
     Handle,
@@ -26,7 +26,7 @@ from reticula.core.operators.parameters import (
     Varying,
     Where,
 )  # fmt: skip
-from reticula.core.operators.response import Response, ResponseCurve
+from reticula.core.operators.shared.response_curve import Response, ResponseCurve
 
 __all__ = ["extrude"]
 
@@ -162,7 +162,7 @@ def extrude(
         chance = unit_random(geo.identity(kind), seed)
         options.distance = options.distance * (1.0 - variation * chance)
     if what != "face":
-        from reticula.core.operators.topology.strips import raised_lines
+        from reticula.core.operators.shared.edge_strips import raised_lines
 
         return raised_lines(geo, what, where, options, top_group, side_group)
     shape = geo.topology

@@ -5,13 +5,13 @@ from __future__ import annotations
 import numpy as np
 
 from reticula.core.arrays import Flags, Floats, frozen
+from reticula.core.diagnostics import note, warn
 from reticula.core.geometry import Geo, SourceMap, carry, edges_along, kept
-from reticula.core.geometry.measure import face_centers, face_normals
-from reticula.core.geometry.offsets import corner_insets, inset_limits
-from reticula.core.geometry.raising import raised_corners
-from reticula.core.notes import note, warn
-from reticula.core.operators.declare import operator
-from reticula.core.operators.parameters import Choice, GroupName, Varying, Where
+from reticula.core.geometry.measure.areas import face_centers, face_normals
+from reticula.core.geometry.remesh.extrusion import raised_corners
+from reticula.core.geometry.remesh.offsets import corner_insets, inset_limits
+from reticula.core.operators.declaration.operator import operator
+from reticula.core.operators.declaration.parameters import Choice, GroupName, Varying, Where
 
 __all__ = ["inset"]
 

@@ -5,14 +5,14 @@ from __future__ import annotations
 import numpy as np
 
 from reticula.core.arrays import frozen
+from reticula.core.diagnostics import note
 from reticula.core.errors import ParameterError
 from reticula.core.geometry import Attribute, Geo
-from reticula.core.geometry.joining import joined
-from reticula.core.geometry.merging import merged
-from reticula.core.geometry.reversing import turned_over
-from reticula.core.notes import note
-from reticula.core.operators.declare import operator
-from reticula.core.operators.parameters import GroupName, Handle, Number, Toggle, Vector
+from reticula.core.geometry.edit.concatenate import joined
+from reticula.core.geometry.edit.flip import turned_over
+from reticula.core.geometry.edit.weld import merged
+from reticula.core.operators.declaration.operator import operator
+from reticula.core.operators.declaration.parameters import GroupName, Handle, Number, Toggle, Vector
 
 __all__ = ["mirror"]
 

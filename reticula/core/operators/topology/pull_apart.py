@@ -5,12 +5,12 @@ from __future__ import annotations
 import numpy as np
 
 from reticula.core.arrays import AnyArray, Flags, Floats, frozen
+from reticula.core.diagnostics import note, warn
 from reticula.core.errors import ParameterError
 from reticula.core.geometry import Geo
-from reticula.core.geometry.attribute import Attribute
-from reticula.core.notes import note, warn
-from reticula.core.operators.declare import operator
-from reticula.core.operators.parameters import AttributeName, Choice, Handle, Toggle, Varying, Vector, Where
+from reticula.core.geometry.mesh.attribute import Attribute
+from reticula.core.operators.declaration.operator import operator
+from reticula.core.operators.declaration.parameters import AttributeName, Choice, Handle, Toggle, Varying, Vector, Where
 
 __all__ = ["pull_apart"]
 

@@ -5,12 +5,12 @@ from __future__ import annotations
 import numpy as np
 
 from reticula.core.arrays import AnyArray
+from reticula.core.diagnostics import note, warn
 from reticula.core.errors import ParameterError
 from reticula.core.geometry import Geo
-from reticula.core.geometry.parting import parted
-from reticula.core.notes import note, warn
-from reticula.core.operators.declare import operator
-from reticula.core.operators.parameters import AttributeName, GroupName, Toggle
+from reticula.core.geometry.edit.split_points import parted
+from reticula.core.operators.declaration.operator import operator
+from reticula.core.operators.declaration.parameters import AttributeName, GroupName, Toggle
 
 __all__ = ["region_borders"]
 
@@ -45,7 +45,7 @@ def region_borders(geo: Geo, *, label: str, open_borders: bool, split: bool, bor
             )
         _, code = np.unique(found.values, return_inverse=True)
     else:
-        from reticula.core.geometry.measure import face_normals
+        from reticula.core.geometry.measure.areas import face_normals
 
         normals = face_normals(geo)
         axis = np.abs(normals).argmax(axis=1)

@@ -5,12 +5,12 @@ from __future__ import annotations
 import numpy as np
 
 from reticula.core.arrays import Flags
+from reticula.core.diagnostics import note, warn
 from reticula.core.geometry import Geo
-from reticula.core.geometry.kinds import PLURAL
-from reticula.core.geometry.subset import any_of_row, subset
-from reticula.core.notes import note, warn
-from reticula.core.operators.declare import operator
-from reticula.core.operators.parameters import Choice, KindChoice, Where
+from reticula.core.geometry.edit.subset import any_of_row, subset
+from reticula.core.geometry.mesh.kinds import PLURAL
+from reticula.core.operators.declaration.operator import operator
+from reticula.core.operators.declaration.parameters import Choice, KindChoice, Where
 
 __all__ = ["remove"]
 

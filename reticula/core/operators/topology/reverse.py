@@ -5,11 +5,11 @@ from __future__ import annotations
 import numpy as np
 
 from reticula.core.arrays import Flags
+from reticula.core.diagnostics import warn
 from reticula.core.geometry import Geo
-from reticula.core.geometry.reversing import turned_over
-from reticula.core.notes import warn
-from reticula.core.operators.declare import operator
-from reticula.core.operators.parameters import KindChoice, Where
+from reticula.core.geometry.edit.flip import turned_over
+from reticula.core.operators.declaration.operator import operator
+from reticula.core.operators.declaration.parameters import KindChoice, Where
 
 __all__ = ["reverse"]
 

@@ -5,11 +5,11 @@ from __future__ import annotations
 import numpy as np
 
 from reticula.core.arrays import AnyArray, Flags, Floats
+from reticula.core.diagnostics import note, warn
 from reticula.core.geometry import Geo
-from reticula.core.geometry.loops import segment_loops
-from reticula.core.notes import note, warn
-from reticula.core.operators.declare import operator
-from reticula.core.operators.parameters import Choice, GroupName, Number, Toggle, Where
+from reticula.core.geometry.planar.boundary_loops import segment_loops
+from reticula.core.operators.declaration.operator import operator
+from reticula.core.operators.declaration.parameters import Choice, GroupName, Number, Toggle, Where
 
 __all__ = ["round_borders"]
 

@@ -5,14 +5,14 @@ from __future__ import annotations
 import numpy as np
 
 from reticula.core.arrays import AnyArray, Flags, Floats, frozen
+from reticula.core.diagnostics import note, warn
 from reticula.core.geometry import Geo, SourceMap, Topology, Weights, carry, kept
-from reticula.core.geometry.collapsing import collapse_edges
-from reticula.core.geometry.cutting import triangulated
-from reticula.core.geometry.merging import merged, nearest_clusters
-from reticula.core.geometry.triangles import triangles
-from reticula.core.notes import note, warn
-from reticula.core.operators.declare import operator
-from reticula.core.operators.parameters import Choice, Integer, Number, Toggle, Where
+from reticula.core.geometry.edit.level_cut import triangulated
+from reticula.core.geometry.edit.weld import merged, nearest_clusters
+from reticula.core.geometry.planar.triangulation import triangles
+from reticula.core.geometry.remesh.quadric_simplification import collapse_edges
+from reticula.core.operators.declaration.operator import operator
+from reticula.core.operators.declaration.parameters import Choice, Integer, Number, Toggle, Where
 from reticula.core.operators.topology.smooth import smoothed
 from reticula.core.spatial import surface_of
 

@@ -5,12 +5,12 @@ from __future__ import annotations
 import numpy as np
 
 from reticula.core.arrays import Flags, Floats, Indices
-from reticula.core.compiled import parallel_kernel, prange
+from reticula.core.diagnostics import note, warn
 from reticula.core.geometry import Geo
+from reticula.core.jit import parallel_kernel, prange
 from reticula.core.language.scope import adjacent
-from reticula.core.notes import note, warn
-from reticula.core.operators.declare import operator
-from reticula.core.operators.parameters import Choice, Integer, Toggle, Varying, Where
+from reticula.core.operators.declaration.operator import operator
+from reticula.core.operators.declaration.parameters import Choice, Integer, Toggle, Varying, Where
 
 __all__ = ["smooth", "smoothed"]
 

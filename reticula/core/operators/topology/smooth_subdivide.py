@@ -8,16 +8,16 @@ from dataclasses import dataclass
 import numpy as np
 
 from reticula.core.arrays import Flags, Floats, Indices, frozen, ragged_index
-from reticula.core.compiled import parallel_kernel, prange
+from reticula.core.diagnostics import note, warn
 from reticula.core.errors import LimitError, ParameterError
 from reticula.core.geometry import Attribute, Geo, Kind, SourceMap, Topology, carry
-from reticula.core.geometry.carry import Blend
-from reticula.core.geometry.cutting import triangulated
-from reticula.core.geometry.splitting import split_plan
-from reticula.core.geometry.subdividing import CatmullClark, CornerQuads, Flat, Loop, Reordered, creases
-from reticula.core.notes import note, warn
-from reticula.core.operators.declare import operator
-from reticula.core.operators.parameters import AttributeName, Choice, Integer, Varying, Where
+from reticula.core.geometry.edit.level_cut import triangulated
+from reticula.core.geometry.mesh.source_maps import Blend
+from reticula.core.geometry.remesh.face_split import split_plan
+from reticula.core.geometry.remesh.subdivision import CatmullClark, CornerQuads, Flat, Loop, Reordered, creases
+from reticula.core.jit import parallel_kernel, prange
+from reticula.core.operators.declaration.operator import operator
+from reticula.core.operators.declaration.parameters import AttributeName, Choice, Integer, Varying, Where
 
 __all__ = ["smooth_subdivide"]
 

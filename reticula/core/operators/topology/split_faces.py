@@ -7,13 +7,13 @@ from typing import cast
 import numpy as np
 
 from reticula.core.arrays import Flags
+from reticula.core.diagnostics import note, warn
 from reticula.core.errors import LimitError
 from reticula.core.geometry import Geo, Topology, carry
-from reticula.core.geometry.cutting import triangulated
-from reticula.core.geometry.splitting import Into, Split, split_plan
-from reticula.core.notes import note, warn
-from reticula.core.operators.declare import operator
-from reticula.core.operators.parameters import Choice, GroupName, Integer, Where
+from reticula.core.geometry.edit.level_cut import triangulated
+from reticula.core.geometry.remesh.face_split import Into, Split, split_plan
+from reticula.core.operators.declaration.operator import operator
+from reticula.core.operators.declaration.parameters import Choice, GroupName, Integer, Where
 
 __all__ = ["split_faces"]
 

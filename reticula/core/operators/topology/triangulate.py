@@ -5,12 +5,12 @@ from __future__ import annotations
 import numpy as np
 
 from reticula.core.arrays import Flags
+from reticula.core.diagnostics import note
 from reticula.core.geometry import Geo
-from reticula.core.geometry.cutting import triangulated
-from reticula.core.geometry.measure import face_planarity
-from reticula.core.notes import note
-from reticula.core.operators.declare import operator
-from reticula.core.operators.parameters import Choice, GroupName, Number, Where
+from reticula.core.geometry.edit.level_cut import triangulated
+from reticula.core.geometry.measure.areas import face_planarity
+from reticula.core.operators.declaration.operator import operator
+from reticula.core.operators.declaration.parameters import Choice, GroupName, Number, Where
 
 __all__ = ["triangulate"]
 

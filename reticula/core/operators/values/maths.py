@@ -3,8 +3,8 @@
 from __future__ import annotations
 
 from reticula.core.language.functions import FUNCTIONS, OPERATORS
-from reticula.core.operators.parameters import Choice
-from reticula.core.operators.values.writing import Operand, value_node
+from reticula.core.operators.declaration.parameters import Choice
+from reticula.core.operators.shared.value_node import Operand, value_node
 
 __all__: list[str] = []
 

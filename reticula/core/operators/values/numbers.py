@@ -2,8 +2,8 @@
 
 from __future__ import annotations
 
-from reticula.core.operators.parameters import Choice, FormulaText
-from reticula.core.operators.values.writing import Operand, value_node
+from reticula.core.operators.declaration.parameters import Choice, FormulaText
+from reticula.core.operators.shared.value_node import Operand, value_node
 
 __all__: list[str] = []
 

@@ -8,8 +8,8 @@ import pytest
 
 from reticula.core.errors import GraphError, ReticulaError
 from reticula.core.graph import Evaluator, check_structure, run_graph
-from reticula.core.graph.dials import dial_of
 from reticula.core.graph.editing import followers, make_dial, rename_dial, rename_node, rename_port, set_free, tie
+from reticula.core.graph.nesting.dials import dial_of
 from reticula.core.operators import OPERATORS
 from tests.core.graph.building import graph, node
 

@@ -12,7 +12,7 @@ from hypothesis import strategies as st
 from reticula.core.errors import GraphError
 from reticula.core.graph import Evaluator, check_structure
 from reticula.core.graph.editing import fold, rename_dial, rename_node, rename_port, unfold
-from reticula.core.graph.editing.texts import slug
+from reticula.core.graph.editing.formula_texts import slug
 from tests.core.graph.building import graph, node
 
 

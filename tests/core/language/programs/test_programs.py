@@ -8,9 +8,9 @@ import numpy as np
 import pytest
 
 from reticula.core import Geo, ops
+from reticula.core.diagnostics import collecting
 from reticula.core.errors import FormulaError
 from reticula.core.language.script import run_script
-from reticula.core.notes import collecting
 from tests.core.language.programs.generating import program
 from tests.core.language.programs.interpreted import run_interpreted
 from tests.core.language.programs.plain import World, check_close

@@ -8,8 +8,8 @@ import numpy as np
 import pytest
 
 from reticula.core import Geo, ops
+from reticula.core.diagnostics import Note
 from reticula.core.errors import ParameterError
-from reticula.core.notes import Note
 
 
 def names(geo: Geo, kind: Any, *elements: int) -> list[str]:

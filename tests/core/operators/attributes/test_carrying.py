@@ -4,9 +4,9 @@ import numpy as np
 import pytest
 
 from reticula.core import Geo, ops
+from reticula.core.diagnostics import Note
 from reticula.core.errors import GeometryError, ParameterError
 from reticula.core.geometry import Attribute
-from reticula.core.notes import Note
 
 
 @pytest.fixture

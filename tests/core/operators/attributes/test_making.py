@@ -5,9 +5,9 @@ import pytest
 from scipy.stats import kstest
 
 from reticula.core import Geo, ops
+from reticula.core.diagnostics import Note
 from reticula.core.errors import ParameterError
 from reticula.core.language import evaluate
-from reticula.core.notes import Note
 
 
 @pytest.fixture(scope="module")
@@ -104,7 +104,7 @@ def test_measures_of_a_unit_box(what: str, kind: str, value: float) -> None:
 
 
 def _areas(geo: Geo) -> np.ndarray:
-    from reticula.core.geometry.curvature import mixed_areas
+    from reticula.core.geometry.measure.curvature import mixed_areas
 
     return mixed_areas(geo)
 

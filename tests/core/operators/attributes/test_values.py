@@ -4,8 +4,8 @@ import numpy as np
 import pytest
 
 from reticula.core import Geo, ops
+from reticula.core.diagnostics import Note
 from reticula.core.errors import GeometryError, ParameterError
-from reticula.core.notes import Note
 
 
 def texts(notes: list[Note], level: str = "warning") -> list[str]:

@@ -4,9 +4,9 @@ import numpy as np
 import pytest
 
 from reticula.core import Geo, ops
+from reticula.core.diagnostics import Note
 from reticula.core.errors import GeometryError, ParameterError
 from reticula.core.geometry import Kind
-from reticula.core.notes import Note
 
 
 def members(geo: Geo, name: str, kind: Kind = "face") -> list[int]:
@@ -91,7 +91,7 @@ def test_direction_and_facing() -> None:
 
 
 def _normals(geo: Geo) -> np.ndarray:
-    from reticula.core.geometry.measure import face_normals
+    from reticula.core.geometry.measure.areas import face_normals
 
     return face_normals(geo)[geo.group("face", "facing")]
 

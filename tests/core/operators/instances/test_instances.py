@@ -6,9 +6,9 @@ import numpy as np
 import pytest
 
 from reticula.core import Geo, ops
+from reticula.core.diagnostics import Note
 from reticula.core.errors import GeometryError
 from reticula.core.geometry import measure
-from reticula.core.notes import Note
 from tests.helpers import is_closed, volume
 
 

@@ -4,8 +4,8 @@ import numpy as np
 import pytest
 
 from reticula.core import Geo, ops
+from reticula.core.diagnostics import Note
 from reticula.core.errors import ParameterError
-from reticula.core.notes import Note
 
 
 @pytest.fixture

@@ -5,9 +5,9 @@ import pytest
 from scipy.spatial import cKDTree
 
 from reticula.core import Geo, ops
+from reticula.core.diagnostics import Note
 from reticula.core.errors import LimitError, ParameterError
-from reticula.core.geometry.measure import face_areas
-from reticula.core.notes import Note
+from reticula.core.geometry.measure.areas import face_areas
 
 
 def gaps(geo: Geo) -> np.ndarray:

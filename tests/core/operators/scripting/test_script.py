@@ -6,10 +6,10 @@ import numpy as np
 import pytest
 
 from reticula.core import Geo, ops
+from reticula.core.diagnostics import Note
 from reticula.core.errors import ParameterError, Stopped
 from reticula.core.graph import Evaluator, run_graph
 from reticula.core.language.controls import declared
-from reticula.core.notes import Note
 from reticula.core.operators import OPERATORS
 from reticula.core.operators.scripting.controls import parameter_of
 

@@ -4,8 +4,8 @@ import numpy as np
 import pytest
 
 from reticula.core import ops
+from reticula.core.diagnostics import Note
 from reticula.core.geometry import measure
-from reticula.core.notes import Note
 from tests.helpers import is_closed, volume
 
 

@@ -6,9 +6,9 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from reticula.core import Geo, ops
+from reticula.core.diagnostics import Note, collecting
 from reticula.core.errors import GeometryError, ParameterError
 from reticula.core.geometry import measure
-from reticula.core.notes import Note, collecting
 from tests.helpers import bumpy, is_closed, volume
 
 direction = st.tuples(*[st.floats(-1, 1)] * 3).filter(lambda d: np.linalg.norm(d) > 0.1)

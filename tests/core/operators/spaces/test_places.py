@@ -4,10 +4,10 @@ import numpy as np
 import pytest
 
 from reticula.core import Geo, ops
+from reticula.core.diagnostics import Note
 from reticula.core.errors import ParameterError
-from reticula.core.geometry.moving import SPEED
-from reticula.core.geometry.spaces import brought, place_of, settled, to_own
-from reticula.core.notes import Note
+from reticula.core.geometry.edit.affine import SPEED
+from reticula.core.geometry.edit.placement import brought, place_of, settled, to_own
 
 
 @pytest.fixture

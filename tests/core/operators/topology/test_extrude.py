@@ -6,8 +6,8 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from reticula.core import Geo, ops
+from reticula.core.diagnostics import Note
 from reticula.core.geometry import measure
-from reticula.core.notes import Note
 from tests.helpers import is_closed, volume
 
 

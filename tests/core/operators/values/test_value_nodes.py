@@ -9,7 +9,7 @@ import pytest
 
 from reticula.core.errors import ParameterError
 from reticula.core.graph import Evaluator
-from reticula.core.graph.wiring import chain_text
+from reticula.core.graph.values.nodes_to_formula import chain_text
 from reticula.core.language import evaluate
 from reticula.core.operators import OPERATORS
 from tests.core.language.studio import reef, sheet

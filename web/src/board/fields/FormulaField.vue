@@ -1,4 +1,4 @@
-<script setup lang="ts">
+<script tools lang="ts">
 /** A formula, a group or a name, with what exists on the input to choose from. */
 import { ref } from 'vue'
 import FormulaHelp from '../../script/FormulaHelp.vue'

@@ -1,4 +1,4 @@
-<script setup lang="ts">
+<script tools lang="ts">
 /** A colour gradient: drag its stops, double-click for a new one, Delete removes the chosen one. */
 import { computed, ref } from 'vue'
 import { addStop, css, fromHex, moveStop, toHex, type Stop } from './gradient'

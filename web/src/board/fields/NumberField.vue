@@ -1,4 +1,4 @@
-<script setup lang="ts">
+<script tools lang="ts">
 /** A number: dragged on its slider, typed, stepped with the arrow keys, or a formula. */
 import { computed, ref } from 'vue'
 import FormulaHelp from '../../script/FormulaHelp.vue'

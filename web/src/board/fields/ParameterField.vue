@@ -1,4 +1,4 @@
-<script setup lang="ts">
+<script tools lang="ts">
 /** The control that fits a parameter, with its label, help and error. */
 import { ElSwitch } from 'element-plus'
 import { computed } from 'vue'

@@ -1,4 +1,4 @@
-<script setup lang="ts">
+<script tools lang="ts">
 /** Elements picked by hand: takes over what is selected in the view or the ledger, by names that stay. */
 import { computed, ref } from 'vue'
 import { api } from '../../api/client'

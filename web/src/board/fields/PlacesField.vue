@@ -1,4 +1,4 @@
-<script setup lang="ts">
+<script tools lang="ts">
 /** A list of places: typed, taken away, gone on with, or dragged in the view, where the one that is held is marked. */
 import { computed } from 'vue'
 import { count } from '../../shared/numbers'

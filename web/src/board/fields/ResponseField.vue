@@ -1,4 +1,4 @@
-<script setup lang="ts">
+<script tools lang="ts">
 /** A response curve: drag its points, double-click for a new one, Delete removes the chosen one. */
 import { computed, ref } from 'vue'
 import { addPoint, movePoint, respond, type CurvePoint } from './response'

@@ -1,4 +1,4 @@
-<script setup lang="ts">
+<script tools lang="ts">
 /** Two to four numbers, or one formula that gives a vector. */
 import { computed } from 'vue'
 import { isFormula } from './formula'

@@ -1,0 +1,47 @@
+"""Faces and curves turned round."""
+
+from __future__ import annotations
+
+import numpy as np
+
+from reticula.core.arrays import Flags, frozen
+from reticula.core.geometry.mesh.attribute import Attribute
+from reticula.core.geometry.mesh.geo import Geo
+from reticula.core.geometry.mesh.source_maps import carry, edges_along, kept
+
+__all__ = ["turned_over"]
+
+
+def turned_over(geo: Geo, faces: Flags | None = None, curves: Flags | None = None, *, with_normals: bool = True) -> Geo:
+    """Return the geometry with the marked faces ``(F,)`` and curves ``(K,)`` running the other way (all, if not given).
+
+    The first corner of each face and the first point of each closed curve stay first. Stored normals of turned corners
+    and faces, and those of points with turned faces only, point the other way, unless ``with_normals`` is false.
+    """
+    shape = geo.topology
+    faces = np.ones(shape.face_count, bool) if faces is None else faces
+    curves = np.zeros(shape.curve_count, bool) if curves is None else curves
+    first = shape.face_start[shape.corner_face]
+    number = np.arange(shape.corner_count) - first
+    turned = faces[shape.corner_face]
+    corner = np.where(turned, first + (-number) % shape.face_size[shape.corner_face], np.arange(shape.corner_count))
+    sizes = np.diff(shape.curve_start)
+    owner = np.repeat(np.arange(shape.curve_count), sizes)
+    begin, place = shape.curve_start[owner], np.arange(len(shape.curve_point)) - shape.curve_start[owner]
+    back = np.where(shape.curve_closed[owner], (-place) % np.maximum(sizes[owner], 1), sizes[owner] - 1 - place)
+    along = np.where(curves[owner], begin + back, begin + place)
+    topology = shape.with_faces(shape.point_count, shape.face_start, shape.corner_point[corner])
+    topology = topology.with_curves(shape.point_count, shape.curve_start, shape.curve_point[along], shape.curve_closed)
+    edge = np.where(turned, shape.corner_edge[shape.corner_previous[corner]], shape.corner_edge)
+    made = carry(geo, topology, {"corner": kept(corner), "edge": edges_along(topology, edge)})
+    if not with_normals:
+        return made
+    flipped = np.ones(shape.point_count, bool)
+    flipped[shape.corner_point[~turned]] = False
+    flipped &= shape.used_points
+    for kind, mask in (("corner", turned), ("face", faces), ("point", flipped)):
+        if made.has(kind, "normal") and made.find(kind, "normal").type == "vec3":  # type: ignore[arg-type]
+            old = made.find(kind, "normal")  # type: ignore[arg-type]
+            values = np.where(mask[:, None], -old.values, old.values)
+            made = made.with_attribute(kind, "normal", Attribute("vec3", frozen(values), None, old.default))  # type: ignore[arg-type]
+    return made

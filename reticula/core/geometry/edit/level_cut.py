@@ -1,0 +1,188 @@
+"""Faces cut: into triangles in place, and by the zero line of a value given at the points."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+import numpy as np
+
+from reticula.core.arrays import AnyArray, Flags, Floats, Indices, frozen, ragged_index, starts_from_sizes
+from reticula.core.geometry.measure.areas import area_vectors
+from reticula.core.geometry.mesh.geo import Geo
+from reticula.core.geometry.mesh.source_maps import SourceMap, Weights, carry, edges_along, kept
+from reticula.core.geometry.planar.triangulation import cut_polygons
+from reticula.core.jit import kernel
+
+__all__ = ["Cut", "cut_at_zero", "triangulated"]
+
+
+def triangulated(geo: Geo, chosen: Flags, *, shortest: bool = True) -> Geo:
+    """Return the geometry with the ``chosen (F,)`` faces cut into triangles, which stand where their face stood."""
+    shape = geo.topology
+    faces = np.flatnonzero(chosen & (shape.face_size > 3))
+    if not len(faces):
+        return geo
+    flat, start = ragged_index(shape.face_start, faces)
+    normals = area_vectors(geo)[faces]
+    triangle, _ = cut_polygons(geo.positions, start, shape.corner_point[flat], normals, shortest=shortest)
+    parts = np.ones(shape.face_count, np.int64)
+    parts[faces] = shape.face_size[faces] - 2
+    source = np.repeat(np.arange(shape.face_count, dtype=np.int32), parts)
+    cut = np.zeros(shape.face_count, bool)
+    cut[faces] = True
+    sizes = np.where(cut[source], 3, shape.face_size[source])
+    face_start = starts_from_sizes(sizes)
+    corner = np.empty(face_start[-1], np.int32)
+    whole = np.repeat(~cut[source], sizes)
+    corner[whole] = np.flatnonzero(~cut[shape.corner_face])
+    corner[~whole] = flat[triangle.reshape(-1)]
+    topology = shape.with_faces(shape.point_count, face_start, shape.corner_point[corner])
+    following = corner[topology.corner_next]
+    edge = (
+        np.where(shape.corner_next[corner] == following, shape.corner_edge[corner], -1)
+        if geo.attributes["edge"]
+        else None
+    )
+    maps = {"face": kept(source), "corner": kept(corner)}
+    if edge is not None:
+        maps["edge"] = edges_along(topology, edge)()
+    return carry(geo, topology, maps)  # type: ignore[arg-type]
+
+
+@dataclass(frozen=True, eq=False)
+class Cut:
+    """A mesh cut along a line: ``side (F,)`` is -1 or 1 for each face of ``geo``; ``on (P,)`` marks points of the line."""
+
+    geo: Geo
+    side: AnyArray
+    on: Flags
+
+
+@kernel
+def _crossings(value: Floats, face_start: Indices, corner_point: Indices) -> Indices:
+    """How often the value changes sign round each face."""
+    out = np.zeros(len(face_start) - 1, np.int32)
+    for f in range(len(face_start) - 1):
+        first, last = face_start[f], face_start[f + 1]
+        before = 0.0
+        for c in range(first, last):
+            if value[corner_point[c]] != 0.0:
+                before = value[corner_point[c]]
+        for c in range(first, last):
+            v = value[corner_point[c]]
+            if v != 0.0:
+                if (v > 0.0) != (before > 0.0):
+                    out[f] += 1
+                before = v
+    return out
+
+
+@kernel
+def _cut_faces(
+    value: Floats, crossed: Flags, face_start: Indices, corner_point: Indices, corner_edge: Indices, edge_point: Indices
+) -> tuple[Indices, Indices, Indices, Indices, Indices]:
+    """Halves of the crossed faces, others whole.
+
+    Returns sizes, points, first and second source corner (equal, but for points on edges), and the old edge that runs
+    along each new corner's edge, -1 along the cut. Faces appear in order, the negative half before the positive one.
+    """
+    room = 0
+    for f in range(len(face_start) - 1):
+        size = face_start[f + 1] - face_start[f]
+        room += size + 4 if crossed[f] else size
+    sizes = np.empty(2 * len(face_start), np.int32)
+    point, first_source, second_source, edge = (
+        np.empty(room, np.int32), np.empty(room, np.int32), np.empty(room, np.int32), np.empty(room, np.int32),
+    )  # fmt: skip
+    at = faces = 0
+    for f in range(len(face_start) - 1):
+        first, last = face_start[f], face_start[f + 1]
+        if not crossed[f]:
+            for c in range(first, last):
+                point[at], first_source[at], second_source[at], edge[at] = corner_point[c], c, c, corner_edge[c]
+                at += 1
+            sizes[faces] = last - first
+            faces += 1
+            continue
+        for half in range(2):
+            sign = -1.0 if half == 0 else 1.0
+            row = at
+            for c in range(first, last):
+                d = c + 1 if c + 1 < last else first
+                v, w = sign * value[corner_point[c]], sign * value[corner_point[d]]
+                if v >= 0.0:
+                    point[at], first_source[at], second_source[at] = corner_point[c], c, c
+                    edge[at] = corner_edge[c] if v > 0.0 or w >= 0.0 else -1
+                    if v == 0.0 and w == 0.0:
+                        edge[at] = corner_edge[c]
+                    at += 1
+                if v * w < 0.0:
+                    point[at], first_source[at], second_source[at] = edge_point[corner_edge[c]], c, d
+                    edge[at] = corner_edge[c] if v < 0.0 else -1
+                    at += 1
+            sizes[faces] = at - row
+            faces += 1
+    return (
+        sizes[:faces].copy(),
+        point[:at].copy(),
+        first_source[:at].copy(),
+        second_source[:at].copy(),
+        edge[:at].copy(),
+    )
+
+
+def cut_at_zero(geo: Geo, value: Floats) -> Cut:
+    """Cut the faces where ``value (P,)`` changes its sign along them; values within rounding of 0 count as 0.
+
+    New points lie where the value is 0 between the ends of an edge; all values are interpolated there. Faces whose
+    outline crosses more than twice, and concave ones with corners on the line, are cut into triangles first. Loose
+    points and curves stay.
+    """
+    reach = np.abs(value).max(initial=0.0)
+    value = np.where(np.abs(value) <= 1e-12 * reach, 0.0, value)
+    shape = geo.topology
+    many = _crossings(value, shape.face_start, shape.corner_point)
+    zeros = (
+        np.add.reduceat(value[shape.corner_point] == 0.0, shape.face_start[:-1], dtype=np.int64)
+        if shape.face_count
+        else many
+    )
+    geo = triangulated(geo, (many > 2) | ((many == 2) & (zeros > 0) & (shape.face_size > 4)))
+    shape = geo.topology
+    crossed = _crossings(value, shape.face_start, shape.corner_point) > 0
+    a, b = shape.edges[:, 0], shape.edges[:, 1]
+    cut = np.flatnonzero(value[a] * value[b] < 0.0)
+    edge_point = np.full(shape.edge_count, -1, np.int32)
+    edge_point[cut] = shape.point_count + np.arange(len(cut))
+    low, high = np.minimum(a, b)[cut], np.maximum(a, b)[cut]
+    share = value[low] / (value[low] - value[high])
+    sizes, point, first, second, edge = _cut_faces(
+        value, crossed, shape.face_start, shape.corner_point, shape.corner_edge, edge_point
+    )
+    topology = shape.with_faces(shape.point_count + len(cut), starts_from_sizes(sizes), point)
+    source = np.repeat(np.arange(shape.face_count), np.where(crossed, 2, 1))
+    every = np.arange(shape.point_count)
+    along = np.zeros(len(first))
+    on_edge = first != second
+    ends = value[shape.corner_point[first[on_edge]]], value[shape.corner_point[second[on_edge]]]
+    along[on_edge] = ends[0] / (ends[0] - ends[1])
+    shares = np.concatenate([np.zeros(len(every)), share])
+    near = np.where(share > 0.5, high, low)
+    made = carry(
+        geo, topology,
+        {
+            "point": SourceMap(
+                frozen(np.concatenate([every, near]).astype(np.int32)),
+                Weights.pairs(np.concatenate([every, low]), np.concatenate([every, high]), shares),
+            ),
+            "face": kept(source), "corner": SourceMap(frozen(np.where(along > 0.5, second, first).astype(np.int32)), Weights.pairs(first, second, along)),
+            "edge": edges_along(topology, edge),
+        },
+    )  # fmt: skip
+    at_points = np.concatenate([value, np.zeros(len(cut))])
+    total = (
+        np.add.reduceat(np.sign(at_points)[topology.corner_point], topology.face_start[:-1])
+        if topology.face_count
+        else np.zeros(0)
+    )
+    return Cut(made, np.sign(total), at_points == 0.0)

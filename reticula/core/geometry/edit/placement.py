@@ -1,0 +1,63 @@
+"""The place where a shape stands: its own space, the world, and how one shape looks from another one's space."""
+
+from __future__ import annotations
+
+import numpy as np
+
+from reticula.core.arrays import Floats
+from reticula.core.errors import GeometryError
+from reticula.core.geometry.edit.affine import moved
+from reticula.core.geometry.mesh.geo import Geo
+
+__all__ = ["PLACE", "brought", "has_place", "place_of", "settled", "to_own"]
+
+PLACE = "place"
+"""The attribute of the whole (mat4) that leads from a shape's own space to the world."""
+
+
+def place_of(geo: Geo) -> Floats:
+    """Return the matrix ``(4, 4)`` from a geometry's own space to the world; the identity if it has no place."""
+    if not has_place(geo):
+        return np.eye(4)
+    return np.asarray(geo.attribute("whole", PLACE)[0])
+
+
+def has_place(geo: Geo) -> bool:
+    return geo.has("whole", PLACE) and geo.find("whole", PLACE).type == "mat4"
+
+
+def settled(geo: Geo) -> Geo:
+    """Return a geometry moved to where it stands, so that its own space is the world; remembered with the geometry."""
+    return _seen_from(geo, np.eye(4))
+
+
+def brought(geo: Geo, into: Geo) -> Geo:
+    """Return ``geo`` as it stands in the space of ``into``; itself if both share one space."""
+    return _seen_from(geo, place_of(into))
+
+
+def to_own(geo: Geo, place: Floats) -> Floats:
+    """Return a place in the world ``(3,)`` in the geometry's own space."""
+    matrix = np.linalg.inv(place_of(geo))
+    return np.asarray(matrix[:3, :3] @ np.asarray(place) + matrix[:3, 3])
+
+
+def _seen_from(geo: Geo, target: Floats) -> Geo:
+    own = place_of(geo)
+    if np.array_equal(own, target):
+        return geo
+    key = f"seen from {target.tobytes().hex()}"
+    if key not in geo._once:
+        try:
+            relative = np.linalg.inv(target) @ own
+            np.linalg.inv(relative)
+        except np.linalg.LinAlgError:
+            raise GeometryError("the place of a shape squeezes it flat; scale it by more than 0") from None
+        made = moved(geo, relative)
+        if np.array_equal(target, np.eye(4)):
+            made = made.without_attribute("whole", PLACE)
+        else:
+            made = made.with_attribute("whole", PLACE, target[None], "mat4")
+        geo._once[key] = made
+    kept: Geo = geo._once[key]
+    return kept

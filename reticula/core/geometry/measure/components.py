@@ -1,0 +1,39 @@
+"""The connected parts of a geometry: their numbers and sizes."""
+
+from __future__ import annotations
+
+import numpy as np
+
+from reticula.core.arrays import Ints
+from reticula.core.geometry.mesh.geo import Geo, once_per_geo
+
+__all__ = ["face_piece_sizes", "face_pieces", "point_piece_sizes", "point_pieces"]
+
+
+@once_per_geo
+def point_pieces(geo: Geo) -> Ints:
+    """Return the number of the connected part of each point ``(P,)``, from 0."""
+    return geo.topology.point_piece.astype(np.int64)
+
+
+@once_per_geo
+def face_pieces(geo: Geo) -> Ints:
+    """Return the number of the connected part of each face ``(F,)``."""
+    shape = geo.topology
+    return point_pieces(geo)[shape.corner_point[shape.face_start[:-1]]]
+
+
+@once_per_geo
+def point_piece_sizes(geo: Geo) -> Ints:
+    """Return how many points the connected part of each point has ``(P,)``."""
+    return _sizes(point_pieces(geo))
+
+
+@once_per_geo
+def face_piece_sizes(geo: Geo) -> Ints:
+    """Return how many faces the connected part of each face has ``(F,)``."""
+    return _sizes(face_pieces(geo))
+
+
+def _sizes(piece: Ints) -> Ints:
+    return np.bincount(piece)[piece] if len(piece) else piece

@@ -1,0 +1,126 @@
+"""One attribute: a value of one type for every element of one kind."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+from typing import Any
+
+import numpy as np
+
+from reticula.core.arrays import AnyArray, Indices, frozen, ragged_index, starts_from_sizes
+from reticula.core.errors import GeometryError
+from reticula.core.geometry.mesh.kinds import TypeInfo, guess_type, type_info
+
+__all__ = ["Attribute"]
+
+
+@dataclass(frozen=True, eq=False)
+class Attribute:
+    """Values of one type, read-only.
+
+    ``values`` is ``(N, *shape)``; for list types it is the flat ``(M,)`` content and ``start (N+1,)`` says where each
+    element's list begins. ``default`` is the value that new elements without a source receive.
+    """
+
+    type: str
+    values: AnyArray
+    start: Indices | None = None
+    default: Any = None
+
+    @classmethod
+    def of(cls, values: Any, type: str | None = None, *, default: Any = None) -> Attribute:
+        """Make an attribute from an array ``(N, ...)``, or for list types from a sequence of sequences.
+
+        The type is guessed from the array when it is not given. Raises GeometryError if the values do not fit it.
+        """
+        if type is not None and type_info(type).is_list:
+            return cls._of_lists(values, type_info(type), default)
+        array = np.asarray(values)
+        type = type or guess_type(array)
+        info = type_info(type)
+        if array.shape[1:] != info.shape or array.ndim == 0:
+            wanted = " x ".join(map(str, info.shape)) or "one value"
+            raise GeometryError(f"a {type} takes {wanted} per element, but the values have shape {array.shape}")
+        try:
+            array = array.astype(info.dtype, copy=not array.flags.writeable)
+        except ValueError:
+            raise GeometryError(f"the values cannot be read as {type}") from None
+        return cls(type, frozen(array), None, default)
+
+    @classmethod
+    def _of_lists(cls, rows: Sequence[Sequence[Any]], info: TypeInfo, default: Any) -> Attribute:
+        start = starts_from_sizes(np.array([len(row) for row in rows], np.int64))
+        flat = np.array([value for row in rows for value in row], info.dtype)
+        return cls(info.name, frozen(flat), frozen(start), default)
+
+    @classmethod
+    def filled(cls, type: str, count: int, value: Any = None, *, default: Any = None) -> Attribute:
+        """Make an attribute of ``count`` elements that all hold ``value`` (or the type's zero)."""
+        info = type_info(type)
+        if info.is_list:
+            row = [] if value is None else list(value)
+            return cls._of_lists([row] * count, info, default)
+        fill = zero_of(info) if value is None else value
+        array = np.empty((count, *info.shape), np.asarray(fill).dtype if type == "text" else info.dtype)
+        array[...] = fill
+        return cls(type, frozen(array), None, default)
+
+    @property
+    def info(self) -> TypeInfo:
+        return type_info(self.type)
+
+    def __len__(self) -> int:
+        return len(self.values) if self.start is None else len(self.start) - 1
+
+    @property
+    def fill(self) -> Any:
+        """The value for elements without a source: the declared default, or the type's zero."""
+        return zero_of(self.info) if self.default is None else self.default
+
+    def row(self, index: int) -> Any:
+        """Return the value of one element as plain Python data."""
+        if self.start is not None:
+            return self.values[self.start[index] : self.start[index + 1]].tolist()
+        return self.values[index].tolist()
+
+    def take(self, index: AnyArray) -> Attribute:
+        """Return the values at ``index (M,)``; -1 gives the default."""
+        index = np.asarray(index)
+        if self.start is not None:
+            if self.default and (index < 0).any():
+                rows = [self.row(i) if i >= 0 else list(self.default) for i in index.tolist()]
+                return self._of_lists(rows, self.info, self.default)
+            flat, start = ragged_index(self.start, index)
+            return Attribute(self.type, frozen(self.values[flat]), frozen(start), self.default)
+        missing = index < 0
+        if not missing.any():
+            return Attribute(self.type, frozen(self.values[index]), None, self.default)
+        fill = np.asarray(self.fill, None if self.type == "text" else self.info.dtype)
+        dtype = np.result_type(self.values.dtype, fill.dtype) if self.type == "text" else self.values.dtype
+        values = np.empty((len(index), *self.info.shape), dtype)
+        values[...] = fill
+        values[~missing] = self.values[index[~missing]]
+        return Attribute(self.type, frozen(values), None, self.default)
+
+    @classmethod
+    def concatenate(cls, parts: Sequence[Attribute]) -> Attribute:
+        """Return the parts one after the other. All must be of one type."""
+        first = parts[0]
+        if first.start is None:
+            values = np.concatenate([part.values for part in parts])
+            return cls(first.type, frozen(values), None, first.default)
+        sizes = np.concatenate([np.diff(part.start) for part in parts if part.start is not None])
+        values = np.concatenate([part.values for part in parts])
+        return cls(first.type, frozen(values), frozen(starts_from_sizes(sizes)), first.default)
+
+
+def zero_of(info: TypeInfo) -> Any:
+    """The value that stands for nothing: 0, no, empty text; a matrix is the identity."""
+    if info.is_list:
+        return []
+    if info.name == "text":
+        return ""
+    if info.name in ("mat3", "mat4"):
+        return np.eye(info.shape[0])
+    return np.zeros(info.shape, info.dtype)[()]

@@ -1,0 +1,272 @@
+"""Geo: an immutable geometry of points, faces and curves with attributes on every element kind."""
+
+from __future__ import annotations
+
+import hashlib
+from collections.abc import Callable, Iterable, Mapping, Sequence
+from difflib import get_close_matches
+from functools import cached_property, wraps
+from pathlib import Path
+from types import MappingProxyType
+from typing import TYPE_CHECKING, Any, TypeVar, cast
+
+import numpy as np
+
+from reticula.core.arrays import AnyArray, Flags, Floats, UInts, starts_from_sizes
+from reticula.core.errors import GeometryError
+from reticula.core.geometry.mesh import identity as identities
+from reticula.core.geometry.mesh.attribute import Attribute
+from reticula.core.geometry.mesh.kinds import KINDS, PLURAL, Kind
+from reticula.core.geometry.mesh.topology import Topology
+
+if TYPE_CHECKING:
+    from reticula.core.geometry.mesh.source_maps import SourceMap
+
+__all__ = ["Geo", "once_per_geo"]
+
+Attributes = Mapping[Kind, Mapping[str, Attribute]]
+Result = TypeVar("Result")
+
+
+class Geo:
+    """Topology plus attributes. Nothing in it ever changes; every edit returns a new Geo that shares what it can.
+
+    Units are metres, y is up, faces wind counter-clockwise seen from outside. ``position`` is the one attribute
+    that every Geo has. A group is an attribute of type ``flag``. ``identity`` names points, faces and curves stably
+    (see :mod:`reticula.core.geometry.mesh.identity`); ``sources`` says, per kind, from which element of the operator's
+    input each element came. Instances are placed copies of ``prototypes``: the instance attributes ``shape`` (which
+    one) and ``transform`` (mat4, from its space to this one) say where, until they are flattened.
+    """
+
+    def __init__(
+        self,
+        topology: Topology,
+        attributes: Attributes,
+        *,
+        identity: Mapping[Kind, UInts] | None = None,
+        sources: Mapping[Kind, SourceMap] | None = None,
+        prototypes: Sequence[Geo] = (),
+    ) -> None:
+        self.topology = topology
+        self.prototypes = tuple(prototypes)
+        self.attributes: Attributes = MappingProxyType(
+            {kind: MappingProxyType(dict(attributes.get(kind, {}))) for kind in KINDS}
+        )
+        self.sources: Mapping[Kind, SourceMap] = MappingProxyType(dict(sources or {}))
+        self._identity = dict(identity or {})
+        self._once: dict[str, Any] = {}
+        if "position" not in self.attributes["point"]:
+            raise GeometryError("a geometry needs the point attribute 'position'")
+        for kind, named in self.attributes.items():
+            for name, attribute in named.items():
+                if len(attribute) != topology.count(kind):
+                    raise GeometryError(
+                        f"the {kind} attribute '{name}' has {len(attribute)} values for "
+                        f"{topology.count(kind)} {PLURAL[kind]}"
+                    )
+
+    # ---- making
+
+    @classmethod
+    def of(cls, positions: Any, topology: Topology | None = None, **point_attributes: Any) -> Geo:
+        """Make a geometry from positions ``(P, 3)`` and a topology (loose points without one)."""
+        position = Attribute.of(np.asarray(positions, np.float64).reshape(-1, 3), "vec3")
+        named = {"position": position} | {name: Attribute.of(v) for name, v in point_attributes.items()}
+        return cls(topology or Topology(len(position)), {"point": named})
+
+    @classmethod
+    def from_faces(cls, positions: Any, faces: AnyArray | Iterable[Sequence[int]]) -> Geo:
+        """Make a mesh from positions ``(P, 3)`` and faces: an ``(F, n)`` array or lists of point numbers."""
+        points = np.asarray(positions, np.float64).reshape(-1, 3)
+        if isinstance(faces, np.ndarray) and faces.ndim == 2:
+            start: AnyArray = np.arange(len(faces) + 1) * faces.shape[1]
+            corners: AnyArray = faces.reshape(-1)
+        else:
+            rows = [list(face) for face in faces]
+            start = starts_from_sizes(np.array([len(row) for row in rows], np.int64))
+            corners = np.array([point for row in rows for point in row], np.int64)
+        return cls.of(points, Topology(len(points), start, corners))
+
+    @classmethod
+    def empty(cls) -> Geo:
+        """Return a geometry without any element."""
+        return cls.of(np.zeros((0, 3)))
+
+    @classmethod
+    def read(cls, path: str | Path) -> Geo:
+        """Read a file; its ending says the format. See :mod:`reticula.core.formats`."""
+        from reticula.core.formats import read_file
+
+        return read_file(path)
+
+    def write(self, path: str | Path, **options: Any) -> None:
+        """Write a file; its ending says the format. See :mod:`reticula.core.formats`."""
+        from reticula.core.formats import write_file
+
+        write_file(self, path, **options)
+
+    # ---- asking
+
+    @property
+    def positions(self) -> Floats:
+        """Positions of the points in metres ``(P, 3)``, read-only."""
+        return self.attributes["point"]["position"].values
+
+    @property
+    def counts(self) -> dict[str, int]:
+        """Number of elements of each kind; asking counts the edges."""
+        return {PLURAL[kind]: self.topology.count(kind) for kind in KINDS if kind != "whole"}
+
+    def attribute(self, kind: Kind, name: str) -> AnyArray:
+        """Return the values of an attribute, read-only: ``(N, ...)``, or a list of arrays for list types."""
+        found = self.find(kind, name)
+        if found.start is not None:
+            return cast(AnyArray, np.split(found.values, found.start[1:-1]))
+        return found.values
+
+    def find(self, kind: Kind, name: str) -> Attribute:
+        """Return the attribute itself; raise GeometryError that says where the name exists, if anywhere."""
+        try:
+            return self.attributes[kind][name]
+        except KeyError:
+            others = [other for other in KINDS if name in self.attributes[other]]
+            if others:
+                where = f"it is an attribute of each {' and of each '.join(others)}"
+            else:
+                close = get_close_matches(name, list(self.attributes[kind]), 2, 0.6)
+                where = f"did you mean {' or '.join(close)}; " if close else ""
+                where += f"the {kind} attributes are {', '.join(sorted(self.attributes[kind])) or 'none'}"
+            raise GeometryError(f"there is no {kind} attribute '{name}'; {where}") from None
+
+    def has(self, kind: Kind, name: str) -> bool:
+        return name in self.attributes[kind]
+
+    def group(self, kind: Kind, name: str) -> Flags:
+        """Return the members of a group as flags ``(N,)``; raise GeometryError if it is not a flag attribute."""
+        found = self.find(kind, name)
+        if found.type != "flag":
+            raise GeometryError(f"the {kind} attribute '{name}' is a {found.type}, not a group")
+        return found.values
+
+    def groups(self, kind: Kind) -> list[str]:
+        """Return the names of the groups of a kind."""
+        return [name for name, attribute in self.attributes[kind].items() if attribute.type == "flag"]
+
+    @property
+    def bounds(self) -> Floats:
+        """Lowest and highest corner of the axis-aligned box around everything ``(2, 3)``; zeros if there is nothing."""
+        found = [self.positions.min(axis=0), self.positions.max(axis=0)] if self.topology.point_count else []
+        if self.topology.instance_count:
+            boxes = np.stack([prototype.bounds for prototype in self.prototypes])[self.attribute("instance", "shape")]
+            corners = np.stack([boxes[:, [i, j, k], [0, 1, 2]] for i in (0, 1) for j in (0, 1) for k in (0, 1)], axis=1)
+            matrix = self.attribute("instance", "transform")
+            placed = (corners @ matrix[:, :3, :3].transpose(0, 2, 1) + matrix[:, None, :3, 3]).reshape(-1, 3)
+            found += [placed.min(axis=0), placed.max(axis=0)]
+        return np.stack([np.min(found, axis=0), np.max(found, axis=0)]) if found else np.zeros((2, 3))
+
+    def identity(self, kind: Kind) -> UInts:
+        """Return the stable name of each element ``(N,) uint64``."""
+        if kind not in self._identity:
+            self._identity[kind] = self._make_identity(kind)
+        return self._identity[kind]
+
+    def _make_identity(self, kind: Kind) -> UInts:
+        if kind == "edge":
+            points = self.identity("point")
+            return identities.hash_pairs(points[self.topology.edges[:, 0]], points[self.topology.edges[:, 1]])
+        if kind == "corner":
+            faces = self.identity("face")[self.topology.corner_face]
+            number = np.arange(self.topology.corner_count) - self.topology.face_start[self.topology.corner_face]
+            return identities.hash_pairs(faces, identities.fresh(int(number.max(initial=0)) + 1, 7)[number])
+        return identities.fresh(self.topology.count(kind), KINDS.index(kind))
+
+    @property
+    def known_identity(self) -> dict[Kind, UInts]:
+        """Identities that an operator set; those of other kinds follow from them."""
+        return dict(self._identity)
+
+    @cached_property
+    def digest(self) -> str:
+        """Return a hash of all that the geometry holds; equal digests mean equal bytes."""
+        hasher = hashlib.blake2b(digest_size=16)
+        shape = self.topology
+        for array in (
+            shape.face_start,
+            shape.corner_point,
+            shape.curve_start,
+            shape.curve_point,
+            shape.curve_closed,
+        ):
+            hasher.update(str(len(array)).encode())
+            hasher.update(array.tobytes())
+        for prototype in self.prototypes:
+            hasher.update(prototype.digest.encode())
+        for kind in KINDS:
+            for name in sorted(self.attributes[kind]):
+                found = self.attributes[kind][name]
+                hasher.update(f"{kind}/{name}/{found.type}/{found.values.shape}".encode())
+                hasher.update(found.values.tobytes() if found.values.dtype.kind != "U" else _text_bytes(found.values))
+                if found.start is not None:
+                    hasher.update(found.start.tobytes())
+        return hasher.hexdigest()
+
+    # ---- new geometries from this one
+
+    def with_attribute(
+        self, kind: Kind, name: str, values: Any, type: str | None = None, *, default: Any = None
+    ) -> Geo:
+        """Return this geometry with an attribute added or replaced. ``values`` is ``(N, ...)`` or an Attribute."""
+        made = values if isinstance(values, Attribute) else Attribute.of(values, type, default=default)
+        named = {**self.attributes[kind], name: made}
+        return self._with({**self.attributes, kind: named})
+
+    def without_attribute(self, kind: Kind, name: str) -> Geo:
+        """Return this geometry without one attribute; raise GeometryError if it does not exist."""
+        self.find(kind, name)
+        named = {key: value for key, value in self.attributes[kind].items() if key != name}
+        return self._with({**self.attributes, kind: named})
+
+    def with_positions(self, positions: AnyArray) -> Geo:
+        """Return this geometry with its points moved to ``positions (P, 3)``; the topology is shared."""
+        return self.with_attribute("point", "position", np.asarray(positions, np.float64), "vec3")
+
+    def _with(self, attributes: Attributes) -> Geo:
+        return Geo(self.topology, attributes, identity=self._identity, prototypes=self.prototypes)
+
+    def __getstate__(self) -> dict[str, Any]:
+        return {
+            "topology": self.topology,
+            "attributes": {kind: dict(named) for kind, named in self.attributes.items()},
+            "identity": self._identity,
+            "prototypes": self.prototypes,
+        }
+
+    def __setstate__(self, state: dict[str, Any]) -> None:
+        Geo.__init__(
+            self, state["topology"], state["attributes"], identity=state["identity"], prototypes=state["prototypes"]
+        )
+
+    def __repr__(self) -> str:
+        counts = ", ".join(
+            f"{n} {PLURAL[k]}"
+            for k in KINDS
+            if k in ("point", "face", "curve", "instance") and (n := self.topology.count(k))
+        )
+        return f"<Geo {counts or 'empty'}>"
+
+
+def once_per_geo(function: Callable[[Geo], Result]) -> Callable[[Geo], Result]:
+    """Keep the result of ``function(geo)`` with the geometry: it cannot change, so it is computed once."""
+
+    @wraps(function)
+    def remembered(geo: Geo) -> Result:
+        key = f"{function.__module__}.{function.__qualname__}"
+        if key not in geo._once:
+            geo._once[key] = function(geo)
+        return cast(Result, geo._once[key])
+
+    return remembered
+
+
+def _text_bytes(values: AnyArray) -> bytes:
+    return "\x1f".join(values.tolist()).encode("utf-8", "surrogatepass")

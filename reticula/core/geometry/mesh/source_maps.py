@@ -1,0 +1,200 @@
+"""Source maps: the one way in which attributes, groups and identities pass from an input to a new topology."""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Mapping
+from dataclasses import dataclass
+from typing import Protocol
+
+import numpy as np
+
+from reticula.core.arrays import AnyArray, Floats, Indices, flat_rows, frozen, starts_from_sizes
+from reticula.core.errors import GeometryError
+from reticula.core.geometry.mesh import identity as identities
+from reticula.core.geometry.mesh.attribute import Attribute
+from reticula.core.geometry.mesh.geo import Geo
+from reticula.core.geometry.mesh.kinds import BLENDED, KINDS, Kind
+from reticula.core.geometry.mesh.topology import Topology
+from reticula.core.jit import parallel_kernel, prange
+
+__all__ = ["Blend", "SourceMap", "Weights", "carry", "edge_sources", "edges_along", "kept"]
+
+Maps = Mapping[Kind, "SourceMap | Callable[[], SourceMap]"]
+STABLE: tuple[Kind, ...] = ("point", "face", "curve", "instance")
+"""Kinds whose elements have identities of their own; those of edges and corners follow from them."""
+UNIT_LENGTH = ("normal", "rotation")
+"""Well-known attributes that are normalised again after they were blended."""
+
+
+class Blend(Protocol):
+    """Anything that makes values of new elements from values of old ones, linearly: a matrix, given or implied."""
+
+    def apply(self, values: AnyArray) -> Floats:
+        """Return blended values ``(N, ...)`` of ``values (M, ...)``."""
+        ...
+
+
+@dataclass(frozen=True, eq=False)
+class Weights:
+    """A sparse matrix in CSR form: row i of the result is the sum of ``value[k] * source[column[k]]``."""
+
+    start: Indices
+    column: Indices
+    value: Floats
+
+    @classmethod
+    def pairs(cls, first: AnyArray, second: AnyArray, share: AnyArray) -> Weights:
+        """Blend two sources each: ``(1 - share) * first + share * second``, all ``(N,)``. Equal ones are taken once."""
+        one = (first == second) | (share == 0.0)
+        start = starts_from_sizes(np.where(one, 1, 2))
+        column, value = np.empty(start[-1], np.int32), np.empty(start[-1])
+        column[start[:-1]], value[start[:-1]] = first, np.where(one, 1.0, 1.0 - share)
+        later = start[:-1][~one] + 1
+        column[later], value[later] = second[~one], np.asarray(share)[~one]
+        return cls(frozen(start), frozen(column), frozen(value))
+
+    @classmethod
+    def means(cls, start: AnyArray, item: AnyArray) -> Weights:
+        """The mean of the ``item`` of each row ``start (N+1,)``."""
+        sizes = np.diff(start)
+        return cls(
+            frozen(start.astype(np.int32)), frozen(item.astype(np.int32)), np.repeat(1.0 / np.maximum(sizes, 1), sizes)
+        )
+
+    @classmethod
+    def rows(cls, column: AnyArray, value: AnyArray) -> Weights:
+        """As many sources for each row: ``column (N, k)`` and ``value (N, k)``."""
+        start = np.arange(len(column) + 1, dtype=np.int32) * column.shape[1]
+        return cls(start, frozen(column.reshape(-1).astype(np.int32)), frozen(value.reshape(-1)))
+
+    def apply(self, values: AnyArray) -> Floats:
+        """Return the weighted sums of ``values (M, ...)``, ``(N, ...)``."""
+        flat = flat_rows(values)
+        return _apply(self.start, self.column, self.value, flat).reshape(len(self.start) - 1, *values.shape[1:])
+
+
+@parallel_kernel
+def _apply(start: Indices, column: Indices, value: Floats, source: Floats) -> Floats:
+    rows, width = len(start) - 1, source.shape[1]
+    out = np.empty((rows, width))
+    if width == 3:
+        for i in prange(rows):
+            x = y = z = 0.0
+            for k in range(start[i], start[i + 1]):
+                c, v = column[k], value[k]
+                x += v * source[c, 0]
+                y += v * source[c, 1]
+                z += v * source[c, 2]
+            out[i, 0], out[i, 1], out[i, 2] = x, y, z
+        return out
+    for i in prange(rows):
+        for w in range(width):
+            total = 0.0
+            for k in range(start[i], start[i + 1]):
+                total += value[k] * source[column[k], w]
+            out[i, w] = total
+    return out
+
+
+@dataclass(frozen=True, eq=False)
+class SourceMap:
+    """Where each new element of a kind came from.
+
+    ``index (N,)`` names its one main source, or -1 for none: identity, groups, text and other values that cannot be
+    blended come from it. ``weights``, if given, blends numbers, vectors and matrices from several sources.
+    """
+
+    index: Indices
+    weights: Blend | None = None
+
+    def attribute(self, name: str, source: Attribute) -> Attribute:
+        """Return the attribute carried to the new elements."""
+        if self.weights is None or source.type not in BLENDED:
+            return source.take(self.index)
+        blended = self.weights.apply(source.values)
+        if name in UNIT_LENGTH and source.type in ("vec3", "vec4"):
+            length = np.linalg.norm(blended, axis=1, keepdims=True)
+            blended /= np.where(length > 0, length, 1.0)
+        return Attribute(source.type, frozen(blended), None, source.default)
+
+
+def kept(index: AnyArray) -> SourceMap:
+    """Return a map of plain copies: new element i is a copy of ``index[i]`` (or has no source, if -1)."""
+    return SourceMap(frozen(np.asarray(index).astype(np.int32)))
+
+
+def carry(source: Geo, topology: Topology, maps: Maps, *, positions: AnyArray | None = None) -> Geo:
+    """Return a geometry of ``topology`` with every attribute of ``source`` passed through ``maps``.
+
+    A kind without a map keeps its attributes as they are, which needs equal counts. A map may be a function that is
+    called only if that kind has attributes. ``positions (P, 3)`` replaces the carried positions.
+    """
+    attributes: dict[Kind, dict[str, Attribute]] = {}
+    identity = {}
+    sources = {}
+    for kind in KINDS:
+        named = source.attributes[kind]
+        entry = maps.get(kind)
+        if entry is None:
+            if named and kind != "whole" and topology.count(kind) != source.topology.count(kind):
+                raise GeometryError(f"there is no source map for the {kind} attributes {', '.join(named)}")
+            attributes[kind] = dict(named)
+            if kind in source.known_identity and kind not in ("edge", "corner"):
+                identity[kind] = source.known_identity[kind]
+            continue
+        if callable(entry):
+            if not named:
+                continue
+            entry = entry()
+        if named or kind in STABLE:
+            _check(kind, entry, source, topology)
+        skip = {"position"} if kind == "point" and positions is not None else set()
+        attributes[kind] = {name: entry.attribute(name, found) for name, found in named.items() if name not in skip}
+        sources[kind] = entry
+        if kind in STABLE:
+            identity[kind] = identities.children(source.identity(kind), entry.index, KINDS.index(kind))
+    if positions is not None:
+        moved = Attribute.of(np.asarray(positions, np.float64), "vec3")
+        attributes["point"] = {"position": moved, **attributes.get("point", {})}
+    return Geo(topology, attributes, identity=identity, sources=sources, prototypes=source.prototypes)
+
+
+def _check(kind: Kind, entry: SourceMap, source: Geo, topology: Topology) -> None:
+    """Raise GeometryError if a map does not fit, before a kernel reads beyond its arrays."""
+    count = 1 if kind == "whole" else source.topology.count(kind)
+    if len(entry.index) != topology.count(kind) or entry.index.max(initial=-1) >= count:
+        raise GeometryError(f"the source map of the {kind} attributes does not fit {count} sources")
+
+
+def edge_sources(source: Topology, topology: Topology, point_source: Indices) -> Callable[[], SourceMap]:
+    """Return a map for edges, made on demand: an edge comes from the old edge between the sources of its ends."""
+
+    def make() -> SourceMap:
+        if not source.edge_count:
+            return SourceMap(np.full(topology.edge_count, -1, np.int32))
+        old = _edge_keys(source.edges, source.point_count)
+        order = np.argsort(old)
+        ends = point_source[topology.edges]
+        wanted = _edge_keys(ends, source.point_count)
+        at = np.minimum(np.searchsorted(old[order], wanted), len(old) - 1)
+        index = order[at]
+        index[(old[index] != wanted) | (ends < 0).any(axis=1)] = -1
+        return SourceMap(index.astype(np.int32))
+
+    return make
+
+
+def edges_along(topology: Topology, corner_edge: AnyArray) -> Callable[[], SourceMap]:
+    """Return a map for edges, made on demand, from the old edge that the edge of each new corner lies on, or -1."""
+
+    def make() -> SourceMap:
+        index = np.full(topology.edge_count, -1, np.int32)
+        np.maximum.at(index, topology.corner_edge, np.asarray(corner_edge, np.int32))
+        return SourceMap(frozen(index))
+
+    return make
+
+
+def _edge_keys(edges: AnyArray, point_count: int) -> AnyArray:
+    ends = np.sort(edges.astype(np.int64), axis=1)
+    return ends[:, 0] * point_count + ends[:, 1]

@@ -1,0 +1,1 @@
+"""Flat regions: boundary loops, triangulation, arrangements of segments, convex hulls. Arrays in, arrays out."""

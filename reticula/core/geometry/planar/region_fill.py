@@ -1,0 +1,90 @@
+"""Faces that fill loops: one polygon, plain triangles, or an even mesh."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+import numpy as np
+import shapely
+
+from reticula.core.arrays import AnyArray, Floats, Indices, starts_from_sizes
+from reticula.core.geometry.planar.delaunay import lattice_inside, triangulate_polygon
+
+__all__ = ["Filling", "fill_region", "flattened", "nested"]
+
+
+@dataclass(frozen=True, eq=False)
+class Filling:
+    """Faces over existing points and added ones.
+
+    ``start (F+1,)`` and ``point`` are faces; numbers from ``first_new`` on are ``added (M, 3)`` points in order.
+    """
+
+    start: Indices
+    point: Indices
+    added: Floats
+
+
+def flattened(points: Floats, normal: Floats) -> tuple[Floats, Floats]:
+    """Return ``points (N, 3)`` in the plane through the origin across ``normal``: places ``(N, 2)`` and both axes ``(2, 3)``.
+
+    Seen against the normal, the axes turn counter-clockwise. Without one, the best plane is taken (least squares).
+    """
+    length = float(np.linalg.norm(normal))
+    if length < 1e-300:
+        normal = (
+            np.linalg.svd(points - points.mean(axis=0), full_matrices=False)[2][2] if len(points) > 2 else np.eye(3)[1]
+        )
+        length = float(np.linalg.norm(normal))
+    n = normal / length
+    helper = np.eye(3)[int(np.abs(n).argmin())]
+    x = np.cross(helper, n)
+    x /= np.linalg.norm(x)
+    axes = np.stack([x, np.cross(n, x)])
+    return np.ascontiguousarray(points @ axes.T), axes
+
+
+def nested(loops: list[Floats]) -> list[list[int]]:
+    """Sort closed outlines ``(N, 2)`` into regions: each an outer loop followed by the holes directly inside it (even-odd)."""
+    if len(loops) == 1:
+        return [[0]]
+    sizes = np.array([len(loop) for loop in loops])
+    rings = shapely.linearrings(np.concatenate(loops), indices=np.repeat(np.arange(len(loops)), sizes))
+    places = shapely.points(np.stack([loop[0] for loop in loops]))
+    inner, outer = shapely.STRtree(shapely.polygons(rings)).query(places, predicate="within")
+    inner, outer = inner[inner != outer], outer[inner != outer]
+    depth = np.bincount(inner, minlength=len(loops))
+    order = np.lexsort([depth[outer], inner])
+    last = order[np.append(inner[order][1:] != inner[order][:-1], True)] if len(order) else order
+    around = np.full(len(loops), -1)
+    around[inner[last]] = outer[last]
+    regions: dict[int, list[int]] = {int(n): [int(n)] for n in np.flatnonzero(depth % 2 == 0)}
+    for hole in np.flatnonzero(depth % 2):
+        regions[int(around[hole])].append(int(hole))
+    return list(regions.values())
+
+
+def fill_region(
+    positions: Floats, loops: list[AnyArray], normal: Floats, how: str, across: float, first_new: int
+) -> Filling:
+    """Fill a region: ``loops`` of point numbers, the outline counter-clockwise seen against ``normal``, then holes.
+
+    ``how`` is polygon (a region with holes gets triangles), triangles or even; an even mesh has about ``across`` edges
+    across a square as large as the region.
+    """
+    if how == "polygon" and len(loops) == 1:
+        return Filling(np.array([0, len(loops[0])], np.int32), np.asarray(loops[0], np.int32), np.zeros((0, 3)))
+    used = np.concatenate(loops)
+    flat, axes = flattened(positions[used], normal)
+    sizes = starts_from_sizes(np.array([len(loop) for loop in loops]))
+    local = [np.arange(sizes[i], sizes[i + 1]) for i in range(len(loops))]
+    inner = np.zeros((0, 2))
+    if how == "even":
+        area = shapely.Polygon(flat[local[0]], [flat[ring] for ring in local[1:]]).area
+        inner = lattice_inside(flat[local[0]], [flat[ring] for ring in local[1:]], max(np.sqrt(area) / across, 1e-12))
+    triangles = triangulate_polygon(flat, local, inner)
+    number = np.concatenate([used, first_new + np.arange(len(inner))])
+    start = 3 * np.arange(len(triangles) + 1, dtype=np.int32)
+    height = (positions[used] @ np.cross(axes[0], axes[1])).mean()
+    added = inner @ axes + height * np.cross(axes[0], axes[1])
+    return Filling(start, number[triangles].reshape(-1).astype(np.int32), added)

@@ -1,0 +1,139 @@
+"""Triangles of polygons, for drawing, for nearest places and for rays. The polygons themselves stay as they are."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+import numpy as np
+
+from reticula.core.arrays import Floats, Indices
+from reticula.core.geometry.measure.areas import area_vectors
+from reticula.core.geometry.mesh.geo import Geo, once_per_geo
+from reticula.core.jit import inline, parallel_kernel, prange
+
+__all__ = ["Triangles", "cut_polygons", "triangles"]
+
+MOST_SHORT = 64
+"""Corners up to which the shortest ear is looked for; of larger faces the first one is taken."""
+
+
+@dataclass(frozen=True, eq=False)
+class Triangles:
+    """``corner (T, 3)``: the face corners of each triangle, counter-clockwise; ``face (T,)``: the face it is from."""
+
+    corner: Indices
+    face: Indices
+
+
+@inline
+def _turn(p: Floats, a: int, b: int, c: int, n: Floats) -> float:
+    ux, uy, uz = p[b, 0] - p[a, 0], p[b, 1] - p[a, 1], p[b, 2] - p[a, 2]
+    vx, vy, vz = p[c, 0] - p[a, 0], p[c, 1] - p[a, 1], p[c, 2] - p[a, 2]
+    return (uy * vz - uz * vy) * n[0] + (uz * vx - ux * vz) * n[1] + (ux * vy - uy * vx) * n[2]
+
+
+@inline
+def _is_ear(p: Floats, point: Indices, ring: Indices, left: int, i: int, n: Floats) -> bool:
+    a, b, c = ring[(i - 1) % left], ring[i], ring[(i + 1) % left]
+    if _turn(p, point[a], point[b], point[c], n) <= 0.0:
+        return False
+    for k in range(left):
+        q = ring[k]
+        if q == a or q == b or q == c:
+            continue
+        if (
+            _turn(p, point[a], point[b], point[q], n) >= 0.0
+            and _turn(p, point[b], point[c], point[q], n) >= 0.0
+            and _turn(p, point[c], point[a], point[q], n) >= 0.0
+        ):
+            return False
+    return True
+
+
+@inline
+def _length2(p: Floats, a: int, b: int) -> float:
+    x, y, z = p[b, 0] - p[a, 0], p[b, 1] - p[a, 1], p[b, 2] - p[a, 2]
+    return x * x + y * y + z * z
+
+
+@parallel_kernel
+def _triangulate(
+    p: Floats, face_start: Indices, point: Indices, normal: Floats, corner: Indices, face: Indices, shortest: bool
+) -> None:
+    for f in prange(len(face_start) - 1):
+        first, size = face_start[f], face_start[f + 1] - face_start[f]
+        at = first - 2 * f
+        n = normal[f]
+        if size == 4:
+            a, b, c, d = point[first], point[first + 1], point[first + 2], point[first + 3]
+            ac = min(_turn(p, a, b, c, n), _turn(p, a, c, d, n))
+            bd = min(_turn(p, a, b, d, n), _turn(p, b, c, d, n))
+            turn = 0 if ac > 0.0 or ac >= bd else 1
+            if shortest and ac > 0.0 and bd > 0.0 and _length2(p, b, d) < _length2(p, a, c):
+                turn = 1
+            for k in range(2):
+                corner[at, 0] = first + turn
+                corner[at, 1] = first + (turn + 1 + k) % 4
+                corner[at, 2] = first + (turn + 2 + k) % 4
+                face[at] = f
+                at += 1
+            continue
+        ring = np.empty(size, np.int32)
+        for k in range(size):
+            ring[k] = first + k
+        left = size
+        start = 0
+        while left > 3:
+            found = start % left
+            least = np.inf
+            for k in range(left):
+                i = (start + k) % left
+                if shortest and left <= MOST_SHORT:
+                    cut = _length2(p, point[ring[(i - 1) % left]], point[ring[(i + 1) % left]])
+                    if cut < least and _is_ear(p, point, ring, left, i, n):
+                        least, found = cut, i
+                elif _is_ear(p, point, ring, left, i, n):
+                    found = i
+                    break
+            corner[at, 0], corner[at, 1], corner[at, 2] = (
+                ring[(found - 1) % left],
+                ring[found],
+                ring[(found + 1) % left],
+            )
+            face[at] = f
+            at += 1
+            for k in range(found, left - 1):
+                ring[k] = ring[k + 1]
+            left -= 1
+            start = found
+        corner[at, 0], corner[at, 1], corner[at, 2] = ring[0], ring[1], ring[2]
+        face[at] = f
+
+
+def cut_polygons(
+    positions: Floats, face_start: Indices, point: Indices, normal: Floats, *, shortest: bool = False
+) -> tuple[Indices, Indices]:
+    """Return triangles of polygons as corners ``(T, 3)`` and polygons ``(T,)``; see :func:`triangles`.
+
+    ``normal (F, 3)`` says which side is up; ``shortest`` prefers short cuts.
+    """
+    count = len(point) - 2 * (len(face_start) - 1)
+    corner, face = np.empty((count, 3), np.int32), np.empty(count, np.int32)
+    _triangulate(positions, face_start, point, normal, corner, face, shortest)
+    return corner, face
+
+
+@once_per_geo
+def triangles(geo: Geo) -> Triangles:
+    """Cut every face into triangles by its own corners.
+
+    A quad is cut so that both halves face its way, from its first corner if both cuts do; larger faces by ear
+    clipping (Meisters, "Polygons have ears", Amer. Math. Monthly 82, 1975) in the plane of their area vector. A face
+    that crosses itself still gives its number of corners minus 2.
+    """
+    shape = geo.topology
+    count = shape.corner_count - 2 * shape.face_count
+    if count == shape.face_count:
+        corner = np.arange(shape.corner_count, dtype=np.int32).reshape(-1, 3)
+        return Triangles(corner, np.arange(count, dtype=np.int32))
+    return Triangles(*cut_polygons(geo.positions, shape.face_start, shape.corner_point, area_vectors(geo)))

@@ -1,0 +1,188 @@
+"""The topology of a bevel: what becomes of corners, edges and points when edges or points are cut off.
+
+Every corner of a cut point is replaced by one or two points: one inside its face where both its edges are cut, else
+points that slide along the edges that are not. Cut edges become strips between them, points become polygons.
+"""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+import numpy as np
+
+from reticula.core.arrays import AnyArray, Flags, Floats, Indices
+from reticula.core.geometry.measure.areas import unit
+from reticula.core.geometry.mesh.topology import Topology
+from reticula.core.jit import kernel
+
+__all__ = ["BevelPlan", "bevel_plan", "slide_rates"]
+
+
+@dataclass(frozen=True, eq=False)
+class BevelPlan:
+    """Points and faces of a bevel.
+
+    ``before (C,)``, ``after (C,)``: the points that replace each corner, towards its incoming and its outgoing edge.
+    Numbers from ``point_count`` on are new: first ``inner`` corners, each with a point in its face; then ``slid`` edge
+    ends ``2 * edge + end``; then the points inside ``arc (A, 2)``, ``segments - 1`` each, from the first end to the second.
+    ``strip_edge`` are the cut edges, ``strip_corner (S, 2)`` a corner along each and the one across; ``strip_arc
+    (S, 2)`` the arcs at both ends and ``strip_back (S, 2)`` whether they run against the strip.
+    ``ring_start``, ``ring``: polygons of points in place of ``ring_point``, where ``ring_meets`` cut edges meet; ``arc_uses (A,)`` strips at each arc.
+    """
+
+    before: Indices
+    after: Indices
+    inner: Indices
+    slid: Indices
+    arc: Indices
+    arc_uses: AnyArray
+    arc_edge: AnyArray
+    arc_point: AnyArray
+    strip_edge: AnyArray
+    strip_corner: AnyArray
+    strip_arc: AnyArray
+    strip_back: AnyArray
+    ring_start: Indices
+    ring: Indices
+    ring_point: Indices
+    ring_meets: Indices
+    ring_corner: Indices
+
+
+@kernel
+def _rings(
+    chosen: Indices, start: Indices, fan: Indices, closed: Flags, before: Indices, after: Indices, in_edge: Indices,
+    cut: Flags, arc_at: Indices, edges: Indices, arcs: Indices, first_inner: int, inner: int,
+) -> tuple[Indices, Indices, Indices, Indices]:  # fmt: skip
+    room = 0
+    for k in range(len(chosen)):
+        p = chosen[k]
+        room += (start[p + 1] - start[p]) * (2 + inner)
+    ring, sizes = np.empty(room, np.int32), np.zeros(len(chosen) + 1, np.int32)
+    owner, meets = np.empty(len(chosen), np.int32), np.empty(len(chosen), np.int32)
+    at = made = 0
+    for k in range(len(chosen)):
+        p = chosen[k]
+        row = at
+        base = arcs_here = 0
+        count = start[p + 1] - start[p]
+        for i in range(count):
+            c = fan[start[p] + i]
+            for q in (after[c], before[c]):
+                if at == row or ring[at - 1] != q:
+                    ring[at] = q
+                    at += 1
+                    base += 1
+            e = in_edge[c]
+            if cut[e] and (closed[p] or i + 1 < count):
+                a = arc_at[2 * e + (0 if edges[e, 0] == p else 1)]
+                arcs_here += 1
+                forward = arcs[a, 0] == before[c]
+                for s in range(inner):
+                    ring[at] = first_inner + a * inner + (s if forward else inner - 1 - s)
+                    at += 1
+        if at - row > 1 and ring[at - 1] == ring[row]:
+            at -= 1
+            base -= 1
+        good = base >= 3 or (base == 2 and closed[p] and arcs_here == 1 and inner > 0)
+        if good:
+            owner[made], meets[made] = p, arcs_here
+            made += 1
+            sizes[made] = at
+        else:
+            at = row
+    return sizes[: made + 1].copy(), ring[:at].copy(), owner[:made].copy(), meets[:made].copy()
+
+
+def _whole(shape: Topology, cut: Flags, points: Flags) -> Flags:
+    """Points at which nothing stays: those cut off, and those of several cut edges, whose sectors part."""
+    return points | (np.bincount(shape.edges[cut].reshape(-1), minlength=shape.point_count) > 1)
+
+
+def bevel_plan(shape: Topology, cut: Flags, points: Flags, segments: int) -> BevelPlan:
+    """Plan the bevel of the ``cut (E,)`` edges and the cutting off of ``points (P,)``, which have no cut edges.
+
+    Cut edges must have two faces that wind alike, and every point concerned a single fan of faces.
+    """
+    edge, back = shape.corner_edge, shape.corner_edge[shape.corner_previous]
+    out, into = cut[edge], cut[back]
+    concerned = points.copy()
+    concerned[shape.edges[cut].reshape(-1)] = True
+    touched = concerned[shape.corner_point]
+    end_out = 2 * edge + (shape.edges[edge, 0] != shape.corner_point)
+    end_in = 2 * back + (shape.edges[back, 0] != shape.corner_point)
+    slides = np.zeros(2 * shape.edge_count, bool)
+    slides[end_in[touched & out & ~into]] = True
+    slides[end_out[touched & into & ~out]] = True
+    whole = touched & _whole(shape, cut, points)[shape.corner_point]
+    slides[end_in[whole & ~into]] = slides[end_out[whole & ~out]] = True
+    inner, slid = np.flatnonzero(out & into & touched), np.flatnonzero(slides)
+    number = np.full(2 * shape.edge_count, -1)
+    number[slid] = shape.point_count + len(inner) + np.arange(len(slid))
+    own = np.full(shape.corner_count, -1)
+    own[inner] = shape.point_count + np.arange(len(inner))
+    on_in = np.where(number[end_in] >= 0, number[end_in], shape.corner_point)
+    on_out = np.where(number[end_out] >= 0, number[end_out], shape.corner_point)
+    before = np.where(~touched, shape.corner_point, np.where(out & into, own, np.where(into, on_out, on_in)))
+    after = np.where(~touched, shape.corner_point, np.where(out & into, own, np.where(out, on_in, on_out)))
+    strip = np.flatnonzero(cut)
+    corner = shape.edge_corners[1][shape.edge_corners[0][:-1][strip]]
+    across = shape.corner_across[corner]
+    first = np.stack([after[corner], before[shape.corner_next[across]]], axis=1)
+    second = np.stack([before[shape.corner_next[corner]], after[across]], axis=1)
+    both = np.concatenate([first, second])
+    ordered = np.sort(both, axis=1)
+    most = int(ordered.max(initial=0)) + 1
+    key, which = np.unique(ordered[:, 0].astype(np.int64) * most + ordered[:, 1], return_inverse=True)
+    arcs, which = np.stack([key // most, key % most], axis=1), which.reshape(-1)
+    tail = np.where(shape.edges[strip, 0] == shape.corner_point[corner], 0, 1)
+    arc_at = np.full(2 * shape.edge_count, -1, np.int32)
+    arc_at[2 * strip + tail], arc_at[2 * strip + 1 - tail] = which[: len(strip)], which[len(strip) :]
+    arc_edge, arc_point = np.zeros(len(arcs), np.int64), np.zeros(len(arcs), np.int64)
+    arc_edge[which] = np.tile(strip, 2)
+    arc_point[which] = np.concatenate([shape.corner_point[corner], shape.corner_point[shape.corner_next[corner]]])
+    start, fan, closed, _ = shape.point_fans
+    sizes, ring, owner, meets = _rings(
+        np.flatnonzero(concerned & (np.diff(start) > 0)).astype(np.int32), start, fan, closed, before.astype(np.int32),
+        after.astype(np.int32), back, cut, arc_at, shape.edges, arcs.astype(np.int32).reshape(-1, 2),
+        shape.point_count + len(inner) + len(slid), segments - 1,
+    )  # fmt: skip
+    half = len(strip)
+    return BevelPlan(
+        before.astype(np.int32), after.astype(np.int32), inner.astype(np.int32), slid.astype(np.int32), arcs.astype(np.int32),
+        np.bincount(which, minlength=len(arcs)), arc_edge, arc_point, strip, np.stack([corner, across], axis=1),
+        np.stack([which[:half], which[half:]], axis=1), np.stack([both[:half, 0] != arcs[which[:half], 0], both[half:, 0] != arcs[which[half:], 0]], axis=1) if half else np.zeros((0, 2), bool),
+        sizes, ring, owner, meets, fan[start[owner]] if len(owner) else np.zeros(0, np.int32),
+    )  # fmt: skip
+
+
+def slide_rates(
+    shape: Topology, positions: Floats, plan: BevelPlan, cut: Flags, points: Flags, insets: Floats
+) -> tuple[Floats, Floats]:
+    """How far points slide along each edge end ``(2E,)`` per metre of width, and how fast edges shrink there ``(2E,)``."""
+    edge, back = shape.corner_edge, shape.corner_edge[shape.corner_previous]
+    out, into = cut[edge], cut[back]
+    place = positions[shape.corner_point]
+    ahead = unit(positions[shape.corner_point[shape.corner_next]] - place)
+    behind = unit(positions[shape.corner_point[shape.corner_previous]] - place)
+    sine = np.maximum(np.linalg.norm(np.cross(ahead, behind), axis=1), 0.2)
+    end_out = 2 * edge + (shape.edges[edge, 0] != shape.corner_point)
+    end_in = 2 * back + (shape.edges[back, 0] != shape.corner_point)
+    total, count = np.zeros(2 * shape.edge_count), np.zeros(2 * shape.edge_count)
+    for ends, mask in ((end_in, out & ~into), (end_out, into & ~out)):
+        np.add.at(total, ends[mask], 1.0 / sine[mask])
+        np.add.at(count, ends[mask], 1.0)
+    slide = total / np.maximum(count, 1.0)
+    whole = _whole(shape, cut, points)[shape.corner_point]
+    for ends in (end_in[whole], end_out[whole]):
+        slide[ends] = np.where(count[ends] > 0, slide[ends], 1.0)
+    shrink = slide.copy()
+    both = out & into
+    np.maximum.at(shrink, end_out[both], np.einsum("ij,ij->i", insets[both], ahead[both]))
+    np.maximum.at(shrink, end_in[both], np.einsum("ij,ij->i", insets[both], behind[both]))
+    single = out & ~into
+    cosine = np.einsum("ij,ij->i", ahead, behind)
+    np.maximum.at(shrink, end_out[single], (slide[end_in] * cosine)[single])
+    single = into & ~out
+    np.maximum.at(shrink, end_in[single], (slide[end_out] * cosine)[single])
+    return slide, np.maximum(shrink, 0.0)

@@ -1,0 +1,1 @@
+"""What is wrong with a geometry, and where."""

@@ -1,0 +1,1 @@
+"""Voronoi cells in space, and solids cut into them."""

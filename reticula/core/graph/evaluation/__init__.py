@@ -1,0 +1,1 @@
+"""Graphs run: plans, the cache, links between parameters, one level after the other."""

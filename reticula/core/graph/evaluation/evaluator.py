@@ -1,0 +1,104 @@
+"""Evaluation: runs a graph's nodes in order, re-running only what changed since it was last seen."""
+
+from __future__ import annotations
+
+from collections import OrderedDict
+from collections.abc import Callable, Mapping
+from typing import Any
+
+from reticula.core.cancellation import stopping
+from reticula.core.errors import GraphError
+from reticula.core.geometry import Geo
+from reticula.core.graph.evaluation.cache import Cache
+from reticula.core.graph.evaluation.executor import Level, Run, level_inside
+from reticula.core.graph.evaluation.plan import Plan
+from reticula.core.graph.evaluation.results import Evaluation, NodeResult
+from reticula.core.graph.nesting.dials import dial_values
+from reticula.core.graph.nesting.graph_operator import content_of, digest_of
+from reticula.core.graph.structure.document import Document, check_structure, split_feed
+from reticula.core.graph.structure.library import Library, library, references, using_library
+from reticula.core.operators.shared.nested_runner import Part
+from reticula.core.operators.shared.resources import Resources, resources, using_resources
+
+__all__ = ["Evaluation", "Evaluator", "NodeResult", "run_graph"]
+
+MOST_PLANS = 256
+
+
+class Evaluator:
+    """Evaluates documents one after the other with a common cache. Not for use by two threads at once."""
+
+    def __init__(self, cache: Cache | None = None) -> None:
+        self.cache = cache or Cache()
+        self._plans: OrderedDict[str, Plan] = OrderedDict()
+
+    def plan(self, document: Document) -> Plan:
+        """Return the plan of a document, made once."""
+        key = digest_of([document, {name: _content(name) for name in sorted(references(document))}])
+        if key not in self._plans:
+            self._plans[key] = Plan(document)
+            while len(self._plans) > MOST_PLANS:
+                self._plans.popitem(last=False)
+        self._plans.move_to_end(key)
+        return self._plans[key]
+
+    def evaluate(
+        self,
+        document: Document,
+        *,
+        dials: Mapping[str, Any] | None = None,
+        targets: list[str] | None = None,
+        inputs: Mapping[str, Geo] | None = None,
+        level: str = "",
+        shapes: Resources | None = None,
+        operators: Library | None = None,
+        on_progress: Callable[[int, int, str], None] | None = None,
+        should_stop: Callable[[], bool] | None = None,
+    ) -> Evaluation:
+        """Evaluate ``targets`` and what they need, or every node.
+
+        ``inputs`` is what comes in where the document has input nodes. ``level`` leads to the graph inside a node, as it
+        is in the run of that node: ``tile/rings@3`` is the graph inside ``rings``, inside ``tile``, in the fourth round.
+
+        Broken nodes do not raise: they are marked failed and what hangs on them waits, the rest is evaluated. Raises
+        GraphError if the document itself is broken, Stopped as soon as ``should_stop`` says so between two nodes.
+        """
+        check_structure(document)
+        with (
+            using_resources(shapes or resources()),
+            using_library(operators or library()),
+            stopping(should_stop),
+        ):
+            run = Run(self, on_progress, should_stop)
+            given = {name: Part(geo, geo.digest) for name, geo in (inputs or {}).items()}
+            at = Level(run, self.plan(document), dial_values(document, dials), given)
+            for step in filter(None, level.split("/")):
+                at = level_inside(at, step)
+            return at.evaluate(targets)
+
+
+def _content(operator: str) -> str:
+    definition = library().definition(operator)
+    return content_of(definition["graph"]) if definition else ""
+
+
+def run_graph(
+    document: Document,
+    *,
+    node: str | None = None,
+    dials: Mapping[str, Any] | None = None,
+    inputs: Mapping[str, Geo] | None = None,
+    shapes: Resources | None = None,
+    operators: Library | None = None,
+) -> Geo:
+    """Evaluate a document and return the geometry of one node: ``node``, else its result, else what it looks at."""
+    check_structure(document)
+    chosen = node or document.get("result") or document.get("looking_at") or next(reversed(document["nodes"]), None)
+    if chosen is None:
+        raise GraphError("the graph has no nodes")
+    if split_feed(chosen)[0] not in document["nodes"]:
+        raise GraphError(f"there is no node '{chosen}'; there are {', '.join(document['nodes'])}")
+    done = Evaluator().evaluate(
+        document, dials=dials, targets=[chosen], inputs=inputs, shapes=shapes, operators=operators
+    )
+    return done.geo(chosen)

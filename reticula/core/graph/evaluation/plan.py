@@ -1,0 +1,94 @@
+"""Plans: all about a document that does not depend on values that change from run to run, worked out once."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+from dataclasses import dataclass
+from functools import cached_property
+from typing import Any
+
+from reticula.core.graph.nesting.dials import is_bound, put_in
+from reticula.core.graph.nesting.graph_operator import operator_of
+from reticula.core.graph.structure.document import Document, Problem, order_of, problems_of
+from reticula.core.graph.values.nodes_to_formula import written_out
+from reticula.core.operators import Operator
+
+__all__ = ["NodePlan", "Plan"]
+
+
+@dataclass(frozen=True)
+class NodePlan:
+    """One node: its operator, its parameters, and those among them that are bound to a dial, by parameter."""
+
+    node: Mapping[str, Any]
+    operator: Operator
+    parameters: Mapping[str, Any]
+    bound: Mapping[str, str]
+
+    @cached_property
+    def checked(self) -> dict[str, Any]:
+        """The parameters in stored form, where no dial decides about them."""
+        return self.operator.check(self.parameters)
+
+    @cached_property
+    def _read(self) -> tuple[frozenset[str], frozenset[tuple[str, str]]]:
+        return _read(self.operator, self.checked)
+
+    def values(self, dials: Mapping[str, Any]) -> dict[str, Any]:
+        """Return all parameters in stored form; raise ParameterError for the first bad one."""
+        return self.operator.check(put_in(self.parameters, dials)) if self.bound else self.checked
+
+    def read(self, values: Mapping[str, Any]) -> tuple[frozenset[str], frozenset[tuple[str, str]]]:
+        """Return the names, and the pairs ``a.b``, that the formulas among checked values read."""
+        return _read(self.operator, values) if self.bound else self._read
+
+    @cached_property
+    def put_by(self) -> list[str]:
+        """Values of dials that the graph of this node has no more."""
+        if self.operator.graph is None:
+            return []
+        known = {parameter.name for parameter in self.operator.parameters}
+        return [name for name in self.parameters if name not in known]
+
+
+def _read(operator: Operator, values: Mapping[str, Any]) -> tuple[frozenset[str], frozenset[tuple[str, str]]]:
+    names = {name for parameter in operator.parameters for name in parameter.reads(values[parameter.name])}
+    pairs = {pair for parameter in operator.parameters for pair in parameter.ties(values[parameter.name])}
+    return frozenset(names), frozenset(pairs)
+
+
+class Plan:
+    """A document with its wires written out, its troubles found and its nodes prepared."""
+
+    def __init__(self, document: Document) -> None:
+        self.original = document
+        self.document, troubles = written_out(document)
+        self.problems = {problem.node: problem for problem in reversed(problems_of(self.document))}
+        self.problems |= {name: Problem(name, message, parameter) for name, (parameter, message) in troubles.items()}
+        self._nodes: dict[str, NodePlan] = {}
+        self._orders: dict[tuple[str, ...] | None, list[str]] = {}
+
+    def node(self, name: str) -> NodePlan:
+        """Return a node's plan; raise GraphError if its operator does not exist."""
+        if name not in self._nodes:
+            node = self.document["nodes"][name]
+            parameters = node.get("parameters", {})
+            self._nodes[name] = NodePlan(node, operator_of(node), parameters, dict(_bound(parameters)))
+        return self._nodes[name]
+
+    def order(self, targets: list[str] | None) -> list[str]:
+        """Return nodes in an order in which each comes after those that feed it."""
+        key = None if targets is None else tuple(targets)
+        if key not in self._orders:
+            self._orders[key] = order_of(self.document, targets)
+        return self._orders[key]
+
+
+def _bound(parameters: Mapping[str, Any]) -> list[tuple[str, str]]:
+    found: list[tuple[str, str]] = []
+    for name, value in parameters.items():
+        if is_bound(value):
+            found.append((name, value["dial"]))
+        elif isinstance(value, Mapping):
+            found += [(name, one["dial"]) for one in value.values() if is_bound(one)]
+    return found

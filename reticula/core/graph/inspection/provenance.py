@@ -1,0 +1,109 @@
+"""Trace: which node made an element, and from which element of which input it came, step by step."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+from dataclasses import dataclass
+from typing import Any, cast
+
+import numpy as np
+
+from reticula.core.errors import GeometryError
+from reticula.core.geometry import Geo
+from reticula.core.geometry.mesh.identity import child_of, hash_pairs
+from reticula.core.geometry.mesh.kinds import PLURAL, Kind
+from reticula.core.graph.evaluation.results import Evaluation
+
+__all__ = ["Step", "trace"]
+
+MOST_CHILDREN = 256
+"""Children of one element that are told apart when the element that something was made of is looked for."""
+
+
+@dataclass(frozen=True)
+class Step:
+    """An element as it was in the result of a node. ``how`` says what that node did: ``kept`` it, ``made`` it from
+    another one (the next step), or made it ``new``.
+    """
+
+    feed: str
+    kind: Kind
+    element: int
+    position: tuple[float, float, float]
+    how: str
+
+    def describe(self) -> dict[str, Any]:
+        return {
+            "feed": self.feed,
+            "kind": self.kind,
+            "element": self.element,
+            "position": list(self.position),
+            "how": self.how,
+        }
+
+
+def trace(done: Evaluation, feed: str, kind: Kind, element: int) -> list[Step]:
+    """Return the way of an element from where it is looked at (first) to where it was made (last).
+
+    Names of elements are what is followed: they stay through edits, and those of new elements are made of their sources'.
+    Raises GeometryError if there is no such element.
+    """
+    geo = done.geo(feed)
+    if kind == "corner":
+        kind, element = (
+            "face",
+            int(geo.topology.corner_face[element]) if 0 <= element < geo.topology.corner_count else -1,
+        )
+    count = geo.topology.count(kind)
+    if not 0 <= element < count:
+        raise GeometryError(f"there are only {count:,} {PLURAL[kind]} here")
+    steps: list[Step] = []
+    nodes: Mapping[str, Any] = done.document["nodes"]
+    while True:
+        name = geo.identity(kind)[element]
+        node = nodes[feed.partition(":")[0]]
+        source = None if node.get("skip") else _source(done, node, kind, name)
+        if node.get("skip"):
+            wire = next((one for fed in node.get("inputs", {}).values() for one in fed), None)
+            source = (wire, element, "kept") if wire else None
+        steps.append(Step(feed, kind, element, _place(geo, kind, element), source[2] if source else "new"))
+        if source is None:
+            return steps
+        feed, element = source[0], source[1]
+        geo = done.geo(feed)
+
+
+def _source(done: Evaluation, node: Mapping[str, Any], kind: Kind, name: np.uint64) -> tuple[str, int, str] | None:
+    """Return the feed and the element that an element came from, and whether it was kept or made from that."""
+    feeds = [(feed, number) for fed in node.get("inputs", {}).values() for number, feed in enumerate(fed)]
+    known = [(feed, number, done.geo(feed).identity(kind)) for feed, number in feeds if _is_done(done, feed)]
+    for feed, number, names in known:
+        for seen in (names, hash_pairs(names, np.full(len(names), number, np.uint64)) if number else names[:0]):
+            found = np.flatnonzero(seen == name)
+            if len(found):
+                return feed, int(found[0]), "kept"
+    for feed, _, names in known:
+        parent = child_of(names, name, MOST_CHILDREN)
+        if parent >= 0:
+            return feed, int(parent), "made"
+    return None
+
+
+def _is_done(done: Evaluation, feed: str) -> bool:
+    found = done.nodes.get(feed.partition(":")[0])
+    return found is not None and found.state == "done"
+
+
+def _place(geo: Geo, kind: Kind, element: int) -> tuple[float, float, float]:
+    shape = geo.topology
+    if kind == "point":
+        rows = np.array([element])
+    elif kind == "edge":
+        rows = shape.edges[element]
+    elif kind == "curve":
+        rows = shape.curve_point[shape.curve_start[element] : shape.curve_start[element + 1]]
+    elif kind == "face":
+        rows = shape.corner_point[shape.face_start[element] : shape.face_start[element + 1]]
+    else:
+        return (0.0, 0.0, 0.0)
+    return cast(tuple[float, float, float], tuple(geo.positions[rows].mean(axis=0).tolist()))

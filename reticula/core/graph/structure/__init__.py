@@ -1,0 +1,1 @@
+"""The graph document: its schema, wires and order, and the published operators that it names."""

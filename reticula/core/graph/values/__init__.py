@@ -1,0 +1,1 @@
+"""Value nodes: chains of them as formulas, and formulas as chains."""

@@ -1,0 +1,380 @@
+"""What a compiled kernel is handed: arrays and numbers of the geometries, each under a name in the generated code."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from dataclasses import dataclass
+from typing import TYPE_CHECKING, Any
+
+import numpy as np
+
+from reticula.core.arrays import AnyArray
+from reticula.core.geometry.measure.areas import point_normals
+from reticula.core.geometry.mesh.kinds import well_known_default
+from reticula.core.language import ir
+from reticula.core.language.scope import Scope, adjacent
+from reticula.core.language.types import owner_of, width_of
+from reticula.core.language.vector.expressions import ExpressionRunner
+from reticula.core.spatial.points import points_of
+from reticula.core.spatial.sampling import segment_tree
+from reticula.core.spatial.surface import surface_of
+from reticula.core.spatial.winding import FAR, moments_of
+
+if TYPE_CHECKING:
+    from reticula.core.language.compiled.expression_emitter import Emitting
+
+__all__ = ["Bindings", "Bound", "Texts", "place_width"]
+
+Parts = list[str]
+SCALARS = {"integer": "int64", "flag": "boolean", "text": "int64"}
+NODES = {"box": ("float64", 2), "first": ("int32", 1), "size": ("int32", 1)}
+DTYPES = {"integer": np.int64, "flag": np.bool_}
+
+
+class Texts:
+    """Texts as numbers, for one run."""
+
+    def __init__(self) -> None:
+        self.codes: dict[str, int] = {}
+
+    def code(self, text: str) -> int:
+        return self.codes.setdefault(text, len(self.codes))
+
+    def encoded(self, values: AnyArray) -> AnyArray:
+        known, inverse = np.unique(values, return_inverse=True)
+        return np.array([self.code(text) for text in known.tolist()], np.int64)[inverse.reshape(-1)]
+
+    def decoded(self, codes: AnyArray) -> AnyArray:
+        known = np.array(list(self.codes), np.str_) if self.codes else np.zeros(1, np.str_)
+        return known[codes]
+
+
+@dataclass(frozen=True)
+class Bound:
+    """One argument of a kernel: its type as Numba writes it, and how it is fetched."""
+
+    type: str
+    fetch: Callable[[Texts], Any]
+
+
+@dataclass(frozen=True)
+class TreeNames:
+    """How a tree over points is handed to its functions: without and with the order of its points."""
+
+    boxes: str
+    all: str
+
+
+def mode_of(scope: Scope, owner: str, how: str) -> str:
+    """Return what the places of a question lie on: faces, curves or points."""
+    if how == "nearest":
+        return "points"
+    shape = scope.of(owner).geo.topology
+    if how == "ray" or shape.face_count:
+        return "faces"
+    return "curves" if len(shape.curve_segments[0]) else "points"
+
+
+def place_width(type: str, scope: Scope) -> int:
+    """Return how many numbers a place is in generated code: what was hit, how far, weights and position."""
+    return {"points": 2, "curves": 7, "faces": 8}[mode_of(scope, owner_of(type), type.rpartition(".")[2])]
+
+
+class Bindings:
+    """Gathers the arguments of a kernel while it is written."""
+
+    def __init__(self, scope: Scope) -> None:
+        self.scope = scope
+        self.arguments: dict[str, Bound] = {}
+        self.known: dict[tuple[Any, ...], str] = {}
+        self.owns: dict[str, tuple[str, str, str]] = {}
+
+    def argument(self, key: tuple[Any, ...], type: str, fetch: Callable[[Texts], Any]) -> str:
+        """Return the name of an argument, the same for the same key."""
+        if key not in self.known:
+            self.known[key] = f"a{len(self.known)}"
+            self.arguments[self.known[key]] = Bound(type, fetch)
+        return self.known[key]
+
+    def array(self, key: tuple[Any, ...], dtype: str, dimensions: int, fetch: Callable[[Texts], AnyArray]) -> str:
+        """An array that is only read."""
+        return self.argument(key, f"reads {dtype} {dimensions}", lambda texts: readable(fetch(texts)))
+
+    # ---- values
+
+    def text(self, value: str) -> str:
+        return self.argument(("text", value), "int64", lambda texts: texts.code(value))
+
+    def given(self, name: str, type: str) -> Parts:
+        return self.numbers(("given", name), type, lambda: self.scope.given(name))
+
+    def numbers(self, key: tuple[Any, ...], type: str, get: Callable[[], Any]) -> Parts:
+        """A value as one argument per component."""
+        if type == "text":
+            return [self.argument(key, "int64", lambda texts: texts.code(str(get())))]
+        number = {"integer": int, "flag": bool}.get(type, float)
+
+        def component(k: int) -> Callable[[Texts], Any]:
+            return lambda texts: number(np.asarray(get()).reshape(-1)[k])
+
+        return [self.argument((*key, k), SCALARS.get(type, "float64"), component(k)) for k in range(width_of(type))]
+
+    def identity(self, kind: str) -> str:
+        return self.array(("identity", kind), "uint64", 1, lambda texts: self.scope.geo.identity(kind))  # type: ignore[arg-type]
+
+    def attribute(self, kind: str, owner: str, name: str) -> str:
+        """All values of an attribute or built-in."""
+        scope = self.scope.of(owner)
+        type = scope.type_of(kind, name) or "number"  # type: ignore[arg-type]
+        count = scope.geo.topology.count(kind)  # type: ignore[arg-type]
+
+        def fetch(texts: Texts) -> AnyArray:
+            values = scope.values(kind, name)  # type: ignore[arg-type]
+            if type == "text":
+                values = texts.encoded(values)
+            values = np.broadcast_to(values, (count, *values.shape[1:])).astype(
+                DTYPES.get(type, np.float64) if type != "text" else np.int64, copy=False
+            )
+            return values.reshape(count, width_of(type)) if width_of(type) > 1 else values
+
+        return self.array(
+            ("attribute", kind, owner, name),
+            SCALARS.get(type, "float64").replace("boolean", "bool"),
+            2 if width_of(type) > 1 else 1,
+            fetch,
+        )
+
+    def lists(self, kind: str, owner: str, name: str) -> tuple[str, str]:
+        found = self.scope.of(owner).geo.find(kind, name)  # type: ignore[arg-type]
+        assert found.start is not None
+        item = found.type.removesuffix(" list")
+        start = found.start
+
+        def values(texts: Texts) -> AnyArray:
+            return texts.encoded(found.values) if item == "text" else found.values
+
+        return (
+            self.array(("list start", kind, owner, name), "int32", 1, lambda texts: start.astype(np.int32)),
+            self.array(("list", kind, owner, name), SCALARS.get(item, "float64"), 1, values),
+        )
+
+    def own(self, name: str, type: str) -> str:
+        """The values of the element itself, which the kernel changes."""
+        if name not in self.owns:
+            values, written = f"o{len(self.owns)}", f"w{len(self.owns)}"
+            self.owns[name] = (values, written, type)
+        return self.owns[name][0]
+
+    def own_written(self, name: str) -> str:
+        return self.owns[name][1]
+
+    def count(self, kind: str, owner: str) -> str:
+        scope = self.scope.of(owner)
+        return self.argument(("count", kind, owner), "int64", lambda texts: scope.geo.topology.count(kind))  # type: ignore[arg-type]
+
+    def around(self, kind: Any, owner: str, word: str) -> tuple[str, str]:
+        geo = self.scope.of(owner).geo
+        return (
+            self.array(
+                ("around start", kind, owner, word), "int32", 1, lambda texts: as_indices(adjacent(geo, kind, word)[0])
+            ),  # type: ignore[arg-type]
+            self.array(
+                ("around", kind, owner, word), "int32", 1, lambda texts: as_indices(adjacent(geo, kind, word)[1])
+            ),  # type: ignore[arg-type]
+        )
+
+    def profile(self, name: str) -> str:
+        profile = self.scope.profiles[name]
+        return self.array(("profile", name), "float64", 2, lambda texts: profile.table())
+
+    def worked_out(self, expression: ir.Expression) -> str:
+        """A value that needs all elements at once, worked out beforehand."""
+        return self.array(
+            ("worked out", expression),
+            "float64",
+            1,
+            lambda texts: np.asarray(ExpressionRunner(self.scope).run(expression), np.float64),
+        )
+
+    def new_element(self, kind: str, name: str, type: str) -> Parts:
+        """Code for a value of an element that the program made; ``{0}`` is its number."""
+        if (kind, name) == ("point", "position"):
+            return [f"pt_pos[{{0}}, {k}]" for k in range(3)]
+        start = well_known_default(name, type)
+        zero = {"integer": "0", "flag": "False", "text": self.text("")}.get(type, "0.0")
+        if start is None:
+            return [zero] * width_of(type)
+        return [repr(float(part)) for part in np.asarray(start, np.float64).reshape(-1)]
+
+    # ---- trees
+
+    def columns(
+        self, key: tuple[Any, ...], columns: dict[str, tuple[str, int]], get: Callable[[str], AnyArray]
+    ) -> list[str]:
+        """Several arrays of one thing, each under its name."""
+
+        def column(name: str) -> Callable[[Texts], AnyArray]:
+            return lambda texts: get(name)
+
+        return [
+            self.array((*key, name), dtype, dimensions, column(name)) for name, (dtype, dimensions) in columns.items()
+        ]
+
+    def point_tree(self, owner: str) -> TreeNames:
+        geo = self.scope.of(owner).geo
+        columns = {**NODES, "place": ("float64", 2), "order": ("int32", 1)}
+        names = self.columns(("point tree", owner), columns, lambda part: getattr(points_of(geo).tree, part))
+        return TreeNames(", ".join(names[:4]), ", ".join(names))
+
+    def surface_tree(self, owner: str, *, curves: bool = False) -> str:
+        geo = self.scope.of(owner).geo
+        columns = {**NODES, "corner": ("float64", 3), "order": ("int32", 1)}
+        key = "curve tree" if curves else "surface tree"
+        return ", ".join(
+            self.columns(
+                (key, owner), columns, lambda part: getattr(segment_tree(geo) if curves else surface_of(geo).tree, part)
+            )
+        )
+
+    def winding_tree(self, owner: str) -> str:
+        geo = self.scope.of(owner).geo
+
+        def part(name: str) -> AnyArray:
+            tree, moments = moments_of(geo)
+            of: dict[str, AnyArray] = {
+                "first": tree.first, "size": tree.size, "corner": tree.corner,
+                "area": moments.area, "moment": moments.first, "ball": moments.ball,
+            }  # fmt: skip
+            return of[name]
+
+        columns = {
+            "first": ("int32", 1), "size": ("int32", 1), "corner": ("float64", 3),
+            "area": ("float64", 2), "moment": ("float64", 2), "ball": ("float64", 2),
+        }  # fmt: skip
+        return ", ".join(self.columns(("winding", owner), columns, part))
+
+    # ---- questions
+
+    def ask(self, emit: Emitting, owner: str, how: str, arguments: list[Parts]) -> Parts:
+        """Write a question; returns the components of the answer."""
+        at = ", ".join(arguments[0])
+        if how in ("inside", "winding"):
+            number = emit.let(f"winding_one({self.winding_tree(owner)}, {at}, {FAR}, stack)")
+            return [emit.let(f"{number} > 0.5")] if how == "inside" else [number]
+        reach = arguments[-1][0] if len(arguments) > (2 if how == "ray" else 1) else "np.inf"
+        match mode_of(self.scope, owner, how):
+            case "points":
+                call = f"nearest_one({self.point_tree(owner).all}, {at}, {reach}, stack, gaps)"
+                weights = 0
+            case "curves":
+                call = f"closest_one({self.surface_tree(owner, curves=True)}, {at}, {reach}, stack, gaps, place)"
+                weights = 3
+            case _ if how == "closest":
+                call = f"closest_one({self.surface_tree(owner)}, {at}, {reach}, stack, gaps, place)"
+                weights = 3
+            case _:
+                call = self.ray(emit, owner, arguments, reach)
+                weights = 3
+        hit, far = emit.fresh("h"), emit.fresh("f")
+        emit.out.add(f"{hit}, {far} = {call}")
+        hit = emit.let(f"np.int64({hit})")
+        parts = [hit, emit.let(f"{far} if {hit} >= 0 else -1.0")]
+        if weights:
+            found = [emit.let(f"place[{k}] if {hit} >= 0 else 0.0") for k in range(6)]
+            if mode_of(self.scope, owner, how) == "curves":
+                found[1:3] = [emit.let(f"{found[1]} + {found[2]}")]
+            parts += found
+        return parts
+
+    def ray(self, emit: Emitting, owner: str, arguments: list[Parts], reach: str) -> str:
+        direction = arguments[1]
+        long = emit.let(f"np.sqrt({' + '.join(f'{d} * {d}' for d in direction)})")
+        for k in range(3):
+            emit.out.add(f"origin[{k}] = {arguments[0][k]}")
+            emit.out.add(f"along[{k}] = {direction[k]} / {long} if {long} > 0.0 else 0.0")
+        return f"hit_one({self.surface_tree(owner)}, origin, along, 0.0, {reach}, stack, gaps, inverse, place)"
+
+    def field(self, emit: Emitting, owner: str, how: str, name: str, place: Parts) -> Parts:
+        """Something that every place knows."""
+        mode = mode_of(self.scope, owner, how)
+        match name:
+            case "found":
+                return [emit.let(f"{place[0]} >= 0")]
+            case "distance":
+                return [place[1]]
+            case "index":
+                return [place[0]]
+            case "position" if mode != "points":
+                return place[-3:]
+            case "face":
+                if mode != "faces":
+                    return ["-1"]
+                face = self.array(
+                    ("triangle face", owner),
+                    "int32",
+                    1,
+                    lambda texts: as_indices(surface_of(self.scope.of(owner).geo).face),
+                )
+                return self.guarded(emit, place[0], lambda: [emit.let(f"np.int64({face}[{place[0]}])")], ["-1"])
+        if mode == "curves":
+            return ["0.0"] * 3
+        geo = self.scope.of(owner).geo
+        if mode == "faces":
+            rows = self.array(("triangle normals", owner), "float64", 2, lambda texts: surface_of(geo).triangle_normals)
+        elif name == "position":
+            rows = self.attribute("point", owner, "position")
+        else:
+            rows = self.array(
+                ("point normals", owner), "float64", 2,
+                lambda texts: geo.attribute("point", "normal") if geo.has("point", "normal") else point_normals(geo),
+            )  # fmt: skip
+        return self.guarded(emit, place[0], lambda: emit.loaded(rows, place[0], 3), ["0.0"] * 3)
+
+    def guarded(self, emit: Emitting, hit: str, read: Callable[[], Parts], without: Parts) -> Parts:
+        """Read something only where a place was found."""
+        results = [emit.fresh("r") for _ in without]
+        with emit.out.block(f"if {hit} >= 0:"):
+            emit.store(results, read())
+        with emit.out.block("else:"):
+            emit.store(results, without)
+        return results
+
+    def corners(self, owner: str, how: str, kind: str) -> str | list[str]:
+        """Templates of the numbers of the elements that a place lies between; one template if there is only one."""
+        mode = mode_of(self.scope, owner, how)
+        geo = self.scope.of(owner).geo
+        if mode == "points":
+            return "{0}"
+        if mode == "curves":
+            pairs = self.array(
+                ("segments", owner), "int32", 2, lambda texts: as_indices(geo.topology.curve_segments[0])
+            )
+            return [f"{pairs}[{{0}}, {k}]" for k in range(2)]
+        if kind == "face":
+            face = self.array(("triangle face", owner), "int32", 1, lambda texts: as_indices(surface_of(geo).face))
+            return f"{face}[{{0}}]"
+        rows = self.array(
+            ("triangle", kind, owner),
+            "int32",
+            2,
+            lambda texts: as_indices(surface_of(geo).point if kind == "point" else surface_of(geo).corner),
+        )
+        return [f"{rows}[{{0}}, {k}]" for k in range(3)]
+
+    def fallback(self, owner: str, kind: str, name: str, type: str) -> Parts:
+        """The value of an attribute where nothing was found."""
+        found = self.scope.of(owner).geo.find(kind, name)  # type: ignore[arg-type]
+        return self.numbers(("fallback", owner, kind, name), type, lambda: found.fill)
+
+
+def as_indices(values: AnyArray) -> AnyArray:
+    return values.astype(np.int32, copy=False)
+
+
+def readable(values: AnyArray) -> AnyArray:
+    """An array as a kernel takes it: contiguous, and marked as read-only."""
+    made = np.ascontiguousarray(values)
+    if made.flags.writeable:
+        made = made.view()
+        made.flags.writeable = False
+    return made

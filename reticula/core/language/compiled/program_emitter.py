@@ -1,0 +1,480 @@
+"""From the intermediate form to the source of a compiled kernel: statements, functions, and the kernel around them."""
+
+from __future__ import annotations
+
+import hashlib
+from dataclasses import dataclass
+from typing import Any
+
+from reticula.core.language import ir
+from reticula.core.language.compiled.bindings import Bound
+from reticula.core.language.compiled.expression_emitter import Emitting, Items, Unsupported
+from reticula.core.language.compiled.runtime import SHORT
+from reticula.core.language.effects import REMOVABLE
+from reticula.core.language.parse import Place
+from reticula.core.language.scope import Scope
+from reticula.core.language.types import is_list, item_of, kind_of, width_of
+
+__all__ = ["Emitted", "LogColumn", "Unsupported", "emit_program"]
+
+HEAD = '''"""Generated from a script. Not to be edited."""
+import math
+
+import numpy as np
+from numba import njit
+
+from reticula.core.geometry.mesh.identity import number_name, random_of
+from reticula.core.language.noise import cell_distance, cell_label, octaves_at
+from reticula.core.language.compiled.runtime import (
+    deeper, determinant3, determinant4, divided, finite_place, gradient_at, grown, halt, held, higher, inverse3, inverse4,
+    item_number, load_now, lower, median_of, record, remainder, response_at, rest, room_for, smooth_rise, span_count, tick,
+    turn_about, whole_of, whole_quotient,
+)
+from reticula.core.spatial.kdtree import count_one, fill_one, nearest_one
+from reticula.core.spatial.surface import closest_one, hit_one
+from reticula.core.spatial.winding import winding_one
+
+'''
+SCRATCH = {
+    "stack": "np.empty(160, np.int32)", "gaps": "np.empty(160)", "flags": "np.empty(160, np.bool_)", "place": "np.empty(6)",
+    "origin": "np.empty(3)", "along": "np.empty(3)", "inverse": "np.empty(3)",
+}  # fmt: skip
+FIXED = ("lo", "hi", "elements", "err", "stop", "made")
+
+
+@dataclass(frozen=True)
+class LogColumn:
+    """One array that a kernel writes what it makes to: its name, type, width (0: one dimension) and counter."""
+
+    name: str
+    dtype: str
+    width: int
+    counter: int
+
+
+@dataclass(frozen=True)
+class Emitted:
+    """A generated kernel: its source, what it is handed, what it writes, and the places that errors name."""
+
+    source: str
+    arguments: dict[str, Bound]
+    owns: dict[str, tuple[str, str, str]]
+    log: tuple[LogColumn, ...]
+    counters: int
+    places: tuple[Place, ...]
+    chains: tuple[str, ...]
+    adds: tuple[tuple[str, str, bool], ...]
+    list_writes: tuple[str, ...]
+    kept: bool
+    """Whether it can be kept on disk: functions that call themselves cannot, Numba loads them wrongly."""
+
+    @property
+    def signature(self) -> list[str]:
+        """The types of the kernel's arguments: a number's type, or what is done with an array, its type and dimensions."""
+        changed = "writes {} {}"
+        types = [
+            "int64",
+            "int64",
+            changed.format("int64", 1),
+            changed.format("int64", 1),
+            changed.format("int64", 1),
+            changed.format("int64", 1),
+        ]
+        types += [changed.format(column.dtype, 2 if column.width else 1) for column in self.log]
+        for _, _, type in self.owns.values():
+            dtype = {"integer": "int64", "flag": "bool", "text": "int64"}.get(type, "float64")
+            types += [changed.format(dtype, 2 if width_of(type) > 1 else 1), changed.format("bool", 1)]
+        return types + [bound.type for bound in self.arguments.values()]
+
+    @property
+    def key(self) -> str:
+        """The name that the kernel is kept under: a hash of its source and types."""
+        text = self.source + "\n" + "\n".join(self.signature)
+        return hashlib.blake2b(text.encode(), digest_size=16).hexdigest()
+
+
+def emit_program(program: ir.Program, scope: Scope) -> Emitted:
+    """Write a kernel for a checked program; raises Unsupported for what the vector back end keeps to itself."""
+    return _ProgramEmitting(program, scope).emitted()
+
+
+class _ProgramEmitting(Emitting):
+    def __init__(self, program: ir.Program, scope: Scope) -> None:
+        super().__init__(program, scope)
+        self.makes = _makes(program)
+        self.columns: list[LogColumn] = []
+        self.counters = 0
+        self.chains: list[str] = []
+        self.adds: list[tuple[str, str, bool]] = []
+        self.list_writes = [name for name, type in program.writes.items() if is_list(type)]
+
+    def emitted(self) -> Emitted:
+        self.declare_log()
+        for name, type in self.program.writes.items():
+            if not is_list(type):
+                self.bind.own(name, type)
+        functions = [self.function(routine) for routine in self.program.routines.values()]
+        self.types, self.names, self.answers = self.program.locals, {}, {}
+        self.out.lines, self.out.depth = [], 2
+        self.out.add("i = elements[at]")
+        self.out.add("err[2] = i")
+        for name in self.list_writes:
+            self.begin_list(name)
+        self.block(self.program.body)
+        for number, name in enumerate(self.list_writes):
+            self.end_list(number, name)
+        source = HEAD + "\n\n".join([*functions, self.kernel(self.out.lines)]) + "\n"
+        source = source.replace("{CONTEXT}", ", ".join(self.context()))
+        kept = not _calls_itself(self.program)
+        if not kept:
+            source = source.replace("cache=True, ", "")
+        return Emitted(
+            source, self.bind.arguments, dict(self.bind.owns), tuple(self.columns), max(self.counters, 1), tuple(self.places),
+            tuple(self.chains), tuple(self.adds), tuple(self.list_writes), kept,
+        )  # fmt: skip
+
+    def context(self) -> list[str]:
+        """Names that every function is handed."""
+        owns = [name for values, written, _ in self.bind.owns.values() for name in (values, written)]
+        return ["err", "stop", "made", *(c.name for c in self.columns), *owns, *self.bind.arguments, *SCRATCH]
+
+    def kernel(self, body: list[str]) -> str:
+        owns = [name for values, written, _ in self.bind.owns.values() for name in (values, written)]
+        names = [*FIXED, *(column.name for column in self.columns), *owns, *self.bind.arguments]
+        lines = [
+            '@njit(nogil=True, cache=True, error_model="numpy")',
+            f"def kernel({', '.join(names)}):",
+            *(f"    {name} = {made}" for name, made in SCRATCH.items()),
+            *(f"    {line}" for line in self.kept_arrays),
+            "    depth = 0 * lo",
+            "    for at in range(lo, hi):",
+            "        tick(stop, err)",
+            *body,
+        ]
+        return "\n".join(lines)
+
+    def function(self, routine: ir.Routine) -> str:
+        self.types, self.names, self.answers = routine.locals, {}, {}
+        self.out.lines, self.out.depth = [], 1
+        self.in_function = True
+        parameters: list[str] = []
+        for name in routine.parameters:
+            type = routine.locals[name]
+            if is_list(type):
+                parameters += [f"{self.named(name)}_b", f"{self.named(name)}_n"]
+            else:
+                parameters += self.parts_of(name, type)
+        self.block(routine.body)
+        self.in_function = False
+        if routine.result == "nothing":
+            self.out.add("return 0")
+        else:
+            self.out.add("raise Exception")
+        head = f"def {function_name(routine.name)}(i, depth, {', '.join(['{CONTEXT}', *parameters])}):"
+        return "\n".join(['@njit(nogil=True, cache=True, error_model="numpy")', head, *self.out.lines])
+
+    # ---- logs
+
+    def declare_log(self) -> None:
+        kinds = _made_kinds(self.program)
+        if "point" in kinds:
+            self.log("pt_by", "int64", 0, "pt_pos", "float64", 3, "pt_like", "int64", 0)
+        for kind, stem in (("curve", "cv"), ("face", "fc")):
+            if kind in kinds:
+                self.chains.append(kind)
+                self.log(f"{stem}_by", "int64", 0, f"{stem}_size", "int64", 0, f"{stem}_closed", "bool", 0)
+                self.log(f"{stem}_points", "int64", 0)
+        if "remove" in kinds:
+            self.log("rm_by", "int64", 0, "rm_kind", "int64", 0, "rm_which", "int64", 0)
+        for number, (key, type) in enumerate(self.program.adds.items()):
+            self.adds.append(key)
+            dtype = {"integer": "int64", "flag": "bool", "text": "int64"}.get(type, "float64")
+            self.log(
+                f"ad{number}_by", "int64", 0, f"ad{number}_to", "int64", 0, f"ad{number}_val", dtype, width_of(type)
+            )
+        for number, name in enumerate(self.list_writes):
+            dtype = {"integer": "int64", "text": "int64"}.get(item_of(self.program.writes[name]), "float64")
+            self.log(f"lw{number}_by", "int64", 0, f"lw{number}_size", "int64", 0)
+            self.log(f"lw{number}_val", dtype, 0)
+
+    def log(self, *columns: Any) -> None:
+        for k in range(0, len(columns), 3):
+            self.columns.append(LogColumn(columns[k], columns[k + 1], columns[k + 2], self.counters))
+        self.counters += 1
+
+    def record(self, column: str) -> str:
+        """Write code that takes the next row of a log; returns the name of its number."""
+        counter = next(c.counter for c in self.columns if c.name == column)
+        return self.let(f"record(made, {counter}, len({column}), err)")
+
+    def begin_list(self, name: str) -> None:
+        """An own list attribute lives in local names while the element runs."""
+        type = self.program.writes[name]
+        local = f"here {name}"
+        self.types[local] = type
+        if self.scope.geo.has(self.scope.kind, name):
+            self.keep_list(self.named(local), self.read(self.scope.kind, "", name, "i", type), type)
+        else:
+            self.out.add(f"{self.named(local)}_b, {self.named(local)}_n = {self.new_array(item_of(type), '0')}, 0")
+        self.out.add(f"{self.named(local)}_w = False")
+
+    def end_list(self, number: int, name: str) -> None:
+        local = self.named(f"here {name}")
+        with self.out.block(f"if {local}_w:"):
+            at = self.record(f"lw{number}_by")
+            self.out.add(f"lw{number}_by[{at}], lw{number}_size[{at}] = i, {local}_n")
+            k = self.fresh("k")
+            with self.out.block(f"for {k} in range({local}_n):"):
+                self.out.add(f"lw{number}_val[{self.record(f'lw{number}_val')}] = {local}_b[{k}]")
+
+    # ---- statements
+
+    def block(self, statements: tuple[ir.Statement, ...]) -> None:
+        for statement in statements:
+            getattr(self, f"do_{type(statement).__name__.lower()}")(statement)
+
+    def inner(self, statements: tuple[ir.Statement, ...]) -> None:
+        """A block that may run or not, or again: answers to questions are not kept over it."""
+        kept, self.answers = self.answers, dict(self.answers)
+        self.block(statements)
+        self.answers = kept
+
+    def do_assign(self, statement: ir.Assign) -> None:
+        value = self.value(statement.value)
+        if isinstance(value, Items):
+            self.assign_list(statement.name, value, statement.value)
+            return
+        self.store(self.parts_of(statement.name, statement.value.type), value)
+
+    def assign_list(self, name: str, items: Items, expression: ir.Expression) -> None:
+        type = self.types[name]
+        fresh = items.stored is not None and not isinstance(expression, (ir.Local, ir.Apply, ir.Read))
+        if fresh and expression.type == type:
+            self.out.add(f"{self.named(name)}_b, {self.named(name)}_n = {items.stored}, {items.length}")
+        else:
+            self.keep_list(self.named(name), items, type)
+
+    def do_append(self, statement: ir.Append) -> None:
+        name = self.named(statement.name)
+        value = self.value(statement.value)
+        self.out.add(f"{name}_b = grown({name}_b, {name}_n, err, {self.place(statement.place)})")
+        self.put_item(f"{name}_b", f"{name}_n", value, width_of(item_of(self.types[statement.name])))
+        self.out.add(f"{name}_n += 1")
+
+    def do_setitem(self, statement: ir.SetItem) -> None:
+        name = self.named(statement.name)
+        value = self.value(statement.value)
+        index = self.one(statement.index)
+        at = self.let(f"item_number({index}, {name}_n, err, {self.place(statement.index.place)})")
+        self.put_item(f"{name}_b", at, value, width_of(item_of(self.types[statement.name])))
+
+    def do_write(self, statement: ir.Write) -> None:
+        value = self.value(statement.value)
+        if isinstance(value, Items):
+            local = self.named(f"here {statement.name}")
+            self.keep_list(local, value, statement.value.type)
+            self.out.add(f"{local}_w = True")
+            return
+        array = self.bind.own(statement.name, statement.value.type)
+        self.put_item(array, "i", value, len(value))
+        self.out.add(f"{self.bind.own_written(statement.name)}[i] = True")
+
+    def do_add(self, statement: ir.Add) -> None:
+        key = (kind_of(statement.element.type), statement.name, statement.sums)
+        number = self.adds.index(key)
+        target, value = self.one(statement.element), self.value(statement.value)
+        at = self.record(f"ad{number}_by")
+        self.out.add(f"ad{number}_by[{at}], ad{number}_to[{at}] = i, {target}")
+        for k, part in enumerate(value):
+            self.out.add(f"ad{number}_val[{at}, {k}] = {part}")
+
+    def do_remove(self, statement: ir.Remove) -> None:
+        which = self.one(statement.element)
+        at = self.record("rm_by")
+        kind = REMOVABLE.index(kind_of(statement.element.type))
+        self.out.add(f"rm_by[{at}], rm_kind[{at}], rm_which[{at}] = i, {kind}, {which}")
+
+    def do_do(self, statement: ir.Do) -> None:
+        self.value(statement.value)
+
+    def do_print(self, statement: ir.Print) -> None:
+        for value in statement.values:
+            self.value(value)
+
+    def do_if(self, statement: ir.If) -> None:
+        test = self.one(statement.test)
+        with self.out.block(f"if {test}:"):
+            self.inner(statement.body)
+        if statement.otherwise:
+            with self.out.block("else:"):
+                self.inner(statement.otherwise)
+
+    def do_while(self, statement: ir.While) -> None:
+        kept, self.answers = self.answers, {}
+        with self.out.block("while depth >= 0:"):
+            self.out.add("tick(stop, err)")
+            with self.out.block(f"if not {self.one(statement.test)}:"):
+                self.out.add("break")
+            self.block(statement.body)
+        self.answers = kept
+
+    def do_for(self, statement: ir.For) -> None:
+        items = self.value(statement.items)
+        if isinstance(statement.items, ir.Local) and _changes(statement.body, statement.items.name):
+            copy = self.fresh("c")
+            self.keep_list(copy, items, statement.items.type)
+            items = self.stored(f"{copy}_b", f"{copy}_n", statement.items.type)
+        k, count = self.fresh("k"), self.let(items.length)
+        kept, self.answers = self.answers, dict(self.answers)
+        with self.out.block(f"for {k} in range({count}):"):
+            self.look_up(k, inner=not _loops(statement.body))
+            type = item_of(statement.items.type)
+            self.store(self.parts_of(statement.name, type), items.item(k))
+            self.block(statement.body)
+        self.answers = kept
+
+    def look_up(self, count: str, *, inner: bool) -> None:
+        """Look whether the run was stopped: in every round, or in an innermost loop now and then."""
+        if inner:
+            self.out.add(f"if {count} & 255 == 255:")
+            self.out.add("    tick(stop, err)")
+        else:
+            self.out.add("tick(stop, err)")
+
+    def do_break(self, statement: ir.Break) -> None:
+        self.out.add("break")
+
+    def do_continue(self, statement: ir.Continue) -> None:
+        self.out.add("continue")
+
+    def do_return(self, statement: ir.Return) -> None:
+        if statement.value is None:
+            self.out.add("return 0")
+            return
+        value = self.value(statement.value)
+        if isinstance(value, Items):
+            name = self.fresh("c")
+            self.keep_list(name, value, statement.value.type)
+            value = [f"{name}_b", f"{name}_n"]
+        self.out.add(f"return {', '.join(value)}")
+
+    def on_call(self, expression: ir.Call) -> Any:
+        arguments: list[str] = []
+        for argument in expression.arguments:
+            value = self.value(argument)
+            if isinstance(value, Items):
+                name = self.fresh("c")
+                self.keep_list(name, value, argument.type)
+                value = [f"{name}_b", f"{name}_n"]
+            arguments += value
+        deeper = self.let(f"deeper(depth, err, {self.place(expression.place)})")
+        call = f"{function_name(expression.routine)}(i, {deeper}, {', '.join(['{CONTEXT}', *arguments])})"
+        if expression.type == "nothing":
+            return [self.let(call)]
+        if is_list(expression.type):
+            name = self.fresh("c")
+            self.out.add(f"{name}_b, {name}_n = {call}")
+            return self.stored(f"{name}_b", f"{name}_n", expression.type)
+        width = width_of(expression.type)
+        if width == 1:
+            return [self.let(call)]
+        results = [self.fresh("r") for _ in range(width)]
+        self.out.add(f"{', '.join(results)} = {call}")
+        return results
+
+    # ---- making
+
+    def on_makepoint(self, expression: ir.MakePoint) -> list[str]:
+        x, y, z = self.value(expression.position)
+        own = "i" if self.scope.kind == "point" else "np.int64(-9223372036854775808)"
+        like = own if expression.like is None else self.one(expression.like)
+        self.out.add(f"finite_place({x}, {y}, {z}, err, {self.place(expression.place)})")
+        at = self.record("pt_by")
+        self.out.add(f"pt_by[{at}], pt_like[{at}] = i, {like}")
+        self.out.add(f"pt_pos[{at}, 0], pt_pos[{at}, 1], pt_pos[{at}, 2] = {x}, {y}, {z}")
+        return [self.let(f"-1 - {at}")]
+
+    def on_makechain(self, expression: ir.MakeChain) -> list[str]:
+        kind = kind_of(expression.type)
+        stem, least = ("cv", 2) if kind == "curve" else ("fc", 3)
+        items = self.value(expression.points)
+        closed = "False" if expression.closed is None else self.one(expression.closed)
+        code = f"halt(err, {SHORT}, {self.place(expression.place)}, {items.length}, {least})"
+        with self.out.block(f"if {items.length} < {least}:"):
+            self.out.add(code)
+        at = self.record(f"{stem}_by")
+        self.out.add(f"{stem}_by[{at}], {stem}_size[{at}], {stem}_closed[{at}] = i, {items.length}, {closed}")
+        k = self.fresh("k")
+        with self.out.block(f"for {k} in range({items.length}):"):
+            (handle,) = items.item(k)
+            self.out.add(f"{stem}_points[{self.record(f'{stem}_points')}] = {handle}")
+        return [self.let(f"-1 - {at}")]
+
+
+def function_name(routine: str) -> str:
+    """The name of a function in generated code: none of the script's own letters."""
+    return "f" + routine.rpartition(" ")[2]
+
+
+def _parts(program: ir.Program) -> list[Any]:
+    """Every expression and statement of a program."""
+    return _parts_of((program.body, *(routine.body for routine in program.routines.values()), program.result))
+
+
+def _parts_of(whole: tuple[Any, ...]) -> list[Any]:
+    found: list[Any] = []
+    stack: list[Any] = [whole]
+    while stack:
+        part = stack.pop()
+        if isinstance(part, tuple):
+            stack.extend(part)
+        elif isinstance(part, (ir.Expression, ir.Statement)):
+            found.append(part)
+            stack.extend(vars(part).values())
+    return found
+
+
+def _makes(program: ir.Program) -> bool:
+    return any(isinstance(part, (ir.MakePoint, ir.MakeChain)) for part in _parts(program))
+
+
+def _made_kinds(program: ir.Program) -> set[str]:
+    kinds = set()
+    for part in _parts(program):
+        if isinstance(part, ir.MakePoint):
+            kinds.add("point")
+        elif isinstance(part, ir.MakeChain):
+            kinds.add(kind_of(part.type))
+        elif isinstance(part, ir.Remove):
+            kinds.add("remove")
+    return kinds
+
+
+def _calls_itself(program: ir.Program) -> bool:
+    """Whether any function of a program calls itself, at once or through others."""
+    calls = {
+        name: {part.routine for part in _parts_of(routine.body) if isinstance(part, ir.Call)}
+        for name, routine in program.routines.items()
+    }
+    reached = dict(calls)
+    for _ in calls:
+        reached = {name: known.union(*(calls[one] for one in known)) for name, known in reached.items()}
+    return any(name in known for name, known in reached.items())
+
+
+def _loops(body: tuple[ir.Statement, ...]) -> bool:
+    """Whether statements hold a loop, a call or a list that is gone through."""
+    slow = (ir.For, ir.While, ir.Call, ir.Comprehension, ir.Reduce)
+    return any(isinstance(part, slow) for part in _parts_of(body))
+
+
+def _changes(body: tuple[ir.Statement, ...], name: str) -> bool:
+    """Whether statements change a local list."""
+    stack: list[Any] = [*body]
+    while stack:
+        part = stack.pop()
+        if isinstance(part, (ir.Assign, ir.Append, ir.SetItem)) and part.name == name:
+            return True
+        if isinstance(part, (ir.If, ir.For, ir.While)):
+            stack += [*part.body, *(part.otherwise if isinstance(part, ir.If) else ())]
+    return False

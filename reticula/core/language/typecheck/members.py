@@ -1,0 +1,226 @@
+"""What stands after a dot or in square brackets: inputs, questions, elements, places, components."""
+
+from __future__ import annotations
+
+import ast
+from difflib import get_close_matches
+from typing import NoReturn
+
+from reticula.core.geometry.mesh.geo import Geo
+from reticula.core.geometry.mesh.kinds import PLURAL
+from reticula.core.language import ir
+from reticula.core.language.parse import Place
+from reticula.core.language.queries import ASKED, METHODS, QUERY_FIELDS
+from reticula.core.language.scope import AROUND, SINGLE, Scope
+from reticula.core.language.typecheck.environment import Checker
+from reticula.core.language.types import (
+    UNKNOWN_LIST,
+    VECTORS,
+    element,
+    in_words,
+    is_element,
+    is_list,
+    is_place,
+    item_of,
+    kind_of,
+    list_of,
+    owner_of,
+)
+from reticula.core.language.types import place as place_type
+from reticula.core.spatial.sampling import SAMPLED
+
+__all__ = ["MemberChecker"]
+
+
+class MemberChecker(Checker):
+    """Checks members of inputs, elements, places, lists and vectors."""
+
+    # ---- inputs
+
+    def is_input(self, name: str) -> bool:
+        """Whether a name means an input here: nothing that comes before inputs has it."""
+        taken = name in self.frame.defined or name in self.frame.aliases or self.scope.type_of(self.scope.kind, name)
+        return name in self.scope.inputs and not taken
+
+    def query(self, owner: str, how: str, node: ast.Call, place: Place) -> ir.Query:
+        method = METHODS.get(how)
+        if method is None:
+            close = get_close_matches(how, list(METHODS), 1, 0.5) or sorted(METHODS)
+            self.fail(f"a geometry cannot be asked '{how}'; it can be asked {', '.join(close)}", place)
+        self.input(owner, place)
+        nodes = list(node.args)
+        for keyword in node.keywords:
+            if keyword.arg != "most" or how != "near" or len(nodes) != 2:
+                self.fail(f"{how} takes its values in order, without names", place)
+            nodes.append(keyword.value)
+        given = [self.lower(argument) for argument in nodes]
+        wanted = method.wanted[: len(given)]
+        if not method.least <= len(given) <= len(method.wanted):
+            self.fail(f"write {owner}.{method.usage}", place)
+        arguments = tuple(self.argument(a, w, f"{owner}.{method.usage}") for a, w in zip(given, wanted, strict=True))
+        owner = self.scope.owner(owner)
+        type = method.type
+        if type == "place":
+            type = place_type(owner, how)
+        elif how == "near":
+            type = list_of(element("point", owner))
+        return ir.Query(type, place, owner, how, arguments)
+
+    def input(self, name: str, place: Place) -> Geo:
+        geo = self.scope.inputs[name]
+        if geo is None:
+            self.fail(f"nothing is connected to '{name}'", place)
+        return geo
+
+    def of_input(self, owner: str, name: str, place: Place) -> ir.Expression:
+        """What stands after an input's name: a value of the whole, or the elements of a kind."""
+        geo = self.input(owner, place)
+        if name in ASKED:
+            known = self.scope.owner(owner)
+            return ir.All(list_of(element(ASKED[name], known)), place, known, ASKED[name])
+        scope = Scope(geo, "whole")
+        type = scope.type_of("whole", name)
+        if type is None:
+            there = [*scope.names("whole"), *ASKED, *(f"{method}()" for method in METHODS)]
+            elsewhere = [plural for plural, kind in ASKED.items() if Scope(geo, kind).type_of(kind, name)]
+            if elsewhere:
+                self.fail(
+                    f"'{name}' belongs to its {elsewhere[0]}; write e.g. mean({owner}.{elsewhere[0]}.{name})", place
+                )
+            self.fail(f"'{owner}' has no '{name}'; it has {', '.join(there)}", place)
+        return ir.ReadOf(self.computable(name, type, place), place, self.scope.owner(owner), name)
+
+    def found(self, where: ir.Expression, name: str, place: Place) -> ir.Found:
+        """What a place knows: where it is, or an attribute of what is there."""
+        owner, how = owner_of(where.type), where.type.rpartition(".")[2]
+        geo = self.scope.of(owner).geo
+        fields = QUERY_FIELDS[how]
+        on_faces = bool(geo.topology.face_count) and how != "nearest"
+        for kind in SAMPLED if on_faces else SAMPLED[:1]:
+            if geo.has(kind, name) and not (name in fields and name in ("position", "normal")):
+                type = self.computable(name, geo.find(kind, name).type, place)
+                if is_list(type):
+                    self.fail(f"'{name}' is a list, which cannot be read at a place; read it of an element", place)
+                return ir.Found(type, place, where, name, kind)
+        if name in fields:
+            return ir.Found(fields[name], place, where, name)
+        there = [*fields, *sorted({n for kind in SAMPLED for n in geo.attributes[kind]} - set(fields))]
+        close = get_close_matches(name, there, 3, 0.5) or there
+        self.fail(f"'{owner or 'geo'}' has no '{name}' there; there is {', '.join(close)}", place)
+
+    # ---- after a dot
+
+    def attribute(self, node: ast.Attribute, place: Place) -> ir.Expression:
+        match node.value:
+            case ast.Name(id=owner) if self.is_input(owner):
+                return self.of_input(owner, node.attr, place)
+            case ast.Name(id=owner) if self.is_tie(owner):
+                return self.tie(owner, node.attr, place)
+            case ast.Name(id="here"):
+                return self.of_here(node.attr, place)
+        subject = self.lower(node.value)
+        if is_place(subject.type):
+            return self.found(subject, node.attr, place)
+        if is_element(subject.type):
+            return self.of_element(subject, node.attr, place)
+        if is_list(subject.type):
+            return self.of_list(subject, node.attr, place)
+        return self.swizzle(subject, node.attr, place)
+
+    def is_tie(self, name: str) -> bool:
+        return (
+            name in self.scope.ties and name not in self.frame.defined and not self.scope.type_of(self.scope.kind, name)
+        )
+
+    def of_here(self, name: str, place: Place) -> ir.Expression:
+        kind = self.scope.kind
+        if name in AROUND[kind]:
+            return self.around(ir.Here(element(kind), place), name, place)
+        type = self.scope.type_of(kind, name)
+        if type is not None:
+            return self.read(kind, name, type, place)
+        there = ", ".join(f"here.{known}" for known in AROUND[kind]) or "nothing around it"
+        self.fail(f"a {kind} has no here.{name}; it has {there}", place)
+
+    def around(self, of: ir.Expression, word: str, place: Place) -> ir.Around:
+        kind = kind_of(of.type)
+        found = element(AROUND[kind][word], owner_of(of.type))  # type: ignore[index]
+        return ir.Around(found if (kind, word) in SINGLE else list_of(found), place, of, word)
+
+    def of_element(self, subject: ir.Expression, name: str, place: Place) -> ir.Expression:
+        kind, owner = kind_of(subject.type), owner_of(subject.type)
+        scope = self.scope.of(owner)
+        type = scope.type_of(kind, name)  # type: ignore[arg-type]
+        if type is not None:
+            return ir.ReadAt(self.computable(name, type, place), place, subject, name)
+        if name in AROUND[kind]:  # type: ignore[index]
+            return self.around(subject, name, place)
+        self.not_on(owner, kind, name, place)
+
+    def not_on(self, owner: str, kind: str, name: str, place: Place) -> NoReturn:
+        names = self.scope.of(owner).names(kind)  # type: ignore[arg-type]
+        there = get_close_matches(name, names, 3, 0.4) or names
+        on = f"the {PLURAL[kind]} of '{owner}'" if owner else PLURAL[kind]
+        self.fail(f"there is no '{name}' on {on}; there is {', '.join(there)}", place)
+
+    def of_list(self, items: ir.Expression, name: str, place: Place) -> ir.Expression:
+        of = item_of(items.type)
+        if name == "append":
+            self.fail("append stands on a line of its own: values.append(x)", place)
+        if is_element(of):
+            kind = kind_of(of)
+            scope = self.scope.of(owner_of(of))
+            type = scope.type_of(kind, name)  # type: ignore[arg-type]
+            if type is None:
+                self.not_on(owner_of(of), kind, name, place)
+            value = self.computable(name, type, place)
+            if is_list(value):
+                self.fail(f"'{name}' is a list itself; go through the elements with 'for'", place)
+            return ir.Each(list_of(value), place, items, name)
+        components = self.components(of, name)
+        if components is None:
+            self.fail(f"'.{name}' needs elements or vectors, and this is {in_words(items.type)}", place)
+        return ir.Part(list_of("number" if len(name) == 1 else f"vec{len(name)}"), place, items, components)
+
+    def tie(self, node: str, parameter: str, place: Place) -> ir.Given:
+        """The value of another node's parameter."""
+        known = self.scope.ties[node]
+        if parameter not in known:
+            close = get_close_matches(parameter, list(known), 3, 0.4) or list(known)
+            self.fail(
+                f"'{node}' has no parameter '{parameter}' with a plain value; it has {', '.join(close) or 'none'}",
+                place,
+            )
+        return self.given_value(f"{node}.{parameter}", known[parameter], place)
+
+    def components(self, type: str, letters: str) -> tuple[int, ...] | None:
+        size = VECTORS.get(type)
+        for alphabet in ("xyzw", "rgba") if size else ():
+            if len(letters) <= 4 and all(letter in alphabet[:size] for letter in letters):
+                return tuple(alphabet.index(letter) for letter in letters)
+        return None
+
+    def swizzle(self, vector: ir.Expression, letters: str, place: Place) -> ir.Component:
+        size = VECTORS.get(vector.type)
+        if size is None:
+            self.fail(f"'.{letters}' needs a vector, and this is {in_words(vector.type)}", place)
+        components = self.components(vector.type, letters)
+        if components is None:
+            self.fail(f"a {vector.type} has .{'xyzw'[:size]} and .{'rgba'[:size]}, not .{letters}", place)
+        return ir.Component("number" if len(letters) == 1 else f"vec{len(letters)}", place, vector, components)
+
+    def subscript(self, subject: ir.Expression, index: ast.expr, place: Place) -> ir.Expression:
+        if is_list(subject.type):
+            if subject.type == UNKNOWN_LIST:
+                self.fail("this list is empty", place)
+            number = self.lower(index)
+            if number.type != "integer":
+                self.fail(f"the number in [ ] is whole, not {in_words(number.type)}; write integer(x)", number.place)
+            return ir.Item(item_of(subject.type), place, subject, number)
+        size = VECTORS.get(subject.type)
+        if size is None:
+            self.fail(f"[ ] needs a list or a vector, and this is {in_words(subject.type)}", place)
+        value = index.value if isinstance(index, ast.Constant) else None
+        if type(value) is not int or not 0 <= value < size:
+            self.fail(f"the number in [ ] is one of 0 to {size - 1}", place)
+        return ir.Component("number", place, subject, (value,))

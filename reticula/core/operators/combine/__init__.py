@@ -1,0 +1,1 @@
+"""Operators that put geometries together or choose among them."""

@@ -1,0 +1,1 @@
+"""How an operator is declared: inputs, outputs, kinds of parameters, and what every operator tells."""

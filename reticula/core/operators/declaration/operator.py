@@ -1,0 +1,229 @@
+"""The one declaration of an operator, from which form, checks, reference page and every way to call it come."""
+
+from __future__ import annotations
+
+import inspect
+from collections.abc import Callable, Mapping, Sequence
+from dataclasses import dataclass
+from difflib import get_close_matches
+from typing import Any, TypeVar
+
+from reticula.core.errors import GeometryError, ParameterError
+from reticula.core.geometry.edit.placement import brought
+from reticula.core.geometry.mesh.geo import Geo
+from reticula.core.operators.declaration.diagnostics import tell_of_instances, tell_of_numbers
+from reticula.core.operators.declaration.parameters import Context, Parameter
+
+__all__ = ["OPERATORS", "Input", "Operator", "Output", "operator"]
+
+OPERATORS: dict[str, Operator] = {}
+Body = Callable[..., "Geo | tuple[Geo, ...]"]
+MoreInputs = Callable[[Mapping[str, Any]], Sequence["Input"]]
+Function = TypeVar("Function", bound=Body)
+
+
+@dataclass(frozen=True)
+class Input:
+    """One geometry input. ``many`` takes any number of geometries, in order; one that is ``optional`` may be None.
+
+    One with ``own_space`` is a template: it is not brought into the space of the first input, wherever it stands.
+    """
+
+    name: str = "geo"
+    help: str = "geometry to work on"
+    many: bool = False
+    optional: bool = False
+    own_space: bool = False
+
+
+@dataclass(frozen=True)
+class Output:
+    """One geometry that comes out."""
+
+    name: str = "geo"
+    help: str = "the result"
+
+
+@dataclass(frozen=True)
+class Operator:
+    """An operator: its function and all that is known about it.
+
+    ``carries`` says what becomes of attributes; ``makes`` names the groups and attributes it adds. Call it like a
+    function: geometries in the order of ``inputs`` (an input that takes many comes last and takes the rest), parameters
+    by name. One that runs a graph holds it as ``graph``; ``content`` is a hash of that.
+    """
+
+    name: str
+    family: str
+    summary: str
+    description: str
+    inputs: tuple[Input, ...]
+    parameters: tuple[Parameter, ...]
+    carries: str
+    keywords: tuple[str, ...]
+    version: int
+    body: Body
+    outputs: tuple[Output, ...] = (Output(),)
+    more_inputs: MoreInputs | None = None
+    writes: Callable[..., str] | None = None
+    title: str = ""
+    content: str = ""
+    graph: Mapping[str, Any] | None = None
+
+    def inputs_for(self, values: Mapping[str, Any]) -> tuple[Input, ...]:
+        """Return all inputs for given parameter values: an operator may have more of them, named by its parameters."""
+        if self.more_inputs is None:
+            return self.inputs
+        defaults = {parameter.name: parameter.default for parameter in self.parameters}
+        return (*self.inputs, *self.more_inputs({**defaults, **values}))
+
+    @property
+    def label(self) -> str:
+        return self.title or self.name.replace("_", " ")
+
+    def parameter(self, name: str) -> Parameter:
+        """Return a parameter; raise ParameterError that names the ones that exist."""
+        for parameter in self.parameters:
+            if parameter.name == name:
+                return parameter
+        names = [parameter.name for parameter in self.parameters]
+        close = get_close_matches(name, names, 2, 0.5)
+        there = f"did you mean {' or '.join(close)}?" if close else f"it has {', '.join(names) or 'none'}"
+        raise ParameterError(name, f"{self.label} has no such parameter; {there}")
+
+    def check(self, given: Mapping[str, Any]) -> dict[str, Any]:
+        """Return all parameters in stored form, defaults filled in; raise ParameterError for the first bad one.
+
+        Values of dials that a graph has no more are passed over: they are kept in the document.
+        """
+        for name in given if self.graph is None else ():
+            self.parameter(name)
+        return {p.name: p.check(given.get(p.name, p.default)) for p in self.parameters}
+
+    def run(
+        self,
+        inputs: Sequence[Geo | Sequence[Geo] | None],
+        values: Mapping[str, Any],
+        dials: Mapping[str, Any] | None = None,
+        ties: Mapping[str, Mapping[str, Any]] | None = None,
+    ) -> tuple[Geo, ...]:
+        """Run on checked ``values``; returns a Geo per output.
+
+        ``inputs`` holds a Geo per input, a sequence of them where it takes many, or None for an optional one. All are
+        brought into the space of the first one, unless a parameter ``space`` says that each keeps its own.
+        """
+        declared = self.inputs_for(values)
+        given = inputs if values.get("space") == "own" else self._in_one_space(declared, inputs)
+        named = dict(zip((entry.name for entry in declared), given, strict=True))
+        single = {name: geo for name, geo in named.items() if geo is None or isinstance(geo, Geo)}
+        resolved: dict[str, Any] = {}
+        for parameter in self.parameters:
+            context = Context(single, dials or {}, resolved, ties or {})
+            resolved[parameter.name] = parameter.resolve(values[parameter.name], context)
+        result = self.body(*given, **resolved)
+        made = result if isinstance(result, tuple) else (result,)
+        tell_of_numbers(given, made)
+        tell_of_instances(self, single, values)
+        return made
+
+    @staticmethod
+    def _in_one_space(
+        declared: Sequence[Input], inputs: Sequence[Geo | Sequence[Geo] | None]
+    ) -> list[Geo | Sequence[Geo] | None]:
+        """Bring all geometries to where they stand as seen from the first one."""
+        flat = [geo for entry in inputs for geo in ([entry] if isinstance(entry, Geo) else entry or [])]
+        if len(flat) < 2:
+            return list(inputs)
+        seen: list[Geo | Sequence[Geo] | None] = []
+        for entry, given in zip(declared, inputs, strict=True):
+            if given is None or entry.own_space:
+                seen.append(given)
+            elif isinstance(given, Geo):
+                seen.append(brought(given, flat[0]))
+            else:
+                seen.append([brought(geo, flat[0]) for geo in given])
+        return seen
+
+    def __call__(self, *geometries: Geo, **parameters: Any) -> Any:
+        """Return a Geo, or a tuple with one per output if there are several."""
+        values = self.check(parameters)
+        made = self.run(self._sort_inputs(geometries, self.inputs_for(values)), values)
+        return made[0] if len(self.outputs) == 1 else made
+
+    def _sort_inputs(self, geometries: Sequence[Geo], inputs: Sequence[Input]) -> list[Geo | Sequence[Geo] | None]:
+        for given in geometries:
+            if not isinstance(given, Geo):
+                raise GeometryError(f"{self.label} takes geometries first and parameters by name, not {given!r}")
+        single = [entry for entry in inputs if not entry.many]
+        many = len(single) < len(inputs)
+        least = sum(not entry.optional for entry in single)
+        if len(geometries) < least or (len(geometries) > len(single) and not many):
+            names = (
+                ", ".join(entry.name + ("…" if entry.many else "?" if entry.optional else "") for entry in inputs)
+                or "none"
+            )
+            raise GeometryError(f"{self.label} takes {len(single)} geometries ({names}), not {len(geometries)}")
+        sorted_: list[Geo | Sequence[Geo] | None] = list(geometries[: len(single)])
+        sorted_ += [None] * (len(single) - len(sorted_))
+        return [*sorted_, list(geometries[len(single) :])] if many else sorted_
+
+    def describe(self) -> dict[str, Any]:
+        """Return the declaration as plain data."""
+        return {
+            "name": self.name,
+            "label": self.label,
+            "family": self.family,
+            "summary": self.summary,
+            "description": self.description,
+            "carries": self.carries,
+            "keywords": list(self.keywords),
+            "version": self.version,
+            "inputs": [{"name": i.name, "help": i.help, "many": i.many, "optional": i.optional} for i in self.inputs],
+            "holds_graph": self.name in ("folded", "repeat", "for_each"),
+            "makes_value": self.writes is not None,
+            "declares_inputs": self.more_inputs is not None,
+            "outputs": [{"name": o.name, "help": o.help} for o in self.outputs],
+            "parameters": [parameter.describe() for parameter in self.parameters],
+        }
+
+
+def operator(
+    name: str,
+    *,
+    family: str,
+    parameters: Sequence[Parameter],
+    carries: str,
+    inputs: Sequence[Input] = (Input(),),
+    outputs: Sequence[Output] = (Output(),),
+    keywords: Sequence[str] = (),
+    version: int = 1,
+    more_inputs: MoreInputs | None = None,
+    writes: Callable[..., str] | None = None,
+) -> Callable[[Function], Function]:
+    """Declare the decorated function as an operator.
+
+    ``writes`` makes it a value node: it writes an expression and no geometry is made.
+    ``more_inputs`` names inputs that depend on parameter values; they follow the declared ones.
+
+    The first line of its docstring is the summary. Its positional arguments are the inputs, its keyword-only
+    arguments the parameters; a mismatch is an error at import.
+    """
+
+    def register(body: Function) -> Function:
+        signature = inspect.signature(body).parameters.values()
+        takes = [p.name for p in signature if p.kind is inspect.Parameter.KEYWORD_ONLY]
+        if takes != [parameter.name for parameter in parameters]:
+            raise TypeError(f"operator {name}: declared parameters differ from the function's: {takes}")
+        if name in OPERATORS:
+            raise TypeError(f"operator {name} is declared twice")
+        summary, _, rest = inspect.cleandoc(body.__doc__ or "").partition("\n")
+        made = Operator(
+            name, family, summary.strip().rstrip("."), rest.strip(), tuple(inputs), tuple(parameters), carries,
+            tuple(keywords), version, body, tuple(outputs), more_inputs, writes,
+        )  # fmt: skip
+        for parameter in parameters:
+            parameter.check(parameter.default)
+        OPERATORS[name] = made
+        return body
+
+    return register

@@ -1,0 +1,70 @@
+"""Where operators get stored shapes and files from: the project in the service, the disk in Python."""
+
+from __future__ import annotations
+
+import contextlib
+import hashlib
+from collections.abc import Iterator, Mapping
+from contextvars import ContextVar
+from pathlib import Path
+from typing import Protocol
+
+from reticula.core.errors import GeometryError
+from reticula.core.geometry.mesh.geo import Geo
+
+__all__ = ["DiskResources", "Resources", "resources", "using_resources"]
+
+
+class Resources(Protocol):
+    """Shapes by name. ``key`` changes whenever what ``load`` returns does."""
+
+    def key(self, name: str) -> str: ...
+
+    def load(self, name: str) -> Geo: ...
+
+
+class DiskResources:
+    """Shapes given by name (``reticula run --in NAME=FILE``), else files by path, below ``folder``."""
+
+    def __init__(self, named: Mapping[str, str | Path | Geo] | None = None, folder: str | Path = ".") -> None:
+        self.named = dict(named or {})
+        self.folder = Path(folder)
+
+    def key(self, name: str) -> str:
+        found = self._find(name)
+        if isinstance(found, Geo):
+            return found.digest
+        return hashlib.blake2b(found.read_bytes(), digest_size=16).hexdigest() + found.suffix
+
+    def load(self, name: str) -> Geo:
+        found = self._find(name)
+        return found if isinstance(found, Geo) else Geo.read(found)
+
+    def _find(self, name: str) -> Geo | Path:
+        found = self.named.get(name, self.folder / name)
+        if isinstance(found, Geo):
+            return found
+        if not Path(found).is_file():
+            known = ", ".join(self.named) or "none"
+            raise GeometryError(
+                f"there is no shape or file '{name}' (given by name: {known}); give it with --in {name}=FILE"
+            )
+        return Path(found)
+
+
+_current: ContextVar[Resources | None] = ContextVar("resources", default=None)
+
+
+def resources() -> Resources:
+    """Return the resources in use; the disk's working folder if none were set."""
+    return _current.get() or DiskResources()
+
+
+@contextlib.contextmanager
+def using_resources(chosen: Resources) -> Iterator[None]:
+    """Take shapes from ``chosen`` inside the block."""
+    token = _current.set(chosen)
+    try:
+        yield
+    finally:
+        _current.reset(token)

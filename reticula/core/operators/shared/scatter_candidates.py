@@ -1,0 +1,145 @@
+"""What the scattering operators share: how many points, how evenly, and carrying the surface's values to them."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+import numpy as np
+
+from reticula.core.arrays import AnyArray, Flags, Floats, Indices, frozen
+from reticula.core.diagnostics import note, warn
+from reticula.core.errors import LimitError
+from reticula.core.geometry import Attribute, Geo, SourceMap, triangles
+from reticula.core.geometry.mesh.source_maps import Weights
+from reticula.core.geometry.remesh.scattering import places_on_triangles, spread, thinned
+from reticula.core.operators.declaration.parameters import Choice, Integer, Number, Parameter
+from reticula.core.spatial.points import NearestPoints
+
+__all__ = ["CANDIDATES", "MOST", "Candidates", "amounts", "carried_points", "evenly", "on_surface", "require", "spaced"]
+
+MOST = 20_000_000
+"""Points that one scattering may make."""
+CANDIDATES = 5
+"""How many candidates even spacing chooses from, per point that is wanted; the paper's advice."""
+
+
+@dataclass(frozen=True, eq=False)
+class Candidates:
+    """Random places ``position (N, 3)`` with the ``normal (N, 3)`` of the surface (0 where there is none) and relative ``density (N,)``."""
+
+    position: Floats
+    normal: Floats
+    density: Floats
+    triangle: Indices
+    weight: Floats
+
+    def chosen(self, rows: AnyArray) -> Candidates:
+        return Candidates(
+            self.position[rows], self.normal[rows], self.density[rows], self.triangle[rows], self.weight[rows]
+        )
+
+
+def amounts(per: str, unit: str, spacing: float, arrangement: str) -> tuple[Parameter, ...]:
+    """Return the parameters of how many points there are and how they lie; ``per`` is "area" or "volume"."""
+    word = {"area": "square metre", "volume": "cubic metre"}[per]
+    return (
+        Choice("amount", "total", "how many points", options={
+            "total": "a number in all", f"per {per}": f"a number per {word}", "spacing": "as many as fit with a distance between them",
+        }),
+        Number("total", 200, "points in all", soft=(0, 5000), low=0.0, step=1, shown_when=("amount", "total")),
+        Number(f"per_{per}", 500.0, f"points per {word}", unit=unit, soft=(0, 5000), low=0.0, shown_when=("amount", f"per {per}")),
+        Number("spacing", spacing, "least distance between points", unit="m", soft=(0, 1), low=1e-9, shown_when=("amount", "spacing")),
+        Choice("arrangement", arrangement, "how they lie", options={
+            "random": "each by itself", "even": "evenly spaced, without clumps and gaps",
+        }, shown_when=("amount", ["total", f"per {per}"])),
+        Integer("seed", 0, "another number gives other places", soft=(0, 100)),
+    )  # fmt: skip
+
+
+def require(count: float) -> int:
+    """Return a count of points as a whole number; LimitError beyond twenty million."""
+    if count > MOST:
+        raise LimitError(f"this would make {count:,.0f} points; {MOST:,} is the most, so ask for fewer")
+    return max(round(count), 0)
+
+
+def on_surface(geo: Geo, density: Floats, faces: Flags, count: int, seed: int) -> Candidates:
+    """Return random places on the marked ``faces (F,)``, by area times ``density (P,)``, which is 0 or more per point."""
+    cut = triangles(geo)
+    point = geo.topology.corner_point[cut.corner]
+    corner = geo.positions[point]
+    normal = np.cross(corner[:, 1] - corner[:, 0], corner[:, 2] - corner[:, 0])
+    twice = np.linalg.norm(normal, axis=1)
+    at = np.ascontiguousarray(density[point])
+    total = np.cumsum(np.where(faces[cut.face], 0.5 * twice * at.mean(axis=1), 0.0))
+    if not total[-1] > 0.0:
+        warn("There is no area with a density above 0, so no points were made.")
+        count = 0
+    triangle, weight = places_on_triangles(total, at, count, seed)
+    place = np.einsum("ni,nij->nj", weight, corner[triangle])
+    facing = normal[triangle] / np.maximum(twice[triangle], 1e-300)[:, None]
+    return Candidates(place, facing, np.einsum("ni,ni->n", weight, at[triangle]), triangle, weight)
+
+
+def evenly(candidates: Candidates, wanted: int, size: float, flat: bool) -> Candidates:
+    """Keep ``wanted`` candidates, evenly spaced; ``size`` is the area (``flat``) or volume in which they lie.
+
+    The radius is the largest that as many disks or balls could have: Yuksel 2015, equations 1 and 2.
+    """
+    if not len(candidates.position) or wanted <= 0:
+        return candidates.chosen(np.zeros(0, np.int64))
+    largest = (
+        (size / (2.0 * np.sqrt(3.0) * wanted)) ** 0.5 if flat else (size / (4.0 * np.sqrt(2.0) * wanted)) ** (1 / 3)
+    )
+    relative = candidates.density / max(float(candidates.density.mean()), 1e-300)
+    radius = largest * np.maximum(relative, 0.05) ** (-0.5 if flat else -1.0 / 3.0)
+    start, item, distance = NearestPoints(candidates.position).near(candidates.position, 2.0 * radius)
+    kept = spread(start, item, distance, radius, candidates.normal, wanted)
+    return candidates.chosen(kept)
+
+
+def spaced(candidates: Candidates, spacing: float, flat: bool) -> Candidates:
+    """Keep candidates no closer together than ``spacing`` m where the density is highest, farther apart where it is lower."""
+    if not len(candidates.position):
+        return candidates
+    relative = candidates.density / max(float(candidates.density.max()), 1e-300)
+    radius = spacing * np.maximum(relative, 1e-3) ** (-0.5 if flat else -1.0 / 3.0)
+    start, item, distance = NearestPoints(candidates.position).near(candidates.position, radius)
+    kept = thinned(start, item, distance, radius, candidates.normal)
+    return candidates.chosen(np.flatnonzero(kept))
+
+
+def carried_points(source: Geo, chosen: Candidates) -> Geo:
+    """Return points at the chosen places with every attribute of the surface, its face and the place within it.
+
+    ``source_face`` is the face's number; ``source_corners`` are three of its corners, whose ``source_weights`` make the
+    place. Attributes of points win over those of corners, these over those of faces.
+    """
+    made = Geo.of(chosen.position)
+    cut = triangles(source)
+    corners, face = cut.corner[chosen.triangle], cut.face[chosen.triangle]
+    points = source.topology.corner_point[corners]
+    heavy = (np.arange(len(corners)), chosen.weight.argmax(axis=1) if len(corners) else np.zeros(0, np.int64))
+    maps = {
+        "face": SourceMap(face),
+        "corner": SourceMap(corners[heavy], Weights.rows(corners, chosen.weight)),
+        "point": SourceMap(points[heavy], Weights.rows(points, chosen.weight)),
+    }
+    for kind, entry in maps.items():
+        for name, found in source.attributes[kind].items():  # type: ignore[index]
+            if name != "position":
+                if made.has("point", name) and kind == "point":
+                    note(f"'{name}' is on more than one kind; the points' values were taken.")
+                made = made.with_attribute("point", name, entry.attribute(name, found))
+    left = [name for kind in ("edge", "curve", "instance") for name in source.attributes[kind]]  # type: ignore[index]
+    if left:
+        note(f"Left behind, since points lie on faces: {', '.join(left)}.")
+    for name, found in source.attributes["whole"].items():
+        made = made.with_attribute("whole", name, found)
+    if not source.has("point", "normal") and not source.has("corner", "normal"):
+        made = made.with_attribute("point", "normal", chosen.normal)
+    made = made.with_attribute("point", "source_face", face.astype(np.int64))
+    start = np.arange(len(corners) + 1, dtype=np.int32) * 3
+    listed = Attribute("integer list", frozen(corners.reshape(-1).astype(np.int64)), frozen(start))
+    made = made.with_attribute("point", "source_corners", listed)
+    return made.with_attribute("point", "source_weights", chosen.weight)

@@ -1,0 +1,204 @@
+"""Sheets cut by solids and by sheets, and flat sheets put together in their plane."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+
+import numpy as np
+
+from reticula.core.arrays import AnyArray, Flags, Floats, frozen, ragged_index, starts_from_sizes
+from reticula.core.diagnostics import note, warn
+from reticula.core.geometry import Geo, SourceMap, Topology, Weights, carry, kept, triangles
+from reticula.core.geometry.edit.concatenate import joined
+from reticula.core.geometry.edit.level_cut import triangulated
+from reticula.core.geometry.edit.subset import subset
+from reticula.core.geometry.edit.weld import merged, nearest_clusters
+from reticula.core.geometry.planar.arrangement import parts_of
+from reticula.core.geometry.planar.barycentric import barycentric
+from reticula.core.spatial.crossings import crossing_segments
+from reticula.core.spatial.inside import behind, inside
+
+__all__ = ["cut_sheet", "flat_normal", "flat_sheets"]
+
+WELD = 1e-9
+"""Distance, as a share of the size, at which the ends of cuts in neighbouring faces are one point."""
+
+
+def cut_sheet(geo: Geo, others: Sequence[Geo]) -> tuple[Geo, Flags, Flags]:
+    """Cut the faces of an open mesh where others cross them.
+
+    Returns the cut mesh, which of its faces lie inside a solid (or behind a sheet), and which of its edges are the seam.
+    Only faces that are crossed are cut, into triangles and then along the crossings.
+    """
+    size = float(np.linalg.norm(geo.bounds[1] - geo.bounds[0]))
+    for other in others:
+        geo = _cut_by(geo, other, size)
+    within = np.zeros(geo.topology.face_count, bool)
+    places = _middles(geo)
+    for other in others:
+        within |= behind(other, places) if other.topology.border_edges.any() else inside(other, places)
+    shape = geo.topology
+    sides = within[shape.corner_face[shape.edge_corners[1]]]
+    start = shape.edge_corners[0][:-1]
+    seam = np.zeros(0, bool)
+    if shape.edge_count:
+        seam = np.logical_or.reduceat(sides, start) & ~np.logical_and.reduceat(sides, start)
+    return geo, within, seam
+
+
+def _middles(geo: Geo) -> Floats:
+    """A place inside each face ``(F, 3)``: the middle of its largest triangle."""
+    cut = triangles(geo)
+    corner = geo.positions[geo.topology.corner_point[cut.corner]]
+    area = np.linalg.norm(np.cross(corner[:, 1] - corner[:, 0], corner[:, 2] - corner[:, 0]), axis=1)
+    order = np.lexsort([area, cut.face])
+    last = np.flatnonzero(np.append(cut.face[order][1:] != cut.face[order][:-1], True)) if len(order) else order
+    return corner[order[last]].mean(axis=1)
+
+
+def _cut_by(geo: Geo, other: Geo, size: float) -> Geo:
+    cut = triangles(geo)
+    owner, _ = crossing_segments(geo.positions[geo.topology.corner_point[cut.corner]], other)
+    if not len(owner):
+        return geo
+    crossed = np.zeros(geo.topology.face_count, bool)
+    crossed[cut.face[owner]] = True
+    geo = triangulated(geo, crossed)
+    shape = geo.topology
+    faces = np.flatnonzero(shape.face_size == 3)
+    corner = shape.face_start[faces][:, None] + np.arange(3)
+    place = geo.positions[shape.corner_point[corner]]
+    owner, segments = crossing_segments(place, other)
+    hit = np.unique(owner)
+    number = np.full(len(faces), -1)
+    number[hit] = np.arange(len(hit))
+    parts = parts_of(place[hit], number[owner], segments, size)
+    weight = barycentric(place[hit][np.repeat(parts.owner, np.diff(parts.start))], parts.place)
+    stays = np.ones(shape.face_count, bool)
+    stays[faces[hit]] = False
+    flat, _ = ragged_index(shape.face_start, np.flatnonzero(stays))
+    order = np.argsort(np.concatenate([np.flatnonzero(stays), faces[hit][parts.owner]]), kind="stable")
+    sizes = np.concatenate([shape.face_size[stays], np.diff(parts.start)])
+    columns = np.concatenate(
+        [np.repeat(flat[:, None], 3, 1), corner[hit][np.repeat(parts.owner, np.diff(parts.start))]]
+    )
+    shares = np.concatenate([np.tile([1.0, 0, 0], (len(flat), 1)), weight])
+    point = np.concatenate([shape.corner_point[flat], shape.point_count + np.arange(len(parts.place))])
+    pick, start = ragged_index(starts_from_sizes(sizes), order)
+    points = shape.point_count + len(parts.place)
+    topology = Topology(
+        points, start, point[pick], shape.curve_start, shape.curve_point, shape.curve_closed, shape.instance_count
+    )
+    main = columns[np.arange(len(columns)), shares.argmax(axis=1)]
+    old = np.arange(shape.point_count)
+    point_columns = np.concatenate([np.repeat(old[:, None], 3, 1), shape.corner_point[columns[len(flat) :]]])
+    point_shares = np.concatenate([np.tile([1.0, 0, 0], (len(old), 1)), weight])
+    point_main = np.concatenate([old, shape.corner_point[main[len(flat) :]]])
+    made = carry(
+        geo, topology,
+        {
+            "point": SourceMap(frozen(point_main.astype(np.int32)), Weights.rows(point_columns, point_shares)),
+            "face": kept(np.concatenate([np.flatnonzero(stays), faces[hit][parts.owner]])[order]),
+            "corner": SourceMap(frozen(main[pick].astype(np.int32)), Weights.rows(columns[pick], shares[pick])),
+            "edge": kept(np.full(topology.edge_count, -1)),
+        },
+        positions=np.concatenate([geo.positions, parts.place]),
+    )  # fmt: skip
+    if geo.attributes["edge"]:
+        warn(
+            f"The edge attributes {', '.join(geo.attributes['edge'])} have their defaults on all edges of the cut sheet."
+        )
+    return _welded(made, shape.point_count, size)
+
+
+def _welded(made: Geo, old: int, size: float) -> Geo:
+    """Put the ends of cuts together, and onto the old points, which stay to the bit."""
+    shape = made.topology
+    used = np.zeros(shape.point_count, bool)
+    used[shape.corner_point] = True
+    rows = np.flatnonzero(used | (np.arange(shape.point_count) < old))
+    leader = nearest_clusters(made.positions, rows, WELD * size)
+    return subset(merged(made, leader, average=False), loose=True)
+
+
+def flat_normal(parts: Sequence[Geo]) -> Floats | None:
+    """Return the normal of the plane in which all of several open meshes lie, or None."""
+    from reticula.core.geometry.measure.areas import face_normals
+
+    size = max(float(np.linalg.norm(part.bounds[1] - part.bounds[0])) for part in parts)
+    normals = face_normals(parts[0])
+    lead = normals[int(np.linalg.norm(normals, axis=1).argmax())] if len(normals) else np.zeros(3)
+    if not lead.any():
+        return None
+    origin = parts[0].positions[parts[0].topology.corner_point[0]]
+    for part in parts:
+        used = part.positions[np.unique(part.topology.corner_point)]
+        if not part.topology.border_edges.any() or np.abs((used - origin) @ lead).max(initial=0.0) > 1e-9 * size:
+            return None
+    return lead
+
+
+def flat_sheets(parts: Sequence[Geo], normal: Floats, operation: str) -> tuple[Geo, AnyArray]:
+    """Unite, subtract or intersect flat sheets in their plane; returns the result and the source of each face.
+
+    The first sheet is cut along the outlines of the others, and they along its, standing up from the plane; then the
+    faces that are wanted are kept. Nothing is triangulated but what is cut.
+    """
+    size = max(float(np.linalg.norm(part.bounds[1] - part.bounds[0])) for part in parts)
+    first = parts[0]
+    faces = np.cumsum([0, *(part.topology.face_count for part in parts)])
+    first = first.with_attribute("face", "_origin", np.arange(faces[1]))
+    rest = [
+        part.with_attribute("face", "_origin", np.arange(faces[n + 1], faces[n + 2]))
+        for n, part in enumerate(parts[1:])
+    ]
+    walls = [_wall(part, normal, size) for part in parts]
+    cut = first
+    for wall in walls[1:]:
+        cut = _cut_by(cut, wall, size)
+    covered = np.zeros(cut.topology.face_count, bool)
+    for part in rest:
+        covered |= _over(part, cut, normal, size)
+    if operation != "union":
+        made = subset(cut, covered if operation == "intersection" else ~covered)
+        return _without_origin(made)
+    pieces = [cut]
+    done = [first]
+    for n, part in enumerate(rest):
+        other = part
+        for wall in walls[: n + 1]:
+            other = _cut_by(other, wall, size)
+        hidden = np.zeros(other.topology.face_count, bool)
+        for earlier in done:
+            hidden |= _over(earlier, other, normal, size)
+        pieces.append(subset(other, ~hidden))
+        done.append(part)
+    together = joined(pieces)
+    every = np.arange(together.topology.point_count)
+    return _without_origin(
+        merged(together, nearest_clusters(together.positions, every, 10 * WELD * size), average=False)
+    )
+
+
+def _wall(sheet: Geo, normal: Floats, size: float) -> Geo:
+    """The outline of a sheet as a wall through its plane."""
+    shape = sheet.topology
+    corner = np.flatnonzero(shape.border_edges[shape.corner_edge])
+    a, b = sheet.positions[shape.corner_point[corner]], sheet.positions[shape.corner_point[shape.corner_next[corner]]]
+    up = normal * size
+    quads = np.stack([a - up, b - up, b + up, a + up], axis=1)
+    return Geo.from_faces(quads.reshape(-1, 3), np.arange(len(quads) * 4).reshape(-1, 4))
+
+
+def _over(sheet: Geo, cut: Geo, normal: Floats, size: float) -> Flags:
+    """Which faces of ``cut`` lie on a sheet in the same plane."""
+    from reticula.core.spatial import surface_of
+
+    begin = _middles(cut) + normal * size
+    return surface_of(sheet).ray(begin, np.tile(-normal, (len(begin), 1))).found
+
+
+def _without_origin(made: Geo) -> tuple[Geo, AnyArray]:
+    origin = made.attribute("face", "_origin")
+    note(f"{made.topology.face_count:,} flat faces.")
+    return made.without_attribute("face", "_origin"), origin

@@ -1,0 +1,1 @@
+"""Operators that bring shapes in from outside."""

@@ -1,0 +1,176 @@
+"""Looks that are drawn: the mesh and what the view puts on it, as named buffers."""
+
+from __future__ import annotations
+
+from typing import Any, cast
+
+import numpy as np
+
+from reticula.core.arrays import Floats
+from reticula.core.errors import GeometryError
+from reticula.core.geometry import KINDS, Geo, Kind, triangles
+from reticula.core.geometry.validation import checks
+from reticula.core.geometry.edit.instances import flatten
+from reticula.core.geometry.edit.placement import place_of, settled
+from reticula.core.geometry.measure.areas import face_centers, face_normals, point_normals
+from reticula.core.geometry.measure.curvature import edge_angles
+from reticula.workers.buffers import BufferFiles
+
+__all__ = ["corner_uv", "edge_kinds", "flat", "groups", "kind_of", "mesh", "place", "strokes"]
+
+Wish = dict[str, Any]
+MOST_GROUPS = 32
+"""Groups that are told apart in one picture: one bit each."""
+SHARP = 30.0
+"""From which angle in degrees on an edge counts as a crease, if no crease attribute says so."""
+
+
+def kind_of(wish: Wish) -> Kind:
+    """Return the element kind that a wish names."""
+    kind = wish.get("kind")
+    if kind not in KINDS:
+        raise GeometryError(f"there is no element kind '{kind}'; there are {', '.join(KINDS)}")
+    return cast(Kind, kind)
+
+
+def mesh(geo: Geo, wish: Wish, buffers: BufferFiles) -> dict[str, Any]:
+    """What is needed to draw it where it stands: positions, triangles (as corners), edges, curves, loose points, normals."""
+    geo = settled(geo)
+    shape = geo.topology
+    cut = triangles(geo)
+    loose = np.flatnonzero(~shape.used_points)
+    return {
+        "position": buffers.keep(geo.positions.astype("<f4")),
+        "normal": buffers.keep(point_normals(geo).astype("<f4")),
+        "corner_point": buffers.keep(shape.corner_point.astype("<u4")),
+        "triangle_corner": buffers.keep(cut.corner.astype("<u4")),
+        "triangle_face": buffers.keep(cut.face.astype("<u4")),
+        "edge": buffers.keep(shape.edges.astype("<u4")),
+        "segment": buffers.keep(shape.curve_segments[0].astype("<u4")),
+        "loose_point": buffers.keep(loose.astype("<u4")),
+        "instances": _instances(geo, buffers),
+        "bounds": geo.bounds.tolist(),
+    }
+
+
+def _instances(geo: Geo, buffers: BufferFiles) -> list[dict[str, Any]]:
+    """Per shape that is placed: what is needed to draw it once, and a matrix (column by column) for each copy."""
+    if not geo.topology.instance_count:
+        return []
+    which, matrix = geo.attribute("instance", "shape"), geo.attribute("instance", "transform")
+    made = []
+    for number, prototype in enumerate(geo.prototypes):
+        chosen = matrix[which == number]
+        if len(chosen):
+            columns = buffers.keep(np.ascontiguousarray(chosen.transpose(0, 2, 1)).astype("<f4"))
+            made.append({"mesh": mesh(flatten(prototype), {}, buffers), "matrix": columns})
+    return made
+
+
+def flat(geo: Geo, wish: Wish, buffers: BufferFiles) -> dict[str, Any]:
+    """The faces laid out by their uv: a mesh with one point per corner, at u to the right and v up.
+
+    ``own_point`` and ``own_edge`` say which point and edge of the geometry a point and an edge of the layout are.
+    """
+    uv = _uv(geo)
+    shape = geo.topology
+    cut = triangles(geo)
+    place = np.concatenate([uv, np.zeros((len(uv), 1))], axis=1)
+    around = np.stack([np.arange(shape.corner_count), shape.corner_next], axis=1)
+    bounds = np.stack(
+        [np.minimum(place.min(axis=0, initial=0.0), 0.0), np.maximum(place.max(axis=0, initial=1.0), 1.0)]
+    )
+    bounds[:, 2] = 0.0
+    return {
+        "position": buffers.keep(place.astype("<f4")),
+        "normal": buffers.keep(np.tile(np.array([0.0, 0.0, 1.0], "<f4"), (len(uv), 1))),
+        "corner_point": buffers.keep(np.arange(shape.corner_count).astype("<u4")),
+        "triangle_corner": buffers.keep(cut.corner.astype("<u4")),
+        "triangle_face": buffers.keep(cut.face.astype("<u4")),
+        "edge": buffers.keep(around.astype("<u4")),
+        "segment": buffers.keep(np.zeros((0, 2), "<u4")),
+        "loose_point": buffers.keep(np.zeros(0, "<u4")),
+        "own_point": buffers.keep(shape.corner_point.astype("<u4")),
+        "own_edge": buffers.keep(shape.corner_edge.astype("<u4")),
+        "instances": [],
+        "bounds": bounds.tolist(),
+    }
+
+
+def _uv(geo: Geo) -> Floats:
+    found = checks.corner_uv(geo)
+    if found is None:
+        raise GeometryError(
+            "there is no uv here (a vec2 of each corner or point); a set attribute card can make it, for example from position"
+        )
+    return found
+
+
+def corner_uv(geo: Geo, wish: Wish, buffers: BufferFiles) -> dict[str, Any]:
+    """Where each corner lies on the uv sheet, for a checker on the surface."""
+    uv = _uv(geo)
+    return {
+        "values": buffers.keep(uv.astype("<f4")),
+        "low": uv.min(axis=0, initial=np.inf).tolist() if len(uv) else [0, 0],
+        "high": uv.max(axis=0, initial=-np.inf).tolist() if len(uv) else [0, 0],
+    }
+
+
+def place(geo: Geo, wish: Wish, buffers: BufferFiles) -> dict[str, Any]:
+    """The matrix from the geometry's own space to the world, row by row."""
+    return {"matrix": place_of(geo).reshape(-1).tolist()}
+
+
+def strokes(geo: Geo, wish: Wish, buffers: BufferFiles) -> dict[str, Any]:
+    """Where strokes begin and which way they go: normals, or a vector attribute ``name``, of points or faces."""
+    name = str(wish.get("name") or "normal")
+    geo = settled(geo)
+    on_faces = wish.get("kind") == "face"
+    kind: Kind = "face" if on_faces else "point"
+    begin = face_centers(geo) if on_faces else geo.positions
+    if name == "normal" and not geo.has(kind, name):
+        direction = face_normals(geo) if on_faces else point_normals(geo)
+    else:
+        found = geo.find(kind, name)
+        if found.type != "vec3":
+            raise GeometryError(f"'{name}' is a {found.type}; strokes show a vec3")
+        direction = found.values
+    return {"begin": buffers.keep(begin.astype("<f4")), "direction": buffers.keep(direction.astype("<f4"))}
+
+
+def edge_kinds(geo: Geo, wish: Wish, buffers: BufferFiles) -> dict[str, Any]:
+    """Which edges are open borders (1), creases (2) or crowded (3, more than two faces); 0 for the others.
+
+    Creases are the edges whose ``crease`` is above 0; without that attribute, those where faces meet at more than ``angle``
+    degrees.
+    """
+    geo = settled(geo)
+    shape = geo.topology
+    uses = shape.edge_face_count
+    kinds = np.zeros(shape.edge_count, np.uint8)
+    told = geo.has("edge", "crease")
+    if told:
+        kinds[np.asarray(geo.attribute("edge", "crease"), float) > 0] = 2
+    else:
+        kinds[np.abs(edge_angles(geo)) > float(wish.get("angle", SHARP))] = 2
+    kinds[uses == 1] = 1
+    kinds[uses > 2] = 3
+    border, crease, crowded = np.bincount(kinds, minlength=4)[1:]
+    return {
+        "kinds": buffers.keep(kinds), "border": int(border), "crease": int(crease), "crowded": int(crowded),
+        "creases_are": "edges with a crease" if told else f"faces meet at more than {float(wish.get('angle', SHARP)):g}°",
+    }  # fmt: skip
+
+
+def groups(geo: Geo, wish: Wish, buffers: BufferFiles) -> dict[str, Any]:
+    """All groups of a kind: their names, how many they hold, and for each element a bit per group it is in."""
+    kind = kind_of(wish)
+    names = geo.groups(kind)[:MOST_GROUPS]
+    bits = np.zeros(geo.topology.count(kind), "<u4")
+    for number, name in enumerate(names):
+        bits |= geo.group(kind, name).astype("<u4") << np.uint32(number)
+    return {
+        "kind": kind, "values": buffers.keep(bits), "total": len(bits),
+        "groups": [{"name": name, "members": int(geo.group(kind, name).sum())} for name in names],
+        "left_out": len(geo.groups(kind)) - len(names),
+    }  # fmt: skip

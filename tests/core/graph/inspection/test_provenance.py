@@ -1,0 +1,67 @@
+"""Trace: the way of an element back to the node that made it."""
+
+from __future__ import annotations
+
+from typing import Any
+
+import numpy as np
+import pytest
+
+from reticula.core.errors import GeometryError
+from reticula.core.graph import Evaluation, Evaluator
+from reticula.core.graph.inspection.provenance import trace
+from tests.core.graph.building import graph, node
+
+
+def evaluated(**nodes: dict[str, Any]) -> Evaluation:
+    return Evaluator().evaluate(graph(nodes))
+
+
+def way(done: Evaluation, feed: str, kind: Any, element: int) -> list[tuple[str, int, str]]:
+    return [(step.feed, step.element, step.how) for step in trace(done, feed, kind, element)]
+
+
+def test_a_face_that_was_only_moved_is_followed_to_where_it_was_made() -> None:
+    done = evaluated(
+        a=node("grid", cells=[3, 3]), b=node("transform", "a", move=[0, 1, 0]), c=node("group", "b", where="index < 2")
+    )
+    assert way(done, "c", "face", 4) == [("c", 4, "kept"), ("b", 4, "kept"), ("a", 4, "new")]
+    steps = trace(done, "c", "face", 4)
+    assert steps[0].position == pytest.approx((0.0, 1.0, 0.0))
+    assert steps[-1].position == pytest.approx((0.0, 0.0, 0.0))
+
+
+def test_a_number_that_shifts_is_followed_by_name() -> None:
+    done = evaluated(a=node("grid", cells=[4, 1]), b=node("remove", "a", where="index < 2"))
+    assert way(done, "b", "face", 0) == [("b", 0, "kept"), ("a", 2, "new")]
+
+
+def test_children_lead_to_what_they_were_made_from() -> None:
+    done = evaluated(a=node("grid", cells=[2, 1]), b=node("split_faces", "a"))
+    parents = [way(done, "b", "face", face)[1][1] for face in range(done.geo("b").topology.face_count)]
+    assert sorted(parents) == [0, 0, 0, 0, 1, 1, 1, 1]
+    hows = {way(done, "b", "face", face)[0][2] for face in range(8)}
+    assert hows == {"kept", "made"}
+
+
+def test_walls_are_new_or_come_from_a_face_and_joined_pieces_from_their_own_input() -> None:
+    done = evaluated(
+        a=node("box"), b=node("grid", cells=[2, 2]), c=node("extrude", "a", where="normal.y > 0.5"), j=node("join", inputs={"geometries": ["c", "b"]}),
+    )  # fmt: skip
+    count = done.geo("c").topology.face_count
+    last = way(done, "j", "face", count + 3)
+    assert last == [("j", count + 3, "kept"), ("b", 3, "new")]
+    walls = done.geo("c").group("face", "side")
+    step = way(done, "j", "face", int(np.flatnonzero(walls)[0]))
+    assert step[0][2] == "kept"
+    assert step[1][0] == "c"
+    assert step[-1][2] == "new"
+
+
+def test_skipped_nodes_corners_and_what_does_not_exist() -> None:
+    done = evaluated(a=node("box"), b={**node("transform", "a"), "skip": True})
+    assert way(done, "b", "point", 2) == [("b", 2, "kept"), ("a", 2, "new")]
+    assert trace(done, "a", "corner", 5)[0].kind == "face"
+    for kind, element in (("face", 6), ("point", -1), ("corner", 99)):
+        with pytest.raises(GeometryError, match="there are only"):
+            trace(done, "a", kind, element)

@@ -1,0 +1,137 @@
+"""Looks and buffers: what view and ledger are told."""
+
+import os
+import time
+from pathlib import Path
+from typing import Any
+
+import numpy as np
+import pytest
+
+from reticula.core import Geo, ops
+from reticula.core.errors import ReticulaError
+from reticula.core.geometry import Attribute
+from reticula.workers.buffers import BufferFiles
+from reticula.workers.result_queries import look
+
+
+@pytest.fixture
+def buffers(tmp_path: Path) -> BufferFiles:
+    return BufferFiles(tmp_path / "buffers")
+
+
+def values_of(buffers: BufferFiles, ref: dict[str, Any]) -> np.ndarray:
+    return np.frombuffer(buffers.path(ref["digest"]).read_bytes(), "<" + ref["dtype"]).reshape(ref["shape"])
+
+
+def test_equal_content_has_one_name_and_types_do_not_mix(buffers: BufferFiles) -> None:
+    first = buffers.keep(np.arange(3, dtype="<u4"))
+    assert buffers.keep(np.arange(3, dtype="<u4")) == first
+    assert buffers.keep(np.arange(3, dtype="<f4"))["digest"] != first["digest"]
+    assert values_of(buffers, first).tolist() == [0, 1, 2]
+    for wrong in ("../../etc/passwd", "0" * 31, "Z" * 32, ""):
+        with pytest.raises(ValueError, match="not a digest"):
+            buffers.path(wrong)
+
+
+def test_the_oldest_go_first_but_none_that_is_fresh(tmp_path: Path) -> None:
+    buffers = BufferFiles(tmp_path, budget=1000)
+    refs = [buffers.keep(np.full(100, i, "<f4")) for i in range(5)]
+    buffers.tidy()
+    assert len(list(tmp_path.iterdir())) == 5, "all were used within ten minutes"
+    for age, ref in enumerate(refs):
+        past = time.time() - 10_000 + age
+        os.utime(buffers.path(ref["digest"]), (past, past))
+    buffers.keep(np.full(100, 1, "<f4"))
+    buffers.tidy()
+    assert [buffers.path(ref["digest"]).exists() for ref in refs] == [False, True, False, False, True]
+
+
+def test_mesh_of_everything(mixed: Geo, buffers: BufferFiles) -> None:
+    told = look(mixed, {"what": "mesh"}, buffers)
+    assert values_of(buffers, told["position"]).tolist() == mixed.positions.tolist()
+    assert values_of(buffers, told["triangle_face"]).tolist() == [0, 0, 1, 1, 1, 2]
+    assert values_of(buffers, told["segment"]).tolist() == mixed.topology.curve_segments[0].tolist()
+    assert values_of(buffers, told["loose_point"]).tolist() == [8]
+    corners = values_of(buffers, told["triangle_corner"])
+    assert set(values_of(buffers, told["corner_point"])[corners].ravel().tolist()) == set(range(8))
+    empty = look(Geo.empty(), {"what": "mesh"}, buffers)
+    assert empty["bounds"] == [[0, 0, 0], [0, 0, 0]]
+
+
+def test_attributes_of_every_form(buffers: BufferFiles) -> None:
+    sheet = ops.grid(cells=(2, 1)).with_attribute("face", "label", np.array(["sand", "reef"]))
+    sheet = sheet.with_attribute("face", "seen", Attribute.of([[1, 2, 3], []], "integer list"))
+    sheet = sheet.with_attribute("face", "way", np.array([[1.0, 2, 3], [4, 5, 6]])).with_attribute(
+        "face", "far_distance", np.array([0.1, 0.7])
+    )
+
+    def told(name: str, kind: str = "face") -> dict[str, Any]:
+        return look(sheet, {"what": "attribute", "kind": kind, "name": name}, buffers)
+
+    assert told("label")["words"] == ["reef", "sand"]
+    assert values_of(buffers, told("label")["values"]).tolist() == [1, 0]
+    assert values_of(buffers, told("seen")["values"]).tolist() == [3, 0]
+    assert told("seen")["high"] == [3]
+    assert (told("way")["low"], told("way")["high"]) == ([1, 2, 3], [4, 5, 6])
+    assert (told("far_distance")["high"], told("far_distance")["unit"]) == ([0.7], "m"), (
+        "the real range, not that of 32 bits"
+    )
+    assert (told("area")["type"], told("area")["low"], told("area")["unit"]) == ("number", [0.5], "m²")
+    assert values_of(buffers, told("border", "edge")["values"]).sum() == 6
+    assert values_of(buffers, told("count")["values"]).tolist() == [2, 2]
+    with pytest.raises(ReticulaError, match="no point attribute 'label'; it is an attribute of each face"):
+        told("label", "point")
+
+
+def test_normals_begin_at_their_elements(cube: Geo, buffers: BufferFiles) -> None:
+    told = look(cube, {"what": "normals", "kind": "face"}, buffers)
+    assert np.array_equal(values_of(buffers, told["begin"]), values_of(buffers, told["direction"])), "a cube of size 2"
+    assert values_of(buffers, look(cube, {"what": "normals", "kind": "point"}, buffers)["begin"]).shape == (8, 3)
+
+
+def test_summary_counts_pieces_and_borders(mixed: Geo, buffers: BufferFiles) -> None:
+    told = look(mixed, {"what": "summary"}, buffers)
+    assert (told["pieces"], told["open_border_edges"], told["counts"]["edges"]) == (2, 8, 10)
+    assert "normal" in told["built_in"]["face"]
+    assert told["attributes"]["point"][0] == {"name": "position", "type": "vec3", "low": [0, 0, 0], "high": [9, 9, 9]}
+
+
+def test_rows_of_lists_text_and_the_whole(buffers: BufferFiles) -> None:
+    sheet = ops.grid(cells=(3, 1)).with_attribute("face", "label", np.array(["b", "c", "a"]))
+    sheet = sheet.with_attribute("face", "seen", Attribute.of([[1.0], [], [2.0, 3.0]], "number list")).with_attribute(
+        "whole", "title", np.array(["tile"])
+    )
+
+    def page(**wish: Any) -> dict[str, Any]:
+        return look(sheet, {"what": "rows", "kind": "face", **wish}, buffers)
+
+    assert page()["rows"][2][:2] == ["a", [2.0, 3.0]]
+    assert page(sort="label")["index"] == [2, 0, 1]
+    assert page(sort="seen", descending=True)["index"] == [2, 0, 1]
+    assert page(where="label != 'a'", sort="label", descending=True)["index"] == [1, 0]
+    assert page(offset=2, limit=5)["index"] == [2]
+    assert page(kind="whole")["rows"] == [["tile"]]
+    assert page(kind="curve")["rows"] == []
+    assert len(page(limit=10**9)["rows"]) == 3
+
+
+def test_unknown_wishes_are_refused(cube: Geo, buffers: BufferFiles) -> None:
+    for wish, message in (
+        ({"what": "taste"}, "nothing is known about 'taste'"),
+        ({"what": "rows", "kind": "side"}, "no element kind 'side'"),
+    ):
+        with pytest.raises(ReticulaError, match=message):
+            look(cube, wish, buffers)
+
+
+def test_a_million_rows_are_paged_and_sorted(buffers: BufferFiles) -> None:
+    sheet = ops.set_attribute(ops.grid(cells=(1000, 1000)), name="heat", kind="face", value="random(1)")
+    page = look(
+        sheet,
+        {"what": "rows", "kind": "face", "sort": "heat", "descending": True, "offset": 999_998, "limit": 10},
+        buffers,
+    )
+    assert page["total"] == 1_000_000
+    assert len(page["rows"]) == 2
+    assert page["rows"][1][0] == sheet.attribute("face", "heat").min()

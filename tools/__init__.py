@@ -1,0 +1,1 @@
+"""What sets the project up and makes its generated files."""

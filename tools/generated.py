@@ -1,0 +1,165 @@
+"""Writes the files that are made from the code, or with ``--check`` says which are out of date.
+
+``python -m tools.generated [--check]``
+"""
+
+from __future__ import annotations
+
+import json
+import subprocess
+import sys
+import tempfile
+from pathlib import Path
+
+from reticula.core.graph import schema
+from reticula.core.language.completions import describe_functions
+from reticula.core.language.functions import FAMILIES, FUNCTIONS
+from reticula.core.language.functions import OPERATORS as SYMBOLS
+from reticula.core.language.queries import METHODS, QUERY_FIELDS
+from reticula.core.language.scope import AROUND, BUILTINS
+from reticula.core.operators import OPERATORS, Operator
+from reticula.core.packages.definition import definition_schema
+from reticula.core.packages.package import package_schema
+from reticula.service.openapi import openapi_text
+
+ROOT = Path(__file__).resolve().parents[1]
+
+
+def operator_page(entry: Operator) -> str:
+    """Return the reference page of an operator."""
+    lines = [f"# {entry.label}", "", f"{entry.summary}.", ""]
+    if entry.description:
+        lines += [entry.description, ""]
+    lines += [f"**Attributes.** {entry.carries}", ""]
+    if entry.inputs:
+        lines += ["| input | takes |", "|---|---|"]
+        lines += [
+            f"| {given.name}{' (any number)' if given.many else ' (may stay empty)' if given.optional else ''} | {given.help} |"
+            for given in entry.inputs
+        ] + [""]
+    if len(entry.outputs) > 1:
+        lines += ["| output | holds |", "|---|---|", *(f"| {made.name} | {made.help} |" for made in entry.outputs), ""]
+    if entry.parameters:
+        lines += ["| parameter | default | unit | meaning |", "|---|---|---|---|"]
+        for parameter in entry.parameters:
+            default = (
+                parameter.default["formula"]
+                if isinstance(parameter.default, dict) and "formula" in parameter.default
+                else json.dumps(parameter.default)
+            )
+            options = "".join(f"<br>`{name}`: {help}" for name, help in getattr(parameter, "options", {}).items())
+            lines.append(f"| {parameter.name} | `{default}` | {parameter.unit} | {parameter.help}{options} |")
+        lines.append("")
+    call = ", ".join([*(given.name for given in entry.inputs), *(f"{p.name}=…" for p in entry.parameters[:2])])
+    lines += ["```python", f"ops.{entry.name}({call})", "```", ""]
+    return "\n".join(lines)
+
+
+def operator_index() -> str:
+    """Return the list of all operators by family."""
+    lines = ["# Operators", "", "Made from the operators' declarations.", ""]
+    for family in sorted({entry.family for entry in OPERATORS.values()}):
+        lines += [f"## {family}", ""]
+        lines += [
+            f"- [{e.label}]({e.name}.md): {e.summary}"
+            for e in sorted(OPERATORS.values(), key=lambda e: e.name)
+            if e.family == family
+        ]
+        lines.append("")
+    return "\n".join(lines)
+
+
+MARK = "<!-- Everything below is made from the code by `make generate`. -->\n"
+
+
+def language_page() -> str:
+    """Return the language's page: what was written by hand, and tables of everything that has a name."""
+    page = ROOT / "docs" / "language.md"
+    written = page.read_text().partition(MARK)[0] + MARK
+    return f"{written}\n{language_tables()}"
+
+
+def code(text: str) -> str:
+    return f"`{text}`" if text else ""
+
+
+def language_tables() -> str:
+    """Return the tables of everything that a program can name."""
+    lines = ["## Operators", "", "| form | meaning |", "|---|---|"]
+    lines += [f"| `{f.usage}` | {f.summary} |" for f in SYMBOLS.values()]
+    for family, names in FAMILIES.items():
+        lines += ["", f"## Functions: {family}", "", "| form | meaning | example | after |", "|---|---|---|---|"]
+        lines += [f"| `{f.usage}` | {f.summary} | `{f.example}` | {f.source} |" for f in (FUNCTIONS[n] for n in names)]
+    for family, title in (
+        ("lists", "Functions: lists and elements"),
+        ("script", "Making, removing, showing"),
+        ("controls", "Declaring"),
+    ):
+        lines += ["", f"## {title}", "", "| form | meaning | example |", "|---|---|---|"]
+        lines += [
+            f"| `{entry['usage']}` | {entry['summary']} | {code(entry['example'])} |"
+            for entry in describe_functions()
+            if entry["family"] == family
+        ]
+    lines += [
+        "",
+        "## Questions to a geometry, by its input's name",
+        "",
+        "| form | meaning | what a place knows |",
+        "|---|---|---|",
+    ]
+    lines += [
+        f"| `source.{m.usage}` | {m.summary} | {', '.join(f'`.{field}`' for field in QUERY_FIELDS.get(name, ()))} |"
+        for name, m in METHODS.items()
+    ]
+    lines += ["", "## What every element has", "", "| name | type | on each | meaning |", "|---|---|---|---|"]
+    lines += [f"| `{b.name}` | {b.type} | {', '.join(b.read)} | {b.summary} |" for b in BUILTINS.values()]
+    lines += ["", "## What is around an element", "", "| each | words |", "|---|---|"]
+    lines += [
+        f"| {kind} | {', '.join(f'`here.{word}`' for word in words)} |" for kind, words in AROUND.items() if words
+    ]
+    return "\n".join(lines) + "\n"
+
+
+def typescript(openapi: str) -> str:
+    """Return the TypeScript types of an OpenAPI document."""
+    with tempfile.TemporaryDirectory() as folder:
+        source, target = Path(folder) / "openapi.json", Path(folder) / "schema.d.ts"
+        source.write_text(openapi)
+        command = ["npx", "openapi-typescript", str(source), "-o", str(target)]
+        subprocess.run(command, cwd=ROOT / "web", check=True, capture_output=True)
+        return target.read_text()
+
+
+def files() -> dict[str, str]:
+    """Return every generated file's path and content."""
+    openapi = openapi_text()
+    made = {
+        "docs/openapi.json": openapi,
+        "docs/graph.schema.json": json.dumps(schema(), indent=2, ensure_ascii=False) + "\n",
+        "docs/operator.schema.json": json.dumps(definition_schema(), indent=2, ensure_ascii=False) + "\n",
+        "docs/package.schema.json": json.dumps(package_schema(), indent=2, ensure_ascii=False) + "\n",
+        "docs/language.md": language_page(),
+        "docs/operators/README.md": operator_index(),
+        "web/src/api/schema.d.ts": typescript(openapi),
+    }
+    return made | {f"docs/operators/{entry.name}.md": operator_page(entry) for entry in OPERATORS.values()}
+
+
+def main() -> int:
+    check = "--check" in sys.argv
+    made = files()
+    stale = [name for name, text in made.items() if not (ROOT / name).exists() or (ROOT / name).read_text() != text]
+    if not check:
+        for name in stale:
+            (ROOT / name).parent.mkdir(parents=True, exist_ok=True)
+            (ROOT / name).write_text(made[name])
+        print(f"Wrote {len(stale)} of {len(made)} generated files.")
+        return 0
+    for name in stale:
+        print(f"{name} is out of date; run 'make generate'.", file=sys.stderr)
+    return 1 if stale else 0
+
+
+if __name__ == "__main__":
+    sys.exit(main())

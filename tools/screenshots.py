@@ -1,0 +1,251 @@
+"""Takes the pictures in docs/screenshots from the demo project: ``python -m tools.screenshots`` while it runs.
+
+Uses Debian's Chromium. Changes to the demo graph are undone again. With the word ``packages`` it takes the pictures that go
+into the demo's packages instead; ``python -m demo.operators`` puts them there.
+"""
+
+from __future__ import annotations
+
+import base64
+import shutil
+import sys
+from pathlib import Path
+
+from playwright.sync_api import Page, sync_playwright
+
+from demo.operators import publish_growth, publish_tile
+from reticula.core.packages import write_package
+
+FOLDER = Path(__file__).resolve().parents[1] / "docs" / "screenshots"
+CHROMIUM = ["--use-gl=angle", "--use-angle=swiftshader", "--enable-unsafe-swiftshader", "--no-sandbox"]
+
+
+def main() -> None:
+    address = next((word for word in sys.argv[1:] if word.startswith("http")), "http://127.0.0.1:8765")
+    FOLDER.mkdir(parents=True, exist_ok=True)
+    with sync_playwright() as playwright:
+        browser = playwright.chromium.launch(executable_path=shutil.which("chromium"), args=CHROMIUM)
+        context = browser.new_context(viewport={"width": 1280, "height": 800}, color_scheme="light")
+        page = context.new_page()
+        page.goto(address)
+        page.wait_for_selector("[data-ready=true]")
+        page.wait_for_timeout(3500)
+        if "packages" in sys.argv:
+            package_picture(page, "Settlement tile", "settlement_tile")
+            package_picture(page, "Coral rounds", "growth")
+            browser.close()
+            return
+        take(page, "bench_day")
+        page.select_option("[data-test=color-by]", "values|point|cover|")
+        page.select_option("[data-test=edges]", "all")
+        page.wait_for_timeout(1500)
+        take(page, "false_colour")
+        page.select_option("[data-test=edges]", "off")
+        page.select_option("[data-test=color-by]", "values|point|color|")
+        page.click("[data-test=card-raise] .title")
+        page.wait_for_timeout(1500)
+        page.locator(".vue-flow__pane").click(position={"x": 420, "y": 40})
+        page.click("[data-test=panel-compare]")
+        page.select_option("[data-test=against]", "raise")
+        page.click("[data-test=form-across]")
+        page.wait_for_timeout(3000)
+        take(page, "compare")
+        page.click("[data-test=form-colours]")
+        page.click("[data-test=panel-compare]")
+        page.wait_for_timeout(1200)
+        page.click("[data-test=card-raise] .title")
+        page.wait_for_timeout(1200)
+        field = page.locator("[data-test=field-where] textarea")
+        field.fill("rigdes and area > 0.00001")
+        field.press("Enter")
+        page.wait_for_timeout(2500)
+        take(page, "failing_node")
+        page.click("[data-test=undo]")
+        page.locator(".vue-flow__pane").click(position={"x": 420, "y": 40})
+        page.wait_for_timeout(1500)
+        page.click("[data-test=ledger-point]")
+        page.click("[data-test=statistics]")
+        page.locator("[data-test=column-cover]").click()
+        page.locator("[data-test=column-cover]").click()
+        divider = page.locator("[aria-label='Height of the drawer']").bounding_box()
+        assert divider
+        page.mouse.move(divider["x"] + 200, divider["y"] + 3)
+        page.mouse.down()
+        page.mouse.move(divider["x"] + 200, divider["y"] - 180, steps=5)
+        page.mouse.up()
+        page.wait_for_timeout(1200)
+        for number in range(4):
+            page.locator("[data-test=ledger-row]").nth(number).click(modifiers=["Shift"])
+        page.wait_for_timeout(800)
+        take(page, "ledger")
+        page.keyboard.press("Escape")
+        page.evaluate("localStorage.clear()")
+        page.keyboard.press("/")
+        page.fill("[data-test=finder]", "ra")
+        page.wait_for_timeout(500)
+        take(page, "finder")
+        page.keyboard.press("Escape")
+        page.click("[data-test=theme]")
+        page.wait_for_timeout(300)
+        page.reload()
+        page.wait_for_selector("[data-ready=true]")
+        page.wait_for_timeout(3500)
+        take(page, "bench_night")
+        page.click("[data-test=theme]")
+        page.select_option("[data-test=graph]", label="Ribbed arch")
+        page.wait_for_timeout(4500)
+        page.click("[data-test=card-rails] .title")
+        page.wait_for_timeout(1500)
+        take(page, "ribbed_arch")
+        values(page)
+        scripts(page)
+        operators(page)
+        browser.close()
+
+
+def values(page: Page) -> None:
+    """A demo driven by values, and one with places that are dragged."""
+    page.select_option("[data-test=graph]", label="Barnacle crust")
+    page.wait_for_timeout(5000)
+    take(page, "barnacle_crust")
+    page.select_option("[data-test=graph]", label="Planting line")
+    page.wait_for_timeout(5000)
+    page.keyboard.press("Control+f")
+    page.wait_for_timeout(400)
+    page.keyboard.type("Planting line")
+    page.wait_for_timeout(600)
+    page.keyboard.press("Enter")
+    page.wait_for_timeout(1500)
+    page.select_option("[data-test=edges]", "kinds")
+    page.wait_for_timeout(2000)
+    take(page, "handles")
+    page.select_option("[data-test=edges]", "off")
+    page.locator(".vue-flow__pane").click(position={"x": 420, "y": 40})
+    page.wait_for_timeout(800)
+
+
+def scripts(page: Page) -> None:
+    """The rope cradle: its result, the editor, completion, an error; and a formula drawn as value nodes."""
+    page.select_option("[data-test=graph]", label="Rope cradle")
+    page.wait_for_timeout(6000)
+    take(page, "rope_cradle")
+    page.click("[data-test=look-bent]")
+    page.wait_for_timeout(2500)
+    page.click("[data-test=frame]")
+    page.click("[data-test=card-bent] .title")
+    page.wait_for_timeout(1500)
+    page.click("[data-test=edit-script]")
+    page.wait_for_timeout(2500)
+    take(page, "script_editor")
+    page.locator("[data-test=script-text] .cm-content").click()
+    page.keyboard.press("Control+End")
+    page.keyboard.type("here.far = rock.", delay=30)
+    page.wait_for_timeout(1800)
+    take(page, "script_completion")
+    page.keyboard.press("Escape")
+    page.keyboard.type("closest(p).distanse", delay=20)
+    page.wait_for_timeout(2500)
+    take(page, "script_error")
+    for _ in range(40):
+        if page.locator("[data-test=undo]").is_disabled():
+            break
+        page.click("[data-test=undo]")
+        page.wait_for_timeout(500)
+    page.click("[data-test=show-ledger]")
+    page.reload()
+    page.wait_for_selector("[data-ready=true]")
+    page.wait_for_timeout(4000)
+    page.click("text=All cards")
+    page.wait_for_timeout(1200)
+    page.locator("[data-test=card-boulder]").click(force=True, position={"x": 60, "y": 60})
+    page.wait_for_timeout(1500)
+    page.hover("[data-test=field-value]")
+    page.click("[data-test=as-nodes-value]")
+    page.wait_for_timeout(3500)
+    take(page, "value_nodes")
+    page.click("[data-test=undo]")
+    page.wait_for_timeout(800)
+
+
+def operators(page: Page) -> None:
+    """Operators of one's own: one in use, one from the inside, the catalogue, and a package before it is imported."""
+    page.select_option("[data-test=graph]", label="Reef module")
+    page.wait_for_timeout(6000)
+    page.click("[data-test=card-east_tile] .title")
+    page.wait_for_timeout(1500)
+    take(page, "reef_module")
+    page.select_option("[data-test=graph]", label="Coral rounds")
+    page.wait_for_timeout(4500)
+    page.click("[data-test=card-rounds] .title")
+    page.wait_for_timeout(900)
+    page.click("[data-test=open-inside]")
+    page.wait_for_timeout(2500)
+    page.fill("[data-test=round]", "2")
+    page.press("[data-test=round]", "Enter")
+    page.select_option("[data-test=color-by]", "values|face|grown_in|")
+    page.wait_for_timeout(2500)
+    take(page, "inside_operator")
+    page.click("[data-test=go-out]")
+    page.wait_for_timeout(3000)
+    page.click("[data-test=open-catalogue]")
+    page.wait_for_timeout(1500)
+    take(page, "catalogue")
+    page.set_input_files(
+        "[data-test=package-input]", {"name": "reef_wall.zip", "mimeType": "application/zip", "buffer": colliding()}
+    )
+    page.wait_for_timeout(1500)
+    page.click("[data-test='beside-settlement_tile@1.0.0']")
+    page.wait_for_timeout(500)
+    take(page, "import_review")
+
+
+def colliding() -> bytes:
+    """A package whose settlement tile is another one than that of the demo."""
+    tile, definition, shapes = publish_tile()
+    growth, other, _ = publish_growth()
+    definition["summary"] = "Tile for larvae, of another studio: finer ridges"
+    definition["graph"]["dials"]["ridge_density"]["value"] = 30.0
+    nodes = {
+        "in_survey": {"operator": "input", "parameters": {"name": "survey"}},
+        "tile": {"operator": tile, "inputs": {"survey": ["in_survey"]}},
+        "grown": {"operator": growth, "inputs": {"geo": ["tile"]}},
+    }
+    graph = {"format": "reticula graph", "version": 1, "nodes": nodes}
+    graph |= {"inputs": [{"name": "survey"}], "outputs": [{"name": "geo", "feed": "grown"}]}
+    wall = {
+        "format": "reticula operator", "version": 1, "name": "reef_wall", "release": "1.0.0", "title": "Reef wall",
+        "summary": "A tile on which growth is suggested, for walls", "graph": graph,
+    }  # fmt: skip
+    return write_package("reef_wall@1.0.0", {tile: definition, growth: other, "reef_wall@1.0.0": wall}, shapes, {})
+
+
+def package_picture(page: Page, graph: str, name: str) -> None:
+    """Keep what the view shows of a graph as the picture of an operator's page."""
+    page.select_option("[data-test=graph]", label=graph)
+    page.wait_for_timeout(6000)
+    data = page.evaluate("""() => {
+      const source = document.querySelector('[data-test=canvas]'), made = document.createElement('canvas')
+      made.width = 640; made.height = 400
+      const paper = made.getContext('2d'), style = getComputedStyle(document.documentElement)
+      const back = paper.createLinearGradient(0, 0, 0, 400)
+      back.addColorStop(0, style.getPropertyValue('--backdrop-top')); back.addColorStop(1, style.getPropertyValue('--backdrop-bottom'))
+      paper.fillStyle = back; paper.fillRect(0, 0, 640, 400)
+      const scale = Math.max(640 / source.width, 400 / source.height)
+      paper.drawImage(source, (640 - source.width * scale) / 2, (400 - source.height * scale) / 2, source.width * scale, source.height * scale)
+      return made.toDataURL('image/png') }""")
+    folder = FOLDER.parents[1] / "demo" / "pictures"
+    folder.mkdir(exist_ok=True)
+    (folder / f"{name}.png").write_bytes(base64.b64decode(data.partition(",")[2]))
+
+
+def take(page: Page, name: str) -> None:
+    page.mouse.move(640, 2)
+    for width in (1281, 1280):
+        page.set_viewport_size({"width": width, "height": 800})
+        page.wait_for_timeout(700)
+    page.screenshot(path=FOLDER / f"{name}.png")
+    print(name)
+
+
+if __name__ == "__main__":
+    main()
