@@ -9,11 +9,11 @@ import numpy as np
 from reticula.core.arrays import Floats
 from reticula.core.errors import GeometryError
 from reticula.core.geometry import KINDS, Geo, Kind, triangles
-from reticula.core.geometry.validation import checks
 from reticula.core.geometry.edit.instances import flatten
 from reticula.core.geometry.edit.placement import place_of, settled
 from reticula.core.geometry.measure.areas import face_centers, face_normals, point_normals
 from reticula.core.geometry.measure.curvature import edge_angles
+from reticula.core.geometry.validation import checks
 from reticula.workers.buffers import BufferFiles
 
 __all__ = ["corner_uv", "edge_kinds", "flat", "groups", "kind_of", "mesh", "place", "strokes"]

@@ -29,6 +29,6 @@ class _Stand:
 
 def run_interpreted(geo: Geo, source: str, **more: object) -> Geo:
     """Run a script through the code that would be compiled."""
-    with patch.object(running, "builder", _Stand), warnings.catch_warnings():
+    with patch.object(executor, "builder", _Stand), warnings.catch_warnings():
         warnings.simplefilter("ignore", RuntimeWarning)
         return run_script(geo, source, backend="compiled", **more)  # type: ignore[arg-type]
