@@ -14,7 +14,7 @@ from reticula.core import Geo, ops
 from reticula.core.diagnostics import collecting
 from reticula.core.geometry import Topology
 from reticula.core.geometry.measure.curvature import mean_curvatures
-from reticula.core.geometry.measure.geodesics import surface_distances
+from reticula.core.geometry.measure.geodesics import geodesic_distances
 from reticula.core.spatial import points_of, surface_of
 from reticula.core.spatial.winding import winding_numbers
 
@@ -153,7 +153,7 @@ def _scatter(ball: Geo, mesh: trimesh.Trimesh, points: np.ndarray, faces: np.nda
     )
     begin = np.arange(len(points)) == 0
     yield compare(
-        "distances along the surface", f"{len(points):,} points", lambda: surface_distances(ball, begin),
+        "distances along the surface", f"{len(points):,} points", lambda: geodesic_distances(ball, begin),
         "libigl, heat method", lambda: _heat(points, faces), 1,
     )  # fmt: skip
     from scipy.sparse import diags_array

@@ -6,7 +6,7 @@ import argparse
 import json
 import sys
 
-from reticula.cli.package_commands import add_packing, package_text
+from reticula.cli.package_commands import add_package_commands, package_text
 from reticula.cli.run_command import add_run
 from reticula.core.errors import ReticulaError
 from reticula.core.graph import schema
@@ -32,7 +32,7 @@ def _parser() -> argparse.ArgumentParser:
     parser = argparse.ArgumentParser(prog="reticula", description="Edit meshes with node graphs.")
     commands = parser.add_subparsers(required=True, metavar="COMMAND")
     add_run(commands)
-    add_packing(commands)
+    add_package_commands(commands)
     listing = commands.add_parser("list", help="list all operators")
     listing.add_argument("--json", action="store_true", help="as JSON")
     listing.set_defaults(function=_list)

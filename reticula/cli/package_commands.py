@@ -15,18 +15,18 @@ from urllib.parse import quote
 from reticula.cli.run_command import pair, read_document
 from reticula.core.errors import GraphError
 from reticula.core.geometry import Geo
-from reticula.core.graph.structure.library import Layered, using_library
+from reticula.core.graph.structure.library import LayeredLibrary, using_library
 from reticula.core.operators.shared.resources import DiskResources
 from reticula.core.packages import definition_key, load_package, prepare, write_package
 from reticula.core.packages.definition import content_name
 from reticula.launch.client import Client
 
-__all__ = ["add_packing", "package_text"]
+__all__ = ["add_package_commands", "package_text"]
 
 ADDRESS = "http://127.0.0.1:8765"
 
 
-def add_packing(commands: Any) -> None:
+def add_package_commands(commands: Any) -> None:
     """Declare the commands."""
     pack = commands.add_parser("pack", help="make a package of a folded card of a graph")
     pack.add_argument("graph", help="graph document (JSON)")
@@ -75,7 +75,7 @@ def _pack(given: argparse.Namespace) -> int:
     with ExitStack() as stack:
         packages = [load_package(file) for file in given.packages]
         for package in packages:
-            stack.enter_context(using_library(Layered(package)))
+            stack.enter_context(using_library(LayeredLibrary(package)))
         made = prepare(document, "", given.node, about, shapes=DiskResources(named, path.parent), stored=stored)
         if made.breaks:
             raise GraphError(f"this release breaks what {made.before} promised: {'; '.join(made.breaks)}")

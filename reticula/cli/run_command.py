@@ -14,7 +14,7 @@ from reticula.core.formats import FORMATS
 from reticula.core.geometry import Geo
 from reticula.core.graph import Evaluator, check_structure, split_feed
 from reticula.core.graph.structure.document import empty_document
-from reticula.core.graph.structure.library import Layered, using_library
+from reticula.core.graph.structure.library import LayeredLibrary, using_library
 from reticula.core.operators.shared.resources import DiskResources
 from reticula.core.packages import Package, load_package
 from reticula.core.packages.package import PackagedShapes
@@ -89,7 +89,7 @@ def _run(given: argparse.Namespace) -> int:
     shapes: Any = DiskResources(named, path.parent)
     with ExitStack() as stack:
         for package in packages:
-            stack.enter_context(using_library(Layered(package)))
+            stack.enter_context(using_library(LayeredLibrary(package)))
             shapes = PackagedShapes(package, shapes)
         done = Evaluator().evaluate(document, dials=dials, targets=[target], inputs=inputs, shapes=shapes)
     for name, result in done.nodes.items():

@@ -14,9 +14,9 @@ __all__ = [
     "Indices",
     "Ints",
     "UInts",
+    "as_readonly",
     "as_rows",
     "flat_rows",
-    "frozen",
     "ragged_index",
     "starts_from_sizes",
     "unique_rows",
@@ -31,7 +31,7 @@ UInts = NDArray[np.uint64]
 AnyArray = NDArray[Any]
 
 
-def frozen(array: AnyArray) -> AnyArray:
+def as_readonly(array: AnyArray) -> AnyArray:
     """Return ``array`` as a C-contiguous array that cannot be written to.
 
     A writeable array that owns its memory is frozen in place, so pass a copy if you mean to go on writing.

@@ -17,7 +17,7 @@ from reticula.core.operators import OPERATORS, ops
 from reticula.core.spatial import surface_of
 from reticula.core.summary import describe_geo
 
-__all__ = ["warm"]
+__all__ = ["precompile"]
 
 VARIANTS: tuple[tuple[str, dict[str, Any]], ...] = (
     ("smooth_subdivide", {"scheme": "loop", "weight": 0.5}), ("bevel", {"segments": 4}), ("bevel", {"what": "point", "segments": 4}),
@@ -27,7 +27,7 @@ VARIANTS: tuple[tuple[str, dict[str, Any]], ...] = (
 """Calls that reach kernels which defaults do not."""
 
 
-def warm() -> float:
+def precompile() -> float:
     """Make all kernels ready and return the seconds it took."""
     begin = time.perf_counter()
     with collecting():
@@ -56,4 +56,4 @@ def warm() -> float:
 
 
 if __name__ == "__main__":
-    print(f"Kernels ready after {warm():.1f} s.")
+    print(f"Kernels ready after {precompile():.1f} s.")

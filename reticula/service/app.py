@@ -12,7 +12,7 @@ from reticula.service import assets, catalogue, changes, evaluations, graphs, li
 from reticula.service.config import Config
 from reticula.service.context import Context
 from reticula.service.errors import install_errors, refuse, refuse_validation
-from reticula.service.security import install_guard
+from reticula.service.security import install_security
 from reticula.store.assets import AssetFiles
 from reticula.store.database import Database
 from reticula.workers.pool import Pool
@@ -51,7 +51,7 @@ def create_app(config: Config) -> OpenAPI:
         Pool(config.var / "buffers", config.workers, config.limits),
     )
     app.extensions["reticula"] = parts
-    install_guard(app, config)
+    install_security(app, config)
     install_errors(app)
     _serve_pages(app, config.web)
     return app

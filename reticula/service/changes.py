@@ -11,10 +11,19 @@ from flask_openapi3 import APIBlueprint, Tag
 
 from reticula.core.errors import GraphError
 from reticula.core.graph import check_structure
-from reticula.core.graph.editing import fold, make_dial, rename_dial, rename_node, rename_port, set_free, tie, unfold
+from reticula.core.graph.editing import (
+    fold,
+    link_parameter,
+    make_dial,
+    rename_dial,
+    rename_node,
+    rename_port,
+    unbind_parameter,
+    unfold,
+)
 from reticula.core.graph.editing.levels import level_of, parent_of
 from reticula.core.graph.structure.library import using_library
-from reticula.core.packages import updated
+from reticula.core.packages import update_release
 from reticula.service.context import context
 from reticula.service.schemas import ChangeRequest, ChangeState, ErrorState, GraphPath
 from reticula.store import graphs, library
@@ -69,16 +78,16 @@ def _make_dial(document: dict[str, Any], path: str, given: dict[str, Any]) -> Ma
 
 
 def _set_free(document: dict[str, Any], path: str, given: dict[str, Any]) -> Made:
-    return set_free(document, path, given["node"], given["parameter"]), [given["node"]], ""
+    return unbind_parameter(document, path, given["node"], given["parameter"]), [given["node"]], ""
 
 
 def _tie(document: dict[str, Any], path: str, given: dict[str, Any]) -> Made:
-    made = tie(document, path, given["node"], given["parameter"], given["follows"], given["of"])
+    made = link_parameter(document, path, given["node"], given["parameter"], given["follows"], given["of"])
     return made, [given["node"]], ""
 
 
 def _update(document: dict[str, Any], path: str, given: dict[str, Any]) -> Made:
-    made, name = updated(document, path, given["node"], given["release"], beside=bool(given.get("beside")))
+    made, name = update_release(document, path, given["node"], given["release"], beside=bool(given.get("beside")))
     return made, [name], name
 
 

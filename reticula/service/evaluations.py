@@ -17,8 +17,8 @@ from reticula.core.graph import split_feed
 from reticula.core.graph.editing.levels import inner_level
 from reticula.core.graph.nesting.graph_operator import operator_of
 from reticula.core.graph.structure.library import MemoryLibrary, using_library
-from reticula.core.graph.values.formula_to_nodes import draw_formula, draw_script
-from reticula.core.graph.values.nodes_to_formula import chain_text, value_feeds
+from reticula.core.graph.values.formula_to_nodes import formula_to_nodes, script_to_nodes
+from reticula.core.graph.values.nodes_to_formula import nodes_to_formula, value_feeds
 from reticula.core.operators.scripting.controls import Code
 from reticula.service.assets import keep_shape
 from reticula.service.context import Surroundings, context
@@ -185,11 +185,11 @@ def rewrite(path: GraphPath, body: RewriteRequest):  # type: ignore[no-untyped-d
             feeds = value_feeds(document["nodes"][body.node])
             if body.parameter not in feeds:
                 raise GraphError(f"no wire ends at '{body.parameter}'", node=body.node, parameter=body.parameter)
-            return {"nodes": {}, "value": {"formula": chain_text(document, feeds[body.parameter])}, "last": None}
+            return {"nodes": {}, "value": {"formula": nodes_to_formula(document, feeds[body.parameter])}, "last": None}
         if isinstance(operator_of(document["nodes"][body.node]).parameter(body.parameter), Code):
-            drawn = draw_script(document, body.node)
+            drawn = script_to_nodes(document, body.node)
         else:
-            drawn = draw_formula(document, body.node, body.parameter)
+            drawn = formula_to_nodes(document, body.node, body.parameter)
     return {"nodes": drawn.nodes, "value": drawn.value, "last": drawn.last}
 
 

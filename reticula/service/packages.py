@@ -14,7 +14,7 @@ from flask_openapi3 import APIBlueprint, Tag
 
 from reticula.core.errors import FormatError
 from reticula.core.graph.structure.library import using_library
-from reticula.core.packages import Package, definition_key, read_package, review, taken
+from reticula.core.packages import Package, definition_key, merge_package, read_package, review
 from reticula.service.context import context
 from reticula.service.depot_client import Depot, DepotDown
 from reticula.service.errors import refuse
@@ -82,7 +82,7 @@ def take(path: ReviewPath, body: ImportRequest):  # type: ignore[no-untyped-def]
         known = library.library_of(session)
         with using_library(known):
             package = read_package(stored.read_bytes())
-            definitions, kept = taken(package, body.choices)
+            definitions, kept = merge_package(package, body.choices)
         for definition in definitions:
             keep_definition(session, definition, _picture(package, definition), package.shapes, origin)
     stored.unlink(missing_ok=True)

@@ -9,7 +9,7 @@ from flask import Flask, Response, request
 from reticula.service.config import Config
 from reticula.service.errors import refuse
 
-__all__ = ["install_guard"]
+__all__ = ["install_security"]
 
 POLICY = "; ".join(
     (
@@ -29,7 +29,7 @@ POLICY = "; ".join(
 """Styles may be set inline because the form and board components position their parts that way; scripts may not."""
 
 
-def install_guard(app: Flask, config: Config) -> None:
+def install_security(app: Flask, config: Config) -> None:
     """Refuse requests addressed to or coming from elsewhere, which a hostile page in the same browser could send."""
 
     @app.before_request

@@ -5,8 +5,8 @@ from __future__ import annotations
 from collections.abc import Callable
 from typing import Any
 
-from reticula.core.geometry.edit.placement import settled
-from reticula.core.geometry.validation.checks import find_troubles
+from reticula.core.geometry.edit.placement import to_world
+from reticula.core.geometry.validation.checks import find_defects
 from reticula.core.graph import Evaluation
 
 __all__ = ["CheckCounts"]
@@ -34,7 +34,7 @@ class CheckCounts:
                     del self.known[next(iter(self.known))]
                 self.known[result.key] = [
                     {"name": one.name, "kind": one.kind, "count": len(one.elements), "help": one.help}
-                    for one in find_troubles(settled(result.geo))
+                    for one in find_defects(to_world(result.geo))
                 ]
             nodes[name] = {"key": result.key, "skipped": large, "found": self.known.get(result.key, [])}
         return nodes

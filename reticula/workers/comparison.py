@@ -8,7 +8,7 @@ import numpy as np
 
 from reticula.core.arrays import as_rows
 from reticula.core.geometry import KINDS, Geo
-from reticula.core.geometry.edit.placement import settled
+from reticula.core.geometry.edit.placement import to_world
 from reticula.core.spatial import points_of, surface_of
 from reticula.core.summary import element_counts
 from reticula.workers.buffers import BufferFiles
@@ -33,7 +33,7 @@ def difference(geo: Geo, other: Geo, buffers: BufferFiles) -> dict[str, Any]:
                 changed = int(as_rows(a.values != b.values).any(axis=1).sum())
                 if changed:
                     attributes.append({"kind": kind, "name": name, "what": f"{changed:,} of {len(a):,} changed"})
-    far = _distances(settled(geo), settled(other))
+    far = _distances(to_world(geo), to_world(other))
     return {
         "counts": {kind: [count, count - theirs[kind]] for kind, count in ours.items() if count or theirs[kind]},
         "attributes": attributes, "moved": int((far > SAME).sum()), "farthest": float(far.max(initial=0.0)),

@@ -22,7 +22,7 @@ from pathlib import Path
 from typing import Any
 
 from reticula.core.errors import ReticulaError
-from reticula.core.precompile import warm
+from reticula.core.precompile import precompile
 from reticula.workers.buffers import BufferFiles
 from reticula.workers.tasks import Job, Worker
 
@@ -272,7 +272,7 @@ def _serve(link: Connection, stop_flag: Event, folder: str, limits: Limits, pare
     _die_with_parent(parent)
     _limit_memory(limits.memory_bytes)
     worker = Worker(BufferFiles(Path(folder)), limits.cache_bytes)
-    warm()
+    precompile()
     link.send(("ready", None))
     while True:
         try:

@@ -10,7 +10,7 @@ from reticula.core.arrays import Floats
 from reticula.core.errors import GeometryError
 from reticula.core.geometry import KINDS, Geo, Kind, triangles
 from reticula.core.geometry.edit.instances import flatten
-from reticula.core.geometry.edit.placement import place_of, settled
+from reticula.core.geometry.edit.placement import place_of, to_world
 from reticula.core.geometry.measure.areas import face_centers, face_normals, point_normals
 from reticula.core.geometry.measure.curvature import edge_angles
 from reticula.core.geometry.validation import checks
@@ -35,7 +35,7 @@ def kind_of(wish: Wish) -> Kind:
 
 def mesh(geo: Geo, wish: Wish, buffers: BufferFiles) -> dict[str, Any]:
     """What is needed to draw it where it stands: positions, triangles (as corners), edges, curves, loose points, normals."""
-    geo = settled(geo)
+    geo = to_world(geo)
     shape = geo.topology
     cut = triangles(geo)
     loose = np.flatnonzero(~shape.used_points)
@@ -124,7 +124,7 @@ def place(geo: Geo, wish: Wish, buffers: BufferFiles) -> dict[str, Any]:
 def strokes(geo: Geo, wish: Wish, buffers: BufferFiles) -> dict[str, Any]:
     """Where strokes begin and which way they go: normals, or a vector attribute ``name``, of points or faces."""
     name = str(wish.get("name") or "normal")
-    geo = settled(geo)
+    geo = to_world(geo)
     on_faces = wish.get("kind") == "face"
     kind: Kind = "face" if on_faces else "point"
     begin = face_centers(geo) if on_faces else geo.positions
@@ -144,7 +144,7 @@ def edge_kinds(geo: Geo, wish: Wish, buffers: BufferFiles) -> dict[str, Any]:
     Creases are the edges whose ``crease`` is above 0; without that attribute, those where faces meet at more than ``angle``
     degrees.
     """
-    geo = settled(geo)
+    geo = to_world(geo)
     shape = geo.topology
     uses = shape.edge_face_count
     kinds = np.zeros(shape.edge_count, np.uint8)

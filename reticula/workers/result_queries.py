@@ -9,11 +9,11 @@ import numpy as np
 
 from reticula.core.errors import GeometryError
 from reticula.core.geometry import KINDS, Geo, Kind
-from reticula.core.geometry.edit.placement import settled
+from reticula.core.geometry.edit.placement import to_world
 from reticula.core.geometry.mesh.edge_loops import edge_loops, edge_rings
 from reticula.core.geometry.mesh.identity import descendants
 from reticula.core.geometry.mesh.kinds import PLURAL
-from reticula.core.geometry.validation.checks import Finding, find_remarks, find_troubles
+from reticula.core.geometry.validation.checks import Finding, find_defects, find_remarks
 from reticula.core.language import evaluate
 from reticula.core.language.scope import BUILTINS, Scope, adjacent
 from reticula.core.operators.shared.picked import MOST_PICKED
@@ -44,9 +44,9 @@ def _summary(geo: Geo, wish: dict[str, Any], buffers: Buffers) -> dict[str, Any]
 
 def _checks(geo: Geo, wish: dict[str, Any], buffers: Buffers) -> dict[str, Any]:
     """What is wrong with the geometry, at which elements, and what mends it."""
-    standing = settled(geo)
+    standing = to_world(geo)
     return {
-        "checks": [_finding(one) for one in find_troubles(standing)],
+        "checks": [_finding(one) for one in find_defects(standing)],
         "remarks": [_finding(one) for one in find_remarks(standing)],
     }
 

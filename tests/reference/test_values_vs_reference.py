@@ -10,7 +10,7 @@ from reticula.core import Geo, ops
 from reticula.core.diagnostics import Note
 from reticula.core.geometry import measure
 from reticula.core.geometry.measure.curvature import gauss_curvatures, mean_curvatures, mixed_areas
-from reticula.core.geometry.measure.geodesics import surface_distances
+from reticula.core.geometry.measure.geodesics import geodesic_distances
 from reticula.core.language import noise
 from reticula.core.spatial import points_of, surface_of
 from reticula.core.spatial.all_hits import all_hits
@@ -124,7 +124,7 @@ def test_walks_agree_with_libigl_s_exact_ones(notes: list[Note]) -> None:
     begin[0] = True
     faces, none = triangles_of(ball), np.empty(0, np.int64)
     exact = igl.exact_geodesic(ball.positions, faces, np.array([0]), none, np.arange(ball.topology.point_count), none)
-    ours = surface_distances(ball, begin)
+    ours = geodesic_distances(ball, begin)
     far = exact > 0.2
     assert np.abs(ours[far] / exact[far] - 1).mean() < 0.02
     assert np.abs(ours[far] / exact[far] - 1).max() < 0.08
@@ -135,12 +135,12 @@ def test_walks_on_a_plane_and_a_sphere() -> None:
     begin = np.zeros(sheet.topology.point_count, bool)
     begin[480] = True
     np.testing.assert_allclose(
-        surface_distances(sheet, begin), np.linalg.norm(sheet.positions - sheet.positions[480], axis=1), atol=1e-12
+        geodesic_distances(sheet, begin), np.linalg.norm(sheet.positions - sheet.positions[480], axis=1), atol=1e-12
     )
     ball = ops.geodesic_sphere(radius=1.0, frequency=30)
     top = np.arange(ball.topology.point_count) == np.argmax(ball.positions[:, 1])
     around = np.arccos(np.clip(ball.positions @ ball.positions[top][0], -1, 1))
-    np.testing.assert_allclose(surface_distances(ball, top), around, atol=0.03)
+    np.testing.assert_allclose(geodesic_distances(ball, top), around, atol=0.03)
 
 
 @pytest.mark.parametrize("count", [400, 1500])

@@ -85,7 +85,7 @@ def test_each_result_is_checked_once(monkeypatch: pytest.MonkeyPatch) -> None:
     asked: list[int] = []
     from reticula.workers import check_counts
 
-    real = check_counts.find_troubles
+    real = check_counts.find_defects
     monkeypatch.setattr(check_counts, "find_troubles", lambda geo: asked.append(1) or real(geo))
     evaluator, counts = Evaluator(), CheckCounts()
     nodes = {"sheet": node("grid", cells=[4, 4]), "apart": node("unshare", "sheet")}

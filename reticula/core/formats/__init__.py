@@ -13,7 +13,7 @@ from reticula.core.errors import FormatError
 from reticula.core.formats import obj, ply, stl
 from reticula.core.geometry import Geo
 from reticula.core.geometry.edit.instances import flatten
-from reticula.core.geometry.edit.placement import settled
+from reticula.core.geometry.edit.placement import to_world
 
 __all__ = ["FORMATS", "MOST_BYTES", "Format", "format_of", "read_bytes", "read_file", "write_bytes", "write_file"]
 
@@ -63,7 +63,7 @@ def write_bytes(geo: Geo, name: str, **options: Any) -> bytes:
     if geo.topology.instance_count:
         note(f"{geo.topology.instance_count:,} instances were turned into mesh; {chosen.name} holds none.")
         geo = flatten(geo)
-    return chosen.write(settled(geo), **options)
+    return chosen.write(to_world(geo), **options)
 
 
 def read_file(path: str | Path) -> Geo:

@@ -8,14 +8,14 @@ from typing import Any, cast
 
 import numpy as np
 
-from reticula.core.arrays import AnyArray, Flags, Indices, as_rows, frozen
+from reticula.core.arrays import AnyArray, Flags, Indices, as_readonly, as_rows
 from reticula.core.diagnostics import note, warn
 from reticula.core.errors import FormulaError
-from reticula.core.geometry.edit.attribute_writing import written
+from reticula.core.geometry.edit.attribute_writing import write_attribute
 from reticula.core.geometry.edit.subset import any_of_row, subset
 from reticula.core.geometry.mesh.attribute import Attribute
 from reticula.core.geometry.mesh.geo import Geo
-from reticula.core.geometry.mesh.identity import fresh, hash_pairs
+from reticula.core.geometry.mesh.identity import fresh_names, hash_pairs
 from reticula.core.geometry.mesh.kinds import KINDS, PLURAL, Kind, well_known_default
 from reticula.core.geometry.mesh.source_maps import SourceMap, carry, edge_sources, kept
 from reticula.core.geometry.mesh.topology import Topology
@@ -23,7 +23,7 @@ from reticula.core.language.effects import NOBODY, Effects
 from reticula.core.language.types import is_list
 from reticula.core.language.vector.expressions import blank, shape_of
 
-__all__ = ["OwnWrites", "committed"]
+__all__ = ["OwnWrites", "apply_effects"]
 
 
 @dataclass(frozen=True)
@@ -35,7 +35,7 @@ class OwnWrites:
     by: Flags
 
 
-def committed(geo: Geo, kind: Kind, own: Mapping[str, OwnWrites], effects: Effects) -> Geo:
+def apply_effects(geo: Geo, kind: Kind, own: Mapping[str, OwnWrites], effects: Effects) -> Geo:
     """Return the geometry after a script; what it did is told in notes."""
     made = geo
     for name, entry in own.items():
@@ -54,11 +54,11 @@ def _with_own(geo: Geo, kind: Kind, name: str, entry: OwnWrites) -> Geo:
         warn(f"'here.{name}' was written by no {kind}: no condition held.")
     if is_list(entry.type):
         start, values = entry.values
-        stored = Attribute(f"{entry.type[1:-1]} list", frozen(values), frozen(np.asarray(start, np.int32)))
+        stored = Attribute(f"{entry.type[1:-1]} list", as_readonly(values), as_readonly(np.asarray(start, np.int32)))
     else:
         _require_finite(entry.values, kind, name, entry.by)
         stored = Attribute.of(entry.values, entry.type)
-    return written(geo, kind, name, stored, entry.by, others="that the script did not set")
+    return write_attribute(geo, kind, name, stored, entry.by, others="that the script did not set")
 
 
 def _require_finite(values: AnyArray, kind: str, name: str, by: Flags) -> None:
@@ -95,7 +95,7 @@ def _with_given(geo: Geo, effects: Effects) -> Geo:
             _tell_collisions(on, name, target, by)
         touched[target] = True
         _require_finite(values, on, name, touched)
-        geo = written(geo, on, name, Attribute.of(values, type), touched, others="that the script did not set")
+        geo = write_attribute(geo, on, name, Attribute.of(values, type), touched, others="that the script did not set")
     return geo
 
 
@@ -196,7 +196,7 @@ def _names(made: Geo, geo: Geo, index: Mapping[Kind, Indices]) -> dict[Kind, Any
             own = made.identity(on).copy()
             count = int(lone.sum())
             salt = np.full(count, geo.topology.count(on), np.uint64)
-            own[lone] = hash_pairs(fresh(count, 1000 + KINDS.index(on)), salt)
+            own[lone] = hash_pairs(fresh_names(count, 1000 + KINDS.index(on)), salt)
             names[on] = own
     return names
 

@@ -16,7 +16,7 @@ from reticula.core.language.scope import AROUND, BUILTINS, CONSTANTS, SINGLE, Sc
 from reticula.core.language.typecheck import GATHER, MAKERS
 from reticula.core.summary import describe_attribute, unit_of
 
-__all__ = ["describe_functions", "describe_members", "describe_names", "told_values"]
+__all__ = ["describe_functions", "describe_members", "describe_names", "values_in_words"]
 
 MAKING = {
     "add_point": "makes a point; with 'like' it copies the attributes of that point",
@@ -179,7 +179,7 @@ def _type_of(value: Any) -> str:
     return {bool: "flag", int: "integer", float: "number"}.get(type(value), "text")
 
 
-def told_values(values: AnyArray, type: str) -> str:
+def values_in_words(values: AnyArray, type: str) -> str:
     """Return in words what a formula gave: how many hold, or the range."""
     if not len(values):
         return "no elements"

@@ -11,7 +11,7 @@ from reticula.core.errors import LimitError
 from reticula.core.language.limits import MOST_GIVEN, MOST_MADE
 from reticula.core.language.types import width_of
 
-__all__ = ["NOBODY", "REMOVABLE", "Chains", "Effects", "Given", "Log", "too_much"]
+__all__ = ["NOBODY", "REMOVABLE", "Chains", "Effects", "Log", "OtherWrites", "exceeds_limit"]
 
 NOBODY = np.iinfo(np.int64).min
 """Stands for no element where a point may have one that it is like."""
@@ -30,7 +30,7 @@ class Chains:
 
 
 @dataclass
-class Given:
+class OtherWrites:
     """Values given to other elements: by whom ``(M,)``, to which ``(M,)``, the value ``(M, ...)``."""
 
     by: Ints
@@ -47,7 +47,7 @@ class Effects:
     like: Ints
     chains: dict[str, Chains]
     removed: dict[str, Ints]
-    given: dict[tuple[str, str, bool], Given]
+    given: dict[tuple[str, str, bool], OtherWrites]
 
     @property
     def changes_topology(self) -> bool:
@@ -59,7 +59,7 @@ class Effects:
 LIMITED = ("point", "curve", "face", "remove")
 
 
-def too_much() -> LimitError:
+def exceeds_limit() -> LimitError:
     """The error of a script that makes or writes too much."""
     return LimitError(
         f"the script makes or removes more than {MOST_MADE:,} elements, or gives more than {MOST_GIVEN:,} values to others; "
@@ -85,7 +85,7 @@ class Log:
         self.total += len(columns[0]) * made
         self.given += len(columns[0]) * (not made)
         if self.total > MOST_MADE or self.given > MOST_GIVEN:
-            raise too_much()
+            raise exceeds_limit()
         self.batches.setdefault(what, []).append(columns)
 
     def number(self, kind: str, count: int) -> Ints:
@@ -132,12 +132,12 @@ class Log:
         given = {key: self._given(key, type, renumbered) for key, type in self.adds.items()}
         return Effects(by[order], position[order], _renamed(like[order], renumbered["point"]), moved, removed, given)
 
-    def _given(self, key: tuple[str, str, bool], type: str, renumbered: dict[str, Ints]) -> Given:
+    def _given(self, key: tuple[str, str, bool], type: str, renumbered: dict[str, Ints]) -> OtherWrites:
         by, target, value = self._columns(add_name(key), ((), (), (width_of(type),)))
         if len(by) > 1 and (by[1:] < by[:-1]).any():
             at = np.argsort(by, kind="stable")
             by, target, value = by[at], target[at], value[at]
-        return Given(by, _renamed(target, renumbered[key[0]]) if key[0] in renumbered else target, value)
+        return OtherWrites(by, _renamed(target, renumbered[key[0]]) if key[0] in renumbered else target, value)
 
     def _columns(self, what: str, shapes: tuple[tuple[int, ...], ...]) -> list[AnyArray]:
         parts = self.batches.get(what)

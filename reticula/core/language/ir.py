@@ -15,10 +15,50 @@ if TYPE_CHECKING:
     from reticula.core.language.functions import Function
 
 __all__ = [
-    "Add", "All", "Append", "Apply", "Around", "Assign", "Break", "Call", "Component", "Comprehension", "Constant",
-    "Continue", "Do", "Each", "Expression", "For", "Found", "Given", "Here", "If", "Item", "Joined", "Listing", "Local",
-    "MakeChain", "MakePoint", "Part", "Print", "Profile", "Program", "Query", "Read", "ReadAt", "ReadOf", "Reduce",
-    "Remove", "Return", "Routine", "SetItem", "Span", "Statement", "Walk", "While", "Write",
+    "Add",
+    "Adjacent",
+    "All",
+    "Append",
+    "Apply",
+    "Assign",
+    "Break",
+    "Call",
+    "Component",
+    "Comprehension",
+    "Concatenated",
+    "Constant",
+    "Continue",
+    "Do",
+    "EachField",
+    "Expression",
+    "External",
+    "For",
+    "Here",
+    "If",
+    "Item",
+    "Listing",
+    "Local",
+    "MakeChain",
+    "MakePoint",
+    "Part",
+    "PlaceField",
+    "Print",
+    "Profile",
+    "Program",
+    "Query",
+    "Read",
+    "ReadAt",
+    "ReadOf",
+    "Reduce",
+    "Remove",
+    "Return",
+    "Routine",
+    "SetItem",
+    "Span",
+    "Statement",
+    "Walk",
+    "While",
+    "Write",
 ]  # fmt: skip
 
 
@@ -38,7 +78,7 @@ class Constant(Expression):
 
 
 @dataclass(frozen=True)
-class Given(Expression):
+class External(Expression):
     """A value that is handed in when the program runs: a control, a dial, or another node's parameter."""
 
     name: str
@@ -81,7 +121,7 @@ class ReadOf(Expression):
 
 
 @dataclass(frozen=True)
-class Around(Expression):
+class Adjacent(Expression):
     """The elements around an element, by word (``points``, ``neighbours``); a single one where there is only one."""
 
     element: Expression
@@ -106,7 +146,7 @@ class Query(Expression):
 
 
 @dataclass(frozen=True)
-class Found(Expression):
+class PlaceField(Expression):
     """Something about a place: ``distance``, ``normal``, or an attribute of ``kind``."""
 
     where: Expression
@@ -115,7 +155,7 @@ class Found(Expression):
 
 
 @dataclass(frozen=True)
-class Each(Expression):
+class EachField(Expression):
     """The values that the elements of a list have, e.g. ``here.points.cover``: a list."""
 
     items: Expression
@@ -170,7 +210,7 @@ class Listing(Expression):
 
 
 @dataclass(frozen=True)
-class Joined(Expression):
+class Concatenated(Expression):
     """Two lists, one after the other."""
 
     first: Expression

@@ -13,7 +13,7 @@ from reticula.core.geometry import measure
 from reticula.core.geometry.measure import components as pieces
 from reticula.core.geometry.measure import curvature
 from reticula.core.geometry.mesh.geo import Geo
-from reticula.core.geometry.mesh.incidence import belonging
+from reticula.core.geometry.mesh.incidence import incident
 from reticula.core.geometry.mesh.kinds import Kind
 from reticula.core.geometry.mesh.topology import Topology
 from reticula.core.spatial.thickness import thickness
@@ -69,10 +69,10 @@ BUILTINS: dict[str, Builtin] = {
             "point": lambda geo: geo.topology.border_points, "edge": lambda geo: geo.topology.border_edges,
         }),
         Builtin("piece", "integer", "number of the connected part it belongs to", {
-            "point": pieces.point_pieces,
+            "point": pieces.point_components,
             "edge": lambda geo: geo.topology.point_piece[geo.topology.edges[:, 0]],
             "corner": lambda geo: geo.topology.point_piece[geo.topology.corner_point],
-            "face": pieces.face_pieces,
+            "face": pieces.face_components,
             "curve": lambda geo: geo.topology.point_piece[geo.topology.curve_point[geo.topology.curve_start[:-1]]],
         }),
         Builtin("valence", "integer", "number of edges that meet at the point", {
@@ -86,7 +86,7 @@ BUILTINS: dict[str, Builtin] = {
         }),
         Builtin("gauss_curvature", "number", "Gaussian curvature in 1/m²", {"point": curvature.gauss_curvatures}),
         Builtin("piece_size", "integer", "how many elements of the kind the connected part has", {
-            "point": pieces.point_piece_sizes, "face": pieces.face_piece_sizes,
+            "point": pieces.point_component_sizes, "face": pieces.face_component_sizes,
         }),
         Builtin("thickness", "number", "way through the material in m, -1 where there is no other side", {"point": thickness}),
         Builtin("planarity", "number", "0 for a flat face; the more it is bent, the larger", {"face": measure.face_planarity}),
@@ -117,7 +117,7 @@ def adjacent(geo: Geo, kind: Kind, around: str) -> tuple[Indices, Indices]:
         if kind == "face":
             return shape.face_neighbours
         return shape.memoise("point neighbours", lambda: _point_neighbours(shape))
-    start, index = belonging(geo, AROUND[kind][around], kind)
+    start, index = incident(geo, AROUND[kind][around], kind)
     return start.astype(np.int32, copy=False), index.astype(np.int32, copy=False)
 
 

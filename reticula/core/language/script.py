@@ -13,7 +13,7 @@ from reticula.core.errors import FormulaError
 from reticula.core.geometry.mesh.geo import Geo
 from reticula.core.geometry.mesh.kinds import KINDS, Kind
 from reticula.core.language import ir
-from reticula.core.language.apply_effects import OwnWrites, committed
+from reticula.core.language.apply_effects import OwnWrites, apply_effects
 from reticula.core.language.compiled import Job, run_job
 from reticula.core.language.controls import Declared, declared, statements_of
 from reticula.core.language.effects import Effects, Log
@@ -75,7 +75,7 @@ class Script:
         """Return the geometry after the script."""
         job = Job(self.program, self.scope, self.elements())
         own, effects = run_job(job, Clock(MOST_SECONDS, stop), self.on_vectors, backend)
-        return committed(self.geo, self.kind, own, effects)
+        return apply_effects(self.geo, self.kind, own, effects)
 
     def on_vectors(self, clock: Clock) -> tuple[dict[str, OwnWrites], Effects]:
         """Run on the vector back end, block by block."""
@@ -88,7 +88,7 @@ class Script:
             runner.go()
             parts.append(runner)
         total = self.geo.topology.count(self.kind)
-        own = {name: gathered(name, type, parts, elements, total) for name, type in self.program.writes.items()}
+        own = {name: gather_pieces(name, type, parts, elements, total) for name, type in self.program.writes.items()}
         return own, log.finished()
 
     def printed(self, elements: AnyArray, *, seconds: float = 2.0) -> list[str]:
@@ -117,7 +117,7 @@ def first_of_pieces(geo: Geo) -> Ints:
     return np.unique(geo.topology.point_piece, return_index=True)[1]
 
 
-def gathered(name: str, type: str, parts: list[ProgramRunner], elements: Ints, total: int) -> OwnWrites:
+def gather_pieces(name: str, type: str, parts: list[ProgramRunner], elements: Ints, total: int) -> OwnWrites:
     """Put together what the blocks wrote."""
     by = np.zeros(total, bool)
     by[elements] = np.concatenate([part.own_values[name].written for part in parts])

@@ -3,13 +3,29 @@
 from reticula.core.packages.definition import Definition, check_definition, definition_key, package_shapes
 from reticula.core.packages.differences import Differences, differences
 from reticula.core.packages.examples import Trial, run_examples
-from reticula.core.packages.importing import taken
+from reticula.core.packages.importing import merge_package
 from reticula.core.packages.package import Package, load_package, read_package, write_package
 from reticula.core.packages.publishing import Publication, prepare
 from reticula.core.packages.review import Review, review
-from reticula.core.packages.update import updated
+from reticula.core.packages.update import update_release
 
 __all__ = [
-    "Definition", "Differences", "Package", "Publication", "Review", "Trial", "check_definition", "definition_key", "differences",
-    "load_package", "package_shapes", "prepare", "read_package", "review", "run_examples", "taken", "updated", "write_package",
+    "Definition",
+    "Differences",
+    "Package",
+    "Publication",
+    "Review",
+    "Trial",
+    "check_definition",
+    "definition_key",
+    "differences",
+    "load_package",
+    "merge_package",
+    "package_shapes",
+    "prepare",
+    "read_package",
+    "review",
+    "run_examples",
+    "update_release",
+    "write_package",
 ]  # fmt: skip

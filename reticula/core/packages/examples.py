@@ -11,11 +11,11 @@ import numpy as np
 from reticula.core.errors import ReticulaError
 from reticula.core.geometry import KINDS, Geo
 from reticula.core.graph.evaluation.evaluator import Evaluator
-from reticula.core.graph.structure.library import Layered, MemoryLibrary
+from reticula.core.graph.structure.library import LayeredLibrary, MemoryLibrary
 from reticula.core.operators.shared.resources import Resources
 from reticula.core.packages.definition import Definition, definition_key
 
-__all__ = ["Trial", "measured", "run_examples"]
+__all__ = ["Trial", "measure_result", "run_examples"]
 
 CLOSE = 1e-9
 """By how much numbers may differ, relative to their size: the last bits differ between machines."""
@@ -33,7 +33,7 @@ class Trial:
 def run_examples(definition: Definition, examples: list[Any], shapes: Resources | None = None) -> list[Trial]:
     """Run examples with the operator of ``definition``, whatever release they were made with."""
     evaluator, found = Evaluator(), []
-    known = Layered(MemoryLibrary({definition_key(definition): definition}))
+    known = LayeredLibrary(MemoryLibrary({definition_key(definition): definition}))
     for example in examples:
         graph = deepcopy(example["graph"])
         node = example["node"]
@@ -42,7 +42,7 @@ def run_examples(definition: Definition, examples: list[Any], shapes: Resources 
             done = evaluator.evaluate(graph, targets=[node], shapes=shapes, operators=known)
             done.geo(node)
             result = done.nodes[node]
-            made = {name: measured(geo) for name, geo in result.outputs.items()}
+            made = {name: measure_result(geo) for name, geo in result.outputs.items()}
             broken = [n.text for n in result.notes if n.text.startswith("What this operator promises")]
             trouble = broken[0] if broken else _differs(example.get("expected"), made)
         except ReticulaError as error:
@@ -51,7 +51,7 @@ def run_examples(definition: Definition, examples: list[Any], shapes: Resources 
     return found
 
 
-def measured(geo: Geo) -> dict[str, Any]:
+def measure_result(geo: Geo) -> dict[str, Any]:
     """Return what is compared of a geometry: counts, bounds, and the mean of every attribute of numbers."""
     means: dict[str, Any] = {}
     for kind in KINDS:

@@ -11,10 +11,10 @@ from reticula.core.packages.definition import nodes_of
 from reticula.core.packages.package import Package
 from reticula.core.packages.review import review
 
-__all__ = ["taken"]
+__all__ = ["merge_package"]
 
 
-def taken(package: Package, choices: Mapping[str, str]) -> tuple[list[dict[str, Any]], list[str]]:
+def merge_package(package: Package, choices: Mapping[str, str]) -> tuple[list[dict[str, Any]], list[str]]:
     """Return the definitions to add, each after those it uses, and the operators that stay as they are here.
 
     ``choices`` says of each operator that collides with one in the library in use: ``keep`` what is there, or bring the

@@ -10,10 +10,10 @@ from reticula.core.graph.editing.formula_texts import free_name
 from reticula.core.graph.editing.levels import level_of
 from reticula.core.graph.structure.library import library, published_name
 
-__all__ = ["updated"]
+__all__ = ["update_release"]
 
 
-def updated(
+def update_release(
     document: dict[str, Any], path: str, node: str, release: str, *, beside: bool = False
 ) -> tuple[dict[str, Any], str]:
     """Return the document with a node that runs another release, and the node's name.

@@ -18,11 +18,11 @@ from reticula.core.operators.declaration.parameters import (
     Names,
     Number,
     Parameter,
+    PerElement,
+    Selection,
     Shape,
     Toggle,
-    Varying,
     Vector,
-    Where,
 )
 
 KINDS_OF: list[Parameter] = [
@@ -36,9 +36,9 @@ KINDS_OF: list[Parameter] = [
     AttributeName("a", "heat", "help", new=True),
     Names("names", "*", "help"),
     Shape("s", "", "help"),
-    Where.each("face", "help"),
-    Varying("w", 0.1, "help", on="face", low=-1),
-    Varying("d", [0.0, 1.0, 0.0], "help", on="point", type="vec3"),
+    Selection.each("face", "help"),
+    PerElement("w", 0.1, "help", on="face", low=-1),
+    PerElement("d", [0.0, 1.0, 0.0], "help", on="point", type="vec3"),
 ]
 BY_NAME = {parameter.name: parameter for parameter in KINDS_OF}
 
@@ -142,7 +142,7 @@ def test_an_operator_is_one_declaration() -> None:
         "test_lift",
         family="test",
         carries="Carries all.",
-        parameters=(Varying("distance", 1.0, "how far", on="point"),),
+        parameters=(PerElement("distance", 1.0, "how far", on="point"),),
     )(lift)
     try:
         assert ops.test_lift(ops.grid(), distance="2 * fraction").bounds[1][1] == 2

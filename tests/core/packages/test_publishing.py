@@ -9,7 +9,7 @@ import pytest
 from reticula.core.errors import GraphError
 from reticula.core.graph import Evaluator, run_graph
 from reticula.core.graph.structure.library import MemoryLibrary, using_library
-from reticula.core.packages import differences, prepare, run_examples, updated
+from reticula.core.packages import differences, prepare, run_examples, update_release
 from tests.core.graph.building import graph, node
 from tests.core.packages.studio import ABOUT, lift_document, published, release
 
@@ -119,10 +119,10 @@ def test_another_release_is_taken_or_tried_beside_and_nothing_is_lost() -> None:
     release(document, library, release="2.0.0")
     made = graph({"a": node("box"), "l": node("lift@1.0.0", "a", height=2.0)})
     with using_library(library):
-        tried, copy = updated(made, "", "l", "2.0.0", beside=True)
-        taken, same = updated(made, "", "l", "2.0.0")
+        tried, copy = update_release(made, "", "l", "2.0.0", beside=True)
+        taken, same = update_release(made, "", "l", "2.0.0")
         with pytest.raises(GraphError, match=r"there is no release 3\.0\.0 of 'lift'; there are 1\.0\.0, 2\.0\.0"):
-            updated(made, "", "l", "3.0.0")
+            update_release(made, "", "l", "3.0.0")
     assert set(tried["nodes"]) == {"a", "l", copy}
     assert (same, taken["nodes"]["l"]["parameters"]) == ("l", {"height": 2.0})
     done = Evaluator().evaluate(taken, operators=library).nodes["l"]

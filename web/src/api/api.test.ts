@@ -1,5 +1,5 @@
 import { expect, it, vi } from 'vitest'
-import { fakeService } from '../shared/fakeService'
+import { fakeService } from '../testing/fakeService'
 import { fetchBuffer } from './buffers'
 import { api, Refusal, Unreachable } from './client'
 

@@ -1,4 +1,4 @@
-<script tools lang="ts">
+<script setup lang="ts">
 /** The bar between two panes: dragged, stepped with the arrow keys, and a double click (or Enter) puts the pane away. */
 import type { useSplit } from './useSplit'
 

@@ -1,10 +1,10 @@
-<script tools lang="ts">
+<script setup lang="ts">
 /** The shapes of the project: upload, use, delete. */
 import { ElDialog, ElMessageBox } from 'element-plus'
 import { ref } from 'vue'
 import type { AssetState } from '../api/client'
 import { count } from '../shared/numbers'
-import { useProject } from './useProject'
+import { useProject } from '../stores/useProject'
 
 defineProps<{ open: boolean }>()
 const emit = defineEmits<{ close: []; use: [name: string]; upload: [files: FileList] }>()

@@ -1,8 +1,8 @@
-<script tools lang="ts">
+<script setup lang="ts">
 /** Every shortcut, from the same list that the finder shows. */
 import { ElDialog } from 'element-plus'
 import { computed } from 'vue'
-import type { Action } from './actions'
+import type { Action } from '../model/actions'
 
 const props = defineProps<{ open: boolean; actions: Action[] }>()
 const emit = defineEmits<{ close: [] }>()

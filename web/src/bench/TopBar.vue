@@ -1,11 +1,11 @@
-<script tools lang="ts">
+<script setup lang="ts">
 /** The top line: where one is, whether all is saved, undo, and the way in and out for meshes. */
 import { ElDropdown, ElDropdownItem, ElDropdownMenu, ElMessageBox } from 'element-plus'
 import { computed } from 'vue'
-import { useGraph } from '../board/useGraph'
-import { useCatalogue } from '../catalogue/useCatalogue'
-import { useTheme } from '../shared/useTheme'
-import { useProject } from './useProject'
+import { useGraph } from '../stores/useGraph'
+import { useCatalogue } from '../stores/useCatalogue'
+import { useTheme } from '../stores/useTheme'
+import { useProject } from '../stores/useProject'
 
 const emit = defineEmits<{ find: []; shapes: []; catalogue: [] }>()
 const graph = useGraph()

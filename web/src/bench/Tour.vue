@@ -1,4 +1,4 @@
-<script tools lang="ts">
+<script setup lang="ts">
 /** The bench in one minute, on whatever is open. */
 import { ElTour, ElTourStep } from 'element-plus'
 

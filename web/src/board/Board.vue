@@ -1,23 +1,23 @@
-<script tools lang="ts">
+<script setup lang="ts">
 /** Where the graph is: cards top to bottom, wires between them. */
 import '@vue-flow/core/dist/style.css'
 import { type Connection, type EdgeMouseEvent, type NodeChange, type NodeDragEvent, useVueFlow, VueFlow } from '@vue-flow/core'
 import { ElMessageBox } from 'element-plus'
 import { computed, nextTick, provide, ref, watch } from 'vue'
-import { useCatalogue } from '../catalogue/useCatalogue'
-import { cardsFromText, cardsToText, paste } from './clipboard'
-import { connect, disconnect, feedOf, freeName, inputsOf, insertInto, parameterOf, splitFeed, wires, wouldCircle, type Wire } from './document'
+import { useCatalogue } from '../stores/useCatalogue'
+import { cardsFromText, cardsToText, paste } from '../model/clipboard'
+import { connect, disconnect, feedOf, freeName, inputsOf, insertInto, parameterOf, splitFeed, wires, wouldCircle, type Wire } from '../model/document'
 import Card from './Card.vue'
 import Frames from './Frames.vue'
-import { tiesKey } from './keys'
+import { tiesKey } from '../stores/injectionKeys'
 import SearchBox from './SearchBox.vue'
-import { followersOf } from './ties'
-import Through from './Through.vue'
-import Trail from './Trail.vue'
-import { tell, useChanges } from './useChanges'
-import { useChosen } from './useChosen'
-import { layout, revealing, viewportFor, type Size } from './layout'
-import { useGraph } from './useGraph'
+import { followersOf } from '../model/parameterLinks'
+import Through from './WirePreview.vue'
+import Trail from './Breadcrumbs.vue'
+import { tell, useChanges } from '../stores/useChanges'
+import { useChosen } from '../stores/useSelectedCards'
+import { layout, revealing, viewportFor, type Size } from '../model/layout'
+import { useGraph } from '../stores/useGraph'
 
 const graph = useGraph()
 const { operatorOf } = useCatalogue()

@@ -1,12 +1,12 @@
-<script tools lang="ts">
+<script setup lang="ts">
 /** What a card offers that runs a graph: a way in, presets, a newer release, publishing, unfolding. */
 import { ElMessageBox } from 'element-plus'
 import { computed, ref } from 'vue'
 import { api, type OperatorState, type Schemas } from '../api/client'
-import { useCatalogue } from '../catalogue/useCatalogue'
-import { startingGraph } from './document'
-import { useChanges } from './useChanges'
-import { useGraph } from './useGraph'
+import { useCatalogue } from '../stores/useCatalogue'
+import { startingGraph } from '../model/document'
+import { useChanges } from '../stores/useChanges'
+import { useGraph } from '../stores/useGraph'
 
 const props = defineProps<{ id: string; operator: OperatorState }>()
 const emit = defineEmits<{ publish: [] }>()

@@ -1,19 +1,19 @@
-<script tools lang="ts">
+<script setup lang="ts">
 /** One parameter in an opened card: its field, or what it follows, is wired to or bound to; and what can be made of it. */
 import { Handle, Position } from '@vue-flow/core'
 import { ElDropdown, ElDropdownItem, ElDropdownMenu } from 'element-plus'
 import { computed, inject, ref } from 'vue'
 import type { OperatorState, ParameterState } from '../api/client'
-import type { Summary } from '../api/looks'
-import { useCatalogue } from '../catalogue/useCatalogue'
-import ControlFields from '../script/ControlFields.vue'
-import { isBound, isWired } from './document'
-import ParameterField from './fields/ParameterField.vue'
-import { scriptKey, tiesKey } from './keys'
-import { DRAGGED, followed, type Pair } from './ties'
-import { useChanges } from './useChanges'
-import { useGraph } from './useGraph'
-import { useRewriting } from './useRewriting'
+import type { Summary } from '../api/results'
+import { useCatalogue } from '../stores/useCatalogue'
+import ControlFields from '../fields/ControlFields.vue'
+import { isBound, isWired } from '../model/document'
+import ParameterField from '../fields/ParameterField.vue'
+import { scriptKey, tiesKey } from '../stores/injectionKeys'
+import { DRAGGED, followed, type Pair } from '../model/parameterLinks'
+import { useChanges } from '../stores/useChanges'
+import { useGraph } from '../stores/useGraph'
+import { useRewriting } from '../stores/useRewriting'
 
 const props = defineProps<{
   id: string

@@ -1,9 +1,9 @@
-<script tools lang="ts">
+<script setup lang="ts">
 /** Search in the graph, and the named places in it. */
 import { computed, nextTick, ref } from 'vue'
-import { useCatalogue } from '../catalogue/useCatalogue'
-import { searchGraph, type Found } from './searching'
-import { useGraph } from './useGraph'
+import { useCatalogue } from '../stores/useCatalogue'
+import { searchGraph, type Found } from '../model/search'
+import { useGraph } from '../stores/useGraph'
 
 const emit = defineEmits<{ go: [found: { path: string[]; id: string }]; close: [] }>()
 const graph = useGraph()

@@ -1,11 +1,11 @@
-<script tools lang="ts">
+<script setup lang="ts">
 /** All operators, built in and published, with a page on each; and the depot, where packages are shared. */
 import { ElDialog } from 'element-plus'
 import { computed, ref, watch } from 'vue'
-import { fit } from '../bench/actions'
+import { fit } from '../model/actions'
 import DepotList from './DepotList.vue'
 import OperatorPage from './OperatorPage.vue'
-import { useCatalogue } from './useCatalogue'
+import { useCatalogue } from '../stores/useCatalogue'
 
 const props = defineProps<{ open: boolean; first?: string }>()
 const emit = defineEmits<{ close: []; add: [operator: string]; packages: [file: File]; fetch: [operator: string] }>()

@@ -1,9 +1,9 @@
-<script tools lang="ts">
+<script setup lang="ts">
 /** What the depot has; if it does not answer, that is said and nothing else suffers. */
 import { ref } from 'vue'
 import { api, type Schemas } from '../api/client'
 import { count } from '../shared/numbers'
-import { useCatalogue } from './useCatalogue'
+import { useCatalogue } from '../stores/useCatalogue'
 
 const emit = defineEmits<{ fetch: [operator: string] }>()
 const state = ref<Schemas['DepotState'] | null>(null)

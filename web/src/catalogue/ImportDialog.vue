@@ -1,9 +1,9 @@
-<script tools lang="ts">
+<script setup lang="ts">
 /** What a package brings, what is there already, what collides; decided before anything changes. */
 import { ElDialog, ElMessage } from 'element-plus'
 import { computed, reactive, ref } from 'vue'
 import { api, type ReviewState } from '../api/client'
-import { useCatalogue } from './useCatalogue'
+import { useCatalogue } from '../stores/useCatalogue'
 
 const props = defineProps<{ review: ReviewState }>()
 const emit = defineEmits<{ close: []; done: [operator: string] }>()

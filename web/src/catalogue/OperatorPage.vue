@@ -1,10 +1,10 @@
-<script tools lang="ts">
+<script setup lang="ts">
 /** The page of one operator: picture, help, dials, what goes in and out, what it promises, its releases. */
 import { ElMessage } from 'element-plus'
 import { computed } from 'vue'
 import { api, type OperatorState } from '../api/client'
-import { toText } from '../board/fields/formula'
-import { tell } from '../board/useChanges'
+import { toText } from '../model/formula'
+import { tell } from '../stores/useChanges'
 
 const props = defineProps<{ operator: OperatorState }>()
 const emit = defineEmits<{ add: [operator: string]; choose: [operator: string] }>()

@@ -1,10 +1,10 @@
-<script tools lang="ts">
+<script setup lang="ts">
 /** Publish a folded card: name, release, help; what differs from the release before is seen first. */
 import { ElDialog, ElMessage } from 'element-plus'
 import { computed, reactive, ref, watch } from 'vue'
 import { api, Refusal, type Schemas } from '../api/client'
-import { useGraph } from '../board/useGraph'
-import { useCatalogue } from './useCatalogue'
+import { useGraph } from '../stores/useGraph'
+import { useCatalogue } from '../stores/useCatalogue'
 
 const props = defineProps<{ node: string; picture: () => Promise<string> }>()
 const emit = defineEmits<{ close: []; done: [operator: string] }>()

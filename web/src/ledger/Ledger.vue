@@ -1,21 +1,21 @@
-<script tools lang="ts">
+<script setup lang="ts">
 /** One row per element of the node that is looked at. */
 import { useElementSize, watchDebounced } from '@vueuse/core'
 import { ElDropdown, ElDropdownItem, ElDropdownMenu, ElMessage } from 'element-plus'
 import { computed, nextTick, ref, shallowRef, watch } from 'vue'
 import { api } from '../api/client'
-import { isError, KINDS, type Kind, type Rows } from '../api/looks'
-import { useEvaluation } from '../bench/useEvaluation'
-import { useSelection } from '../bench/useSelection'
-import { useGraph } from '../board/useGraph'
+import { isError, KINDS, type Kind, type Rows } from '../api/results'
+import { useEvaluation } from '../stores/useEvaluation'
+import { useSelection } from '../stores/useSelection'
+import { useGraph } from '../stores/useGraph'
 import KindGlyph from '../shared/KindGlyph.vue'
 import { count, short } from '../shared/numbers'
 import { toCsv, readCell, useEditing } from './useEditing'
-import SpreadCell from './SpreadCell.vue'
+import SpreadCell from './HistogramCell.vue'
 import { useColumns } from './useColumns'
 import { usePages } from './usePages'
-import { useSpreads } from './useSpreads'
-import { useWindow } from './useWindow'
+import { useSpreads } from './useStatistics'
+import { useWindow } from './useVirtualRows'
 
 defineProps<{ script?: string | null }>()
 defineEmits<{ script: [node: string] }>()

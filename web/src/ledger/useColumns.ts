@@ -1,6 +1,6 @@
 /** Which columns the ledger shows, and in which order: chosen and moved by hand, by kind and name. */
 import { computed, ref, type ComputedRef } from 'vue'
-import type { Kind } from '../api/looks'
+import type { Kind } from '../api/results'
 
 export interface Column {
   name: string

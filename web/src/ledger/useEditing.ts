@@ -2,12 +2,12 @@
 import { ElMessageBox } from 'element-plus'
 import { inject } from 'vue'
 import { api } from '../api/client'
-import { isError, type Kind } from '../api/looks'
-import { useEvaluation } from '../bench/useEvaluation'
-import { splitFeed } from '../board/document'
-import { addCardKey } from '../board/keys'
-import { tell } from '../board/useChanges'
-import { useGraph } from '../board/useGraph'
+import { isError, type Kind } from '../api/results'
+import { useEvaluation } from '../stores/useEvaluation'
+import { splitFeed } from '../model/document'
+import { addCardKey } from '../stores/injectionKeys'
+import { tell } from '../stores/useChanges'
+import { useGraph } from '../stores/useGraph'
 
 const TYPES = ['number', 'integer', 'flag', 'vec2', 'vec3', 'vec4', 'text']
 

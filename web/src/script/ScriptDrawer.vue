@@ -1,16 +1,16 @@
-<script tools lang="ts">
+<script setup lang="ts">
 /** The editor of a script, in the drawer: text, errors, what it prints, snippets. Saved after a short pause. */
 import type { EditorView } from '@codemirror/view'
 import { useDebounceFn } from '@vueuse/core'
 import { computed, onBeforeUnmount, onMounted, ref, watch } from 'vue'
-import { useEvaluation } from '../bench/useEvaluation'
-import { useSelection } from '../bench/useSelection'
-import { setParameter } from '../board/document'
-import { useGraph } from '../board/useGraph'
-import { useCatalogue } from '../catalogue/useCatalogue'
-import { makeEditor, plainOf, showError } from './editor'
+import { useEvaluation } from '../stores/useEvaluation'
+import { useSelection } from '../stores/useSelection'
+import { setParameter } from '../model/document'
+import { useGraph } from '../stores/useGraph'
+import { useCatalogue } from '../stores/useCatalogue'
+import { makeEditor, plainOf, showError } from '../text/editor'
 import { SNIPPETS } from './snippets'
-import { useText } from './useText'
+import { useText } from '../stores/useText'
 
 const props = defineProps<{ node: string }>()
 defineEmits<{ close: [] }>()

@@ -1,4 +1,4 @@
-<script tools lang="ts">
+<script setup lang="ts">
 /** Element kinds told by shape: dot, stroke, angle, tile, bow, pair of tiles, frame. */
 defineProps<{ kind: string }>()
 </script>

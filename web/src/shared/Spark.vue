@@ -1,4 +1,4 @@
-<script tools lang="ts">
+<script setup lang="ts">
 /** A very small histogram. */
 import { computed } from 'vue'
 

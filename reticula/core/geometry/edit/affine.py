@@ -4,20 +4,20 @@ from __future__ import annotations
 
 import numpy as np
 
-from reticula.core.arrays import AnyArray, Flags, Floats, frozen
-from reticula.core.geometry.edit.flip import turned_over
+from reticula.core.arrays import AnyArray, Flags, Floats, as_readonly
+from reticula.core.geometry.edit.flip import flipped
 from reticula.core.geometry.measure.areas import unit
 from reticula.core.geometry.mesh.attribute import Attribute
 from reticula.core.geometry.mesh.geo import Geo
 from reticula.core.geometry.mesh.kinds import Kind
 
-__all__ = ["affine", "moved", "turn_matrix"]
+__all__ = ["affine_matrix", "apply_affine", "rotation_matrix"]
 
 SPEED = "velocity"
 """The well-known attribute that turns and scales with the points, in m/s."""
 
 
-def turn_matrix(degrees: AnyArray | list[float]) -> Floats:
+def rotation_matrix(degrees: AnyArray | list[float]) -> Floats:
     """Return the rotation ``(3, 3)`` about x, then y, then z."""
     x, y, z = np.radians(degrees)
     about_x = np.array([[1, 0, 0], [0, np.cos(x), -np.sin(x)], [0, np.sin(x), np.cos(x)]])
@@ -26,16 +26,18 @@ def turn_matrix(degrees: AnyArray | list[float]) -> Floats:
     return about_z @ about_y @ about_x
 
 
-def affine(move: list[float], turn: list[float], scale: list[float], around: list[float] | None = None) -> Floats:
+def affine_matrix(
+    move: list[float], turn: list[float], scale: list[float], around: list[float] | None = None
+) -> Floats:
     """Return the matrix ``(4, 4)`` that scales, turns (degrees) and moves (m), in this order, about a place."""
     pivot = np.zeros(3) if around is None else np.array(around)
     matrix = np.eye(4)
-    matrix[:3, :3] = turn_matrix(turn) @ np.diag(scale)
+    matrix[:3, :3] = rotation_matrix(turn) @ np.diag(scale)
     matrix[:3, 3] = pivot + np.array(move) - matrix[:3, :3] @ pivot
     return matrix
 
 
-def moved(geo: Geo, matrix: Floats, where: Flags | None = None) -> Geo:
+def apply_affine(geo: Geo, matrix: Floats, where: Flags | None = None) -> Geo:
     """Return the geometry with its points (those in ``where (P,)``) moved by ``matrix (4, 4)``, which can be inverted.
 
     Stored normals turn with the surface, rotations and velocities with the points, instances move along if all points
@@ -58,7 +60,7 @@ def moved(geo: Geo, matrix: Floats, where: Flags | None = None) -> Geo:
     if made.topology.instance_count and every:
         made = made.with_attribute("instance", "transform", matrix @ made.attribute("instance", "transform"), "mat4")
     if np.linalg.det(linear) < 0 and every and geo.topology.face_count:
-        made = turned_over(made, with_normals=False)
+        made = flipped(made, with_normals=False)
     return made
 
 
@@ -80,4 +82,4 @@ def _quaternion_product(a: Floats, b: Floats) -> Floats:
 def _replace(geo: Geo, kind: Kind, name: str, values: AnyArray, where: Flags) -> Geo:
     old = geo.find(kind, name)
     mixed = np.where(where[:, None], values, old.values)
-    return geo.with_attribute(kind, name, Attribute(old.type, frozen(mixed), None, old.default))
+    return geo.with_attribute(kind, name, Attribute(old.type, as_readonly(mixed), None, old.default))

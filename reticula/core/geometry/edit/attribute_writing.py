@@ -13,10 +13,10 @@ from reticula.core.geometry.mesh.attribute import Attribute
 from reticula.core.geometry.mesh.geo import Geo
 from reticula.core.geometry.mesh.kinds import PLURAL, Kind, well_known_default
 
-__all__ = ["range_of", "tell_of_default", "written"]
+__all__ = ["note_default", "range_of", "write_attribute"]
 
 
-def written(
+def write_attribute(
     geo: Geo,
     kind: str,
     name: str,
@@ -57,7 +57,7 @@ def written(
     return geo.with_attribute(on, name, Attribute(chosen.type, chosen.values, chosen.start, default))
 
 
-def tell_of_default(geo: Geo, kind: str, name: str) -> None:
+def note_default(geo: Geo, kind: str, name: str) -> None:
     """Warn if a new attribute holds its default everywhere: it says nothing yet."""
     made = geo.find(cast(Kind, kind), name)
     if len(made) > 1 and made.start is None and bool((made.values == np.asarray(made.fill)).all()):

@@ -7,7 +7,7 @@ from typing import Any
 
 import numpy as np
 
-from reticula.core.arrays import UInts, frozen
+from reticula.core.arrays import UInts, as_readonly
 from reticula.core.diagnostics import note, warn
 from reticula.core.geometry.mesh.attribute import Attribute
 from reticula.core.geometry.mesh.geo import Geo
@@ -15,10 +15,10 @@ from reticula.core.geometry.mesh.identity import hash_pairs
 from reticula.core.geometry.mesh.kinds import BLENDED, KINDS, PLURAL, Kind, well_known_default
 from reticula.core.geometry.mesh.topology import Topology
 
-__all__ = ["joined"]
+__all__ = ["concatenate"]
 
 
-def joined(geometries: Sequence[Geo], *, quiet: bool = False) -> Geo:
+def concatenate(geometries: Sequence[Geo], *, quiet: bool = False) -> Geo:
     """Return the geometries as one; nothing is welded. What lacks an attribute gets its default, which is noted."""
     if not geometries:
         return Geo.empty()
@@ -105,4 +105,4 @@ def _common_type(types: set[str]) -> str | None:
 def _as_type(attribute: Attribute, type: str) -> Attribute:
     if attribute.type == type or type not in BLENDED:
         return attribute
-    return Attribute(type, frozen(attribute.values.astype(np.float64)), None, attribute.default)
+    return Attribute(type, as_readonly(attribute.values.astype(np.float64)), None, attribute.default)

@@ -4,15 +4,15 @@ from __future__ import annotations
 
 import numpy as np
 
-from reticula.core.arrays import Flags, frozen
+from reticula.core.arrays import Flags, as_readonly
 from reticula.core.geometry.mesh.attribute import Attribute
 from reticula.core.geometry.mesh.geo import Geo
 from reticula.core.geometry.mesh.source_maps import carry, edges_along, kept
 
-__all__ = ["turned_over"]
+__all__ = ["flipped"]
 
 
-def turned_over(geo: Geo, faces: Flags | None = None, curves: Flags | None = None, *, with_normals: bool = True) -> Geo:
+def flipped(geo: Geo, faces: Flags | None = None, curves: Flags | None = None, *, with_normals: bool = True) -> Geo:
     """Return the geometry with the marked faces ``(F,)`` and curves ``(K,)`` running the other way (all, if not given).
 
     The first corner of each face and the first point of each closed curve stay first. Stored normals of turned corners
@@ -43,5 +43,5 @@ def turned_over(geo: Geo, faces: Flags | None = None, curves: Flags | None = Non
         if made.has(kind, "normal") and made.find(kind, "normal").type == "vec3":  # type: ignore[arg-type]
             old = made.find(kind, "normal")  # type: ignore[arg-type]
             values = np.where(mask[:, None], -old.values, old.values)
-            made = made.with_attribute(kind, "normal", Attribute("vec3", frozen(values), None, old.default))  # type: ignore[arg-type]
+            made = made.with_attribute(kind, "normal", Attribute("vec3", as_readonly(values), None, old.default))  # type: ignore[arg-type]
     return made

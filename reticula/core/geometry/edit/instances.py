@@ -6,10 +6,10 @@ from collections.abc import Mapping
 
 import numpy as np
 
-from reticula.core.arrays import AnyArray, Floats, Indices, frozen
+from reticula.core.arrays import AnyArray, Floats, Indices, as_readonly
 from reticula.core.errors import LimitError
-from reticula.core.geometry.edit.concatenate import joined
-from reticula.core.geometry.edit.flip import turned_over
+from reticula.core.geometry.edit.concatenate import concatenate
+from reticula.core.geometry.edit.flip import flipped
 from reticula.core.geometry.mesh.attribute import Attribute
 from reticula.core.geometry.mesh.geo import Geo
 from reticula.core.geometry.mesh.identity import hash_pairs
@@ -97,8 +97,8 @@ def flatten(geo: Geo, onto: Kind = "point") -> Geo:
         for mirrored in (False, True):
             chosen = np.flatnonzero((which == number) & ((np.linalg.det(matrix[:, :3, :3]) < 0) == mirrored))
             if len(chosen):
-                parts.append(_copies(geo, turned_over(shape, with_normals=False) if mirrored else shape, chosen, onto))
-    return joined(parts[1:] if not parts[0].topology.point_count else parts, quiet=True)
+                parts.append(_copies(geo, flipped(shape, with_normals=False) if mirrored else shape, chosen, onto))
+    return concatenate(parts[1:] if not parts[0].topology.point_count else parts, quiet=True)
 
 
 def _without_instances(geo: Geo) -> Geo:
@@ -135,9 +135,9 @@ def _copies(geo: Geo, shape: Geo, chosen: AnyArray, onto: Kind) -> Geo:
         index = None
         for name, found in shape.attributes[kind].items():
             if (kind, name) == ("point", "position"):
-                made = Attribute("vec3", frozen(_placed(found.values, matrix)))
+                made = Attribute("vec3", as_readonly(_placed(found.values, matrix)))
             elif name == "normal" and found.type == "vec3":
-                made = Attribute("vec3", frozen(_turned(found.values, matrix)), None, found.default)
+                made = Attribute("vec3", as_readonly(_turned(found.values, matrix)), None, found.default)
             else:
                 if index is None:
                     one = np.arange(old.count(kind), dtype=np.int32)

@@ -6,17 +6,17 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from reticula.core.arrays import AnyArray, Flags, Floats, Indices, frozen, ragged_index, starts_from_sizes
+from reticula.core.arrays import AnyArray, Flags, Floats, Indices, as_readonly, ragged_index, starts_from_sizes
 from reticula.core.geometry.measure.areas import area_vectors
 from reticula.core.geometry.mesh.geo import Geo
 from reticula.core.geometry.mesh.source_maps import SourceMap, Weights, carry, edges_along, kept
 from reticula.core.geometry.planar.triangulation import cut_polygons
 from reticula.core.jit import kernel
 
-__all__ = ["Cut", "cut_at_zero", "triangulated"]
+__all__ = ["Cut", "cut_at_zero", "triangulate_faces"]
 
 
-def triangulated(geo: Geo, chosen: Flags, *, shortest: bool = True) -> Geo:
+def triangulate_faces(geo: Geo, chosen: Flags, *, shortest: bool = True) -> Geo:
     """Return the geometry with the ``chosen (F,)`` faces cut into triangles, which stand where their face stood."""
     shape = geo.topology
     faces = np.flatnonzero(chosen & (shape.face_size > 3))
@@ -147,7 +147,7 @@ def cut_at_zero(geo: Geo, value: Floats) -> Cut:
         if shape.face_count
         else many
     )
-    geo = triangulated(geo, (many > 2) | ((many == 2) & (zeros > 0) & (shape.face_size > 4)))
+    geo = triangulate_faces(geo, (many > 2) | ((many == 2) & (zeros > 0) & (shape.face_size > 4)))
     shape = geo.topology
     crossed = _crossings(value, shape.face_start, shape.corner_point) > 0
     a, b = shape.edges[:, 0], shape.edges[:, 1]
@@ -172,10 +172,10 @@ def cut_at_zero(geo: Geo, value: Floats) -> Cut:
         geo, topology,
         {
             "point": SourceMap(
-                frozen(np.concatenate([every, near]).astype(np.int32)),
+                as_readonly(np.concatenate([every, near]).astype(np.int32)),
                 Weights.pairs(np.concatenate([every, low]), np.concatenate([every, high]), shares),
             ),
-            "face": kept(source), "corner": SourceMap(frozen(np.where(along > 0.5, second, first).astype(np.int32)), Weights.pairs(first, second, along)),
+            "face": kept(source), "corner": SourceMap(as_readonly(np.where(along > 0.5, second, first).astype(np.int32)), Weights.pairs(first, second, along)),
             "edge": edges_along(topology, edge),
         },
     )  # fmt: skip

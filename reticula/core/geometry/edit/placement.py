@@ -6,10 +6,10 @@ import numpy as np
 
 from reticula.core.arrays import Floats
 from reticula.core.errors import GeometryError
-from reticula.core.geometry.edit.affine import moved
+from reticula.core.geometry.edit.affine import apply_affine
 from reticula.core.geometry.mesh.geo import Geo
 
-__all__ = ["PLACE", "brought", "has_place", "place_of", "settled", "to_own"]
+__all__ = ["PLACE", "has_place", "in_space_of", "place_of", "to_own_space", "to_world"]
 
 PLACE = "place"
 """The attribute of the whole (mat4) that leads from a shape's own space to the world."""
@@ -26,17 +26,17 @@ def has_place(geo: Geo) -> bool:
     return geo.has("whole", PLACE) and geo.find("whole", PLACE).type == "mat4"
 
 
-def settled(geo: Geo) -> Geo:
+def to_world(geo: Geo) -> Geo:
     """Return a geometry moved to where it stands, so that its own space is the world; remembered with the geometry."""
     return _seen_from(geo, np.eye(4))
 
 
-def brought(geo: Geo, into: Geo) -> Geo:
+def in_space_of(geo: Geo, into: Geo) -> Geo:
     """Return ``geo`` as it stands in the space of ``into``; itself if both share one space."""
     return _seen_from(geo, place_of(into))
 
 
-def to_own(geo: Geo, place: Floats) -> Floats:
+def to_own_space(geo: Geo, place: Floats) -> Floats:
     """Return a place in the world ``(3,)`` in the geometry's own space."""
     matrix = np.linalg.inv(place_of(geo))
     return np.asarray(matrix[:3, :3] @ np.asarray(place) + matrix[:3, 3])
@@ -53,7 +53,7 @@ def _seen_from(geo: Geo, target: Floats) -> Geo:
             np.linalg.inv(relative)
         except np.linalg.LinAlgError:
             raise GeometryError("the place of a shape squeezes it flat; scale it by more than 0") from None
-        made = moved(geo, relative)
+        made = apply_affine(geo, relative)
         if np.array_equal(target, np.eye(4)):
             made = made.without_attribute("whole", PLACE)
         else:

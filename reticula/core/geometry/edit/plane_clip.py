@@ -13,12 +13,12 @@ from reticula.core.geometry.measure.areas import area_vectors
 from reticula.core.geometry.mesh.geo import Geo
 from reticula.core.geometry.mesh.source_maps import carry, edges_along, kept
 from reticula.core.geometry.planar.boundary_loops import segment_loops
-from reticula.core.geometry.planar.region_fill import Filling, fill_region, flattened, nested
+from reticula.core.geometry.planar.region_fill import Filling, fill_region, nest_loops, project_to_plane
 
-__all__ = ["cut_along", "half_of"]
+__all__ = ["clip_half", "cut_by_plane"]
 
 
-def cut_along(geo: Geo, origin: Floats, normal: Floats, rim_group: str) -> tuple[Geo, AnyArray, Floats]:
+def cut_by_plane(geo: Geo, origin: Floats, normal: Floats, rim_group: str) -> tuple[Geo, AnyArray, Floats]:
     """Cut the faces of ``geo`` along a plane through ``origin`` across the unit ``normal``, in m.
 
     Returns the whole mesh with the edge group ``rim_group`` along the cut, the side of each face (-1 below, 1 above; faces
@@ -34,7 +34,7 @@ def cut_along(geo: Geo, origin: Floats, normal: Floats, rim_group: str) -> tuple
     return cut.geo.with_attribute("edge", rim_group, cut.on[shape.edges].all(axis=1)), side, height
 
 
-def half_of(
+def clip_half(
     whole: Geo,
     side: AnyArray,
     height: Floats,
@@ -45,7 +45,7 @@ def half_of(
     *,
     cap: bool,
 ) -> Geo:
-    """Return one half of a mesh that :func:`cut_along` cut: ``sign`` is 1 for above and -1 for below.
+    """Return one half of a mesh that :func:`cut_by_plane` cut: ``sign`` is 1 for above and -1 for below.
 
     With ``cap``, faces close the cut where it forms closed outlines; they are the face group ``cap_group`` and copy a
     face beside them. Loose points go to their side, curves go above.
@@ -74,9 +74,9 @@ def _capped(half: Geo, outward: AnyArray, rim_group: str, cap_group: str, cap: b
     loops = [tail[item[a:b]] for a, b in zip(start, start[1:], strict=False)]
     fillings: list[Filling] = []
     if loops:
-        flat = [flattened(half.positions[loop], outward)[0] for loop in loops]
+        flat = [project_to_plane(half.positions[loop], outward)[0] for loop in loops]
         try:
-            regions = nested(flat)
+            regions = nest_loops(flat)
         except GeometryError:
             regions = [[n] for n in range(len(loops))]
         for region in regions:

@@ -10,11 +10,11 @@ from reticula.core.geometry.mesh.geo import Geo
 from reticula.core.geometry.mesh.source_maps import carry, edges_along, kept
 from reticula.core.jit import kernel
 
-__all__ = ["parted"]
+__all__ = ["split_along_edges"]
 
 
 @kernel
-def _parted_points(
+def _split_points(
     cut: Flags, corner_point: Indices, following: Indices, edge_start: Indices, edge_corner: Indices, held: Flags
 ) -> tuple[Indices, Indices]:
     """New point of each corner, and the source point of each point that is added."""
@@ -60,7 +60,7 @@ def _parted_points(
     return point, added[:number].copy()
 
 
-def parted(geo: Geo, cut: Flags) -> Geo:
+def split_along_edges(geo: Geo, cut: Flags) -> Geo:
     """Return the geometry with its faces parted along the ``cut (E,)`` edges.
 
     The first fan of faces around a point keeps it, each other fan gets a copy at the end; a point that a curve runs
@@ -71,7 +71,7 @@ def parted(geo: Geo, cut: Flags) -> Geo:
         return geo
     held = np.zeros(shape.point_count, bool)
     held[shape.curve_point] = True
-    point, added = _parted_points(cut, shape.corner_point, shape.corner_next, *shape.edge_corners, held)
+    point, added = _split_points(cut, shape.corner_point, shape.corner_next, *shape.edge_corners, held)
     topology = shape.with_faces(shape.point_count + len(added), shape.face_start, point)
     source = np.concatenate([np.arange(shape.point_count), added])
     return carry(geo, topology, {"point": kept(source), "edge": edges_along(topology, shape.corner_edge)})

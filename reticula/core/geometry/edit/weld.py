@@ -11,11 +11,11 @@ from reticula.core.geometry.mesh.source_maps import SourceMap, Weights, carry, e
 from reticula.core.geometry.mesh.topology import Topology
 from reticula.core.jit import kernel
 
-__all__ = ["merged", "nearest_clusters"]
+__all__ = ["cluster_by_distance", "weld_points"]
 
 
 @kernel
-def _merged_faces(
+def _welded_faces(
     label: Indices, points: int, face_start: Indices, corner_point: Indices
 ) -> tuple[Indices, Indices, Indices]:
     """Starts, old corners and old faces of the faces that are left once points are replaced by their labels.
@@ -88,7 +88,7 @@ def _clusters(start: Indices, near: Indices, chosen: Indices, count: int) -> Ind
     return leader
 
 
-def nearest_clusters(positions: AnyArray, chosen: AnyArray, radius: float) -> Indices:
+def cluster_by_distance(positions: AnyArray, chosen: AnyArray, radius: float) -> Indices:
     """Return for each point ``(P,)`` the point it is welded to: the first in order, of those ``chosen``, within ``radius`` m."""
     from scipy.spatial import cKDTree
 
@@ -106,7 +106,7 @@ def nearest_clusters(positions: AnyArray, chosen: AnyArray, radius: float) -> In
     return _clusters(start, both[order, 1], chosen, len(positions))
 
 
-def merged(geo: Geo, leader: AnyArray, *, average: bool = True) -> Geo:
+def weld_points(geo: Geo, leader: AnyArray, *, average: bool = True) -> Geo:
     """Return the geometry with each point replaced by its ``leader (P,)``, leaders leading themselves.
 
     Numbers and vectors of a merged point are the mean of its points, or the leader's own. Faces lose repeated corners;
@@ -119,7 +119,7 @@ def merged(geo: Geo, leader: AnyArray, *, average: bool = True) -> Geo:
     number = np.full(shape.point_count, -1, np.int32)
     number[own] = np.arange(len(own))
     label = number[leader]
-    start, corner, face = _merged_faces(label, len(own), shape.face_start, shape.corner_point)
+    start, corner, face = _welded_faces(label, len(own), shape.face_start, shape.corner_point)
     along = label[shape.curve_point]
     owner = np.repeat(np.arange(shape.curve_count), np.diff(shape.curve_start))
     following = np.arange(1, len(along) + 1)

@@ -7,32 +7,32 @@ import numpy as np
 from reticula.core.arrays import Ints
 from reticula.core.geometry.mesh.geo import Geo, once_per_geo
 
-__all__ = ["face_piece_sizes", "face_pieces", "point_piece_sizes", "point_pieces"]
+__all__ = ["face_component_sizes", "face_components", "point_component_sizes", "point_components"]
 
 
 @once_per_geo
-def point_pieces(geo: Geo) -> Ints:
+def point_components(geo: Geo) -> Ints:
     """Return the number of the connected part of each point ``(P,)``, from 0."""
     return geo.topology.point_piece.astype(np.int64)
 
 
 @once_per_geo
-def face_pieces(geo: Geo) -> Ints:
+def face_components(geo: Geo) -> Ints:
     """Return the number of the connected part of each face ``(F,)``."""
     shape = geo.topology
-    return point_pieces(geo)[shape.corner_point[shape.face_start[:-1]]]
+    return point_components(geo)[shape.corner_point[shape.face_start[:-1]]]
 
 
 @once_per_geo
-def point_piece_sizes(geo: Geo) -> Ints:
+def point_component_sizes(geo: Geo) -> Ints:
     """Return how many points the connected part of each point has ``(P,)``."""
-    return _sizes(point_pieces(geo))
+    return _sizes(point_components(geo))
 
 
 @once_per_geo
-def face_piece_sizes(geo: Geo) -> Ints:
+def face_component_sizes(geo: Geo) -> Ints:
     """Return how many faces the connected part of each face has ``(F,)``."""
-    return _sizes(face_pieces(geo))
+    return _sizes(face_components(geo))
 
 
 def _sizes(piece: Ints) -> Ints:

@@ -12,11 +12,11 @@ from reticula.core.geometry.mesh.geo import Geo, once_per_geo
 from reticula.core.geometry.planar.triangulation import triangles
 from reticula.core.jit import inline, kernel
 
-__all__ = ["surface_distances"]
+__all__ = ["geodesic_distances"]
 
 
 @inline
-def _rise(heap: Indices, key: Floats, at: int) -> None:
+def _sift_up(heap: Indices, key: Floats, at: int) -> None:
     while at and key[at] < key[(at - 1) // 2]:
         up = (at - 1) // 2
         key[at], key[up] = key[up], key[at]
@@ -32,12 +32,12 @@ def _push(heap: Indices, key: Floats, count: int, point: int, distance: float) -
         wide[:count], keys[:count] = heap, key
         heap, key = wide, keys
     heap[count], key[count] = point, distance
-    _rise(heap, key, count)
+    _sift_up(heap, key, count)
     return heap, key, count + 1
 
 
 @inline
-def _drop(heap: Indices, key: Floats, count: int) -> None:
+def _pop(heap: Indices, key: Floats, count: int) -> None:
     at = 0
     while True:
         child = 2 * at + 1
@@ -53,7 +53,7 @@ def _drop(heap: Indices, key: Floats, count: int) -> None:
 
 
 @inline
-def _through(p: Floats, a: int, b: int, c: int, da: float, db: float, point_like: bool) -> float:
+def _front_distance(p: Floats, a: int, b: int, c: int, da: float, db: float, point_like: bool) -> float:
     """Distance at c of a front that crosses the edge a-b; infinite if it does not come that way."""
     ux, uy, uz = p[b, 0] - p[a, 0], p[b, 1] - p[a, 1], p[b, 2] - p[a, 2]
     vx, vy, vz = p[c, 0] - p[a, 0], p[c, 1] - p[a, 1], p[c, 2] - p[a, 2]
@@ -79,7 +79,7 @@ def _through(p: Floats, a: int, b: int, c: int, da: float, db: float, point_like
 
 
 @kernel
-def _march(p: Floats, triangle: Indices, start: Indices, item: Indices, lines: Indices, line_start: Indices,
+def _fast_march(p: Floats, triangle: Indices, start: Indices, item: Indices, lines: Indices, line_start: Indices,
            line_item: Indices, begin: Indices) -> Floats:  # fmt: skip
     far, origin = np.full(len(p), np.inf), np.full(len(p), -1, np.int32)
     room = 4 * len(p) + 64
@@ -93,7 +93,7 @@ def _march(p: Floats, triangle: Indices, start: Indices, item: Indices, lines: I
         i, d = heap[0], key[0]
         count -= 1
         heap[0], key[0] = heap[count], key[count]
-        _drop(heap, key, count)
+        _pop(heap, key, count)
         if d > far[i]:
             continue
         for k in range(start[i], start[i + 1]):
@@ -108,7 +108,7 @@ def _march(p: Floats, triangle: Indices, start: Indices, item: Indices, lines: I
                         (p[c, 0] - p[a, 0]) ** 2 + (p[c, 1] - p[a, 1]) ** 2 + (p[c, 2] - p[a, 2]) ** 2
                     )
                     if far[b] < np.inf:
-                        e = min(e, _through(p, a, b, c, far[a], far[b], origin[a] == origin[b]))
+                        e = min(e, _front_distance(p, a, b, c, far[a], far[b], origin[a] == origin[b]))
                     if e < far[c] * (1.0 - 1e-12):
                         far[c], origin[c] = e, origin[a]
                         heap, key, count = _push(heap, key, count, c, e)
@@ -129,7 +129,7 @@ def _triangles_at(geo: Geo) -> tuple[Indices, Indices, Indices]:
     return triangle, start, (item // 3).astype(np.int32)
 
 
-def surface_distances(geo: Geo, begin: Flags) -> Floats:
+def geodesic_distances(geo: Geo, begin: Flags) -> Floats:
     """Return the length of the shortest way over faces, edges and curves from the points in ``begin (P,)``, m ``(P,)``.
 
     Infinite where no way leads. Fronts march over the triangles (Kimmel & Sethian, "Computing geodesic paths on
@@ -140,6 +140,6 @@ def surface_distances(geo: Geo, begin: Flags) -> Floats:
     triangle, start, item = _triangles_at(geo)
     lines = np.ascontiguousarray(np.concatenate([geo.topology.edges, geo.topology.curve_segments[0]]).astype(np.int32))
     line_start, line_item = group_by(lines.reshape(-1), geo.topology.point_count)
-    return _march(
+    return _fast_march(
         geo.positions, triangle, start, item, lines, line_start, line_item, np.flatnonzero(begin).astype(np.int32)
     )

@@ -15,7 +15,7 @@ __all__ = [
     "find_root",
     "group_by",
     "join_roots",
-    "label_pieces",
+    "label_components",
 ]
 
 
@@ -137,7 +137,7 @@ def face_neighbours(
 
 
 @kernel
-def label_pieces(count: int, pairs: Indices, used: Flags) -> Indices:
+def label_components(count: int, pairs: Indices, used: Flags) -> Indices:
     """Number the connected parts of ``count`` elements joined by ``pairs (N, 2)``: union by index, path halving.
 
     Returns a label per element, counted from 0 in order of first element; elements not ``used`` get -1.

@@ -8,7 +8,7 @@ from typing import Any
 
 import numpy as np
 
-from reticula.core.arrays import AnyArray, Indices, frozen, ragged_index, starts_from_sizes
+from reticula.core.arrays import AnyArray, Indices, as_readonly, ragged_index, starts_from_sizes
 from reticula.core.errors import GeometryError
 from reticula.core.geometry.mesh.kinds import TypeInfo, guess_type, type_info
 
@@ -46,13 +46,13 @@ class Attribute:
             array = array.astype(info.dtype, copy=not array.flags.writeable)
         except ValueError:
             raise GeometryError(f"the values cannot be read as {type}") from None
-        return cls(type, frozen(array), None, default)
+        return cls(type, as_readonly(array), None, default)
 
     @classmethod
     def _of_lists(cls, rows: Sequence[Sequence[Any]], info: TypeInfo, default: Any) -> Attribute:
         start = starts_from_sizes(np.array([len(row) for row in rows], np.int64))
         flat = np.array([value for row in rows for value in row], info.dtype)
-        return cls(info.name, frozen(flat), frozen(start), default)
+        return cls(info.name, as_readonly(flat), as_readonly(start), default)
 
     @classmethod
     def filled(cls, type: str, count: int, value: Any = None, *, default: Any = None) -> Attribute:
@@ -64,7 +64,7 @@ class Attribute:
         fill = zero_of(info) if value is None else value
         array = np.empty((count, *info.shape), np.asarray(fill).dtype if type == "text" else info.dtype)
         array[...] = fill
-        return cls(type, frozen(array), None, default)
+        return cls(type, as_readonly(array), None, default)
 
     @property
     def info(self) -> TypeInfo:
@@ -92,16 +92,16 @@ class Attribute:
                 rows = [self.row(i) if i >= 0 else list(self.default) for i in index.tolist()]
                 return self._of_lists(rows, self.info, self.default)
             flat, start = ragged_index(self.start, index)
-            return Attribute(self.type, frozen(self.values[flat]), frozen(start), self.default)
+            return Attribute(self.type, as_readonly(self.values[flat]), as_readonly(start), self.default)
         missing = index < 0
         if not missing.any():
-            return Attribute(self.type, frozen(self.values[index]), None, self.default)
+            return Attribute(self.type, as_readonly(self.values[index]), None, self.default)
         fill = np.asarray(self.fill, None if self.type == "text" else self.info.dtype)
         dtype = np.result_type(self.values.dtype, fill.dtype) if self.type == "text" else self.values.dtype
         values = np.empty((len(index), *self.info.shape), dtype)
         values[...] = fill
         values[~missing] = self.values[index[~missing]]
-        return Attribute(self.type, frozen(values), None, self.default)
+        return Attribute(self.type, as_readonly(values), None, self.default)
 
     @classmethod
     def concatenate(cls, parts: Sequence[Attribute]) -> Attribute:
@@ -109,10 +109,10 @@ class Attribute:
         first = parts[0]
         if first.start is None:
             values = np.concatenate([part.values for part in parts])
-            return cls(first.type, frozen(values), None, first.default)
+            return cls(first.type, as_readonly(values), None, first.default)
         sizes = np.concatenate([np.diff(part.start) for part in parts if part.start is not None])
         values = np.concatenate([part.values for part in parts])
-        return cls(first.type, frozen(values), frozen(starts_from_sizes(sizes)), first.default)
+        return cls(first.type, as_readonly(values), as_readonly(starts_from_sizes(sizes)), first.default)
 
 
 def zero_of(info: TypeInfo) -> Any:

@@ -8,11 +8,13 @@ from reticula.core.arrays import AnyArray, Flags, Indices
 from reticula.core.geometry.mesh.adjacency import group_by
 from reticula.core.jit import kernel
 
-__all__ = ["chains"]
+__all__ = ["edge_chains"]
 
 
 @kernel
-def _chains(edges: Indices, start: Indices, spoke: Indices, stop: Flags) -> tuple[Indices, Indices, Flags, Indices]:
+def _edge_chains(
+    edges: Indices, start: Indices, spoke: Indices, stop: Flags
+) -> tuple[Indices, Indices, Flags, Indices]:
     count = len(edges)
     begin, point = np.zeros(count + 1, np.int32), np.empty(2 * count, np.int32)
     closed, first = np.zeros(count, np.bool_), np.empty(count, np.int32)
@@ -52,7 +54,9 @@ def _chains(edges: Indices, start: Indices, spoke: Indices, stop: Flags) -> tupl
     return begin[: made + 1].copy(), point[:at].copy(), closed[:made].copy(), first[:made].copy()
 
 
-def chains(edges: AnyArray, point_count: int, stops: Flags | None = None) -> tuple[Indices, Indices, Flags, Indices]:
+def edge_chains(
+    edges: AnyArray, point_count: int, stops: Flags | None = None
+) -> tuple[Indices, Indices, Flags, Indices]:
     """Put ``edges (E, 2)`` end to end, as far as exactly two of them meet.
 
     Chains end at branches, at loose ends and at points marked in ``stops (P,)``; loops without any are closed. Returns
@@ -63,4 +67,4 @@ def chains(edges: AnyArray, point_count: int, stops: Flags | None = None) -> tup
     stop = np.diff(start) != 2
     if stops is not None:
         stop |= stops
-    return _chains(edges, start, (order // 2).astype(np.int32), stop)
+    return _edge_chains(edges, start, (order // 2).astype(np.int32), stop)

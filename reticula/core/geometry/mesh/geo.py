@@ -177,8 +177,8 @@ class Geo:
         if kind == "corner":
             faces = self.identity("face")[self.topology.corner_face]
             number = np.arange(self.topology.corner_count) - self.topology.face_start[self.topology.corner_face]
-            return identities.hash_pairs(faces, identities.fresh(int(number.max(initial=0)) + 1, 7)[number])
-        return identities.fresh(self.topology.count(kind), KINDS.index(kind))
+            return identities.hash_pairs(faces, identities.fresh_names(int(number.max(initial=0)) + 1, 7)[number])
+        return identities.fresh_names(self.topology.count(kind), KINDS.index(kind))
 
     @property
     def known_identity(self) -> dict[Kind, UInts]:

@@ -13,15 +13,15 @@ from reticula.core.arrays import AnyArray, Floats, Indices, Ints, UInts
 from reticula.core.jit import inline, kernel
 
 __all__ = [
+    "child_names",
     "child_of",
-    "children",
     "descendants",
-    "fresh",
+    "fresh_names",
     "hash_pairs",
-    "hashed_numbers",
     "mix64",
-    "number_name",
-    "random_of",
+    "name_of_number",
+    "names_of_numbers",
+    "random_of_name",
     "unit_random",
 ]
 
@@ -38,7 +38,7 @@ def mix64(value: np.uint64) -> np.uint64:
 
 
 @kernel
-def fresh(count: int, salt: int) -> UInts:
+def fresh_names(count: int, salt: int) -> UInts:
     """Return identities of ``count`` generated elements; ``salt`` tells kinds apart."""
     out = np.empty(count, np.uint64)
     base = mix64(np.uint64(salt) * GOLDEN)
@@ -86,7 +86,7 @@ def _child_name(parent: np.uint64, number: int, table: UInts) -> np.uint64:
 
 
 @kernel
-def children(parents: UInts, index: Indices, salt: int) -> UInts:
+def child_names(parents: UInts, index: Indices, salt: int) -> UInts:
     """Return identities of new elements made from ``index (N,)`` into ``parents``; -1 means made from nothing.
 
     If no two of ``parents`` are alike, no two of the result are.
@@ -175,24 +175,24 @@ def hash_pairs(first: UInts, second: UInts) -> UInts:
 
 
 @inline
-def number_name(number: int) -> np.uint64:
+def name_of_number(number: int) -> np.uint64:
     """The name of one whole number."""
     return mix64(np.uint64(number) * GOLDEN + SEED)
 
 
 @inline
-def random_of(name: np.uint64, seed: int) -> float:
+def random_of_name(name: np.uint64, seed: int) -> float:
     """A number in [0, 1) of one name and seed."""
     bits = mix64(name ^ mix64(np.uint64(seed) + SEED))
     return np.float64(bits >> np.uint64(11)) * (1.0 / 9007199254740992.0)
 
 
 @kernel
-def hashed_numbers(numbers: Ints) -> UInts:
+def names_of_numbers(numbers: Ints) -> UInts:
     """Return a name for each whole number ``(N,)``, the same for equal ones."""
     out = np.empty(len(numbers), np.uint64)
     for i in range(len(numbers)):
-        out[i] = number_name(numbers[i])
+        out[i] = name_of_number(numbers[i])
     return out
 
 
@@ -200,7 +200,7 @@ def hashed_numbers(numbers: Ints) -> UInts:
 def _unit_random(identity: UInts, seed: AnyArray) -> Floats:
     out = np.empty(len(identity), np.float64)
     for i in range(len(identity)):
-        out[i] = random_of(identity[i], seed[i])
+        out[i] = random_of_name(identity[i], seed[i])
     return out
 
 

@@ -4,21 +4,21 @@ from __future__ import annotations
 
 import numpy as np
 
-from reticula.core.arrays import AnyArray, Flags, frozen, ragged_index
+from reticula.core.arrays import AnyArray, Flags, as_readonly, ragged_index
 from reticula.core.errors import GeometryError
 from reticula.core.geometry.mesh.adjacency import group_by
 from reticula.core.geometry.mesh.attribute import Attribute
 from reticula.core.geometry.mesh.geo import Geo
 from reticula.core.geometry.mesh.kinds import Kind
 
-__all__ = ["belonging", "moved_attribute", "moved_flags", "ragged_reduce"]
+__all__ = ["convert_attribute", "convert_flags", "incident", "ragged_reduce"]
 
 REDUCERS = {
     "sum": np.add, "mean": np.add, "min": np.minimum, "max": np.maximum, "any": np.logical_or, "all": np.logical_and
 }  # fmt: skip
 
 
-def belonging(geo: Geo, kind: Kind, to: Kind) -> tuple[AnyArray, AnyArray]:
+def incident(geo: Geo, kind: Kind, to: Kind) -> tuple[AnyArray, AnyArray]:
     """Return the elements of ``kind`` that belong to each element of ``to``: starts ``(N+1,)`` and numbers.
 
     A point has the faces, corners, edges and curves that use it; a face its points, corners and edges; an edge its
@@ -68,8 +68,8 @@ def belonging(geo: Geo, kind: Kind, to: Kind) -> tuple[AnyArray, AnyArray]:
         raise GeometryError(
             "instances share nothing with points, edges and faces; flatten them first, or use the whole"
         )
-    first_start, points = belonging(geo, "point", to)
-    start, items = belonging(geo, kind, "point")
+    first_start, points = incident(geo, "point", to)
+    start, items = incident(geo, kind, "point")
     flat, chain = ragged_index(start, points)
     return chain[first_start], items[flat]
 
@@ -92,19 +92,19 @@ def ragged_reduce(how: str, start: AnyArray, values: AnyArray) -> AnyArray:
     return out
 
 
-def moved_flags(geo: Geo, kind: Kind, to: Kind, members: Flags, how: str) -> Flags:
+def convert_flags(geo: Geo, kind: Kind, to: Kind, members: Flags, how: str) -> Flags:
     """Return which elements of ``to`` have any or all of what belongs to them marked; those that have nothing are not."""
-    start, index = belonging(geo, kind, to)
+    start, index = incident(geo, kind, to)
     return np.asarray(ragged_reduce(how, start, members[index])) & (np.diff(start) > 0)
 
 
-def moved_attribute(geo: Geo, kind: Kind, to: Kind, attribute: Attribute, how: str) -> Attribute:
+def convert_attribute(geo: Geo, kind: Kind, to: Kind, attribute: Attribute, how: str) -> Attribute:
     """Return an attribute of ``kind`` as one of ``to``.
 
     ``how`` is mean, sum, min, max, first, mode (the most frequent value; of equally frequent ones the first), any, all
     or list. Elements to which nothing belongs get the attribute's default. Raises GeometryError if the type cannot.
     """
-    start, index = belonging(geo, kind, to)
+    start, index = incident(geo, kind, to)
     values, sizes = attribute.values, np.diff(start)
     if attribute.start is not None and how != "first":
         raise GeometryError(f"a {attribute.type} can be moved by 'first' only, not by '{how}'")
@@ -114,7 +114,7 @@ def moved_attribute(geo: Geo, kind: Kind, to: Kind, attribute: Attribute, how: s
     if how == "list":
         if attribute.type not in ("number", "integer", "text"):
             raise GeometryError(f"lists hold numbers, integers or text, not a {attribute.type}")
-        return Attribute(f"{attribute.type} list", frozen(values[index]), frozen(start.astype(np.int32)))
+        return Attribute(f"{attribute.type} list", as_readonly(values[index]), as_readonly(start.astype(np.int32)))
     if how == "mode":
         return attribute.take(_most_frequent(start, index, values))
     wanted = {"any": ("flag",), "all": ("flag",)}.get(how)

@@ -8,7 +8,7 @@ from typing import Protocol
 
 import numpy as np
 
-from reticula.core.arrays import AnyArray, Floats, Indices, flat_rows, frozen, starts_from_sizes
+from reticula.core.arrays import AnyArray, Floats, Indices, as_readonly, flat_rows, starts_from_sizes
 from reticula.core.errors import GeometryError
 from reticula.core.geometry.mesh import identity as identities
 from reticula.core.geometry.mesh.attribute import Attribute
@@ -51,21 +51,23 @@ class Weights:
         column[start[:-1]], value[start[:-1]] = first, np.where(one, 1.0, 1.0 - share)
         later = start[:-1][~one] + 1
         column[later], value[later] = second[~one], np.asarray(share)[~one]
-        return cls(frozen(start), frozen(column), frozen(value))
+        return cls(as_readonly(start), as_readonly(column), as_readonly(value))
 
     @classmethod
     def means(cls, start: AnyArray, item: AnyArray) -> Weights:
         """The mean of the ``item`` of each row ``start (N+1,)``."""
         sizes = np.diff(start)
         return cls(
-            frozen(start.astype(np.int32)), frozen(item.astype(np.int32)), np.repeat(1.0 / np.maximum(sizes, 1), sizes)
+            as_readonly(start.astype(np.int32)),
+            as_readonly(item.astype(np.int32)),
+            np.repeat(1.0 / np.maximum(sizes, 1), sizes),
         )
 
     @classmethod
     def rows(cls, column: AnyArray, value: AnyArray) -> Weights:
         """As many sources for each row: ``column (N, k)`` and ``value (N, k)``."""
         start = np.arange(len(column) + 1, dtype=np.int32) * column.shape[1]
-        return cls(start, frozen(column.reshape(-1).astype(np.int32)), frozen(value.reshape(-1)))
+        return cls(start, as_readonly(column.reshape(-1).astype(np.int32)), as_readonly(value.reshape(-1)))
 
     def apply(self, values: AnyArray) -> Floats:
         """Return the weighted sums of ``values (M, ...)``, ``(N, ...)``."""
@@ -115,12 +117,12 @@ class SourceMap:
         if name in UNIT_LENGTH and source.type in ("vec3", "vec4"):
             length = np.linalg.norm(blended, axis=1, keepdims=True)
             blended /= np.where(length > 0, length, 1.0)
-        return Attribute(source.type, frozen(blended), None, source.default)
+        return Attribute(source.type, as_readonly(blended), None, source.default)
 
 
 def kept(index: AnyArray) -> SourceMap:
     """Return a map of plain copies: new element i is a copy of ``index[i]`` (or has no source, if -1)."""
-    return SourceMap(frozen(np.asarray(index).astype(np.int32)))
+    return SourceMap(as_readonly(np.asarray(index).astype(np.int32)))
 
 
 def carry(source: Geo, topology: Topology, maps: Maps, *, positions: AnyArray | None = None) -> Geo:
@@ -152,7 +154,7 @@ def carry(source: Geo, topology: Topology, maps: Maps, *, positions: AnyArray | 
         attributes[kind] = {name: entry.attribute(name, found) for name, found in named.items() if name not in skip}
         sources[kind] = entry
         if kind in STABLE:
-            identity[kind] = identities.children(source.identity(kind), entry.index, KINDS.index(kind))
+            identity[kind] = identities.child_names(source.identity(kind), entry.index, KINDS.index(kind))
     if positions is not None:
         moved = Attribute.of(np.asarray(positions, np.float64), "vec3")
         attributes["point"] = {"position": moved, **attributes.get("point", {})}
@@ -190,7 +192,7 @@ def edges_along(topology: Topology, corner_edge: AnyArray) -> Callable[[], Sourc
     def make() -> SourceMap:
         index = np.full(topology.edge_count, -1, np.int32)
         np.maximum.at(index, topology.corner_edge, np.asarray(corner_edge, np.int32))
-        return SourceMap(frozen(index))
+        return SourceMap(as_readonly(index))
 
     return make
 

@@ -8,7 +8,7 @@ from typing import Any, TypeVar, cast
 
 import numpy as np
 
-from reticula.core.arrays import AnyArray, Flags, Indices, frozen
+from reticula.core.arrays import AnyArray, Flags, Indices, as_readonly
 from reticula.core.errors import GeometryError
 from reticula.core.geometry.mesh import adjacency
 from reticula.core.geometry.mesh.kinds import Kind
@@ -47,7 +47,7 @@ class Topology:
         self.curve_start = _indices([0] if curve_start is None else curve_start)
         self.curve_point = _indices([] if curve_point is None else curve_point)
         closed = np.zeros(len(self.curve_start) - 1, bool) if curve_closed is None else np.asarray(curve_closed, bool)
-        self.curve_closed: Flags = frozen(closed)
+        self.curve_closed: Flags = as_readonly(closed)
         self._memo: dict[Hashable, Any] = {}
         self._check()
 
@@ -137,7 +137,7 @@ class Topology:
     @cached_property
     def face_size(self) -> Indices:
         """Number of corners of each face ``(F,)``."""
-        return frozen(np.diff(self.face_start))
+        return as_readonly(np.diff(self.face_start))
 
     @cached_property
     def _corner_neighbours(self) -> tuple[Indices, Indices, Indices]:
@@ -183,7 +183,7 @@ class Topology:
 
         -1 at borders, where more than two faces meet, and where the two faces wind against each other.
         """
-        return frozen(adjacency.corners_across(self.corner_point, *self.edge_corners))
+        return as_readonly(adjacency.corners_across(self.corner_point, *self.edge_corners))
 
     @cached_property
     def point_corners(self) -> tuple[Indices, Indices]:
@@ -251,7 +251,7 @@ class Topology:
     def point_piece(self) -> Indices:
         """The number of the connected part each point belongs to ``(P,)``, in order of first point."""
         pairs = np.concatenate([self.edges, self.curve_segments[0]])
-        return adjacency.label_pieces(self.point_count, pairs, np.ones(self.point_count, bool))
+        return adjacency.label_components(self.point_count, pairs, np.ones(self.point_count, bool))
 
     @property
     def euler_characteristic(self) -> int:
@@ -263,4 +263,4 @@ def _indices(values: Any) -> Indices:
     array = np.asarray(values)
     if array.size and array.dtype != np.int32 and (array.max() > LARGEST or array.min() < -LARGEST):
         raise GeometryError(f"an index lies outside of the {LARGEST} elements that a geometry can hold")
-    return cast(Indices, frozen(array.astype(np.int32, copy=not array.flags.writeable)))
+    return cast(Indices, as_readonly(array.astype(np.int32, copy=not array.flags.writeable)))

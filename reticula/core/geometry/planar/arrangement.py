@@ -11,7 +11,7 @@ from reticula.core.arrays import AnyArray, Floats
 from reticula.core.geometry.measure.areas import unit
 from reticula.core.geometry.planar.delaunay import triangulate_polygon
 
-__all__ = ["Parts", "parts_of"]
+__all__ = ["Parts", "arrange_segments"]
 
 GRID = 1e-11
 """Cuts are rounded to this share of the size, so that ends meet (snap rounding)."""
@@ -26,7 +26,7 @@ class Parts:
     owner: AnyArray
 
 
-def parts_of(triangles: Floats, owner: AnyArray, segments: Floats, size: float) -> Parts:
+def arrange_segments(triangles: Floats, owner: AnyArray, segments: Floats, size: float) -> Parts:
     """Cut ``triangles (T, 3, 3)`` along ``segments (S, 2, 3)`` of the triangles ``owner (S,)``.
 
     The segments of a triangle are put together with its outline and noded by GEOS; parts with holes become triangles.

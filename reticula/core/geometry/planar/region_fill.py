@@ -10,7 +10,7 @@ import shapely
 from reticula.core.arrays import AnyArray, Floats, Indices, starts_from_sizes
 from reticula.core.geometry.planar.delaunay import lattice_inside, triangulate_polygon
 
-__all__ = ["Filling", "fill_region", "flattened", "nested"]
+__all__ = ["Filling", "fill_region", "nest_loops", "project_to_plane"]
 
 
 @dataclass(frozen=True, eq=False)
@@ -25,7 +25,7 @@ class Filling:
     added: Floats
 
 
-def flattened(points: Floats, normal: Floats) -> tuple[Floats, Floats]:
+def project_to_plane(points: Floats, normal: Floats) -> tuple[Floats, Floats]:
     """Return ``points (N, 3)`` in the plane through the origin across ``normal``: places ``(N, 2)`` and both axes ``(2, 3)``.
 
     Seen against the normal, the axes turn counter-clockwise. Without one, the best plane is taken (least squares).
@@ -44,7 +44,7 @@ def flattened(points: Floats, normal: Floats) -> tuple[Floats, Floats]:
     return np.ascontiguousarray(points @ axes.T), axes
 
 
-def nested(loops: list[Floats]) -> list[list[int]]:
+def nest_loops(loops: list[Floats]) -> list[list[int]]:
     """Sort closed outlines ``(N, 2)`` into regions: each an outer loop followed by the holes directly inside it (even-odd)."""
     if len(loops) == 1:
         return [[0]]
@@ -75,7 +75,7 @@ def fill_region(
     if how == "polygon" and len(loops) == 1:
         return Filling(np.array([0, len(loops[0])], np.int32), np.asarray(loops[0], np.int32), np.zeros((0, 3)))
     used = np.concatenate(loops)
-    flat, axes = flattened(positions[used], normal)
+    flat, axes = project_to_plane(positions[used], normal)
     sizes = starts_from_sizes(np.array([len(loop) for loop in loops]))
     local = [np.arange(sizes[i], sizes[i + 1]) for i in range(len(loops))]
     inner = np.zeros((0, 2))

@@ -11,11 +11,11 @@ from reticula.core.geometry.mesh.adjacency import find_root, group_by, join_root
 from reticula.core.geometry.mesh.topology import Topology
 from reticula.core.jit import kernel
 
-__all__ = ["Raised", "raised_corners"]
+__all__ = ["ExtrusionTopology", "plan_extrusion"]
 
 
 @dataclass(frozen=True, eq=False)
-class Raised:
+class ExtrusionTopology:
     """The raised points of a set of faces.
 
     ``number (C,)`` is the raised point of each corner, -1 on faces that stay. Per raised point: ``source (R,)`` the
@@ -34,7 +34,7 @@ class Raised:
 
 
 @kernel
-def _fans(
+def _corner_groups(
     chosen: Flags, together: bool, corner_point: Indices, following: Indices, corner_face: Indices,
     face_start: Indices, edge_start: Indices, edge_corner: Indices, point_uses: Indices,
 ) -> tuple[Indices, Indices, Indices, Flags, Indices]:  # fmt: skip
@@ -109,7 +109,7 @@ def _fans(
     return number, listed, source, fresh, region
 
 
-def raised_corners(shape: Topology, chosen: Flags, together: bool) -> Raised:
+def plan_extrusion(shape: Topology, chosen: Flags, together: bool) -> ExtrusionTopology:
     """Find the raised points of the ``chosen (F,)`` faces, joined where two of them share an edge if ``together``.
 
     Faces that meet in a single point only are separate regions.
@@ -117,10 +117,10 @@ def raised_corners(shape: Topology, chosen: Flags, together: bool) -> Raised:
     edge_start, edge_corner = shape.edge_corners if together else (np.zeros(1, np.int32), np.zeros(0, np.int32))
     uses = np.bincount(shape.corner_point, minlength=shape.point_count).astype(np.int32)
     np.add.at(uses, shape.curve_point, 1)
-    number, wall, source, fresh, region = _fans(
+    number, wall, source, fresh, region = _corner_groups(
         chosen, together, shape.corner_point, shape.corner_next, shape.corner_face, shape.face_start,
         edge_start, edge_corner, uses,
     )  # fmt: skip
     on = np.flatnonzero(number >= 0).astype(np.int32)
     start, order = group_by(number[on], len(source))
-    return Raised(number, source, fresh, wall, start, on[order], region)
+    return ExtrusionTopology(number, source, fresh, wall, start, on[order], region)

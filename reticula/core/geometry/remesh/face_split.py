@@ -8,7 +8,7 @@ from typing import Literal
 
 import numpy as np
 
-from reticula.core.arrays import AnyArray, Flags, Indices, frozen, ragged_index, starts_from_sizes
+from reticula.core.arrays import AnyArray, Flags, Indices, as_readonly, ragged_index, starts_from_sizes
 from reticula.core.geometry.mesh.source_maps import SourceMap, Weights, edges_along, kept
 from reticula.core.geometry.mesh.topology import Topology
 from reticula.core.jit import kernel
@@ -132,7 +132,7 @@ def split_plan(shape: Topology, chosen: Flags, into: Into, *, open_seam: bool = 
     flat, _ = ragged_index(shape.face_start, faces)
     items = np.concatenate([np.arange(shape.point_count), ends.reshape(-1), shape.corner_point[flat]])
     return Split(
-        topology, SourceMap(frozen(main.astype(np.int32)), Weights.means(starts_from_sizes(rows), items)), kept(source),
+        topology, SourceMap(as_readonly(main.astype(np.int32)), Weights.means(starts_from_sizes(rows), items)), kept(source),
         lambda: _corner_map(shape, corner, rest[:, 0]), edges_along(topology, rest[:, 1]), touched, child,
         ~child & (sizes != shape.face_size[source]),
     )  # fmt: skip
@@ -150,4 +150,4 @@ def _corner_map(shape: Topology, corner: Indices, what: AnyArray) -> SourceMap:
     middles = np.flatnonzero(what == 2)
     flat, rows = ragged_index(shape.face_start, face[middles])
     column[np.repeat(start[middles] - rows[:-1], np.diff(rows)) + np.arange(len(flat))] = flat
-    return SourceMap(frozen(corner), Weights.means(start, column))
+    return SourceMap(as_readonly(corner), Weights.means(start, column))

@@ -35,7 +35,7 @@ def _error(q: Floats, p: int, r: int, x: float, y: float, z: float) -> float:
 
 
 @inline
-def _best(q: Floats, pos: Floats, p: int, r: int, fixed: Flags, out: Floats) -> float:
+def _best_position(q: Floats, pos: Floats, p: int, r: int, fixed: Flags, out: Floats) -> float:
     """Where the edge p r should collapse to, and the error that makes; a fixed end stays."""
     if fixed[p] or fixed[r]:
         k = p if fixed[p] else r
@@ -175,7 +175,7 @@ def collapse_edges(
     heap, slot = np.arange(count).astype(np.int32), np.arange(count).astype(np.int32)
     for e in range(count):
         p, r = ends[e, 0], ends[e, 1]
-        cost[e] = _best(q, pos, p, r, fixed, at) if not (fixed[p] and fixed[r]) else np.inf
+        cost[e] = _best_position(q, pos, p, r, fixed, at) if not (fixed[p] and fixed[r]) else np.inf
     for i in range(count // 2 - 1, -1, -1):
         _sift_down(cost, heap, slot, i, count)
     alive = np.ones(faces, np.bool_)
@@ -190,7 +190,7 @@ def collapse_edges(
             break
         p, r = ends[e, 0], ends[e, 1]
         if leader[p] != p or leader[r] != r or p == r:
-            _take_out(cost, heap, slot, e, size)
+            _remove_from_heap(cost, heap, slot, e, size)
             size -= 1
             continue
         weight = (area[p] + area[r]) / 3.0
@@ -198,7 +198,7 @@ def collapse_edges(
             break
         if fixed[r]:
             p, r = r, p
-        _best(q, pos, p, r, fixed, at)
+        _best_position(q, pos, p, r, fixed, at)
         stamp += 2
         shared = 0
         good = True
@@ -289,7 +289,7 @@ def collapse_edges(
                 before_c = c
             c = following
         last_corner[p] = before_c
-        _take_out(cost, heap, slot, e, size)
+        _remove_from_heap(cost, heap, slot, e, size)
         size -= 1
         stamp += 2
         known = 0
@@ -310,7 +310,7 @@ def collapse_edges(
                 elif edge_at[v] != f:
                     edge_of[corner] = edge_at[v]
                     if slot[f] < size and heap[slot[f]] == f:
-                        _take_out(cost, heap, slot, f, size)
+                        _remove_from_heap(cost, heap, slot, f, size)
                         size -= 1
             c = next_corner[c]
         for h in range(known):
@@ -318,7 +318,7 @@ def collapse_edges(
             v = ends[f, 0] + ends[f, 1] - p
             if slot[f] >= size or heap[slot[f]] != f:
                 continue
-            cost[f] = _best(q, pos, p, v, fixed, at) if not (fixed[p] and fixed[v]) else np.inf
+            cost[f] = _best_position(q, pos, p, v, fixed, at) if not (fixed[p] and fixed[v]) else np.inf
             _sift_up(cost, heap, slot, slot[f])
             _sift_down(cost, heap, slot, slot[f], size)
     for p in range(points):
@@ -330,7 +330,7 @@ def collapse_edges(
 
 
 @inline
-def _take_out(cost: Floats, heap: Indices, slot: Indices, e: int, size: int) -> None:
+def _remove_from_heap(cost: Floats, heap: Indices, slot: Indices, e: int, size: int) -> None:
     i = slot[e]
     last = heap[size - 1]
     slot[e] = size

@@ -10,7 +10,7 @@ from reticula.core.arrays import Flags, Floats, Indices
 from reticula.core.geometry.mesh.identity import GOLDEN, mix64
 from reticula.core.jit import inline, kernel, parallel_kernel, prange
 
-__all__ = ["places_in_box", "places_on_triangles", "spread", "thinned"]
+__all__ = ["eliminate_samples", "sample_box", "sample_triangles", "thin_by_radius"]
 
 TRIES = 64
 
@@ -22,7 +22,7 @@ def _random(state: np.uint64, number: int) -> float:
 
 
 @parallel_kernel
-def places_on_triangles(total: Floats, density: Floats, count: int, seed: int) -> tuple[Indices, Floats]:
+def sample_triangles(total: Floats, density: Floats, count: int, seed: int) -> tuple[Indices, Floats]:
     """Return random places on triangles: triangle ``(N,)`` and weights of its corners ``(N, 3)``.
 
     ``total (T,)`` is the running sum of area times mean density, ``density (T, 3)`` the density at the corners, linear
@@ -50,7 +50,7 @@ def places_on_triangles(total: Floats, density: Floats, count: int, seed: int) -
 
 
 @parallel_kernel
-def places_in_box(low: Floats, high: Floats, begin: int, count: int, seed: int) -> Floats:
+def sample_box(low: Floats, high: Floats, begin: int, count: int, seed: int) -> Floats:
     """Return random places ``(N, 3)`` in a box, numbers ``begin`` and on of an endless row that hangs on the seed."""
     out = np.empty((count, 3))
     base = mix64(np.uint64(seed) + GOLDEN)
@@ -68,7 +68,9 @@ def _crowding(distance: float, radius: float, limit: float) -> float:
 
 
 @kernel
-def spread(start: Indices, item: Indices, distance: Floats, radius: Floats, normal: Floats, wanted: int) -> Indices:
+def eliminate_samples(
+    start: Indices, item: Indices, distance: Floats, radius: Floats, normal: Floats, wanted: int
+) -> Indices:
     """Choose ``wanted`` of N candidates so that they are evenly spaced, and return their numbers in order.
 
     ``start``, ``item`` and ``distance`` list the neighbours of each candidate within twice its ``radius (N,)``; those
@@ -126,10 +128,10 @@ def _sift(heap: Indices, where: Indices, weight: Floats, at: int, count: int) ->
 
 
 @kernel
-def thinned(start: Indices, item: Indices, distance: Floats, radius: Floats, normal: Floats) -> Flags:
+def thin_by_radius(start: Indices, item: Indices, distance: Floats, radius: Floats, normal: Floats) -> Flags:
     """Keep candidates in order, each unless a kept one lies within the larger of their ``radius (N,)``; flags ``(N,)``.
 
-    Neighbours are listed as for :func:`spread`, within the largest radius. Dart throwing: Cook, "Stochastic sampling in
+    Neighbours are listed as for :func:`eliminate_samples`, within the largest radius. Dart throwing: Cook, "Stochastic sampling in
     computer graphics", ACM TOG 5(1), 1986.
     """
     kept = np.zeros(len(radius), np.bool_)

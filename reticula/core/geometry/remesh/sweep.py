@@ -10,7 +10,7 @@ from reticula.core.arrays import AnyArray, Flags, Floats, Indices
 from reticula.core.geometry.measure.areas import unit
 from reticula.core.geometry.measure.curve_frames import curve_frames
 
-__all__ = ["Tubes", "swept"]
+__all__ = ["Tubes", "sweep_profile"]
 
 MOST_MITER = 4.0
 
@@ -30,7 +30,7 @@ class Tubes:
     cap: Flags
 
 
-def swept(
+def sweep_profile(
     positions: Floats, start: Indices, point: Indices, closed: Flags, profile: Floats, ring: bool, radius: Floats,
     twist: Floats, up: Floats, caps: bool,
 ) -> Tubes:  # fmt: skip

@@ -16,7 +16,7 @@ from reticula.core.geometry.mesh.geo import Geo
 from reticula.core.geometry.mesh.kinds import KINDS, PLURAL, Kind
 from reticula.core.geometry.validation.uv_overlaps import overlapping_faces
 
-__all__ = ["CHECKS", "REMARKS", "Finding", "corner_uv", "find_remarks", "find_troubles"]
+__all__ = ["CHECKS", "REMARKS", "Finding", "corner_uv", "find_defects", "find_remarks"]
 
 BENT = 0.02
 """From which planarity on a face counts as not flat: a rise of a fiftieth of its size."""
@@ -37,7 +37,7 @@ class Finding:
     repair: tuple[str, dict[str, Any]] | None = None
 
 
-def find_troubles(geo: Geo) -> list[Finding]:
+def find_defects(geo: Geo) -> list[Finding]:
     """Return all that is found wrong; nothing if all is well."""
     return [found for check in CHECKS for found in check(geo) if len(found.elements)]
 

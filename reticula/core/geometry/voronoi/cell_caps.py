@@ -32,7 +32,7 @@ class Caps:
 
 
 @kernel
-def _walk(first: Indices, segment: Indices, ends: Indices) -> tuple[Ints, Ints, int]:
+def _close_loops(first: Indices, segment: Indices, ends: Indices) -> tuple[Ints, Ints, int]:
     """Loops over segments whose ends each meet one other segment: starts and nodes, and how many do not close."""
     count = len(ends)
     start, node = np.zeros(count + 1, np.int64), np.empty(count, np.int64)
@@ -138,7 +138,7 @@ def caps_of(geo: Geo, diagram: Diagram, parts: Fragments) -> Caps:
     flat = ends.reshape(-1)
     order = np.argsort(flat, kind="stable")
     starts = np.searchsorted(flat[order], np.arange(len(unique) + 1)).astype(np.int32)
-    start, node, broken = _walk(starts, (order // 2).astype(np.int32), np.ascontiguousarray(ends))
+    start, node, broken = _close_loops(starts, (order // 2).astype(np.int32), np.ascontiguousarray(ends))
     pairs = unique[node[start[:-1]], 0]
     size = diagram.count + 1
     return Caps(

@@ -6,16 +6,16 @@ import numpy as np
 
 from reticula.core.arrays import AnyArray, Floats
 from reticula.core.diagnostics import collecting
-from reticula.core.geometry.edit.plane_clip import cut_along, half_of
+from reticula.core.geometry.edit.plane_clip import clip_half, cut_by_plane
 from reticula.core.geometry.mesh.geo import Geo
 from reticula.core.geometry.voronoi.diagram import Diagram
 
-__all__ = ["loose_cells", "near_enough"]
+__all__ = ["loose_cells", "select_neighbours"]
 
 RIM, CAP, INNER = "_rim", "_cap", "_inner"
 
 
-def near_enough(diagram: Diagram, most: int, reach: float) -> AnyArray:
+def select_neighbours(diagram: Diagram, most: int, reach: float) -> AnyArray:
     """Return which entries of ``diagram.near`` count: the ``most`` nearest of each cell (0: all) within ``reach`` m (0: any)."""
     sizes = np.diff(diagram.near_start)
     owner = np.repeat(np.arange(diagram.count), sizes)
@@ -52,7 +52,7 @@ def _cut_off(piece: Geo, center: Floats, other: Floats, cap: bool) -> Geo:
     """Return what lies nearer to ``center`` than to ``other``."""
     normal = (other - center) / np.linalg.norm(other - center)
     with collecting():
-        whole, side, height = cut_along(piece, (center + other) / 2.0, normal, RIM)
-        half = half_of(whole, side, height, -1.0, normal, RIM, CAP, cap=cap)
+        whole, side, height = cut_by_plane(piece, (center + other) / 2.0, normal, RIM)
+        half = clip_half(whole, side, height, -1.0, normal, RIM, CAP, cap=cap)
     inner = half.group("face", INNER) | half.group("face", CAP)
     return half.with_attribute("face", INNER, inner)

@@ -3,13 +3,22 @@
 Each takes a document and returns a new one; nothing of the result of the graph changes unless it says so.
 """
 
-from reticula.core.graph.editing.dials import make_dial, set_free
+from reticula.core.graph.editing.dials import make_dial, unbind_parameter
 from reticula.core.graph.editing.folding import fold
 from reticula.core.graph.editing.levels import level_of
-from reticula.core.graph.editing.parameter_links import followers, tie
+from reticula.core.graph.editing.parameter_links import followers, link_parameter
 from reticula.core.graph.editing.renaming import rename_dial, rename_node, rename_port
 from reticula.core.graph.editing.unfolding import unfold
 
 __all__ = [
-    "fold", "followers", "level_of", "make_dial", "rename_dial", "rename_node", "rename_port", "set_free", "tie", "unfold",
+    "fold",
+    "followers",
+    "level_of",
+    "link_parameter",
+    "make_dial",
+    "rename_dial",
+    "rename_node",
+    "rename_port",
+    "unbind_parameter",
+    "unfold",
 ]  # fmt: skip

@@ -13,9 +13,9 @@ from reticula.core.graph.nesting.graph_operator import operator_of
 from reticula.core.operators import Operator
 from reticula.core.operators.declaration.parameters import Parameter
 from reticula.core.operators.scripting.controls import declared_or_none, parameter_of
-from reticula.core.operators.shared.nested_runner import NAMES
+from reticula.core.operators.shared.nested_runner import LOOP_NAMES
 
-__all__ = ["add_dial", "make_dial", "parameter_at", "set_free"]
+__all__ = ["add_dial", "make_dial", "parameter_at", "unbind_parameter"]
 
 
 def parameter_at(node: dict[str, Any], name: str) -> tuple[Operator, Parameter, Any]:
@@ -69,7 +69,7 @@ def add_dial(level: dict[str, Any], node: str, parameter: str, name: str = "") -
         attributes = {found for one in level["nodes"].values() for found in names_of(one)}
         plain = slug(name or parameter.rpartition(".")[2])
         own = {one.name for one in chosen.parameters} if name else set()
-        name = free_name(plain, {*dials, *NAMES, *(attributes - own - {plain})})
+        name = free_name(plain, {*dials, *LOOP_NAMES, *(attributes - own - {plain})})
         inputs = [one["name"] for one in level.get("inputs", [])] or ["geo"]
         siblings = chosen.check({key: one for key, one in entry.get("parameters", {}).items() if _is_plain(one)})
         dials[name] = bound_dial(declared, value, siblings, inputs[0])
@@ -86,7 +86,7 @@ def _is_plain(value: Any) -> bool:
     return not isinstance(value, dict)
 
 
-def set_free(document: dict[str, Any], path: str, node: str, parameter: str) -> dict[str, Any]:
+def unbind_parameter(document: dict[str, Any], path: str, node: str, parameter: str) -> dict[str, Any]:
     """Return the document with a bound parameter holding the dial's value itself; the dial stays."""
     made = deepcopy(document)
     level = level_of(made, path)

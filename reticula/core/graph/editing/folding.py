@@ -22,7 +22,7 @@ from reticula.core.graph.nesting.graph_operator import operator_of
 from reticula.core.graph.structure.document import empty_document, split_feed
 from reticula.core.graph.values.nodes_to_formula import value_feeds
 from reticula.core.operators.declaration.parameters import is_wire
-from reticula.core.operators.shared.nested_runner import NAMES
+from reticula.core.operators.shared.nested_runner import LOOP_NAMES
 
 __all__ = ["fold"]
 
@@ -214,11 +214,11 @@ class _Folding:
             for dial in sorted((names_of(node) | bound) & set(outer)):
                 self.graph["dials"].setdefault(dial, deepcopy(outer[dial]))
                 self.node["parameters"].setdefault(dial, {"dial": dial})
-            for value in sorted(names_of(node) & set(NAMES)):
+            for value in sorted(names_of(node) & set(LOOP_NAMES)):
                 if value not in renamed:
                     renamed[value] = free_name(f"{value}_outside", self._taken())
                     kind = "number" if value == "part_value" else "integer"
-                    self.graph["dials"][renamed[value]] = {"type": kind, "value": 0, "help": NAMES[value]}
+                    self.graph["dials"][renamed[value]] = {"type": kind, "value": 0, "help": LOOP_NAMES[value]}
                     self.node["parameters"][renamed[value]] = {"formula": value}
             replace_in(node, renamed, {})
 
@@ -277,7 +277,7 @@ class _Folding:
 
     def _taken(self) -> set[str]:
         attributes = {name for node in self.graph["nodes"].values() for name in names_of(node)}
-        return {*self.graph["dials"], *NAMES, *attributes}
+        return {*self.graph["dials"], *LOOP_NAMES, *attributes}
 
     def _first_input(self) -> str:
         return str(self.graph["inputs"][0]["name"]) if self.graph["inputs"] else "geo"

@@ -7,10 +7,10 @@ from collections.abc import Callable, Collection, Iterator, Mapping
 from typing import Any
 
 from reticula.core.errors import GraphError
-from reticula.core.graph.nesting.dials import Handed
+from reticula.core.graph.nesting.dials import DialParameter
 from reticula.core.graph.nesting.graph_operator import operator_of
 from reticula.core.language.parse import members_read, names_read, replaced
-from reticula.core.operators.declaration.parameters import FormulaText, Parameter, Where
+from reticula.core.operators.declaration.parameters import FormulaText, Parameter, Selection
 from reticula.core.operators.scripting.controls import Code
 
 __all__ = ["feeds_in", "free_name", "map_feeds", "map_texts", "members_of", "names_of", "replace_in", "slug"]
@@ -30,14 +30,14 @@ def map_texts(node: Node, change: Callable[[str, bool], str]) -> None:
 
 
 def _mapped(value: Any, parameter: Parameter | None, change: Callable[[str, bool], str]) -> Any:
-    parameter = parameter.inner if isinstance(parameter, Handed) else parameter
+    parameter = parameter.inner if isinstance(parameter, DialParameter) else parameter
     if isinstance(value, Mapping):
         if set(value) == {"formula"} and isinstance(value["formula"], str):
             return {"formula": change(value["formula"], False)}
         return {name: _mapped(one, None, change) for name, one in value.items()}
     if isinstance(value, str) and isinstance(parameter, Code):
         return change(value, True)
-    if isinstance(value, str) and value.strip() and isinstance(parameter, (Where, FormulaText)):
+    if isinstance(value, str) and value.strip() and isinstance(parameter, (Selection, FormulaText)):
         return change(value, False)
     return value
 

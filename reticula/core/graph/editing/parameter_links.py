@@ -9,14 +9,16 @@ from reticula.core.errors import GraphError
 from reticula.core.graph.editing.dials import parameter_at
 from reticula.core.graph.editing.formula_texts import members_of
 from reticula.core.graph.editing.levels import level_of
-from reticula.core.graph.evaluation.parameter_links import Ties
+from reticula.core.graph.evaluation.parameter_links import ParameterLinks
 from reticula.core.graph.nesting.dials import dial_values
-from reticula.core.operators.declaration.parameters import Varying, Vector
+from reticula.core.operators.declaration.parameters import PerElement, Vector
 
-__all__ = ["followers", "tie"]
+__all__ = ["followers", "link_parameter"]
 
 
-def tie(document: dict[str, Any], path: str, node: str, parameter: str, follows: str, of: str) -> dict[str, Any]:
+def link_parameter(
+    document: dict[str, Any], path: str, node: str, parameter: str, follows: str, of: str
+) -> dict[str, Any]:
     """Return the document with a parameter that follows ``of``, a parameter of the node ``follows`` in the same graph.
 
     Raises GraphError if it takes no formula, if that would be a circle (with its path), or if the other one has no value
@@ -36,10 +38,10 @@ def tie(document: dict[str, Any], path: str, node: str, parameter: str, follows:
         raise GraphError("a parameter cannot follow itself", node=node, parameter=parameter)
     _, other, held = parameter_at(level["nodes"][follows], of)
     text = f"{follows}.{of}"
-    if isinstance(other, (Vector, Varying)) and isinstance(held, list) and not isinstance(declared, Vector):
+    if isinstance(other, (Vector, PerElement)) and isinstance(held, list) and not isinstance(declared, Vector):
         text += ".x" if getattr(declared, "type", "number") == "number" else ""
     level["nodes"][node].setdefault("parameters", {})[parameter] = {"formula": text}
-    ties = Ties(level, dial_values(level))
+    ties = ParameterLinks(level, dial_values(level))
     found = ties.resolve(frozenset({(follows, of)}), (node, f"{node}.{parameter}"), chosen)
     if of not in found.get(follows, {}):
         raise GraphError(f"'{follows}.{of}' has no plain value that could be followed", node=follows, parameter=of)

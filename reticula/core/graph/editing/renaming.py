@@ -10,7 +10,7 @@ from reticula.core.graph.editing.formula_texts import free_name, map_feeds, memb
 from reticula.core.graph.editing.levels import level_of, parent_of
 from reticula.core.graph.structure.document import split_feed
 from reticula.core.operators.declaration.parameters import NAME, is_wire
-from reticula.core.operators.shared.nested_runner import NAMES
+from reticula.core.operators.shared.nested_runner import LOOP_NAMES
 
 __all__ = ["rename_dial", "rename_node", "rename_port"]
 
@@ -49,8 +49,8 @@ def _check(new: str, taken: Any, what: str) -> None:
         raise GraphError(f"'{new}' is not a name: use letters, digits and _, not starting with a digit")
     if new in taken:
         raise GraphError(f"there is {what} '{new}' already")
-    if new in NAMES and what == "a dial":
-        raise GraphError(f"a dial cannot be called '{new}': inside of loops that is {NAMES[new]}")
+    if new in LOOP_NAMES and what == "a dial":
+        raise GraphError(f"a dial cannot be called '{new}': inside of loops that is {LOOP_NAMES[new]}")
 
 
 def rename_dial(document: dict[str, Any], path: str, dial: str, new: str) -> dict[str, Any]:

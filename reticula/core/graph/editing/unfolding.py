@@ -10,7 +10,7 @@ from reticula.core.graph.editing.formula_texts import free_name, map_feeds, memb
 from reticula.core.graph.nesting.dials import is_bound
 from reticula.core.graph.nesting.graph_operator import operator_of
 from reticula.core.graph.structure.document import split_feed
-from reticula.core.graph.values.nodes_to_formula import chain_text
+from reticula.core.graph.values.nodes_to_formula import nodes_to_formula
 from reticula.core.operators.declaration.parameters import is_wire
 
 __all__ = ["unfold"]
@@ -108,7 +108,7 @@ class _Unfolding:
         if is_bound(value):
             return str(value["dial"])
         text = (
-            chain_text(self.outer, value["wire"])
+            nodes_to_formula(self.outer, value["wire"])
             if is_wire(value)
             else value.get("formula", "")
             if isinstance(value, dict)

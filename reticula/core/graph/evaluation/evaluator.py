@@ -6,7 +6,7 @@ from collections import OrderedDict
 from collections.abc import Callable, Mapping
 from typing import Any
 
-from reticula.core.cancellation import stopping
+from reticula.core.cancellation import cancellable
 from reticula.core.errors import GraphError
 from reticula.core.geometry import Geo
 from reticula.core.graph.evaluation.cache import Cache
@@ -17,7 +17,7 @@ from reticula.core.graph.nesting.dials import dial_values
 from reticula.core.graph.nesting.graph_operator import content_of, digest_of
 from reticula.core.graph.structure.document import Document, check_structure, split_feed
 from reticula.core.graph.structure.library import Library, library, references, using_library
-from reticula.core.operators.shared.nested_runner import Part
+from reticula.core.operators.shared.nested_runner import KeyedGeo
 from reticula.core.operators.shared.resources import Resources, resources, using_resources
 
 __all__ = ["Evaluation", "Evaluator", "NodeResult", "run_graph"]
@@ -67,10 +67,10 @@ class Evaluator:
         with (
             using_resources(shapes or resources()),
             using_library(operators or library()),
-            stopping(should_stop),
+            cancellable(should_stop),
         ):
             run = Run(self, on_progress, should_stop)
-            given = {name: Part(geo, geo.digest) for name, geo in (inputs or {}).items()}
+            given = {name: KeyedGeo(geo, geo.digest) for name, geo in (inputs or {}).items()}
             at = Level(run, self.plan(document), dial_values(document, dials), given)
             for step in filter(None, level.split("/")):
                 at = level_inside(at, step)

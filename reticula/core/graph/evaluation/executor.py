@@ -14,16 +14,16 @@ from reticula.core.diagnostics import Note, collecting, warn
 from reticula.core.errors import GeometryError, GraphError, LimitError, ReticulaError, Stopped
 from reticula.core.geometry import Geo
 from reticula.core.graph.evaluation.cache import Entry
-from reticula.core.graph.evaluation.parameter_links import Ties
+from reticula.core.graph.evaluation.parameter_links import ParameterLinks
 from reticula.core.graph.evaluation.plan import NodePlan, Plan
 from reticula.core.graph.evaluation.results import Evaluation, NodeResult
 from reticula.core.graph.nesting.contracts import unmet
 from reticula.core.graph.nesting.graph_operator import HOLDERS
 from reticula.core.graph.structure.document import feeds_of
-from reticula.core.graph.values.nodes_to_formula import chain_text
+from reticula.core.graph.values.nodes_to_formula import nodes_to_formula
 from reticula.core.operators import Operator
 from reticula.core.operators.declaration.parameters import Shape
-from reticula.core.operators.shared.nested_runner import Part, running_inside
+from reticula.core.operators.shared.nested_runner import KeyedGeo, using_nested_graph
 from reticula.core.operators.shared.resources import resources
 
 if TYPE_CHECKING:
@@ -75,14 +75,14 @@ class Level:
     run: Run
     plan: Plan
     dials: Mapping[str, Any]
-    given: Mapping[str, Part] = field(default_factory=dict)
+    given: Mapping[str, KeyedGeo] = field(default_factory=dict)
 
     def evaluate(self, targets: list[str] | None) -> Evaluation:
         """Evaluate ``targets`` and what they need, or every node. Broken nodes do not raise: they are marked failed."""
         plan = self.plan
         order = plan.order(targets)
         done = Evaluation(document=plan.document, dials=self.dials)
-        ties = Ties(plan.document, self.dials)
+        ties = ParameterLinks(plan.document, self.dials)
         for number, name in enumerate(order):
             self.run.check()
             if self.run.on_progress and self.run.depth == 0:
@@ -96,7 +96,7 @@ class Level:
             done.nodes[name] = _failed(name, problem.message if problem else "it is part of a circle of wires", None)
         return done
 
-    def _node(self, name: str, ties: Ties, done: Evaluation) -> NodeResult:
+    def _node(self, name: str, ties: ParameterLinks, done: Evaluation) -> NodeResult:
         node = self.plan.document["nodes"][name]
         for feed in feeds_of(node):
             if done.nodes[feed].state != "done":
@@ -107,7 +107,7 @@ class Level:
             chosen = planned.operator
             if chosen.writes is not None:
                 return NodeResult(
-                    name, "done", notes=(Note("note", chain_text(self.plan.original, name)),), cached=True
+                    name, "done", notes=(Note("note", nodes_to_formula(self.plan.original, name)),), cached=True
                 )
             if chosen.name == "input":
                 entry = planned.values(self.dials)["name"]
@@ -125,7 +125,7 @@ class Level:
             message = "there is not enough memory for this; make fewer elements"
             return NodeResult(name, "failed", error={"code": "limit", "message": message})
 
-    def _run(self, name: str, planned: NodePlan, ties: Ties, done: Evaluation) -> NodeResult:
+    def _run(self, name: str, planned: NodePlan, ties: ParameterLinks, done: Evaluation) -> NodeResult:
         chosen = planned.operator
         parts = _parts(chosen, planned.node, done)
         values = planned.values(self.dials)
@@ -168,13 +168,13 @@ def _failed(name: str, message: str, parameter: str | None) -> NodeResult:
     return NodeResult(name, "failed", error={"code": "graph", "message": message, "parameter": parameter})
 
 
-def _geometry(part: Part | list[Part] | None) -> Geo | list[Geo] | None:
+def _geometry(part: KeyedGeo | list[KeyedGeo] | None) -> Geo | list[Geo] | None:
     return [one.geo for one in part] if isinstance(part, list) else part.geo if part else None
 
 
-def _parts(chosen: Operator, node: Mapping[str, Any], done: Evaluation) -> dict[str, Part | list[Part] | None]:
+def _parts(chosen: Operator, node: Mapping[str, Any], done: Evaluation) -> dict[str, KeyedGeo | list[KeyedGeo] | None]:
     """Return what is connected to each input of a node."""
-    gathered: dict[str, Part | list[Part] | None] = {}
+    gathered: dict[str, KeyedGeo | list[KeyedGeo] | None] = {}
     for entry in chosen.inputs_for(node.get("parameters", {})):
         connected = [done.part(feed) for feed in node.get("inputs", {}).get(entry.name, [])]
         if not connected and not entry.optional and not entry.many:
@@ -200,7 +200,7 @@ class _Call:
     """The node that is being run: in which evaluation, and what came in, by input."""
 
     run: Run
-    parts: Mapping[str, Part | list[Part] | None]
+    parts: Mapping[str, KeyedGeo | list[KeyedGeo] | None]
     node: str
 
 
@@ -228,10 +228,12 @@ def run_nested(
 
     call = _call.get()
     if call is None:
-        given = {entry.name: Part(geo, geo.digest) for entry, geo in zip(made.inputs, geometries, strict=False) if geo}
+        given = {
+            entry.name: KeyedGeo(geo, geo.digest) for entry, geo in zip(made.inputs, geometries, strict=False) if geo
+        }
         run = Run(Evaluator())
     else:
-        given = {name: part for name, part in call.parts.items() if isinstance(part, Part)}
+        given = {name: part for name, part in call.parts.items() if isinstance(part, KeyedGeo)}
         run = call.run
     assert made.graph is not None
     for entry in made.graph.get("inputs", []):
@@ -246,7 +248,7 @@ def run_nested(
     run.depth += 1
     try:
         here = _Inside(run, run.evaluator.plan(made.graph), given, dials, call.node if call else made.label)
-        with running_inside(here), _calling(None):
+        with using_nested_graph(here), _calling(None):
             outputs = base.body(**own)
     finally:
         run.depth -= 1
@@ -265,14 +267,16 @@ def run_nested(
 class _Inside:
     """The graph of a node, as the operator that runs it knows it. See :class:`Inside`."""
 
-    def __init__(self, run: Run, plan: Plan, given: Mapping[str, Part], dials: Mapping[str, Any], node: str) -> None:
+    def __init__(
+        self, run: Run, plan: Plan, given: Mapping[str, KeyedGeo], dials: Mapping[str, Any], node: str
+    ) -> None:
         self._run, self._plan, self._dials, self._node = run, plan, dials, node
         self.given = given
         self._feeds = {entry["name"]: entry["feed"] for entry in plan.document.get("outputs", [])}
         self.outputs = tuple(self._feeds)
         self._told: dict[str, None] = {}
 
-    def run(self, given: Mapping[str, Part], names: Mapping[str, Any]) -> dict[str, Part]:
+    def run(self, given: Mapping[str, KeyedGeo], names: Mapping[str, Any]) -> dict[str, KeyedGeo]:
         run = self._run
         run.check()
         run.count += 1
@@ -290,7 +294,7 @@ class _Inside:
         self._gather(done)
         return {name: self._output(name, feed, level, done) for name, feed in self._feeds.items()}
 
-    def _output(self, name: str, feed: str, level: Level, done: Evaluation) -> Part:
+    def _output(self, name: str, feed: str, level: Level, done: Evaluation) -> KeyedGeo:
         failing = done.failing(feed)
         if failing.state != "done":
             error = failing.error or {}
@@ -363,7 +367,7 @@ def level_inside(level: Level, step: str) -> Level:
     done = level.evaluate(feeds_of(planned.node) or [name]) if feeds_of(planned.node) else Evaluation()
     run = level.run
     looking = _Looking(run.depth + 1, int(number) if number.isdigit() else None)
-    parts: dict[str, Part | list[Part] | None] = {}
+    parts: dict[str, KeyedGeo | list[KeyedGeo] | None] = {}
     for entry in chosen.inputs:
         feeds = planned.node.get("inputs", {}).get(entry.name, [])
         there = feeds and done.nodes[feeds[0].partition(":")[0]].state == "done"
@@ -372,7 +376,7 @@ def level_inside(level: Level, step: str) -> Level:
     try:
         values = planned.values(level.dials)
         _, pairs = planned.read(values)
-        tied = Ties(level.plan.document, level.dials).resolve(pairs, (name,), chosen)
+        tied = ParameterLinks(level.plan.document, level.dials).resolve(pairs, (name,), chosen)
         with collecting(), _calling(_Call(run, parts, name)):
             chosen.run([_geometry(part) for part in parts.values()], values, level.dials, tied)
     except (_Reached, ReticulaError) as error:
@@ -385,6 +389,6 @@ def level_inside(level: Level, step: str) -> Level:
         return looking.level
     own = {parameter.name for parameter in chosen.parameters} - set(chosen.graph.get("dials", {}))
     fallback = {parameter.name: parameter.default for parameter in chosen.parameters if parameter.name not in own}
-    given = {entry: part for entry, part in parts.items() if isinstance(part, Part)}
+    given = {entry: part for entry, part in parts.items() if isinstance(part, KeyedGeo)}
     extra = {} if name not in HOLDERS else {"iteration": 0, "iterations": 1, "part": 0, "parts": 1, "part_value": 0}
     return Level(run, run.evaluator.plan(chosen.graph), {**fallback, **extra}, given)

@@ -6,16 +6,16 @@ from collections.abc import Mapping
 from typing import Any
 
 from reticula.core.errors import FormulaError, GraphError
-from reticula.core.graph.nesting.dials import is_bound, put_in
+from reticula.core.graph.nesting.dials import is_bound, substitute_dials
 from reticula.core.graph.nesting.graph_operator import Document, operator_of
 from reticula.core.language import evaluate_once
 from reticula.core.operators import Operator
 from reticula.core.operators.declaration.parameters import is_wire
 
-__all__ = ["Ties"]
+__all__ = ["ParameterLinks"]
 
 
-class Ties:
+class ParameterLinks:
     """The values of the parameters of a document's nodes, as other nodes' formulas read them."""
 
     def __init__(self, document: Document, dials: Mapping[str, Any]) -> None:
@@ -53,7 +53,7 @@ class Ties:
     def _plain(self, node: str) -> dict[str, Any]:
         """The parameters of a node that have plain values, for a message that says what there is."""
         given = self._nodes[node].get("parameters", {})
-        plain = {name: one for name, one in put_in(given, self._dials).items() if not is_wire(one)}
+        plain = {name: one for name, one in substitute_dials(given, self._dials).items() if not is_wire(one)}
         values = operator_of(self._nodes[node]).check(plain)
         return {name: value for name, value in values.items() if _is_plain(value)}
 

@@ -7,10 +7,10 @@ from dataclasses import dataclass
 from functools import cached_property
 from typing import Any
 
-from reticula.core.graph.nesting.dials import is_bound, put_in
+from reticula.core.graph.nesting.dials import is_bound, substitute_dials
 from reticula.core.graph.nesting.graph_operator import operator_of
 from reticula.core.graph.structure.document import Document, Problem, order_of, problems_of
-from reticula.core.graph.values.nodes_to_formula import written_out
+from reticula.core.graph.values.nodes_to_formula import wires_to_formulas
 from reticula.core.operators import Operator
 
 __all__ = ["NodePlan", "Plan"]
@@ -36,7 +36,7 @@ class NodePlan:
 
     def values(self, dials: Mapping[str, Any]) -> dict[str, Any]:
         """Return all parameters in stored form; raise ParameterError for the first bad one."""
-        return self.operator.check(put_in(self.parameters, dials)) if self.bound else self.checked
+        return self.operator.check(substitute_dials(self.parameters, dials)) if self.bound else self.checked
 
     def read(self, values: Mapping[str, Any]) -> tuple[frozenset[str], frozenset[tuple[str, str]]]:
         """Return the names, and the pairs ``a.b``, that the formulas among checked values read."""
@@ -62,7 +62,7 @@ class Plan:
 
     def __init__(self, document: Document) -> None:
         self.original = document
-        self.document, troubles = written_out(document)
+        self.document, troubles = wires_to_formulas(document)
         self.problems = {problem.node: problem for problem in reversed(problems_of(self.document))}
         self.problems |= {name: Problem(name, message, parameter) for name, (parameter, message) in troubles.items()}
         self._nodes: dict[str, NodePlan] = {}

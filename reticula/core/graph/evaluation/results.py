@@ -10,7 +10,7 @@ from reticula.core.diagnostics import Note
 from reticula.core.errors import GraphError
 from reticula.core.geometry import Geo
 from reticula.core.graph.structure.document import split_feed
-from reticula.core.operators.shared.nested_runner import Part
+from reticula.core.operators.shared.nested_runner import KeyedGeo
 
 __all__ = ["Evaluation", "NodeResult", "State"]
 
@@ -49,7 +49,7 @@ class Evaluation:
         """Return the geometry of ``node`` or ``node:output``; raise GraphError that says why there is none."""
         return self.part(feed).geo
 
-    def part(self, feed: str) -> Part:
+    def part(self, feed: str) -> KeyedGeo:
         """Return the geometry of ``node`` or ``node:output`` with what names its content; raise GraphError."""
         node, output = split_feed(feed)
         result = self.nodes.get(node)
@@ -62,7 +62,7 @@ class Evaluation:
             )
         if output and output not in result.outputs:
             raise GraphError(f"node '{node}' has no output '{output}', but {', '.join(result.outputs)}", node=node)
-        return Part(result.outputs[output] if output else result.geo, self.key(feed))
+        return KeyedGeo(result.outputs[output] if output else result.geo, self.key(feed))
 
     def key(self, feed: str) -> str:
         """Return what names the content of ``node`` or ``node:output``."""

@@ -11,19 +11,19 @@ import numpy as np
 from reticula.core.diagnostics import collecting
 from reticula.core.errors import FormulaError, ReticulaError
 from reticula.core.geometry import Geo
-from reticula.core.geometry.edit.placement import brought
+from reticula.core.geometry.edit.placement import in_space_of
 from reticula.core.geometry.mesh.kinds import KINDS, Kind
 from reticula.core.graph.evaluation.evaluator import Evaluation
-from reticula.core.graph.evaluation.parameter_links import Ties
-from reticula.core.graph.nesting.dials import Handed, put_in
+from reticula.core.graph.evaluation.parameter_links import ParameterLinks
+from reticula.core.graph.nesting.dials import DialParameter, substitute_dials
 from reticula.core.graph.nesting.graph_operator import operator_of
-from reticula.core.language.completions import describe_members, describe_names, told_values
+from reticula.core.language.completions import describe_members, describe_names, values_in_words
 from reticula.core.language.controls import Declared, declared
 from reticula.core.language.profiles import profile_of
 from reticula.core.language.scope import Scope
 from reticula.core.language.script import Script
 from reticula.core.operators import Operator
-from reticula.core.operators.declaration.parameters import Context, OnElements, Parameter, Where, is_wire
+from reticula.core.operators.declaration.parameters import Context, OnElements, Parameter, Selection, is_wire
 from reticula.core.operators.scripting.controls import Code, Controls, Source, parameter_of
 
 __all__ = ["inspect_text"]
@@ -42,12 +42,12 @@ def inspect_text(
     document, dials = done.document, done.dials
     entry = document["nodes"][node]
     chosen = operator_of(entry)
-    given = put_in(entry.get("parameters", {}), dials)
+    given = substitute_dials(entry.get("parameters", {}), dials)
     # What is being written may not fit yet: it is told about, not refused.
     parameters = {name: value for name, value in given.items() if not is_wire(value) and name != parameter}
     values = chosen.check(parameters)
     asked = _asked(chosen, parameter, values)
-    values[parameter] = asked.check(source if isinstance(asked, (Code, Where)) else {"formula": source})
+    values[parameter] = asked.check(source if isinstance(asked, (Code, Selection)) else {"formula": source})
     feeds = entry.get("inputs", {})
     inputs: dict[str, Geo | None] = {}
     for port in chosen.inputs_for(values):
@@ -55,8 +55,10 @@ def inspect_text(
         if not port.many:
             inputs[port.name] = done.geo(wired[0]) if wired and _is_done(done, wired[0]) else None
     first = next((geo for geo in inputs.values() if geo is not None), None)
-    seen = {name: brought(geo, first) if geo is not None and first is not None else geo for name, geo in inputs.items()}
-    ties = Ties(document, dials).read_by(node, chosen, values)
+    seen = {
+        name: in_space_of(geo, first) if geo is not None and first is not None else geo for name, geo in inputs.items()
+    }
+    ties = ParameterLinks(document, dials).read_by(node, chosen, values)
     here = Context(seen, dials, values, ties)
     if isinstance(asked, Code):
         return _of_script(chosen, source, here, elements)
@@ -71,7 +73,7 @@ def _asked(chosen: Operator, parameter: str, values: Mapping[str, Any]) -> Param
             if known.name == control:
                 return parameter_of(known)
     found = chosen.parameter(parameter)
-    return found.inner if isinstance(found, Handed) else found
+    return found.inner if isinstance(found, DialParameter) else found
 
 
 def _is_done(done: Evaluation, feed: str) -> bool:
@@ -88,17 +90,17 @@ def _of_formula(source: str, asked: Parameter, here: Context) -> dict[str, Any]:
         "names": describe_names(scope),
         "members": describe_members(scope),
     }
-    if isinstance(asked, Where) and not source.strip():
+    if isinstance(asked, Selection) and not source.strip():
         return {**found, "result": f"all {geo.topology.count(kind):,}"}
     try:
         if isinstance(asked, OnElements):
-            wanted = "flag" if isinstance(asked, Where) else getattr(asked, "type", None)
+            wanted = "flag" if isinstance(asked, Selection) else getattr(asked, "type", None)
             wanted = None if wanted in ("as chosen", "any") else wanted
             made = here.evaluate(source, geo, kind, wanted)
-            found["result"] = f"{made.type}: {told_values(made.array, made.type)}"
+            found["result"] = f"{made.type}: {values_in_words(made.array, made.type)}"
         else:
             once = here.once(source, asked.formula_type)
-            found["result"] = told_values(np.asarray([once]), asked.formula_type)
+            found["result"] = values_in_words(np.asarray([once]), asked.formula_type)
     except FormulaError as error:
         found["error"] = error.details()
     except ReticulaError as error:

@@ -25,19 +25,29 @@ from reticula.core.operators.declaration.parameters import (
     Number,
     OnElements,
     Parameter,
+    PerElement,
+    Selection,
     Shape,
     Text,
     Toggle,
-    Varying,
     Vector,
-    Where,
 )
 from reticula.core.operators.scripting.controls import Code, Color
 from reticula.core.operators.shared.gradient import ColorGradient
 from reticula.core.operators.shared.picked import Picked, Places
 from reticula.core.operators.shared.response_curve import ResponseCurve
 
-__all__ = ["DIAL_TYPES", "Handed", "bound_dial", "closed", "dial_of", "dial_values", "handed", "is_bound", "put_in"]
+__all__ = [
+    "DIAL_TYPES",
+    "DialParameter",
+    "bound_dial",
+    "close_formula",
+    "dial_of",
+    "dial_values",
+    "is_bound",
+    "parameter_of_dial",
+    "substitute_dials",
+]
 
 Dial = Mapping[str, Any]
 ONCE = (Number, Vector, Toggle, Choice)
@@ -59,7 +69,7 @@ def _handle(dial: Dial, unit: str = "", default: Any = ()) -> Handle | None:
     return Handle("place") if unit == "m" and isinstance(default, list) and len(default) == 3 else None
 
 
-def handed(name: str, dial: Dial) -> Parameter:
+def parameter_of_dial(name: str, dial: Dial) -> Parameter:
     """Return the parameter that a dial stands for, without regard to where it is shown."""
     default, help, unit = dial.get("default", dial["value"]), dial.get("help", ""), dial.get("unit", "")
     low, high = _bound(dial, "low", -math.inf), _bound(dial, "high", math.inf)
@@ -93,9 +103,9 @@ def handed(name: str, dial: Dial) -> Parameter:
         case "shape":
             return Shape(name, default, help)
         case "where":
-            return Where(name, default, help, on=on, of=of)
+            return Selection(name, default, help, on=on, of=of)
         case "varying":
-            return Varying(
+            return PerElement(
                 name, default, help, unit, on=on, of=of, type=dial.get("holds", "number"), soft=soft, low=low,
                 handle=_handle(dial),
             )  # fmt: skip
@@ -119,7 +129,7 @@ DIAL_TYPES = (
 
 
 @dataclass(frozen=True)
-class Handed(Parameter):
+class DialParameter(Parameter):
     """A dial as a parameter of the operator that a graph is. Resolves to what the graph inside gets: plain JSON data."""
 
     inner: Parameter = None  # type: ignore[assignment]
@@ -132,10 +142,10 @@ class Handed(Parameter):
         if isinstance(self.inner, ONCE):
             once = self.inner.resolve(value, context)
             return once.tolist() if isinstance(once, (np.ndarray, np.generic)) else once
-        if isinstance(self.inner, Where):
-            return closed(value, context.dials, context.ties) if value.strip() else value
+        if isinstance(self.inner, Selection):
+            return close_formula(value, context.dials, context.ties) if value.strip() else value
         if isinstance(value, Mapping) and "formula" in value:
-            return {"formula": closed(value["formula"], context.dials, context.ties)}
+            return {"formula": close_formula(value["formula"], context.dials, context.ties)}
         return value
 
     def reads(self, value: Any) -> frozenset[str]:
@@ -152,12 +162,14 @@ class Handed(Parameter):
         return {**self.inner.describe(), "section": self.section, "shown_when": super().describe()["shown_when"]}
 
 
-def dial_of(name: str, dial: Dial) -> Handed:
+def dial_of(name: str, dial: Dial) -> DialParameter:
     """Return a dial as a parameter; raise ParameterError if its default does not fit it."""
-    inner = handed(name, dial)
+    inner = parameter_of_dial(name, dial)
     rule = dial.get("shown_when")
     shown = (rule["dial"], rule["value"]) if rule else None
-    made = Handed(name, inner.default, inner.help, inner.unit, shown, inner=inner, section=dial.get("section", ""))
+    made = DialParameter(
+        name, inner.default, inner.help, inner.unit, shown, inner=inner, section=dial.get("section", "")
+    )
     made.check(made.default)
     return made
 
@@ -198,7 +210,7 @@ def _dial_value(name: str, dial: Dial, value: Any) -> Any:
         raise GraphError(f"the dial '{name}' takes true or false, not {value!r}")
     if dial["type"] not in ("number", "integer"):
         try:
-            return handed(name, dial).check(value)
+            return parameter_of_dial(name, dial).check(value)
         except ParameterError as error:
             raise GraphError(f"the dial '{name}': {str(error).removeprefix(f'{name}: ')}") from None
     if isinstance(value, bool) or not isinstance(value, (int, float)) or not math.isfinite(value):
@@ -221,7 +233,7 @@ def is_bound(value: Any) -> bool:
     return isinstance(value, Mapping) and set(value) == {"dial"} and isinstance(value["dial"], str)
 
 
-def put_in(parameters: Mapping[str, Any], dials: Mapping[str, Any]) -> dict[str, Any]:
+def substitute_dials(parameters: Mapping[str, Any], dials: Mapping[str, Any]) -> dict[str, Any]:
     """Return parameters with the dials' values in place of what is bound to them; controls of scripts too."""
     made: dict[str, Any] = {}
     for name, value in parameters.items():
@@ -234,7 +246,7 @@ def put_in(parameters: Mapping[str, Any], dials: Mapping[str, Any]) -> dict[str,
     return made
 
 
-class _Closing(ast.NodeTransformer):
+class _ValueSubstitution(ast.NodeTransformer):
     def __init__(self, dials: Mapping[str, Any], ties: Mapping[str, Mapping[str, Any]], own: set[str]) -> None:
         self.dials, self.ties, self.own = dials, ties, own
 
@@ -258,14 +270,14 @@ def _literal(value: Any) -> ast.expr | None:
     return None
 
 
-def closed(source: str, dials: Mapping[str, Any], ties: Mapping[str, Mapping[str, Any]]) -> str:
+def close_formula(source: str, dials: Mapping[str, Any], ties: Mapping[str, Mapping[str, Any]]) -> str:
     """Return a formula in which values stand in place of dials and other nodes' parameters.
 
     It means the same inside of a graph, where those do not exist. Raises FormulaError if it cannot be read.
     """
     parsed: Parsed = deepcopy(parse(source))
     own = written_names(parsed)
-    closing = _Closing(dials, ties, own)
+    closing = _ValueSubstitution(dials, ties, own)
     lines = [ast.unparse(closing.visit(line)) for line in parsed.statements]
     assert parsed.value is not None
     return "\n".join([*lines, ast.unparse(closing.visit(parsed.value))])

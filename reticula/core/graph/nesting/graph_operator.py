@@ -15,7 +15,7 @@ from reticula.core.graph.nesting.dials import dial_of
 from reticula.core.graph.structure.library import is_published, library, published_name, references
 from reticula.core.operators import Operator, find_operator
 from reticula.core.operators.declaration.operator import Input, Output
-from reticula.core.operators.shared.nested_runner import NAMES
+from reticula.core.operators.shared.nested_runner import LOOP_NAMES
 
 __all__ = [
     "HOLDERS",
@@ -166,6 +166,6 @@ def graph_trouble(graph: Document) -> str | None:
         if feed not in graph["nodes"]:
             return f"nothing feeds the output '{entry['name']}'; choose the card whose result it is"
     for name in graph.get("dials", {}):
-        if name in NAMES:
-            return f"a dial cannot be called '{name}': inside of loops that is {NAMES[name]}"
+        if name in LOOP_NAMES:
+            return f"a dial cannot be called '{name}': inside of loops that is {LOOP_NAMES[name]}"
     return None

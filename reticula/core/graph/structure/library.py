@@ -11,7 +11,7 @@ from typing import Any, Protocol
 from reticula.core.errors import GraphError
 
 __all__ = [
-    "Layered",
+    "LayeredLibrary",
     "Library",
     "MemoryLibrary",
     "is_published",
@@ -59,7 +59,7 @@ class MemoryLibrary:
         return sorted(found, key=lambda release: tuple(map(int, release.split("."))))
 
 
-class Layered:
+class LayeredLibrary:
     """A library, and behind it another one: the one in use when this was made."""
 
     def __init__(self, first: Library) -> None:

@@ -11,10 +11,10 @@ from reticula.core.errors import FormulaError, GraphError
 from reticula.core.graph.nesting.graph_operator import Document, operator_of
 from reticula.core.language.controls import declared, statements_of
 from reticula.core.language.parse import Parsed, column_of, parse, parse_script
-from reticula.core.operators.declaration.parameters import Where, is_wire
+from reticula.core.operators.declaration.parameters import Selection, is_wire
 from reticula.core.operators.values.maths import SYMBOLS, WORKS
 
-__all__ = ["Drawn", "draw_formula", "draw_script"]
+__all__ = ["ValueGraph", "formula_to_nodes", "script_to_nodes"]
 
 Operand = Any
 BINARY = {
@@ -26,7 +26,7 @@ NOISES = ("noise", "noise3", "cells", "cell_number")
 
 
 @dataclass
-class Drawn:
+class ValueGraph:
     """New nodes by id; ``value`` is what the parameter holds then, ``last`` the node that replaces a script."""
 
     nodes: dict[str, dict[str, Any]] = field(default_factory=dict)
@@ -34,25 +34,25 @@ class Drawn:
     last: str | None = None
 
 
-def draw_formula(document: Document, node: str, parameter: str) -> Drawn:
+def formula_to_nodes(document: Document, node: str, parameter: str) -> ValueGraph:
     """Draw the formula of a parameter as value nodes; raises GraphError if it holds none."""
     chosen = operator_of(document["nodes"][node])
     declared_parameter = chosen.parameter(parameter)
     value = document["nodes"][node].get("parameters", {}).get(parameter, declared_parameter.default)
     if isinstance(value, Mapping) and "formula" in value:
         text = str(value["formula"])
-    elif isinstance(declared_parameter, Where) and isinstance(value, str) and value.strip():
+    elif isinstance(declared_parameter, Selection) and isinstance(value, str) and value.strip():
         text = value
     else:
         raise GraphError(f"'{parameter}' holds no formula", node=node, parameter=parameter)
-    pen = _Pen(text, set(document["nodes"]))
+    pen = _NodeWriter(text, set(document["nodes"]))
     drawn = pen.drawn
     result = pen.program(parse(text))
     drawn.value = result if is_wire(result) else {"wire": pen.node("number_value", value=result)}
     return drawn
 
 
-def draw_script(document: Document, node: str) -> Drawn:
+def script_to_nodes(document: Document, node: str) -> ValueGraph:
     """Draw a script without loops as set-attribute nodes fed by value nodes; raises FormulaError for what cannot be drawn."""
     entry = document["nodes"][node]
     chosen = operator_of(entry)
@@ -60,7 +60,7 @@ def draw_script(document: Document, node: str) -> Drawn:
     text, each = values["source"], values["each"]
     if each in ("piece", "once"):
         raise GraphError("a script that runs once, or on pieces, cannot be drawn as nodes", node=node)
-    pen = _Pen(text, set(document["nodes"]), writes=True)
+    pen = _NodeWriter(text, set(document["nodes"]), writes=True)
     known = declared(text)
     for control in known.controls:
         value = values["controls"].get(control.name, control.default)
@@ -84,12 +84,12 @@ def draw_script(document: Document, node: str) -> Drawn:
     return pen.drawn
 
 
-class _Pen:
+class _NodeWriter:
     """Draws one text. ``names`` are what its lines gave names to, ``written`` what goes to attributes of the element."""
 
     def __init__(self, text: str, taken: set[str], *, writes: bool = False) -> None:
         self.text, self.taken, self.writes = text, set(taken), writes
-        self.drawn = Drawn()
+        self.drawn = ValueGraph()
         self.names: dict[str, Operand] = {}
         self.written: dict[str, Operand] = {}
         self.limits: dict[str, Operand] = {}

@@ -13,7 +13,7 @@ from reticula.core.operators import Operator
 from reticula.core.operators.declaration.parameters import is_wire
 from reticula.core.operators.shared.value_node import Operand, literal
 
-__all__ = ["chain_text", "value_feeds", "written_out"]
+__all__ = ["nodes_to_formula", "value_feeds", "wires_to_formulas"]
 
 
 def value_feeds(node: Mapping[str, Any]) -> dict[str, str]:
@@ -21,7 +21,7 @@ def value_feeds(node: Mapping[str, Any]) -> dict[str, str]:
     return {name: value["wire"] for name, value in node.get("parameters", {}).items() if is_wire(value)}
 
 
-def chain_text(document: Document, node: str) -> str:
+def nodes_to_formula(document: Document, node: str) -> str:
     """Return the formula that a value node and all that feeds it write.
 
     Every node but the last becomes a line that names its value; the last line is the value. Raises GraphError for a wire
@@ -87,7 +87,7 @@ def _with_letters(node: str, texts: Mapping[str, str], lines: list[str]) -> str:
     return formula
 
 
-def written_out(document: Document) -> tuple[Document, dict[str, tuple[str, str]]]:
+def wires_to_formulas(document: Document) -> tuple[Document, dict[str, tuple[str, str]]]:
     """Return the document with formulas in place of value wires, and what is wrong: (parameter, message) by node."""
     wired = {name: value_feeds(node) for name, node in document["nodes"].items()}
     troubles: dict[str, tuple[str, str]] = {}
@@ -98,7 +98,7 @@ def written_out(document: Document) -> tuple[Document, dict[str, tuple[str, str]
         parameters = dict(document["nodes"][name]["parameters"])
         for parameter, source in feeds.items():
             try:
-                parameters[parameter] = {"formula": chain_text(document, source)}
+                parameters[parameter] = {"formula": nodes_to_formula(document, source)}
             except GraphError as error:
                 del parameters[parameter]
                 troubles[name] = (parameter, str(error))

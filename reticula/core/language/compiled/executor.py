@@ -22,7 +22,7 @@ from reticula.core.language.compiled.bindings import Texts
 from reticula.core.language.compiled.kernel_store import builder
 from reticula.core.language.compiled.program_emitter import Emitted, LogColumn, Unsupported, emit_program
 from reticula.core.language.compiled.runtime import AT_ELEMENT, CODES, FULL, STOPPED, Halt
-from reticula.core.language.effects import NOBODY, Effects, Log, add_name, too_much
+from reticula.core.language.effects import NOBODY, Effects, Log, add_name, exceeds_limit
 from reticula.core.language.limits import MOST_GIVEN
 from reticula.core.language.scope import Scope
 from reticula.core.language.types import width_of
@@ -189,7 +189,7 @@ class _Run:
                     return
             number = int(chunk.err[1])
             if chunk.room[number] > MOST_GIVEN:
-                raise too_much()
+                raise exceeds_limit()
             chunk.room[number] *= 4
             rows = self.elements[chunk.begin : chunk.end]
             for name, (values, written) in self.own.items():

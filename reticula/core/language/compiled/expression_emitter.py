@@ -129,7 +129,7 @@ class Emitting:
             else repr(expression.value)
         ]
 
-    def on_given(self, expression: ir.Given) -> Parts:
+    def on_external(self, expression: ir.External) -> Parts:
         return self.bind.given(expression.name, expression.type)
 
     def on_local(self, expression: ir.Local) -> Any:
@@ -223,7 +223,7 @@ class Emitting:
             return self.choose(expression)
         values = [self.value(argument) for argument in expression.arguments]
         if function.name == "random" and expression.arguments[0].type == "integer":
-            values[0] = [self.let(f"np.uint64(number_name({values[0][0]}))")]
+            values[0] = [self.let(f"np.uint64(name_of_number({values[0][0]}))")]
         if callable(function.code):
             return function.code(self, values)
         whole = function.whole and all(a.type in ("integer", "flag") for a in expression.arguments)
@@ -297,7 +297,7 @@ class Emitting:
         for k, part in enumerate(parts):
             self.out.add(f"{array}[{index}, {k}] = {part}")
 
-    def on_around(self, expression: ir.Around) -> Any:
+    def on_adjacent(self, expression: ir.Adjacent) -> Any:
         of = expression.element
         kind = kind_of(of.type)
         start, index = self.bind.around(kind, owner_of(of.type), expression.word)
@@ -314,7 +314,7 @@ class Emitting:
     def on_all(self, expression: ir.All) -> Items:
         return Items(self.bind.count(expression.kind, expression.input), lambda k: [k])
 
-    def on_each(self, expression: ir.Each) -> Items:
+    def on_eachfield(self, expression: ir.EachField) -> Items:
         items = self.value(expression.items)
         of, type = item_of(expression.items.type), item_of(expression.type)
         return Items(items.length, lambda k: self.read_at(of, expression.name, items.item(k)[0], type))
@@ -336,7 +336,7 @@ class Emitting:
             self.put_item(room, str(k), part, width_of(item))
         return self.stored(room, str(len(parts)), f"[{item}]")
 
-    def on_joined(self, expression: ir.Joined) -> Items:
+    def on_concatenated(self, expression: ir.Concatenated) -> Items:
         first, second = self.value(expression.first), self.value(expression.second)
         item = item_of(expression.type)
         total = self.let(f"room_for({first.length} + {second.length}, err, {self.place(expression.place)})")
@@ -470,14 +470,14 @@ class Emitting:
         tree, at, limit = self.near_arguments(expression)
         return self.let(f"count_one({tree.boxes}, {at}, {limit}, stack, flags)")
 
-    def on_found(self, expression: ir.Found) -> Parts:
+    def on_placefield(self, expression: ir.PlaceField) -> Parts:
         place = self.value(expression.where)
         owner, how = owner_of(expression.where.type), expression.where.type.rpartition(".")[2]
         if expression.kind is None:
             return self.bind.field(self, owner, how, expression.name, place)
         return self.found_attribute(expression, owner, how, place)
 
-    def found_attribute(self, expression: ir.Found, owner: str, how: str, place: Parts) -> Parts:
+    def found_attribute(self, expression: ir.PlaceField, owner: str, how: str, place: Parts) -> Parts:
         """An attribute at a place: blended over the corners of what was hit, or of the heaviest one."""
         kind, name, type = expression.kind, expression.name, expression.type
         assert kind is not None

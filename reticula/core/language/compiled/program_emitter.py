@@ -23,11 +23,11 @@ import math
 import numpy as np
 from numba import njit
 
-from reticula.core.geometry.mesh.identity import number_name, random_of
+from reticula.core.geometry.mesh.identity import name_of_number, random_of_name
 from reticula.core.language.noise import cell_distance, cell_label, octaves_at
 from reticula.core.language.compiled.runtime import (
-    deeper, determinant3, determinant4, divided, finite_place, gradient_at, grown, halt, held, higher, inverse3, inverse4,
-    item_number, load_now, lower, median_of, record, remainder, response_at, rest, room_for, smooth_rise, span_count, tick,
+    enter_call, determinant3, determinant4, divided, finite_place, gradient_at, grown, halt, clamp01, greater, inverse3, inverse4,
+    item_number, load_now, lesser, median_of, record, remainder, response_at, rest, room_for, smooth_rise, span_count, tick,
     turn_about, whole_of, whole_quotient,
 )
 from reticula.core.spatial.kdtree import count_one, fill_one, nearest_one
@@ -367,7 +367,7 @@ class _ProgramEmitting(Emitting):
                 self.keep_list(name, value, argument.type)
                 value = [f"{name}_b", f"{name}_n"]
             arguments += value
-        deeper = self.let(f"deeper(depth, err, {self.place(expression.place)})")
+        deeper = self.let(f"enter_call(depth, err, {self.place(expression.place)})")
         call = f"{function_name(expression.routine)}(i, {deeper}, {', '.join(['{CONTEXT}', *arguments])})"
         if expression.type == "nothing":
             return [self.let(call)]

@@ -67,7 +67,7 @@ def tick(stop: Ints, err: Ints) -> None:
 
 
 @inline
-def deeper(depth: int, err: Ints, place: int) -> int:
+def enter_call(depth: int, err: Ints, place: int) -> int:
     if depth >= MOST_CALLS_DEEP:
         halt(err, DEEP, place, 0, 0)
     return depth + 1
@@ -77,23 +77,23 @@ def deeper(depth: int, err: Ints, place: int) -> int:
 
 
 @inline
-def lower(a: float, b: float) -> float:
+def lesser(a: float, b: float) -> float:
     return a if a <= b or a != a else b
 
 
 @inline
-def higher(a: float, b: float) -> float:
+def greater(a: float, b: float) -> float:
     return a if a >= b or a != a else b
 
 
 @inline
-def held(x: float) -> float:
-    return lower(higher(x, 0.0), 1.0)
+def clamp01(x: float) -> float:
+    return lesser(greater(x, 0.0), 1.0)
 
 
 @inline
 def smooth_rise(low: float, high: float, x: float) -> float:
-    t = held((x - low) / (high - low))
+    t = clamp01((x - low) / (high - low))
     return t * t * (3.0 - 2.0 * t)
 
 
@@ -200,7 +200,7 @@ def median_of(items: Floats, count: int) -> float:
 @inline
 def response_at(table: Floats, x: float) -> float:
     last = len(table) - 1
-    x = lower(higher(x, table[0, 0]), table[last, 1])
+    x = lesser(greater(x, table[0, 0]), table[last, 1])
     k = 0
     while k < last and x >= table[k, 1]:
         k += 1

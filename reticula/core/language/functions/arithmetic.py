@@ -47,7 +47,7 @@ function(
     "the smaller, component by component",
     _whole_two,
     np.minimum,
-    "lower({0}, {1})",
+    "lesser({0}, {1})",
     "min(2, 3) == 2",
     GLSL,
 )
@@ -56,7 +56,7 @@ function(
     "the larger, component by component",
     _whole_two,
     np.maximum,
-    "higher({0}, {1})",
+    "greater({0}, {1})",
     "max(2, 3) == 3",
     GLSL,
 )
@@ -74,7 +74,7 @@ function(
 )
 function(
     "clamp(x, low, high)", "x kept within low and high", componentwise(3, integers=True),
-    lambda x, a, b: np.minimum(np.maximum(x, a), b), "lower(higher({0}, {1}), {2})", "clamp(5, 0, 2) == 2", GLSL,
+    lambda x, a, b: np.minimum(np.maximum(x, a), b), "lesser(greater({0}, {1}), {2})", "clamp(5, 0, 2) == 2", GLSL,
 )  # fmt: skip
 function(
     "mix(a, b, t)", "a where t is 0, b where t is 1", _three, lambda a, b, t: a * (1.0 - t) + b * t,
@@ -90,7 +90,7 @@ function(
 )  # fmt: skip
 function(
     "remap(x, low, high, to_low, to_high)", "x moved from one range to another, kept inside it", componentwise(5), _remap,
-    "{3} + held(({0} - {1}) / ({2} - {1})) * ({4} - {3})", "remap(5, 0, 10, 1, 3) == 2",
+    "{3} + clamp01(({0} - {1}) / ({2} - {1})) * ({4} - {3})", "remap(5, 0, 10, 1, 3) == 2",
 )  # fmt: skip
 
 NAMES = tuple(name for name in FUNCTIONS if name not in _before)

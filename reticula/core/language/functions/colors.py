@@ -26,7 +26,7 @@ def _hsv_code(emit: Emitter, values: Values) -> list[str]:
     made = []
     for shift in ("5.0", "3.0", "1.0"):
         k = emit.let(f"remainder({shift} + {h} * 6.0, 6.0)")
-        made.append(emit.let(f"{v} - {v} * {s} * held(lower({k}, 4.0 - {k}))"))
+        made.append(emit.let(f"{v} - {v} * {s} * clamp01(lesser({k}, 4.0 - {k}))"))
     return made
 
 

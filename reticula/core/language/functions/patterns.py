@@ -7,7 +7,7 @@ from collections.abc import Callable
 import numpy as np
 
 from reticula.core.arrays import AnyArray
-from reticula.core.geometry.mesh.identity import hashed_numbers, unit_random
+from reticula.core.geometry.mesh.identity import names_of_numbers, unit_random
 from reticula.core.language import noise
 from reticula.core.language.functions.table import FUNCTIONS, Emitter, Function, Resolution, Values, exactly, function
 
@@ -39,7 +39,7 @@ def _noise3(point: AnyArray, octaves: AnyArray | None = None) -> AnyArray:
 
 
 def _random(identity: AnyArray, seed: AnyArray) -> AnyArray:
-    names = identity if identity.dtype == np.uint64 else hashed_numbers(identity)
+    names = identity if identity.dtype == np.uint64 else names_of_numbers(identity)
     rows = np.broadcast_shapes(names.shape, seed.shape)
     return unit_random(np.broadcast_to(names, rows), np.broadcast_to(seed, rows))
 
@@ -71,7 +71,7 @@ def _cell_number_code(emit: Emitter, values: Values) -> list[str]:
 
 
 def _random_code(emit: Emitter, values: Values) -> list[str]:
-    return [emit.let(f"random_of({values[0][0]}, {values[1][0]})")]
+    return [emit.let(f"random_of_name({values[0][0]}, {values[1][0]})")]
 
 
 def _spaces(result: str, *, octaves: bool) -> Callable[[tuple[str, ...]], Resolution]:

@@ -96,7 +96,7 @@ def _refract_code(emit: Emitter, values: Values) -> list[str]:
     v, n, (eta,) = values
     along = _dot_code(emit, [n, v])[0]
     rest = emit.let(f"1.0 - {eta} * {eta} * (1.0 - {along} * {along})")
-    share = emit.let(f"{eta} * {along} + np.sqrt(higher({rest}, 0.0))")
+    share = emit.let(f"{eta} * {along} + np.sqrt(greater({rest}, 0.0))")
     return [
         emit.let(f"0.0 if {rest} < 0.0 else {eta} * {x} - {share} * {y}") for x, y in zip(v, n, strict=True)
     ]  # fmt: skip

@@ -28,7 +28,7 @@ from reticula.core.language.types import (
     owner_of,
 )
 
-__all__ = ["MAKERS", "Variant", "Wider", "WritingChecker"]
+__all__ = ["MAKERS", "AssignmentChecker", "Variant", "Wider"]
 
 MAKERS = {
     "add_point": "add_point(position, like)",
@@ -60,7 +60,7 @@ class Variant(Frame):
     breaks: list[list[set[str]]] = field(default_factory=list)
 
 
-class WritingChecker(ExpressionChecker):
+class AssignmentChecker(ExpressionChecker):
     """Checks assignments and what makes or removes elements. ``wider`` holds the types that names turned out to need."""
 
     def __init__(self, source: str, scope: Scope, wider: dict[tuple[str, str], str]) -> None:

@@ -158,13 +158,13 @@ class Checker:
             return ir.Here(element(self.scope.kind), place)
         self.unknown(name, place)
 
-    def given_value(self, name: str, value: Any, place: Place) -> ir.Given:
+    def given_value(self, name: str, value: Any, place: Place) -> ir.External:
         """A value handed in from outside: its type is fixed, its value is not part of the program."""
         if isinstance(value, (list, tuple)):
             type = f"vec{len(value)}"
         else:
             type = self.constant(value, place).type
-        return ir.Given(type, place, name)
+        return ir.External(type, place, name)
 
     def computable(self, name: str, type: str, place: Place) -> str:
         """Return the type that a stored type has in the language."""

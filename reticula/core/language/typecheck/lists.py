@@ -60,7 +60,7 @@ class ListChecker(Checker):
             self.fail(
                 f"lists of different types cannot be joined: {in_words(first.type)} and {in_words(second.type)}", place
             )
-        return ir.Joined(type, place, a, b)
+        return ir.Concatenated(type, place, a, b)
 
     def comprehension(self, node: ast.ListComp, place: Place) -> ir.Comprehension:
         if len(node.generators) != 1 or len(node.generators[0].ifs) > 1:

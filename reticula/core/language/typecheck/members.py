@@ -90,7 +90,7 @@ class MemberChecker(Checker):
             self.fail(f"'{owner}' has no '{name}'; it has {', '.join(there)}", place)
         return ir.ReadOf(self.computable(name, type, place), place, self.scope.owner(owner), name)
 
-    def found(self, where: ir.Expression, name: str, place: Place) -> ir.Found:
+    def found(self, where: ir.Expression, name: str, place: Place) -> ir.PlaceField:
         """What a place knows: where it is, or an attribute of what is there."""
         owner, how = owner_of(where.type), where.type.rpartition(".")[2]
         geo = self.scope.of(owner).geo
@@ -101,9 +101,9 @@ class MemberChecker(Checker):
                 type = self.computable(name, geo.find(kind, name).type, place)
                 if is_list(type):
                     self.fail(f"'{name}' is a list, which cannot be read at a place; read it of an element", place)
-                return ir.Found(type, place, where, name, kind)
+                return ir.PlaceField(type, place, where, name, kind)
         if name in fields:
-            return ir.Found(fields[name], place, where, name)
+            return ir.PlaceField(fields[name], place, where, name)
         there = [*fields, *sorted({n for kind in SAMPLED for n in geo.attributes[kind]} - set(fields))]
         close = get_close_matches(name, there, 3, 0.5) or there
         self.fail(f"'{owner or 'geo'}' has no '{name}' there; there is {', '.join(close)}", place)
@@ -142,10 +142,10 @@ class MemberChecker(Checker):
         there = ", ".join(f"here.{known}" for known in AROUND[kind]) or "nothing around it"
         self.fail(f"a {kind} has no here.{name}; it has {there}", place)
 
-    def around(self, of: ir.Expression, word: str, place: Place) -> ir.Around:
+    def around(self, of: ir.Expression, word: str, place: Place) -> ir.Adjacent:
         kind = kind_of(of.type)
         found = element(AROUND[kind][word], owner_of(of.type))  # type: ignore[index]
-        return ir.Around(found if (kind, word) in SINGLE else list_of(found), place, of, word)
+        return ir.Adjacent(found if (kind, word) in SINGLE else list_of(found), place, of, word)
 
     def of_element(self, subject: ir.Expression, name: str, place: Place) -> ir.Expression:
         kind, owner = kind_of(subject.type), owner_of(subject.type)
@@ -176,13 +176,13 @@ class MemberChecker(Checker):
             value = self.computable(name, type, place)
             if is_list(value):
                 self.fail(f"'{name}' is a list itself; go through the elements with 'for'", place)
-            return ir.Each(list_of(value), place, items, name)
+            return ir.EachField(list_of(value), place, items, name)
         components = self.components(of, name)
         if components is None:
             self.fail(f"'.{name}' needs elements or vectors, and this is {in_words(items.type)}", place)
         return ir.Part(list_of("number" if len(name) == 1 else f"vec{len(name)}"), place, items, components)
 
-    def tie(self, node: str, parameter: str, place: Place) -> ir.Given:
+    def tie(self, node: str, parameter: str, place: Place) -> ir.External:
         """The value of another node's parameter."""
         known = self.scope.ties[node]
         if parameter not in known:

@@ -10,7 +10,7 @@ import numpy as np
 
 from reticula.core.arrays import AnyArray
 from reticula.core.errors import FormulaError
-from reticula.core.geometry.measure.geodesics import surface_distances
+from reticula.core.geometry.measure.geodesics import geodesic_distances
 from reticula.core.language import ir
 from reticula.core.language.functions import VECTORS
 from reticula.core.language.queries import ask
@@ -97,7 +97,7 @@ class ExpressionRunner:
     def on_constant(self, expression: ir.Constant) -> Value:
         return np.array([expression.value])
 
-    def on_given(self, expression: ir.Given) -> Value:
+    def on_external(self, expression: ir.External) -> Value:
         value = self.scope.given(expression.name)
         return np.array([value], dtype_of(expression.type) if expression.type != "text" else None)
 
@@ -164,7 +164,7 @@ class ExpressionRunner:
         scope = self.scope
         whole = ExpressionRunner(scope)
         flags = np.broadcast_to(whole.run(expression.begin), (scope.geo.topology.point_count,))
-        far = surface_distances(scope.geo, flags)
+        far = geodesic_distances(scope.geo, flags)
         return self.own(np.where(np.isfinite(far), far, NOTHING))
 
     def on_profile(self, expression: ir.Profile) -> Value:
@@ -254,7 +254,7 @@ class ExpressionRunner:
 
     # ---- elements and lists
 
-    def on_around(self, expression: ir.Around) -> Value:
+    def on_adjacent(self, expression: ir.Adjacent) -> Value:
         of = expression.element
         scope = self.scope.of(owner_of(of.type))
         kind: Any = kind_of(of.type)
@@ -290,14 +290,14 @@ class ExpressionRunner:
             self.answers[expression] = answer
         return answer
 
-    def on_found(self, expression: ir.Found) -> Value:
+    def on_placefield(self, expression: ir.PlaceField) -> Value:
         place = self.run(expression.where)
         if expression.kind:
             return place.attribute(expression.kind, expression.name).values
         values = np.asarray(getattr(place, expression.name))
         return values.astype(np.int64) if values.dtype == np.int32 else values
 
-    def on_each(self, expression: ir.Each) -> Value:
+    def on_eachfield(self, expression: ir.EachField) -> Value:
         items = self.run(expression.items)
         _, handles = items.content
         type = expression.items.type[1:-1]
@@ -339,7 +339,7 @@ class ExpressionRunner:
         rows = max(len(part) for part in parts)
         return Lists.columns(np.stack([np.broadcast_to(part, (rows, *part.shape[1:])) for part in parts], axis=1))
 
-    def on_joined(self, expression: ir.Joined) -> Value:
+    def on_concatenated(self, expression: ir.Concatenated) -> Value:
         first, second = self.run(expression.first), self.run(expression.second)
         if not len(first.sample) and first.sample.shape[1:] != second.sample.shape[1:]:
             return second

@@ -16,7 +16,7 @@ from reticula.core.jit import parallel_kernel, prange
 from reticula.core.language.scope import adjacent
 from reticula.core.operators.declaration.diagnostics import tell_of_unshared
 from reticula.core.operators.declaration.operator import operator
-from reticula.core.operators.declaration.parameters import Choice, Integer, KindChoice, Names, Number, Where
+from reticula.core.operators.declaration.parameters import Choice, Integer, KindChoice, Names, Number, Selection
 from reticula.core.operators.shared.name_patterns import matching
 
 __all__ = ["blur_values"]
@@ -37,7 +37,7 @@ SMOOTH = ("number", "vec2", "vec3", "vec4")
         Choice("pinned", "nothing", "what keeps its value, and passes it on", options={
             "nothing": "all change", "borders": "elements on open borders",
         }),
-        Where("where", "", "which elements change; the others keep their value and pass it on", on="kind"),
+        Selection("where", "", "which elements change; the others keep their value and pass it on", on="kind"),
     ),
 )  # fmt: skip
 def blur_values(

@@ -10,13 +10,13 @@ import numpy as np
 from reticula.core.arrays import AnyArray, Flags
 from reticula.core.diagnostics import note, warn
 from reticula.core.geometry import Geo, Kind, measure
-from reticula.core.geometry.edit.attribute_writing import range_of, written
+from reticula.core.geometry.edit.attribute_writing import range_of, write_attribute
 from reticula.core.geometry.measure import components as pieces
 from reticula.core.geometry.measure import curvature
-from reticula.core.geometry.measure.geodesics import surface_distances
+from reticula.core.geometry.measure.geodesics import geodesic_distances
 from reticula.core.operators.declaration.diagnostics import tell_of_unshared
 from reticula.core.operators.declaration.operator import operator
-from reticula.core.operators.declaration.parameters import AttributeName, Choice, Number, Where
+from reticula.core.operators.declaration.parameters import AttributeName, Choice, Number, Selection
 from reticula.core.spatial.thickness import thickness
 
 __all__ = ["MEASURES"]
@@ -43,8 +43,8 @@ MEASURES: Mapping[str, Measure] = {
     "gauss_curvature": Measure("Gaussian curvature at points", "1/m²", {"point": curvature.gauss_curvatures}),
     "planarity": Measure("how bent faces are, 0 is flat", "", {"face": measure.face_planarity}),
     "thickness": Measure("way through the material at points, -1 where there is no other side", "m", {"point": thickness}),
-    "piece": Measure("number of the connected part, of points and faces", "", {"point": pieces.point_pieces, "face": pieces.face_pieces}),
-    "piece_size": Measure("number of points or faces in the connected part", "", {"point": pieces.point_piece_sizes, "face": pieces.face_piece_sizes}),
+    "piece": Measure("number of the connected part, of points and faces", "", {"point": pieces.point_components, "face": pieces.face_components}),
+    "piece_size": Measure("number of points or faces in the connected part", "", {"point": pieces.point_component_sizes, "face": pieces.face_component_sizes}),
     "walk": Measure("distance along the surface from some points, -1 where no way leads", "m", {}),
 }  # fmt: skip
 
@@ -59,7 +59,7 @@ MEASURES: Mapping[str, Measure] = {
     parameters=(
         Choice("what", "area", "what to measure", options={name: entry.help for name, entry in MEASURES.items()}),
         AttributeName("name", "", "attribute to make; empty means as the measure is called", new=True, optional=True),
-        Where("begin", "index == 0", "the points where the distance is 0", on="point", shown_when=("what", "walk")),
+        Selection("begin", "index == 0", "the points where the distance is 0", on="point", shown_when=("what", "walk")),
         Number("reach", 0.0, "distances above this become this; 0 means no limit", unit="m", soft=(0, 5), low=0.0, shown_when=("what", "walk")),
     ),
 )  # fmt: skip
@@ -74,7 +74,7 @@ def measure_elements(geo: Geo, *, what: str, name: str, begin: Flags, reach: flo
         values = np.array(read(geo))
         if geo.topology.count(kind):
             note(f"'{called}' of each {kind} is {range_of(values, entry.unit)}.")
-        geo = written(geo, kind, called, values)
+        geo = write_attribute(geo, kind, called, values)
     if what == "thickness" and (geo.attribute("point", called) < 0).any():
         warn(f"{int((geo.attribute('point', called) < 0).sum()):,} points look at no other side and hold -1.")
     if what in ("piece", "piece_size") and geo.topology.point_count:
@@ -86,11 +86,11 @@ def _walk(geo: Geo, name: str, begin: Flags, reach: float) -> Geo:
     tell_of_unshared(geo, "the way along the surface")
     if geo.topology.point_count and not begin.any():
         warn("There is no point to begin at, so no way leads anywhere.")
-    far = surface_distances(geo, begin)
+    far = geodesic_distances(geo, begin)
     lost = ~np.isfinite(far)
     if begin.any() and lost.any():
         warn(f"{int(lost.sum()):,} points cannot be reached from there and hold -1.")
     values = np.where(lost, -1.0, np.minimum(far, reach) if reach > 0.0 else far)
     if (~lost).any():
         note(f"Distances are {range_of(values[~lost], 'm')}.")
-    return written(geo, "point", name, values)
+    return write_attribute(geo, "point", name, values)

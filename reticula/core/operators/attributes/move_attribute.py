@@ -7,7 +7,7 @@ from typing import cast
 from reticula.core.diagnostics import note, warn
 from reticula.core.errors import GeometryError, ParameterError
 from reticula.core.geometry import Geo, Kind
-from reticula.core.geometry.mesh.incidence import belonging, moved_attribute
+from reticula.core.geometry.mesh.incidence import convert_attribute, incident
 from reticula.core.geometry.mesh.kinds import KINDS
 from reticula.core.operators.declaration.operator import operator
 from reticula.core.operators.declaration.parameters import AttributeName, Choice, KindChoice, Names, Toggle
@@ -46,7 +46,7 @@ def move_attribute(geo: Geo, *, attributes: str, kind: str, to: str, how: str, n
         raise ParameterError("name", f"one name cannot stand for {len(names)} attributes; leave it empty, or move one")
     if new in ("point", "edge", "face", "curve", "corner") and not geo.topology.count(new):
         warn(f"There are no {to}s here, so nothing is left of the values.")
-    start = belonging(geo, old, new)[0]
+    start = incident(geo, old, new)[0]
     empty = int((start[1:] == start[:-1]).sum())
     for entry in names:
         found = geo.find(old, entry)
@@ -60,7 +60,7 @@ def move_attribute(geo: Geo, *, attributes: str, kind: str, to: str, how: str, n
             else how
         )
         try:
-            made = moved_attribute(geo, old, new, found, way)
+            made = convert_attribute(geo, old, new, found, way)
         except GeometryError as error:
             raise ParameterError("how", f"'{entry}': {error}") from None
         geo = geo.with_attribute(new, name or entry, made)

@@ -7,8 +7,8 @@ import numpy as np
 from reticula.core.arrays import AnyArray, Flags, Floats
 from reticula.core.diagnostics import note
 from reticula.core.geometry import Geo
-from reticula.core.geometry.edit.attribute_writing import range_of, written
-from reticula.core.geometry.mesh.identity import fresh, unit_random
+from reticula.core.geometry.edit.attribute_writing import range_of, write_attribute
+from reticula.core.geometry.mesh.identity import fresh_names, unit_random
 from reticula.core.language import noise as noises
 from reticula.core.operators.declaration.operator import operator
 from reticula.core.operators.declaration.parameters import (
@@ -18,10 +18,10 @@ from reticula.core.operators.declaration.parameters import (
     Integer,
     KindChoice,
     Number,
+    PerElement,
+    Selection,
     Toggle,
-    Varying,
     Vector,
-    Where,
 )
 
 __all__ = ["noise_values"]
@@ -49,8 +49,8 @@ RANGES = {"gradient": (-1.0, 1.0), "vector": (-1.0, 1.0), "cell distance": (0.0,
         Toggle("rescale", False, "map the full range to another one"),
         Number("low", -1.0, "what the lower end of the full range becomes", soft=(-1, 1), shown_when=("rescale", True)),
         Number("high", 1.0, "what the upper end becomes", soft=(-1, 1), shown_when=("rescale", True)),
-        Varying("place", {"formula": "position"}, "where each element looks at the noise", on="kind", type="vec3"),
-        Where("where", "", "which elements receive a value; empty means all", on="kind"),
+        PerElement("place", {"formula": "position"}, "where each element looks at the noise", on="kind", type="vec3"),
+        Selection("where", "", "which elements receive a value; empty means all", on="kind"),
     ),
 )  # fmt: skip
 def noise_values(
@@ -63,14 +63,14 @@ def noise_values(
         bottom, top = RANGES[noise]
         made = low + (made - bottom) / (top - bottom) * (high - low)
     note(f"Values are {range_of(made)}.")
-    return written(geo, kind, name, made, where)
+    return write_attribute(geo, kind, name, made, where)
 
 
 def _shift(seed: int) -> Floats:
     """A place far from others for each seed; the noise itself for seed 0."""
     if seed == 0:
         return np.zeros(3)
-    return np.floor(unit_random(fresh(3, seed), seed) * 20_000.0) - 10_000.0
+    return np.floor(unit_random(fresh_names(3, seed), seed) * 20_000.0) - 10_000.0
 
 
 def _noise(which: str, places: AnyArray, octaves: int) -> Floats:

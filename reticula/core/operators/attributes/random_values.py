@@ -12,8 +12,8 @@ from reticula.core.arrays import AnyArray, Flags, Floats, UInts
 from reticula.core.diagnostics import note
 from reticula.core.errors import ParameterError
 from reticula.core.geometry import Attribute, Geo, Kind
-from reticula.core.geometry.edit.attribute_writing import range_of, written
-from reticula.core.geometry.mesh.identity import hashed_numbers, unit_random
+from reticula.core.geometry.edit.attribute_writing import range_of, write_attribute
+from reticula.core.geometry.mesh.identity import names_of_numbers, unit_random
 from reticula.core.geometry.mesh.kinds import KINDS
 from reticula.core.operators.declaration.operator import operator
 from reticula.core.operators.declaration.parameters import (
@@ -22,9 +22,9 @@ from reticula.core.operators.declaration.parameters import (
     Integer,
     KindChoice,
     Number,
+    PerElement,
+    Selection,
     Text,
-    Varying,
-    Where,
 )  # fmt: skip
 from reticula.core.operators.shared.gradient import linear_from_srgb
 from reticula.core.operators.shared.group_marking import labels_of, words_in
@@ -45,15 +45,15 @@ __all__ = ["random_values"]
             "integer": "whole numbers from low to high, both included", "choice": "one of some values, with weights",
             "unit vector": "directions, all equally likely", "color": "bright colours of any hue",
         }),
-        Varying("low", 0.0, "lowest number", on="kind", soft=(-1, 1), shown_when=("values", ["uniform", "integer"])),
-        Varying("high", 1.0, "highest number", on="kind", soft=(-1, 1), shown_when=("values", ["uniform", "integer"])),
+        PerElement("low", 0.0, "lowest number", on="kind", soft=(-1, 1), shown_when=("values", ["uniform", "integer"])),
+        PerElement("high", 1.0, "highest number", on="kind", soft=(-1, 1), shown_when=("values", ["uniform", "integer"])),
         Number("mean", 0.0, "middle of the bell curve", soft=(-1, 1), shown_when=("values", "normal")),
         Number("deviation", 1.0, "standard deviation: two thirds lie closer to the mean", soft=(0, 2), low=0.0, shown_when=("values", "normal")),
         Text("choices", "small medium large", "values to choose from, with spaces between", shown_when=("values", "choice")),
         Text("weights", "", "how likely each is, e.g. 5 3 1; empty means all alike", shown_when=("values", "choice")),
         AttributeName("per", "", "label whose elements share one value, e.g. piece; empty means each has its own", optional=True),
         Integer("seed", 0, "another number gives other values", soft=(0, 100)),
-        Where("where", "", "which elements receive a value; empty means all", on="kind"),
+        Selection("where", "", "which elements receive a value; empty means all", on="kind"),
     ),
 )  # fmt: skip
 def random_values(
@@ -83,7 +83,7 @@ def random_values(
         made = _chosen(choices, weights, draw(0))
     if made.dtype.kind in "fi" and values not in ("unit vector", "color"):
         note(f"Values are {range_of(made)}.")
-    return written(geo, kind, name, Attribute.of(made), where)
+    return write_attribute(geo, kind, name, Attribute.of(made), where)
 
 
 def _names(geo: Geo, kind: Kind, per: str) -> UInts:
@@ -93,8 +93,8 @@ def _names(geo: Geo, kind: Kind, per: str) -> UInts:
     if type == "text":
         there, inverse = np.unique(labels, return_inverse=True)
         codes = np.array([_code(word) for word in there.tolist()], np.int64)
-        return hashed_numbers(codes[inverse.reshape(-1)] if len(codes) else np.zeros(0, np.int64))
-    return hashed_numbers(labels.astype(np.int64))
+        return names_of_numbers(codes[inverse.reshape(-1)] if len(codes) else np.zeros(0, np.int64))
+    return names_of_numbers(labels.astype(np.int64))
 
 
 def _code(word: str) -> int:

@@ -6,7 +6,7 @@ from typing import cast
 
 import numpy as np
 
-from reticula.core.arrays import AnyArray, Flags, Floats, frozen
+from reticula.core.arrays import AnyArray, Flags, Floats, as_readonly
 from reticula.core.diagnostics import note, warn
 from reticula.core.geometry import Attribute, Geo, Kind
 from reticula.core.geometry.mesh.kinds import PLURAL
@@ -18,11 +18,11 @@ from reticula.core.operators.declaration.parameters import (
     KindChoice,
     Number,
     Parameter,
+    PerElement,
+    Selection,
     Space,
     Text,
     Toggle,
-    Varying,
-    Where,
 )  # fmt: skip
 from reticula.core.operators.shared.name_patterns import matching
 from reticula.core.spatial.sampling import SAMPLED, Sample, sample_hits, sample_ray
@@ -32,9 +32,9 @@ __all__ = ["LIMITS", "RAYS", "raycast", "read_names", "tell_of_hits"]
 
 RAYS: tuple[Parameter, ...] = (
     KindChoice.of(("point", "face", "corner", "edge", "curve"), "point", "what sends the rays"),
-    Where("where", "", "which elements send one; empty means all", on="kind"),
-    Varying("origin", {"formula": "position"}, "where each ray begins", on="kind", type="vec3"),
-    Varying("direction", [0.0, -1.0, 0.0], "which way; the length does not matter", on="kind", type="vec3", soft=(-1, 1), handle=Handle("direction")),
+    Selection("where", "", "which elements send one; empty means all", on="kind"),
+    PerElement("origin", {"formula": "position"}, "where each ray begins", on="kind", type="vec3"),
+    PerElement("direction", [0.0, -1.0, 0.0], "which way; the length does not matter", on="kind", type="vec3", soft=(-1, 1), handle=Handle("direction")),
 )  # fmt: skip
 """Where rays begin and which way they go."""
 LIMITS: tuple[Parameter, ...] = (
@@ -100,7 +100,9 @@ def raycast(
         sizes[chosen] = np.diff(start)
         made = made.with_attribute(on, f"{name}_count", sizes)
         lists = Attribute(
-            "number list", frozen(points.distance), frozen(np.concatenate([[0], np.cumsum(sizes)]).astype(np.int32))
+            "number list",
+            as_readonly(points.distance),
+            as_readonly(np.concatenate([[0], np.cumsum(sizes)]).astype(np.int32)),
         )
         made = made.with_attribute(on, f"{name}_distances", lists)
         note(f"{len(points.distance):,} hits in all, {sizes.max(initial=0):,} at most on one ray.")

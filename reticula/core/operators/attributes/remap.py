@@ -8,7 +8,7 @@ from reticula.core.arrays import AnyArray, Flags, Floats
 from reticula.core.diagnostics import note, warn
 from reticula.core.errors import ParameterError
 from reticula.core.geometry import Attribute, Geo
-from reticula.core.geometry.edit.attribute_writing import range_of, written
+from reticula.core.geometry.edit.attribute_writing import range_of, write_attribute
 from reticula.core.geometry.mesh.kinds import PLURAL
 from reticula.core.language import Values
 from reticula.core.operators.declaration.operator import operator
@@ -17,9 +17,9 @@ from reticula.core.operators.declaration.parameters import (
     Choice,
     KindChoice,
     Number,
+    PerElement,
+    Selection,
     Toggle,
-    Varying,
-    Where,
 )
 from reticula.core.operators.shared.gradient import ColorGradient, Gradient
 from reticula.core.operators.shared.response_curve import Response, ResponseCurve
@@ -41,7 +41,7 @@ SEA = [
     carries="Carries all; adds or replaces the attribute.",
     parameters=(
         KindChoice.of(("point", "face", "edge", "corner", "curve", "instance"), "point", "what has the values"),
-        Varying("value", {"formula": "position.y"}, "attribute or formula to remap", on="kind", type="any"),
+        PerElement("value", {"formula": "position.y"}, "attribute or formula to remap", on="kind", type="any"),
         AttributeName("name", "remapped", "attribute to make; 'color' is shown as it is", new=True),
         Choice("from_range", "real", "which range is mapped", options={
             "real": "the lowest and highest value there are", "given": "from low to high, below", "signed": "-1 to 1, e.g. normals",
@@ -56,7 +56,7 @@ SEA = [
         Number("to_low", 0.0, "what the first end becomes", soft=(-2, 2), shown_when=("through", ["line", "response curve"])),
         Number("to_high", 1.0, "what the other end becomes", soft=(-2, 2), shown_when=("through", ["line", "response curve"])),
         Toggle("clamp", True, "keep values beyond the range at its ends"),
-        Where("where", "", "which elements are remapped, and counted for the real range; empty means all", on="kind"),
+        Selection("where", "", "which elements are remapped, and counted for the real range; empty means all", on="kind"),
     ),
 )  # fmt: skip
 def remap(
@@ -98,7 +98,7 @@ def remap(
         inside = np.clip(share, 0.0, 1.0)
     else:
         inside = share
-    return written(geo, kind, name, _mapped(inside, through, curve, gradient, to_low, to_high, name), where)
+    return write_attribute(geo, kind, name, _mapped(inside, through, curve, gradient, to_low, to_high, name), where)
 
 
 def _mapped(

@@ -7,7 +7,7 @@ from typing import Any, cast
 from reticula.core.arrays import Flags
 from reticula.core.errors import FormulaError, ParameterError
 from reticula.core.geometry import Attribute, Geo, Kind
-from reticula.core.geometry.edit.attribute_writing import tell_of_default, written
+from reticula.core.geometry.edit.attribute_writing import note_default, write_attribute
 from reticula.core.geometry.mesh.kinds import KINDS
 from reticula.core.language import Values, evaluate_once
 from reticula.core.operators.declaration.operator import Input, operator
@@ -15,10 +15,10 @@ from reticula.core.operators.declaration.parameters import (
     AttributeName,
     Choice,
     KindChoice,
+    PerElement,
+    Selection,
     Space,
     Text,
-    Varying,
-    Where,
 )
 
 __all__ = ["set_attribute"]
@@ -33,13 +33,13 @@ __all__ = ["set_attribute"]
     parameters=(
         AttributeName("name", "value", "attribute to make or change; 'position' moves the points", new=True),
         KindChoice.of(KINDS, "point", "what has the attribute"),
-        Where("where", "", "which elements receive the value; empty means all", on="kind"),
+        Selection("where", "", "which elements receive the value; empty means all", on="kind"),
         Choice("type", "automatic", "type of the attribute", options={
             "automatic": "what the formula gives", "number": "a real number", "integer": "a whole number",
             "flag": "yes or no, a group", "vec2": "two numbers", "vec3": "three numbers", "vec4": "four numbers, or a colour",
             "text": "text",
         }),
-        Varying("value", {"formula": "fraction"}, "what each element gets", on="kind", type="as chosen"),
+        PerElement("value", {"formula": "fraction"}, "what each element gets", on="kind", type="as chosen"),
         Text("default", "", "value of elements outside of 'where' and of elements made later; empty means the type's zero"),
         Space.choice(),
     ),
@@ -62,9 +62,9 @@ def set_attribute(
     """
     new = not geo.has(cast(Kind, kind), name)
     made = Attribute.of(value.array.copy(), value.type)
-    geo = written(geo, kind, name, made, where, default=_default(default, value.type))
+    geo = write_attribute(geo, kind, name, made, where, default=_default(default, value.type))
     if new:
-        tell_of_default(geo, kind, name)
+        note_default(geo, kind, name)
     return geo
 
 

@@ -14,7 +14,7 @@ from reticula.core.geometry.edit.attribute_writing import range_of
 from reticula.core.geometry.mesh.kinds import KINDS, PLURAL
 from reticula.core.language import Values
 from reticula.core.operators.declaration.operator import operator
-from reticula.core.operators.declaration.parameters import AttributeName, KindChoice, Varying, Where
+from reticula.core.operators.declaration.parameters import AttributeName, KindChoice, PerElement, Selection
 
 __all__ = ["statistics"]
 
@@ -45,8 +45,8 @@ NUMBERS: Mapping[str, Callable[[AnyArray], AnyArray]] = {
     parameters=(
         AttributeName("name", "height", "what the attributes of the whole begin with", new=True),
         KindChoice.of(KINDS[:-1], "point", "what is counted"),
-        Varying("value", {"formula": "position.y"}, "number or vector of each element", on="kind", type="any"),
-        Where("where", "", "which elements count; empty means all", on="kind"),
+        PerElement("value", {"formula": "position.y"}, "number or vector of each element", on="kind", type="any"),
+        Selection("where", "", "which elements count; empty means all", on="kind"),
     ),
 )
 def statistics(geo: Geo, *, name: str, kind: str, value: Values, where: Flags) -> Geo:

@@ -13,7 +13,16 @@ from reticula.core.errors import ParameterError
 from reticula.core.geometry import Attribute, Geo, Kind
 from reticula.core.geometry.mesh.kinds import BLENDED, KINDS, PLURAL
 from reticula.core.operators.declaration.operator import Input, operator
-from reticula.core.operators.declaration.parameters import Choice, KindChoice, Names, Number, Space, Text, Toggle, Where
+from reticula.core.operators.declaration.parameters import (
+    Choice,
+    KindChoice,
+    Names,
+    Number,
+    Selection,
+    Space,
+    Text,
+    Toggle,
+)
 from reticula.core.operators.shared.counterparts import METHODS, Lookup, look_up
 from reticula.core.operators.shared.name_patterns import matching
 from reticula.core.operators.shared.response_curve import Response, ResponseCurve
@@ -40,7 +49,7 @@ FROM: tuple[Kind, ...] = ("point", "corner", "face", "edge", "curve", "instance"
             **{kind: f"only {PLURAL[kind]}" for kind in FROM}, "whole": "the whole, to every element",
         }),
         KindChoice.of(KINDS[:-1], "point", "what receives the values", name="onto"),
-        Where("where", "", "which elements receive values; empty means all", on="onto"),
+        Selection("where", "", "which elements receive values; empty means all", on="onto"),
         Choice("by", "surface", "how a source is found for each element", options=METHODS),
         Toggle("limit_reach", False, "ignore what is farther away than the reach"),
         Number("reach", 0.1, "full strength up to this distance", unit="m", soft=(0, 2), low=0.0, shown_when=("limit_reach", True)),

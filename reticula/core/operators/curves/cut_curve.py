@@ -8,7 +8,7 @@ from reticula.core.arrays import Flags
 from reticula.core.diagnostics import note, warn
 from reticula.core.geometry import Geo, carry, kept
 from reticula.core.operators.declaration.operator import operator
-from reticula.core.operators.declaration.parameters import Toggle, Where
+from reticula.core.operators.declaration.parameters import Selection, Toggle
 
 __all__ = ["cut_curve"]
 
@@ -19,7 +19,7 @@ __all__ = ["cut_curve"]
     keywords=("split", "break", "divide", "open", "separate"),
     carries="Carries all; parts copy their curve, copies of points their point.",
     parameters=(
-        Where("where", "index % 4 == 0", "points to cut at: a group or a formula", on="point"),
+        Selection("where", "index % 4 == 0", "points to cut at: a group or a formula", on="point"),
         Toggle("part", False, "give every part end points of its own"),
     ),
 )

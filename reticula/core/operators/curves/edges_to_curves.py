@@ -8,9 +8,9 @@ from reticula.core.arrays import Flags
 from reticula.core.diagnostics import note, warn
 from reticula.core.geometry import Geo, carry, kept
 from reticula.core.geometry.edit.subset import subset
-from reticula.core.geometry.mesh.edge_chains import chains
+from reticula.core.geometry.mesh.edge_chains import edge_chains
 from reticula.core.operators.declaration.operator import operator
-from reticula.core.operators.declaration.parameters import GroupName, Number, Toggle, Where
+from reticula.core.operators.declaration.parameters import GroupName, Number, Selection, Toggle
 
 __all__ = ["edges_to_curves"]
 
@@ -21,7 +21,7 @@ __all__ = ["edges_to_curves"]
     keywords=("path", "outline", "border", "wire", "convert", "polyline", "chain"),
     carries="Carries all; a curve receives the edge attributes of its first edge, and existing curves their defaults for them.",
     parameters=(
-        Where.each("edge", "edges to follow; empty means all"),
+        Selection.each("edge", "edges to follow; empty means all"),
         Number("corner_angle", 180.0, "end curves where they turn by more than this", unit="°", soft=(0, 180), low=0.0, high=180.0, step=1),
         Toggle("keep_faces", False, "keep the faces"),
         GroupName("curve_group", "from_edges", "curve group that receives the new curves", kind="curve"),
@@ -37,7 +37,7 @@ def edges_to_curves(geo: Geo, *, where: Flags, corner_angle: float, keep_faces: 
         warn("No edge is marked, so no curves were made.")
     edges = shape.edges[where]
     stops = _sharp(geo, edges, corner_angle)
-    start, point, closed, first = chains(edges, shape.point_count, stops)
+    start, point, closed, first = edge_chains(edges, shape.point_count, stops)
     topology = shape.with_curves(
         shape.point_count, np.concatenate([shape.curve_start, shape.curve_start[-1] + start[1:]]),
         np.concatenate([shape.curve_point, point]), np.concatenate([shape.curve_closed, closed]),

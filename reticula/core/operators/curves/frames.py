@@ -9,7 +9,7 @@ from reticula.core.diagnostics import warn
 from reticula.core.geometry import Geo
 from reticula.core.geometry.measure.curve_frames import curve_frames
 from reticula.core.operators.declaration.operator import operator
-from reticula.core.operators.declaration.parameters import AttributeName, Handle, Varying, Vector
+from reticula.core.operators.declaration.parameters import AttributeName, Handle, PerElement, Vector
 
 __all__ = ["frames"]
 
@@ -21,7 +21,7 @@ __all__ = ["frames"]
     carries="Carries all; adds or replaces the point attributes tangent, normal, binormal and rotation.",
     parameters=(
         Vector("up", [0.0, 1.0, 0.0], "where the first normal points, as far as it can", soft=(-1, 1), handle=Handle("direction")),
-        Varying("twist", 0.0, "turns the frame about the tangent", unit="°", on="point", soft=(-180, 180), step=1),
+        PerElement("twist", 0.0, "turns the frame about the tangent", unit="°", on="point", soft=(-180, 180), step=1),
         AttributeName("prefix", "", "put in front of the names tangent, normal, binormal and rotation", new=True, optional=True),
     ),
 )  # fmt: skip

@@ -11,9 +11,9 @@ from reticula.core.diagnostics import note, warn
 from reticula.core.geometry import Geo, carry, kept
 from reticula.core.geometry.edit.subset import subset
 from reticula.core.geometry.planar.boundary_loops import loop_normals
-from reticula.core.geometry.planar.region_fill import flattened
+from reticula.core.geometry.planar.region_fill import project_to_plane
 from reticula.core.operators.declaration.operator import operator
-from reticula.core.operators.declaration.parameters import Choice, GroupName, Integer, Number, Toggle, Where
+from reticula.core.operators.declaration.parameters import Choice, GroupName, Integer, Number, Selection, Toggle
 
 __all__ = ["offset_curve"]
 
@@ -24,7 +24,7 @@ __all__ = ["offset_curve"]
     keywords=("parallel", "outline", "inset", "grow", "shrink", "contour", "margin"),
     carries="Carries all; new points copy the nearest point of their curve, new curves copy theirs.",
     parameters=(
-        Where.each("curve", "curves to follow; empty means all"),
+        Selection.each("curve", "curves to follow; empty means all"),
         Number("distance", 0.05, "how far; outwards or to the left, negative goes the other way", unit="m", soft=(-0.5, 0.5)),
         Choice("corners", "sharp", "how outer corners are made", options={"sharp": "sharp, up to four times the distance", "round": "round", "cut": "cut off"}),
         Integer("steps", 8, "points along a round corner, per quarter", soft=(1, 16), low=1, high=200, shown_when=("corners", "round")),
@@ -51,7 +51,7 @@ def offset_curve(
         ring = shape.curve_point[shape.curve_start[k] : shape.curve_start[k + 1]]
         own = geo.positions[ring]
         normal = _plane(own)
-        flat, axes = flattened(own, normal)
+        flat, axes = project_to_plane(own, normal)
         height = float((own @ np.cross(axes[0], axes[1])).mean())
         parts = _parts(flat, bool(shape.curve_closed[k]), distance, style, steps)
         vanished += not parts

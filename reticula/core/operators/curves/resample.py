@@ -4,12 +4,12 @@ from __future__ import annotations
 
 import numpy as np
 
-from reticula.core.arrays import AnyArray, Flags, Floats, frozen, ragged_index, starts_from_sizes
+from reticula.core.arrays import AnyArray, Flags, Floats, as_readonly, ragged_index, starts_from_sizes
 from reticula.core.diagnostics import note, warn
 from reticula.core.errors import LimitError
 from reticula.core.geometry import Geo, SourceMap, Topology, Weights, carry, edge_sources, kept
 from reticula.core.operators.declaration.operator import operator
-from reticula.core.operators.declaration.parameters import AttributeName, Choice, Integer, Number, Where
+from reticula.core.operators.declaration.parameters import AttributeName, Choice, Integer, Number, Selection
 
 __all__ = ["resample"]
 
@@ -25,7 +25,7 @@ MOST_POINTS = 50_000_000
         "where faces or other curves use them."
     ),
     parameters=(
-        Where.each("curve", "curves to resample; empty means all"),
+        Selection.each("curve", "curves to resample; empty means all"),
         Choice("by", "count", "how many points", options={"count": "the same number on every curve", "length": "parts of at most this length"}),
         Integer("count", 20, "parts of each curve", soft=(1, 100), low=1, high=10_000_000, shown_when=("by", "count")),
         Number("length", 0.1, "longest part", unit="m", soft=(0.01, 1.0), low=1e-9, shown_when=("by", "length")),
@@ -79,7 +79,7 @@ def resample(geo: Geo, *, where: Flags, by: str, count: int, length: float, keep
     made = carry(
         geo, topology,
         {
-            "point": SourceMap(frozen(main.astype(np.int32)), Weights.pairs(first, second, share)),
+            "point": SourceMap(as_readonly(main.astype(np.int32)), Weights.pairs(first, second, share)),
             "edge": edge_sources(shape, topology, np.concatenate([old, np.full(added, -1)])) if geo.attributes["edge"] else kept(np.zeros(0)),
         },
     )  # fmt: skip

@@ -11,13 +11,13 @@ from reticula.core.diagnostics import note, warn
 from reticula.core.geometry import Geo
 from reticula.core.geometry.edit.subset import subset
 from reticula.core.geometry.mesh.adjacency import group_by
-from reticula.core.geometry.mesh.edge_chains import chains
+from reticula.core.geometry.mesh.edge_chains import edge_chains
 from reticula.core.geometry.planar.convex_hulls import hulls
-from reticula.core.geometry.remesh.sweep import Tubes, swept
+from reticula.core.geometry.remesh.sweep import Tubes, sweep_profile
 from reticula.core.jit import kernel
 from reticula.core.operators.curves.sweep import add_tubes
 from reticula.core.operators.declaration.operator import operator
-from reticula.core.operators.declaration.parameters import GroupName, Integer, KindChoice, Toggle, Varying, Where
+from reticula.core.operators.declaration.parameters import GroupName, Integer, KindChoice, PerElement, Selection, Toggle
 
 __all__ = ["struts"]
 
@@ -61,8 +61,8 @@ def _narrowest(start: AnyArray, way: Floats) -> Floats:
     ),
     parameters=(
         KindChoice.of(("edge", "curve"), "edge", "what becomes tubes: edges of faces, or curves", name="along"),
-        Where("where", "", "which of them; empty means all", on="along"),
-        Varying("radius", 0.02, "of the tubes, at each point", unit="m", on="point", soft=(0.0, 0.2), low=0.0),
+        Selection("where", "", "which of them; empty means all", on="along"),
+        PerElement("radius", 0.02, "of the tubes, at each point", unit="m", on="point", soft=(0.0, 0.2), low=0.0),
         Integer("sides", 8, "faces around", soft=(3, 32), low=3, high=512),
         Toggle("keep_source", False, "keep the faces or curves"),
         GroupName("side_group", "side", "face group that receives the tubes", kind="face"),
@@ -101,11 +101,11 @@ def struts(
     )
     if not len(pairs):
         warn(f"There is no {along} to follow.")
-    start, point, closed, first = chains(pairs, shape.point_count)
+    start, point, closed, first = edge_chains(pairs, shape.point_count)
     place, thick = geo.positions[point].copy(), radius[point].copy()
     ends = _ends(geo, pairs, start, point, closed)
     _shorten(ends, place, thick, start, sides)
-    tubes = swept(
+    tubes = sweep_profile(
         place,
         start,
         np.arange(len(point), dtype=np.int32),

@@ -6,16 +6,24 @@ from collections.abc import Sequence
 
 import numpy as np
 
-from reticula.core.arrays import Flags, Floats, frozen
+from reticula.core.arrays import Flags, Floats, as_readonly
 from reticula.core.diagnostics import note, warn
 from reticula.core.errors import GeometryError
 from reticula.core.geometry import Attribute, Geo, carry, edges_along, kept
 from reticula.core.geometry.edit.subset import subset
 from reticula.core.geometry.planar.boundary_loops import loop_normals
-from reticula.core.geometry.planar.region_fill import flattened
-from reticula.core.geometry.remesh.sweep import Tubes, swept
+from reticula.core.geometry.planar.region_fill import project_to_plane
+from reticula.core.geometry.remesh.sweep import Tubes, sweep_profile
 from reticula.core.operators.declaration.operator import Input, operator
-from reticula.core.operators.declaration.parameters import GroupName, Handle, Integer, Toggle, Varying, Vector, Where
+from reticula.core.operators.declaration.parameters import (
+    GroupName,
+    Handle,
+    Integer,
+    PerElement,
+    Selection,
+    Toggle,
+    Vector,
+)
 from reticula.core.operators.shared.response_curve import Response, ResponseCurve
 
 __all__ = ["add_tubes", "sweep"]
@@ -31,11 +39,11 @@ __all__ = ["add_tubes", "sweep"]
         "the corner attribute uv: once around, and metres along."
     ),
     parameters=(
-        Where.each("curve", "curves to follow; empty means all"),
-        Varying("radius", 0.05, "of a circle, or factor for a profile, at each point", unit="m", on="point", soft=(0.0, 0.5), low=0.0),
+        Selection.each("curve", "curves to follow; empty means all"),
+        PerElement("radius", 0.05, "of a circle, or factor for a profile, at each point", unit="m", on="point", soft=(0.0, 0.5), low=0.0),
         ResponseCurve("taper", [[0.0, 1.0], [1.0, 1.0]], "factor for the radius from the beginning to the end of each curve"),
         Integer("sides", 12, "faces around a circle", soft=(3, 48), low=3, high=10_000),
-        Varying("twist", 0.0, "turns the profile about the curve", unit="°", on="point", soft=(-180, 180), step=1),
+        PerElement("twist", 0.0, "turns the profile about the curve", unit="°", on="point", soft=(-180, 180), step=1),
         Vector("up", [0.0, 1.0, 0.0], "where the profile's x axis points at first, as far as it can", soft=(-1, 1), handle=Handle("direction")),
         Toggle("caps", True, "close the ends of open curves with a face"),
         Toggle("keep_curves", False, "keep the curves"),
@@ -61,7 +69,7 @@ def sweep(
     source = picked.sources["point"].index
     along = picked.topology
     fraction = _fractions(picked)
-    tubes = swept(
+    tubes = sweep_profile(
         picked.positions, along.curve_start, along.curve_point, along.curve_closed, outline, ring,
         radius[source][along.curve_point] * taper(fraction), np.radians(twist[source][along.curve_point]), np.array(up), caps,
     )  # fmt: skip
@@ -93,7 +101,7 @@ def _profile(profile: Sequence[Geo], sides: int) -> tuple[Floats, bool]:
     if axis == 1:
         flat = np.stack([places[:, 0], -places[:, 2]], axis=1)
     else:
-        flat, _ = flattened(places, normal)
+        flat, _ = project_to_plane(places, normal)
         if axis == 2:
             flat = places[:, :2]
     closed = bool(shape.curve_closed[0])
@@ -159,7 +167,7 @@ def add_tubes(
         old = made.attributes["face"].get(name)
         if old is not None and old.type == found.type and old.start is None:
             values = np.concatenate([old.values[: shape.face_count], found.take(curve_source).values])
-            made = made.with_attribute("face", name, Attribute(old.type, frozen(values), None, old.default))
+            made = made.with_attribute("face", name, Attribute(old.type, as_readonly(values), None, old.default))
         elif old is None:
             made = made.with_attribute("face", name, found.take(index))
     uv = (

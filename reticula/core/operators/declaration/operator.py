@@ -9,7 +9,7 @@ from difflib import get_close_matches
 from typing import Any, TypeVar
 
 from reticula.core.errors import GeometryError, ParameterError
-from reticula.core.geometry.edit.placement import brought
+from reticula.core.geometry.edit.placement import in_space_of
 from reticula.core.geometry.mesh.geo import Geo
 from reticula.core.operators.declaration.diagnostics import tell_of_instances, tell_of_numbers
 from reticula.core.operators.declaration.parameters import Context, Parameter
@@ -139,9 +139,9 @@ class Operator:
             if given is None or entry.own_space:
                 seen.append(given)
             elif isinstance(given, Geo):
-                seen.append(brought(given, flat[0]))
+                seen.append(in_space_of(given, flat[0]))
             else:
-                seen.append([brought(geo, flat[0]) for geo in given])
+                seen.append([in_space_of(geo, flat[0]) for geo in given])
         return seen
 
     def __call__(self, *geometries: Geo, **parameters: Any) -> Any:

@@ -30,13 +30,13 @@ __all__ = [
     "Number",
     "OnElements",
     "Parameter",
+    "PerElement",
+    "Selection",
     "Shape",
     "Space",
     "Text",
     "Toggle",
-    "Varying",
     "Vector",
-    "Where",
     "is_wire",
 ]  # fmt: skip
 
@@ -422,14 +422,14 @@ class OnElements(Parameter):
 
 
 @dataclass(frozen=True)
-class Where(OnElements):
+class Selection(OnElements):
     """Which elements: a group name or a formula that gives a flag; empty means all. Resolves to flags ``(N,)``."""
 
     widget: ClassVar[str] = "where"
     takes_wire: ClassVar[bool] = True
 
     @classmethod
-    def each(cls, on: str, help: str, **more: Any) -> Where:
+    def each(cls, on: str, help: str, **more: Any) -> Selection:
         return cls("where", "", help, on=on, **more)
 
     def check(self, value: Any) -> str:
@@ -456,7 +456,7 @@ class Where(OnElements):
 
 
 @dataclass(frozen=True)
-class Varying(OnElements):
+class PerElement(OnElements):
     """A value that may vary over the elements: a number or vector, or a formula. Resolves to ``(N, ...)``.
 
     ``type`` is ``"as chosen"`` where the sibling parameter ``type`` decides (``automatic``: the formula does); then

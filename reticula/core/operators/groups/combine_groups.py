@@ -7,7 +7,7 @@ import numpy as np
 from reticula.core.arrays import Flags
 from reticula.core.geometry import Geo
 from reticula.core.operators.declaration.operator import operator
-from reticula.core.operators.declaration.parameters import Choice, Where
+from reticula.core.operators.declaration.parameters import Choice, Selection
 from reticula.core.operators.shared.group_marking import MADE, marked, naming
 
 __all__ = ["combine_groups"]
@@ -20,12 +20,12 @@ __all__ = ["combine_groups"]
     carries=MADE,
     parameters=(
         *naming("combined"),
-        Where("first", "", "a group or a formula; empty means all", on="kind"),
+        Selection("first", "", "a group or a formula; empty means all", on="kind"),
         Choice("how", "minus", "how they combine", options={
             "and": "in both", "or": "in one or both", "minus": "in the first and not in the second",
             "either": "in one and not in both", "not": "not in the first",
         }),
-        Where("second", "False", "a group or a formula", on="kind"),
+        Selection("second", "False", "a group or a formula", on="kind"),
     ),
 )  # fmt: skip
 def combine_groups(geo: Geo, *, name: str, kind: str, first: Flags, how: str, second: Flags) -> Geo:

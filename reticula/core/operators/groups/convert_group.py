@@ -8,9 +8,9 @@ import numpy as np
 
 from reticula.core.arrays import Flags
 from reticula.core.geometry import Geo, Kind
-from reticula.core.geometry.mesh.incidence import moved_flags
+from reticula.core.geometry.mesh.incidence import convert_flags
 from reticula.core.operators.declaration.operator import operator
-from reticula.core.operators.declaration.parameters import Choice, GroupName, KindChoice, Where
+from reticula.core.operators.declaration.parameters import Choice, GroupName, KindChoice, Selection
 from reticula.core.operators.shared.group_marking import ALL, MADE, marked
 
 __all__ = ["convert_group"]
@@ -23,7 +23,7 @@ __all__ = ["convert_group"]
     carries=MADE,
     parameters=(
         KindChoice.of(ALL, "face", "what the old group holds"),
-        Where("where", "", "the group, or a formula", on="kind"),
+        Selection("where", "", "the group, or a formula", on="kind"),
         KindChoice.of(ALL, "point", "what the new group holds", name="to"),
         Choice("counts", "any", "when an element becomes a member", options={
             "any": "one of what it is made of, or belongs to, is", "all": "all of these are",
@@ -36,5 +36,5 @@ def convert_group(geo: Geo, *, kind: str, where: Flags, to: str, counts: str, na
 
     Edges of a face group with 'any' include its border; with 'all' an edge counts if all of its faces are members.
     """
-    members = moved_flags(geo, cast(Kind, kind), cast(Kind, to), np.asarray(where), counts)
+    members = convert_flags(geo, cast(Kind, kind), cast(Kind, to), np.asarray(where), counts)
     return marked(geo, to, name, members)

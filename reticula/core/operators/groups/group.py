@@ -5,7 +5,7 @@ from __future__ import annotations
 from reticula.core.arrays import Flags
 from reticula.core.geometry import Geo
 from reticula.core.operators.declaration.operator import Input, operator
-from reticula.core.operators.declaration.parameters import Space, Where
+from reticula.core.operators.declaration.parameters import Selection, Space
 from reticula.core.operators.shared.group_marking import COMBINE, MADE, marked, naming
 
 __all__ = ["group"]
@@ -19,7 +19,7 @@ __all__ = ["group"]
     carries=MADE,
     parameters=(
         *naming("marked"),
-        Where("where", "", "which elements: a formula or a group; empty means all", on="kind"),
+        Selection("where", "", "which elements: a formula or a group; empty means all", on="kind"),
         COMBINE,
         Space.choice(),
     ),

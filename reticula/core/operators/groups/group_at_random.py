@@ -12,7 +12,7 @@ from reticula.core.geometry import Geo, Kind
 from reticula.core.geometry.mesh.identity import unit_random
 from reticula.core.geometry.mesh.kinds import PLURAL
 from reticula.core.operators.declaration.operator import operator
-from reticula.core.operators.declaration.parameters import Choice, Integer, Varying, Where
+from reticula.core.operators.declaration.parameters import Choice, Integer, PerElement, Selection
 from reticula.core.operators.shared.group_marking import COMBINE, MADE, marked, naming
 
 __all__ = ["group_at_random"]
@@ -26,10 +26,10 @@ __all__ = ["group_at_random"]
     parameters=(
         *naming("some"),
         Choice("by", "share", "how many", options={"share": "each element with a chance", "count": "an exact number"}),
-        Varying("share", 0.5, "chance of each element, 0 to 1", on="kind", shown_when=("by", "share")),
+        PerElement("share", 0.5, "chance of each element, 0 to 1", on="kind", shown_when=("by", "share")),
         Integer("count", 10, "exactly this many", soft=(1, 1000), low=0, shown_when=("by", "count")),
         Integer("seed", 0, "another number gives another choice", soft=(0, 100)),
-        Where("where", "", "which elements may be members; empty means all", on="kind"),
+        Selection("where", "", "which elements may be members; empty means all", on="kind"),
         COMBINE,
     ),
 )  # fmt: skip

@@ -7,7 +7,7 @@ import numpy as np
 from reticula.core.arrays import Flags
 from reticula.core.geometry import Geo
 from reticula.core.operators.declaration.operator import operator
-from reticula.core.operators.declaration.parameters import Choice, Toggle, Where
+from reticula.core.operators.declaration.parameters import Choice, Selection, Toggle
 from reticula.core.operators.shared.group_marking import COMBINE, MADE, marked, naming
 
 __all__ = ["group_border"]
@@ -24,7 +24,7 @@ __all__ = ["group_border"]
             "open": "edges with one face only", "faces": "edges between the faces below and others",
             "non-manifold": "edges with more than two faces",
         }),
-        Where("where", "", "the faces whose border is meant", on="face", shown_when=("of", "faces")),
+        Selection("where", "", "the faces whose border is meant", on="face", shown_when=("of", "faces")),
         Toggle("with_open", True, "count the open edges of these faces as border too", shown_when=("of", "faces")),
         COMBINE,
     ),

@@ -9,11 +9,11 @@ import numpy as np
 from reticula.core.arrays import Flags
 from reticula.core.errors import ParameterError
 from reticula.core.geometry import Geo, Kind
-from reticula.core.geometry.edit.placement import place_of, to_own
+from reticula.core.geometry.edit.placement import place_of, to_own_space
 from reticula.core.geometry.measure.areas import unit
 from reticula.core.language.scope import Scope
 from reticula.core.operators.declaration.operator import Input, operator
-from reticula.core.operators.declaration.parameters import Choice, Handle, Number, Vector, Where
+from reticula.core.operators.declaration.parameters import Choice, Handle, Number, Selection, Vector
 from reticula.core.operators.shared.group_marking import COMBINE, MADE, centers_of, marked, naming
 
 __all__ = ["group_by_direction"]
@@ -36,7 +36,7 @@ __all__ = ["group_by_direction"]
             "this": "in this mesh's own space", "world": "in the world, where the mesh stands",
         }),
         Number("angle", 45.0, "largest angle between the normal and that way", unit="°", soft=(0, 180), low=0.0, high=180.0, step=1),
-        Where("where", "", "which elements may be members; empty means all", on="kind"),
+        Selection("where", "", "which elements may be members; empty means all", on="kind"),
         COMBINE,
     ),
 )  # fmt: skip
@@ -47,7 +47,7 @@ def group_by_direction(
     """Name elements whose normal lies within an angle of a direction, or looks at a point."""
     on = cast(Kind, kind)
     if facing == "point" or target is not None:
-        place = np.array(point) if given_in == "this" else to_own(geo, np.array(point))
+        place = np.array(point) if given_in == "this" else to_own_space(geo, np.array(point))
         if target is not None:
             place = target.bounds.mean(axis=0)
         way = unit(place - centers_of(geo, kind))

@@ -10,7 +10,7 @@ from reticula.core.arrays import Flags, Floats
 from reticula.core.diagnostics import warn
 from reticula.core.errors import GeometryError
 from reticula.core.geometry import Geo, Kind
-from reticula.core.geometry.mesh.incidence import moved_flags
+from reticula.core.geometry.mesh.incidence import convert_flags
 from reticula.core.operators.declaration.operator import Input, operator
 from reticula.core.operators.declaration.parameters import Choice, Handle, Number, Space, Toggle, Vector
 from reticula.core.operators.shared.group_marking import COMBINE, MADE, centers_of, marked, naming
@@ -63,7 +63,7 @@ def group_inside(
     if counts == "middle":
         members = within(centers_of(geo, kind))
     else:
-        members = moved_flags(geo, "point", cast(Kind, kind), within(geo.positions), counts)
+        members = convert_flags(geo, "point", cast(Kind, kind), within(geo.positions), counts)
     hint = ""
     if shape == "mesh" and volume is not None and not members.any() and len(members):
         if (winding_numbers(volume, centers_of(geo, kind)) < -0.5).any():

@@ -11,7 +11,7 @@ from reticula.core.geometry import Geo, Kind
 from reticula.core.language.scope import adjacent
 from reticula.core.operators.declaration.diagnostics import tell_of_unshared
 from reticula.core.operators.declaration.operator import operator
-from reticula.core.operators.declaration.parameters import Choice, GroupName, Integer, KindChoice, Where
+from reticula.core.operators.declaration.parameters import Choice, GroupName, Integer, KindChoice, Selection
 from reticula.core.operators.shared.group_marking import MADE, marked
 
 __all__ = ["grow_group"]
@@ -24,7 +24,7 @@ __all__ = ["grow_group"]
     carries=MADE,
     parameters=(
         KindChoice.of(("face", "point", "edge"), "face", "what the group holds"),
-        Where("where", "", "the group to begin with, or a formula", on="kind"),
+        Selection("where", "", "the group to begin with, or a formula", on="kind"),
         Choice("how", "grow", "what to do", options={
             "grow": "add the neighbours", "shrink": "take away what touches others",
             "outline": "keep only what touches others", "ring": "only the neighbours, without the group",

@@ -6,15 +6,15 @@ from collections.abc import Mapping, Sequence
 
 import numpy as np
 
-from reticula.core.arrays import AnyArray, Flags, Floats, frozen
+from reticula.core.arrays import AnyArray, Flags, Floats, as_readonly
 from reticula.core.diagnostics import note, warn
 from reticula.core.errors import GeometryError
 from reticula.core.geometry import Attribute, Geo, Kind, Topology
-from reticula.core.geometry.edit.concatenate import joined
+from reticula.core.geometry.edit.concatenate import concatenate
 from reticula.core.geometry.measure.areas import unit
 from reticula.core.geometry.mesh.identity import unit_random
 from reticula.core.operators.declaration.operator import Input, operator
-from reticula.core.operators.declaration.parameters import Choice, Integer, Toggle, Varying, Where
+from reticula.core.operators.declaration.parameters import Choice, Integer, PerElement, Selection, Toggle
 
 __all__ = ["place_instances"]
 
@@ -29,17 +29,17 @@ __all__ = ["place_instances"]
         "The shapes keep theirs. Kept points keep everything."
     ),
     parameters=(
-        Where.each("point", "points to place on; empty means all"),
+        Selection.each("point", "points to place on; empty means all"),
         Choice("choose", "by number", "which of several shapes", options={"by number": "the number below, counted round", "at random": "any of them, stable under changes"}),
-        Varying("number", {"formula": "index"}, "number of the shape", on="point", soft=(0, 10), step=1, shown_when=("choose", "by number")),
+        PerElement("number", {"formula": "index"}, "number of the shape", on="point", soft=(0, 10), step=1, shown_when=("choose", "by number")),
         Integer("seed", 1, "another number gives another choice", soft=(0, 100), shown_when=("choose", "at random")),
-        Varying("scale", 1.0, "size; multiplied with the point attribute scale, if there is one", on="point", soft=(0.0, 3.0)),
+        PerElement("scale", 1.0, "size; multiplied with the point attribute scale, if there is one", on="point", soft=(0.0, 3.0)),
         Choice("turn", "normal", "how shapes are turned", options={
             "normal": "their y axis along the normal, their z axis as near to up as can be", "rotation": "by the point attribute rotation, a quaternion", "not": "as they are",
         }),
-        Varying("normal", {"formula": "normal"}, "where the shape's y axis points", on="point", type="vec3", soft=(-1, 1), shown_when=("turn", "normal")),
-        Varying("up", [0.0, 0.0, 1.0], "where the shape's z axis points, as far as it can", on="point", type="vec3", soft=(-1, 1), shown_when=("turn", "normal")),
-        Varying("spin", 0.0, "turns the shape about its y axis", unit="°", on="point", soft=(-180, 180), step=1),
+        PerElement("normal", {"formula": "normal"}, "where the shape's y axis points", on="point", type="vec3", soft=(-1, 1), shown_when=("turn", "normal")),
+        PerElement("up", [0.0, 0.0, 1.0], "where the shape's z axis points, as far as it can", on="point", type="vec3", soft=(-1, 1), shown_when=("turn", "normal")),
+        PerElement("spin", 0.0, "turns the shape about its y axis", unit="°", on="point", soft=(-180, 180), step=1),
         Toggle("keep_geo", False, "keep the geometry with the points"),
     ),
 )  # fmt: skip
@@ -65,7 +65,7 @@ def place_instances(
     matrix = _matrices(geo, chosen, scale, turn, normal, up, spin)
     named = {name: found.take(chosen) for name, found in geo.attributes["point"].items() if name != "position"}
     named |= {
-        "shape": Attribute.of(which, "integer"), "transform": Attribute("mat4", frozen(matrix)),
+        "shape": Attribute.of(which, "integer"), "transform": Attribute("mat4", as_readonly(matrix)),
         "instance_index": Attribute.of(np.arange(len(chosen)), "integer"), "point_index": Attribute.of(chosen, "integer"),
     }  # fmt: skip
     alone = Geo(
@@ -74,7 +74,7 @@ def place_instances(
     )  # fmt: skip
     note(f"{len(chosen):,} instances of {count:,} shapes.")
     if keep_geo:
-        return joined([geo, alone], quiet=True)
+        return concatenate([geo, alone], quiet=True)
     rest: dict[Kind, Mapping[str, Attribute]] = {
         "whole": geo.attributes["whole"],
         "point": {n: f.take(np.zeros(0, np.int64)) for n, f in geo.attributes["point"].items()},

@@ -13,7 +13,7 @@ from reticula.core.geometry.measure.areas import unit
 from reticula.core.language import Values
 from reticula.core.language.scope import Scope
 from reticula.core.operators.declaration.operator import Input, operator
-from reticula.core.operators.declaration.parameters import Choice, Handle, Number, Space, Varying, Where
+from reticula.core.operators.declaration.parameters import Choice, Handle, Number, PerElement, Selection, Space
 
 __all__ = ["displace"]
 
@@ -25,12 +25,12 @@ __all__ = ["displace"]
     keywords=("bump", "height", "relief", "offset", "noise", "map", "deform"),
     carries="Carries all. Stored normals are left as they are.",
     parameters=(
-        Where.each("point", "points that move; empty means all"),
-        Varying("value", {"formula": "noise(position * 4, 3)"}, "number, along the way below; or a vec3, as it is", on="point", type="any"),
+        Selection.each("point", "points that move; empty means all"),
+        PerElement("value", {"formula": "noise(position * 4, 3)"}, "number, along the way below; or a vec3, as it is", on="point", type="any"),
         Number("amount", 0.05, "how far a value of 1 moves", unit="m", soft=(-1, 1)),
         Number("middle", 0.0, "value that does not move", soft=(-1, 1)),
         Choice("along", "normals", "which way a number moves points", options={"normals": "the points' normals", "direction": "the direction below"}),
-        Varying("direction", [0.0, 1.0, 0.0], "which way; the length does not matter", on="point", type="vec3", soft=(-1, 1), shown_when=("along", "direction"), handle=Handle("direction")),
+        PerElement("direction", [0.0, 1.0, 0.0], "which way; the length does not matter", on="point", type="vec3", soft=(-1, 1), shown_when=("along", "direction"), handle=Handle("direction")),
         Space.choice(),
     ),
 )  # fmt: skip

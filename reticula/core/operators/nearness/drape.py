@@ -15,11 +15,11 @@ from reticula.core.operators.declaration.parameters import (
     GroupName,
     Handle,
     Number,
+    PerElement,
+    Selection,
     Space,
     Toggle,
-    Varying,
     Vector,
-    Where,
 )
 from reticula.core.spatial.sampling import sample_closest, sample_ray
 
@@ -33,7 +33,7 @@ __all__ = ["drape"]
     keywords=("project", "snap", "stick", "shrinkwrap", "conform", "lay", "cover", "ground"),
     carries="Carries all; adds or replaces the group of points that found the ground. Stored normals are left as they are.",
     parameters=(
-        Where.each("point", "points that are laid down; empty means all"),
+        Selection.each("point", "points that are laid down; empty means all"),
         Choice("way", "direction", "which way points go", options={
             "direction": "along a fixed direction", "normals": "against their own normals", "closest": "to the nearest place",
         }),
@@ -41,7 +41,7 @@ __all__ = ["drape"]
         Toggle("both_ways", True, "also look the other way, and take what is nearer", shown_when=("way", ["direction", "normals"])),
         Toggle("limit_reach", False, "leave points that would go farther than the reach"),
         Number("reach", 1.0, "largest way", unit="m", soft=(0, 5), low=0.0, shown_when=("limit_reach", True)),
-        Varying("offset", 0.0, "stay this far above the ground, measured along its normal", on="point"),
+        PerElement("offset", 0.0, "stay this far above the ground, measured along its normal", on="point"),
         Number("share", 1.0, "1 goes all the way, 0 stays", soft=(0, 1)),
         GroupName("draped", "draped", "group of the points that found the ground", kind="point"),
         Space.choice(),

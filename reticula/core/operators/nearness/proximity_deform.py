@@ -7,10 +7,18 @@ import numpy as np
 from reticula.core.arrays import Flags, Floats
 from reticula.core.diagnostics import note, warn
 from reticula.core.geometry import Geo
-from reticula.core.geometry.edit.attribute_writing import written
+from reticula.core.geometry.edit.attribute_writing import write_attribute
 from reticula.core.geometry.measure.areas import point_normals, unit
 from reticula.core.operators.declaration.operator import Input, operator
-from reticula.core.operators.declaration.parameters import AttributeName, Choice, Integer, Number, Space, Varying, Where
+from reticula.core.operators.declaration.parameters import (
+    AttributeName,
+    Choice,
+    Integer,
+    Number,
+    PerElement,
+    Selection,
+    Space,
+)
 from reticula.core.operators.shared.point_moves import AS_ONE, points_of_unit, spread_moves, unit_of_points
 from reticula.core.operators.shared.response_curve import Response, ResponseCurve
 from reticula.core.spatial.points import points_of
@@ -26,7 +34,7 @@ __all__ = ["proximity_deform"]
     keywords=("attract", "repel", "attractor", "magnet", "bulge", "falloff", "influence", "near", "distance"),
     carries="Carries all; adds or replaces the number attribute of strength. Stored normals are left as they are.",
     parameters=(
-        Where.each("point", "points that may move; empty means all"),
+        Selection.each("point", "points that may move; empty means all"),
         Choice("effect", "bulge", "what the points do", options={
             "pull": "go towards the nearest place", "push": "go away from it, as far as the radius",
             "bulge": "go along their normals by the amount",
@@ -38,7 +46,7 @@ __all__ = ["proximity_deform"]
         Number("radius", 0.5, "how far it is felt", unit="m", soft=(0, 3), low=1e-9),
         Integer("most", 10, "number of points that counts as full strength", soft=(1, 100), low=1, shown_when=("feel", "count")),
         ResponseCurve("falloff", [[0.0, 1.0], [0.5, 0.5], [1.0, 0.0]], "strength (up) by distance as a share of the radius (along)", soft=(0.0, 1.0)),
-        Varying("strength", 1.0, "factor of each point", on="point"),
+        PerElement("strength", 1.0, "factor of each point", on="point"),
         Number("amount", 0.1, "how far a bulge goes at full strength", unit="m", soft=(-1, 1), shown_when=("effect", "bulge")),
         AS_ONE,
         AttributeName("name", "near", "attribute of each point that keeps its strength", new=True),
@@ -52,7 +60,7 @@ def proximity_deform(
     """Move points by how near they are to points, curves or a mesh."""
     if not source.topology.point_count:
         warn("There is nothing on 'source' to feel, so nothing moves.")
-        return written(geo, "point", name, np.zeros(geo.topology.point_count))
+        return write_attribute(geo, "point", name, np.zeros(geo.topology.point_count))
     places = unit_of_points(geo, move, geo.positions)
     found = (sample_closest if feel == "surface" else sample_points)(source, places, radius)
     if feel == "count":
@@ -66,7 +74,7 @@ def proximity_deform(
     else:
         note(f"{int((weight != 0).sum()):,} of {len(weight):,} {move} are moved.")
     moves = _moves(geo, found, places, effect, radius, amount, move) * weight[:, None]
-    return written(spread_moves(geo, move, moves), "point", name, points_of_unit(geo, move, weight))
+    return write_attribute(spread_moves(geo, move, moves), "point", name, points_of_unit(geo, move, weight))
 
 
 def _moves(geo: Geo, found: Sample, places: Floats, effect: str, radius: float, amount: float, move: str) -> Floats:

@@ -10,7 +10,15 @@ from reticula.core.geometry import Geo
 from reticula.core.geometry.measure.areas import unit
 from reticula.core.language.scope import Scope
 from reticula.core.operators.declaration.operator import Input, operator
-from reticula.core.operators.declaration.parameters import Choice, GroupName, Handle, Number, Space, Varying, Where
+from reticula.core.operators.declaration.parameters import (
+    Choice,
+    GroupName,
+    Handle,
+    Number,
+    PerElement,
+    Selection,
+    Space,
+)
 from reticula.core.operators.shared.group_marking import marked
 from reticula.core.spatial.sampling import sample_ray
 
@@ -24,10 +32,10 @@ __all__ = ["push"]
     keywords=("inflate", "offset", "fatten", "thicken", "normal", "collide", "grow", "peak"),
     carries="Carries all; with a mesh that stops, adds the group of points that were stopped. Stored normals are left as they are.",
     parameters=(
-        Where.each("point", "points that are pushed; empty means all"),
-        Varying("amount", 0.05, "how far; below 0 goes inwards", on="point", unit="m", soft=(-0.5, 0.5)),
+        Selection.each("point", "points that are pushed; empty means all"),
+        PerElement("amount", 0.05, "how far; below 0 goes inwards", on="point", unit="m", soft=(-0.5, 0.5)),
         Choice("along", "normals", "which way", options={"normals": "the points' normals", "direction": "the direction below"}),
-        Varying("direction", [0.0, 1.0, 0.0], "which way; the length does not matter", on="point", type="vec3", soft=(-1, 1), shown_when=("along", "direction"), handle=Handle("direction")),
+        PerElement("direction", [0.0, 1.0, 0.0], "which way; the length does not matter", on="point", type="vec3", soft=(-1, 1), shown_when=("along", "direction"), handle=Handle("direction")),
         Number("gap", 0.001, "how far from the stopping mesh points come to rest", unit="m", soft=(0, 0.1), low=0.0, step=0.001),
         GroupName("stopped", "stopped", "group of the points that were stopped", kind="point"),
         Space.choice(),

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from reticula.core.geometry import Geo
 from reticula.core.operators.declaration.operator import operator
-from reticula.core.operators.shared.nested_runner import inside
+from reticula.core.operators.shared.nested_runner import nested_graph
 
 __all__: list[str] = []
 
@@ -19,6 +19,6 @@ __all__: list[str] = []
 )
 def folded() -> tuple[Geo, ...]:
     """Several cards as one operator, with inputs, outputs and dials of its own."""
-    here = inside()
+    here = nested_graph()
     made = here.run(here.given, {})
     return tuple(made[name].geo for name in here.outputs)

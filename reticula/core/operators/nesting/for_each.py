@@ -12,13 +12,13 @@ from reticula.core.arrays import Ints
 from reticula.core.diagnostics import warn
 from reticula.core.errors import LimitError, ParameterError
 from reticula.core.geometry import Geo
-from reticula.core.geometry.edit.concatenate import joined
+from reticula.core.geometry.edit.concatenate import concatenate
 from reticula.core.geometry.edit.subset import subset
-from reticula.core.geometry.measure.components import face_pieces, point_pieces
+from reticula.core.geometry.measure.components import face_components, point_components
 from reticula.core.geometry.mesh.kinds import PLURAL, Kind
 from reticula.core.operators.declaration.operator import operator
 from reticula.core.operators.declaration.parameters import AttributeName, Choice, KindChoice, Text
-from reticula.core.operators.shared.nested_runner import Part, inside
+from reticula.core.operators.shared.nested_runner import KeyedGeo, nested_graph
 
 __all__: list[str] = []
 
@@ -49,7 +49,7 @@ def for_each(*, over: str, kind: Kind, groups: str, attribute: str) -> tuple[Geo
     Formulas inside read ``part`` (its number from 0), ``parts`` (how many) and ``part_value`` (what its elements have in
     common). Other inputs are the same for every part.
     """
-    here = inside()
+    here = nested_graph()
     if not here.given:
         raise ParameterError("over", "the graph inside has no input; add one for the parts")
     first, whole = next(iter(here.given.items()))
@@ -66,7 +66,7 @@ def for_each(*, over: str, kind: Kind, groups: str, attribute: str) -> tuple[Geo
         )
     results: dict[str, list[Geo]] = {name: [] for name in here.outputs}
     for number, rows in enumerate(_rows(labels, len(values))):
-        part = Part(_part(geo, chosen, rows), f"{whole.key}#{over}/{chosen}/{groups}/{attribute}/{number}")
+        part = KeyedGeo(_part(geo, chosen, rows), f"{whole.key}#{over}/{chosen}/{groups}/{attribute}/{number}")
         names = {"part": number, "parts": len(values), "part_value": values[number]}
         made = here.run({**here.given, first: part}, names)
         for name in here.outputs:
@@ -74,7 +74,7 @@ def for_each(*, over: str, kind: Kind, groups: str, attribute: str) -> tuple[Geo
     rest = labels < 0
     if rest.any() and here.outputs:
         results[here.outputs[0]].append(_part(geo, chosen, np.flatnonzero(rest)))
-    return tuple(joined(results[name]) if results[name] else Geo.empty() for name in here.outputs)
+    return tuple(concatenate(results[name]) if results[name] else Geo.empty() for name in here.outputs)
 
 
 def _piece_kind(geo: Geo) -> Kind:
@@ -95,8 +95,10 @@ def _parts(geo: Geo, kind: Kind, over: str, groups: str, attribute: str) -> tupl
             labels[(labels < 0) & geo.group(kind, name)] = number
         return labels, names
     if over == "piece":
-        pieces = {"face": face_pieces, "point": point_pieces}.get(kind)
-        found = pieces(geo) if pieces else point_pieces(geo)[geo.topology.curve_point[geo.topology.curve_start[:-1]]]
+        pieces = {"face": face_components, "point": point_components}.get(kind)
+        found = (
+            pieces(geo) if pieces else point_components(geo)[geo.topology.curve_point[geo.topology.curve_start[:-1]]]
+        )
         distinct, labels = np.unique(found, return_inverse=True)
         return labels, list(range(len(distinct)))
     if not attribute:

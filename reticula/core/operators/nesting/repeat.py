@@ -8,7 +8,7 @@ from reticula.core.geometry import Geo
 from reticula.core.language import evaluate
 from reticula.core.operators.declaration.operator import operator
 from reticula.core.operators.declaration.parameters import FormulaText, Integer
-from reticula.core.operators.shared.nested_runner import Part, inside
+from reticula.core.operators.shared.nested_runner import KeyedGeo, nested_graph
 
 __all__: list[str] = []
 
@@ -32,16 +32,16 @@ def repeat(*, rounds: int, until: str) -> tuple[Geo, ...]:
     Formulas inside read ``iteration`` (from 0) and ``iterations``. An output that has the name of an input is carried to the
     next round; other inputs stay as they are. Values are carried as attributes of the whole.
     """
-    here = inside()
+    here = nested_graph()
     given = dict(here.given)
-    made: dict[str, Part] = {}
+    made: dict[str, KeyedGeo] = {}
     for number in range(rounds):
         made = here.run(given, {"iteration": number, "iterations": rounds})
         given = {**given, **{name: part for name, part in made.items() if name in given}}
         if until.strip() and _holds(until, next(iter(made.values())).geo):
             note(f"Ended after {number + 1} of {rounds} rounds: '{until.strip()}' holds.")
             break
-    return tuple((made.get(name) or given.get(name) or Part(Geo.empty(), "")).geo for name in here.outputs)
+    return tuple((made.get(name) or given.get(name) or KeyedGeo(Geo.empty(), "")).geo for name in here.outputs)
 
 
 def _holds(until: str, geo: Geo) -> bool:

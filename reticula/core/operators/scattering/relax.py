@@ -10,7 +10,7 @@ from reticula.core.geometry import Geo
 from reticula.core.geometry.measure.areas import face_areas
 from reticula.core.geometry.mesh.incidence import ragged_reduce
 from reticula.core.operators.declaration.operator import Input, operator
-from reticula.core.operators.declaration.parameters import Choice, Integer, Number, Space, Where
+from reticula.core.operators.declaration.parameters import Choice, Integer, Number, Selection, Space
 from reticula.core.spatial.points import NearestPoints
 from reticula.core.spatial.sampling import sample_closest
 
@@ -27,7 +27,7 @@ REACH = 1.9
     keywords=("even", "spread", "repel", "space", "smooth", "distribute", "lloyd"),
     carries="Carries all; a stored normal of points becomes that of the surface where they come to rest.",
     parameters=(
-        Where.each("point", "points that move; empty means all. The others stay and push."),
+        Selection.each("point", "points that move; empty means all. The others stay and push."),
         Integer("passes", 20, "how often", soft=(0, 100), low=0, high=10_000),
         Number("step", 0.5, "how far each goes", soft=(0, 1), low=0.0, high=1.0),
         Number("radius", 0.0, "how far points push each other; 0 means by their number", unit="m", soft=(0, 1), low=0.0),

@@ -9,7 +9,7 @@ from reticula.core.diagnostics import note, warn
 from reticula.core.geometry import Geo
 from reticula.core.geometry.measure.areas import face_areas
 from reticula.core.operators.declaration.operator import operator
-from reticula.core.operators.declaration.parameters import Choice, Integer, Number, Varying, Where
+from reticula.core.operators.declaration.parameters import Choice, Integer, Number, PerElement, Selection
 from reticula.core.operators.shared.scatter_candidates import (
     CANDIDATES,
     Candidates,
@@ -36,7 +36,7 @@ FULL = 12.0
     keywords=("random", "points", "sample", "distribute", "poisson", "blue noise", "density", "sprinkle", "seed"),
     carries=CARRIES,
     parameters=(
-        Where("where", "", "faces that receive points; empty means all", on="face"),
+        Selection("where", "", "faces that receive points; empty means all", on="face"),
         Choice("amount", "total", "how many points", options={
             "total": "a number in all", "per area": "a number per square metre",
             "relative": "a number for an area as large as the shape's box diagonal squared; scaling keeps the count",
@@ -49,7 +49,7 @@ FULL = 12.0
         Choice("arrangement", "random", "how they lie", options={
             "random": "each by itself", "even": "evenly spaced, without clumps and gaps",
         }, shown_when=("amount", ["total", "per area", "relative"])),
-        Varying("density", 1.0, "how likely places are, relative to each other; 0 keeps them free", on="point", low=0.0),
+        PerElement("density", 1.0, "how likely places are, relative to each other; 0 keeps them free", on="point", low=0.0),
         Integer("seed", 0, "another number gives other places", soft=(0, 100)),
     ),
 )  # fmt: skip

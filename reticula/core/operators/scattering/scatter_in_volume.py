@@ -7,7 +7,7 @@ import numpy as np
 from reticula.core.arrays import Floats
 from reticula.core.diagnostics import note, warn
 from reticula.core.geometry import Geo
-from reticula.core.geometry.remesh.scattering import places_in_box
+from reticula.core.geometry.remesh.scattering import sample_box
 from reticula.core.operators.declaration.operator import operator
 from reticula.core.operators.shared.scatter_candidates import CANDIDATES, Candidates, amounts, evenly, require, spaced
 from reticula.core.spatial.winding import winding_numbers
@@ -34,7 +34,7 @@ def scatter_in_volume(
         warn("There are no faces, so there is no inside, and the result is empty.")
         return Geo.empty()
     low, high = geo.bounds
-    inside = winding_numbers(geo, places_in_box(low, high, 0, PROBE, seed)) > 0.5
+    inside = winding_numbers(geo, sample_box(low, high, 0, PROBE, seed)) > 0.5
     volume = float(np.prod(high - low)) * float(inside.mean())
     if volume == 0.0:
         warn("The mesh encloses nothing: it is flat or open, or its faces look inwards (put reverse before this).")
@@ -60,7 +60,7 @@ def _places(geo: Geo, wanted: int, volume: float, seed: int) -> Floats:
     have = begin = 0
     while have < wanted:
         batch = int(min(max((wanted - have) / share * 1.1, 1024), 4_000_000))
-        thrown = places_in_box(low, high, begin, batch, seed)
+        thrown = sample_box(low, high, begin, batch, seed)
         kept = thrown[winding_numbers(geo, thrown) > 0.5]
         found.append(kept)
         have, begin = have + len(kept), begin + batch

@@ -7,7 +7,7 @@ import numpy as np
 from reticula.core.geometry import Geo
 from reticula.core.operators.declaration.operator import operator
 from reticula.core.operators.declaration.parameters import Integer, Number, Toggle
-from reticula.core.operators.shared.plane_curves import FACING, curves_of, laid
+from reticula.core.operators.shared.plane_curves import FACING, curves_of, place_in_plane
 
 __all__ = ["arc", "circle", "regular_polygon"]
 
@@ -28,7 +28,9 @@ def _round(radius: float, angles: np.ndarray) -> np.ndarray:
 )
 def circle(*, radius: float, segments: int, facing: str) -> Geo:
     """Closed curve of equally spaced points on a circle around the origin."""
-    return curves_of(laid(_round(radius, np.arange(segments) * (2 * np.pi / segments)), facing), [segments], True)
+    return curves_of(
+        place_in_plane(_round(radius, np.arange(segments) * (2 * np.pi / segments)), facing), [segments], True
+    )
 
 
 @operator(
@@ -51,7 +53,7 @@ def arc(*, radius: float, begin: float, end: float, segments: int, to_middle: bo
     places = _round(radius, np.radians(np.linspace(begin, end, segments + 1)))
     if to_middle:
         places = np.concatenate([places, [[0.0, 0.0]]])
-    return curves_of(laid(places, facing), [len(places)], to_middle)
+    return curves_of(place_in_plane(places, facing), [len(places)], to_middle)
 
 
 @operator(
@@ -79,4 +81,4 @@ def regular_polygon(*, sides: int, radius: float, star: float, facing: str) -> G
     places = _round(radius, np.pi / 2 + np.arange(count) * (2 * np.pi / count))
     if star != 1.0:
         places[1::2] *= star
-    return curves_of(laid(places, facing), [count], True)
+    return curves_of(place_in_plane(places, facing), [count], True)

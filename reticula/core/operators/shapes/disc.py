@@ -9,7 +9,7 @@ from reticula.core.geometry import Geo, Topology
 from reticula.core.operators.declaration.operator import operator
 from reticula.core.operators.declaration.parameters import Choice, Integer, Number
 from reticula.core.operators.shared.lattice import lattice_quads
-from reticula.core.operators.shared.plane_curves import FACING, laid
+from reticula.core.operators.shared.plane_curves import FACING, place_in_plane
 
 __all__ = ["cone", "disc"]
 
@@ -48,7 +48,7 @@ def disc(*, radius: float, segments: int, rings: int, middle: str, facing: str) 
         tips = np.stack([np.full(segments, len(flat) - 1), a, (a + 1) % segments], axis=1)
         sizes = np.concatenate([np.full(segments, 3), np.full(len(quads), 4)])
         corners = np.concatenate([tips.reshape(-1), quads.reshape(-1)])
-    geo = Geo.of(laid(flat * radius, facing), Topology(len(flat), starts_from_sizes(sizes), corners))
+    geo = Geo.of(place_in_plane(flat * radius, facing), Topology(len(flat), starts_from_sizes(sizes), corners))
     return geo.with_attribute("corner", "uv", 0.5 + 0.5 * flat[corners])
 
 

@@ -15,7 +15,7 @@ from reticula.core.diagnostics import warn
 from reticula.core.geometry import Geo
 from reticula.core.operators.declaration.operator import operator
 from reticula.core.operators.declaration.parameters import Choice, Integer, Number, Text
-from reticula.core.operators.shared.plane_curves import FACING, curves_of, laid
+from reticula.core.operators.shared.plane_curves import FACING, curves_of, place_in_plane
 
 __all__ = ["lettering"]
 
@@ -102,5 +102,5 @@ def lettering(*, text: str, size: float, weight: int, spacing: float, align: str
     if not loops:
         warn("There is nothing to write.")
         return Geo.empty()
-    made = curves_of(laid(np.concatenate(loops), facing), [len(loop) for loop in loops], True)
+    made = curves_of(place_in_plane(np.concatenate(loops), facing), [len(loop) for loop in loops], True)
     return made.with_attribute("curve", "letter", np.array(letters))

@@ -7,7 +7,7 @@ import numpy as np
 from reticula.core.geometry import Geo
 from reticula.core.operators.declaration.operator import operator
 from reticula.core.operators.declaration.parameters import Vector
-from reticula.core.operators.shared.plane_curves import FACING, curves_of, laid
+from reticula.core.operators.shared.plane_curves import FACING, curves_of, place_in_plane
 
 __all__ = ["rectangle"]
 
@@ -23,4 +23,4 @@ __all__ = ["rectangle"]
 def rectangle(*, size: list[float], facing: str) -> Geo:
     """Closed curve of four points around the origin."""
     corners = np.array([[-0.5, -0.5], [0.5, -0.5], [0.5, 0.5], [-0.5, 0.5]]) * size
-    return curves_of(laid(corners, facing), [4], True)
+    return curves_of(place_in_plane(corners, facing), [4], True)

@@ -11,7 +11,7 @@ from reticula.core.arrays import AnyArray, Flags, Floats
 from reticula.core.diagnostics import warn
 from reticula.core.errors import GeometryError
 from reticula.core.geometry import Attribute, Geo, Kind, SourceMap, Topology
-from reticula.core.geometry.mesh.incidence import belonging
+from reticula.core.geometry.mesh.incidence import incident
 from reticula.core.geometry.mesh.kinds import PLURAL
 from reticula.core.geometry.mesh.source_maps import Weights
 from reticula.core.operators.shared.group_marking import centers_of
@@ -98,7 +98,7 @@ def _by_uv(geo: Geo, source: Geo, kind: Kind, chosen: AnyArray) -> Lookup:
     flat = _uv_sheet(source, "source")
     if not flat.topology.face_count:
         raise GeometryError("the source has no faces, so it has no places in uv; transfer by the nearest place instead")
-    start, index = belonging(geo, "corner", kind)
+    start, index = incident(geo, "corner", kind)
     own = _uv_of(geo, "receiver")
     rows = Weights.means(start, index).apply(own)[chosen]
     if kind == "point":

@@ -14,9 +14,9 @@ from typing import Any, Protocol
 from reticula.core.errors import GeometryError
 from reticula.core.geometry import Geo
 
-__all__ = ["NAMES", "Inside", "Part", "inside", "running_inside"]
+__all__ = ["LOOP_NAMES", "KeyedGeo", "NestedGraph", "nested_graph", "using_nested_graph"]
 
-NAMES = {
+LOOP_NAMES = {
     "iteration": "number of this round, from 0",
     "iterations": "how many rounds there are",
     "part": "number of this part, from 0",
@@ -27,28 +27,28 @@ NAMES = {
 
 
 @dataclass(frozen=True)
-class Part:
+class KeyedGeo:
     """A geometry and what names its content: equal keys mean equal geometries."""
 
     geo: Geo
     key: str
 
 
-class Inside(Protocol):
+class NestedGraph(Protocol):
     """The graph that a node holds. ``given`` is what came in at the node, by input; ``outputs`` names what it makes."""
 
-    given: Mapping[str, Part]
+    given: Mapping[str, KeyedGeo]
     outputs: tuple[str, ...]
 
-    def run(self, given: Mapping[str, Part], names: Mapping[str, Any]) -> dict[str, Part]:
+    def run(self, given: Mapping[str, KeyedGeo], names: Mapping[str, Any]) -> dict[str, KeyedGeo]:
         """Run the graph once on ``given``; its formulas may read ``names``. Returns a part per output."""
         ...
 
 
-_current: ContextVar[Inside | None] = ContextVar("inside", default=None)
+_current: ContextVar[NestedGraph | None] = ContextVar("inside", default=None)
 
 
-def inside() -> Inside:
+def nested_graph() -> NestedGraph:
     """Return the graph of the node that is being run; raise GeometryError if there is none."""
     found = _current.get()
     if found is None:
@@ -57,7 +57,7 @@ def inside() -> Inside:
 
 
 @contextlib.contextmanager
-def running_inside(chosen: Inside) -> Iterator[None]:
+def using_nested_graph(chosen: NestedGraph) -> Iterator[None]:
     """Provide ``chosen`` to the operator that runs in the block."""
     token = _current.set(chosen)
     try:

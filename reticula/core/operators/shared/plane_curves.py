@@ -10,14 +10,14 @@ from reticula.core.arrays import AnyArray, Floats
 from reticula.core.geometry import Geo, Topology
 from reticula.core.operators.declaration.parameters import Choice
 
-__all__ = ["FACING", "curves_of", "laid"]
+__all__ = ["FACING", "curves_of", "place_in_plane"]
 
 FACING = Choice("facing", "up", "which way the plane looks", options={
     "up": "along y", "forward": "along z", "side": "along x",
 })  # fmt: skip
 
 
-def laid(flat: AnyArray, facing: str) -> Floats:
+def place_in_plane(flat: AnyArray, facing: str) -> Floats:
     """Return places ``(N, 2)`` as positions ``(N, 3)`` in a plane; counter-clockwise seen from where it looks to."""
     x, y = np.asarray(flat, np.float64).reshape(-1, 2).T
     zero = np.zeros(len(x))

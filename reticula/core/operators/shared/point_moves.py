@@ -7,7 +7,7 @@ import numpy as np
 from reticula.core.arrays import Floats, as_rows
 from reticula.core.diagnostics import warn
 from reticula.core.geometry import Geo
-from reticula.core.geometry.mesh.incidence import belonging, ragged_reduce
+from reticula.core.geometry.mesh.incidence import incident, ragged_reduce
 from reticula.core.operators.declaration.parameters import Choice
 
 __all__ = ["AS_ONE", "points_of_unit", "spread_moves", "unit_of_points"]
@@ -23,7 +23,7 @@ def unit_of_points(geo: Geo, what: str, values: Floats) -> Floats:
     if what == "points":
         return values
     if what == "faces":
-        start, index = belonging(geo, "point", "face")
+        start, index = incident(geo, "point", "face")
         return np.asarray(ragged_reduce("mean", start, values[index]))
     label = geo.topology.point_piece
     sums = [np.bincount(label, column) for column in as_rows(values).T]
@@ -37,7 +37,7 @@ def points_of_unit(geo: Geo, what: str, values: Floats) -> Floats:
         return values
     if what == "pieces":
         return values[geo.topology.point_piece]
-    start, index = belonging(geo, "face", "point")
+    start, index = incident(geo, "face", "point")
     return np.asarray(ragged_reduce("mean", start, values[index]))
 
 
@@ -48,7 +48,7 @@ def spread_moves(geo: Geo, what: str, moves: Floats) -> Geo:
     """
     at = points_of_unit(geo, what, moves)
     if what == "faces":
-        start, index = belonging(geo, "face", "point")
+        start, index = incident(geo, "face", "point")
         apart = np.abs(moves[index] - np.repeat(at, np.diff(start), axis=0)).max(initial=0.0)
         if apart > 1e-9 * max(float(np.abs(moves).max(initial=0.0)), 1e-300):
             warn("Faces share points, so they were bent instead of moved as wholes; put unshare before this.")

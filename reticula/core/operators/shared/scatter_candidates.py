@@ -6,12 +6,12 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from reticula.core.arrays import AnyArray, Flags, Floats, Indices, frozen
+from reticula.core.arrays import AnyArray, Flags, Floats, Indices, as_readonly
 from reticula.core.diagnostics import note, warn
 from reticula.core.errors import LimitError
 from reticula.core.geometry import Attribute, Geo, SourceMap, triangles
 from reticula.core.geometry.mesh.source_maps import Weights
-from reticula.core.geometry.remesh.scattering import places_on_triangles, spread, thinned
+from reticula.core.geometry.remesh.scattering import eliminate_samples, sample_triangles, thin_by_radius
 from reticula.core.operators.declaration.parameters import Choice, Integer, Number, Parameter
 from reticula.core.spatial.points import NearestPoints
 
@@ -75,7 +75,7 @@ def on_surface(geo: Geo, density: Floats, faces: Flags, count: int, seed: int) -
     if not total[-1] > 0.0:
         warn("There is no area with a density above 0, so no points were made.")
         count = 0
-    triangle, weight = places_on_triangles(total, at, count, seed)
+    triangle, weight = sample_triangles(total, at, count, seed)
     place = np.einsum("ni,nij->nj", weight, corner[triangle])
     facing = normal[triangle] / np.maximum(twice[triangle], 1e-300)[:, None]
     return Candidates(place, facing, np.einsum("ni,ni->n", weight, at[triangle]), triangle, weight)
@@ -94,7 +94,7 @@ def evenly(candidates: Candidates, wanted: int, size: float, flat: bool) -> Cand
     relative = candidates.density / max(float(candidates.density.mean()), 1e-300)
     radius = largest * np.maximum(relative, 0.05) ** (-0.5 if flat else -1.0 / 3.0)
     start, item, distance = NearestPoints(candidates.position).near(candidates.position, 2.0 * radius)
-    kept = spread(start, item, distance, radius, candidates.normal, wanted)
+    kept = eliminate_samples(start, item, distance, radius, candidates.normal, wanted)
     return candidates.chosen(kept)
 
 
@@ -105,7 +105,7 @@ def spaced(candidates: Candidates, spacing: float, flat: bool) -> Candidates:
     relative = candidates.density / max(float(candidates.density.max()), 1e-300)
     radius = spacing * np.maximum(relative, 1e-3) ** (-0.5 if flat else -1.0 / 3.0)
     start, item, distance = NearestPoints(candidates.position).near(candidates.position, radius)
-    kept = thinned(start, item, distance, radius, candidates.normal)
+    kept = thin_by_radius(start, item, distance, radius, candidates.normal)
     return candidates.chosen(np.flatnonzero(kept))
 
 
@@ -140,6 +140,6 @@ def carried_points(source: Geo, chosen: Candidates) -> Geo:
         made = made.with_attribute("point", "normal", chosen.normal)
     made = made.with_attribute("point", "source_face", face.astype(np.int64))
     start = np.arange(len(corners) + 1, dtype=np.int32) * 3
-    listed = Attribute("integer list", frozen(corners.reshape(-1).astype(np.int64)), frozen(start))
+    listed = Attribute("integer list", as_readonly(corners.reshape(-1).astype(np.int64)), as_readonly(start))
     made = made.with_attribute("point", "source_corners", listed)
     return made.with_attribute("point", "source_weights", chosen.weight)

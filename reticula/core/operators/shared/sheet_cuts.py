@@ -6,14 +6,14 @@ from collections.abc import Sequence
 
 import numpy as np
 
-from reticula.core.arrays import AnyArray, Flags, Floats, frozen, ragged_index, starts_from_sizes
+from reticula.core.arrays import AnyArray, Flags, Floats, as_readonly, ragged_index, starts_from_sizes
 from reticula.core.diagnostics import note, warn
 from reticula.core.geometry import Geo, SourceMap, Topology, Weights, carry, kept, triangles
-from reticula.core.geometry.edit.concatenate import joined
-from reticula.core.geometry.edit.level_cut import triangulated
+from reticula.core.geometry.edit.concatenate import concatenate
+from reticula.core.geometry.edit.level_cut import triangulate_faces
 from reticula.core.geometry.edit.subset import subset
-from reticula.core.geometry.edit.weld import merged, nearest_clusters
-from reticula.core.geometry.planar.arrangement import parts_of
+from reticula.core.geometry.edit.weld import cluster_by_distance, weld_points
+from reticula.core.geometry.planar.arrangement import arrange_segments
 from reticula.core.geometry.planar.barycentric import barycentric
 from reticula.core.spatial.crossings import crossing_segments
 from reticula.core.spatial.inside import behind, inside
@@ -63,7 +63,7 @@ def _cut_by(geo: Geo, other: Geo, size: float) -> Geo:
         return geo
     crossed = np.zeros(geo.topology.face_count, bool)
     crossed[cut.face[owner]] = True
-    geo = triangulated(geo, crossed)
+    geo = triangulate_faces(geo, crossed)
     shape = geo.topology
     faces = np.flatnonzero(shape.face_size == 3)
     corner = shape.face_start[faces][:, None] + np.arange(3)
@@ -72,7 +72,7 @@ def _cut_by(geo: Geo, other: Geo, size: float) -> Geo:
     hit = np.unique(owner)
     number = np.full(len(faces), -1)
     number[hit] = np.arange(len(hit))
-    parts = parts_of(place[hit], number[owner], segments, size)
+    parts = arrange_segments(place[hit], number[owner], segments, size)
     weight = barycentric(place[hit][np.repeat(parts.owner, np.diff(parts.start))], parts.place)
     stays = np.ones(shape.face_count, bool)
     stays[faces[hit]] = False
@@ -97,9 +97,9 @@ def _cut_by(geo: Geo, other: Geo, size: float) -> Geo:
     made = carry(
         geo, topology,
         {
-            "point": SourceMap(frozen(point_main.astype(np.int32)), Weights.rows(point_columns, point_shares)),
+            "point": SourceMap(as_readonly(point_main.astype(np.int32)), Weights.rows(point_columns, point_shares)),
             "face": kept(np.concatenate([np.flatnonzero(stays), faces[hit][parts.owner]])[order]),
-            "corner": SourceMap(frozen(main[pick].astype(np.int32)), Weights.rows(columns[pick], shares[pick])),
+            "corner": SourceMap(as_readonly(main[pick].astype(np.int32)), Weights.rows(columns[pick], shares[pick])),
             "edge": kept(np.full(topology.edge_count, -1)),
         },
         positions=np.concatenate([geo.positions, parts.place]),
@@ -117,8 +117,8 @@ def _welded(made: Geo, old: int, size: float) -> Geo:
     used = np.zeros(shape.point_count, bool)
     used[shape.corner_point] = True
     rows = np.flatnonzero(used | (np.arange(shape.point_count) < old))
-    leader = nearest_clusters(made.positions, rows, WELD * size)
-    return subset(merged(made, leader, average=False), loose=True)
+    leader = cluster_by_distance(made.positions, rows, WELD * size)
+    return subset(weld_points(made, leader, average=False), loose=True)
 
 
 def flat_normal(parts: Sequence[Geo]) -> Floats | None:
@@ -173,10 +173,10 @@ def flat_sheets(parts: Sequence[Geo], normal: Floats, operation: str) -> tuple[G
             hidden |= _over(earlier, other, normal, size)
         pieces.append(subset(other, ~hidden))
         done.append(part)
-    together = joined(pieces)
+    together = concatenate(pieces)
     every = np.arange(together.topology.point_count)
     return _without_origin(
-        merged(together, nearest_clusters(together.positions, every, 10 * WELD * size), average=False)
+        weld_points(together, cluster_by_distance(together.positions, every, 10 * WELD * size), average=False)
     )
 
 

@@ -7,11 +7,11 @@ from collections.abc import Sequence
 import manifold3d
 import numpy as np
 
-from reticula.core.arrays import AnyArray, Floats, frozen, starts_from_sizes
+from reticula.core.arrays import AnyArray, Floats, as_readonly, starts_from_sizes
 from reticula.core.diagnostics import note, warn
 from reticula.core.errors import GeometryError
 from reticula.core.geometry import Attribute, Geo, SourceMap, Topology, Weights, carry, edges_along, kept, triangles
-from reticula.core.geometry.edit.concatenate import joined
+from reticula.core.geometry.edit.concatenate import concatenate
 from reticula.core.geometry.edit.subset import subset
 from reticula.core.geometry.planar.barycentric import barycentric
 from reticula.core.operators.declaration.operator import Input, operator
@@ -69,7 +69,7 @@ def boolean(geo: Geo, others: Sequence[Geo], *, operation: str, other_group: str
     solids = [_solid(part, name) for part, name in zip(parts, names, strict=True)]
     made = manifold3d.Manifold.batch_boolean([solid for solid, _ in solids], WORD[operation])
     mesh = made.to_mesh()
-    both = joined(parts)
+    both = concatenate(parts)
     result, origin = _traced(both, parts, [run for _, run in solids], mesh)
     first = parts[0].topology.face_count
     other = origin >= first
@@ -89,7 +89,7 @@ def boolean(geo: Geo, others: Sequence[Geo], *, operation: str, other_group: str
     )
     made = result.with_attribute("face", other_group, other).with_attribute("edge", seam_group, seam)
     rest = subset(geo, np.zeros(geo.topology.face_count, bool))
-    return joined([made, rest], quiet=True) if rest.topology.point_count or rest.topology.instance_count else made
+    return concatenate([made, rest], quiet=True) if rest.topology.point_count or rest.topology.instance_count else made
 
 
 def _of_sheets(parts: Sequence[Geo], operation: str, other_group: str, seam_group: str) -> Geo:
@@ -121,9 +121,9 @@ def _solid(geo: Geo, name: str) -> tuple[manifold3d.Manifold, int]:
     )  # fmt: skip
     solid = manifold3d.Manifold(mesh)
     if solid.status() == manifold3d.Error.NotManifold:
-        from reticula.core.geometry.edit.weld import merged, nearest_clusters
+        from reticula.core.geometry.edit.weld import cluster_by_distance, weld_points
 
-        welded = merged(geo, nearest_clusters(geo.positions, np.arange(shape.point_count), 0.0), average=False)
+        welded = weld_points(geo, cluster_by_distance(geo.positions, np.arange(shape.point_count), 0.0), average=False)
         if welded.topology.point_count < shape.point_count and not welded.topology.border_edges.any():
             raise GeometryError(
                 f"{name} is not closed: faces lie side by side without sharing points; weld it first, then give a closed mesh"
@@ -230,9 +230,9 @@ def _assembled(both: Geo, points: Floats, tri: AnyArray, corner: AnyArray, face:
     made = carry(
         both, topology,
         {
-            "point": SourceMap(frozen(point_main.astype(np.int32)), Weights.rows(place[used], share[used])),
+            "point": SourceMap(as_readonly(point_main.astype(np.int32)), Weights.rows(place[used], share[used])),
             "face": kept(np.concatenate([polygons, face[single]])[order]),
-            "corner": SourceMap(frozen(main[pick].astype(np.int32)), Weights.rows(corner_columns[pick], corner_values[pick])),
+            "corner": SourceMap(as_readonly(main[pick].astype(np.int32)), Weights.rows(corner_columns[pick], corner_values[pick])),
             "curve": kept(np.zeros(0)), "edge": edges_along(topology, edge_of), "instance": kept(np.zeros(0)),
         },
         positions=points[used],
@@ -241,7 +241,7 @@ def _assembled(both: Geo, points: Floats, tri: AnyArray, corner: AnyArray, face:
     for kind, mask in (("face", back[made.sources["face"].index]), ("corner", back[shape.corner_face[main[pick]]])):
         if made.has(kind, "normal") and made.find(kind, "normal").type == "vec3":  # type: ignore[arg-type]
             old = made.find(kind, "normal")  # type: ignore[arg-type]
-            values = Attribute("vec3", frozen(np.where(mask[:, None], -old.values, old.values)), None, old.default)
+            values = Attribute("vec3", as_readonly(np.where(mask[:, None], -old.values, old.values)), None, old.default)
             made = made.with_attribute(kind, "normal", values)  # type: ignore[arg-type]
     return made, origin
 

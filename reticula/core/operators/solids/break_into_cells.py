@@ -5,21 +5,21 @@ from __future__ import annotations
 import numpy as np
 from scipy.spatial import cKDTree
 
-from reticula.core.arrays import AnyArray, Flags, Floats, frozen, ragged_index, unique_rows
+from reticula.core.arrays import AnyArray, Flags, Floats, as_readonly, ragged_index, unique_rows
 from reticula.core.diagnostics import note, warn
 from reticula.core.errors import GeometryError
 from reticula.core.geometry import Geo, SourceMap, Topology, Weights, carry, edges_along, kept
-from reticula.core.geometry.edit.concatenate import joined
-from reticula.core.geometry.edit.level_cut import triangulated
+from reticula.core.geometry.edit.concatenate import concatenate
+from reticula.core.geometry.edit.level_cut import triangulate_faces
 from reticula.core.geometry.edit.subset import subset
-from reticula.core.geometry.edit.weld import merged, nearest_clusters
+from reticula.core.geometry.edit.weld import cluster_by_distance, weld_points
 from reticula.core.geometry.measure.areas import edge_lengths, face_normals, face_planarity
 from reticula.core.geometry.planar.boundary_loops import loop_normals
-from reticula.core.geometry.planar.region_fill import fill_region, flattened, nested
+from reticula.core.geometry.planar.region_fill import fill_region, nest_loops, project_to_plane
 from reticula.core.geometry.voronoi.cell_caps import Caps, caps_of
 from reticula.core.geometry.voronoi.cells import Fragments, fragments
 from reticula.core.geometry.voronoi.diagram import Diagram, diagram_of
-from reticula.core.geometry.voronoi.loose_cells import loose_cells, near_enough
+from reticula.core.geometry.voronoi.loose_cells import loose_cells, select_neighbours
 from reticula.core.operators.declaration.operator import Input, operator
 from reticula.core.operators.declaration.parameters import AttributeName, Choice, GroupName, Integer, Number
 
@@ -86,7 +86,7 @@ def break_into_cells(
     for attempt, nudge in enumerate(NUDGES):
         moved = where[numbers] + np.random.default_rng(attempt).uniform(-nudge, nudge, (len(numbers), 3)) * size
         diagram = diagram_of(moved, *geo.bounds)
-        counts = near_enough(diagram, most_neighbours, neighbour_reach)
+        counts = select_neighbours(diagram, most_neighbours, neighbour_reach)
         if not counts.all():
             return _loose(geo, diagram, counts, numbers, first_cells, solid, cell_name, inner_group)
         home = cKDTree(moved).query(geo.positions)[1]
@@ -120,7 +120,7 @@ def _loose(
     left = int((~counts).sum()) // 2
     warn(f"About {left:,} pairs of neighbours were left out, so pieces may overlap.")
     note(f"{len(pieces):,} pieces.")
-    return joined(pieces, quiet=True)
+    return concatenate(pieces, quiet=True)
 
 
 def _convex(geo: Geo) -> Geo:
@@ -138,7 +138,7 @@ def _convex(geo: Geo) -> Geo:
     chosen = (bent | hollow | (shape.face_size > MOST_CORNERS)) & (shape.face_size > 3)
     if chosen.any():
         note(f"{int(chosen.sum()):,} faces that are bent, hollow or large were cut into triangles first.")
-    return triangulated(geo, chosen)
+    return triangulate_faces(geo, chosen)
 
 
 def _oriented(caps: Caps, centers: Floats) -> tuple[AnyArray, AnyArray, AnyArray]:
@@ -165,8 +165,8 @@ def _oriented(caps: Caps, centers: Floats) -> tuple[AnyArray, AnyArray, AnyArray
     shared = shared[np.argsort(inverse[shared], kind="stable")]
     for group in np.split(shared, np.flatnonzero(np.diff(inverse[shared])) + 1) if len(shared) else []:
         rings = [corners[starts[n] : starts[n + 1]] for n in group]
-        places = [flattened(caps.place[ring], outward[group[0]])[0] for ring in rings]
-        for region in nested(places):
+        places = [project_to_plane(caps.place[ring], outward[group[0]])[0] for ring in rings]
+        for region in nest_loops(places):
             loops = [rings[region[0]], *(rings[n][::-1] for n in region[1:])]
             try:
                 filling = fill_region(caps.place, loops, outward[group[0]], "polygon", 1.0, len(caps.place))
@@ -223,8 +223,8 @@ def _assembled(
     made = carry(
         geo, topology,
         {
-            "point": SourceMap(frozen(point_main.astype(np.int32)), Weights.rows(point_columns, point_shares)),
-            "face": kept(face_source), "corner": SourceMap(frozen(corner_main.astype(np.int32)), Weights.rows(column[pick], corner_share)),
+            "point": SourceMap(as_readonly(point_main.astype(np.int32)), Weights.rows(point_columns, point_shares)),
+            "face": kept(face_source), "corner": SourceMap(as_readonly(corner_main.astype(np.int32)), Weights.rows(column[pick], corner_share)),
             "edge": edges_along(topology, edge), "curve": kept(np.zeros(0)), "instance": kept(np.zeros(0)),
         },
         positions=spots,
@@ -246,7 +246,9 @@ def _without_slivers(made: Geo, cell_name: str) -> Geo:
         return made
     apart = made.attribute("point", cell_name)[:, None] * size
     every = np.arange(made.topology.point_count)
-    return merged(made, nearest_clusters(np.concatenate([made.positions, apart], axis=1), every, reach), average=False)
+    return weld_points(
+        made, cluster_by_distance(np.concatenate([made.positions, apart], axis=1), every, reach), average=False
+    )
 
 
 def _shares(geo: Geo, parts: Fragments, total: int) -> tuple[Floats, AnyArray]:

@@ -4,16 +4,16 @@ from __future__ import annotations
 
 import numpy as np
 
-from reticula.core.arrays import AnyArray, Flags, Floats, frozen, ragged_index
+from reticula.core.arrays import AnyArray, Flags, Floats, as_readonly, ragged_index
 from reticula.core.diagnostics import note, warn
 from reticula.core.errors import GeometryError
 from reticula.core.geometry import Geo, SourceMap, carry, edges_along, kept
 from reticula.core.geometry.edit.subset import any_of_row, subset
 from reticula.core.geometry.planar.boundary_loops import border_loops, loop_normals
-from reticula.core.geometry.planar.region_fill import Filling, fill_region, flattened, nested
+from reticula.core.geometry.planar.region_fill import Filling, fill_region, nest_loops, project_to_plane
 from reticula.core.geometry.remesh.harmonic import Harmonic
 from reticula.core.operators.declaration.operator import operator
-from reticula.core.operators.declaration.parameters import Choice, GroupName, KindChoice, Number, Toggle, Where
+from reticula.core.operators.declaration.parameters import Choice, GroupName, KindChoice, Number, Selection, Toggle
 
 __all__ = ["fill"]
 
@@ -28,7 +28,7 @@ __all__ = ["fill"]
     ),
     parameters=(
         KindChoice.of(("edge", "curve"), "edge", "what to close: open borders, or closed curves with holes", name="what"),
-        Where("where", "", "which: a border loop counts if one of its edges is marked; empty means all", on="what"),
+        Selection("where", "", "which: a border loop counts if one of its edges is marked; empty means all", on="what"),
         Choice("using", "polygon", "what with", options={
             "polygon": "one face per loop (curves with holes get triangles)", "triangles": "triangles between the border's points",
             "even": "triangles with points inside, about equally spaced",
@@ -74,7 +74,7 @@ def fill(geo: Geo, *, what: str, where: Flags, using: str, across: float, keep_c
     made = carry(
         geo, topology,
         {
-            "point": SourceMap(frozen(np.concatenate([np.arange(shape.point_count), np.full(len(added), -1)]).astype(np.int32)), blend),
+            "point": SourceMap(as_readonly(np.concatenate([np.arange(shape.point_count), np.full(len(added), -1)]).astype(np.int32)), blend),
             "face": kept(np.concatenate([np.arange(shape.face_count), face_source])),
             "corner": kept(np.concatenate([np.arange(shape.corner_count), old])),
             "edge": edges_along(topology, np.concatenate([shape.corner_edge, np.full(len(corners), -1)])),
@@ -132,8 +132,8 @@ def _over_curves(geo: Geo, where: Flags, using: str, across: float) -> tuple[lis
     count = shape.point_count
     for members in _planes(geo, loops, normals):
         normal = normals[members[int(np.abs(np.linalg.norm(normals[members], axis=1)).argmax())]]
-        flat = [flattened(geo.positions[loops[m]], normal)[0] for m in members]
-        for region in nested(flat):
+        flat = [project_to_plane(geo.positions[loops[m]], normal)[0] for m in members]
+        for region in nest_loops(flat):
             rings = [loops[members[k]] for k in region]
             turned = [normals[members[k]] @ normal > 0 for k in region]
             rings = [

@@ -7,7 +7,7 @@ import numpy as np
 from reticula.core.diagnostics import note, warn
 from reticula.core.errors import ParameterError
 from reticula.core.geometry import Geo
-from reticula.core.geometry.edit.plane_clip import cut_along, half_of
+from reticula.core.geometry.edit.plane_clip import clip_half, cut_by_plane
 from reticula.core.geometry.edit.subset import subset
 from reticula.core.operators.declaration.operator import Output, operator
 from reticula.core.operators.declaration.parameters import Choice, GroupName, Handle, Toggle, Vector
@@ -48,7 +48,7 @@ def slice_(
     if not normal.any():
         raise ParameterError("direction", "is 0; give the plane's normal, e.g. 0, 1, 0")
     normal /= np.linalg.norm(normal)
-    whole, side, height = cut_along(geo, np.array(through), normal, border_group)
+    whole, side, height = cut_by_plane(geo, np.array(through), normal, border_group)
     shape = whole.topology
     if keep == "joined":
         whole = whole.with_attribute("face", cap_group, np.zeros(shape.face_count, bool))
@@ -58,7 +58,7 @@ def slice_(
     made = []
     for sign, wanted in ((1.0, keep != "below"), (-1.0, keep != "above")):
         if wanted:
-            made.append(half_of(whole, side, height, sign, normal, border_group, cap_group, cap=cap))
+            made.append(clip_half(whole, side, height, sign, normal, border_group, cap_group, cap=cap))
         else:
             nothing = np.zeros(shape.face_count, bool), np.zeros(shape.curve_count, bool)
             made.append(subset(whole, *nothing, loose=False).with_attribute("face", cap_group, np.zeros(0, bool)))

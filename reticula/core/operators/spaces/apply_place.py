@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from reticula.core.diagnostics import note
 from reticula.core.geometry import Geo
-from reticula.core.geometry.edit.placement import has_place, settled
+from reticula.core.geometry.edit.placement import has_place, to_world
 from reticula.core.operators.declaration.operator import operator
 
 __all__ = ["apply_place"]
@@ -22,4 +22,4 @@ def apply_place(geo: Geo) -> Geo:
     if not has_place(geo):
         note("It has no place of its own, so nothing changes.")
         return geo
-    return settled(geo)
+    return to_world(geo)

@@ -6,7 +6,7 @@ import numpy as np
 
 from reticula.core.diagnostics import note
 from reticula.core.geometry import Geo
-from reticula.core.geometry.edit.affine import affine
+from reticula.core.geometry.edit.affine import affine_matrix
 from reticula.core.geometry.edit.placement import PLACE, place_of
 from reticula.core.operators.declaration.operator import operator
 from reticula.core.operators.declaration.parameters import Choice, Handle, Vector
@@ -33,7 +33,7 @@ def set_place(geo: Geo, *, move: list[float], turn: list[float], scale: list[flo
 
     Whatever looks at it from another shape's space (nearness, rays, transfer, joining) sees it there.
     """
-    matrix = affine(move, turn, scale)
+    matrix = affine_matrix(move, turn, scale)
     if combine == "add":
         matrix = matrix @ place_of(geo)
     note(f"Its origin stands at {', '.join(f'{part:.4g}' for part in matrix[:3, 3])} m.")

@@ -8,9 +8,9 @@ from reticula.core.arrays import Flags
 from reticula.core.diagnostics import note
 from reticula.core.errors import ParameterError
 from reticula.core.geometry import Geo
-from reticula.core.geometry.edit.affine import affine, moved
+from reticula.core.geometry.edit.affine import affine_matrix, apply_affine
 from reticula.core.operators.declaration.operator import operator
-from reticula.core.operators.declaration.parameters import Handle, Vector, Where
+from reticula.core.operators.declaration.parameters import Handle, Selection, Vector
 
 __all__ = ["transform"]
 
@@ -24,7 +24,7 @@ __all__ = ["transform"]
         "a mirrored mesh has its faces turned over so that they still face outwards."
     ),
     parameters=(
-        Where.each("point", "points to move; empty means all"),
+        Selection.each("point", "points to move; empty means all"),
         Vector("move", [0.0, 0.0, 0.0], "added last", unit="m", soft=(-2, 2), handle=Handle("place")),
         Vector(
             "turn",
@@ -58,7 +58,7 @@ def transform(
     """Scale, turn and move points, in this order."""
     if 0.0 in scale:
         raise ParameterError("scale", "a factor of 0 would flatten the shape and lose its normals; use e.g. 0.001")
-    matrix = affine(move, turn, scale, around)
+    matrix = affine_matrix(move, turn, scale, around)
     if np.linalg.det(matrix) < 0 and where.all() and geo.topology.face_count:
         note("The shape is mirrored; its faces were turned over so that they face outwards.")
-    return moved(geo, matrix, where)
+    return apply_affine(geo, matrix, where)

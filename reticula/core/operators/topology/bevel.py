@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import numpy as np
 
-from reticula.core.arrays import AnyArray, Flags, Floats, frozen, ragged_index, starts_from_sizes
+from reticula.core.arrays import AnyArray, Flags, Floats, as_readonly, ragged_index, starts_from_sizes
 from reticula.core.diagnostics import note, warn
 from reticula.core.geometry import Geo, SourceMap, Topology, Weights, carry, edges_along, kept
 from reticula.core.geometry.edit.subset import subset
@@ -18,8 +18,8 @@ from reticula.core.operators.declaration.parameters import (
     Integer,
     KindChoice,
     Number,
-    Varying,
-    Where,
+    PerElement,
+    Selection,
 )
 
 __all__ = ["bevel"]
@@ -39,8 +39,8 @@ STOP = 0.999
     ),
     parameters=(
         KindChoice.of(("edge", "point"), "edge", "what to cut off", name="what"),
-        Where("where", "", "which; empty means all", on="what"),
-        Varying("width", 0.05, "distance of the new borders from the edge, or from the point", unit="m", on="what", soft=(0.0, 0.5), low=0.0),
+        Selection("where", "", "which; empty means all", on="what"),
+        PerElement("width", 0.05, "distance of the new borders from the edge, or from the point", unit="m", on="what", soft=(0.0, 0.5), low=0.0),
         Integer("segments", 1, "faces across; more than one rounds", soft=(1, 8), low=1, high=256),
         Number("profile", 0.5, "shape across: 0.25 flat, 0.5 round, towards 1 sharp, below 0.25 hollow", soft=(0.05, 0.95), low=0.02, high=0.98),
         Choice("limit", "each point", "stop before anything crosses", options={
@@ -170,7 +170,7 @@ def _built(
     made = carry(
         geo, topology,
         {
-            "point": SourceMap(frozen(main.astype(np.int32)), Weights.rows(every, shares)),
+            "point": SourceMap(as_readonly(main.astype(np.int32)), Weights.rows(every, shares)),
             "face": kept(source), "corner": lambda: _corner_map(shape, plan, corner, point, columns, values),
             "edge": edges_along(topology, old_edge),
         },
@@ -420,4 +420,4 @@ def _corner_map(
     total = found.sum(axis=1)
     found[~same | (np.abs(total - 1.0) > 1e-6)] = [1.0, 0.0, 0.0]
     share[moved] = found
-    return SourceMap(frozen(corner.astype(np.int32)), Weights.rows(three, share))
+    return SourceMap(as_readonly(corner.astype(np.int32)), Weights.rows(three, share))

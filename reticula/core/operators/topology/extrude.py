@@ -7,12 +7,12 @@ from typing import cast
 
 import numpy as np
 
-from reticula.core.arrays import AnyArray, Flags, Floats, Indices, frozen
+from reticula.core.arrays import AnyArray, Flags, Floats, Indices, as_readonly
 from reticula.core.diagnostics import note, warn
 from reticula.core.geometry import Geo, Kind, SourceMap, Topology, carry, edges_along
 from reticula.core.geometry.measure.areas import area_vectors, face_normals, gather_sum, unit
 from reticula.core.geometry.mesh.identity import unit_random
-from reticula.core.geometry.remesh.extrusion import Raised, raised_corners
+from reticula.core.geometry.remesh.extrusion import ExtrusionTopology, plan_extrusion
 from reticula.core.geometry.remesh.offsets import border_offsets, even_offsets
 from reticula.core.operators.declaration.operator import operator
 from reticula.core.operators.declaration.parameters import (
@@ -22,9 +22,9 @@ from reticula.core.operators.declaration.parameters import (
     Integer,
     KindChoice,
     Number,
+    PerElement,
+    Selection,
     Toggle,
-    Varying,
-    Where,
 )  # fmt: skip
 from reticula.core.operators.shared.response_curve import Response, ResponseCurve
 
@@ -39,7 +39,7 @@ class _Plan:
     the divisions in between follow the points of the input and the fresh ones, division by division.
     """
 
-    raised: Raised
+    raised: ExtrusionTopology
     topology: Topology
     point_source: Indices
     face_source: Indices
@@ -52,7 +52,7 @@ class _Plan:
 
 
 def _plan(shape: Topology, chosen: Flags, together: bool, divisions: int, base: bool) -> _Plan:
-    raised = raised_corners(shape, chosen, together)
+    raised = plan_extrusion(shape, chosen, together)
     fresh = np.ones(len(raised.source), bool) if base else raised.fresh
     target = np.where(fresh, shape.point_count + np.cumsum(fresh) - 1, raised.source).astype(np.int32)
     on = np.flatnonzero(raised.number >= 0).astype(np.int32)
@@ -91,10 +91,10 @@ def _plan(shape: Topology, chosen: Flags, together: bool, divisions: int, base: 
     return _Plan(
         raised,
         topology,
-        frozen(np.concatenate([np.arange(shape.point_count, dtype=np.int32), raised.source[fresh], between])),
-        frozen(np.concatenate([np.arange(shape.face_count), np.tile(shape.corner_face[wall], divisions), faces]).astype(np.int32)),
-        frozen(np.concatenate([np.arange(shape.corner_count), wall_source, under]).astype(np.int32)),
-        frozen(np.concatenate([shape.corner_edge, *(row.reshape(-1) for row in lower), shape.corner_edge[shape.corner_previous[under]]]).astype(np.int32)),
+        as_readonly(np.concatenate([np.arange(shape.point_count, dtype=np.int32), raised.source[fresh], between])),
+        as_readonly(np.concatenate([np.arange(shape.face_count), np.tile(shape.corner_face[wall], divisions), faces]).astype(np.int32)),
+        as_readonly(np.concatenate([np.arange(shape.corner_count), wall_source, under]).astype(np.int32)),
+        as_readonly(np.concatenate([shape.corner_edge, *(row.reshape(-1) for row in lower), shape.corner_edge[shape.corner_previous[under]]]).astype(np.int32)),
         target, rim, shape.face_count, shape.face_count + walls,
     )  # fmt: skip
 
@@ -118,16 +118,16 @@ def _reversed_faces(shape: Topology, faces: AnyArray) -> tuple[AnyArray, AnyArra
     ),
     parameters=(
         KindChoice.of(("face", "edge", "point"), "face", "what to raise: faces with walls, edges as strips of faces, points as curves", name="what"),
-        Where("where", "", "which elements to raise; empty means all", on="what"),
+        Selection("where", "", "which elements to raise; empty means all", on="what"),
         Toggle("together", True, "raise faces that touch as one region; off: each face by itself", shown_when=("what", "face")),
         KindChoice.of(("face", "point", "corner"), "face", "what distance and inset are worked out on (faces only)", name="per"),
-        Varying("distance", 0.1, "how far; negative goes inwards", unit="m", on="per", soft=(-1.0, 1.0)),
-        Varying("inset", 0.0, "how far the raised border moves inwards in its own plane", unit="m", on="per", soft=(-0.5, 0.5)),
+        PerElement("distance", 0.1, "how far; negative goes inwards", unit="m", on="per", soft=(-1.0, 1.0)),
+        PerElement("inset", 0.0, "how far the raised border moves inwards in its own plane", unit="m", on="per", soft=(-0.5, 0.5)),
         Number("amount", 1.0, "factor for both", soft=(0.0, 2.0)),
         Number("variation", 0.0, "how much of the distance is left to chance, per face", soft=(0.0, 1.0), low=0.0, high=1.0),
         Integer("seed", 1, "another number gives other chances", soft=(0, 100)),
         Choice("along", "normal", "which way", options={"normal": "along the surface's normals", "direction": "along one direction, by the distance"}),
-        Varying("direction", [0.0, 1.0, 0.0], "the direction; its length does not matter", on="per", type="vec3", soft=(-1, 1), shown_when=("along", "direction"), handle=Handle("direction")),
+        PerElement("direction", [0.0, 1.0, 0.0], "the direction; its length does not matter", on="per", type="vec3", soft=(-1, 1), shown_when=("along", "direction"), handle=Handle("direction")),
         Choice("walls", "even", "how the distance is kept", options={
             "even": "faces move by the distance, so that walls are equally thick", "straight": "points move by the distance",
         }, shown_when=("along", "normal")),
@@ -218,7 +218,7 @@ class _Options:
 class _Path:
     """Positions of the raised points ``(R, 3)`` at a share of the way, 1 being the top."""
 
-    def __init__(self, geo: Geo, raised: Raised, options: _Options) -> None:
+    def __init__(self, geo: Geo, raised: ExtrusionTopology, options: _Options) -> None:
         shape = geo.topology
         faces = shape.corner_face[raised.corner]
         listed = {"face": faces, "point": shape.corner_point[raised.corner], "corner": raised.corner}[options.per]

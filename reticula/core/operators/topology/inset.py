@@ -4,14 +4,14 @@ from __future__ import annotations
 
 import numpy as np
 
-from reticula.core.arrays import Flags, Floats, frozen
+from reticula.core.arrays import Flags, Floats, as_readonly
 from reticula.core.diagnostics import note, warn
 from reticula.core.geometry import Geo, SourceMap, carry, edges_along, kept
 from reticula.core.geometry.measure.areas import face_centers, face_normals
-from reticula.core.geometry.remesh.extrusion import raised_corners
+from reticula.core.geometry.remesh.extrusion import plan_extrusion
 from reticula.core.geometry.remesh.offsets import corner_insets, inset_limits
 from reticula.core.operators.declaration.operator import operator
-from reticula.core.operators.declaration.parameters import Choice, GroupName, Varying, Where
+from reticula.core.operators.declaration.parameters import Choice, GroupName, PerElement, Selection
 
 __all__ = ["inset"]
 
@@ -28,12 +28,12 @@ STOP = 0.999
         "keep theirs, new ones get the default."
     ),
     parameters=(
-        Where.each("face", "faces to shrink; empty means all"),
+        Selection.each("face", "faces to shrink; empty means all"),
         Choice("by", "distance", "how far", options={
             "distance": "all edges move inwards by as much", "fraction": "corners move towards the middle by a share of the way",
         }),
-        Varying("distance", 0.02, "width of the ring; negative goes outwards", unit="m", on="face", soft=(0.0, 0.5), shown_when=("by", "distance")),
-        Varying("fraction", 0.25, "share of the way to the middle", on="face", soft=(0.0, 1.0), shown_when=("by", "fraction")),
+        PerElement("distance", 0.02, "width of the ring; negative goes outwards", unit="m", on="face", soft=(0.0, 0.5), shown_when=("by", "distance")),
+        PerElement("fraction", 0.25, "share of the way to the middle", on="face", soft=(0.0, 1.0), shown_when=("by", "fraction")),
         Choice("limit", "each face", "stop before a face crosses itself", options={
             "each face": "where its own edges would vanish", "smallest": "all faces at the smallest such distance", "none": "do not stop",
         }, shown_when=("by", "distance")),
@@ -60,7 +60,7 @@ def inset(
     if not where.any():
         warn("No face is marked, so nothing was shrunk.")
     shape = geo.topology
-    raised = raised_corners(shape, where, False)
+    raised = plan_extrusion(shape, where, False)
     on = raised.corner[raised.start[:-1]]
     faces = shape.corner_face[on]
     if by == "fraction":
@@ -99,7 +99,7 @@ def inset(
     made = carry(
         geo, topology,
         {
-            "point": SourceMap(frozen(np.concatenate([np.arange(shape.point_count), shape.corner_point[on]]).astype(np.int32))),
+            "point": SourceMap(as_readonly(np.concatenate([np.arange(shape.point_count), shape.corner_point[on]]).astype(np.int32))),
             "face": kept(np.concatenate([np.arange(shape.face_count), shape.corner_face[wall]])),
             "corner": kept(np.concatenate([np.arange(shape.corner_count), np.stack([wall, ahead, ahead, wall], axis=1).reshape(-1)])),
             "edge": edges_along(topology, np.concatenate([old, np.stack([own, none, none, none], axis=1).reshape(-1)])),

@@ -4,13 +4,13 @@ from __future__ import annotations
 
 import numpy as np
 
-from reticula.core.arrays import frozen
+from reticula.core.arrays import as_readonly
 from reticula.core.diagnostics import note
 from reticula.core.errors import ParameterError
 from reticula.core.geometry import Attribute, Geo
-from reticula.core.geometry.edit.concatenate import joined
-from reticula.core.geometry.edit.flip import turned_over
-from reticula.core.geometry.edit.weld import merged
+from reticula.core.geometry.edit.concatenate import concatenate
+from reticula.core.geometry.edit.flip import flipped
+from reticula.core.geometry.edit.weld import weld_points
 from reticula.core.operators.declaration.operator import operator
 from reticula.core.operators.declaration.parameters import GroupName, Handle, Number, Toggle, Vector
 
@@ -47,19 +47,21 @@ def mirror(
     if keep_original and near.any():
         positions = geo.positions - np.where(near, away, 0.0)[:, None] * normal
         geo, away = geo.with_positions(positions), np.where(near, 0.0, away)
-    copy = turned_over(geo.with_positions(geo.positions - 2.0 * away[:, None] * normal), with_normals=False)
+    copy = flipped(geo.with_positions(geo.positions - 2.0 * away[:, None] * normal), with_normals=False)
     for kind in ("point", "corner", "face"):
         if copy.has(kind, "normal") and copy.find(kind, "normal").type == "vec3":  # type: ignore[arg-type]
             old = copy.find(kind, "normal")  # type: ignore[arg-type]
             values = old.values - 2.0 * (old.values @ normal)[:, None] * normal
-            copy = copy.with_attribute(kind, "normal", Attribute("vec3", frozen(values), None, old.default))  # type: ignore[arg-type]
+            copy = copy.with_attribute(kind, "normal", Attribute("vec3", as_readonly(values), None, old.default))  # type: ignore[arg-type]
     copied = np.zeros(geo.topology.face_count, bool)
     if not keep_original:
         return copy.with_attribute("face", copy_group, ~copied)
-    both = joined([geo, copy])
+    both = concatenate([geo, copy])
     count = geo.topology.point_count
     leader = np.arange(2 * count, dtype=np.int32)
     leader[count:][near] = np.flatnonzero(near)
-    made = merged(both.with_attribute("face", copy_group, np.concatenate([copied, ~copied])), leader, average=False)
+    made = weld_points(
+        both.with_attribute("face", copy_group, np.concatenate([copied, ~copied])), leader, average=False
+    )
     note(f"{int(near.sum()):,} points lie on the mirror and were welded.")
     return made

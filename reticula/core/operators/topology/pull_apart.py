@@ -4,13 +4,21 @@ from __future__ import annotations
 
 import numpy as np
 
-from reticula.core.arrays import AnyArray, Flags, Floats, frozen
+from reticula.core.arrays import AnyArray, Flags, Floats, as_readonly
 from reticula.core.diagnostics import note, warn
 from reticula.core.errors import ParameterError
 from reticula.core.geometry import Geo
 from reticula.core.geometry.mesh.attribute import Attribute
 from reticula.core.operators.declaration.operator import operator
-from reticula.core.operators.declaration.parameters import AttributeName, Choice, Handle, Toggle, Varying, Vector, Where
+from reticula.core.operators.declaration.parameters import (
+    AttributeName,
+    Choice,
+    Handle,
+    PerElement,
+    Selection,
+    Toggle,
+    Vector,
+)
 
 __all__ = ["pull_apart"]
 
@@ -21,11 +29,11 @@ __all__ = ["pull_apart"]
     keywords=("explode", "spread", "exploded view", "separate", "scatter pieces"),
     carries="Carries all; only positions change. Adds the point attribute rest with the places before.",
     parameters=(
-        Where.each("point", "points whose parts move; empty means all. A part moves if any of its points is marked"),
+        Selection.each("point", "points whose parts move; empty means all. A part moves if any of its points is marked"),
         AttributeName("part", "", "point or face attribute that tells parts apart, e.g. cell; empty takes connected pieces", optional=True),
         Choice("around", "middle", "the centre", options={"middle": "middle of everything", "place": "a given place"}),
         Vector("center", [0.0, 0.0, 0.0], "the place", unit="m", soft=(-2, 2), shown_when=("around", "place"), handle=Handle("place")),
-        Varying("amount", 0.5, "how far, as a share of the part's distance from the centre; the mean over a part's points counts", on="point", soft=(0.0, 2.0)),
+        PerElement("amount", 0.5, "how far, as a share of the part's distance from the centre; the mean over a part's points counts", on="point", soft=(0.0, 2.0)),
         Vector("along", [1.0, 1.0, 1.0], "factors along x, y and z; 0 keeps parts in place along that axis", soft=(0, 1)),
         Toggle("keep_rest", True, "remember where points were in the attribute rest"),
     ),
@@ -56,7 +64,7 @@ def pull_apart(
     share = np.bincount(label, amount, count) / size
     moves = (middles - origin) * np.array(along) * share[:, None]
     moves[np.bincount(label, where, count) == 0] = 0.0
-    made = geo.with_attribute("point", "rest", Attribute("vec3", frozen(geo.positions))) if keep_rest else geo
+    made = geo.with_attribute("point", "rest", Attribute("vec3", as_readonly(geo.positions))) if keep_rest else geo
     note(f"{count:,} parts.")
     return made.with_positions(geo.positions + moves[label])
 

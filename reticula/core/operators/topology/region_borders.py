@@ -8,7 +8,7 @@ from reticula.core.arrays import AnyArray
 from reticula.core.diagnostics import note, warn
 from reticula.core.errors import ParameterError
 from reticula.core.geometry import Geo
-from reticula.core.geometry.edit.split_points import parted
+from reticula.core.geometry.edit.split_points import split_along_edges
 from reticula.core.operators.declaration.operator import operator
 from reticula.core.operators.declaration.parameters import AttributeName, GroupName, Toggle
 
@@ -59,4 +59,4 @@ def region_borders(geo: Geo, *, label: str, open_borders: bool, split: bool, bor
     if shape.edge_count and not border.any():
         warn("All faces have the same label, so there are no borders between regions.")
     note(f"{int(border.sum()):,} of {shape.edge_count:,} edges lie between regions.")
-    return parted(made, border) if split else made
+    return split_along_edges(made, border) if split else made

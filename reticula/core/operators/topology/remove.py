@@ -10,7 +10,7 @@ from reticula.core.geometry import Geo
 from reticula.core.geometry.edit.subset import any_of_row, subset
 from reticula.core.geometry.mesh.kinds import PLURAL
 from reticula.core.operators.declaration.operator import operator
-from reticula.core.operators.declaration.parameters import Choice, KindChoice, Where
+from reticula.core.operators.declaration.parameters import Choice, KindChoice, Selection
 
 __all__ = ["remove"]
 
@@ -22,7 +22,7 @@ __all__ = ["remove"]
     carries="Carries all; the elements that stay keep their values, order and identity.",
     parameters=(
         KindChoice.of(("face", "point", "edge", "curve"), "face", "what to remove"),
-        Where("where", "index % 2 == 0", "which elements to remove: a formula or a group; empty removes none", on="kind"),
+        Selection("where", "index % 2 == 0", "which elements to remove: a formula or a group; empty removes none", on="kind"),
         Choice("leftovers", "remove", "points that no face or curve uses any more", options={
             "remove": "go too", "keep": "stay as loose points",
         }),

@@ -7,9 +7,9 @@ import numpy as np
 from reticula.core.arrays import Flags
 from reticula.core.diagnostics import warn
 from reticula.core.geometry import Geo
-from reticula.core.geometry.edit.flip import turned_over
+from reticula.core.geometry.edit.flip import flipped
 from reticula.core.operators.declaration.operator import operator
-from reticula.core.operators.declaration.parameters import KindChoice, Where
+from reticula.core.operators.declaration.parameters import KindChoice, Selection
 
 __all__ = ["reverse"]
 
@@ -21,7 +21,7 @@ __all__ = ["reverse"]
     carries="Carries all; corner values go with their corners, and stored normals of what is turned point the other way.",
     parameters=(
         KindChoice.of(("face", "curve"), "face", "what to turn round"),
-        Where("where", "", "which elements; empty means all", on="kind"),
+        Selection("where", "", "which elements; empty means all", on="kind"),
     ),
 )
 def reverse(geo: Geo, *, kind: str, where: Flags) -> Geo:
@@ -29,5 +29,5 @@ def reverse(geo: Geo, *, kind: str, where: Flags) -> Geo:
     if not where.any():
         warn(f"No {kind} is marked, so nothing was turned.")
     if kind == "face":
-        return turned_over(geo, where)
-    return turned_over(geo, np.zeros(geo.topology.face_count, bool), where)
+        return flipped(geo, where)
+    return flipped(geo, np.zeros(geo.topology.face_count, bool), where)

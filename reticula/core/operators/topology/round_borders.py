@@ -9,7 +9,7 @@ from reticula.core.diagnostics import note, warn
 from reticula.core.geometry import Geo
 from reticula.core.geometry.planar.boundary_loops import segment_loops
 from reticula.core.operators.declaration.operator import operator
-from reticula.core.operators.declaration.parameters import Choice, GroupName, Number, Toggle, Where
+from reticula.core.operators.declaration.parameters import Choice, GroupName, Number, Selection, Toggle
 
 __all__ = ["round_borders"]
 
@@ -20,7 +20,7 @@ __all__ = ["round_borders"]
     keywords=("circle", "circularize", "hole", "loop", "drill"),
     carries="Carries all and adds the point group; only positions change.",
     parameters=(
-        Where("where", "", "faces whose border becomes round; empty takes the open borders of everything", on="face"),
+        Selection("where", "", "faces whose border becomes round; empty takes the open borders of everything", on="face"),
         Choice("size", "own", "radius of the circles", options={"own": "mean distance of the loop's points from its middle", "given": "the radius below"}),
         Number("radius", 0.1, "for all circles", unit="m", soft=(0.0, 1.0), low=0.0, shown_when=("size", "given")),
         Toggle("apart", True, "make circles smaller where they would overlap"),

@@ -4,15 +4,15 @@ from __future__ import annotations
 
 import numpy as np
 
-from reticula.core.arrays import AnyArray, Flags, Floats, frozen
+from reticula.core.arrays import AnyArray, Flags, Floats, as_readonly
 from reticula.core.diagnostics import note, warn
 from reticula.core.geometry import Geo, SourceMap, Topology, Weights, carry, kept
-from reticula.core.geometry.edit.level_cut import triangulated
-from reticula.core.geometry.edit.weld import merged, nearest_clusters
+from reticula.core.geometry.edit.level_cut import triangulate_faces
+from reticula.core.geometry.edit.weld import cluster_by_distance, weld_points
 from reticula.core.geometry.planar.triangulation import triangles
 from reticula.core.geometry.remesh.quadric_simplification import collapse_edges
 from reticula.core.operators.declaration.operator import operator
-from reticula.core.operators.declaration.parameters import Choice, Integer, Number, Toggle, Where
+from reticula.core.operators.declaration.parameters import Choice, Integer, Number, Selection, Toggle
 from reticula.core.operators.topology.smooth import smoothed
 from reticula.core.spatial import surface_of
 
@@ -40,7 +40,7 @@ __all__ = ["simplify"]
         Integer("rounds", 4, "how often to weld", soft=(1, 10), low=1, high=100, shown_when=("method", "weld")),
         Number("smoothing", 0.3, "share of the way to the neighbours' middle between rounds", soft=(0.0, 1.0), low=0.0, high=1.0, shown_when=("method", "weld")),
         Toggle("keep_borders", True, "open borders keep their points"),
-        Where("keep", "False", "points that stay where they are", on="point"),
+        Selection("keep", "False", "points that stay where they are", on="point"),
     ),
 )  # fmt: skip
 def simplify(
@@ -61,7 +61,7 @@ def simplify(
         return _welded(geo, fixed, radius, begin, rounds, smoothing)
     if (shape.face_size > 3).any():
         note("Faces with more than three corners were cut into triangles first.")
-        geo = triangulated(geo, np.ones(shape.face_count, bool))
+        geo = triangulate_faces(geo, np.ones(shape.face_count, bool))
         shape = geo.topology
     wanted = {"share": round(share * shape.face_count), "count": count, "error": 0}[to]
     many = shape.edge_face_count > 2
@@ -106,20 +106,20 @@ def _rebuilt(geo: Geo, pos: Floats, tri: AnyArray, leader: AnyArray, faces: AnyA
         columns[changed] = shape.corner_point[triangles(geo).corner[near.triangle]]
         values[changed] = near.weight
     corner = (faces[:, None] * 3 + np.arange(3)).reshape(-1)
-    corner_map = SourceMap(frozen(corner.astype(np.int32)))
+    corner_map = SourceMap(as_readonly(corner.astype(np.int32)))
     if geo.attributes["corner"]:
         at = moved[topology.corner_point]
         center = at.reshape(-1, 3, 3).mean(axis=1)
         near = surface_of(geo).closest(at + 0.02 * (np.repeat(center, 3, axis=0) - at))
         found = triangles(geo).corner[near.triangle]
         main = found[np.arange(len(found)), near.weight.argmax(axis=1)]
-        corner_map = SourceMap(frozen(main.astype(np.int32)), Weights.rows(found, near.weight))
+        corner_map = SourceMap(as_readonly(main.astype(np.int32)), Weights.rows(found, near.weight))
     old = np.full(topology.edge_count, -1)
     if geo.attributes["edge"]:
         old[topology.corner_edge] = shape.corner_edge[corner]
     return carry(
         geo, topology,
-        {"point": SourceMap(frozen(points.astype(np.int32)), Weights.rows(columns, values)), "face": kept(faces), "corner": corner_map, "edge": kept(old)},
+        {"point": SourceMap(as_readonly(points.astype(np.int32)), Weights.rows(columns, values)), "face": kept(faces), "corner": corner_map, "edge": kept(old)},
         positions=moved,
     )  # fmt: skip
 
@@ -131,7 +131,7 @@ def _welded(geo: Geo, fixed: Flags, radius: float, begin: float, rounds: int, sm
     for number in range(rounds):
         reach = radius * (begin + (1.0 - begin) * (number / max(rounds - 1, 1))) if rounds > 1 else radius
         held = geo.group("point", mark)
-        geo = merged(geo, nearest_clusters(geo.positions, np.flatnonzero(~held), reach))
+        geo = weld_points(geo, cluster_by_distance(geo.positions, np.flatnonzero(~held), reach))
         if number < rounds - 1 and smoothing:
             held = geo.group("point", mark) | geo.topology.border_points
             geo = geo.with_positions(smoothed(geo, np.where(held, 0.0, smoothing), 1, keep_volume=False))

@@ -10,7 +10,7 @@ from reticula.core.geometry import Geo
 from reticula.core.jit import parallel_kernel, prange
 from reticula.core.language.scope import adjacent
 from reticula.core.operators.declaration.operator import operator
-from reticula.core.operators.declaration.parameters import Choice, Integer, Toggle, Varying, Where
+from reticula.core.operators.declaration.parameters import Choice, Integer, PerElement, Selection, Toggle
 
 __all__ = ["smooth", "smoothed"]
 
@@ -60,9 +60,9 @@ def smoothed(geo: Geo, strength: Floats, iterations: int, *, keep_volume: bool) 
     keywords=("relax", "laplacian", "taubin", "fair", "even out", "blur positions"),
     carries="Carries all; only positions change.",
     parameters=(
-        Where.each("point", "points to move; empty means all"),
+        Selection.each("point", "points to move; empty means all"),
         Integer("iterations", 5, "how often", soft=(1, 50), low=0, high=10000),
-        Varying("strength", 0.5, "share of the way to the mean of the neighbours, each time", on="point", soft=(0.0, 1.0), low=0.0),
+        PerElement("strength", 0.5, "share of the way to the mean of the neighbours, each time", on="point", soft=(0.0, 1.0), low=0.0),
         Choice("keep", "volume", "what is kept", options={
             "volume": "every step is followed by one outwards, so that the shape does not shrink", "nothing": "plain Laplacian: shrinks",
         }),

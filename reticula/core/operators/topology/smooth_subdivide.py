@@ -7,17 +7,17 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from reticula.core.arrays import Flags, Floats, Indices, frozen, ragged_index
+from reticula.core.arrays import Flags, Floats, Indices, as_readonly, ragged_index
 from reticula.core.diagnostics import note, warn
 from reticula.core.errors import LimitError, ParameterError
 from reticula.core.geometry import Attribute, Geo, Kind, SourceMap, Topology, carry
-from reticula.core.geometry.edit.level_cut import triangulated
+from reticula.core.geometry.edit.level_cut import triangulate_faces
 from reticula.core.geometry.mesh.source_maps import Blend
 from reticula.core.geometry.remesh.face_split import split_plan
 from reticula.core.geometry.remesh.subdivision import CatmullClark, CornerQuads, Flat, Loop, Reordered, creases
 from reticula.core.jit import parallel_kernel, prange
 from reticula.core.operators.declaration.operator import operator
-from reticula.core.operators.declaration.parameters import AttributeName, Choice, Integer, Varying, Where
+from reticula.core.operators.declaration.parameters import AttributeName, Choice, Integer, PerElement, Selection
 
 __all__ = ["smooth_subdivide"]
 
@@ -95,10 +95,10 @@ def _level(shape: Topology, loop: bool, edge_sharp: Floats, point_sharp: Floats)
         main = np.repeat(every, 4)
     return _Level(
         topology,
-        SourceMap(frozen(np.concatenate(source)), blend),
+        SourceMap(as_readonly(np.concatenate(source)), blend),
         Flat(shape, not loop),
-        SourceMap(frozen(face)),
-        SourceMap(frozen(main), CornerQuads(shape.face_start, loop)),
+        SourceMap(as_readonly(face)),
+        SourceMap(as_readonly(main), CornerQuads(shape.face_start, loop)),
         lambda: shape.memoise(("subdivided edges", loop), lambda: SourceMap(_edge_index(shape, topology))),
     )
 
@@ -145,7 +145,7 @@ def _edge_index(shape: Topology, topology: Topology) -> Indices:
         "face; faces copy their source face, half edges their whole edge. Flags, integers and text are copied."
     ),
     parameters=(
-        Where.each("face", "faces to subdivide; empty means all. The border to the others stays where it is"),
+        Selection.each("face", "faces to subdivide; empty means all. The border to the others stays where it is"),
         Integer("levels", 1, "how often to subdivide; each level makes about four times the faces", soft=(1, 4), low=0, high=8),
         Choice("scheme", "catmull-clark", "the rules", options={
             "catmull-clark": "for any faces; makes quads", "loop": "for triangles; other faces are cut first",
@@ -155,7 +155,7 @@ def _edge_index(shape: Topology, topology: Topology) -> Indices:
         }),
         AttributeName("crease", "crease", "edge attribute: how many levels an edge stays sharp; parts of a level count", optional=True),
         AttributeName("corner_crease", "corner_crease", "point attribute: how many levels a point stays where it is", optional=True),
-        Varying("weight", 1.0, "how far points follow the smooth shape; 0 keeps the flat one", on="point", soft=(0.0, 1.0)),
+        PerElement("weight", 1.0, "how far points follow the smooth shape; 0 keeps the flat one", on="point", soft=(0.0, 1.0)),
     ),
 )  # fmt: skip
 def smooth_subdivide(
@@ -178,7 +178,7 @@ def smooth_subdivide(
     if scheme == "loop" and geo.topology.face_size[where].max() > 3:
         note("Faces with more than three corners were cut into triangles first.")
         sizes = np.where(where, geo.topology.face_size - 2, 1)
-        geo = triangulated(geo, where)
+        geo = triangulate_faces(geo, where)
         where = np.repeat(where, sizes)
         chosen = None if chosen is None else where
     shape = geo.topology

@@ -10,7 +10,7 @@ from reticula.core.geometry import Geo
 from reticula.core.geometry.edit.subset import any_of_row, subset
 from reticula.core.geometry.mesh.kinds import PLURAL
 from reticula.core.operators.declaration.operator import Output, operator
-from reticula.core.operators.declaration.parameters import KindChoice, Where
+from reticula.core.operators.declaration.parameters import KindChoice, Selection
 
 __all__ = ["split_by_group"]
 
@@ -23,7 +23,7 @@ __all__ = ["split_by_group"]
     carries="Carries all; elements keep their values, order and identity on the side they go to.",
     parameters=(
         KindChoice.of(("face", "point", "curve"), "face", "what is told apart"),
-        Where("where", "index % 2 == 0", "which elements go inside: a group or a formula", on="kind"),
+        Selection("where", "index % 2 == 0", "which elements go inside: a group or a formula", on="kind"),
     ),
 )  # fmt: skip
 def split_by_group(geo: Geo, *, kind: str, where: Flags) -> tuple[Geo, Geo]:

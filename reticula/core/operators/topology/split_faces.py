@@ -10,10 +10,10 @@ from reticula.core.arrays import Flags
 from reticula.core.diagnostics import note, warn
 from reticula.core.errors import LimitError
 from reticula.core.geometry import Geo, Topology, carry
-from reticula.core.geometry.edit.level_cut import triangulated
+from reticula.core.geometry.edit.level_cut import triangulate_faces
 from reticula.core.geometry.remesh.face_split import Into, Split, split_plan
 from reticula.core.operators.declaration.operator import operator
-from reticula.core.operators.declaration.parameters import Choice, GroupName, Integer, Where
+from reticula.core.operators.declaration.parameters import Choice, GroupName, Integer, Selection
 
 __all__ = ["split_faces"]
 
@@ -29,7 +29,7 @@ MOST_FACES = 16_000_000
         "the face they are part of, half edges their whole edge; edges across faces get the default."
     ),
     parameters=(
-        Where.each("face", "faces to split; empty means all"),
+        Selection.each("face", "faces to split; empty means all"),
         Integer("levels", 1, "how often; the parts of a split face are split again", soft=(1, 5), low=0, high=10),
         Choice("into", "quads", "what a face becomes", options={
             "quads": "one quad per corner around its middle", "triangles": "four triangles; other faces are cut into triangles first",
@@ -55,7 +55,7 @@ def split_faces(geo: Geo, *, where: Flags, levels: int, into: str, seam: str, sp
     if into == "triangles" and (geo.topology.face_size[chosen] > 3).any():
         sizes = np.where(chosen, geo.topology.face_size - 2, 1)
         note("Faces with more than three corners were cut into triangles first.")
-        geo, chosen = triangulated(geo, chosen), np.repeat(chosen, sizes)
+        geo, chosen = triangulate_faces(geo, chosen), np.repeat(chosen, sizes)
     changed = np.zeros(geo.topology.face_count, bool)
     for _ in range(levels):
         per = np.full(geo.topology.face_count, 4) if into == "triangles" else geo.topology.face_size
@@ -69,7 +69,7 @@ def split_faces(geo: Geo, *, where: Flags, levels: int, into: str, seam: str, sp
         if seam == "triangles" and (changed & (geo.topology.face_size > 3)).any():
             cut = changed & ~chosen
             sizes = np.where(cut, geo.topology.face_size - 2, 1)
-            geo = triangulated(geo, cut)
+            geo = triangulate_faces(geo, cut)
             chosen, changed = np.repeat(chosen, sizes), np.repeat(changed, sizes)
     note(f"{int(chosen.sum()):,} parts in {geo.topology.face_count:,} faces.")
     return geo.with_attribute("face", split_group, chosen).with_attribute("face", seam_group, changed & ~chosen)

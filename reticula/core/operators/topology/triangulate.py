@@ -7,10 +7,10 @@ import numpy as np
 from reticula.core.arrays import Flags
 from reticula.core.diagnostics import note
 from reticula.core.geometry import Geo
-from reticula.core.geometry.edit.level_cut import triangulated
+from reticula.core.geometry.edit.level_cut import triangulate_faces
 from reticula.core.geometry.measure.areas import face_planarity
 from reticula.core.operators.declaration.operator import operator
-from reticula.core.operators.declaration.parameters import Choice, GroupName, Number, Where
+from reticula.core.operators.declaration.parameters import Choice, GroupName, Number, Selection
 
 __all__ = ["triangulate"]
 
@@ -21,7 +21,7 @@ __all__ = ["triangulate"]
     keywords=("triangles", "tessellate", "cut", "ngon", "planar"),
     carries="Carries all. Triangles copy their face, their corners the face's corners; edges across faces get the default.",
     parameters=(
-        Where.each("face", "faces to cut; empty means all"),
+        Selection.each("face", "faces to cut; empty means all"),
         Choice("diagonal", "short", "which way a face is cut", options={
             "short": "the shorter diagonal; ears with the shortest cut first", "first": "from the first corner on, where that lies inside",
         }),
@@ -39,7 +39,7 @@ def triangulate(geo: Geo, *, where: Flags, diagonal: str, which: str, flatness: 
     chosen = where & (geo.topology.face_size > 3)
     if which == "bent":
         chosen &= face_planarity(geo) > flatness
-    made = triangulated(geo, chosen, shortest=diagonal == "short")
+    made = triangulate_faces(geo, chosen, shortest=diagonal == "short")
     note(f"Cut {int(chosen.sum()):,} faces.")
     parts = np.where(chosen, geo.topology.face_size - 2, 1)
     return made.with_attribute("face", cut_group, np.repeat(chosen, parts))

@@ -7,9 +7,9 @@ import numpy as np
 from reticula.core.arrays import Flags
 from reticula.core.diagnostics import note, warn
 from reticula.core.geometry import Geo
-from reticula.core.geometry.edit.split_points import parted
+from reticula.core.geometry.edit.split_points import split_along_edges
 from reticula.core.operators.declaration.operator import operator
-from reticula.core.operators.declaration.parameters import Choice, Where
+from reticula.core.operators.declaration.parameters import Choice, Selection
 
 __all__ = ["unshare"]
 
@@ -20,7 +20,7 @@ __all__ = ["unshare"]
     keywords=("split", "detach", "separate", "unweld", "own points", "facet"),
     carries="Carries all; copies of a point have its values, and edges on either side of a cut both have those of the old edge.",
     parameters=(
-        Where.each("face", "faces to part; empty means all"),
+        Selection.each("face", "faces to part; empty means all"),
         Choice("apart_from", "each other", "what the faces are parted from", options={
             "each other": "every face gets its own points", "the rest": "the marked faces stay joined among themselves",
         }),
@@ -39,7 +39,7 @@ def unshare(geo: Geo, *, where: Flags, apart_from: str) -> Geo:
     members = np.add.reduceat(marked, start[:-1], dtype=np.int64) if shape.edge_count else np.zeros(0, np.int64)
     total = shape.edge_face_count
     cut = (members > 0) & (total > 1) & ((members < total) | (apart_from == "each other"))
-    made = parted(geo, _and_at_points(geo, where, cut, apart_from))
+    made = split_along_edges(geo, _and_at_points(geo, where, cut, apart_from))
     note(f"Added {made.topology.point_count - shape.point_count:,} points.")
     return made
 

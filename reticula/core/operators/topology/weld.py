@@ -7,9 +7,9 @@ import numpy as np
 from reticula.core.arrays import Flags
 from reticula.core.diagnostics import note, warn
 from reticula.core.geometry import Geo
-from reticula.core.geometry.edit.weld import merged, nearest_clusters
+from reticula.core.geometry.edit.weld import cluster_by_distance, weld_points
 from reticula.core.operators.declaration.operator import operator
-from reticula.core.operators.declaration.parameters import Choice, GroupName, Number, Where
+from reticula.core.operators.declaration.parameters import Choice, GroupName, Number, Selection
 
 __all__ = ["weld"]
 
@@ -23,7 +23,7 @@ __all__ = ["weld"]
         "and text are the first one's. Faces and curves that stay keep their values; collapsed ones go, which is said."
     ),
     parameters=(
-        Where.each("point", "points that may be welded; empty means all"),
+        Selection.each("point", "points that may be welded; empty means all"),
         Number("radius", 0.001, "points at most this far from the first one become one with it", unit="m", soft=(0.0, 0.1), low=0.0, step=0.0001),
         Choice("values", "mean", "place and other values of a welded point", options={
             "mean": "mean of its points", "first": "those of its point with the lowest number",
@@ -39,8 +39,8 @@ def weld(geo: Geo, *, where: Flags, radius: float, values: str, welded_group: st
     cut there.
     """
     shape = geo.topology
-    leader = nearest_clusters(geo.positions, np.flatnonzero(where), radius)
-    made = merged(geo, leader, average=values == "mean")
+    leader = cluster_by_distance(geo.positions, np.flatnonzero(where), radius)
+    made = weld_points(geo, leader, average=values == "mean")
     gone = shape.point_count - made.topology.point_count
     if not gone:
         warn(f"No two points lie within {radius:g} m, so nothing was welded.")

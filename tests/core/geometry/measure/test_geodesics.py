@@ -8,14 +8,14 @@ from scipy.sparse import coo_array
 from scipy.sparse.csgraph import connected_components
 
 from reticula.core import Geo, ops
-from reticula.core.geometry.edit.split_points import parted
+from reticula.core.geometry.edit.split_points import split_along_edges
 from reticula.core.geometry.measure.areas import face_areas
-from reticula.core.geometry.measure.components import face_pieces, point_piece_sizes, point_pieces
+from reticula.core.geometry.measure.components import face_components, point_component_sizes, point_components
 from reticula.core.geometry.measure.curvature import mixed_areas
 from reticula.core.geometry.measure.curve_frames import curve_frames
-from reticula.core.geometry.measure.geodesics import surface_distances
+from reticula.core.geometry.measure.geodesics import geodesic_distances
 from reticula.core.geometry.mesh.adjacency import group_by
-from reticula.core.geometry.mesh.edge_chains import chains
+from reticula.core.geometry.mesh.edge_chains import edge_chains
 from reticula.core.geometry.mesh.point_fans import point_fans
 from reticula.core.geometry.planar.barycentric import barycentric
 from reticula.core.geometry.planar.boundary_loops import border_loops, loop_normals, segment_loops
@@ -34,7 +34,7 @@ def test_a_ring_of_edges_is_one_closed_chain_in_any_order(count: int, seed: int)
     rng = np.random.default_rng(seed)
     edges = np.stack([np.arange(count), (np.arange(count) + 1) % count], axis=1)[rng.permutation(count)]
     edges = np.where(rng.random((count, 1)) < 0.5, edges, edges[:, ::-1])
-    start, points, closed, _ = chains(edges, count)
+    start, points, closed, _ = edge_chains(edges, count)
     assert start.tolist() == [0, count]
     assert closed.tolist() == [True]
     steps = (np.diff(np.append(points, points[0])) % count).tolist()
@@ -43,13 +43,13 @@ def test_a_ring_of_edges_is_one_closed_chain_in_any_order(count: int, seed: int)
 
 def test_chains_end_at_branches_and_where_they_are_told_to() -> None:
     star = [[0, 1], [1, 2], [0, 3], [0, 4], [4, 5]]
-    start, points, closed, _ = chains(np.array(star), 6)
+    start, points, closed, _ = edge_chains(np.array(star), 6)
     assert sorted(np.diff(start).tolist()) == [2, 3, 3]
     assert not closed.any()
     assert all(0 in points[a:b] for a, b in zip(start[:-1], start[1:], strict=True))
     stops = np.zeros(4, bool)
     stops[1] = True
-    start, _, _, _ = chains(np.array([[0, 1], [1, 2], [2, 3]]), 4, stops)
+    start, _, _, _ = edge_chains(np.array([[0, 1], [1, 2], [2, 3]]), 4, stops)
     assert sorted(np.diff(start).tolist()) == [2, 3]
 
 
@@ -137,7 +137,7 @@ def test_distances_on_a_plane_are_straight() -> None:
     begin = np.zeros(sheet.topology.point_count, bool)
     begin[0] = True
     straight = np.linalg.norm(sheet.positions - sheet.positions[0], axis=1)
-    found = surface_distances(sheet, begin)
+    found = geodesic_distances(sheet, begin)
     assert (found >= straight - 1e-9).all()
     assert np.allclose(found, straight, rtol=0.03)
 
@@ -149,14 +149,14 @@ def test_distances_on_a_ball_are_great_circles() -> None:
     begin[0] = True
     way = ball.positions / 2.0
     angle = np.arccos(np.clip(way @ way[0], -1, 1))
-    assert np.allclose(surface_distances(ball, begin), 2.0 * angle, rtol=0.03, atol=0.03)
+    assert np.allclose(geodesic_distances(ball, begin), 2.0 * angle, rtol=0.03, atol=0.03)
 
 
 def test_what_cannot_be_reached_is_infinitely_far() -> None:
     pair = ops.join(ops.box(), ops.transform(ops.box(), move=(5, 0, 0)))
     begin = np.zeros(16, bool)
     begin[0] = True
-    found = surface_distances(pair, begin)
+    found = geodesic_distances(pair, begin)
     assert np.isfinite(found[:8]).all()
     assert not np.isfinite(found[8:]).any() or (found[8:] < 0).all()
 
@@ -174,11 +174,11 @@ def test_pieces_agree_with_a_general_library(seed: int) -> None:
     edges = geo.topology.edges
     ones = np.ones(len(edges), np.int8)
     count, label = connected_components(coo_array((ones, (edges[:, 0], edges[:, 1])), shape=(49, 49)), directed=False)
-    mine = point_pieces(geo)
+    mine = point_components(geo)
     assert len(np.unique(mine)) == count
     assert len(np.unique(np.stack([mine, label]), axis=1).T) == count
-    assert (point_piece_sizes(geo) == np.bincount(label)[label]).all()
-    assert (face_pieces(geo) == face_pieces(geo)[0]).all() == (len(np.unique(label[quads[:, 0]])) == 1)
+    assert (point_component_sizes(geo) == np.bincount(label)[label]).all()
+    assert (face_components(geo) == face_components(geo)[0]).all() == (len(np.unique(label[quads[:, 0]])) == 1)
 
 
 @given(st.integers(0, 300))
@@ -202,16 +202,16 @@ def test_weights_lead_back_to_the_place(seed: int) -> None:
 
 def test_parting_along_all_edges_leaves_every_face_alone() -> None:
     box = ops.box(cells=(2, 2, 2))
-    apart = parted(box, np.ones(box.topology.edge_count, bool))
+    apart = split_along_edges(box, np.ones(box.topology.edge_count, bool))
     assert apart.topology.point_count == 4 * box.topology.face_count
     assert np.allclose(face_areas(apart), face_areas(box))
-    assert parted(box, np.zeros(box.topology.edge_count, bool)) is box
+    assert split_along_edges(box, np.zeros(box.topology.edge_count, bool)) is box
 
 
 def test_parting_along_one_line_keeps_its_ends_whole() -> None:
     sheet = ops.grid(cells=(4, 4))
     ends = sheet.positions[sheet.topology.edges]
     line = np.isclose(ends[:, :, 0], 0).all(axis=1) & (ends[:, :, 2] < 0.01).all(axis=1)
-    apart = parted(sheet, line)
+    apart = split_along_edges(sheet, line)
     assert apart.topology.point_count == sheet.topology.point_count + 2
     assert apart.topology.edge_count == sheet.topology.edge_count + 2

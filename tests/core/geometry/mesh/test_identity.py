@@ -6,36 +6,36 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from reticula.core import ops
-from reticula.core.geometry.mesh.identity import child_of, children, descendants, fresh
+from reticula.core.geometry.mesh.identity import child_names, child_of, descendants, fresh_names
 
 
 @given(st.lists(st.lists(st.integers(-1, 5), min_size=1, max_size=40), min_size=1, max_size=5))
 def test_names_stay_unique_over_many_splittings(rounds: list[list[int]]) -> None:
-    names = fresh(6, 3)
+    names = fresh_names(6, 3)
     for index in rounds:
-        names = children(names, np.array(index, np.int32) % (len(names) + 1) - 1, 3)
+        names = child_names(names, np.array(index, np.int32) % (len(names) + 1) - 1, 3)
         assert len(np.unique(names)) == len(names)
 
 
 @given(st.lists(st.lists(st.integers(0, 30), min_size=1, max_size=30), min_size=1, max_size=4))
 def test_every_descendant_is_found_and_nothing_else(rounds: list[list[int]]) -> None:
-    first = fresh(8, 3)
+    first = fresh_names(8, 3)
     names, owner = first, np.arange(8)
     for index in rounds:
         every = np.concatenate([np.arange(len(names)), np.array(index) % len(names)]).astype(np.int32)
-        names, owner = children(names, every, 3), owner[every]
+        names, owner = child_names(names, every, 3), owner[every]
     assert (descendants(names, first) == owner).all()
     some = first[[5, 2]]
     assert (descendants(names, some) == np.where(owner == 5, 0, np.where(owner == 2, 1, -1))).all()
 
 
 def test_a_first_child_keeps_its_name_and_others_lead_back() -> None:
-    parents = fresh(4, 1)
-    made = children(parents, np.array([2, 2, 0, 2, 2], np.int32), 1)
+    parents = fresh_names(4, 1)
+    made = child_names(parents, np.array([2, 2, 0, 2, 2], np.int32), 1)
     assert made[0] == parents[2]
     assert made[2] == parents[0]
     assert [child_of(parents, name, 16) for name in made[[1, 3, 4]]] == [2, 2, 2]
-    again = children(made, np.array([0, 0, 1, 1], np.int32), 1)
+    again = child_names(made, np.array([0, 0, 1, 1], np.int32), 1)
     assert [child_of(made, name, 16) for name in again[[1, 3]]] == [0, 1]
 
 

@@ -8,19 +8,19 @@ import pytest
 from reticula.core import Geo, ops
 from reticula.core.diagnostics import Note
 from reticula.core.geometry import Topology
-from reticula.core.geometry.validation.checks import Finding, find_remarks, find_troubles
+from reticula.core.geometry.validation.checks import Finding, find_defects, find_remarks
 from reticula.core.operators import find_operator
 
 
 def found(geo: Geo) -> dict[str, Finding]:
-    return {one.name: one for one in find_troubles(geo)}
+    return {one.name: one for one in find_defects(geo)}
 
 
 @pytest.mark.parametrize(
     "geo", [ops.box(cells=(3, 2, 2)), ops.torus(), ops.geodesic_sphere(), ops.circle(), Geo.empty()]
 )
 def test_nothing_is_found_where_all_is_well(geo: Geo) -> None:
-    assert find_troubles(geo) == []
+    assert find_defects(geo) == []
 
 
 def test_open_borders_are_the_edges_of_a_sheet() -> None:
@@ -68,7 +68,7 @@ def test_loose_and_near_points_and_what_is_no_number(notes: list[Note]) -> None:
 
 def test_every_repair_is_an_operator() -> None:
     sheet = Geo.of(np.zeros((4, 3)), Topology(4, [0, 3], [0, 1, 2]))
-    for one in find_troubles(sheet):
+    for one in find_defects(sheet):
         assert one.repair is None or find_operator(one.repair[0])
 
 

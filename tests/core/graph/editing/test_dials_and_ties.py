@@ -8,7 +8,15 @@ import pytest
 
 from reticula.core.errors import GraphError, ReticulaError
 from reticula.core.graph import Evaluator, check_structure, run_graph
-from reticula.core.graph.editing import followers, make_dial, rename_dial, rename_node, rename_port, set_free, tie
+from reticula.core.graph.editing import (
+    followers,
+    link_parameter,
+    make_dial,
+    rename_dial,
+    rename_node,
+    rename_port,
+    unbind_parameter,
+)
 from reticula.core.graph.nesting.dials import dial_of
 from reticula.core.operators import OPERATORS
 from tests.core.graph.building import graph, node
@@ -33,7 +41,7 @@ def test_a_dial_may_be_made_from_three_levels_down() -> None:
     assert made["nodes"]["top"]["graph"]["nodes"]["deep"]["parameters"] == {"ring_size": {"dial": "ring_size"}}
     assert run_graph(made, node="top").digest == before
     assert run_graph(made, node="top", dials={"ring_size": 2.0}).bounds[1, 0] > 2.0
-    freed = set_free(made, "top/deep", "ring", "radius")
+    freed = unbind_parameter(made, "top/deep", "ring", "radius")
     assert freed["nodes"]["top"]["graph"]["nodes"]["deep"]["graph"]["nodes"]["ring"]["parameters"]["radius"] == 0.7
     with pytest.raises(GraphError, match="there are only 2 graphs around"):
         make_dial(nested(), "top/deep", "ring", "radius", up=3)
@@ -85,16 +93,16 @@ def test_a_formula_that_varies_is_handed_on() -> None:
 
 def test_a_tie_follows_and_is_seen_from_both_sides() -> None:
     made = graph({"rings": node("torus", radius=2.0), "ball": node("sphere")})
-    made = tie(made, "", "ball", "radius", "rings", "radius")
+    made = link_parameter(made, "", "ball", "radius", "rings", "radius")
     assert followers(made) == {"rings": {"radius": ["ball"]}}
     made, new = rename_node(made, "", "rings", "Guide rings")
     assert made["nodes"]["ball"]["parameters"]["radius"] == {"formula": "guide_rings.radius"}
     assert run_graph(made, node="ball").bounds[1, 0] == pytest.approx(2.0, abs=0.05)
     assert new == "guide_rings"
     with pytest.raises(GraphError, match=r"circle: .*guide_rings\.radius.*ball\.radius"):
-        tie(made, "", "guide_rings", "radius", "ball", "radius")
+        link_parameter(made, "", "guide_rings", "radius", "ball", "radius")
     with pytest.raises(GraphError, match="cannot follow itself"):
-        tie(made, "", "ball", "radius", "ball", "radius")
+        link_parameter(made, "", "ball", "radius", "ball", "radius")
 
 
 def test_ties_that_cannot_be_made_say_why() -> None:
@@ -107,11 +115,11 @@ def test_ties_that_cannot_be_made_say_why() -> None:
         }
     )
     with pytest.raises(GraphError, match="takes no formula, so it can follow nothing"):
-        tie(made, "", "g", "name", "t", "move")
+        link_parameter(made, "", "g", "name", "t", "move")
     with pytest.raises(GraphError, match=r"'e\.distance' has no plain value"):
-        tie(made, "", "t", "move", "e", "distance")
+        link_parameter(made, "", "t", "move", "e", "distance")
     made["nodes"]["t"]["parameters"]["move"] = [1.0, 2.0, 3.0]
-    assert tie(made, "", "e", "distance", "t", "move")["nodes"]["e"]["parameters"]["distance"] == {
+    assert link_parameter(made, "", "e", "distance", "t", "move")["nodes"]["e"]["parameters"]["distance"] == {
         "formula": "t.move.x"
     }
 

@@ -10,8 +10,8 @@ import pytest
 
 from reticula.core.errors import FormulaError, GraphError
 from reticula.core.graph import Evaluator
-from reticula.core.graph.values.formula_to_nodes import draw_formula, draw_script
-from reticula.core.graph.values.nodes_to_formula import chain_text, written_out
+from reticula.core.graph.values.formula_to_nodes import formula_to_nodes, script_to_nodes
+from reticula.core.graph.values.nodes_to_formula import nodes_to_formula, wires_to_formulas
 
 WIRED: dict[str, Any] = {
     "sheet": {"operator": "grid", "parameters": {"cells": [6, 6]}},
@@ -28,7 +28,7 @@ def document(nodes: dict[str, Any], looking_at: str | None = None) -> dict[str, 
 
 
 def test_shared_values_are_written_once() -> None:
-    assert chain_text(document(WIRED), "choice") == (
+    assert nodes_to_formula(document(WIRED), "choice") == (
         "fine_value = noise((position) * 2.0, 3)\n"
         "test_value = fine_value > 0.0\n"
         "square_value = fine_value * fine_value\n"
@@ -43,7 +43,7 @@ def test_a_long_chain_of_shared_values_stays_short() -> None:
             "operator": "maths_value",
             "parameters": {"how": "+", "a": {"wire": f"n{i - 1}"}, "b": {"wire": f"n{i - 1}"}},
         }
-    assert len(chain_text(document(nodes), "n59").split("\n")) == 60
+    assert len(nodes_to_formula(document(nodes), "n59").split("\n")) == 60
 
 
 def test_wires_drive_any_parameter() -> None:
@@ -100,7 +100,7 @@ def test_what_is_wrong_is_said_at_the_node_that_is_fed(change: dict[str, Any], m
 
 def test_documents_without_wires_are_left_alone() -> None:
     plain = document({"sheet": WIRED["sheet"]})
-    made, troubles = written_out(plain)
+    made, troubles = wires_to_formulas(plain)
     assert made is plain
     assert troubles == {}
 
@@ -122,7 +122,7 @@ def test_a_formula_drawn_and_written_again_gives_the_same(formula: str) -> None:
         "sheet": WIRED["sheet"],
         "raised": {"operator": "displace", "inputs": {"geo": ["sheet"]}, "parameters": {"value": {"formula": formula}}},
     }
-    drawn = draw_formula(document(nodes), "raised", "value")
+    drawn = formula_to_nodes(document(nodes), "raised", "value")
     wired = {**nodes, **drawn.nodes, "raised": {**nodes["raised"], "parameters": {"value": drawn.value}}}
     assert len(drawn.nodes) > 1
     first, second = (
@@ -130,7 +130,7 @@ def test_a_formula_drawn_and_written_again_gives_the_same(formula: str) -> None:
         Evaluator().evaluate(document(wired)).geo("raised"),
     )
     assert first.digest == second.digest
-    text = chain_text(document(wired), drawn.value["wire"])
+    text = nodes_to_formula(document(wired), drawn.value["wire"])
     again = {**nodes, "raised": {**nodes["raised"], "parameters": {"value": {"formula": text}}}}
     assert Evaluator().evaluate(document(again)).geo("raised").digest == first.digest
 
@@ -144,7 +144,7 @@ def test_conditions_are_drawn_too() -> None:
             "parameters": {"where": "area > 0 and index % 3 == 1"},
         },
     }
-    drawn = draw_formula(document(nodes), "marked", "where")
+    drawn = formula_to_nodes(document(nodes), "marked", "where")
     wired = {**nodes, **drawn.nodes, "marked": {**nodes["marked"], "parameters": {"where": drawn.value}}}
     assert Evaluator().evaluate(document(wired)).geo("marked").group("face", "marked").sum() == 12
 
@@ -173,7 +173,7 @@ def with_script(source: str, **parameters: Any) -> dict[str, Any]:
 
 def test_a_script_without_loops_is_drawn_as_nodes() -> None:
     given = with_script(SCRIPT, controls={"amount": 0.7})
-    drawn = draw_script(given, "own")
+    drawn = script_to_nodes(given, "own")
     assert drawn.last is not None
     done = Evaluator().evaluate({**given, "nodes": {**given["nodes"], **drawn.nodes}})
     script, nodes = done.geo("own"), done.geo(drawn.last)
@@ -192,14 +192,14 @@ def test_a_script_without_loops_is_drawn_as_nodes() -> None:
 )
 def test_what_cannot_be_drawn_is_said(source: str, message: str) -> None:
     with pytest.raises(FormulaError, match=message):
-        draw_script(with_script(source), "own")
+        script_to_nodes(with_script(source), "own")
 
 
 def test_attributes_that_read_each_other_cannot_be_set_one_after_the_other() -> None:
     nodes = with_script("a = u\nhere.u = v\nhere.v = a")
     with pytest.raises(GraphError, match="read each other"):
-        draw_script(nodes, "own")
+        script_to_nodes(nodes, "own")
     with pytest.raises(GraphError, match="runs once"):
-        draw_script(with_script("here.a = 1", each="once"), "own")
+        script_to_nodes(with_script("here.a = 1", each="once"), "own")
     with pytest.raises(GraphError, match="holds no formula"):
-        draw_formula(document({"sheet": WIRED["sheet"]}), "sheet", "cells")
+        formula_to_nodes(document({"sheet": WIRED["sheet"]}), "sheet", "cells")

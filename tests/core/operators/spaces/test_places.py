@@ -7,7 +7,7 @@ from reticula.core import Geo, ops
 from reticula.core.diagnostics import Note
 from reticula.core.errors import ParameterError
 from reticula.core.geometry.edit.affine import SPEED
-from reticula.core.geometry.edit.placement import brought, place_of, settled, to_own
+from reticula.core.geometry.edit.placement import in_space_of, place_of, to_own_space, to_world
 
 
 @pytest.fixture
@@ -67,10 +67,10 @@ def test_places_add_up_and_are_told(notes: list[Note]) -> None:
 
 def test_what_is_seen_is_kept_and_shared(ball: Geo) -> None:
     here = ops.set_place(ops.box(), move=(1, 0, 0))
-    assert brought(ball, here) is brought(ball, here)
-    assert brought(ball, ops.box()) is ball
-    assert settled(ball) is ball
-    np.testing.assert_allclose(to_own(here, np.array([1.0, 2.0, 3.0])), [0, 2, 3])
+    assert in_space_of(ball, here) is in_space_of(ball, here)
+    assert in_space_of(ball, ops.box()) is ball
+    assert to_world(ball) is ball
+    np.testing.assert_allclose(to_own_space(here, np.array([1.0, 2.0, 3.0])), [0, 2, 3])
 
 
 def test_templates_are_not_moved(notes: list[Note]) -> None:
@@ -86,7 +86,7 @@ def test_stored_values_turn_along() -> None:
         velocity=np.array([[2.0, 0, 0]]),
         rotation=np.array([[0, 0, 0, 1.0]]),
     )
-    seen = settled(ops.set_place(arrow, turn=(0, 0, 90), scale=(2, 2, 2)))
+    seen = to_world(ops.set_place(arrow, turn=(0, 0, 90), scale=(2, 2, 2)))
     np.testing.assert_allclose(seen.positions, [[0, 2, 0]], atol=1e-12)
     np.testing.assert_allclose(seen.attribute("point", "normal"), [[0, 1, 0]], atol=1e-12)
     np.testing.assert_allclose(seen.attribute("point", SPEED), [[0, 4, 0]], atol=1e-12)

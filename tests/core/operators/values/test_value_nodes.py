@@ -9,7 +9,7 @@ import pytest
 
 from reticula.core.errors import ParameterError
 from reticula.core.graph import Evaluator
-from reticula.core.graph.values.nodes_to_formula import chain_text
+from reticula.core.graph.values.nodes_to_formula import nodes_to_formula
 from reticula.core.language import evaluate
 from reticula.core.operators import OPERATORS
 from tests.core.language.studio import reef, sheet
@@ -49,7 +49,7 @@ def test_all_are_tried() -> None:
 
 @pytest.mark.parametrize(("name", "parameters", "wanted"), WRITTEN)
 def test_what_it_writes(name: str, parameters: dict[str, Any], wanted: str) -> None:
-    text = chain_text(document({"f": {"operator": name, "parameters": parameters}}), "f")
+    text = nodes_to_formula(document({"f": {"operator": name, "parameters": parameters}}), "f")
     assert text == wanted
     made = evaluate(text, sheet(), "point", inputs={"source": reef()})
     assert len(made.array) == 49
@@ -57,7 +57,7 @@ def test_what_it_writes(name: str, parameters: dict[str, Any], wanted: str) -> N
 
 @pytest.mark.parametrize("entry", VALUE_NODES, ids=lambda entry: entry.name)
 def test_defaults_give_a_value(entry: Any) -> None:
-    text = chain_text(document({"f": {"operator": entry.name}}), "f")
+    text = nodes_to_formula(document({"f": {"operator": entry.name}}), "f")
     if "a * b" not in text:
         evaluate(text, sheet(), "point", inputs={"source": reef()})
     assert entry.describe()["makes_value"]

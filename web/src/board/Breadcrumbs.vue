@@ -1,0 +1,66 @@
+<script setup lang="ts">
+/** Where one is: the graph, and the graphs inside it that one went into; and which round of a loop is looked at. */
+import { computed } from 'vue'
+import { useGraph } from '../stores/useGraph'
+import { levelOf, nodeOf } from '../model/levels'
+
+const graph = useGraph()
+
+const steps = computed(() =>
+  graph.path.value.map((step, number) => {
+    const around = levelOf(graph.root.value, graph.path.value.slice(0, number)).graph
+    const node = around.nodes[nodeOf(step)]
+    return { title: node?.title || nodeOf(step), operator: node?.operator ?? '', round: step.split('@')[1] ?? null }
+  }),
+)
+const last = computed(() => steps.value.at(-1))
+const loops = computed(() => ['repeat', 'for_each'].includes(last.value?.operator ?? ''))
+
+function choose(event: Event) {
+  const text = (event.target as HTMLInputElement).value.trim()
+  graph.goRound(/^\d+$/.test(text) ? Number(text) : null)
+}
+</script>
+
+<template>
+  <nav v-if="steps.length" class="trail" aria-label="Where you are" data-test="trail">
+    <button class="plain" data-test="leave-0" title="Back to the graph itself" @click="graph.leave(0)">{{ graph.root.value.title || 'Graph' }}</button>
+    <template v-for="(step, number) in steps" :key="number">
+      <span class="faint">›</span>
+      <button class="plain" :aria-current="number === steps.length - 1 ? 'location' : undefined" :data-test="`leave-${number + 1}`" @click="graph.leave(number + 1)">{{ step.title }}</button>
+    </template>
+    <label v-if="loops" class="round faint">{{ last?.operator === 'repeat' ? 'round' : 'part' }} <input class="text" type="number" min="0" :value="last?.round ?? ''" placeholder="last" :aria-label="last?.operator === 'repeat' ? 'Round' : 'Part'" data-test="round" @change="choose" /></label>
+    <span v-if="graph.fixed.value" class="faint fixed">published, cannot be changed</span>
+    <button class="plain boxed up" data-test="go-out" title="Out of this graph (U)" @click="graph.leave(steps.length - 1)">Out</button>
+  </nav>
+</template>
+
+<style scoped>
+.trail {
+  display: flex;
+  flex-wrap: wrap;
+  align-items: center;
+  gap: 2px;
+  padding: 3px 10px;
+  border-bottom: 1px solid var(--accent);
+  background: var(--accent-wash);
+  font-size: 13px;
+}
+.plain {
+  padding: 0 6px;
+  min-height: 25px;
+}
+.plain[aria-current] {
+  font-weight: 700;
+}
+.round input {
+  width: 62px;
+  min-height: 24px;
+}
+.fixed {
+  margin-left: 6px;
+}
+.up {
+  margin-left: auto;
+}
+</style>

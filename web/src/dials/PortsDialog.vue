@@ -1,0 +1,119 @@
+<script setup lang="ts">
+/** The edge of a graph: its inputs and outputs with their names, help and order, and what must hold. */
+import { ElDialog } from 'element-plus'
+import { computed } from 'vue'
+import { freeName, type Port } from '../model/document'
+import { useChanges } from '../stores/useChanges'
+import { useGraph } from '../stores/useGraph'
+import { useCatalogue } from '../stores/useCatalogue'
+import ConditionRows from './ConditionRows.vue'
+
+type Side = 'inputs' | 'outputs'
+const emit = defineEmits<{ close: [] }>()
+const graph = useGraph()
+const changes = useChanges()
+const { operatorOf } = useCatalogue()
+
+const inputs = computed(() => graph.document.value.inputs ?? [])
+const outputs = computed(() => graph.document.value.outputs ?? [])
+/** What can feed an output. */
+const feeds = computed(() =>
+  Object.entries(graph.document.value.nodes).flatMap(([id, node]) => {
+    const declared = operatorOf(node)
+    if (!declared || declared.makes_value) return []
+    return declared.outputs.map((output, number) => ({ value: number ? `${id}:${output.name}` : id, label: `${node.title || id}${declared.outputs.length > 1 ? ` · ${output.name}` : ''}` }))
+  }),
+)
+
+function set(side: Side, at: number, values: Partial<Port>) {
+  graph.edit(`change the ${side}`, (next) => Object.assign(next[side]![at]!, values))
+}
+
+async function rename(side: Side, port: string, name: string) {
+  if (name.trim() && name.trim() !== port) await changes.make(`rename ${port}`, 'rename port', { side, port, name: name.trim() })
+}
+
+function move(side: Side, at: number, by: number) {
+  graph.edit(`order the ${side}`, (next) => {
+    const list = next[side]!
+    const [entry] = list.splice(at, 1)
+    list.splice(at + by, 0, entry!)
+  })
+}
+
+function add(side: Side) {
+  graph.edit(side === 'inputs' ? 'add an input' : 'add an output', (next) => {
+    const list = (next[side] ??= [])
+    const name = freeName('geo', list.map((entry) => entry.name)) // prettier-ignore
+    list.push(side === 'inputs' ? { name, help: '' } : { name, help: '', feed: next.looking_at ?? Object.keys(next.nodes).at(-1) ?? '' })
+    if (side === 'inputs') next.nodes[freeName(`in_${name}`, Object.keys(next.nodes))] = { operator: 'input', parameters: { name } }
+  })
+}
+
+function drop(side: Side, at: number) {
+  graph.edit(side === 'inputs' ? 'remove an input' : 'remove an output', (next) => next[side]!.splice(at, 1))
+}
+</script>
+
+<template>
+  <ElDialog model-value title="Edge of this graph" width="720" append-to-body @close="emit('close')">
+    <p class="faint">What goes in and comes out where this graph is used as an operator: folded, in a loop, or published.</p>
+    <template v-for="side in ['inputs', 'outputs'] as const" :key="side">
+      <h3>{{ side === 'inputs' ? 'Inputs' : 'Outputs' }}</h3>
+      <div v-for="(port, at) in side === 'inputs' ? inputs : outputs" :key="port.name" class="port" :data-test="`${side}-${port.name}`">
+        <input class="text mono name" :value="port.name" aria-label="Name" @change="rename(side, port.name, ($event.target as HTMLInputElement).value)" />
+        <select v-if="side === 'outputs'" class="text" :value="port.feed" aria-label="Comes from" @change="set(side, at, { feed: ($event.target as HTMLSelectElement).value })">
+          <option value="">nothing yet</option>
+          <option v-for="feed in feeds" :key="feed.value" :value="feed.value">{{ feed.label }}</option>
+        </select>
+        <label v-else class="may"><input type="checkbox" :checked="port.optional" @change="set(side, at, { optional: ($event.target as HTMLInputElement).checked })" /> may stay empty</label>
+        <input class="text grow" :value="port.help" aria-label="Help" placeholder="what it is for" @change="set(side, at, { help: ($event.target as HTMLInputElement).value })" />
+        <button class="plain" :disabled="at === 0" aria-label="Further up" title="Further up" @click="move(side, at, -1)">↑</button>
+        <button class="plain" :disabled="at === (side === 'inputs' ? inputs : outputs).length - 1" aria-label="Further down" title="Further down" @click="move(side, at, 1)">↓</button>
+        <button class="plain" :aria-label="`Remove ${port.name}`" title="Remove" @click="drop(side, at)">×</button>
+        <ConditionRows v-if="side === 'inputs'" class="wide" :conditions="port.expects ?? []" :inputs="inputs.map((entry) => entry.name)" @change="set(side, at, { expects: $event })" />
+      </div>
+      <button class="plain boxed" :data-test="`add-${side}`" @click="add(side)">+ {{ side === 'inputs' ? 'input' : 'output' }}</button>
+    </template>
+    <h3>What it promises of its outputs</h3>
+    <ConditionRows :conditions="graph.document.value.contracts ?? []" :inputs="inputs.map((entry) => entry.name)" :outputs="outputs.map((entry) => entry.name)" @change="graph.edit('change what it promises', (next) => (next.contracts = $event))" />
+  </ElDialog>
+</template>
+
+<style scoped>
+h3 {
+  margin: 12px 0 5px;
+  font-size: 14px;
+}
+p {
+  margin: 0;
+}
+.port {
+  display: flex;
+  flex-wrap: wrap;
+  align-items: center;
+  gap: 5px;
+  margin-bottom: 6px;
+}
+.name {
+  width: 110px;
+}
+.may {
+  display: inline-flex;
+  gap: 4px;
+  font-size: 13px;
+}
+.grow {
+  flex: 1;
+}
+.wide {
+  flex: 1 1 100%;
+  padding-left: 12px;
+}
+.port .plain {
+  padding: 0 6px;
+}
+select {
+  max-width: 170px;
+}
+</style>

@@ -1,0 +1,125 @@
+<script setup lang="ts">
+/** A colour gradient: drag its stops, double-click for a new one, Delete removes the chosen one. */
+import { computed, ref } from 'vue'
+import { addStop, css, fromHex, moveStop, toHex, type Stop } from '../model/gradient'
+
+const props = defineProps<{ value: Stop[]; label: string }>()
+const emit = defineEmits<{ preview: [value: Stop[]]; commit: [value: Stop[]] }>()
+
+const strip = ref<HTMLElement>()
+const chosen = ref(0)
+const stop = computed(() => props.value[chosen.value])
+
+function shareOf(event: MouseEvent): number {
+  const box = strip.value!.getBoundingClientRect()
+  return Math.min(Math.max((event.clientX - box.left) / box.width, 0), 1)
+}
+
+function grab(event: PointerEvent, index: number) {
+  chosen.value = index
+  const target = event.target as HTMLElement
+  target.setPointerCapture(event.pointerId)
+  target.focus()
+  let last = props.value
+  const move = (next: PointerEvent) => {
+    last = moveStop(props.value, index, shareOf(next))
+    emit('preview', last)
+  }
+  const end = () => {
+    target.removeEventListener('pointermove', move)
+    if (last !== props.value) emit('commit', last)
+  }
+  target.addEventListener('pointermove', move)
+  target.addEventListener('pointerup', end, { once: true })
+}
+
+function add(event: MouseEvent) {
+  const next = addStop(props.value, shareOf(event))
+  chosen.value = next.findIndex((entry) => !props.value.includes(entry))
+  emit('commit', next)
+}
+
+function key(event: KeyboardEvent, index: number) {
+  const step = { ArrowLeft: -0.02, ArrowRight: 0.02 }[event.key]
+  if (step) emit('commit', moveStop(props.value, index, props.value[index]![0] + step))
+  else if ((event.key === 'Delete' || event.key === 'Backspace') && props.value.length > 1) {
+    chosen.value = 0
+    emit('commit', props.value.filter((_, i) => i !== index)) // prettier-ignore
+  } else return
+  event.preventDefault()
+  event.stopPropagation()
+}
+
+function paint(event: Event, final: boolean) {
+  const color = fromHex((event.target as HTMLInputElement).value)
+  const next = props.value.map((entry, i) => (i === chosen.value ? [entry[0], ...color, entry[4]] : entry) as Stop)
+  if (final) emit('commit', next)
+  else emit('preview', next)
+}
+</script>
+
+<template>
+  <div class="gradient" role="group" :aria-label="label" data-test="gradient">
+    <div ref="strip" class="strip" :style="{ backgroundImage: css(value) }" title="Double-click adds a stop" @dblclick="add">
+      <button
+        v-for="(entry, index) in value" :key="index" class="stop" :class="{ chosen: chosen === index }" :style="{ left: `${entry[0] * 100}%`, background: toHex(entry.slice(1)) }"
+        :aria-label="`stop ${index + 1} at ${entry[0]}`" @pointerdown.stop.prevent="grab($event, index)" @keydown="key($event, index)" @focus="chosen = index"
+      />
+    </div>
+    <p v-if="stop" class="hint">
+      <label>colour <input type="color" :value="toHex(stop.slice(1))" :aria-label="`${label}: colour of stop ${chosen + 1}`" @input="paint($event, false)" @change="paint($event, true)" /></label>
+      <span>stop {{ chosen + 1 }} of {{ value.length }} at {{ stop[0] }}</span>
+    </p>
+  </div>
+</template>
+
+<style scoped>
+.gradient {
+  flex: 1;
+  min-width: 0;
+  padding: 2px 6px 0;
+}
+.strip {
+  position: relative;
+  height: 22px;
+  margin-bottom: 6px;
+  border: 1px solid var(--line);
+  border-radius: 3px;
+  touch-action: none;
+}
+.stop {
+  position: absolute;
+  top: 9px;
+  width: 12px;
+  height: 18px;
+  padding: 0;
+  margin-left: -6px;
+  border: 1.6px solid var(--ink);
+  border-radius: 3px;
+  cursor: ew-resize;
+}
+.stop.chosen {
+  outline: 2px solid var(--accent);
+  outline-offset: 1px;
+}
+.hint {
+  display: flex;
+  justify-content: space-between;
+  align-items: center;
+  margin: 10px 0 0;
+  color: var(--faint-ink);
+  font-size: 12px;
+}
+.hint label {
+  display: flex;
+  align-items: center;
+  gap: 6px;
+}
+input {
+  width: 34px;
+  height: 22px;
+  padding: 0;
+  border: 1px solid var(--line);
+  background: none;
+}
+</style>

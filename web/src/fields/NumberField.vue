@@ -1,0 +1,135 @@
+<script setup lang="ts">
+/** A number: dragged on its slider, typed, stepped with the arrow keys, or a formula. */
+import { computed, ref } from 'vue'
+import FormulaHelp from '../text/FormulaHelp.vue'
+import { useCaret } from '../text/useCaret'
+import { fromText, isFormula, stepped, toText } from '../model/formula'
+import { useTypedText } from './useTypedText'
+
+const props = defineProps<{
+  value: unknown
+  label: string
+  soft?: number[] | null
+  low?: number | null
+  high?: number | null
+  step?: number | null
+  unit?: string
+  whole?: boolean
+  formulas?: boolean
+  invalid?: boolean
+  noSlider?: boolean
+  /** What a formula can read here. */
+  options?: string[]
+  /** The parameter's name, if its formula is looked at while it is written. */
+  parameter?: string
+}>()
+const emit = defineEmits<{ preview: [value: unknown]; commit: [value: unknown] }>()
+
+const { text, begin, end, back } = useTypedText(() => props.value, toText)
+
+const caret = useCaret()
+const help = ref<InstanceType<typeof FormulaHelp>>()
+
+function complete(next: string, cursor: number) {
+  text.value = next
+  typed()
+  caret.move(cursor)
+}
+
+const formula = computed(() => typeof fromText(text.value) !== 'number')
+const step = computed(() => props.step ?? (props.whole ? 1 : 0.01))
+const range = computed(() => {
+  const value = typeof props.value === 'number' ? props.value : 0
+  const [low, high] = props.soft ?? [0, 1]
+  return [Math.min(low!, value), Math.max(high!, value)]
+})
+
+function typed() {
+  begin()
+  const value = fromText(text.value)
+  if (typeof value === 'number' || props.formulas) emit('preview', value)
+}
+
+function settle() {
+  if (!end()) return
+  const value = fromText(text.value)
+  if (typeof value === 'number' || (props.formulas && text.value.trim())) emit('commit', value)
+  else text.value = toText(props.value)
+}
+
+function choose(event: Event) {
+  const select = event.target as HTMLSelectElement
+  if (select.value) emit('commit', { formula: `${text.value.trim()} ${select.value}` })
+  select.value = ''
+}
+
+function key(event: KeyboardEvent) {
+  if (help.value?.key(event)) return
+  if (event.key === 'Enter' && !event.shiftKey) {
+    event.preventDefault()
+    settle()
+    ;(event.target as HTMLElement).blur()
+  } else if (event.key === 'Escape') {
+    emit('commit', back())
+  } else if ((event.key === 'ArrowUp' || event.key === 'ArrowDown') && typeof fromText(text.value) === 'number') {
+    event.preventDefault()
+    const steps = (event.key === 'ArrowUp' ? 1 : -1) * (event.shiftKey ? 10 : 1)
+    emit('commit', stepped(fromText(text.value) as number, steps, step.value, props.low, props.high))
+  }
+}
+</script>
+
+<template>
+  <div class="number">
+    <textarea v-if="formulas" ref="area" v-model="text" class="text mono" :class="{ short: !formula }" rows="1" :aria-label="label" :aria-invalid="invalid" spellcheck="false" @input="typed" @blur="((caret.focused.value = false), settle())" @keydown="key" v-on="caret.listeners" />
+    <input v-else v-model="text" class="text mono short" :aria-label="label" :aria-invalid="invalid" inputmode="decimal" spellcheck="false" @input="typed" @blur="settle" @keydown="key" />
+    <select v-if="formula && options?.length" class="text pick" :aria-label="`${label}: what exists`" title="What exists on the input" @change="choose">
+      <option value="" />
+      <option v-for="option in options" :key="option" :value="option">{{ option }}</option>
+    </select>
+    <span v-if="unit && !formula" class="faint unit">{{ unit }}</span>
+    <input
+      v-if="!isFormula(value) && !formula && !noSlider" class="slide" type="range" :min="range[0]" :max="range[1]" :step="step" :value="value as number" :aria-label="`${label} slider`"
+      @input="emit('preview', Number(($event.target as HTMLInputElement).value))" @change="emit('commit', Number(($event.target as HTMLInputElement).value))"
+    />
+    <FormulaHelp v-if="parameter && formula && caret.focused.value" ref="help" :text="text" :cursor="caret.at.value" :parameter="parameter" @choose="complete" />
+  </div>
+</template>
+
+<style scoped>
+.number {
+  display: flex;
+  flex-wrap: wrap;
+  align-items: center;
+  gap: 6px;
+  flex: 1;
+  min-width: 0;
+}
+textarea {
+  flex: 1 1 60px;
+  min-width: 0;
+  resize: none;
+  overflow: auto;
+  line-height: 1.35;
+}
+.short {
+  width: 78px;
+  flex: 0 1 78px;
+}
+.pick {
+  align-self: flex-start;
+  width: 24px;
+  padding: 0;
+}
+.slide {
+  flex: 1;
+  min-width: 40px;
+  accent-color: var(--accent);
+}
+.unit {
+  flex: none;
+}
+[aria-invalid='true'] {
+  border-color: var(--bad);
+}
+</style>

@@ -1,0 +1,18 @@
+/** What the bench provides to cards deep inside the board. */
+import type { InjectionKey, Ref } from 'vue'
+import type { Pair } from '../model/parameterLinks'
+
+/** Names of the project's shapes. */
+export const shapesKey: InjectionKey<Ref<string[]>> = Symbol('shapes')
+
+/** Opens the text of a script card in the drawer. */
+export const scriptKey: InjectionKey<(node: string) => void> = Symbol('script')
+
+/** Who follows whom in the graph that is worked on. */
+export const tiesKey: InjectionKey<Ref<Map<string, Pair[]>>> = Symbol('ties')
+
+/** Opens the form in which a folded card is published. */
+export const publishKey: InjectionKey<(node: string) => void> = Symbol('publish')
+
+/** Adds a card after the one that is looked at. */
+export const addCardKey: InjectionKey<(operator: string, parameters?: Record<string, unknown>) => void> = Symbol('add card')

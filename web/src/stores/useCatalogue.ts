@@ -1,0 +1,42 @@
+/** All operators and functions, loaded once, and again when something was published or imported. */
+import { reactive } from 'vue'
+import { api, type OperatorList, type OperatorState, type ParameterState } from '../api/client'
+import type { GraphNode } from '../model/document'
+import { describeNested } from '../model/nestedOperator'
+
+const catalogue = reactive<OperatorList>({ operators: [], functions: [], formats: {} })
+
+function operator(name: string): OperatorState | undefined {
+  return catalogue.operators.find((entry) => entry.name === name)
+}
+
+export function useCatalogue() {
+  return {
+    catalogue,
+    load: async () => Object.assign(catalogue, await api.operators()),
+    operator,
+
+    /** The operator of a node, with the inputs, outputs and dials of the graph that it holds. */
+    operatorOf(node: GraphNode | undefined): OperatorState | undefined {
+      const base = node && operator(node.operator)
+      return base?.holds_graph ? describeNested(base, node!.graph) : base
+    },
+
+    /** The newest release of a published operator, if it is newer than the one that a node runs and was not left. */
+    newer(node: GraphNode | undefined): string | null {
+      const published = node && operator(node.operator)?.published
+      const newest = published?.releases.at(-1)
+      return published && newest && newest !== published.release && !node!.left?.includes(newest) ? newest : null
+    },
+  }
+}
+
+/** Whether a parameter matters, given the values of its siblings, which must matter themselves. */
+export function isShown(parameter: ParameterState, operator: OperatorState, given: Record<string, unknown>): boolean {
+  const rule = parameter.shown_when
+  if (!rule) return true
+  const sibling = operator.parameters.find((entry) => entry.name === rule.parameter)
+  if (sibling && !isShown(sibling, operator, given)) return false
+  const value = given[rule.parameter] ?? sibling?.default
+  return Array.isArray(rule.value) ? rule.value.includes(value) : value === rule.value
+}

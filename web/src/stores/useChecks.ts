@@ -1,0 +1,60 @@
+/** What is wrong with each card's result, in numbers: asked for when an evaluation has come to rest, never while something is dragged. */
+import { watchDebounced } from '@vueuse/core'
+import { effectScope, shallowRef } from 'vue'
+import { api } from '../api/client'
+import { useEvaluation } from './useEvaluation'
+import { useGraph } from './useGraph'
+
+export interface CheckCount {
+  name: string
+  kind: string
+  count: number
+  help: string
+}
+
+const REST_MS = 500
+const known = shallowRef<Record<string, { key: string; skipped: boolean; found: CheckCount[] }>>({})
+let following = false
+
+/** Begin to follow the evaluations, for as long as the page lives: not only as long as the card that asked first. */
+function follow(): void {
+  if (following) return
+  following = true
+  effectScope(true).run(watchEvaluations)
+}
+
+function watchEvaluations(): void {
+  const graph = useGraph()
+  const { reports, running, channel } = useEvaluation()
+  let newest = 0
+  watchDebounced(
+    [reports, running],
+    async () => {
+      const id = graph.state.value?.id
+      if (!id || running.value || graph.draft.value.length) return
+      const stale = Object.entries(reports.value).some(([node, report]) => report.state === 'done' && known.value[node]?.key !== report.key)
+      if (!stale) return
+      const number = ++newest
+      const answer = await api.checks(id, channel, graph.basis()).catch(() => null)
+      if (answer && number === newest && Object.keys(answer.nodes).length) known.value = answer.nodes
+    },
+    { debounce: REST_MS },
+  )
+}
+
+export function useChecks() {
+  follow()
+  return {
+    /** What was found wrong with the result that a card has now; nothing while that is not known. */
+    of(node: string, key: string | undefined): CheckCount[] {
+      const entry = known.value[node]
+      return entry && entry.key === key ? entry.found : []
+    },
+
+    /** Whether the result is too large to be checked without being asked for. */
+    isLeftOut(node: string, key: string | undefined): boolean {
+      const entry = known.value[node]
+      return entry?.key === key && (entry?.skipped ?? false)
+    },
+  }
+}

@@ -1,0 +1,38 @@
+/** The way of operators into and out of the catalogue: what is open for that, and what happens after it. */
+import { ref, shallowRef } from 'vue'
+import { api, type ReviewState } from '../api/client'
+import { tell } from './useChanges'
+
+const browsing = ref(false)
+const shownOperator = ref('')
+const publishing = ref<string | null>(null)
+const review = shallowRef<ReviewState | null>(null)
+
+async function look(ask: Promise<ReviewState>): Promise<void> {
+  try {
+    review.value = await ask
+  } catch (error) {
+    tell(error)
+  }
+}
+
+function show(operator: string): void {
+  shownOperator.value = operator
+  browsing.value = true
+}
+
+export function usePackages() {
+  return {
+    browsing, shownOperator, publishing, review,
+    reviewFile: (file: File) => look(api.reviewPackage(file)),
+    fetchPackage: (operator: string) => look(api.fetchFromDepot(operator)),
+    published(operator: string): void {
+      publishing.value = null
+      show(operator)
+    },
+    imported(operator: string): void {
+      review.value = null
+      show(operator)
+    },
+  } // prettier-ignore
+}

@@ -1,0 +1,79 @@
+/** The open project: its graphs and shapes, and the way to open another. The address of the page names the graph. */
+import { computed, ref } from 'vue'
+import { api, type AssetState, type Schemas } from '../api/client'
+import { useGraph } from './useGraph'
+
+const projects = ref<Schemas['ProjectState'][]>([])
+const graphs = ref<Schemas['GraphSummary'][]>([])
+const shapes = ref<AssetState[]>([])
+const project = ref<Schemas['ProjectState'] | null>(null)
+const graph = useGraph()
+
+async function openProject(id: string): Promise<void> {
+  project.value = projects.value.find((entry) => entry.id === id) ?? null
+  const [listed, stored] = await Promise.all([api.graphs(id), api.assets(id)])
+  graphs.value = listed.graphs
+  shapes.value = stored.assets
+}
+
+async function openGraph(id: string): Promise<void> {
+  await graph.open(id)
+  history.replaceState(null, '', `#${id}`)
+}
+
+export function useProject() {
+  return {
+    projects, graphs, shapes, project,
+    shapeNames: computed(() => shapes.value.map((shape) => shape.name)),
+
+    /** Open what the address names, else the first graph of the first project. */
+    async start(): Promise<void> {
+      projects.value = (await api.projects()).projects
+      if (!projects.value.length) projects.value = [await api.makeProject('My project')]
+      const wanted = location.hash.slice(1)
+      const there = wanted ? await api.graph(wanted).catch(() => null) : null
+      await openProject(there?.project_id ?? projects.value[0]!.id)
+      if (there) return openGraph(there.id)
+      if (!graphs.value.length) graphs.value = [await api.makeGraph(project.value!.id, 'Untitled')]
+      await openGraph(graphs.value[0]!.id)
+    },
+
+    openGraph,
+
+    async switchProject(id: string): Promise<void> {
+      await openProject(id)
+      if (!graphs.value.length) graphs.value = [await api.makeGraph(id, 'Untitled')]
+      await openGraph(graphs.value[0]!.id)
+    },
+
+    async addProject(title: string): Promise<void> {
+      const made = await api.makeProject(title)
+      projects.value = [...projects.value, made]
+      await openProject(made.id)
+      const first = await api.makeGraph(made.id, 'Untitled')
+      graphs.value = [first]
+      await openGraph(first.id)
+    },
+
+    async addGraph(title: string): Promise<void> {
+      const made = await api.makeGraph(project.value!.id, title)
+      graphs.value = [...graphs.value, made]
+      await openGraph(made.id)
+    },
+
+    async upload(file: File): Promise<AssetState> {
+      const made = await api.upload(project.value!.id, file)
+      shapes.value = [...shapes.value, made].sort((a, b) => a.name.localeCompare(b.name))
+      return made
+    },
+
+    async reloadShapes(): Promise<void> {
+      shapes.value = (await api.assets(project.value!.id)).assets
+    },
+
+    async dropShape(id: string): Promise<void> {
+      await api.dropAsset(id)
+      shapes.value = shapes.value.filter((shape) => shape.id !== id)
+    },
+  } // prettier-ignore
+}

@@ -1,0 +1,287 @@
+/** The 3D scene: one picture or two, what lies over them, and the camera. */
+import * as THREE from 'three'
+import { OrbitControls } from 'three/examples/jsm/controls/OrbitControls.js'
+import type { Kind } from '../../api/results'
+import { goTo, isParallel, lookAlong, setParallel, standpoint, type Direction, type Standpoint } from '../camera/cameras'
+import { ChosenParts } from './chosenParts'
+import { reachFor } from '../camera/framing'
+import { Handle } from '../tools/handle'
+import type { MeshData } from './meshData'
+import { panesOf, spanOf, spread, toCamera, type Panes } from '../camera/panes'
+import { Picker, type Hit } from '../picking/picker'
+import { fresh, lines, NOTHING, Picture, setColor, type Content, type Palette, type Shown } from './picture'
+import { elementsWithin, type Spot } from '../picking/within'
+
+/** Colours are display colours from the style sheet to the screen: nothing converts them. */
+THREE.ColorManagement.enabled = false
+
+/** The uv sheet from 0 to 1, drawn behind faces that are laid out on it. */
+const SHEET = [0, 0, 0, 1, 0, 0, 1, 0, 0, 1, 1, 0, 1, 1, 0, 0, 1, 0, 0, 1, 0, 0, 0, 0]
+
+export class Scene {
+  readonly camera = new THREE.PerspectiveCamera(38, 1, 0.001, 1000)
+  readonly controls: OrbitControls
+  readonly handle: Handle
+  readonly picker = new Picker()
+  private readonly renderer: THREE.WebGLRenderer
+  private readonly scene = new THREE.Scene()
+  /** What is looked at, and what it is compared with. */
+  private readonly own = new Picture()
+  private readonly other = new Picture()
+  /** All that belongs to the own picture alone. */
+  private readonly over = new THREE.Group()
+  private readonly strokes = lines()
+  private readonly chosen = new ChosenParts()
+  private readonly marks = lines()
+  private readonly sheet = lines()
+  private readonly ghosts = new THREE.Group()
+  private panes: Panes = { form: 'one', line: 0.5 }
+  private pending = false
+  onDraw: (() => void) | null = null
+
+  constructor(private readonly canvas: HTMLCanvasElement) {
+    this.renderer = new THREE.WebGLRenderer({ canvas, antialias: true, alpha: true, preserveDrawingBuffer: true })
+    this.renderer.setPixelRatio(Math.min(window.devicePixelRatio, 2))
+    this.renderer.outputColorSpace = THREE.LinearSRGBColorSpace
+    this.renderer.autoClear = false
+    this.sheet.geometry.setAttribute('position', new THREE.BufferAttribute(new Float32Array(SHEET), 3))
+    for (const part of [this.strokes, this.marks, this.sheet]) part.frustumCulled = false
+    this.over.add(this.strokes, this.chosen, this.marks, this.sheet, this.ghosts)
+    this.scene.add(this.own, this.other, this.over)
+    this.controls = new OrbitControls(this.camera, canvas)
+    this.controls.addEventListener('change', () => this.draw())
+    this.handle = new Handle(this.camera, canvas, this.controls, () => this.draw())
+    this.over.add(this.handle.root)
+    this.camera.position.set(0.9, 1.05, 1.4)
+    this.camera.lookAt(0, 0, 0)
+  }
+
+  private get mesh(): MeshData | null {
+    return this.own.mesh
+  }
+
+  setPalette(palette: Palette): void {
+    this.own.setPalette(palette)
+    this.other.setPalette(palette)
+    this.chosen.setColor(palette.chosen)
+    setColor(this.strokes, palette.normal)
+    setColor(this.marks, palette.chosen)
+    setColor(this.sheet, palette.wire)
+    ;(this.marks.material as THREE.LineBasicMaterial).depthTest = false
+    this.draw()
+  }
+
+  /** Show a result: shape, colours and strokes `(2N, 3)` together. */
+  show(content: Content, strokes: Float32Array | null = null): void {
+    this.own.show(content)
+    this.picker.set(content.mesh)
+    fresh(this.strokes)
+    if (strokes) this.strokes.geometry.setAttribute('position', new THREE.BufferAttribute(strokes, 3))
+    this.sheet.visible = this.mesh?.own != null
+    this.ghosts.visible = !this.sheet.visible
+    this.pauseHandle()
+    this.draw()
+  }
+
+  /** Handles stand where shapes do, in a picture that fills the canvas. */
+  private pauseHandle(): void {
+    this.handle.pause(this.panes.form === 'beside' || this.sheet.visible)
+  }
+
+  /** Show what the result is compared with, beside it or across a line. */
+  showOther(content: Content | null, panes: Panes): void {
+    this.other.show(content ?? NOTHING)
+    this.setPanes(content ? panes : { ...panes, form: 'one' })
+  }
+
+  setPanes(panes: Panes): void {
+    this.panes = { ...panes }
+    this.pauseHandle()
+    this.fit()
+    this.draw()
+  }
+
+  setShown(shown: Shown): void {
+    this.own.setShown(shown)
+    this.other.setShown(shown)
+    this.draw()
+  }
+
+  setChosen(kind: Kind, chosen: ReadonlySet<number>): void {
+    this.chosen.set(this.mesh, kind, chosen)
+    this.draw()
+  }
+
+  /** Draw other meshes as faint wires. */
+  setGhosts(meshes: MeshData[], color: THREE.Color): void {
+    if (!meshes.length && !this.ghosts.children.length) return
+    for (const part of this.ghosts.children) (part as THREE.LineSegments).geometry.dispose()
+    this.ghosts.clear()
+    for (const mesh of meshes) {
+      const ghost = new THREE.LineSegments(new THREE.BufferGeometry(), new THREE.LineBasicMaterial({ color, transparent: true, opacity: 0.35 }))
+      ghost.geometry.setAttribute('position', new THREE.BufferAttribute(mesh.position, 3))
+      ghost.geometry.setIndex(new THREE.BufferAttribute(mesh.edge.length ? mesh.edge : mesh.segment, 1))
+      ghost.frustumCulled = false
+      this.ghosts.add(ghost)
+    }
+    this.draw()
+  }
+
+  /** Leave out all beyond a place along an axis; null shows everything. */
+  setCut(axis: 'x' | 'y' | 'z' | null, at: number): void {
+    const plane = axis ? new THREE.Vector4(Number(axis === 'x'), Number(axis === 'y'), Number(axis === 'z'), at) : new THREE.Vector4(0, 0, 0, 1)
+    this.own.setCut(plane)
+    this.other.setCut(plane)
+    this.draw()
+  }
+
+  /** Mark places with a line through them. */
+  setMarks(places: [number, number, number][]): void {
+    fresh(this.marks)
+    if (places.length) this.marks.geometry.setAttribute('position', new THREE.BufferAttribute(new Float32Array(places.flat()), 3))
+    this.marks.geometry.setIndex(places.slice(1).flatMap((_, i) => [i, i + 1]))
+    this.draw()
+  }
+
+  /** Whether dragging with the left button turns the camera, or is for something else; then the right one does. */
+  setTurning(on: boolean): void {
+    const { ROTATE, DOLLY, PAN } = THREE.MOUSE
+    this.controls.mouseButtons = on ? { LEFT: ROTATE, MIDDLE: DOLLY, RIGHT: PAN } : { LEFT: null, MIDDLE: DOLLY, RIGHT: ROTATE }
+  }
+
+  lookAlong(direction: Direction): void {
+    lookAlong(this.camera, this.controls, direction)
+    this.draw()
+  }
+
+  get parallel(): boolean {
+    return isParallel(this.camera)
+  }
+
+  setParallel(on: boolean): void {
+    setParallel(this.camera, this.controls, on)
+    this.draw()
+  }
+
+  standpoint(name: string): Standpoint {
+    return standpoint(this.camera, this.controls, name)
+  }
+
+  goTo(kept: Standpoint): void {
+    goTo(this.camera, this.controls, kept)
+    this.draw()
+  }
+
+  /** Point the camera at a box, keeping the direction it looks in. */
+  frame(bounds: [number[], number[]]): void {
+    const box = new THREE.Box3(new THREE.Vector3().fromArray(bounds[0]), new THREE.Vector3().fromArray(bounds[1]))
+    const center = box.getCenter(new THREE.Vector3())
+    const way = this.camera.position.clone().sub(this.controls.target).normalize()
+    const reach = reachFor(this.camera, box, center)
+    this.camera.updateMatrixWorld()
+    this.controls.target.copy(center)
+    this.camera.position.copy(center).addScaledVector(way, reach)
+    this.camera.near = this.parallel ? reach * 0.5 : reach / 1000
+    this.camera.far = this.parallel ? reach * 2 : reach * 100
+    this.camera.updateProjectionMatrix()
+    this.controls.update()
+    this.draw()
+  }
+
+  /** Return the box around the chosen elements, or null. */
+  boundsOf(kind: Kind): [number[], number[]] | null {
+    return this.chosen.box(kind)
+  }
+
+  /** Elements of a kind inside of an outline on the canvas. */
+  within(kind: Kind, outline: Spot[]): number[] {
+    this.camera.updateMatrixWorld()
+    return this.mesh ? elementsWithin(this.mesh, kind, this.camera, outline.map((spot) => spread(this.panes, spot))) : []
+  }
+
+  /** Which place of the held list is drawn at a spot on the canvas; -1 for none. */
+  dotAt(spot: Spot): number {
+    const at = toCamera(this.panes, spot)
+    return at ? this.handle.dotAt(at, 0.035) : -1
+  }
+
+  private ray(spot: Spot): THREE.Ray | null {
+    const at = toCamera(this.panes, spot)
+    if (!at) return null
+    const caster = new THREE.Raycaster()
+    caster.setFromCamera(new THREE.Vector2(...at), this.camera)
+    return caster.ray
+  }
+
+  /** Return the place on the surface under a spot on the canvas. */
+  placeAt(spot: Spot): [number, number, number] | null {
+    const ray = this.ray(spot)
+    return ray ? (this.picker.cast(ray)?.place.toArray() ?? null) : null
+  }
+
+  /** Return the place on the ground (y = 0) under a spot on the canvas. */
+  groundAt(spot: Spot): [number, number, number] | null {
+    const ground = new THREE.Plane(new THREE.Vector3(0, 1, 0))
+    return this.ray(spot)?.intersectPlane(ground, new THREE.Vector3())?.toArray() ?? null
+  }
+
+  /** Return the face under a spot on the canvas and its nearest point, corner and edge. */
+  async pick(spot: Spot): Promise<Hit | null> {
+    const ray = this.ray(spot)
+    if (!ray) return null
+    await this.picker.ready()
+    return this.picker.pick(ray)
+  }
+
+  resize(width: number, height: number): void {
+    this.renderer.setSize(width, height, false)
+    this.fit()
+    this.draw()
+  }
+
+  /** The camera's picture fills its span of the canvas. */
+  private fit(): void {
+    const { width, height } = this.renderer.getSize(new THREE.Vector2())
+    this.camera.aspect = (width * spanOf(this.panes).width) / Math.max(height, 1)
+    this.camera.updateProjectionMatrix()
+  }
+
+  draw(): void {
+    if (this.pending) return
+    this.pending = true
+    requestAnimationFrame(() => {
+      this.pending = false
+      this.render()
+      this.canvas.dataset.drawn = String(Number(this.canvas.dataset.drawn ?? 0) + 1)
+      this.onDraw?.()
+    })
+  }
+
+  private render(): void {
+    const { width, height } = this.renderer.getSize(new THREE.Vector2())
+    const { other, own } = panesOf(this.panes)
+    this.renderer.setScissorTest(false)
+    this.renderer.clear()
+    this.renderer.setScissorTest(other !== null)
+    for (const [pane, picture] of [[other, this.other], [own, this.own]] as const) {
+      if (!pane) continue
+      const span = this.panes.form === 'beside' ? pane : { left: 0, width: 1 }
+      this.own.visible = picture === this.own
+      this.other.visible = picture === this.other
+      this.over.visible = picture === this.own
+      this.renderer.setViewport(span.left * width, 0, span.width * width, height)
+      this.renderer.setScissor(pane.left * width, 0, pane.width * width, height)
+      this.renderer.render(this.scene, this.camera)
+    }
+  }
+
+  dispose(): void {
+    this.handle.dispose()
+    this.controls.dispose()
+    this.picker.dispose()
+    this.own.dispose()
+    this.other.dispose()
+    this.chosen.dispose()
+    this.renderer.dispose()
+  }
+}
