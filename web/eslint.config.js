@@ -1,5 +1,16 @@
+import boundaries from 'eslint-plugin-boundaries'
 import vue from 'eslint-plugin-vue'
 import tseslint from 'typescript-eslint'
+
+/** Rooms of the page, lowest first: each may use those below it. Features do not know each other; the bench puts them together. */
+const LAYERS = ['api', 'shared', 'model', 'stores', 'text', 'fields']
+const FEATURES = ['board', 'catalogue', 'dials', 'ledger', 'script', 'view']
+
+const rooms = [...LAYERS, ...FEATURES, 'bench', 'testing']
+const below = (names, own) => ({
+  from: { element: { type: own } },
+  allow: { to: { element: { type: [...names, ...own] } } },
+})
 
 export default tseslint.config(
   { ignores: ['dist', 'src/api/schema.d.ts'] },
@@ -7,4 +18,27 @@ export default tseslint.config(
   ...vue.configs['flat/essential'],
   { files: ['**/*.vue'], languageOptions: { parserOptions: { parser: tseslint.parser } } },
   { rules: { 'vue/multi-word-component-names': 'off' } },
+  {
+    files: ['src/**/*.{ts,vue}'],
+    ignores: ['src/**/*.test.ts'],
+    plugins: { boundaries },
+    settings: {
+      'import/resolver': { typescript: true },
+      'boundaries/elements': rooms.map((type) => ({ type, pattern: `src/${type}` })),
+    },
+    rules: {
+      'boundaries/dependencies': [
+        'error',
+        {
+          default: 'disallow',
+          message: '{{from.type}} may not use {{to.type}}: see the layers in eslint.config.js',
+          policies: [
+            ...LAYERS.map((layer, i) => below(LAYERS.slice(0, i), [layer])),
+            ...FEATURES.map((feature) => below(LAYERS, [feature])),
+            below([...LAYERS, ...FEATURES], ['bench']),
+          ],
+        },
+      ],
+    },
+  },
 )

@@ -107,7 +107,7 @@ def evaluate(path: GraphPath, body: EvaluationRequest):  # type: ignore[no-untyp
     targets = [node] if body.only_node and node else None
     if targets is None and node:
         targets = [split_feed(node)[0], *(name for name in loaded.level["nodes"] if name != split_feed(node)[0])]
-    job = loaded.job("evaluate", node, targets, wishes=body.wishes)
+    job = loaded.job("evaluate", node, targets, queries=body.queries)
     ticket = context().pool.submit(job, affinity=loaded.project_id, channel=body.channel)
     ticket.finished.wait(body.wait)
     return _state(ticket, loaded.revision)
@@ -137,19 +137,19 @@ def look(path: GraphPath, body: LookRequest):  # type: ignore[no-untyped-def]
     """Look at one node's result without disturbing a running evaluation, e.g. for a page of the ledger."""
     loaded = _load(path.graph_id, body)
     node = loaded.require(body.node)
-    compared = [wish for wish in body.wishes if wish.get("what") == "difference"]
-    others = [loaded.require(str(wish.get("to"))) for wish in compared if wish.get("at") is None]
+    compared = [query for query in body.queries if query.get("what") == "difference"]
+    others = [loaded.require(str(query.get("to"))) for query in compared if query.get("at") is None]
     moments = {}
-    asked = [wish["at"] for wish in compared if wish.get("at") is not None]
+    asked = [query["at"] for query in compared if query.get("at") is not None]
     if not all(isinstance(revision, int) for revision in asked):
         raise GraphError(f"a moment is named by its revision, a whole number, not {asked!r}")
     for revision in set(asked):
         then = _load(path.graph_id, Basis(revision=revision, level=body.level))
-        for wish in compared:
-            if wish.get("at") == revision:
-                then.require(str(wish.get("to")))
+        for query in compared:
+            if query.get("at") == revision:
+                then.require(str(query.get("to")))
         moments[revision] = then.job("evaluate", None, None)
-    job = loaded.job("evaluate", node, [node, *others], wishes=body.wishes, moments=moments)
+    job = loaded.job("evaluate", node, [node, *others], queries=body.queries, moments=moments)
     return {"looks": context().pool.run(job, affinity=loaded.project_id)["looks"]}
 
 

@@ -152,13 +152,13 @@ class Basis(Strict):
 
 
 class LookRequest(Basis):
-    """A look at one node: wishes name what is wanted (summary, mesh, normals, attribute, rows …).
+    """A look at one node: queries name what is wanted (summary, mesh, normals, attribute, rows …).
 
     A ``difference`` compares with the node ``to``, as it is now or as it was ``at`` a revision.
     """
 
     node: str | None = None
-    wishes: list[dict[str, Any]] = Field(default_factory=list, max_length=50)
+    queries: list[dict[str, Any]] = Field(default_factory=list, max_length=50)
 
 
 class EvaluationRequest(LookRequest):
@@ -196,7 +196,7 @@ class Progress(BaseModel):
 
 
 class EvaluationState(BaseModel):
-    """A running or finished evaluation. ``looks`` answer the wishes in order."""
+    """A running or finished evaluation. ``looks`` answer the queries in order."""
 
     ticket: str
     state: Literal["waiting", "running", "done", "failed", "stopped"]

@@ -18,22 +18,22 @@ from reticula.workers.buffers import BufferFiles
 
 __all__ = ["corner_uv", "edge_kinds", "flat", "groups", "kind_of", "mesh", "place", "strokes"]
 
-Wish = dict[str, Any]
+Query = dict[str, Any]
 MOST_GROUPS = 32
 """Groups that are told apart in one picture: one bit each."""
 SHARP = 30.0
 """From which angle in degrees on an edge counts as a crease, if no crease attribute says so."""
 
 
-def kind_of(wish: Wish) -> Kind:
-    """Return the element kind that a wish names."""
-    kind = wish.get("kind")
+def kind_of(query: Query) -> Kind:
+    """Return the element kind that a query names."""
+    kind = query.get("kind")
     if kind not in KINDS:
         raise GeometryError(f"there is no element kind '{kind}'; there are {', '.join(KINDS)}")
     return cast(Kind, kind)
 
 
-def mesh(geo: Geo, wish: Wish, buffers: BufferFiles) -> dict[str, Any]:
+def mesh(geo: Geo, query: Query, buffers: BufferFiles) -> dict[str, Any]:
     """What is needed to draw it where it stands: positions, triangles (as corners), edges, curves, loose points, normals."""
     geo = to_world(geo)
     shape = geo.topology
@@ -67,7 +67,7 @@ def _instances(geo: Geo, buffers: BufferFiles) -> list[dict[str, Any]]:
     return made
 
 
-def flat(geo: Geo, wish: Wish, buffers: BufferFiles) -> dict[str, Any]:
+def flat(geo: Geo, query: Query, buffers: BufferFiles) -> dict[str, Any]:
     """The faces laid out by their uv: a mesh with one point per corner, at u to the right and v up.
 
     ``own_point`` and ``own_edge`` say which point and edge of the geometry a point and an edge of the layout are.
@@ -106,7 +106,7 @@ def _uv(geo: Geo) -> Floats:
     return found
 
 
-def corner_uv(geo: Geo, wish: Wish, buffers: BufferFiles) -> dict[str, Any]:
+def corner_uv(geo: Geo, query: Query, buffers: BufferFiles) -> dict[str, Any]:
     """Where each corner lies on the uv sheet, for a checker on the surface."""
     uv = _uv(geo)
     return {
@@ -116,16 +116,16 @@ def corner_uv(geo: Geo, wish: Wish, buffers: BufferFiles) -> dict[str, Any]:
     }
 
 
-def place(geo: Geo, wish: Wish, buffers: BufferFiles) -> dict[str, Any]:
+def place(geo: Geo, query: Query, buffers: BufferFiles) -> dict[str, Any]:
     """The matrix from the geometry's own space to the world, row by row."""
     return {"matrix": place_of(geo).reshape(-1).tolist()}
 
 
-def strokes(geo: Geo, wish: Wish, buffers: BufferFiles) -> dict[str, Any]:
+def strokes(geo: Geo, query: Query, buffers: BufferFiles) -> dict[str, Any]:
     """Where strokes begin and which way they go: normals, or a vector attribute ``name``, of points or faces."""
-    name = str(wish.get("name") or "normal")
+    name = str(query.get("name") or "normal")
     geo = to_world(geo)
-    on_faces = wish.get("kind") == "face"
+    on_faces = query.get("kind") == "face"
     kind: Kind = "face" if on_faces else "point"
     begin = face_centers(geo) if on_faces else geo.positions
     if name == "normal" and not geo.has(kind, name):
@@ -138,7 +138,7 @@ def strokes(geo: Geo, wish: Wish, buffers: BufferFiles) -> dict[str, Any]:
     return {"begin": buffers.keep(begin.astype("<f4")), "direction": buffers.keep(direction.astype("<f4"))}
 
 
-def edge_kinds(geo: Geo, wish: Wish, buffers: BufferFiles) -> dict[str, Any]:
+def edge_kinds(geo: Geo, query: Query, buffers: BufferFiles) -> dict[str, Any]:
     """Which edges are open borders (1), creases (2) or crowded (3, more than two faces); 0 for the others.
 
     Creases are the edges whose ``crease`` is above 0; without that attribute, those where faces meet at more than ``angle``
@@ -152,19 +152,19 @@ def edge_kinds(geo: Geo, wish: Wish, buffers: BufferFiles) -> dict[str, Any]:
     if told:
         kinds[np.asarray(geo.attribute("edge", "crease"), float) > 0] = 2
     else:
-        kinds[np.abs(edge_angles(geo)) > float(wish.get("angle", SHARP))] = 2
+        kinds[np.abs(edge_angles(geo)) > float(query.get("angle", SHARP))] = 2
     kinds[uses == 1] = 1
     kinds[uses > 2] = 3
     border, crease, crowded = np.bincount(kinds, minlength=4)[1:]
     return {
         "kinds": buffers.keep(kinds), "border": int(border), "crease": int(crease), "crowded": int(crowded),
-        "creases_are": "edges with a crease" if told else f"faces meet at more than {float(wish.get('angle', SHARP)):g}°",
+        "creases_are": "edges with a crease" if told else f"faces meet at more than {float(query.get('angle', SHARP)):g}°",
     }  # fmt: skip
 
 
-def groups(geo: Geo, wish: Wish, buffers: BufferFiles) -> dict[str, Any]:
+def groups(geo: Geo, query: Query, buffers: BufferFiles) -> dict[str, Any]:
     """All groups of a kind: their names, how many they hold, and for each element a bit per group it is in."""
-    kind = kind_of(wish)
+    kind = kind_of(query)
     names = geo.groups(kind)[:MOST_GROUPS]
     bits = np.zeros(geo.topology.count(kind), "<u4")
     for number, name in enumerate(names):

@@ -29,20 +29,20 @@ MOST_ROWS = 2000
 Buffers = BufferFiles
 
 
-def look(geo: Geo, wish: dict[str, Any], buffers: Buffers) -> dict[str, Any]:
-    """Return what ``wish`` asks for; ``wish["what"]`` names one of the functions below."""
-    what = str(wish.get("what"))
+def look(geo: Geo, query: dict[str, Any], buffers: Buffers) -> dict[str, Any]:
+    """Return what ``query`` asks for; ``query["what"]`` names one of the functions below."""
+    what = str(query.get("what"))
     if what not in LOOKS:
         raise GeometryError(f"nothing is known about '{what}'")
-    return LOOKS[what](geo, wish, buffers)
+    return LOOKS[what](geo, query, buffers)
 
 
-def _summary(geo: Geo, wish: dict[str, Any], buffers: Buffers) -> dict[str, Any]:
+def _summary(geo: Geo, query: dict[str, Any], buffers: Buffers) -> dict[str, Any]:
     built_in = {kind: [name for name, entry in BUILTINS.items() if kind in entry.read] for kind in KINDS}
     return {**describe_geo(geo), "built_in": built_in}
 
 
-def _checks(geo: Geo, wish: dict[str, Any], buffers: Buffers) -> dict[str, Any]:
+def _checks(geo: Geo, query: dict[str, Any], buffers: Buffers) -> dict[str, Any]:
     """What is wrong with the geometry, at which elements, and what mends it."""
     standing = to_world(geo)
     return {
@@ -58,11 +58,11 @@ def _finding(one: Finding) -> dict[str, Any]:
     }  # fmt: skip
 
 
-def _spread(geo: Geo, wish: dict[str, Any], buffers: Buffers) -> dict[str, Any]:
+def _spread(geo: Geo, query: dict[str, Any], buffers: Buffers) -> dict[str, Any]:
     """Chosen elements with those around them (``grow``), without their rim (``shrink``), all of their piece, loop or ring."""
-    kind, how = kind_of(wish), str(wish.get("how"))
+    kind, how = kind_of(query), str(query.get("how"))
     count = geo.topology.count(kind)
-    rows = np.array([int(one) for one in wish.get("elements", [])][:MOST_PICKED], np.int64)
+    rows = np.array([int(one) for one in query.get("elements", [])][:MOST_PICKED], np.int64)
     chosen = np.zeros(count, bool)
     chosen[rows[(rows >= 0) & (rows < count)]] = True
     if how == "piece":
@@ -85,10 +85,10 @@ def _spread(geo: Geo, wish: dict[str, Any], buffers: Buffers) -> dict[str, Any]:
     return {"kind": kind, "elements": np.flatnonzero(chosen)[:MOST_PICKED].tolist()}
 
 
-def _names(geo: Geo, wish: dict[str, Any], buffers: Buffers) -> dict[str, Any]:
+def _names(geo: Geo, query: dict[str, Any], buffers: Buffers) -> dict[str, Any]:
     """The stable names of some elements, as hexadecimal text; those that nothing else came from yet end in ``+``."""
-    kind, count = kind_of(wish), geo.topology.count(kind_of(wish))
-    asked = [int(number) for number in wish.get("elements", [])][:MOST_PICKED]
+    kind, count = kind_of(query), geo.topology.count(kind_of(query))
+    asked = [int(number) for number in query.get("elements", [])][:MOST_PICKED]
     if any(not 0 <= number < count for number in asked):
         raise GeometryError(f"there are only {count:,} {PLURAL[kind]} now; pick them again")
     names = geo.identity(kind)
@@ -101,9 +101,9 @@ def _names(geo: Geo, wish: dict[str, Any], buffers: Buffers) -> dict[str, Any]:
     return {"kind": kind, "names": texts}
 
 
-def _attribute(geo: Geo, wish: dict[str, Any], buffers: Buffers) -> dict[str, Any]:
+def _attribute(geo: Geo, query: dict[str, Any], buffers: Buffers) -> dict[str, Any]:
     """One attribute (or built-in) for false colour: 32-bit numbers per element, with its real range."""
-    kind, name = kind_of(wish), str(wish.get("name"))
+    kind, name = kind_of(query), str(query.get("name"))
     if geo.has(kind, name):
         attribute = geo.find(kind, name)
         about = describe_attribute(name, attribute)
@@ -132,12 +132,14 @@ def _attribute(geo: Geo, wish: dict[str, Any], buffers: Buffers) -> dict[str, An
     return {**about, "unit": unit_of(name), "kind": kind, "values": buffers.keep(values.astype(dtype))}
 
 
-def _rows(geo: Geo, wish: dict[str, Any], buffers: Buffers) -> dict[str, Any]:
+def _rows(geo: Geo, query: dict[str, Any], buffers: Buffers) -> dict[str, Any]:
     """A page of the ledger: values of all attributes for some elements, sorted and filtered."""
-    kind = kind_of(wish)
-    offset, limit = max(int(wish.get("offset", 0)), 0), min(int(wish.get("limit", 100)), MOST_ROWS)
+    kind = kind_of(query)
+    offset, limit = max(int(query.get("offset", 0)), 0), min(int(query.get("limit", 100)), MOST_ROWS)
     columns = _columns(geo, kind)
-    order = _order(geo, kind, str(wish.get("sort") or ""), bool(wish.get("descending")), str(wish.get("where") or ""))
+    order = _order(
+        geo, kind, str(query.get("sort") or ""), bool(query.get("descending")), str(query.get("where") or "")
+    )
     page = order[offset : offset + limit]
     cells: list[list[Any]] = []
     for column in columns:

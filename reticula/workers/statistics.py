@@ -20,13 +20,13 @@ BUILT_IN: dict[str, tuple[str, ...]] = {"face": ("area",), "edge": ("length",), 
 """What is shown of every element of a kind, besides its attributes."""
 
 
-def statistics(geo: Geo, wish: dict[str, Any], buffers: BufferFiles) -> dict[str, Any]:
+def statistics(geo: Geo, query: dict[str, Any], buffers: BufferFiles) -> dict[str, Any]:
     """Return the spread of each number of each attribute of a ``kind`` (all kinds, if none is named).
 
     ``where`` is a formula that says which elements count. Lists count by their lengths; texts by their words.
     """
-    kinds = [kind_of(wish)] if wish.get("kind") else list(KINDS)
-    return {"kinds": {kind: _of_kind(geo, kind, str(wish.get("where") or "")) for kind in kinds}}
+    kinds = [kind_of(query)] if query.get("kind") else list(KINDS)
+    return {"kinds": {kind: _of_kind(geo, kind, str(query.get("where") or "")) for kind in kinds}}
 
 
 def _of_kind(geo: Geo, kind: Kind, where: str) -> list[dict[str, Any]]:

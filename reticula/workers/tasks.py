@@ -31,7 +31,7 @@ __all__ = ["Job", "StoredShapes", "Worker"]
 class Job:
     """One piece of work: ``evaluate`` a document and look at some nodes, ``export`` one, or ``examine`` a file.
 
-    ``shapes`` maps names to (path, digest). ``wishes`` are looks at ``node``'s result. ``inspect`` tells what ``text``
+    ``shapes`` maps names to (path, digest). ``queries`` are looks at ``node``'s result. ``inspect`` tells what ``text``
     (parameter, source, elements) means as a parameter of ``node``. ``publish`` prepares the definition of a folded node from
     ``about`` (and ``stored``, see :func:`reticula.core.packages.prepare`). ``level`` leads to the graph inside a node;
     ``library`` holds the definitions of the published operators that are used. ``moments`` are earlier documents, by revision, with
@@ -43,7 +43,7 @@ class Job:
     shapes: dict[str, tuple[str, str]] = field(default_factory=dict)
     node: str | None = None
     targets: list[str] | None = None
-    wishes: list[dict[str, Any]] = field(default_factory=list)
+    queries: list[dict[str, Any]] = field(default_factory=list)
     file_name: str = ""
     text: dict[str, Any] = field(default_factory=dict)
     options: dict[str, str] = field(default_factory=dict)
@@ -109,17 +109,17 @@ class Worker:
         looked_at, output = split_feed(job.node or "")
         found = done.nodes.get(looked_at)
         geo = (found.outputs.get(output) if output else found.geo) if found else None
-        for wish in job.wishes:
+        for query in job.queries:
             if geo is None:
                 looks.append({"missing": True})
                 continue
             try:
-                moment = job.moments.get(wish.get("at", -1))
+                moment = job.moments.get(query.get("at", -1))
                 if moment is not None:
-                    then = self._evaluate(replace(moment, targets=[str(wish["to"])]), tell, should_stop)
-                    looks.append(difference(geo, then.geo(str(wish["to"])), self.buffers))
+                    then = self._evaluate(replace(moment, targets=[str(query["to"])]), tell, should_stop)
+                    looks.append(difference(geo, then.geo(str(query["to"])), self.buffers))
                     continue
-                looks.append(_among(done, str(job.node), wish, self.buffers) or look(geo, wish, self.buffers))
+                looks.append(_among(done, str(job.node), query, self.buffers) or look(geo, query, self.buffers))
             except ReticulaError as error:
                 looks.append({"error": error.details()})
         before = {
@@ -154,12 +154,12 @@ class Worker:
         return {"path": str(path), "notes": [note.text for note in notes]}
 
 
-def _among(done: Evaluation, feed: str, wish: dict[str, Any], buffers: BufferFiles) -> dict[str, Any] | None:
-    """Return what a wish asks that needs more than one node: the trace of an element, or how far it is to another result."""
-    if wish.get("what") == "trace":
-        return {"steps": [step.describe() for step in trace(done, feed, wish["kind"], int(wish["element"]))]}
-    if wish.get("what") == "difference":
-        return difference(done.geo(feed), done.geo(str(wish["to"])), buffers)
+def _among(done: Evaluation, feed: str, query: dict[str, Any], buffers: BufferFiles) -> dict[str, Any] | None:
+    """Return what a query asks that needs more than one node: the trace of an element, or how far it is to another result."""
+    if query.get("what") == "trace":
+        return {"steps": [step.describe() for step in trace(done, feed, query["kind"], int(query["element"]))]}
+    if query.get("what") == "difference":
+        return difference(done.geo(feed), done.geo(str(query["to"])), buffers)
     return None
 
 

@@ -72,7 +72,7 @@ def test_reports_counts_changes_and_looks(client: FlaskClient, graph: Graph) -> 
     done = evaluate(
         client,
         graph,
-        wishes=[{"what": "mesh"}, {"what": "attribute", "kind": "face", "name": "top"}, {"what": "summary"}],
+        queries=[{"what": "mesh"}, {"what": "attribute", "kind": "face", "name": "top"}, {"what": "summary"}],
     )
     assert done["state"] == "done"
     tall = done["nodes"]["tall"]
@@ -87,9 +87,9 @@ def test_reports_counts_changes_and_looks(client: FlaskClient, graph: Graph) -> 
 
 
 def test_a_draft_is_evaluated_but_not_kept_and_topology_is_not_sent_again(client: FlaskClient, graph: Graph) -> None:
-    first = evaluate(client, graph, wishes=[{"what": "mesh"}])["looks"][0]
+    first = evaluate(client, graph, queries=[{"what": "mesh"}])["looks"][0]
     draft = [{"op": "replace", "path": "/nodes/tall/parameters/distance", "value": 2.5}]
-    second = evaluate(client, graph, wishes=[{"what": "mesh"}], draft=draft, only_node=True)["looks"][0]
+    second = evaluate(client, graph, queries=[{"what": "mesh"}], draft=draft, only_node=True)["looks"][0]
     assert fetch(client, second["position"])[:, 1].max() == 2.5
     assert second["position"]["digest"] != first["position"]["digest"]
     for name in ("triangle_corner", "corner_point", "edge"):
@@ -99,7 +99,7 @@ def test_a_draft_is_evaluated_but_not_kept_and_topology_is_not_sent_again(client
 
 def test_a_failed_node_is_reported_with_its_place(client: FlaskClient, graph: Graph) -> None:
     draft = [{"op": "add", "path": "/nodes/tall/parameters/where", "value": "hieght > 2"}]
-    done = evaluate(client, graph, draft=draft, wishes=[{"what": "mesh"}])
+    done = evaluate(client, graph, draft=draft, queries=[{"what": "mesh"}])
     error = done["nodes"]["tall"]["error"]
     assert (error["code"], error["parameter"], error["line"], error["column"]) == ("parameter", "where", 1, 1)
     assert done["nodes"]["sheet"]["state"] == "done"
@@ -107,8 +107,8 @@ def test_a_failed_node_is_reported_with_its_place(client: FlaskClient, graph: Gr
 
 
 def test_rows_are_paged_sorted_and_filtered(client: FlaskClient, graph: Graph) -> None:
-    def rows(**wish: Any) -> Any:
-        body = {"node": "tall", "wishes": [{"what": "rows", "kind": "face", **wish}]}
+    def rows(**query: Any) -> Any:
+        body = {"node": "tall", "queries": [{"what": "rows", "kind": "face", **query}]}
         return client.post(f"/api/graphs/{graph['id']}/looks", json=body).json["looks"][0]
 
     page = rows(offset=5, limit=3)
@@ -122,7 +122,7 @@ def test_rows_are_paged_sorted_and_filtered(client: FlaskClient, graph: Graph) -
         f"/api/graphs/{graph['id']}/looks",
         json={
             "node": "tall",
-            "wishes": [{"what": "rows", "kind": "point", "sort": "position.1", "descending": True, "limit": 1}],
+            "queries": [{"what": "rows", "kind": "point", "sort": "position.1", "descending": True, "limit": 1}],
         },
     )
     assert points.json["looks"][0]["rows"][0][0][1] == 0.5
@@ -255,7 +255,7 @@ def test_many_clients_at_once(client: FlaskClient, graph: Graph, app: Any) -> No
     results: list[str] = []
 
     def ask() -> None:
-        results.append(evaluate(app.test_client(), graph, wishes=[{"what": "mesh"}])["state"])
+        results.append(evaluate(app.test_client(), graph, queries=[{"what": "mesh"}])["state"])
 
     threads = [threading.Thread(target=ask) for _ in range(12)]
     for thread in threads:
@@ -290,18 +290,18 @@ def test_a_frozen_result_is_a_shape_with_all_its_attributes(
 
 
 def test_looks_trace_compare_and_check(client: FlaskClient, graph: dict[str, Any]) -> None:
-    wishes = [
+    queries = [
         {"what": "trace", "kind": "face", "element": 0},
         {"what": "difference", "to": "sheet"},
         {"what": "checks"},
     ]
     trace, difference, checks = client.post(
-        f"/api/graphs/{graph['id']}/looks", json={"node": "tall", "wishes": wishes}
+        f"/api/graphs/{graph['id']}/looks", json={"node": "tall", "queries": queries}
     ).json["looks"]
     assert [step["feed"] for step in trace["steps"]] == ["tall", "sheet"]
     assert difference["counts"]["faces"][1] > 0
     assert checks["checks"][0]["name"] == "open borders"
     wrong = client.post(
-        f"/api/graphs/{graph['id']}/looks", json={"node": "tall", "wishes": [{"what": "difference", "to": "x"}]}
+        f"/api/graphs/{graph['id']}/looks", json={"node": "tall", "queries": [{"what": "difference", "to": "x"}]}
     )
     assert wrong.status_code == 422

@@ -20,8 +20,8 @@ def with_box(client: FlaskClient, graph: Graph) -> Graph:
     return edit(client, graph, {"op": "add", "path": "/nodes/block", "value": box})
 
 
-def look(client: FlaskClient, graph: Graph, *wishes: dict[str, Any], **more: Any) -> Any:
-    return client.post(f"/api/graphs/{graph['id']}/looks", json={"node": "block", "wishes": list(wishes), **more})
+def look(client: FlaskClient, graph: Graph, *queries: dict[str, Any], **more: Any) -> Any:
+    return client.post(f"/api/graphs/{graph['id']}/looks", json={"node": "block", "queries": list(queries), **more})
 
 
 def test_a_node_is_looked_at_as_it_was(client: FlaskClient, graph: Graph) -> None:
@@ -43,19 +43,19 @@ def test_a_node_is_compared_with_itself_at_an_earlier_moment(client: FlaskClient
         {"op": "replace", "path": "/nodes/block/parameters/size", "value": [3, 1, 1]},
         {"op": "add", "path": "/nodes/block/parameters/cells", "value": [2, 1, 1]},
     )  # fmt: skip
-    wish = {"what": "difference", "to": "block", "at": first["revision"]}
-    found = look(client, graph, wish).json["looks"][0]
+    query = {"what": "difference", "to": "block", "at": first["revision"]}
+    found = look(client, graph, query).json["looks"][0]
     assert found["counts"]["faces"] == [10, 4]
     assert found["farthest"] == 1.0
     assert found["moved"] == 8
     none = look(client, graph, {"what": "difference", "to": "block", "at": None}).json["looks"][0]
     assert none["farthest"] == 0.0
-    gone = look(client, graph, {**wish, "at": graph["revision"]})
+    gone = look(client, graph, {**query, "at": graph["revision"]})
     assert gone.status_code == 422
-    unnamed = look(client, graph, {**wish, "at": "yesterday"})
+    unnamed = look(client, graph, {**query, "at": "yesterday"})
     assert unnamed.status_code == 422
     assert "a moment is named by its revision" in unnamed.json["message"]
-    beyond = look(client, graph, {**wish, "at": 999})
+    beyond = look(client, graph, {**query, "at": 999})
     assert "no revision 999" in beyond.json["message"]
 
 
@@ -87,6 +87,6 @@ def test_the_place_of_a_shape_is_told_as_a_matrix(client: FlaskClient, graph: Gr
     placed = {"operator": "set_place", "inputs": {"geo": ["block"]}, "parameters": {"move": [1, 2, 3]}}
     edit(client, made, {"op": "add", "path": "/nodes/placed", "value": placed})
     url = f"/api/graphs/{graph['id']}/looks"
-    ask = lambda node: client.post(url, json={"node": node, "wishes": [{"what": "place"}]}).json["looks"][0]["matrix"]  # noqa: E731
+    ask = lambda node: client.post(url, json={"node": node, "queries": [{"what": "place"}]}).json["looks"][0]["matrix"]  # noqa: E731
     assert ask("block") == np.eye(4).reshape(-1).tolist()
     assert np.reshape(ask("placed"), (4, 4))[:3, 3].tolist() == [1, 2, 3]

@@ -47,8 +47,8 @@ def change(client: FlaskClient, graph: dict[str, Any], what: str, level: str = "
 
 
 def evaluate(client: FlaskClient, graph: dict[str, Any], node: str, level: str = "") -> dict[str, Any]:
-    wish = {"node": node, "level": level, "wait": 20, "wishes": [{"what": "summary"}]}
-    answer = client.post(f"/api/graphs/{graph['id']}/evaluations", json=wish).json
+    query = {"node": node, "level": level, "wait": 20, "queries": [{"what": "summary"}]}
+    answer = client.post(f"/api/graphs/{graph['id']}/evaluations", json=query).json
     assert answer["state"] == "done", answer
     return answer
 
@@ -92,7 +92,7 @@ def test_changes_that_cannot_be_made_say_why(client: FlaskClient, graph: dict[st
 def test_looks_texts_and_exports_work_inside(client: FlaskClient, graph: dict[str, Any]) -> None:
     folded(client, graph)
     level = {"level": "tall", "node": "tall"}
-    look = client.post(f"/api/graphs/{graph['id']}/looks", json={**level, "wishes": [{"what": "summary"}]}).json
+    look = client.post(f"/api/graphs/{graph['id']}/looks", json={**level, "queries": [{"what": "summary"}]}).json
     assert look["looks"][0]["counts"]["faces"] > 16
     told = client.post(
         f"/api/graphs/{graph['id']}/texts", json={**level, "parameter": "distance", "source": "height * 2"}
@@ -101,7 +101,7 @@ def test_looks_texts_and_exports_work_inside(client: FlaskClient, graph: dict[st
     assert any(name["name"] == "height" for name in told["names"])
     data = client.get(f"/api/graphs/{graph['id']}/export?node=tall&level=tall&format=obj").data
     assert data.count(b"\nf ") == look["looks"][0]["counts"]["faces"]
-    wrong = client.post(f"/api/graphs/{graph['id']}/looks", json={"level": "sheet", "node": "x", "wishes": []})
+    wrong = client.post(f"/api/graphs/{graph['id']}/looks", json={"level": "sheet", "node": "x", "queries": []})
     assert "'sheet' holds no graph to look into" in wrong.json["message"]
 
 

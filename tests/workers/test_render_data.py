@@ -86,7 +86,7 @@ def test_each_result_is_checked_once(monkeypatch: pytest.MonkeyPatch) -> None:
     from reticula.workers import check_counts
 
     real = check_counts.find_defects
-    monkeypatch.setattr(check_counts, "find_troubles", lambda geo: asked.append(1) or real(geo))
+    monkeypatch.setattr(check_counts, "find_defects", lambda geo: asked.append(1) or real(geo))
     evaluator, counts = Evaluator(), CheckCounts()
     nodes = {"sheet": node("grid", cells=[4, 4]), "apart": node("unshare", "sheet")}
     first = counts.of(evaluator.evaluate(graph(nodes)), lambda: False)

@@ -103,8 +103,8 @@ def test_rows_of_lists_text_and_the_whole(buffers: BufferFiles) -> None:
         "whole", "title", np.array(["tile"])
     )
 
-    def page(**wish: Any) -> dict[str, Any]:
-        return look(sheet, {"what": "rows", "kind": "face", **wish}, buffers)
+    def page(**query: Any) -> dict[str, Any]:
+        return look(sheet, {"what": "rows", "kind": "face", **query}, buffers)
 
     assert page()["rows"][2][:2] == ["a", [2.0, 3.0]]
     assert page(sort="label")["index"] == [2, 0, 1]
@@ -117,12 +117,12 @@ def test_rows_of_lists_text_and_the_whole(buffers: BufferFiles) -> None:
 
 
 def test_unknown_wishes_are_refused(cube: Geo, buffers: BufferFiles) -> None:
-    for wish, message in (
+    for query, message in (
         ({"what": "taste"}, "nothing is known about 'taste'"),
         ({"what": "rows", "kind": "side"}, "no element kind 'side'"),
     ):
         with pytest.raises(ReticulaError, match=message):
-            look(cube, wish, buffers)
+            look(cube, query, buffers)
 
 
 def test_a_million_rows_are_paged_and_sorted(buffers: BufferFiles) -> None:

@@ -17,7 +17,11 @@ it('sends what is asked', async () => {
   await api.edit('g', 3, [{ op: 'remove', path: '/nodes/a' }], 'remove')
   expect(asked).toEqual([
     { method: 'DELETE', path: '/api/assets/a', body: {} },
-    { method: 'POST', path: '/api/graphs/g/edits', body: { revision: 3, patch: [{ op: 'remove', path: '/nodes/a' }], label: 'remove' } },
+    {
+      method: 'POST',
+      path: '/api/graphs/g/edits',
+      body: { revision: 3, patch: [{ op: 'remove', path: '/nodes/a' }], label: 'remove' },
+    },
   ])
 })
 

@@ -61,15 +61,16 @@ export const api = {
   edit: (id: string, revision: number, patch: Operation[], label: string) =>
     call<GraphState>('POST', `/api/graphs/${id}/edits`, { revision, patch, label }),
   edits: (id: string) => call<Schemas['EditList']>('GET', `/api/graphs/${id}/edits`),
-  checks: (id: string, channel: string, basis: Partial<Basis> = {}) => call<Schemas['ChecksState']>('POST', `/api/graphs/${id}/checks`, { channel, ...basis }),
+  checks: (id: string, channel: string, basis: Partial<Basis> = {}) =>
+    call<Schemas['ChecksState']>('POST', `/api/graphs/${id}/checks`, { channel, ...basis }),
   undo: (id: string, revision: number) => call<GraphState>('POST', `/api/graphs/${id}/undo`, { revision }),
   redo: (id: string, revision: number) => call<GraphState>('POST', `/api/graphs/${id}/redo`, { revision }),
   evaluate: (id: string, request: Partial<Schemas['EvaluationRequest']>) =>
     call<EvaluationState>('POST', `/api/graphs/${id}/evaluations`, request),
   evaluation: (ticket: string, wait: number) => call<EvaluationState>('GET', `/api/evaluations/${ticket}?wait=${wait}`),
   stop: (ticket: string) => call<void>('DELETE', `/api/evaluations/${ticket}`),
-  looks: (id: string, node: string, wishes: object[], basis: Partial<Basis> = {}) =>
-    call<Schemas['LookState']>('POST', `/api/graphs/${id}/looks`, { node, wishes, ...basis }),
+  looks: (id: string, node: string, queries: object[], basis: Partial<Basis> = {}) =>
+    call<Schemas['LookState']>('POST', `/api/graphs/${id}/looks`, { node, queries, ...basis }),
   text: (id: string, node: string, parameter: string, source: string, elements: number[], basis: Partial<Basis> = {}) =>
     call<TextState>('POST', `/api/graphs/${id}/texts`, { node, parameter, source, elements, ...basis }),
   rewrite: (id: string, node: string, parameter: string, to: 'text' | 'nodes', basis: Partial<Basis> = {}) =>
@@ -77,16 +78,20 @@ export const api = {
   /** Work out a change that takes more than setting a value; it is saved by sending the patch as an edit. */
   change: (id: string, what: Schemas['ChangeRequest']['what'], args: object, basis: Partial<Basis> = {}) =>
     call<Schemas['ChangeState']>('POST', `/api/graphs/${id}/changes`, { what, arguments: args, ...basis }),
-  publish: (id: string, request: Partial<Schemas['PublicationRequest']>) => call<Schemas['PublicationState']>('POST', `/api/graphs/${id}/publications`, request),
-  freeze: (id: string, node: string, name: string, basis: Partial<Basis> = {}) => call<AssetState>('POST', `/api/graphs/${id}/freezes`, { node, name, ...basis }),
+  publish: (id: string, request: Partial<Schemas['PublicationRequest']>) =>
+    call<Schemas['PublicationState']>('POST', `/api/graphs/${id}/publications`, request),
+  freeze: (id: string, node: string, name: string, basis: Partial<Basis> = {}) =>
+    call<AssetState>('POST', `/api/graphs/${id}/freezes`, { node, name, ...basis }),
   definition: (operator: string) => call<object>('GET', `/api/library/${operator}/definition`),
-  differences: (name: string, before: string, after: string) => call<Schemas['DifferenceState']>('GET', `/api/library/${name}/differences?before=${before}&after=${after}`),
+  differences: (name: string, before: string, after: string) =>
+    call<Schemas['DifferenceState']>('GET', `/api/library/${name}/differences?before=${before}&after=${after}`),
   reviewPackage: (file: File) => {
     const form = new FormData()
     form.append('file', file)
     return call<ReviewState>('POST', '/api/packages/reviews', form)
   },
-  takePackage: (review: string, choices: Record<string, 'keep' | 'beside'>) => call<Schemas['ImportState']>('POST', `/api/packages/reviews/${review}`, { choices }),
+  takePackage: (review: string, choices: Record<string, 'keep' | 'beside'>) =>
+    call<Schemas['ImportState']>('POST', `/api/packages/reviews/${review}`, { choices }),
   depot: () => call<Schemas['DepotState']>('GET', '/api/depot'),
   sendToDepot: (operator: string) => call<void>('POST', `/api/depot/${operator}/publish`),
   fetchFromDepot: (operator: string) => call<ReviewState>('POST', `/api/depot/${operator}/fetch`),

@@ -839,6 +839,10 @@ export interface components {
              * @default false
              */
             only_node: boolean;
+            /** Queries */
+            queries?: {
+                [key: string]: unknown;
+            }[];
             /**
              * Revision
              * @default null
@@ -849,14 +853,10 @@ export interface components {
              * @default 0.4
              */
             wait: number;
-            /** Wishes */
-            wishes?: {
-                [key: string]: unknown;
-            }[];
         };
         /**
          * EvaluationState
-         * @description A running or finished evaluation. ``looks`` answer the wishes in order.
+         * @description A running or finished evaluation. ``looks`` answer the queries in order.
          */
         EvaluationState: {
             /** @default null */
@@ -1043,7 +1043,7 @@ export interface components {
         };
         /**
          * LookRequest
-         * @description A look at one node: wishes name what is wanted (summary, mesh, normals, attribute, rows …).
+         * @description A look at one node: queries name what is wanted (summary, mesh, normals, attribute, rows …).
          *
          *     A ``difference`` compares with the node ``to``, as it is now or as it was ``at`` a revision.
          */
@@ -1062,15 +1062,15 @@ export interface components {
              * @default null
              */
             node: string | null;
+            /** Queries */
+            queries?: {
+                [key: string]: unknown;
+            }[];
             /**
              * Revision
              * @default null
              */
             revision: number | null;
-            /** Wishes */
-            wishes?: {
-                [key: string]: unknown;
-            }[];
         };
         /** LookState */
         LookState: {

@@ -12,24 +12,41 @@ const at = ref(0)
 const input = ref<HTMLInputElement>()
 
 const found = computed(() => {
-  const operators = catalogue.operators.filter((entry) => !entry.published || entry.published.release === entry.published.releases.at(-1)).map((entry) => ({
-    key: `add ${entry.name}`, name: entry.label, help: entry.summary, side: entry.family, more: `${entry.summary} ${entry.keywords.join(' ')} ${entry.family}`, run: () => emit('add', entry.name), enabled: true,
-  })) // prettier-ignore
+  const operators = catalogue.operators
+    .filter((entry) => !entry.published || entry.published.release === entry.published.releases.at(-1))
+    .map((entry) => ({
+      key: `add ${entry.name}`,
+      name: entry.label,
+      help: entry.summary,
+      side: entry.family,
+      more: `${entry.summary} ${entry.keywords.join(' ')} ${entry.family}`,
+      run: () => emit('add', entry.name),
+      enabled: true,
+    }))
   const actions = props.actions.map((action) => ({
-    key: action.name, name: action.name, help: action.help, side: action.shortcut ?? '', more: action.help, run: action.run, enabled: action.enabled?.() ?? true,
-  })) // prettier-ignore
+    key: action.name,
+    name: action.name,
+    help: action.help,
+    side: action.shortcut ?? '',
+    more: action.help,
+    run: action.run,
+    enabled: action.enabled?.() ?? true,
+  }))
   return [...operators, ...actions]
     .map((entry) => ({ ...entry, score: fit(words.value, entry.name, entry.more) }))
     .filter((entry) => entry.score > 0)
     .sort((a, b) => b.score - a.score)
 })
 
-watch(() => props.open, (now) => {
-  if (!now) return
-  words.value = ''
-  at.value = 0
-  void nextTick(() => input.value?.focus())
-}) // prettier-ignore
+watch(
+  () => props.open,
+  (now) => {
+    if (!now) return
+    words.value = ''
+    at.value = 0
+    void nextTick(() => input.value?.focus())
+  },
+)
 watch(words, () => (at.value = 0))
 
 function key(event: KeyboardEvent) {
@@ -57,11 +74,33 @@ function choose(entry: { run: () => void; enabled: boolean } | undefined) {
 <template>
   <div v-if="open" class="veil" @pointerdown.self="emit('close')">
     <div class="finder" role="dialog" aria-modal="true" aria-label="Finder">
-      <input ref="input" v-model="words" class="text" placeholder="Find an operator or an action" aria-label="Find" data-test="finder" spellcheck="false" @keydown="key" />
-      <p class="faint hint">{{ after ? `An operator is added after ‘${after}’.` : 'An operator is added on its own.' }} <kbd>↑</kbd> <kbd>↓</kbd> <kbd>Enter</kbd> <kbd>Esc</kbd></p>
+      <input
+        ref="input"
+        v-model="words"
+        class="text"
+        placeholder="Find an operator or an action"
+        aria-label="Find"
+        data-test="finder"
+        spellcheck="false"
+        @keydown="key"
+      />
+      <p class="faint hint">
+        {{ after ? `An operator is added after ‘${after}’.` : 'An operator is added on its own.' }} <kbd>↑</kbd>
+        <kbd>↓</kbd> <kbd>Enter</kbd> <kbd>Esc</kbd>
+      </p>
       <ul role="listbox" aria-label="What fits" tabindex="0">
-        <li v-for="(entry, number) in found" :key="entry.key" role="option" :aria-selected="number === at" :aria-disabled="!entry.enabled" :class="{ at: number === at, off: !entry.enabled }" @pointermove="at = number" @click="choose(entry)">
-          <b>{{ entry.name }}</b><span class="faint help">{{ entry.help }}</span><span class="side faint">{{ entry.side }}</span>
+        <li
+          v-for="(entry, number) in found"
+          :key="entry.key"
+          role="option"
+          :aria-selected="number === at"
+          :aria-disabled="!entry.enabled"
+          :class="{ at: number === at, off: !entry.enabled }"
+          @pointermove="at = number"
+          @click="choose(entry)"
+        >
+          <b>{{ entry.name }}</b><span class="faint help">{{ entry.help }}</span
+          ><span class="side faint">{{ entry.side }}</span>
         </li>
         <li v-if="!found.length" class="faint">Nothing fits. Try another word for it.</li>
       </ul>

@@ -6,8 +6,32 @@ defineProps<{ split: ReturnType<typeof useSplit>; label: string; what: string; f
 </script>
 
 <template>
-  <div class="divider" :class="{ flat }" role="separator" :aria-orientation="flat ? 'horizontal' : 'vertical'" :aria-label="label" :aria-valuenow="split.size.value" :aria-valuemin="0" :aria-valuemax="split.most.value" tabindex="0" :title="`Drag; double-click to put away ${what} or bring it back`" @pointerdown="split.drag" @keydown="split.step" @dblclick="split.toggle()">
-    <button v-if="split.closed.value" class="back" :title="`Bring back ${what}`" :aria-label="`Bring back ${what}`" :data-test="`back-${test}`" @pointerdown.stop @click.stop="split.toggle()">{{ flat ? '▴' : '▸' }} {{ what.replace('the ', '') }}</button>
+  <div
+    class="divider"
+    :class="{ flat }"
+    role="separator"
+    :aria-orientation="flat ? 'horizontal' : 'vertical'"
+    :aria-label="label"
+    :aria-valuenow="split.size.value"
+    :aria-valuemin="0"
+    :aria-valuemax="split.most.value"
+    tabindex="0"
+    :title="`Drag; double-click to put away ${what} or bring it back`"
+    @pointerdown="split.drag"
+    @keydown="split.step"
+    @dblclick="split.toggle()"
+  >
+    <button
+      v-if="split.closed.value"
+      class="back"
+      :title="`Bring back ${what}`"
+      :aria-label="`Bring back ${what}`"
+      :data-test="`back-${test}`"
+      @pointerdown.stop
+      @click.stop="split.toggle()"
+    >
+      {{ flat ? '▴' : '▸' }} {{ what.replace('the ', '') }}
+    </button>
   </div>
 </template>
 

@@ -12,9 +12,19 @@ const listed = computed(() => props.actions.filter((action) => action.shortcut))
 <template>
   <ElDialog :model-value="open" title="Shortcuts" width="min(760px, 92vw)" @close="emit('close')">
     <dl data-test="shortcuts">
-      <div v-for="action in listed" :key="action.name"><dt><kbd>{{ action.shortcut }}</kbd></dt><dd><b>{{ action.name }}</b> <span class="faint">{{ action.help }}</span></dd></div>
+      <div v-for="action in listed" :key="action.name">
+        <dt>
+          <kbd>{{ action.shortcut }}</kbd>
+        </dt>
+        <dd>
+          <b>{{ action.name }}</b> <span class="faint">{{ action.help }}</span>
+        </dd>
+      </div>
     </dl>
-    <p class="faint">In the view: drag turns, the wheel zooms, the right button shifts; a click picks, Shift adds. On the board: drag moves, Ctrl-click selects more cards, Shift-drag draws a box around them.</p>
+    <p class="faint">
+      In the view: drag turns, the wheel zooms, the right button shifts; a click picks, Shift adds. On the board: drag
+      moves, Ctrl-click selects more cards, Shift-drag draws a box around them.
+    </p>
   </ElDialog>
 </template>
 

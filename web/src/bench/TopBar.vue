@@ -18,17 +18,24 @@ const exports = computed(() => {
   const id = graph.state.value?.id
   if (!node || !id) return []
   return Object.entries(catalogue.formats).flatMap(([ending, format]) => {
-    const encodings = ((format.options as Record<string, string[]>).encoding ?? [''])
+    const encodings = (format.options as Record<string, string[]>).encoding ?? ['']
     return encodings.map((encoding) => ({
-      title: `${format.name}${encoding ? `, ${encoding}` : ''}`, keeps: `keeps ${format.keeps}`, key: `${ending}-${encoding}`,
+      title: `${format.name}${encoding ? `, ${encoding}` : ''}`,
+      keeps: `keeps ${format.keeps}`,
+      key: `${ending}-${encoding}`,
       href: `/api/graphs/${id}/export?node=${encodeURIComponent(node)}&format=${ending}&encoding=${encoding}&level=${encodeURIComponent(graph.path.value.join('/'))}`,
-    })) // prettier-ignore
+    }))
   })
 })
 
 const NEW = '+'
 async function ask(title: string): Promise<string> {
-  const answer = await ElMessageBox.prompt('Its title:', title, { inputPattern: /\S/, inputErrorMessage: 'Give it a title.', confirmButtonText: 'Make', cancelButtonText: 'Cancel' }).catch(() => null)
+  const answer = await ElMessageBox.prompt('Its title:', title, {
+    inputPattern: /\S/,
+    inputErrorMessage: 'Give it a title.',
+    confirmButtonText: 'Make',
+    cancelButtonText: 'Cancel',
+  }).catch(() => null)
   return ((answer as { value?: string } | null)?.value ?? '').trim()
 }
 
@@ -54,33 +61,85 @@ async function chooseGraph(event: Event) {
 <template>
   <header class="top">
     <b class="mark"><img src="/icon.svg" alt="" width="20" height="20" />Reticula</b>
-    <select class="text" :value="project.project.value?.id" aria-label="Project" data-test="project" @change="chooseProject">
+    <select
+      class="text"
+      :value="project.project.value?.id"
+      aria-label="Project"
+      data-test="project"
+      @change="chooseProject"
+    >
       <option v-for="entry in project.projects.value" :key="entry.id" :value="entry.id">{{ entry.title }}</option>
       <option :value="NEW">New project…</option>
     </select>
     <select class="text" :value="graph.state.value?.id" aria-label="Graph" data-test="graph" @change="chooseGraph">
-      <option v-for="entry in project.graphs.value" :key="entry.id" :value="entry.id">{{ entry.id === graph.state.value?.id ? graph.root.value.title || entry.title : entry.title }}</option>
+      <option v-for="entry in project.graphs.value" :key="entry.id" :value="entry.id">
+        {{ entry.id === graph.state.value?.id ? graph.root.value.title || entry.title : entry.title }}
+      </option>
       <option :value="NEW">New graph…</option>
     </select>
-    <span class="save" :class="{ bad: graph.saveState.value !== 'saved' && graph.saveState.value !== 'saving' }" role="status" data-test="save-state">{{ graph.saveState.value }}</span>
-    <span v-if="graph.trouble.value" class="trouble" role="alert" :title="graph.trouble.value">{{ graph.trouble.value }}</span>
+    <span
+      class="save"
+      :class="{ bad: graph.saveState.value !== 'saved' && graph.saveState.value !== 'saving' }"
+      role="status"
+      data-test="save-state"
+      >{{ graph.saveState.value }}</span
+    >
+    <span v-if="graph.trouble.value" class="trouble" role="alert" :title="graph.trouble.value">{{
+      graph.trouble.value
+    }}</span>
     <span class="gap" />
-    <button class="plain" :disabled="graph.undoLabel.value === null" :title="graph.undoLabel.value === null ? 'Nothing to undo' : `Undo: ${graph.undoLabel.value} (Ctrl+Z)`" data-test="undo" @click="graph.undo()">Undo</button>
-    <button class="plain" :disabled="graph.redoLabel.value === null" :title="graph.redoLabel.value === null ? 'Nothing to redo' : `Redo: ${graph.redoLabel.value} (Ctrl+Shift+Z)`" data-test="redo" @click="graph.redo()">Redo</button>
-    <button class="plain boxed" data-test="open-finder" title="Find an operator or an action" @click="emit('find')">Find <kbd>/</kbd></button>
-    <button class="plain boxed" data-test="open-catalogue" title="All operators, built in and published, and the depot" @click="emit('catalogue')">Catalogue</button>
-    <button class="plain boxed" data-test="open-shapes" @click="emit('shapes')">Shapes <span class="faint">{{ project.shapes.value.length }}</span></button>
+    <button
+      class="plain"
+      :disabled="graph.undoLabel.value === null"
+      :title="graph.undoLabel.value === null ? 'Nothing to undo' : `Undo: ${graph.undoLabel.value} (Ctrl+Z)`"
+      data-test="undo"
+      @click="graph.undo()"
+    >
+      Undo
+    </button>
+    <button
+      class="plain"
+      :disabled="graph.redoLabel.value === null"
+      :title="graph.redoLabel.value === null ? 'Nothing to redo' : `Redo: ${graph.redoLabel.value} (Ctrl+Shift+Z)`"
+      data-test="redo"
+      @click="graph.redo()"
+    >
+      Redo
+    </button>
+    <button class="plain boxed" data-test="open-finder" title="Find an operator or an action" @click="emit('find')">
+      Find <kbd>/</kbd>
+    </button>
+    <button
+      class="plain boxed"
+      data-test="open-catalogue"
+      title="All operators, built in and published, and the depot"
+      @click="emit('catalogue')"
+    >
+      Catalogue
+    </button>
+    <button class="plain boxed" data-test="open-shapes" @click="emit('shapes')">
+      Shapes <span class="faint">{{ project.shapes.value.length }}</span>
+    </button>
     <ElDropdown trigger="click">
       <button class="plain boxed" data-test="export" :disabled="!exports.length">Download</button>
       <template #dropdown>
         <ElDropdownMenu>
           <ElDropdownItem v-for="entry in exports" :key="entry.key">
-            <a class="export" :href="entry.href" download :data-test="`export-${entry.key}`"><b>{{ entry.title }}</b> <span class="faint">{{ entry.keeps }}</span></a>
+            <a class="export" :href="entry.href" download :data-test="`export-${entry.key}`"
+              ><b>{{ entry.title }}</b> <span class="faint">{{ entry.keeps }}</span></a
+            >
           </ElDropdownItem>
         </ElDropdownMenu>
       </template>
     </ElDropdown>
-    <button class="plain boxed" :title="`Change to ${theme === 'day' ? 'night' : 'day'}`" data-test="theme" @click="toggle">{{ theme === 'day' ? 'Night' : 'Day' }}</button>
+    <button
+      class="plain boxed"
+      :title="`Change to ${theme === 'day' ? 'night' : 'day'}`"
+      data-test="theme"
+      @click="toggle"
+    >
+      {{ theme === 'day' ? 'Night' : 'Day' }}
+    </button>
   </header>
 </template>
 

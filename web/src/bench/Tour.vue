@@ -4,17 +4,43 @@ import { ElTour, ElTourStep } from 'element-plus'
 
 const open = defineModel<boolean>({ required: true })
 const STEPS = [
-  { target: '.board', title: 'The board', text: 'Cards run top to bottom: each one changes the shape that comes in. Click one to open it in place and set its values.' },
-  { target: '.dials', title: 'Dials', text: 'Values that drive the whole graph. Drag one: the shape follows. Drag the ⋮ of any parameter here to make it a dial.' },
-  { target: '.view .stage', title: 'The view', text: 'The result of the card that is looked at. Drag to turn, click to pick; checks, trace and compare stand at its left edge.' },
-  { target: '.ledger', title: 'The ledger', text: 'A row for each element, with all its values. What is picked here is picked in the view.' },
-  { target: '[data-test=open-finder]', title: 'The finder', text: 'Press / and type any word to add a card or do something. ? lists all shortcuts.' },
-  { target: '[data-test=open-catalogue]', title: 'The catalogue', text: 'All operators, and those you publish: select cards, press G to fold them into one, and publish it.' },
+  {
+    target: '.board',
+    title: 'The board',
+    text: 'Cards run top to bottom: each one changes the shape that comes in. Click one to open it in place and set its values.',
+  },
+  {
+    target: '.dials',
+    title: 'Dials',
+    text: 'Values that drive the whole graph. Drag one: the shape follows. Drag the ⋮ of any parameter here to make it a dial.',
+  },
+  {
+    target: '.view .stage',
+    title: 'The view',
+    text: 'The result of the card that is looked at. Drag to turn, click to pick; checks, trace and compare stand at its left edge.',
+  },
+  {
+    target: '.ledger',
+    title: 'The ledger',
+    text: 'A row for each element, with all its values. What is picked here is picked in the view.',
+  },
+  {
+    target: '[data-test=open-finder]',
+    title: 'The finder',
+    text: 'Press / and type any word to add a card or do something. ? lists all shortcuts.',
+  },
+  {
+    target: '[data-test=open-catalogue]',
+    title: 'The catalogue',
+    text: 'All operators, and those you publish: select cards, press G to fold them into one, and publish it.',
+  },
 ]
 </script>
 
 <template>
   <ElTour v-model="open">
-    <ElTourStep v-for="step in STEPS" :key="step.title" :target="step.target" :title="step.title">{{ step.text }}</ElTourStep>
+    <ElTourStep v-for="step in STEPS" :key="step.title" :target="step.target" :title="step.title">{{
+      step.text
+    }}</ElTourStep>
   </ElTour>
 </template>

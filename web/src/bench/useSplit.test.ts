@@ -2,7 +2,10 @@ import { beforeEach, expect, it, vi } from 'vitest'
 import { ref } from 'vue'
 
 const room = { width: ref(1280), height: ref(800) }
-vi.mock('@vueuse/core', () => ({ useLocalStorage: <T>(_: string, preset: T) => ref(preset), useWindowSize: () => room }))
+vi.mock('@vueuse/core', () => ({
+  useLocalStorage: <T>(_: string, preset: T) => ref(preset),
+  useWindowSize: () => room,
+}))
 const { useSplit } = await import('./useSplit')
 
 const key = (name: string) => ({ key: name, preventDefault() {} }) as KeyboardEvent

@@ -1,21 +1,40 @@
 <script setup lang="ts">
 /** Where the graph is: cards top to bottom, wires between them. */
 import '@vue-flow/core/dist/style.css'
-import { type Connection, type EdgeMouseEvent, type NodeChange, type NodeDragEvent, useVueFlow, VueFlow } from '@vue-flow/core'
+import {
+  type Connection,
+  type EdgeMouseEvent,
+  type NodeChange,
+  type NodeDragEvent,
+  useVueFlow,
+  VueFlow,
+} from '@vue-flow/core'
 import { ElMessageBox } from 'element-plus'
 import { computed, nextTick, provide, ref, watch } from 'vue'
 import { useCatalogue } from '../stores/useCatalogue'
 import { cardsFromText, cardsToText, paste } from '../model/clipboard'
-import { connect, disconnect, feedOf, freeName, inputsOf, insertInto, parameterOf, splitFeed, wires, wouldCircle, type Wire } from '../model/document'
-import Card from './Card.vue'
+import {
+  connect,
+  disconnect,
+  feedOf,
+  freeName,
+  inputsOf,
+  insertInto,
+  parameterOf,
+  splitFeed,
+  wires,
+  wouldCircle,
+  type Wire,
+} from '../model/document'
+import Card from './card/Card.vue'
 import Frames from './Frames.vue'
 import { tiesKey } from '../stores/injectionKeys'
 import SearchBox from './SearchBox.vue'
 import { followersOf } from '../model/parameterLinks'
-import Through from './WirePreview.vue'
-import Trail from './Breadcrumbs.vue'
+import WirePreview from './WirePreview.vue'
+import Breadcrumbs from './Breadcrumbs.vue'
 import { tell, useChanges } from '../stores/useChanges'
-import { useChosen } from '../stores/useSelectedCards'
+import { useSelectedCards } from '../stores/useSelectedCards'
 import { layout, revealing, viewportFor, type Size } from '../model/layout'
 import { useGraph } from '../stores/useGraph'
 
@@ -29,7 +48,7 @@ const followers = computed(() => followersOf(graph.document.value))
 provide(tiesKey, followers)
 const sizes = ref<Record<string, Size>>({})
 const chosenCards = ref<ReadonlySet<string>>(new Set())
-const { cards } = useChosen()
+const { cards } = useSelectedCards()
 const selected = computed(() => Object.keys(graph.document.value.nodes).filter((id) => chosenCards.value.has(id)))
 
 watch(selected, (now) => (cards.value = now))
@@ -37,19 +56,36 @@ watch(selected, (now) => (cards.value = now))
 const places = computed(() => layout(graph.document.value, sizes.value))
 const nodes = computed(() =>
   Object.keys(graph.document.value.nodes).map((id) => ({
-    id, type: 'card', position: places.value[id]!, data: {}, deletable: false, selected: chosenCards.value.has(id),
-  })), // prettier-ignore
+    id,
+    type: 'card',
+    position: places.value[id]!,
+    data: {},
+    deletable: false,
+    selected: chosenCards.value.has(id),
+  })),
 )
 const edges = computed(() =>
   wires(graph.document.value).map((wire) => ({
-    id: wireId(wire), source: wire.from, target: wire.to, sourceHandle: wire.output ?? firstOutput(wire.from), targetHandle: wire.input,
-    type: 'default', interactionWidth: 22, data: wire, class: [parameterOf(wire.input) === null ? '' : 'value', chosenWire.value === wireId(wire) ? 'chosen' : ''].join(' '),
-  })), // prettier-ignore
+    id: wireId(wire),
+    source: wire.from,
+    target: wire.to,
+    sourceHandle: wire.output ?? firstOutput(wire.from),
+    targetHandle: wire.input,
+    type: 'default',
+    interactionWidth: 22,
+    data: wire,
+    class: [parameterOf(wire.input) === null ? '' : 'value', chosenWire.value === wireId(wire) ? 'chosen' : ''].join(
+      ' ',
+    ),
+  })),
 )
 
 /** Cards are laid out by their real size: an opened card makes room for itself. */
 flow.onNodesInitialized(measure)
-watch(() => flow.getNodes.value.map((node) => `${node.id}:${node.dimensions.width}x${node.dimensions.height}`).join(), measure)
+watch(
+  () => flow.getNodes.value.map((node) => `${node.id}:${node.dimensions.width}x${node.dimensions.height}`).join(),
+  measure,
+)
 function measure() {
   const next: Record<string, Size> = {}
   for (const node of flow.getNodes.value) if (node.dimensions.width) next[node.id] = { ...node.dimensions }
@@ -87,7 +123,8 @@ watch(sizes, (now) => {
   const size = now[opened.id]
   if (!place || !size || Date.now() > opened.until) return
   const at = flow.viewport.value
-  if (at.zoom === 1) void flow.setViewport({ ...revealing(at, place, size, flow.dimensions.value), zoom: 1 }, { duration: 120 })
+  if (at.zoom === 1)
+    void flow.setViewport({ ...revealing(at, place, size, flow.dimensions.value), zoom: 1 }, { duration: 120 })
 })
 flow.onMoveStart(({ event }) => {
   if (event?.sourceEvent) settling = 0
@@ -147,9 +184,9 @@ function wireUnder(id: string): Wire | null {
 function runsThrough(path: SVGPathElement, box: DOMRect): boolean {
   const toScreen = path.getScreenCTM()
   const length = path.getTotalLength()
-  return Array.from({ length: 25 }, (_, i) => path.getPointAtLength((length * i) / 24).matrixTransform(toScreen ?? undefined)).some(
-    ({ x, y }) => x > box.left && x < box.right && y > box.top && y < box.bottom,
-  )
+  return Array.from({ length: 25 }, (_, i) =>
+    path.getPointAtLength((length * i) / 24).matrixTransform(toScreen ?? undefined),
+  ).some(({ x, y }) => x > box.left && x < box.right && y > box.top && y < box.bottom)
 }
 
 /** The feed of which it is told what goes through. */
@@ -182,7 +219,8 @@ flow.onNodesChange((changes) => {
     if (change.selected) next.add(change.id)
     else next.delete(change.id)
   }
-  if (next.size !== chosenCards.value.size || [...next].some((id) => !chosenCards.value.has(id))) chosenCards.value = next
+  if (next.size !== chosenCards.value.size || [...next].some((id) => !chosenCards.value.has(id)))
+    chosenCards.value = next
 })
 
 /** Make one card of the chosen ones. */
@@ -190,8 +228,12 @@ async function foldChosen() {
   const ids = selected.value
   const first = graph.document.value.nodes[ids[0]!]
   const answer = await ElMessageBox.prompt(`${ids.length} cards become one, which holds them. Its title:`, 'Fold', {
-    inputValue: ids.length === 1 ? (first?.title ?? operatorOf(first)?.label ?? '') : '', inputPattern: /\S/, inputErrorMessage: 'Give it a title.', confirmButtonText: 'Fold', cancelButtonText: 'Cancel',
-  }).catch(() => null) // prettier-ignore
+    inputValue: ids.length === 1 ? (first?.title ?? operatorOf(first)?.label ?? '') : '',
+    inputPattern: /\S/,
+    inputErrorMessage: 'Give it a title.',
+    confirmButtonText: 'Fold',
+    cancelButtonText: 'Cancel',
+  }).catch(() => null)
   const title = ((answer as { value?: string } | null)?.value ?? '').trim()
   if (!title) return
   follow()
@@ -212,7 +254,11 @@ function frameChosen() {
 async function nameJump() {
   const id = selected.value[0]!
   const known = Object.entries(graph.document.value.jumps ?? {}).find(([, target]) => target === id)?.[0] ?? ''
-  const answer = await ElMessageBox.prompt('Its name, to jump to it from anywhere; empty takes it away:', 'Jump point', { inputValue: known, confirmButtonText: 'Keep', cancelButtonText: 'Cancel' }).catch(() => null)
+  const answer = await ElMessageBox.prompt(
+    'Its name, to jump to it from anywhere; empty takes it away:',
+    'Jump point',
+    { inputValue: known, confirmButtonText: 'Keep', cancelButtonText: 'Cancel' },
+  ).catch(() => null)
   if (!answer) return
   const name = ((answer as { value?: string }).value ?? '').trim()
   graph.edit('name a jump point', (next) => {
@@ -250,7 +296,11 @@ async function go({ path, id }: { path: string[]; id: string }) {
   const place = places.value[id]
   const pane = flow.dimensions.value
   const size = sizes.value[id] ?? { width: 224, height: 76 }
-  if (place) await flow.setViewport({ x: pane.width / 2 - place.x - size.width / 2, y: pane.height / 3 - place.y, zoom: 1 }, { duration: 200 })
+  if (place)
+    await flow.setViewport(
+      { x: pane.width / 2 - place.x - size.width / 2, y: pane.height / 3 - place.y, zoom: 1 },
+      { duration: 200 },
+    )
 }
 
 /** Give all cards back to the automatic layout. */
@@ -261,7 +311,21 @@ function tidy() {
   setTimeout(fit, 120)
 }
 
-defineExpose({ selected, select, cutWire, fit, follow, tidy, foldChosen, frameChosen, nameJump, copy, pasteText, search: () => (searching.value = true), ask: () => (asked.value = asked.value ? '' : (selected.value[0] ?? '')) })
+defineExpose({
+  selected,
+  select,
+  cutWire,
+  fit,
+  follow,
+  tidy,
+  foldChosen,
+  frameChosen,
+  nameJump,
+  copy,
+  pasteText,
+  search: () => (searching.value = true),
+  ask: () => (asked.value = asked.value ? '' : (selected.value[0] ?? '')),
+})
 </script>
 
 <template>
@@ -269,21 +333,55 @@ defineExpose({ selected, select, cutWire, fit, follow, tidy, foldChosen, frameCh
     <div class="bar">
       <b>Board</b>
       <span class="faint">{{ nodes.length }} {{ nodes.length === 1 ? 'card' : 'cards' }}</span>
-      <button v-if="selected.length > 1" class="plain boxed" data-test="fold" title="Make one card of these (G)" @click="foldChosen">Fold {{ selected.length }}</button>
-      <button v-if="selected.length > 1" class="plain" data-test="frame" title="Put a frame around these" @click="frameChosen">Frame</button>
+      <button
+        v-if="selected.length > 1"
+        class="plain boxed"
+        data-test="fold"
+        title="Make one card of these (G)"
+        @click="foldChosen"
+      >
+        Fold {{ selected.length }}
+      </button>
+      <button
+        v-if="selected.length > 1"
+        class="plain"
+        data-test="frame"
+        title="Put a frame around these"
+        @click="frameChosen"
+      >
+        Frame
+      </button>
       <button v-if="chosenWire" class="plain boxed cut" data-test="cut" @click="cutWire">Cut this wire</button>
-      <button class="plain" data-test="search" title="Search in the graph (Ctrl+F)" @click="searching = !searching">Search</button>
+      <button class="plain" data-test="search" title="Search in the graph (Ctrl+F)" @click="searching = !searching">
+        Search
+      </button>
       <button class="plain" title="Show all cards" @click="fit">All cards</button>
       <button class="plain" title="Lay all cards out again, those placed by hand too" @click="tidy">Tidy</button>
     </div>
-    <Trail />
+    <Breadcrumbs />
     <div class="pane">
-    <Through v-if="asked" :feed="asked" @close="asked = ''" />
-    <SearchBox v-if="searching" @go="go" @close="searching = false" />
-    <VueFlow id="board" :nodes="nodes" :edges="edges" :min-zoom="0.2" :max-zoom="1.6" :delete-key-code="null" :is-valid-connection="canConnect" :connection-radius="34" :select-nodes-on-drag="false" :zoom-on-double-click="false" elevate-nodes-on-select @connect="onConnect" @node-drag-stop="onDragStop" @edge-click="pickWire" @pane-click="chosenWire = asked = ''">
-      <template #node-card="card"><Card :id="card.id" :selected="card.selected" /></template>
-      <Frames :places="places" :sizes="sizes" @select="select" />
-    </VueFlow>
+      <WirePreview v-if="asked" :feed="asked" @close="asked = ''" />
+      <SearchBox v-if="searching" @go="go" @close="searching = false" />
+      <VueFlow
+        id="board"
+        :nodes="nodes"
+        :edges="edges"
+        :min-zoom="0.2"
+        :max-zoom="1.6"
+        :delete-key-code="null"
+        :is-valid-connection="canConnect"
+        :connection-radius="34"
+        :select-nodes-on-drag="false"
+        :zoom-on-double-click="false"
+        elevate-nodes-on-select
+        @connect="onConnect"
+        @node-drag-stop="onDragStop"
+        @edge-click="pickWire"
+        @pane-click="chosenWire = asked = ''"
+      >
+        <template #node-card="card"><Card :id="card.id" :selected="card.selected" /></template>
+        <Frames :places="places" :sizes="sizes" @select="select" />
+      </VueFlow>
     </div>
   </section>
 </template>
@@ -293,7 +391,8 @@ defineExpose({ selected, select, cutWire, fit, follow, tidy, foldChosen, frameCh
   display: flex;
   flex-direction: column;
   min-height: 0;
-  background: radial-gradient(circle at 1px 1px, color-mix(in srgb, var(--ink) 9%, transparent) 1px, transparent 1.5px) 0 0 / 22px 22px;
+  background: radial-gradient(circle at 1px 1px, color-mix(in srgb, var(--ink) 9%, transparent) 1px, transparent 1.5px)
+    0 0 / 22px 22px;
 }
 .pane {
   position: relative;

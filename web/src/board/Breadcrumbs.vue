@@ -24,14 +24,41 @@ function choose(event: Event) {
 
 <template>
   <nav v-if="steps.length" class="trail" aria-label="Where you are" data-test="trail">
-    <button class="plain" data-test="leave-0" title="Back to the graph itself" @click="graph.leave(0)">{{ graph.root.value.title || 'Graph' }}</button>
+    <button class="plain" data-test="leave-0" title="Back to the graph itself" @click="graph.leave(0)">
+      {{ graph.root.value.title || 'Graph' }}
+    </button>
     <template v-for="(step, number) in steps" :key="number">
       <span class="faint">›</span>
-      <button class="plain" :aria-current="number === steps.length - 1 ? 'location' : undefined" :data-test="`leave-${number + 1}`" @click="graph.leave(number + 1)">{{ step.title }}</button>
+      <button
+        class="plain"
+        :aria-current="number === steps.length - 1 ? 'location' : undefined"
+        :data-test="`leave-${number + 1}`"
+        @click="graph.leave(number + 1)"
+      >
+        {{ step.title }}
+      </button>
     </template>
-    <label v-if="loops" class="round faint">{{ last?.operator === 'repeat' ? 'round' : 'part' }} <input class="text" type="number" min="0" :value="last?.round ?? ''" placeholder="last" :aria-label="last?.operator === 'repeat' ? 'Round' : 'Part'" data-test="round" @change="choose" /></label>
+    <label v-if="loops" class="round faint"
+      >{{ last?.operator === 'repeat' ? 'round' : 'part' }}
+      <input
+        class="text"
+        type="number"
+        min="0"
+        :value="last?.round ?? ''"
+        placeholder="last"
+        :aria-label="last?.operator === 'repeat' ? 'Round' : 'Part'"
+        data-test="round"
+        @change="choose"
+    /></label>
     <span v-if="graph.fixed.value" class="faint fixed">published, cannot be changed</span>
-    <button class="plain boxed up" data-test="go-out" title="Out of this graph (U)" @click="graph.leave(steps.length - 1)">Out</button>
+    <button
+      class="plain boxed up"
+      data-test="go-out"
+      title="Out of this graph (U)"
+      @click="graph.leave(steps.length - 1)"
+    >
+      Out
+    </button>
   </nav>
 </template>
 

@@ -14,10 +14,20 @@ const { viewport } = useVueFlow('board')
 const frames = computed(() =>
   Object.entries(graph.document.value.frames ?? {}).flatMap(([key, frame]) => {
     const box = frameBox(frame.nodes, props.places, props.sizes)
-    return box ? [{ key, frame, style: { left: `${box.x}px`, top: `${box.y}px`, width: `${box.width}px`, height: `${box.height}px` } }] : []
+    return box
+      ? [
+          {
+            key,
+            frame,
+            style: { left: `${box.x}px`, top: `${box.y}px`, width: `${box.width}px`, height: `${box.height}px` },
+          },
+        ]
+      : []
   }),
 )
-const shift = computed(() => ({ transform: `translate(${viewport.value.x}px, ${viewport.value.y}px) scale(${viewport.value.zoom})` }))
+const shift = computed(() => ({
+  transform: `translate(${viewport.value.x}px, ${viewport.value.y}px) scale(${viewport.value.zoom})`,
+}))
 
 function retitle(key: string, event: Event) {
   const text = (event.target as HTMLInputElement).value.trim()
@@ -26,8 +36,17 @@ function retitle(key: string, event: Event) {
 
 async function annotate(key: string) {
   const now = graph.document.value.frames![key]!.note ?? ''
-  const answer = await ElMessageBox.prompt('What these cards are for:', 'Note of the frame', { inputType: 'textarea', inputValue: now, confirmButtonText: 'Keep', cancelButtonText: 'Cancel' }).catch(() => null)
-  if (answer) graph.edit('note on a frame', (next) => (next.frames![key]!.note = ((answer as { value?: string }).value ?? '').trim()))
+  const answer = await ElMessageBox.prompt('What these cards are for:', 'Note of the frame', {
+    inputType: 'textarea',
+    inputValue: now,
+    confirmButtonText: 'Keep',
+    cancelButtonText: 'Cancel',
+  }).catch(() => null)
+  if (answer)
+    graph.edit(
+      'note on a frame',
+      (next) => (next.frames![key]!.note = ((answer as { value?: string }).value ?? '').trim()),
+    )
 }
 
 function drop(key: string) {
@@ -39,10 +58,24 @@ function drop(key: string) {
   <div class="frames" :style="shift">
     <div v-for="entry in frames" :key="entry.key" class="frame" :style="entry.style" :data-test="`frame-${entry.key}`">
       <header>
-        <input class="title" :value="entry.frame.title" placeholder="Frame" aria-label="Title of the frame" @change="retitle(entry.key, $event)" @keydown.enter="($event.target as HTMLInputElement).blur()" />
+        <input
+          class="title"
+          :value="entry.frame.title"
+          placeholder="Frame"
+          aria-label="Title of the frame"
+          @change="retitle(entry.key, $event)"
+          @keydown.enter="($event.target as HTMLInputElement).blur()"
+        />
         <button class="plain" title="Choose the cards in it" @click="emit('select', entry.frame.nodes)">cards</button>
         <button class="plain" title="Write a note" @click="annotate(entry.key)">note</button>
-        <button class="plain" title="Remove the frame; the cards stay" aria-label="Remove the frame" @click="drop(entry.key)">×</button>
+        <button
+          class="plain"
+          title="Remove the frame; the cards stay"
+          aria-label="Remove the frame"
+          @click="drop(entry.key)"
+        >
+          ×
+        </button>
       </header>
       <p v-if="entry.frame.note" class="faint">{{ entry.frame.note }}</p>
     </div>

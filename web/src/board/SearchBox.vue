@@ -13,8 +13,19 @@ const at = ref(0)
 const input = ref<HTMLInputElement>()
 void nextTick(() => input.value?.focus())
 
-const jumps = computed(() => Object.entries(graph.document.value.jumps ?? {}).map(([name, id]) => ({ path: graph.path.value, id, title: name, where: 'jump point' })))
-const found = computed<Found[]>(() => (words.value.trim() ? searchGraph(graph.root.value, words.value, (node) => operatorOf(node)?.label ?? node.operator) : jumps.value))
+const jumps = computed(() =>
+  Object.entries(graph.document.value.jumps ?? {}).map(([name, id]) => ({
+    path: graph.path.value,
+    id,
+    title: name,
+    where: 'jump point',
+  })),
+)
+const found = computed<Found[]>(() =>
+  words.value.trim()
+    ? searchGraph(graph.root.value, words.value, (node) => operatorOf(node)?.label ?? node.operator)
+    : jumps.value,
+)
 
 function key(event: KeyboardEvent) {
   const step = event.key === 'ArrowDown' ? 1 : event.key === 'ArrowUp' ? -1 : 0
@@ -28,12 +39,32 @@ function key(event: KeyboardEvent) {
 
 <template>
   <div class="search" role="dialog" aria-label="Search in the graph">
-    <input ref="input" v-model="words" class="text" placeholder="Title, parameter or attribute" aria-label="Search in the graph" data-test="search-graph" spellcheck="false" @input="at = 0" @keydown="key" />
+    <input
+      ref="input"
+      v-model="words"
+      class="text"
+      placeholder="Title, parameter or attribute"
+      aria-label="Search in the graph"
+      data-test="search-graph"
+      spellcheck="false"
+      @input="at = 0"
+      @keydown="key"
+    />
     <ul role="listbox">
-      <li v-for="(entry, number) in found" :key="`${entry.path.join('/')}/${entry.id}/${entry.title}`" role="option" :aria-selected="number === at" :class="{ at: number === at }" @pointermove="at = number" @click="emit('go', entry)">
+      <li
+        v-for="(entry, number) in found"
+        :key="`${entry.path.join('/')}/${entry.id}/${entry.title}`"
+        role="option"
+        :aria-selected="number === at"
+        :class="{ at: number === at }"
+        @pointermove="at = number"
+        @click="emit('go', entry)"
+      >
         <b>{{ entry.title }}</b><span class="faint">{{ [...entry.path, entry.where].join(' › ') }}</span>
       </li>
-      <li v-if="!found.length" class="faint">{{ words.trim() ? 'No card fits.' : 'Jump points come up here; name one with J on a selected card.' }}</li>
+      <li v-if="!found.length" class="faint">
+        {{ words.trim() ? 'No card fits.' : 'Jump points come up here; name one with J on a selected card.' }}
+      </li>
     </ul>
   </div>
 </template>

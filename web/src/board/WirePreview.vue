@@ -17,7 +17,10 @@ const summary = shallowRef<Summary | null>(null)
 const spreads = shallowRef<Record<string, Spread[]>>({})
 const trouble = shallowRef('')
 /** The histograms of an attribute, one for each of its numbers. */
-const binsOf = (kind: string, name: string) => (spreads.value[kind] ?? []).filter((spread) => spread.name === name && spread.bins?.length).map((spread) => spread.bins!)
+const binsOf = (kind: string, name: string) =>
+  (spreads.value[kind] ?? [])
+    .filter((spread) => spread.name === name && spread.bins?.length)
+    .map((spread) => spread.bins!)
 
 watch(
   () => [props.feed, reports.value[splitFeed(props.feed).from]?.key],
@@ -25,7 +28,9 @@ watch(
     const id = graph.state.value?.id
     if (!id) return
     const feed = props.feed
-    const [look, spread] = (await api.looks(id, feed, [{ what: 'summary' }, { what: 'statistics' }], graph.basis()).catch(() => null))?.looks ?? []
+    const [look, spread] =
+      (await api.looks(id, feed, [{ what: 'summary' }, { what: 'statistics' }], graph.basis()).catch(() => null))
+        ?.looks ?? []
     if (feed !== props.feed) return
     const there = look && !isError(look) && 'counts' in look
     summary.value = there ? (look as unknown as Summary) : null
@@ -38,20 +43,42 @@ watch(
 function range(entry: { type: string; low?: number[]; high?: number[]; members?: number }, kind: string): string {
   if (entry.type === 'flag') return `${count(entry.members ?? 0)} of ${count(summary.value?.counts[`${kind}s`] ?? 0)}`
   if (!entry.low || !entry.high) return ''
-  const each = entry.low.map((low, n) => (low === entry.high![n] ? short(low) : `${short(low)} … ${short(entry.high![n]!)}`))
+  const each = entry.low.map((low, n) =>
+    low === entry.high![n] ? short(low) : `${short(low)} … ${short(entry.high![n]!)}`,
+  )
   return each.join('; ')
 }
 </script>
 
 <template>
   <aside class="through" data-test="through" aria-label="What goes through">
-    <header><b>{{ graph.document.value.nodes[splitFeed(feed).from]?.title || splitFeed(feed).from }}<template v-if="splitFeed(feed).output"> · {{ splitFeed(feed).output }}</template></b><button class="plain" aria-label="Close" @click="$emit('close')">×</button></header>
+    <header>
+      <b
+        >{{ graph.document.value.nodes[splitFeed(feed).from]?.title || splitFeed(feed).from
+        }}<template v-if="splitFeed(feed).output"> · {{ splitFeed(feed).output }}</template></b
+      ><button class="plain" aria-label="Close" @click="$emit('close')">×</button>
+    </header>
     <p v-if="trouble" class="faint">{{ trouble }}</p>
     <template v-else-if="summary">
-      <p class="mono">{{ Object.entries(summary.counts).filter(([, n]) => n).map(([kind, n]) => `${count(n)} ${kind}`).join(', ') || 'empty' }}; {{ count(summary.pieces) }} {{ summary.pieces === 1 ? 'piece' : 'pieces' }}</p>
+      <p class="mono">
+        {{
+          Object.entries(summary.counts)
+            .filter(([, n]) => n)
+            .map(([kind, n]) => `${count(n)} ${kind}`)
+            .join(', ') || 'empty'
+        }}; {{ count(summary.pieces) }} {{ summary.pieces === 1 ? 'piece' : 'pieces' }}
+      </p>
       <table>
         <tbody v-for="kind in KINDS" :key="kind">
-          <tr v-for="entry in summary.attributes[kind]" :key="entry.name"><td class="faint">{{ kind }}</td><td><b>{{ entry.name }}</b></td><td class="faint">{{ entry.type }}</td><td class="mono">{{ range(entry, kind) }}</td><td class="sparks"><Spark v-for="(bins, n) in binsOf(kind, entry.name)" :key="n" :bins="bins" /></td></tr>
+          <tr v-for="entry in summary.attributes[kind]" :key="entry.name">
+            <td class="faint">{{ kind }}</td>
+            <td>
+              <b>{{ entry.name }}</b>
+            </td>
+            <td class="faint">{{ entry.type }}</td>
+            <td class="mono">{{ range(entry, kind) }}</td>
+            <td class="sparks"><Spark v-for="(bins, n) in binsOf(kind, entry.name)" :key="n" :bins="bins" /></td>
+          </tr>
         </tbody>
       </table>
     </template>

@@ -29,7 +29,10 @@ watch(
 const listed = computed(() =>
   catalogue.operators
     .filter((entry) => !entry.published || entry.published.release === entry.published.releases.at(-1))
-    .map((entry) => ({ entry, score: fit(words.value, entry.label, `${entry.summary} ${entry.keywords.join(' ')} ${entry.family}`) }))
+    .map((entry) => ({
+      entry,
+      score: fit(words.value, entry.label, `${entry.summary} ${entry.keywords.join(' ')} ${entry.family}`),
+    }))
     .filter(({ score }) => score > 0)
     .map(({ entry }) => entry),
 )
@@ -37,10 +40,16 @@ const families = computed(() => {
   const found = new Map<string, typeof listed.value>()
   const published = listed.value.filter((entry) => entry.published)
   if (published.length) found.set('published', published)
-  for (const entry of listed.value) if (!entry.published) found.set(entry.family, [...(found.get(entry.family) ?? []), entry])
+  for (const entry of listed.value)
+    if (!entry.published) found.set(entry.family, [...(found.get(entry.family) ?? []), entry])
   return [...found]
 })
-const page = computed(() => catalogue.operators.find((entry) => entry.name === chosen.value) ?? listed.value.find((entry) => entry.published) ?? listed.value[0])
+const page = computed(
+  () =>
+    catalogue.operators.find((entry) => entry.name === chosen.value) ??
+    listed.value.find((entry) => entry.published) ??
+    listed.value[0],
+)
 
 function pick(event: Event) {
   const input = event.target as HTMLInputElement
@@ -55,8 +64,17 @@ function pick(event: Event) {
       <div class="head">
         <b>Catalogue</b>
         <button class="plain" :aria-pressed="tab === 'operators'" @click="tab = 'operators'">Operators</button>
-        <button class="plain" :aria-pressed="tab === 'depot'" data-test="depot-tab" @click="tab = 'depot'">Depot</button>
-        <input v-if="tab === 'operators'" v-model="words" class="text grow" placeholder="Name, tag or what it does" aria-label="Search the catalogue" data-test="search-catalogue" />
+        <button class="plain" :aria-pressed="tab === 'depot'" data-test="depot-tab" @click="tab = 'depot'">
+          Depot
+        </button>
+        <input
+          v-if="tab === 'operators'"
+          v-model="words"
+          class="text grow"
+          placeholder="Name, tag or what it does"
+          aria-label="Search the catalogue"
+          data-test="search-catalogue"
+        />
         <span v-else class="grow" />
         <input ref="picker" type="file" accept=".zip" hidden data-test="package-input" @change="pick" />
         <button class="plain boxed" data-test="import-package" @click="picker?.click()">Import a package…</button>
@@ -67,11 +85,26 @@ function pick(event: Event) {
       <nav aria-label="Operators">
         <template v-for="[family, entries] in families" :key="family">
           <h4>{{ family }}</h4>
-          <button v-for="entry in entries" :key="entry.name" class="plain item" :aria-pressed="entry.name === page?.name" :data-test="`catalogue-${entry.name}`" @click="chosen = entry.name">{{ entry.label }} <span v-if="entry.published" class="faint">{{ entry.published.release }}</span></button>
+          <button
+            v-for="entry in entries"
+            :key="entry.name"
+            class="plain item"
+            :aria-pressed="entry.name === page?.name"
+            :data-test="`catalogue-${entry.name}`"
+            @click="chosen = entry.name"
+          >
+            {{ entry.label }} <span v-if="entry.published" class="faint">{{ entry.published.release }}</span>
+          </button>
         </template>
         <p v-if="!families.length" class="faint">Nothing fits. Try another word for it.</p>
       </nav>
-      <OperatorPage v-if="page" :key="page.name" :operator="page" @add="emit('add', $event)" @choose="chosen = $event" />
+      <OperatorPage
+        v-if="page"
+        :key="page.name"
+        :operator="page"
+        @add="emit('add', $event)"
+        @choose="chosen = $event"
+      />
     </div>
   </ElDialog>
 </template>

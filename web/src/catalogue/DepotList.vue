@@ -31,16 +31,37 @@ void load()
 
 <template>
   <section class="depot" aria-label="Depot">
-    <p class="faint">Packages that others put here, and that you sent. <button class="plain boxed" @click="load">Look again</button></p>
+    <p class="faint">
+      Packages that others put here, and that you sent. <button class="plain boxed" @click="load">Look again</button>
+    </p>
     <p v-if="trouble" class="bad" role="alert" data-test="depot-trouble">{{ trouble }}</p>
     <table v-else-if="state?.packages.length">
-      <thead><tr><th>Operator</th><th>What it does</th><th>Size</th><th /></tr></thead>
+      <thead>
+        <tr>
+          <th>Operator</th>
+          <th>What it does</th>
+          <th>Size</th>
+          <th />
+        </tr>
+      </thead>
       <tbody>
         <tr v-for="entry in state.packages" :key="entry.operator">
-          <td><b>{{ entry.title }}</b> <span class="faint">{{ entry.operator }}</span></td>
+          <td>
+            <b>{{ entry.title }}</b> <span class="faint">{{ entry.operator }}</span>
+          </td>
           <td>{{ entry.summary }}</td>
           <td class="mono">{{ count(Math.ceil(entry.size / 1024)) }} kB</td>
-          <td><span v-if="entry.here" class="faint">in the catalogue</span><button v-else class="plain boxed" :data-test="`fetch-${entry.operator}`" @click="emit('fetch', entry.operator)">{{ updates(entry.operator) ? 'Update…' : 'Fetch…' }}</button></td>
+          <td>
+            <span v-if="entry.here" class="faint">in the catalogue</span
+            ><button
+              v-else
+              class="plain boxed"
+              :data-test="`fetch-${entry.operator}`"
+              @click="emit('fetch', entry.operator)"
+            >
+              {{ updates(entry.operator) ? 'Update…' : 'Fetch…' }}
+            </button>
+          </td>
         </tr>
       </tbody>
     </table>

@@ -11,14 +11,23 @@ const { load } = useCatalogue()
 const choices = reactive<Record<string, 'keep' | 'beside'>>({})
 const trouble = ref('')
 const STATES = { new: 'new', 'there already': 'there already, the same', collides: 'there is another one of this name' }
-const undecided = computed(() => props.review.operators.filter((entry) => entry.state === 'collides' && !choices[entry.operator]))
-const fresh = computed(() => props.review.operators.filter((entry) => entry.state === 'new' || choices[entry.operator] === 'beside'))
+const undecided = computed(() =>
+  props.review.operators.filter((entry) => entry.state === 'collides' && !choices[entry.operator]),
+)
+const fresh = computed(() =>
+  props.review.operators.filter((entry) => entry.state === 'new' || choices[entry.operator] === 'beside'),
+)
 
 async function take() {
   try {
     const made = await api.takePackage(props.review.review, choices)
     await load()
-    ElMessage({ type: 'success', message: made.brought.length ? `In the catalogue now: ${made.brought.join(', ')}.` : 'All of it was there already.' })
+    ElMessage({
+      type: 'success',
+      message: made.brought.length
+        ? `In the catalogue now: ${made.brought.join(', ')}.`
+        : 'All of it was there already.',
+    })
     emit('done', made.brought.at(-1) ?? props.review.main)
   } catch (error) {
     trouble.value = error instanceof Error ? error.message : String(error)
@@ -28,20 +37,60 @@ async function take() {
 
 <template>
   <ElDialog model-value title="Import a package" width="640" append-to-body @close="emit('close')">
-    <p>It is about <b>{{ review.main }}</b> and brings:</p>
+    <p>
+      It is about <b>{{ review.main }}</b> and brings:
+    </p>
     <ul class="list" data-test="review">
-      <li v-for="entry in review.operators" :key="entry.operator" :class="{ clash: entry.state === 'collides' }" :data-test="`review-${entry.operator}`">
-        <p><b>{{ entry.title }}</b> <span class="mono faint">{{ entry.operator }}</span> <span class="state">{{ STATES[entry.state] }}</span></p>
+      <li
+        v-for="entry in review.operators"
+        :key="entry.operator"
+        :class="{ clash: entry.state === 'collides' }"
+        :data-test="`review-${entry.operator}`"
+      >
+        <p>
+          <b>{{ entry.title }}</b> <span class="mono faint">{{ entry.operator }}</span>
+          <span class="state">{{ STATES[entry.state] }}</span>
+        </p>
         <p v-if="entry.summary">{{ entry.summary }}</p>
-        <p class="faint">{{ entry.dials.length ? `Dials: ${entry.dials.join(', ')}.` : 'No dials.' }} {{ entry.uses.length ? `Uses ${entry.uses.join(', ')}.` : '' }} {{ entry.shapes.length ? `With ${entry.shapes.length} ${entry.shapes.length === 1 ? 'shape' : 'shapes'}.` : '' }}</p>
-        <p v-if="entry.state === 'collides'" class="choice" role="radiogroup" :aria-label="`What to do with ${entry.operator}`">
-          <label><input v-model="choices[entry.operator]" type="radio" :name="entry.operator" value="beside" :data-test="`beside-${entry.operator}`" /> keep both; this one as <b>{{ entry.other_name }}</b></label>
-          <label><input v-model="choices[entry.operator]" type="radio" :name="entry.operator" value="keep" /> keep the one that is here</label>
+        <p class="faint">
+          {{ entry.dials.length ? `Dials: ${entry.dials.join(', ')}.` : 'No dials.' }}
+          {{ entry.uses.length ? `Uses ${entry.uses.join(', ')}.` : '' }}
+          {{
+            entry.shapes.length ? `With ${entry.shapes.length} ${entry.shapes.length === 1 ? 'shape' : 'shapes'}.` : ''
+          }}
+        </p>
+        <p
+          v-if="entry.state === 'collides'"
+          class="choice"
+          role="radiogroup"
+          :aria-label="`What to do with ${entry.operator}`"
+        >
+          <label
+            ><input
+              v-model="choices[entry.operator]"
+              type="radio"
+              :name="entry.operator"
+              value="beside"
+              :data-test="`beside-${entry.operator}`"
+            />
+            keep both; this one as <b>{{ entry.other_name }}</b></label
+          >
+          <label
+            ><input v-model="choices[entry.operator]" type="radio" :name="entry.operator" value="keep" /> keep the one
+            that is here</label
+          >
         </p>
       </li>
     </ul>
     <p v-if="trouble" class="bad" role="alert">{{ trouble }}</p>
-    <p class="end"><span v-if="undecided.length" class="faint">Decide about {{ undecided.map((entry) => entry.operator).join(', ') }} first.</span><button class="plain" @click="emit('close')">Leave it</button><button class="plain boxed" :disabled="undecided.length > 0" data-test="take-package" @click="take">{{ fresh.length ? `Take ${fresh.length}` : 'Nothing new: done' }}</button></p>
+    <p class="end">
+      <span v-if="undecided.length" class="faint"
+        >Decide about {{ undecided.map((entry) => entry.operator).join(', ') }} first.</span
+      ><button class="plain" @click="emit('close')">Leave it</button
+      ><button class="plain boxed" :disabled="undecided.length > 0" data-test="take-package" @click="take">
+        {{ fresh.length ? `Take ${fresh.length}` : 'Nothing new: done' }}
+      </button>
+    </p>
   </ElDialog>
 </template>
 

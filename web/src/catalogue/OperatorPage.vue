@@ -25,40 +25,93 @@ async function send() {
   <article class="page" :aria-label="operator.label" data-test="operator-page">
     <header>
       <h2>{{ operator.label }}</h2>
-      <select v-if="published" class="text" :value="operator.name" aria-label="Release" data-test="page-release" @change="emit('choose', ($event.target as HTMLSelectElement).value)">
-        <option v-for="release in [...published.releases].reverse()" :key="release" :value="`${published.name}@${release}`">{{ release }}</option>
+      <select
+        v-if="published"
+        class="text"
+        :value="operator.name"
+        aria-label="Release"
+        data-test="page-release"
+        @change="emit('choose', ($event.target as HTMLSelectElement).value)"
+      >
+        <option
+          v-for="release in [...published.releases].reverse()"
+          :key="release"
+          :value="`${published.name}@${release}`"
+        >
+          {{ release }}
+        </option>
       </select>
       <span class="gap" />
-      <button class="plain boxed main" data-test="add-from-catalogue" @click="emit('add', operator.name)">Add to the graph</button>
+      <button class="plain boxed main" data-test="add-from-catalogue" @click="emit('add', operator.name)">
+        Add to the graph
+      </button>
       <template v-if="published">
-        <a class="plain boxed" :href="`/api/library/${operator.name}/package`" download data-test="download-package">Package</a>
+        <a class="plain boxed" :href="`/api/library/${operator.name}/package`" download data-test="download-package"
+          >Package</a
+        >
         <button class="plain boxed" data-test="send-to-depot" @click="send">Send to the depot</button>
       </template>
     </header>
     <div class="top">
-      <img v-if="published?.picture" :src="`/api/library/${operator.name}/picture`" :alt="`Picture of ${operator.label}`" />
+      <img
+        v-if="published?.picture"
+        :src="`/api/library/${operator.name}/picture`"
+        :alt="`Picture of ${operator.label}`"
+      />
       <div>
         <p class="summary">{{ operator.summary }}{{ /[.!?]$/.test(operator.summary) ? '' : '.' }}</p>
         <p v-for="part in paragraphs" :key="part" class="help">{{ part }}</p>
-        <p v-if="operator.keywords.length" class="faint">{{ published ? 'Tags' : 'Also found as' }}: {{ operator.keywords.join(', ') }}</p>
-        <p v-if="published" class="faint">{{ published.name }} {{ published.release }}, {{ published.origin }}.<template v-if="published.changes"> New in it: {{ published.changes }}</template></p>
+        <p v-if="operator.keywords.length" class="faint">
+          {{ published ? 'Tags' : 'Also found as' }}: {{ operator.keywords.join(', ') }}
+        </p>
+        <p v-if="published" class="faint">
+          {{ published.name }} {{ published.release }}, {{ published.origin }}.<template v-if="published.changes">
+            New in it: {{ published.changes }}</template
+          >
+        </p>
       </div>
     </div>
     <table v-if="operator.parameters.length">
-      <thead><tr><th>{{ published ? 'Dial' : 'Parameter' }}</th><th>Default</th><th>What it does</th></tr></thead>
+      <thead>
+        <tr>
+          <th>{{ published ? 'Dial' : 'Parameter' }}</th>
+          <th>Default</th>
+          <th>What it does</th>
+        </tr>
+      </thead>
       <tbody>
         <tr v-for="parameter in operator.parameters" :key="parameter.name">
-          <td>{{ parameter.label }}</td><td class="mono value">{{ toText(parameter.default) || 'empty' }} {{ parameter.unit }}</td><td>{{ parameter.help }}<span v-if="parameter.section" class="faint"> ({{ parameter.section }})</span></td>
+          <td>{{ parameter.label }}</td>
+          <td class="mono value">{{ toText(parameter.default) || 'empty' }} {{ parameter.unit }}</td>
+          <td>
+            {{ parameter.help }}<span v-if="parameter.section" class="faint"> ({{ parameter.section }})</span>
+          </td>
         </tr>
       </tbody>
     </table>
     <dl>
-      <template v-for="input in operator.inputs" :key="`in ${input.name}`"><dt>in: {{ input.name }}</dt><dd>{{ input.help || 'a geometry' }}{{ input.optional ? ' (may stay empty)' : '' }}</dd></template>
-      <template v-for="output in operator.makes_value ? [] : operator.outputs" :key="`out ${output.name}`"><dt>out: {{ output.name }}</dt><dd>{{ output.help || 'the result' }}</dd></template>
-      <template v-if="published?.promises.length"><dt>promises</dt><dd>{{ published.promises.join('; ') }}</dd></template>
-      <template v-if="published && Object.keys(published.presets).length"><dt>presets</dt><dd>{{ Object.keys(published.presets).join(', ') }}</dd></template>
-      <template v-if="published"><dt>examples</dt><dd>{{ published.examples.join('; ') || 'none' }}</dd></template>
-      <dt>attributes</dt><dd>{{ operator.carries }}</dd>
+      <template v-for="input in operator.inputs" :key="`in ${input.name}`"
+        ><dt>in: {{ input.name }}</dt>
+        <dd>{{ input.help || 'a geometry' }}{{ input.optional ? ' (may stay empty)' : '' }}</dd></template
+      >
+      <template v-for="output in operator.makes_value ? [] : operator.outputs" :key="`out ${output.name}`"
+        ><dt>out: {{ output.name }}</dt>
+        <dd>{{ output.help || 'the result' }}</dd></template
+      >
+      <template v-if="published?.promises.length"
+        ><dt>promises</dt>
+        <dd>{{ published.promises.join('; ') }}</dd></template
+      >
+      <template v-if="published && Object.keys(published.presets).length"
+        ><dt>presets</dt>
+        <dd>{{ Object.keys(published.presets).join(', ') }}</dd></template
+      >
+      <template v-if="published"
+        ><dt>examples</dt>
+        <dd>{{ published.examples.join('; ') || 'none' }}</dd></template
+      >
+      <dt>attributes</dt>
+      <dd>{{ operator.carries }}</dd>
     </dl>
   </article>
 </template>

@@ -13,20 +13,37 @@ const { catalogue, load } = useCatalogue()
 
 const node = graph.document.value.nodes[props.node]
 const title = node?.title || props.node
-const name = title.toLowerCase().replace(/[^a-z0-9]+/g, '_').replace(/^[^a-z]+|_+$/g, '').slice(0, 48) || 'operator' // prettier-ignore
-const known = (wanted: string) => catalogue.operators.find((entry) => entry.published?.name === wanted && entry.published.release === entry.published.releases.at(-1))
+const name =
+  title
+    .toLowerCase()
+    .replace(/[^a-z0-9]+/g, '_')
+    .replace(/^[^a-z]+|_+$/g, '')
+    .slice(0, 48) || 'operator'
+const known = (wanted: string) =>
+  catalogue.operators.find(
+    (entry) => entry.published?.name === wanted && entry.published.release === entry.published.releases.at(-1),
+  )
 const before = known(name)
 const form = reactive({
-  name, release: before ? next(before.published!.release) : '1.0.0', title, summary: before?.summary ?? '', help: before?.description ?? '',
-  changes: '', tags: before?.keywords.join(', ') ?? '', reason: '',
-}) // prettier-ignore
+  name,
+  release: before ? next(before.published!.release) : '1.0.0',
+  title,
+  summary: before?.summary ?? '',
+  help: before?.description ?? '',
+  changes: '',
+  tags: before?.keywords.join(', ') ?? '',
+  reason: '',
+})
 const trouble = ref('')
 const seen = ref<Schemas['PublicationState'] | null>(null)
 const busy = ref(false)
 const image = ref('')
 void props.picture().then((made) => (image.value = made))
 const earlier = computed(() => known(form.name)?.published ?? null)
-watch(() => [form.name, form.release], () => (seen.value = null)) // prettier-ignore
+watch(
+  () => [form.name, form.release],
+  () => (seen.value = null),
+)
 
 function next(release: string): string {
   const [major, minor] = release.split('.').map(Number)
@@ -40,8 +57,16 @@ async function send(dry: boolean) {
   trouble.value = ''
   try {
     const made = await api.publish(id, {
-      ...graph.basis(), node: props.node, ...form, tags: form.tags.split(',').map((tag) => tag.trim()).filter(Boolean), picture: dry ? '' : image.value, dry,
-    }) // prettier-ignore
+      ...graph.basis(),
+      node: props.node,
+      ...form,
+      tags: form.tags
+        .split(',')
+        .map((tag) => tag.trim())
+        .filter(Boolean),
+      picture: dry ? '' : image.value,
+      dry,
+    })
     seen.value = made
     if (dry) return
     await load()
@@ -61,21 +86,75 @@ async function send(dry: boolean) {
     <form class="form" data-test="publish-form" @submit.prevent="send(false)">
       <div class="beside">
         <div class="fields">
-          <label>title <input v-model="form.title" class="text" maxlength="80" required data-test="publish-title" /></label>
-          <label>name <input v-model="form.name" class="text mono" pattern="[a-z][a-z0-9_]{0,47}" required title="small letters, digits and _" data-test="publish-name" /></label>
-          <label>release <input v-model="form.release" class="text mono" pattern="\d+\.\d+\.\d+" required title="three numbers, e.g. 1.2.0" data-test="publish-release" /></label>
-          <p v-if="earlier" class="faint">{{ earlier.release }} is published; a larger one goes beside it, and what uses {{ earlier.release }} keeps it.</p>
-          <label>summary <input v-model="form.summary" class="text" maxlength="200" required placeholder="what it does, in one line" data-test="publish-summary" /></label>
-          <label>tags <input v-model="form.tags" class="text" placeholder="separated by commas" data-test="publish-tags" /></label>
+          <label
+            >title <input v-model="form.title" class="text" maxlength="80" required data-test="publish-title"
+          /></label>
+          <label
+            >name
+            <input
+              v-model="form.name"
+              class="text mono"
+              pattern="[a-z][a-z0-9_]{0,47}"
+              required
+              title="small letters, digits and _"
+              data-test="publish-name"
+          /></label>
+          <label
+            >release
+            <input
+              v-model="form.release"
+              class="text mono"
+              pattern="\d+\.\d+\.\d+"
+              required
+              title="three numbers, e.g. 1.2.0"
+              data-test="publish-release"
+          /></label>
+          <p v-if="earlier" class="faint">
+            {{ earlier.release }} is published; a larger one goes beside it, and what uses {{ earlier.release }} keeps
+            it.
+          </p>
+          <label
+            >summary
+            <input
+              v-model="form.summary"
+              class="text"
+              maxlength="200"
+              required
+              placeholder="what it does, in one line"
+              data-test="publish-summary"
+          /></label>
+          <label
+            >tags <input v-model="form.tags" class="text" placeholder="separated by commas" data-test="publish-tags"
+          /></label>
         </div>
         <img v-if="image" :src="image" alt="Picture of the view, for the page" />
       </div>
-      <label class="tall">help <textarea v-model="form.help" class="text" rows="5" placeholder="how to use it: what to connect, what the dials do, what to look out for" data-test="publish-help" /></label>
-      <label v-if="earlier">changes <input v-model="form.changes" class="text" placeholder="what is new in this release" /></label>
+      <label class="tall"
+        >help
+        <textarea
+          v-model="form.help"
+          class="text"
+          rows="5"
+          placeholder="how to use it: what to connect, what the dials do, what to look out for"
+          data-test="publish-help"
+        />
+      </label>
+      <label v-if="earlier"
+        >changes <input v-model="form.changes" class="text" placeholder="what is new in this release"
+      /></label>
       <div v-if="seen" class="seen" data-test="publish-seen">
-        <p v-if="!seen.before">The first release. {{ seen.trials.length ? 'Its example runs.' : 'It has no example, since what feeds it comes from outside.' }}</p>
+        <p v-if="!seen.before">
+          The first release.
+          {{ seen.trials.length ? 'Its example runs.' : 'It has no example, since what feeds it comes from outside.' }}
+        </p>
         <template v-else>
-          <p>Against {{ seen.before }}:<template v-if="!seen.differences.gone.length && !seen.differences.new.length && !seen.differences.changed.length"> nothing differs.</template></p>
+          <p>
+            Against {{ seen.before }}:<template
+              v-if="!seen.differences.gone.length && !seen.differences.new.length && !seen.differences.changed.length"
+            >
+              nothing differs.</template
+            >
+          </p>
           <ul>
             <li v-for="line in seen.differences.gone" :key="line" class="bad">gone: {{ line }}</li>
             <li v-for="line in seen.differences.new" :key="line">new: {{ line }}</li>
@@ -84,9 +163,22 @@ async function send(dry: boolean) {
           </ul>
         </template>
       </div>
-      <label v-if="seen?.breaks.length">reason <input v-model="form.reason" class="text" required placeholder="why it is published although it breaks that" data-test="publish-reason" /></label>
+      <label v-if="seen?.breaks.length"
+        >reason
+        <input
+          v-model="form.reason"
+          class="text"
+          required
+          placeholder="why it is published although it breaks that"
+          data-test="publish-reason"
+      /></label>
       <p v-if="trouble" class="bad" role="alert" data-test="publish-trouble">{{ trouble }}</p>
-      <p class="end"><button type="button" class="plain" @click="emit('close')">Cancel</button><button type="button" class="plain boxed" :disabled="busy" data-test="publish-try" @click="send(true)">Try it</button><button class="plain boxed main" :disabled="busy" data-test="publish-go">Publish</button></p>
+      <p class="end">
+        <button type="button" class="plain" @click="emit('close')">Cancel</button
+        ><button type="button" class="plain boxed" :disabled="busy" data-test="publish-try" @click="send(true)">
+          Try it</button
+        ><button class="plain boxed main" :disabled="busy" data-test="publish-go">Publish</button>
+      </p>
     </form>
   </ElDialog>
 </template>

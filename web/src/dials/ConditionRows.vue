@@ -9,7 +9,10 @@ const needs = (condition: Condition) => CONDITIONS.find((entry) => entry.what ==
 const usable = CONDITIONS.filter((entry) => props.outputs || entry.what !== 'keeps points')
 
 function set(at: number, values: Partial<Condition>) {
-  emit('change', props.conditions.map((entry, number) => (number === at ? { ...entry, ...values } : entry))) // prettier-ignore
+  emit(
+    'change',
+    props.conditions.map((entry, number) => (number === at ? { ...entry, ...values } : entry)),
+  )
 }
 
 function add(event: Event) {
@@ -29,15 +32,74 @@ function add(event: Event) {
   <div class="conditions">
     <span v-for="(condition, at) in conditions" :key="at" class="one">
       {{ CONDITIONS.find((entry) => entry.what === condition.what)?.label ?? condition.what }}
-      <select v-if="outputs && outputs.length > 1" class="text" :value="condition.output ?? outputs[0]" aria-label="Output" @change="set(at, { output: ($event.target as HTMLSelectElement).value })"><option v-for="name in outputs" :key="name">{{ name }}</option></select>
-      <select v-if="needs(condition).includes('kind')" class="text" :value="condition.kind" aria-label="Kind" @change="set(at, { kind: ($event.target as HTMLSelectElement).value })"><option v-for="kind in KINDS" :key="kind">{{ kind }}</option></select>
-      <input v-if="needs(condition).includes('name')" class="text mono" :value="condition.name" aria-label="Name of the attribute" placeholder="name" @change="set(at, { name: ($event.target as HTMLInputElement).value.trim() })" />
-      <input v-if="needs(condition).includes('value')" class="text" inputmode="decimal" :value="condition.value" aria-label="Least area in square metres" @change="set(at, { value: Number(($event.target as HTMLInputElement).value) || 0 })" />
-      <input v-if="needs(condition).includes('formula')" class="text mono" :value="condition.formula" aria-label="Formula" @change="set(at, { formula: ($event.target as HTMLInputElement).value })" />
-      <select v-if="needs(condition).includes('input')" class="text" :value="condition.input" aria-label="Input" @change="set(at, { input: ($event.target as HTMLSelectElement).value })"><option v-for="name in inputs" :key="name">{{ name }}</option></select>
-      <button type="button" class="plain" aria-label="Remove this condition" @click="emit('change', conditions.filter((_, number) => number !== at))">×</button>
+      <select
+        v-if="outputs && outputs.length > 1"
+        class="text"
+        :value="condition.output ?? outputs[0]"
+        aria-label="Output"
+        @change="set(at, { output: ($event.target as HTMLSelectElement).value })"
+      >
+        <option v-for="name in outputs" :key="name">{{ name }}</option>
+      </select>
+      <select
+        v-if="needs(condition).includes('kind')"
+        class="text"
+        :value="condition.kind"
+        aria-label="Kind"
+        @change="set(at, { kind: ($event.target as HTMLSelectElement).value })"
+      >
+        <option v-for="kind in KINDS" :key="kind">{{ kind }}</option>
+      </select>
+      <input
+        v-if="needs(condition).includes('name')"
+        class="text mono"
+        :value="condition.name"
+        aria-label="Name of the attribute"
+        placeholder="name"
+        @change="set(at, { name: ($event.target as HTMLInputElement).value.trim() })"
+      />
+      <input
+        v-if="needs(condition).includes('value')"
+        class="text"
+        inputmode="decimal"
+        :value="condition.value"
+        aria-label="Least area in square metres"
+        @change="set(at, { value: Number(($event.target as HTMLInputElement).value) || 0 })"
+      />
+      <input
+        v-if="needs(condition).includes('formula')"
+        class="text mono"
+        :value="condition.formula"
+        aria-label="Formula"
+        @change="set(at, { formula: ($event.target as HTMLInputElement).value })"
+      />
+      <select
+        v-if="needs(condition).includes('input')"
+        class="text"
+        :value="condition.input"
+        aria-label="Input"
+        @change="set(at, { input: ($event.target as HTMLSelectElement).value })"
+      >
+        <option v-for="name in inputs" :key="name">{{ name }}</option>
+      </select>
+      <button
+        type="button"
+        class="plain"
+        aria-label="Remove this condition"
+        @click="
+          emit(
+            'change',
+            conditions.filter((_, number) => number !== at),
+          )
+        "
+      >
+        ×
+      </button>
     </span>
-    <select class="text add" aria-label="Add a condition" @change="add"><option value="">+ {{ outputs ? 'promise' : 'expects' }} …</option><option v-for="entry in usable" :key="entry.what" :value="entry.what">{{ entry.label }}</option></select>
+    <select class="text add" aria-label="Add a condition" @change="add">
+      <option value="">+ {{ outputs ? 'promise' : 'expects' }} …</option>
+      <option v-for="entry in usable" :key="entry.what" :value="entry.what">{{ entry.label }}</option>
+    </select>
   </div>
 </template>
 

@@ -28,13 +28,37 @@ const dials = computed(() =>
   Object.entries(graph.document.value.dials ?? {}).map(([name, dial]) => {
     const parameter = describeDial(name, dial)
     const preset = around.value ? parameter.default : (dial.default ?? dial.value)
-    return { name, dial, parameter: { ...parameter, takes_formula: around.value ? parameter.takes_formula : dial.type === 'varying', default: preset }, value: set.value[name] ?? dial.value }
+    return {
+      name,
+      dial,
+      parameter: {
+        ...parameter,
+        takes_formula: around.value ? parameter.takes_formula : dial.type === 'varying',
+        default: preset,
+      },
+      value: set.value[name] ?? dial.value,
+    }
   }),
 )
-const shown = computed(() => dials.value.filter(({ dial }) => !dial.shown_when || JSON.stringify(dials.value.find((one) => one.name === dial.shown_when!.dial)?.value) === JSON.stringify(dial.shown_when.value)))
-const sections = computed(() => [...new Set(shown.value.map(({ dial }) => dial.section ?? ''))].map((section) => ({ section, dials: shown.value.filter(({ dial }) => (dial.section ?? '') === section) })))
+const shown = computed(() =>
+  dials.value.filter(
+    ({ dial }) =>
+      !dial.shown_when ||
+      JSON.stringify(dials.value.find((one) => one.name === dial.shown_when!.dial)?.value) ===
+        JSON.stringify(dial.shown_when.value),
+  ),
+)
+const sections = computed(() =>
+  [...new Set(shown.value.map(({ dial }) => dial.section ?? ''))].map((section) => ({
+    section,
+    dials: shown.value.filter(({ dial }) => (dial.section ?? '') === section),
+  })),
+)
 const values = computed(() => Object.fromEntries(dials.value.map((entry) => [entry.name, entry.value])))
-const ports = computed(() => [...(graph.document.value.inputs ?? []).map((port) => `in ${label(port.name)}`), ...(graph.document.value.outputs ?? []).map((port) => `out ${label(port.name)}`)])
+const ports = computed(() => [
+  ...(graph.document.value.inputs ?? []).map((port) => `in ${label(port.name)}`),
+  ...(graph.document.value.outputs ?? []).map((port) => `out ${label(port.name)}`),
+])
 
 function write(name: string, value: unknown, how: 'preview' | 'edit') {
   const holder = around.value
@@ -61,14 +85,18 @@ function preview(name: string, value: unknown, dial: Dial) {
 }
 
 function commit(name: string, value: unknown, dial: Dial) {
-  if (!around.value && ['number', 'integer'].includes(dial.type) && typeof value !== 'number') return graph.dropPreview()
+  if (!around.value && ['number', 'integer'].includes(dial.type) && typeof value !== 'number')
+    return graph.dropPreview()
   write(name, kept(dial, value), 'edit')
 }
 
 async function add() {
   const answer = await ElMessageBox.prompt('Formulas read the dial by this name: letters, digits and _.', 'New dial', {
-    inputPattern: /^[A-Za-z_]\w{0,63}$/, inputErrorMessage: 'Use letters, digits and _, not starting with a digit.', confirmButtonText: 'Add', cancelButtonText: 'Cancel',
-  }).catch(() => null) // prettier-ignore
+    inputPattern: /^[A-Za-z_]\w{0,63}$/,
+    inputErrorMessage: 'Use letters, digits and _, not starting with a digit.',
+    confirmButtonText: 'Add',
+    cancelButtonText: 'Cancel',
+  }).catch(() => null)
   const name = answer && (answer as { value: string }).value
   if (!name || name in (graph.document.value.dials ?? {})) return
   const made: Dial = { type: 'number', value: 0.5, soft: [0, 1], step: 0.01, unit: '', help: '' }
@@ -100,21 +128,75 @@ defineExpose({ add })
 </script>
 
 <template>
-  <section class="dials" :class="{ over }" aria-label="Dials" data-test="dials" @dragover="dragOver" @dragleave="over = false" @drop="take($event)">
+  <section
+    class="dials"
+    :class="{ over }"
+    aria-label="Dials"
+    data-test="dials"
+    @dragover="dragOver"
+    @dragleave="over = false"
+    @drop="take($event)"
+  >
     <header>
-      <button class="plain" :aria-expanded="open" @click="open = !open">{{ open ? '▾' : '▸' }} Dials <span class="faint">{{ dials.length || 'none yet' }}</span></button>
+      <button class="plain" :aria-expanded="open" @click="open = !open">
+        {{ open ? '▾' : '▸' }} Dials <span class="faint">{{ dials.length || 'none yet' }}</span>
+      </button>
       <span class="faint ports" :title="ports.join(', ')">{{ ports.join(', ') }}</span>
-      <button class="plain" title="Inputs, outputs and what must hold of them, where this graph is used as an operator" data-test="ports" @click="porting = true">edge</button>
-      <button class="plain" title="Add a dial that formulas can read by name" data-test="add-dial" @click="add">+ dial</button>
+      <button
+        class="plain"
+        title="Inputs, outputs and what must hold of them, where this graph is used as an operator"
+        data-test="ports"
+        @click="porting = true"
+      >
+        edge
+      </button>
+      <button class="plain" title="Add a dial that formulas can read by name" data-test="add-dial" @click="add">
+        + dial
+      </button>
     </header>
     <div v-if="open && dials.length" class="list">
       <template v-for="group in sections" :key="group.section">
         <b v-if="group.section" class="section">{{ group.section }}</b>
-        <div v-for="entry in group.dials" :key="entry.name" class="dial" :data-test="`dial-${entry.name}`" @drop="take($event, entry.name)">
-          <span v-if="isWired(entry.value) || isBound(entry.value)" class="held">{{ entry.parameter.label }} <span class="faint">{{ isWired(entry.value) ? `← ${entry.value.wire}` : `= ${label((entry.value as { dial: string }).dial)}` }}</span></span>
-          <ParameterField v-else class="grow" :parameter="entry.parameter" :value="entry.value" :values="values" :shapes="shapes" @preview="preview(entry.name, $event, entry.dial)" @commit="commit(entry.name, $event, entry.dial)" />
-          <button class="plain drop" :title="`Settings of the dial ${entry.parameter.label}`" :aria-label="`Settings of the dial ${entry.parameter.label}`" :data-test="`edit-dial-${entry.name}`" @click="editing = entry.name">⋮</button>
-          <button class="plain drop" :title="`Remove the dial ${entry.parameter.label}`" :aria-label="`Remove the dial ${entry.parameter.label}`" @click="drop(entry.name)">×</button>
+        <div
+          v-for="entry in group.dials"
+          :key="entry.name"
+          class="dial"
+          :data-test="`dial-${entry.name}`"
+          @drop="take($event, entry.name)"
+        >
+          <span v-if="isWired(entry.value) || isBound(entry.value)" class="held"
+            >{{ entry.parameter.label }}
+            <span class="faint">{{
+              isWired(entry.value) ? `← ${entry.value.wire}` : `= ${label((entry.value as { dial: string }).dial)}`
+            }}</span></span
+          >
+          <ParameterField
+            v-else
+            class="grow"
+            :parameter="entry.parameter"
+            :value="entry.value"
+            :values="values"
+            :shapes="shapes"
+            @preview="preview(entry.name, $event, entry.dial)"
+            @commit="commit(entry.name, $event, entry.dial)"
+          />
+          <button
+            class="plain drop"
+            :title="`Settings of the dial ${entry.parameter.label}`"
+            :aria-label="`Settings of the dial ${entry.parameter.label}`"
+            :data-test="`edit-dial-${entry.name}`"
+            @click="editing = entry.name"
+          >
+            ⋮
+          </button>
+          <button
+            class="plain drop"
+            :title="`Remove the dial ${entry.parameter.label}`"
+            :aria-label="`Remove the dial ${entry.parameter.label}`"
+            @click="drop(entry.name)"
+          >
+            ×
+          </button>
         </div>
       </template>
     </div>

@@ -21,7 +21,10 @@ const feeds = computed(() =>
   Object.entries(graph.document.value.nodes).flatMap(([id, node]) => {
     const declared = operatorOf(node)
     if (!declared || declared.makes_value) return []
-    return declared.outputs.map((output, number) => ({ value: number ? `${id}:${output.name}` : id, label: `${node.title || id}${declared.outputs.length > 1 ? ` · ${output.name}` : ''}` }))
+    return declared.outputs.map((output, number) => ({
+      value: number ? `${id}:${output.name}` : id,
+      label: `${node.title || id}${declared.outputs.length > 1 ? ` · ${output.name}` : ''}`,
+    }))
   }),
 )
 
@@ -30,7 +33,8 @@ function set(side: Side, at: number, values: Partial<Port>) {
 }
 
 async function rename(side: Side, port: string, name: string) {
-  if (name.trim() && name.trim() !== port) await changes.make(`rename ${port}`, 'rename port', { side, port, name: name.trim() })
+  if (name.trim() && name.trim() !== port)
+    await changes.make(`rename ${port}`, 'rename port', { side, port, name: name.trim() })
 }
 
 function move(side: Side, at: number, by: number) {
@@ -44,9 +48,17 @@ function move(side: Side, at: number, by: number) {
 function add(side: Side) {
   graph.edit(side === 'inputs' ? 'add an input' : 'add an output', (next) => {
     const list = (next[side] ??= [])
-    const name = freeName('geo', list.map((entry) => entry.name)) // prettier-ignore
-    list.push(side === 'inputs' ? { name, help: '' } : { name, help: '', feed: next.looking_at ?? Object.keys(next.nodes).at(-1) ?? '' })
-    if (side === 'inputs') next.nodes[freeName(`in_${name}`, Object.keys(next.nodes))] = { operator: 'input', parameters: { name } }
+    const name = freeName(
+      'geo',
+      list.map((entry) => entry.name),
+    )
+    list.push(
+      side === 'inputs'
+        ? { name, help: '' }
+        : { name, help: '', feed: next.looking_at ?? Object.keys(next.nodes).at(-1) ?? '' },
+    )
+    if (side === 'inputs')
+      next.nodes[freeName(`in_${name}`, Object.keys(next.nodes))] = { operator: 'input', parameters: { name } }
   })
 }
 
@@ -57,26 +69,86 @@ function drop(side: Side, at: number) {
 
 <template>
   <ElDialog model-value title="Edge of this graph" width="720" append-to-body @close="emit('close')">
-    <p class="faint">What goes in and comes out where this graph is used as an operator: folded, in a loop, or published.</p>
+    <p class="faint">
+      What goes in and comes out where this graph is used as an operator: folded, in a loop, or published.
+    </p>
     <template v-for="side in ['inputs', 'outputs'] as const" :key="side">
       <h3>{{ side === 'inputs' ? 'Inputs' : 'Outputs' }}</h3>
-      <div v-for="(port, at) in side === 'inputs' ? inputs : outputs" :key="port.name" class="port" :data-test="`${side}-${port.name}`">
-        <input class="text mono name" :value="port.name" aria-label="Name" @change="rename(side, port.name, ($event.target as HTMLInputElement).value)" />
-        <select v-if="side === 'outputs'" class="text" :value="port.feed" aria-label="Comes from" @change="set(side, at, { feed: ($event.target as HTMLSelectElement).value })">
+      <div
+        v-for="(port, at) in side === 'inputs' ? inputs : outputs"
+        :key="port.name"
+        class="port"
+        :data-test="`${side}-${port.name}`"
+      >
+        <input
+          class="text mono name"
+          :value="port.name"
+          aria-label="Name"
+          @change="rename(side, port.name, ($event.target as HTMLInputElement).value)"
+        />
+        <select
+          v-if="side === 'outputs'"
+          class="text"
+          :value="port.feed"
+          aria-label="Comes from"
+          @change="set(side, at, { feed: ($event.target as HTMLSelectElement).value })"
+        >
           <option value="">nothing yet</option>
           <option v-for="feed in feeds" :key="feed.value" :value="feed.value">{{ feed.label }}</option>
         </select>
-        <label v-else class="may"><input type="checkbox" :checked="port.optional" @change="set(side, at, { optional: ($event.target as HTMLInputElement).checked })" /> may stay empty</label>
-        <input class="text grow" :value="port.help" aria-label="Help" placeholder="what it is for" @change="set(side, at, { help: ($event.target as HTMLInputElement).value })" />
-        <button class="plain" :disabled="at === 0" aria-label="Further up" title="Further up" @click="move(side, at, -1)">↑</button>
-        <button class="plain" :disabled="at === (side === 'inputs' ? inputs : outputs).length - 1" aria-label="Further down" title="Further down" @click="move(side, at, 1)">↓</button>
+        <label v-else class="may"
+          ><input
+            type="checkbox"
+            :checked="port.optional"
+            @change="set(side, at, { optional: ($event.target as HTMLInputElement).checked })"
+          />
+          may stay empty</label
+        >
+        <input
+          class="text grow"
+          :value="port.help"
+          aria-label="Help"
+          placeholder="what it is for"
+          @change="set(side, at, { help: ($event.target as HTMLInputElement).value })"
+        />
+        <button
+          class="plain"
+          :disabled="at === 0"
+          aria-label="Further up"
+          title="Further up"
+          @click="move(side, at, -1)"
+        >
+          ↑
+        </button>
+        <button
+          class="plain"
+          :disabled="at === (side === 'inputs' ? inputs : outputs).length - 1"
+          aria-label="Further down"
+          title="Further down"
+          @click="move(side, at, 1)"
+        >
+          ↓
+        </button>
         <button class="plain" :aria-label="`Remove ${port.name}`" title="Remove" @click="drop(side, at)">×</button>
-        <ConditionRows v-if="side === 'inputs'" class="wide" :conditions="port.expects ?? []" :inputs="inputs.map((entry) => entry.name)" @change="set(side, at, { expects: $event })" />
+        <ConditionRows
+          v-if="side === 'inputs'"
+          class="wide"
+          :conditions="port.expects ?? []"
+          :inputs="inputs.map((entry) => entry.name)"
+          @change="set(side, at, { expects: $event })"
+        />
       </div>
-      <button class="plain boxed" :data-test="`add-${side}`" @click="add(side)">+ {{ side === 'inputs' ? 'input' : 'output' }}</button>
+      <button class="plain boxed" :data-test="`add-${side}`" @click="add(side)">
+        + {{ side === 'inputs' ? 'input' : 'output' }}
+      </button>
     </template>
     <h3>What it promises of its outputs</h3>
-    <ConditionRows :conditions="graph.document.value.contracts ?? []" :inputs="inputs.map((entry) => entry.name)" :outputs="outputs.map((entry) => entry.name)" @change="graph.edit('change what it promises', (next) => (next.contracts = $event))" />
+    <ConditionRows
+      :conditions="graph.document.value.contracts ?? []"
+      :inputs="inputs.map((entry) => entry.name)"
+      :outputs="outputs.map((entry) => entry.name)"
+      @change="graph.edit('change what it promises', (next) => (next.contracts = $event))"
+    />
   </ElDialog>
 </template>
 

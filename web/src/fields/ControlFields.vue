@@ -11,7 +11,9 @@ const emit = defineEmits<{ preview: [value: Record<string, unknown>]; commit: [v
 const place = inject(textPlaceKey, null)
 if (place) provide(textPlaceKey, { node: place.node, prefix: 'controls.' })
 
-const left = computed(() => Object.keys(props.value).filter((name) => !props.controls?.some((control) => control.name === name)))
+const left = computed(() =>
+  Object.keys(props.value).filter((name) => !props.controls?.some((control) => control.name === name)),
+)
 
 function withValue(control: ParameterState, value: unknown): Record<string, unknown> {
   const next = { ...props.value }
@@ -29,9 +31,23 @@ function forget(name: string) {
 
 <template>
   <div class="controls" data-test="controls">
-    <ParameterField v-for="control in controls ?? []" :key="control.name" :parameter="control" :value="value[control.name] ?? control.default" :values="value" :shapes="shapes" @preview="emit('preview', withValue(control, $event))" @commit="emit('commit', withValue(control, $event))" />
-    <p v-if="controls && !controls.length" class="faint">The text declares no controls, e.g. <code>reach: number(0, 2) = 0.4</code></p>
-    <p v-for="name in controls ? left : []" :key="name" class="faint">‘{{ name }}’ is not declared any more; its value is kept. <button class="plain" @click="forget(name)">forget it</button></p>
+    <ParameterField
+      v-for="control in controls ?? []"
+      :key="control.name"
+      :parameter="control"
+      :value="value[control.name] ?? control.default"
+      :values="value"
+      :shapes="shapes"
+      @preview="emit('preview', withValue(control, $event))"
+      @commit="emit('commit', withValue(control, $event))"
+    />
+    <p v-if="controls && !controls.length" class="faint">
+      The text declares no controls, e.g. <code>reach: number(0, 2) = 0.4</code>
+    </p>
+    <p v-for="name in controls ? left : []" :key="name" class="faint">
+      ‘{{ name }}’ is not declared any more; its value is kept.
+      <button class="plain" @click="forget(name)">forget it</button>
+    </p>
   </div>
 </template>
 

@@ -5,7 +5,15 @@ import FormulaHelp from '../text/FormulaHelp.vue'
 import { useCaret } from '../text/useCaret'
 import { useTypedText } from './useTypedText'
 
-const props = defineProps<{ value: string; label: string; placeholder?: string; options?: string[]; invalid?: boolean; single?: boolean; parameter?: string }>()
+const props = defineProps<{
+  value: string
+  label: string
+  placeholder?: string
+  options?: string[]
+  invalid?: boolean
+  single?: boolean
+  parameter?: string
+}>()
 const emit = defineEmits<{ preview: [value: string]; commit: [value: string] }>()
 
 const { text, begin, end, back } = useTypedText(() => props.value, String)
@@ -50,12 +58,38 @@ function choose(event: Event) {
 
 <template>
   <div class="formula">
-    <textarea ref="area" v-model="text" class="text mono" rows="1" :aria-label="label" :aria-invalid="invalid" :placeholder="placeholder" spellcheck="false" @input="typed" @blur="((caret.focused.value = false), settle())" @keydown="key" v-on="caret.listeners" />
-    <select v-if="options?.length" class="text pick" :aria-label="`${label}: what exists`" title="What exists on the input" @change="choose">
+    <textarea
+      ref="area"
+      v-model="text"
+      class="text mono"
+      rows="1"
+      :aria-label="label"
+      :aria-invalid="invalid"
+      :placeholder="placeholder"
+      spellcheck="false"
+      @input="typed"
+      @blur="((caret.focused.value = false), settle())"
+      @keydown="key"
+      v-on="caret.listeners"
+    />
+    <select
+      v-if="options?.length"
+      class="text pick"
+      :aria-label="`${label}: what exists`"
+      title="What exists on the input"
+      @change="choose"
+    >
       <option value="" />
       <option v-for="option in options" :key="option" :value="option">{{ option }}</option>
     </select>
-    <FormulaHelp v-if="parameter && caret.focused.value" ref="help" :text="text" :cursor="caret.at.value" :parameter="parameter" @choose="complete" />
+    <FormulaHelp
+      v-if="parameter && caret.focused.value"
+      ref="help"
+      :text="text"
+      :cursor="caret.at.value"
+      :parameter="parameter"
+      @choose="complete"
+    />
   </div>
 </template>
 

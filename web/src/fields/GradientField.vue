@@ -44,7 +44,10 @@ function key(event: KeyboardEvent, index: number) {
   if (step) emit('commit', moveStop(props.value, index, props.value[index]![0] + step))
   else if ((event.key === 'Delete' || event.key === 'Backspace') && props.value.length > 1) {
     chosen.value = 0
-    emit('commit', props.value.filter((_, i) => i !== index)) // prettier-ignore
+    emit(
+      'commit',
+      props.value.filter((_, i) => i !== index),
+    )
   } else return
   event.preventDefault()
   event.stopPropagation()
@@ -60,14 +63,35 @@ function paint(event: Event, final: boolean) {
 
 <template>
   <div class="gradient" role="group" :aria-label="label" data-test="gradient">
-    <div ref="strip" class="strip" :style="{ backgroundImage: css(value) }" title="Double-click adds a stop" @dblclick="add">
+    <div
+      ref="strip"
+      class="strip"
+      :style="{ backgroundImage: css(value) }"
+      title="Double-click adds a stop"
+      @dblclick="add"
+    >
       <button
-        v-for="(entry, index) in value" :key="index" class="stop" :class="{ chosen: chosen === index }" :style="{ left: `${entry[0] * 100}%`, background: toHex(entry.slice(1)) }"
-        :aria-label="`stop ${index + 1} at ${entry[0]}`" @pointerdown.stop.prevent="grab($event, index)" @keydown="key($event, index)" @focus="chosen = index"
+        v-for="(entry, index) in value"
+        :key="index"
+        class="stop"
+        :class="{ chosen: chosen === index }"
+        :style="{ left: `${entry[0] * 100}%`, background: toHex(entry.slice(1)) }"
+        :aria-label="`stop ${index + 1} at ${entry[0]}`"
+        @pointerdown.stop.prevent="grab($event, index)"
+        @keydown="key($event, index)"
+        @focus="chosen = index"
       />
     </div>
     <p v-if="stop" class="hint">
-      <label>colour <input type="color" :value="toHex(stop.slice(1))" :aria-label="`${label}: colour of stop ${chosen + 1}`" @input="paint($event, false)" @change="paint($event, true)" /></label>
+      <label
+        >colour
+        <input
+          type="color"
+          :value="toHex(stop.slice(1))"
+          :aria-label="`${label}: colour of stop ${chosen + 1}`"
+          @input="paint($event, false)"
+          @change="paint($event, true)"
+      /></label>
       <span>stop {{ chosen + 1 }} of {{ value.length }} at {{ stop[0] }}</span>
     </p>
   </div>

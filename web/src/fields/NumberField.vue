@@ -81,18 +81,64 @@ function key(event: KeyboardEvent) {
 
 <template>
   <div class="number">
-    <textarea v-if="formulas" ref="area" v-model="text" class="text mono" :class="{ short: !formula }" rows="1" :aria-label="label" :aria-invalid="invalid" spellcheck="false" @input="typed" @blur="((caret.focused.value = false), settle())" @keydown="key" v-on="caret.listeners" />
-    <input v-else v-model="text" class="text mono short" :aria-label="label" :aria-invalid="invalid" inputmode="decimal" spellcheck="false" @input="typed" @blur="settle" @keydown="key" />
-    <select v-if="formula && options?.length" class="text pick" :aria-label="`${label}: what exists`" title="What exists on the input" @change="choose">
+    <textarea
+      v-if="formulas"
+      ref="area"
+      v-model="text"
+      class="text mono"
+      :class="{ short: !formula }"
+      rows="1"
+      :aria-label="label"
+      :aria-invalid="invalid"
+      spellcheck="false"
+      @input="typed"
+      @blur="((caret.focused.value = false), settle())"
+      @keydown="key"
+      v-on="caret.listeners"
+    />
+    <input
+      v-else
+      v-model="text"
+      class="text mono short"
+      :aria-label="label"
+      :aria-invalid="invalid"
+      inputmode="decimal"
+      spellcheck="false"
+      @input="typed"
+      @blur="settle"
+      @keydown="key"
+    />
+    <select
+      v-if="formula && options?.length"
+      class="text pick"
+      :aria-label="`${label}: what exists`"
+      title="What exists on the input"
+      @change="choose"
+    >
       <option value="" />
       <option v-for="option in options" :key="option" :value="option">{{ option }}</option>
     </select>
     <span v-if="unit && !formula" class="faint unit">{{ unit }}</span>
     <input
-      v-if="!isFormula(value) && !formula && !noSlider" class="slide" type="range" :min="range[0]" :max="range[1]" :step="step" :value="value as number" :aria-label="`${label} slider`"
-      @input="emit('preview', Number(($event.target as HTMLInputElement).value))" @change="emit('commit', Number(($event.target as HTMLInputElement).value))"
+      v-if="!isFormula(value) && !formula && !noSlider"
+      class="slide"
+      type="range"
+      :min="range[0]"
+      :max="range[1]"
+      :step="step"
+      :value="value as number"
+      :aria-label="`${label} slider`"
+      @input="emit('preview', Number(($event.target as HTMLInputElement).value))"
+      @change="emit('commit', Number(($event.target as HTMLInputElement).value))"
     />
-    <FormulaHelp v-if="parameter && formula && caret.focused.value" ref="help" :text="text" :cursor="caret.at.value" :parameter="parameter" @choose="complete" />
+    <FormulaHelp
+      v-if="parameter && formula && caret.focused.value"
+      ref="help"
+      :text="text"
+      :cursor="caret.at.value"
+      :parameter="parameter"
+      @choose="complete"
+    />
   </div>
 </template>
 

@@ -28,14 +28,30 @@ const emit = defineEmits<{ preview: [value: unknown]; commit: [value: unknown] }
 const kind = computed<Kind | null>(() => {
   const on = props.parameter.on
   if (!on) return (props.values.kind as Kind) ?? null
-  return (['point', 'edge', 'corner', 'face', 'curve', 'instance', 'whole'].includes(on) ? on : props.values[on]) as Kind
+  return (
+    ['point', 'edge', 'corner', 'face', 'curve', 'instance', 'whole'].includes(on) ? on : props.values[on]
+  ) as Kind
 })
 const changed = computed(() => JSON.stringify(props.value) !== JSON.stringify(props.parameter.default))
 const found = computed(() => (kind.value && props.summary?.attributes[kind.value]) || [])
 const groups = computed(() => found.value.filter((entry) => entry.type === 'flag').map((entry) => entry.name))
-const readable = computed(() => [...groups.value, ...found.value.filter((e) => e.type !== 'flag').map((e) => e.name), ...((kind.value && props.summary?.built_in[kind.value]) || [])])
-const everyName = computed(() => [...new Set(Object.values(props.summary?.attributes ?? {}).flat().map((entry) => entry.name))].filter((name) => name !== 'position'))
-const vectorLike = computed(() => ['vector', 'color'].includes(props.parameter.widget) || /^vec\d$/.test(props.parameter.type ?? ''))
+const readable = computed(() => [
+  ...groups.value,
+  ...found.value.filter((e) => e.type !== 'flag').map((e) => e.name),
+  ...((kind.value && props.summary?.built_in[kind.value]) || []),
+])
+const everyName = computed(() =>
+  [
+    ...new Set(
+      Object.values(props.summary?.attributes ?? {})
+        .flat()
+        .map((entry) => entry.name),
+    ),
+  ].filter((name) => name !== 'position'),
+)
+const vectorLike = computed(
+  () => ['vector', 'color'].includes(props.parameter.widget) || /^vec\d$/.test(props.parameter.type ?? ''),
+)
 const size = computed(() => props.parameter.size ?? Number(props.parameter.type?.at(-1) ?? 3))
 const where = computed(() => (kind.value ? `all ${kind.value}s, or a formula` : 'formula'))
 </script>
@@ -45,31 +61,171 @@ const where = computed(() => (kind.value ? `all ${kind.value}s, or a formula` : 
     <div class="line">
       <span class="label" :class="{ changed }" :title="parameter.help">
         {{ parameter.label }}
-        <button v-if="changed" class="reset" :title="`Back to the default: ${toText(parameter.default) || 'empty'}`" :aria-label="`Reset ${parameter.label}`" @click="emit('commit', parameter.default)">↺</button>
+        <button
+          v-if="changed"
+          class="reset"
+          :title="`Back to the default: ${toText(parameter.default) || 'empty'}`"
+          :aria-label="`Reset ${parameter.label}`"
+          @click="emit('commit', parameter.default)"
+        >
+          ↺
+        </button>
       </span>
-      <ElSwitch v-if="parameter.widget === 'toggle'" :model-value="value as boolean" :aria-label="parameter.label" size="small" @update:model-value="emit('commit', $event)" />
-      <select v-else-if="parameter.widget === 'choice'" class="text grow" :value="value" :aria-label="parameter.label" @change="emit('commit', ($event.target as HTMLSelectElement).value)">
-        <option v-for="option in parameter.options" :key="option.value" :value="option.value">{{ option.value }} – {{ option.help }}</option>
+      <ElSwitch
+        v-if="parameter.widget === 'toggle'"
+        :model-value="value as boolean"
+        :aria-label="parameter.label"
+        size="small"
+        @update:model-value="emit('commit', $event)"
+      />
+      <select
+        v-else-if="parameter.widget === 'choice'"
+        class="text grow"
+        :value="value"
+        :aria-label="parameter.label"
+        @change="emit('commit', ($event.target as HTMLSelectElement).value)"
+      >
+        <option v-for="option in parameter.options" :key="option.value" :value="option.value">
+          {{ option.value }} – {{ option.help }}
+        </option>
       </select>
-      <VectorField v-else-if="vectorLike" :parameter="parameter.name" :value="value" :label="parameter.label" :size="size" :unit="parameter.unit" :step="parameter.step" :low="parameter.low" :whole="parameter.whole ?? false" :invalid="!!error" @preview="emit('preview', $event)" @commit="emit('commit', $event)" />
-      <FormulaField v-else-if="parameter.widget === 'where'" :parameter="parameter.name" :value="value as string" :label="parameter.label" :options="groups" :placeholder="where" :invalid="!!error" @preview="emit('preview', $event)" @commit="emit('commit', $event)" />
-      <FormulaField v-else-if="parameter.widget === 'names'" :value="value as string" :label="parameter.label" :options="everyName" :invalid="!!error" @preview="emit('preview', $event)" @commit="emit('commit', $event)" />
-      <FormulaField v-else-if="parameter.widget === 'attribute'" :value="value as string" :label="parameter.label" :options="found.map((e) => e.name)" single :invalid="!!error" @preview="emit('preview', $event)" @commit="emit('commit', $event)" />
-      <FormulaField v-else-if="parameter.widget === 'new name'" :value="value as string" :label="parameter.label" single :invalid="!!error" @preview="emit('preview', $event)" @commit="emit('commit', $event)" />
-      <ResponseField v-else-if="parameter.widget === 'response curve'" :value="value as [number, number][]" :label="parameter.label" :soft="parameter.soft" @preview="emit('preview', $event)" @commit="emit('commit', $event)" />
-      <GradientField v-else-if="parameter.widget === 'gradient'" :value="value as Stop[]" :label="parameter.label" @preview="emit('preview', $event)" @commit="emit('commit', $event)" />
-      <PlacesField v-else-if="parameter.widget === 'places'" :value="value as [number, number, number][]" :label="parameter.label" :unit="parameter.unit" :invalid="!!error" @preview="emit('preview', $event)" @commit="emit('commit', $event)" />
-      <PickedField v-else-if="parameter.widget === 'picked'" :value="value as string[]" :label="parameter.label" :kind="kind" @commit="emit('commit', $event)" />
-      <span v-else-if="parameter.widget === 'edits'" class="grow edits">{{ Object.keys(value as object).length }} by hand, in the ledger</span>
-      <span v-else-if="parameter.widget === 'strokes'" class="grow edits">{{ (value as unknown[]).length }}, painted in the view</span>
-      <textarea v-else-if="parameter.widget === 'text'" class="text grow words" rows="2" :value="value as string" :aria-label="parameter.label" @input="emit('preview', ($event.target as HTMLTextAreaElement).value)" @change="emit('commit', ($event.target as HTMLTextAreaElement).value)" />
-      <select v-else-if="parameter.widget === 'shape'" class="text grow" :value="value" :aria-label="parameter.label" @change="emit('commit', ($event.target as HTMLSelectElement).value)">
+      <VectorField
+        v-else-if="vectorLike"
+        :parameter="parameter.name"
+        :value="value"
+        :label="parameter.label"
+        :size="size"
+        :unit="parameter.unit"
+        :step="parameter.step"
+        :low="parameter.low"
+        :whole="parameter.whole ?? false"
+        :invalid="!!error"
+        @preview="emit('preview', $event)"
+        @commit="emit('commit', $event)"
+      />
+      <FormulaField
+        v-else-if="parameter.widget === 'where'"
+        :parameter="parameter.name"
+        :value="value as string"
+        :label="parameter.label"
+        :options="groups"
+        :placeholder="where"
+        :invalid="!!error"
+        @preview="emit('preview', $event)"
+        @commit="emit('commit', $event)"
+      />
+      <FormulaField
+        v-else-if="parameter.widget === 'names'"
+        :value="value as string"
+        :label="parameter.label"
+        :options="everyName"
+        :invalid="!!error"
+        @preview="emit('preview', $event)"
+        @commit="emit('commit', $event)"
+      />
+      <FormulaField
+        v-else-if="parameter.widget === 'attribute'"
+        :value="value as string"
+        :label="parameter.label"
+        :options="found.map((e) => e.name)"
+        single
+        :invalid="!!error"
+        @preview="emit('preview', $event)"
+        @commit="emit('commit', $event)"
+      />
+      <FormulaField
+        v-else-if="parameter.widget === 'new name'"
+        :value="value as string"
+        :label="parameter.label"
+        single
+        :invalid="!!error"
+        @preview="emit('preview', $event)"
+        @commit="emit('commit', $event)"
+      />
+      <ResponseField
+        v-else-if="parameter.widget === 'response curve'"
+        :value="value as [number, number][]"
+        :label="parameter.label"
+        :soft="parameter.soft"
+        @preview="emit('preview', $event)"
+        @commit="emit('commit', $event)"
+      />
+      <GradientField
+        v-else-if="parameter.widget === 'gradient'"
+        :value="value as Stop[]"
+        :label="parameter.label"
+        @preview="emit('preview', $event)"
+        @commit="emit('commit', $event)"
+      />
+      <PlacesField
+        v-else-if="parameter.widget === 'places'"
+        :value="value as [number, number, number][]"
+        :label="parameter.label"
+        :unit="parameter.unit"
+        :invalid="!!error"
+        @preview="emit('preview', $event)"
+        @commit="emit('commit', $event)"
+      />
+      <PickedField
+        v-else-if="parameter.widget === 'picked'"
+        :value="value as string[]"
+        :label="parameter.label"
+        :kind="kind"
+        @commit="emit('commit', $event)"
+      />
+      <span v-else-if="parameter.widget === 'edits'" class="grow edits"
+        >{{ Object.keys(value as object).length }} by hand, in the ledger</span
+      >
+      <span v-else-if="parameter.widget === 'strokes'" class="grow edits"
+        >{{ (value as unknown[]).length }}, painted in the view</span
+      >
+      <textarea
+        v-else-if="parameter.widget === 'text'"
+        class="text grow words"
+        rows="2"
+        :value="value as string"
+        :aria-label="parameter.label"
+        @input="emit('preview', ($event.target as HTMLTextAreaElement).value)"
+        @change="emit('commit', ($event.target as HTMLTextAreaElement).value)"
+      />
+      <select
+        v-else-if="parameter.widget === 'shape'"
+        class="text grow"
+        :value="value"
+        :aria-label="parameter.label"
+        @change="emit('commit', ($event.target as HTMLSelectElement).value)"
+      >
         <option value="">choose a shape of this project</option>
         <option v-if="value && !shapes.includes(value as string)" :value="value">{{ value }} (not here)</option>
         <option v-for="shape in shapes" :key="shape" :value="shape">{{ shape }}</option>
       </select>
-      <FormulaField v-else-if="parameter.type === 'as chosen' || parameter.type === 'any'" :parameter="parameter.name" :value="toText(value)" :label="parameter.label" :options="readable" :invalid="!!error" @preview="emit('preview', { formula: $event })" @commit="emit('commit', /^[-+\d.]+$/.test($event) ? Number($event) : { formula: $event })" />
-      <NumberField v-else :parameter="parameter.takes_formula ? parameter.name : undefined" :value="value" :label="parameter.label" :soft="parameter.soft" :low="parameter.low" :high="parameter.high" :step="parameter.step" :unit="parameter.unit" :whole="parameter.widget === 'integer'" :formulas="parameter.takes_formula" :options="parameter.on ? readable : []" :invalid="!!error" @preview="emit('preview', $event)" @commit="emit('commit', $event)" />
+      <FormulaField
+        v-else-if="parameter.type === 'as chosen' || parameter.type === 'any'"
+        :parameter="parameter.name"
+        :value="toText(value)"
+        :label="parameter.label"
+        :options="readable"
+        :invalid="!!error"
+        @preview="emit('preview', { formula: $event })"
+        @commit="emit('commit', /^[-+\d.]+$/.test($event) ? Number($event) : { formula: $event })"
+      />
+      <NumberField
+        v-else
+        :parameter="parameter.takes_formula ? parameter.name : undefined"
+        :value="value"
+        :label="parameter.label"
+        :soft="parameter.soft"
+        :low="parameter.low"
+        :high="parameter.high"
+        :step="parameter.step"
+        :unit="parameter.unit"
+        :whole="parameter.widget === 'integer'"
+        :formulas="parameter.takes_formula"
+        :options="parameter.on ? readable : []"
+        :invalid="!!error"
+        @preview="emit('preview', $event)"
+        @commit="emit('commit', $event)"
+      />
     </div>
     <div v-if="error" class="error" role="alert">{{ error }}</div>
   </div>

@@ -25,11 +25,14 @@ const hint = computed(() =>
 async function take(how: 'replace' | 'add' | 'take away') {
   trouble.value = ''
   if (!graph.state.value || !shownNode.value) return
-  const wish = { what: 'names', kind: props.kind, elements: [...selection.chosen.value] }
-  const answer = await api.looks(graph.state.value.id, shownNode.value, [wish], graph.basis()).catch((error: Error) => error)
+  const query = { what: 'names', kind: props.kind, elements: [...selection.chosen.value] }
+  const answer = await api
+    .looks(graph.state.value.id, shownNode.value, [query], graph.basis())
+    .catch((error: Error) => error)
   const look = answer instanceof Error ? null : answer.looks[0]
   if (!look || isError(look)) {
-    trouble.value = answer instanceof Error ? answer.message : look && isError(look) ? look.error.message : 'nothing is shown'
+    trouble.value =
+      answer instanceof Error ? answer.message : look && isError(look) ? look.error.message : 'nothing is shown'
     return
   }
   const names = (look as { names: string[] }).names
@@ -42,7 +45,11 @@ async function take(how: 'replace' | 'add' | 'take away') {
 
 <template>
   <div class="picked" data-test="picked">
-    <p class="count"><b>{{ value.length }}</b> kept<button v-if="value.length" class="plain small" @click="emit('commit', [])">clear</button></p>
+    <p class="count">
+      <b>{{ value.length }}</b> kept<button v-if="value.length" class="plain small" @click="emit('commit', [])">
+        clear
+      </button>
+    </p>
     <p v-if="fits">{{ selection.chosen.value.size }} {{ plural }} selected:</p>
     <p v-if="fits" class="take">
       <button class="plain small" data-test="picked-replace" @click="take('replace')">take these</button>

@@ -2,7 +2,7 @@
 /** A list of places: typed, taken away, gone on with, or dragged in the view, where the one that is held is marked. */
 import { computed } from 'vue'
 import { count } from '../shared/numbers'
-import { useHeldPlace } from '../view/tools/useHandle'
+import { useHeldPlace } from '../stores/useHeldPlace'
 import VectorField from './VectorField.vue'
 
 type Place = [number, number, number]
@@ -18,7 +18,9 @@ const without = (at: number) => props.value.filter((_, n) => n !== at)
 /** One more place, as far on as the last two are apart. */
 function goOn() {
   const [before, last] = [props.value.at(-2), props.value.at(-1) ?? ([0, 0, 0] as Place)]
-  const next = last.map((part, axis) => Number((before ? 2 * part - before[axis]! : part + (axis === 0 ? 0.25 : 0)).toFixed(5))) as Place
+  const next = last.map((part, axis) =>
+    Number((before ? 2 * part - before[axis]! : part + (axis === 0 ? 0.25 : 0)).toFixed(5)),
+  ) as Place
   emit('commit', [...props.value, next])
   held.value = props.value.length
 }
@@ -27,11 +29,37 @@ function goOn() {
 <template>
   <div class="places" data-test="places">
     <div v-for="(place, n) in shown" :key="n" class="row" :class="{ held: held === n }">
-      <button class="plain small" :aria-pressed="held === n" :aria-label="`Hold place ${n + 1} in the view`" @click="held = n">{{ n + 1 }}</button>
-      <VectorField :value="place" :label="`${label} ${n + 1}`" :size="3" :invalid="invalid" plain @preview="emit('preview', changed(n, $event))" @commit="emit('commit', changed(n, $event))" />
-      <button class="plain small" :disabled="value.length < 2" :aria-label="`Take away place ${n + 1}`" title="Take it away" @click="emit('commit', without(n))">×</button>
+      <button
+        class="plain small"
+        :aria-pressed="held === n"
+        :aria-label="`Hold place ${n + 1} in the view`"
+        @click="held = n"
+      >
+        {{ n + 1 }}
+      </button>
+      <VectorField
+        :value="place"
+        :label="`${label} ${n + 1}`"
+        :size="3"
+        :invalid="invalid"
+        plain
+        @preview="emit('preview', changed(n, $event))"
+        @commit="emit('commit', changed(n, $event))"
+      />
+      <button
+        class="plain small"
+        :disabled="value.length < 2"
+        :aria-label="`Take away place ${n + 1}`"
+        title="Take it away"
+        @click="emit('commit', without(n))"
+      >
+        ×
+      </button>
     </div>
-    <p class="faint"><template v-if="value.length > MOST">and {{ count(value.length - MOST) }} more; </template>in {{ unit || 'm' }} <button class="plain small boxed" data-test="add-place" @click="goOn">one more</button></p>
+    <p class="faint">
+      <template v-if="value.length > MOST">and {{ count(value.length - MOST) }} more; </template>in {{ unit || 'm' }}
+      <button class="plain small boxed" data-test="add-place" @click="goOn">one more</button>
+    </p>
   </div>
 </template>
 

@@ -13,7 +13,11 @@ const chosen = ref(-1)
 const high = computed(() => Math.max(props.soft?.[1] ?? 2, ...props.value.map((point) => point[1])))
 const across = (x: number) => x * WIDE
 const up = (y: number) => TALL - (y / high.value) * TALL
-const line = computed(() => Array.from({ length: 57 }, (_, i) => i / 56).map((x) => `${across(x)},${up(respond(props.value, x))}`).join(' '))
+const line = computed(() =>
+  Array.from({ length: 57 }, (_, i) => i / 56)
+    .map((x) => `${across(x)},${up(respond(props.value, x))}`)
+    .join(' '),
+)
 
 function placeOf(event: MouseEvent): CurvePoint {
   const box = canvas.value!.getBoundingClientRect()
@@ -49,7 +53,11 @@ function key(event: KeyboardEvent, index: number) {
   const [x, y] = props.value[index]!
   const step = { ArrowLeft: [-0.02, 0], ArrowRight: [0.02, 0], ArrowUp: [0, 0.05], ArrowDown: [0, -0.05] }[event.key]
   if (step) emit('commit', movePoint(props.value, index, [x + step[0]!, y + step[1]!]))
-  else if ((event.key === 'Delete' || event.key === 'Backspace') && props.value.length > 1) emit('commit', props.value.filter((_, i) => i !== index))
+  else if ((event.key === 'Delete' || event.key === 'Backspace') && props.value.length > 1)
+    emit(
+      'commit',
+      props.value.filter((_, i) => i !== index),
+    )
   else return
   event.preventDefault()
   event.stopPropagation()
@@ -58,16 +66,36 @@ function key(event: KeyboardEvent, index: number) {
 
 <template>
   <div class="response">
-    <svg ref="canvas" :viewBox="`-5 -5 ${WIDE + 10} ${TALL + 10}`" role="group" :aria-label="label" data-test="response-curve" @dblclick="add">
+    <svg
+      ref="canvas"
+      :viewBox="`-5 -5 ${WIDE + 10} ${TALL + 10}`"
+      role="group"
+      :aria-label="label"
+      data-test="response-curve"
+      @dblclick="add"
+    >
       <rect :width="WIDE" :height="TALL" class="ground" />
       <line x1="0" :x2="WIDE" :y1="up(1)" :y2="up(1)" class="one" />
       <polyline :points="line" class="curve" />
       <circle
-        v-for="(point, index) in value" :key="index" :cx="across(point[0])" :cy="up(point[1])" r="4.5" tabindex="0" :class="{ chosen: chosen === index }"
-        :aria-label="`point ${index + 1}: ${point[1]} at ${point[0]}`" @pointerdown.stop.prevent="grab($event, index)" @keydown="key($event, index)" @focus="chosen = index"
+        v-for="(point, index) in value"
+        :key="index"
+        :cx="across(point[0])"
+        :cy="up(point[1])"
+        r="4.5"
+        tabindex="0"
+        :class="{ chosen: chosen === index }"
+        :aria-label="`point ${index + 1}: ${point[1]} at ${point[0]}`"
+        @pointerdown.stop.prevent="grab($event, index)"
+        @keydown="key($event, index)"
+        @focus="chosen = index"
       />
     </svg>
-    <p class="hint"><span>along 0…1, up 0…{{ high }}</span><span v-if="value[chosen]">{{ value[chosen]![0] }} → {{ value[chosen]![1] }}</span><span v-else>double-click adds</span></p>
+    <p class="hint">
+      <span>along 0…1, up 0…{{ high }}</span
+      ><span v-if="value[chosen]">{{ value[chosen]![0] }} → {{ value[chosen]![1] }}</span
+      ><span v-else>double-click adds</span>
+    </p>
   </div>
 </template>
 

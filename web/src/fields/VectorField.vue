@@ -4,7 +4,18 @@ import { computed } from 'vue'
 import { isFormula } from '../model/formula'
 import NumberField from './NumberField.vue'
 
-const props = defineProps<{ value: unknown; label: string; unit?: string; step?: number | null; low?: number | null; whole?: boolean; invalid?: boolean; size: number; parameter?: string; plain?: boolean }>()
+const props = defineProps<{
+  value: unknown
+  label: string
+  unit?: string
+  step?: number | null
+  low?: number | null
+  whole?: boolean
+  invalid?: boolean
+  size: number
+  parameter?: string
+  plain?: boolean
+}>()
 const emit = defineEmits<{ preview: [value: unknown]; commit: [value: unknown] }>()
 const numbers = computed(() => (Array.isArray(props.value) ? (props.value as number[]) : []))
 
@@ -18,23 +29,54 @@ function toFormula() {
 }
 
 function toNumbers() {
-  emit('commit', Array.from({ length: props.size }, () => 0))
+  emit(
+    'commit',
+    Array.from({ length: props.size }, () => 0),
+  )
 }
 </script>
 
 <template>
   <div class="vector">
     <template v-if="isFormula(value)">
-      <NumberField :value="value" :label="label" :parameter="parameter" formulas :invalid="invalid" @preview="emit('preview', isFormula($event) ? $event : { formula: String($event) })" @commit="emit('commit', isFormula($event) ? $event : { formula: String($event) })" />
-      <button class="plain swap" title="Back to plain numbers" :aria-label="`${label} as numbers`" @click="toNumbers">123</button>
+      <NumberField
+        :value="value"
+        :label="label"
+        :parameter="parameter"
+        formulas
+        :invalid="invalid"
+        @preview="emit('preview', isFormula($event) ? $event : { formula: String($event) })"
+        @commit="emit('commit', isFormula($event) ? $event : { formula: String($event) })"
+      />
+      <button class="plain swap" title="Back to plain numbers" :aria-label="`${label} as numbers`" @click="toNumbers">
+        123
+      </button>
     </template>
     <template v-else>
       <label v-for="(number, i) in numbers" :key="i" class="part">
         <span class="faint mono">{{ 'xyzw'[i] }}</span>
-        <NumberField :value="number" :label="`${label} ${'xyzw'[i]}`" :step="step" :low="low" :whole="whole" :invalid="invalid" no-slider @preview="emit('preview', changed(i, $event))" @commit="emit('commit', changed(i, $event))" />
+        <NumberField
+          :value="number"
+          :label="`${label} ${'xyzw'[i]}`"
+          :step="step"
+          :low="low"
+          :whole="whole"
+          :invalid="invalid"
+          no-slider
+          @preview="emit('preview', changed(i, $event))"
+          @commit="emit('commit', changed(i, $event))"
+        />
       </label>
       <span v-if="unit" class="faint">{{ unit }}</span>
-      <button v-if="!plain" class="plain swap" title="Write a formula instead" :aria-label="`${label} as formula`" @click="toFormula">ƒ</button>
+      <button
+        v-if="!plain"
+        class="plain swap"
+        title="Write a formula instead"
+        :aria-label="`${label} as formula`"
+        @click="toFormula"
+      >
+        ƒ
+      </button>
     </template>
   </div>
 </template>

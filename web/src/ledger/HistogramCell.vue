@@ -11,17 +11,27 @@ const help = computed(() => {
   if (low === undefined) return ''
   return `${count(all ?? 0)} values from ${short(low)} to ${short(high!)}; mean ${short(mean!)}, standard deviation ${short(deviation!)}${bad ? `; ${count(bad)} are no numbers` : ''}`
 })
-const share = computed(() => (props.spread?.count ? ((100 * (props.spread.members ?? 0)) / props.spread.count).toFixed(1) : '0'))
+const share = computed(() =>
+  props.spread?.count ? ((100 * (props.spread.members ?? 0)) / props.spread.count).toFixed(1) : '0',
+)
 </script>
 
 <template>
   <span class="cell spread" role="cell" :title="help">
     <template v-if="spread?.low !== undefined">
       <Spark v-if="spread.bins?.length" :bins="spread.bins" />
-      <span>{{ short(spread.mean!) }} <span class="faint">± {{ short(spread.deviation!) }}</span></span>
+      <span
+        >{{ short(spread.mean!) }} <span class="faint">± {{ short(spread.deviation!) }}</span></span
+      >
     </template>
-    <template v-else-if="spread?.members !== undefined">{{ count(spread.members) }}<br /><span class="faint">{{ share }} %</span></template>
-    <template v-else-if="spread?.words !== undefined">{{ count(spread.words) }} words<br /><span class="faint">{{ spread.most?.[0]?.word || '(empty)' }}</span></template>
+    <template v-else-if="spread?.members !== undefined"
+      >{{ count(spread.members) }}<br /><span class="faint">{{ share }} %</span></template
+    >
+    <template v-else-if="spread?.words !== undefined"
+      >{{ count(spread.words) }} words<br /><span class="faint">{{
+        spread.most?.[0]?.word || '(empty)'
+      }}</span></template
+    >
   </span>
 </template>
 

@@ -11,11 +11,11 @@ import { useGraph } from '../stores/useGraph'
 import KindGlyph from '../shared/KindGlyph.vue'
 import { count, short } from '../shared/numbers'
 import { toCsv, readCell, useEditing } from './useEditing'
-import SpreadCell from './HistogramCell.vue'
+import HistogramCell from './HistogramCell.vue'
 import { useColumns } from './useColumns'
 import { usePages } from './usePages'
-import { useSpreads } from './useStatistics'
-import { useWindow } from './useVirtualRows'
+import { useStatistics } from './useStatistics'
+import { useVirtualRows } from './useVirtualRows'
 
 defineProps<{ script?: string | null }>()
 defineEmits<{ script: [node: string] }>()
@@ -47,15 +47,23 @@ const typed = ref('')
 const where = ref('')
 const columns = shallowRef<Rows['columns']>([])
 const counts = computed(() => {
-  const at = looks.value?.wishes.findIndex((wish) => wish.what === 'summary') ?? -1
+  const at = looks.value?.queries.findIndex((query) => query.what === 'summary') ?? -1
   return (at >= 0 ? (looks.value!.answers[at]!.counts as Record<string, number>) : null) ?? {}
 })
 
 const pages = usePages<Row>(async (offset, limit) => {
   const node = shownNode.value
   if (!node || !graph.state.value) return { rows: [], total: 0 }
-  const wish = { what: 'rows', kind: kind.value, offset, limit, sort: sort.value, descending: descending.value, where: where.value }
-  const [look] = (await api.looks(graph.state.value.id, node, [wish], graph.basis())).looks
+  const query = {
+    what: 'rows',
+    kind: kind.value,
+    offset,
+    limit,
+    sort: sort.value,
+    descending: descending.value,
+    where: where.value,
+  }
+  const [look] = (await api.looks(graph.state.value.id, node, [query], graph.basis())).looks
   if (isError(look)) throw new Error(look.error.message)
   const answer = look as unknown as Rows
   if (!answer.columns) return { rows: [], total: 0 }
@@ -71,17 +79,24 @@ const cells = computed<Cell[]>(() =>
     if (!parts) return [{ ...own, key: column.name, title: column.name, sort: column.name, part: -1 }]
     const letters = column.name === 'color' ? 'rgba' : column.name === 'uv' ? 'uv' : 'xyzw'
     return Array.from({ length: parts }, (_, part) => ({
-      ...own, part, key: `${column.name}.${part}`, title: `${column.name}.${letters[part]}`, sort: `${column.name}.${part}`,
-    })) // prettier-ignore
+      ...own,
+      part,
+      key: `${column.name}.${part}`,
+      title: `${column.name}.${letters[part]}`,
+      sort: `${column.name}.${part}`,
+    }))
   }),
 )
 
 const body = ref<HTMLElement>()
 const { height } = useElementSize(body)
-const visible = useWindow(pages.total, height)
+const visible = useVirtualRows(pages.total, height)
 const rows = computed(() => {
   const from = visible.first.value
-  return Array.from({ length: Math.max(visible.last.value - from, 0) }, (_, i) => ({ at: from + i, row: pages.row(from + i) }))
+  return Array.from({ length: Math.max(visible.last.value - from, 0) }, (_, i) => ({
+    at: from + i,
+    row: pages.row(from + i),
+  }))
 })
 
 watch([kind, sort, descending, where, () => looks.value?.key, () => shownNode.value], () => {
@@ -112,11 +127,15 @@ function shown(row: Row, cell: Cell): string {
   const part = cell.part >= 0 && Array.isArray(value) ? value[cell.part] : value
   if (typeof part === 'number') return cell.type === 'integer' ? String(part) : short(part)
   if (typeof part === 'boolean') return part ? 'yes' : '·'
-  return Array.isArray(part) ? `[${part.length > 6 ? `${part.slice(0, 6).join(', ')}, …` : part.join(', ')}]` : String(part ?? '')
+  return Array.isArray(part)
+    ? `[${part.length > 6 ? `${part.slice(0, 6).join(', ')}, …` : part.join(', ')}]`
+    : String(part ?? '')
 }
 
 /** Kinds that most meshes have none of are offered only where there are some. */
-const offered = computed(() => KINDS.filter((entry) => entry === kind.value || !['curve', 'instance'].includes(entry) || counts.value[`${entry}s`]))
+const offered = computed(() =>
+  KINDS.filter((entry) => entry === kind.value || !['curve', 'instance'].includes(entry) || counts.value[`${entry}s`]),
+)
 
 const canPick = computed(() => ['point', 'edge', 'corner', 'face'].includes(kind.value))
 const editing = useEditing()
@@ -125,7 +144,14 @@ const EDITED = ['point', 'edge', 'corner', 'face', 'curve']
 
 /** A double click on a value edits it, in a card of its own. */
 async function begin(event: MouseEvent, row: Row, cell: Cell) {
-  if (cell.fixed || !EDITED.includes(kind.value) || cell.type.includes('list') || cell.type.startsWith('mat') || graph.fixed.value) return
+  if (
+    cell.fixed ||
+    !EDITED.includes(kind.value) ||
+    cell.type.includes('list') ||
+    cell.type.startsWith('mat') ||
+    graph.fixed.value
+  )
+    return
   edited.value = { row: row.index, key: cell.key }
   const host = event.currentTarget as HTMLElement
   await nextTick()
@@ -137,7 +163,11 @@ async function settle(row: Row, cell: Cell, text: string) {
   edited.value = null
   if (text === shown(row, cell)) return
   const part = readCell(text, cell.part >= 0 ? 'number' : cell.type)
-  if (part === null) return ElMessage({ type: 'error', message: `‘${text}’ does not fit ${cell.title}, which is a ${cell.part >= 0 ? 'number' : cell.type}.` })
+  if (part === null)
+    return ElMessage({
+      type: 'error',
+      message: `‘${text}’ does not fit ${cell.title}, which is a ${cell.part >= 0 ? 'number' : cell.type}.`,
+    })
   const before = row.cells[cell.column]
   const value = cell.part >= 0 && Array.isArray(before) ? before.map((one, n) => (n === cell.part ? part : one)) : part
   await editing.edit(kind.value, cell.name, row.index, value)
@@ -155,7 +185,7 @@ function onColumn(cell: Cell, command: string) {
 const chosenColumns = useColumns(cells, () => kind.value)
 const { listed, hidden } = chosenColumns
 const told = ref(false)
-const { of: spreadOf } = useSpreads(told, kind, where)
+const { of: spreadOf } = useStatistics(told, kind, where)
 
 const MOST_COPIED = 20_000
 async function copy() {
@@ -163,12 +193,30 @@ async function copy() {
   if (!id || !shownNode.value) return
   const rows: unknown[][] = []
   for (let offset = 0; offset < Math.min(pages.total.value, MOST_COPIED); offset += 2000) {
-    const wish = { what: 'rows', kind: kind.value, offset, limit: 2000, sort: sort.value, descending: descending.value, where: where.value }
-    const answer = (await api.looks(id, shownNode.value, [wish], graph.basis())).looks[0] as unknown as Rows
-    answer.rows.forEach((row, n) => rows.push([answer.index[n], ...listed.value.map((cell) => (cell.part >= 0 ? (row[cell.column] as unknown[])[cell.part] : row[cell.column]))]))
+    const query = {
+      what: 'rows',
+      kind: kind.value,
+      offset,
+      limit: 2000,
+      sort: sort.value,
+      descending: descending.value,
+      where: where.value,
+    }
+    const answer = (await api.looks(id, shownNode.value, [query], graph.basis())).looks[0] as unknown as Rows
+    answer.rows.forEach((row, n) =>
+      rows.push([
+        answer.index[n],
+        ...listed.value.map((cell) => (cell.part >= 0 ? (row[cell.column] as unknown[])[cell.part] : row[cell.column])),
+      ]),
+    )
   }
-  await navigator.clipboard.writeText(toCsv(['index', ...listed.value.map((cell) => cell.title)], rows.slice(0, MOST_COPIED)))
-  ElMessage({ type: 'success', message: `${count(Math.min(rows.length, MOST_COPIED))} rows are in the clipboard as CSV.` })
+  await navigator.clipboard.writeText(
+    toCsv(['index', ...listed.value.map((cell) => cell.title)], rows.slice(0, MOST_COPIED)),
+  )
+  ElMessage({
+    type: 'success',
+    message: `${count(Math.min(rows.length, MOST_COPIED))} rows are in the clipboard as CSV.`,
+  })
 }
 
 function pick(event: MouseEvent | KeyboardEvent, row: Row | undefined) {
@@ -180,38 +228,118 @@ function pick(event: MouseEvent | KeyboardEvent, row: Row | undefined) {
   <section class="ledger" aria-label="Ledger">
     <div class="bar">
       <div class="tabs" role="tablist" aria-label="Element kind">
-        <button v-for="entry in offered" :key="entry" class="plain" role="tab" :aria-selected="kind === entry" :data-test="`ledger-${entry}`" @click="kind = entry">
+        <button
+          v-for="entry in offered"
+          :key="entry"
+          class="plain"
+          role="tab"
+          :aria-selected="kind === entry"
+          :data-test="`ledger-${entry}`"
+          @click="kind = entry"
+        >
           <KindGlyph :kind="entry" />{{ entry === 'whole' ? 'whole' : `${entry}s` }}
           <span v-if="entry !== 'whole'" class="faint mono">{{ count(counts[`${entry}s`] ?? 0) }}</span>
         </button>
       </div>
-      <button v-if="script" class="plain boxed" title="Show the text of the chosen script here" data-test="show-script" @click="$emit('script', script)">Script</button>
-      <label class="filter"><span class="faint">where</span><input v-model="typed" class="text mono" placeholder="formula, e.g. area > 0.001" aria-label="Filter by formula" data-test="ledger-where" spellcheck="false" /></label>
-      <button class="plain" title="A new attribute for each element, as a card" data-test="add-column" @click="editing.add(kind)">+ column</button>
-      <button v-if="hidden.length" class="plain" title="Show all columns again" @click="chosenColumns.showAll()">all columns</button>
-      <button class="plain" :aria-pressed="told" title="How the values of each column are spread, over the rows that are listed" data-test="statistics" @click="told = !told">statistics</button>
+      <button
+        v-if="script"
+        class="plain boxed"
+        title="Show the text of the chosen script here"
+        data-test="show-script"
+        @click="$emit('script', script)"
+      >
+        Script
+      </button>
+      <label class="filter"
+        ><span class="faint">where</span
+        ><input
+          v-model="typed"
+          class="text mono"
+          placeholder="formula, e.g. area > 0.001"
+          aria-label="Filter by formula"
+          data-test="ledger-where"
+          spellcheck="false"
+      /></label>
+      <button
+        class="plain"
+        title="A new attribute for each element, as a card"
+        data-test="add-column"
+        @click="editing.add(kind)"
+      >
+        + column
+      </button>
+      <button v-if="hidden.length" class="plain" title="Show all columns again" @click="chosenColumns.showAll()">
+        all columns
+      </button>
+      <button
+        class="plain"
+        :aria-pressed="told"
+        title="How the values of each column are spread, over the rows that are listed"
+        data-test="statistics"
+        @click="told = !told"
+      >
+        statistics
+      </button>
       <button class="plain" title="Copy these rows as CSV" data-test="copy-csv" @click="copy">CSV</button>
       <span class="faint status" role="status">
-        <template v-if="pages.trouble.value"><span class="bad">{{ pages.trouble.value }}</span></template>
-        <template v-else>{{ count(pages.total.value) }} rows<template v-if="selection.chosen.value.size">, {{ count(selection.chosen.value.size) }} selected</template></template>
+        <template v-if="pages.trouble.value"
+          ><span class="bad">{{ pages.trouble.value }}</span></template
+        >
+        <template v-else
+          >{{ count(pages.total.value) }} rows<template v-if="selection.chosen.value.size"
+            >, {{ count(selection.chosen.value.size) }} selected</template
+          ></template
+        >
       </span>
     </div>
-    <div ref="body" class="body" tabindex="0" role="table" :aria-rowcount="pages.total.value" @scroll="visible.scrolled.value = ($event.target as HTMLElement).scrollTop">
+    <div
+      ref="body"
+      class="body"
+      tabindex="0"
+      role="table"
+      :aria-rowcount="pages.total.value"
+      @scroll="visible.scrolled.value = ($event.target as HTMLElement).scrollTop"
+    >
       <div class="grid" :style="{ gridTemplateColumns: `72px repeat(${listed.length}, max-content) 1fr` }">
         <div class="head" role="row">
-          <div class="cell column" role="columnheader"><button @click="order('index')">index{{ sort === 'index' ? (descending ? ' ↓' : ' ↑') : '' }}</button></div>
-          <div v-for="cell in listed" :key="cell.key" class="cell column" role="columnheader" :aria-sort="sort === cell.sort ? (descending ? 'descending' : 'ascending') : 'none'" :class="{ text: cell.type === 'text' }">
-            <button :title="`${cell.type}; click to sort`" :data-test="`column-${cell.title}`" @click="order(cell.sort)">
-              {{ cell.title }}<span v-if="cell.unit" class="unit faint">{{ cell.unit }}</span>{{ sort === cell.sort ? (descending ? ' ↓' : ' ↑') : '' }}
+          <div class="cell column" role="columnheader">
+            <button @click="order('index')">index{{ sort === 'index' ? (descending ? ' ↓' : ' ↑') : '' }}</button>
+          </div>
+          <div
+            v-for="cell in listed"
+            :key="cell.key"
+            class="cell column"
+            role="columnheader"
+            :aria-sort="sort === cell.sort ? (descending ? 'descending' : 'ascending') : 'none'"
+            :class="{ text: cell.type === 'text' }"
+          >
+            <button
+              :title="`${cell.type}; click to sort`"
+              :data-test="`column-${cell.title}`"
+              @click="order(cell.sort)"
+            >
+              {{ cell.title }}<span v-if="cell.unit" class="unit faint">{{ cell.unit }}</span
+              >{{ sort === cell.sort ? (descending ? ' ↓' : ' ↑') : '' }}
             </button>
             <ElDropdown v-if="!cell.fixed && cell.part < 1" trigger="click" @command="onColumn(cell, $event)">
-              <button class="more" :aria-label="`More for ${cell.name}`" :data-test="`more-column-${cell.name}`">⋮</button>
+              <button class="more" :aria-label="`More for ${cell.name}`" :data-test="`more-column-${cell.name}`">
+                ⋮
+              </button>
               <template #dropdown>
                 <ElDropdownMenu>
                   <ElDropdownItem command="rename" :data-test="`rename-column-${cell.name}`">Rename…</ElDropdownItem>
-                  <ElDropdownItem v-for="type in editing.TYPES.filter((one) => one !== cell.type)" :key="type" :command="type">as {{ type }}</ElDropdownItem>
-                  <ElDropdownItem command="remove" divided :data-test="`remove-column-${cell.name}`">Remove</ElDropdownItem>
-                  <ElDropdownItem command="left" divided :data-test="`left-column-${cell.name}`">Move to the left</ElDropdownItem>
+                  <ElDropdownItem
+                    v-for="type in editing.TYPES.filter((one) => one !== cell.type)"
+                    :key="type"
+                    :command="type"
+                    >as {{ type }}</ElDropdownItem
+                  >
+                  <ElDropdownItem command="remove" divided :data-test="`remove-column-${cell.name}`"
+                    >Remove</ElDropdownItem
+                  >
+                  <ElDropdownItem command="left" divided :data-test="`left-column-${cell.name}`"
+                    >Move to the left</ElDropdownItem
+                  >
                   <ElDropdownItem command="right">Move to the right</ElDropdownItem>
                   <ElDropdownItem command="hide">Hide this column</ElDropdownItem>
                 </ElDropdownMenu>
@@ -222,15 +350,43 @@ function pick(event: MouseEvent | KeyboardEvent, row: Row | undefined) {
         </div>
         <div v-if="told" class="row spreads mono" role="row" data-test="spreads">
           <span class="cell index faint" role="rowheader">mean<br />± dev.</span>
-          <SpreadCell v-for="cell in listed" :key="cell.key" :spread="spreadOf(cell.name, cell.part)" />
+          <HistogramCell v-for="cell in listed" :key="cell.key" :spread="spreadOf(cell.name, cell.part)" />
           <span />
         </div>
         <div class="filler" :style="{ height: `${visible.offset.value}px` }" />
-        <div v-for="{ at, row } in rows" :key="at" class="row mono" role="row" :tabindex="row && canPick ? 0 : -1" :class="{ chosen: row && canPick && selection.chosen.value.has(row.index), odd: at % 2 }" data-test="ledger-row" @click="pick($event, row)" @keydown.enter="pick($event, row)">
+        <div
+          v-for="{ at, row } in rows"
+          :key="at"
+          class="row mono"
+          role="row"
+          :tabindex="row && canPick ? 0 : -1"
+          :class="{ chosen: row && canPick && selection.chosen.value.has(row.index), odd: at % 2 }"
+          data-test="ledger-row"
+          @click="pick($event, row)"
+          @keydown.enter="pick($event, row)"
+        >
           <template v-if="row">
             <span class="cell index" role="cell">{{ row.index }}</span>
-            <span v-for="cell in listed" :key="cell.key" class="cell" role="cell" :class="{ text: cell.type === 'text' }" :data-test="`cell-${row.index}-${cell.key}`" @dblclick.stop="begin($event, row, cell)">
-              <input v-if="edited?.row === row.index && edited.key === cell.key" class="edit mono" :value="shown(row, cell)" :aria-label="`${cell.title} of ${kind} ${row.index}`" @click.stop @blur="settle(row, cell, ($event.target as HTMLInputElement).value)" @keydown.stop @keydown.enter="($event.target as HTMLInputElement).blur()" @keydown.escape="edited = null" />
+            <span
+              v-for="cell in listed"
+              :key="cell.key"
+              class="cell"
+              role="cell"
+              :class="{ text: cell.type === 'text' }"
+              :data-test="`cell-${row.index}-${cell.key}`"
+              @dblclick.stop="begin($event, row, cell)"
+            >
+              <input
+                v-if="edited?.row === row.index && edited.key === cell.key"
+                class="edit mono"
+                :value="shown(row, cell)"
+                :aria-label="`${cell.title} of ${kind} ${row.index}`"
+                @click.stop
+                @blur="settle(row, cell, ($event.target as HTMLInputElement).value)"
+                @keydown.stop
+                @keydown.enter="($event.target as HTMLInputElement).blur()"
+                @keydown.escape="edited = null"
+              />
               <template v-else>{{ shown(row, cell) }}</template>
             </span>
           </template>
@@ -238,7 +394,10 @@ function pick(event: MouseEvent | KeyboardEvent, row: Row | undefined) {
           <span />
         </div>
       </div>
-      <div class="filler" :style="{ height: `${Math.max(visible.tall.value - visible.offset.value - rows.length * 26, 0)}px` }" />
+      <div
+        class="filler"
+        :style="{ height: `${Math.max(visible.tall.value - visible.offset.value - rows.length * 26, 0)}px` }"
+      />
     </div>
   </section>
 </template>

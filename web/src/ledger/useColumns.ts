@@ -16,7 +16,11 @@ export function useColumns<Cell extends Column>(cells: ComputedRef<Cell[]>, kind
     const first = (order.value[kind()] ?? []).filter((name) => all.includes(name))
     return [...first, ...all.filter((name) => !first.includes(name))]
   })
-  const listed = computed(() => names.value.filter((name) => !hidden.value.includes(`${kind()}/${name}`)).flatMap((name) => cells.value.filter((cell) => cell.name === name)))
+  const listed = computed(() =>
+    names.value
+      .filter((name) => !hidden.value.includes(`${kind()}/${name}`))
+      .flatMap((name) => cells.value.filter((cell) => cell.name === name)),
+  )
 
   return {
     listed,

@@ -15,5 +15,14 @@ describe('what is typed into a cell', () => {
 })
 
 it('writes values separated by commas, quoted where needed', () => {
-  expect(toCsv(['index', 'word'], [[0, 'a "b", c'], [1, [1, 2]], [2, null]])).toBe('index,word\r\n0,"a ""b"", c"\r\n1,1 2\r\n2,') // prettier-ignore
+  expect(
+    toCsv(
+      ['index', 'word'],
+      [
+        [0, 'a "b", c'],
+        [1, [1, 2]],
+        [2, null],
+      ],
+    ),
+  ).toBe('index,word\r\n0,"a ""b"", c"\r\n1,1 2\r\n2,')
 })

@@ -36,7 +36,13 @@ export function useEditing() {
   const { shownNode } = useEvaluation()
 
   async function ask(title: string, text: string, value = ''): Promise<string> {
-    const answer = await ElMessageBox.prompt(text, title, { inputValue: value, inputPattern: /^[^\W\d]\w*$/, inputErrorMessage: 'Use letters, digits and _, not starting with a digit.', confirmButtonText: 'Do it', cancelButtonText: 'Cancel' }).catch(() => null)
+    const answer = await ElMessageBox.prompt(text, title, {
+      inputValue: value,
+      inputPattern: /^[^\W\d]\w*$/,
+      inputErrorMessage: 'Use letters, digits and _, not starting with a digit.',
+      confirmButtonText: 'Do it',
+      cancelButtonText: 'Cancel',
+    }).catch(() => null)
     return ((answer as { value?: string } | null)?.value ?? '').trim()
   }
 
@@ -53,7 +59,10 @@ export function useEditing() {
       const identity = (look as unknown as { names: string[] }).names[0]!.replace('+', '')
       const at = splitFeed(feed).from
       const node = graph.document.value.nodes[at]
-      const mine = node?.operator === 'edit_values' && (node.parameters?.kind ?? 'point') === kind && node.parameters?.name === name
+      const mine =
+        node?.operator === 'edit_values' &&
+        (node.parameters?.kind ?? 'point') === kind &&
+        node.parameters?.name === name
       if (!mine) return addCard('edit_values', { kind, name, edits: { [identity]: value } })
       graph.edit(`edit ${name}`, (next) => {
         const parameters = next.nodes[at]!.parameters!

@@ -1,7 +1,7 @@
 import { expect, it } from 'vitest'
 import { nextTick, ref } from 'vue'
 import { PAGE, usePages } from './usePages'
-import { ROW, useWindow } from './useVirtualRows'
+import { ROW, useVirtualRows } from './useVirtualRows'
 
 it('fetches pages as they come into sight, once', async () => {
   const asked: number[] = []
@@ -31,7 +31,7 @@ it('passes over answers to older questions', async () => {
 
 it('reaches the last row of ten million', () => {
   const total = ref(10_000_000)
-  const seen = useWindow(total, ref(260))
+  const seen = useVirtualRows(total, ref(260))
   seen.scrolled.value = seen.tall.value - 260
   expect(seen.last.value).toBe(10_000_000)
   seen.scrolled.value = seen.placeOf(5_000_000)

@@ -5,7 +5,7 @@ import { isError, type Kind, type Spread } from '../api/results'
 import { useEvaluation } from '../stores/useEvaluation'
 import { useGraph } from '../stores/useGraph'
 
-export function useSpreads(shown: Ref<boolean>, kind: Ref<Kind>, where: Ref<string>) {
+export function useStatistics(shown: Ref<boolean>, kind: Ref<Kind>, where: Ref<string>) {
   const { looks, shownNode } = useEvaluation()
   const graph = useGraph()
   const found = shallowRef<Spread[]>([])
@@ -17,15 +17,19 @@ export function useSpreads(shown: Ref<boolean>, kind: Ref<Kind>, where: Ref<stri
       const id = graph.state.value?.id
       const number = ++newest
       if (!shown.value || !id || !shownNode.value) return
-      const answer = await api.looks(id, shownNode.value, [{ what: 'statistics', kind: kind.value, where: where.value }], graph.basis()).catch(() => null)
+      const answer = await api
+        .looks(id, shownNode.value, [{ what: 'statistics', kind: kind.value, where: where.value }], graph.basis())
+        .catch(() => null)
       const look = answer?.looks[0]
       if (number !== newest) return
-      found.value = look && !isError(look) ? ((look as unknown as { kinds: Record<string, Spread[]> }).kinds[kind.value] ?? []) : []
+      found.value =
+        look && !isError(look) ? ((look as unknown as { kinds: Record<string, Spread[]> }).kinds[kind.value] ?? []) : []
     },
     { immediate: true },
   )
 
   return {
-    of: (name: string, part: number): Spread | null => found.value.find((spread) => spread.name === name && spread.part === part) ?? null,
+    of: (name: string, part: number): Spread | null =>
+      found.value.find((spread) => spread.name === name && spread.part === part) ?? null,
   }
 }

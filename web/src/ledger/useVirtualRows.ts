@@ -4,7 +4,7 @@ import { computed, ref, type Ref } from 'vue'
 export const ROW = 26
 const TALLEST = 8_000_000
 
-export function useWindow(total: Ref<number>, height: Ref<number>) {
+export function useVirtualRows(total: Ref<number>, height: Ref<number>) {
   const scrolled = ref(0)
   const inSight = computed(() => Math.ceil(height.value / ROW) + 1)
   const tall = computed(() => Math.min(total.value * ROW, TALLEST))

@@ -7,7 +7,9 @@ it('finds any part of any word', () => {
   expect(fit('face rai', 'extrude', 'raise faces')).toBeGreaterThan(0)
   expect(fit('face xyz', 'extrude', 'raise faces')).toBe(0)
   expect(fit('', 'extrude', '')).toBeGreaterThan(0)
-  expect(fit('mark', 'group', 'name elements mark select')).toBeGreaterThan(fit('mark', 'cut curve', 'cut at marked points'))
+  expect(fit('mark', 'group', 'name elements mark select')).toBeGreaterThan(
+    fit('mark', 'cut curve', 'cut at marked points'),
+  )
 })
 
 it('names key presses as people read them', () => {

@@ -13,7 +13,12 @@ export interface Action {
 export function shortcutOf(event: Pick<KeyboardEvent, 'key' | 'ctrlKey' | 'metaKey' | 'shiftKey' | 'altKey'>): string {
   const key = event.key.length === 1 ? event.key.toUpperCase() : event.key
   const symbol = /^[^A-Z0-9]$/.test(key)
-  const parts = [event.ctrlKey || event.metaKey ? 'Ctrl' : '', event.altKey ? 'Alt' : '', event.shiftKey && !symbol ? 'Shift' : '', key]
+  const parts = [
+    event.ctrlKey || event.metaKey ? 'Ctrl' : '',
+    event.altKey ? 'Alt' : '',
+    event.shiftKey && !symbol ? 'Shift' : '',
+    key,
+  ]
   return parts.filter(Boolean).join('+')
 }
 

@@ -4,14 +4,21 @@ import type { GraphDocument } from './document'
 
 function document(): GraphDocument {
   return {
-    format: 'reticula graph', version: 1, dials: { tall: { type: 'number', value: 1 }, other: { type: 'number', value: 2 } },
+    format: 'reticula graph',
+    version: 1,
+    dials: { tall: { type: 'number', value: 1 }, other: { type: 'number', value: 2 } },
     nodes: {
       a: { operator: 'grid' },
-      b: { operator: 'transform', inputs: { geo: ['a'] }, parameters: { move: { formula: 'vec3(0, tall * a.cells.x, 0)' } }, place: [1, 2] },
+      b: {
+        operator: 'transform',
+        inputs: { geo: ['a'] },
+        parameters: { move: { formula: 'vec3(0, tall * a.cells.x, 0)' } },
+        place: [1, 2],
+      },
       v: { operator: 'number_value' },
       c: { operator: 'extrude', inputs: { geo: ['b:rest'] }, parameters: { distance: { wire: 'v' } } },
     },
-  } // prettier-ignore
+  }
 }
 
 describe('cards as text', () => {
@@ -40,10 +47,23 @@ describe('cards as text', () => {
   })
   it('adds the inputs that pasted input cards show', () => {
     const other: GraphDocument = { format: 'reticula graph', version: 1, nodes: {} }
-    paste(other, { format: 'reticula cards', version: 1, dials: {}, nodes: { i: { operator: 'input', parameters: { name: 'reef' } } } })
+    paste(other, {
+      format: 'reticula cards',
+      version: 1,
+      dials: {},
+      nodes: { i: { operator: 'input', parameters: { name: 'reef' } } },
+    })
     expect(other.inputs).toEqual([{ name: 'reef', help: '' }])
   })
   it('takes no other text for cards', () => {
-    for (const text of ['', '{', '3', 'null', '{"format":"reticula cards","version":1,"nodes":{"a":null}}', '{"nodes":{}}']) expect(cardsFromText(text)).toBeNull()
+    for (const text of [
+      '',
+      '{',
+      '3',
+      'null',
+      '{"format":"reticula cards","version":1,"nodes":{"a":null}}',
+      '{"nodes":{}}',
+    ])
+      expect(cardsFromText(text)).toBeNull()
   })
 })

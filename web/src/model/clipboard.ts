@@ -22,8 +22,14 @@ export function cardsToText(document: GraphDocument, ids: string[]): string {
 export function cardsFromText(text: string): Cards | null {
   try {
     const found = JSON.parse(text) as Partial<Cards>
-    const whole = found.format === 'reticula cards' && found.version === 1 && typeof found.nodes === 'object' && found.nodes !== null
-    return whole && Object.values(found.nodes!).every((node) => typeof node?.operator === 'string') ? ({ dials: {}, ...found } as Cards) : null
+    const whole =
+      found.format === 'reticula cards' &&
+      found.version === 1 &&
+      typeof found.nodes === 'object' &&
+      found.nodes !== null
+    return whole && Object.values(found.nodes!).every((node) => typeof node?.operator === 'string')
+      ? ({ dials: {}, ...found } as Cards)
+      : null
   } catch {
     return null
   }
@@ -54,7 +60,10 @@ export function paste(document: GraphDocument, cards: Cards): string[] {
       else delete node.inputs![input]
     }
     node.parameters = renamed(node.parameters ?? {}, names, document) as Record<string, unknown>
-    if (node.operator === 'input' && !document.inputs?.some((entry) => entry.name === (node.parameters!.name ?? 'geo'))) {
+    if (
+      node.operator === 'input' &&
+      !document.inputs?.some((entry) => entry.name === (node.parameters!.name ?? 'geo'))
+    ) {
       document.inputs = [...(document.inputs ?? []), { name: String(node.parameters.name ?? 'geo'), help: '' }]
     }
   }
@@ -63,9 +72,12 @@ export function paste(document: GraphDocument, cards: Cards): string[] {
 
 /** Values with wires and ties to the copies; a wire from nowhere is left out. */
 function renamed(value: unknown, names: Map<string, string>, document: GraphDocument): unknown {
-  if (typeof value === 'string') return value.replace(/(?<![\w.])([A-Za-z_]\w*)(?=\.)/g, (name) => names.get(name) ?? name)
+  if (typeof value === 'string')
+    return value.replace(/(?<![\w.])([A-Za-z_]\w*)(?=\.)/g, (name) => names.get(name) ?? name)
   if (typeof value !== 'object' || value === null || Array.isArray(value) || isBound(value)) return value
   if (isWired(value)) return { wire: names.get(value.wire) ?? value.wire }
-  const kept = Object.entries(value).filter(([, one]) => !isWired(one) || names.has(one.wire) || one.wire in document.nodes)
+  const kept = Object.entries(value).filter(
+    ([, one]) => !isWired(one) || names.has(one.wire) || one.wire in document.nodes,
+  )
   return Object.fromEntries(kept.map(([key, one]) => [key, renamed(one, names, document)]))
 }

@@ -12,7 +12,8 @@ export interface ColorChoice {
   part: string
 }
 
-export const keyOf = (choice: ColorChoice | null): string => (choice ? [choice.how, choice.kind, choice.name, choice.part].join('|') : '')
+export const keyOf = (choice: ColorChoice | null): string =>
+  choice ? [choice.how, choice.kind, choice.name, choice.part].join('|') : ''
 
 export function choiceOf(key: string): ColorChoice | null {
   const [how, kind, name = '', part = ''] = key.split('|') as [How, Kind, string, string]

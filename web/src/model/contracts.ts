@@ -10,16 +10,17 @@ export interface Condition {
   output?: string
 }
 
-export const CONDITIONS: { what: string; label: string; needs: ('kind' | 'name' | 'value' | 'formula' | 'input')[] }[] = [
-  { what: 'closed', label: 'has no open border', needs: [] },
-  { what: 'triangles', label: 'all faces are triangles', needs: [] },
-  { what: 'quads', label: 'all faces have four sides', needs: [] },
-  { what: 'one piece', label: 'all hangs together', needs: [] },
-  { what: 'attribute', label: 'has an attribute or group', needs: ['kind', 'name'] },
-  { what: 'least area', label: 'no face is smaller than (m²)', needs: ['value'] },
-  { what: 'keeps points', label: 'keeps the points of an input', needs: ['input'] },
-  { what: 'formula', label: 'a formula on the whole holds', needs: ['formula'] },
-]
+export const CONDITIONS: { what: string; label: string; needs: ('kind' | 'name' | 'value' | 'formula' | 'input')[] }[] =
+  [
+    { what: 'closed', label: 'has no open border', needs: [] },
+    { what: 'triangles', label: 'all faces are triangles', needs: [] },
+    { what: 'quads', label: 'all faces have four sides', needs: [] },
+    { what: 'one piece', label: 'all hangs together', needs: [] },
+    { what: 'attribute', label: 'has an attribute or group', needs: ['kind', 'name'] },
+    { what: 'least area', label: 'no face is smaller than (m²)', needs: ['value'] },
+    { what: 'keeps points', label: 'keeps the points of an input', needs: ['input'] },
+    { what: 'formula', label: 'a formula on the whole holds', needs: ['formula'] },
+  ]
 
 /** Say a condition in words. */
 export function conditionText(condition: Condition): string {

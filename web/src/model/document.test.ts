@@ -1,12 +1,30 @@
 import { describe, expect, it } from 'vitest'
 import type { OperatorState } from '../api/client'
-import { addNode, connect, duplicateNodes, insertInto, nodeLine, removeNodes, setParameter, wires, wouldCircle, type GraphDocument } from './document'
+import {
+  addNode,
+  connect,
+  duplicateNodes,
+  insertInto,
+  nodeLine,
+  removeNodes,
+  setParameter,
+  wires,
+  wouldCircle,
+  type GraphDocument,
+} from './document'
 import { layout } from './layout'
 
 const declared = (name: string, inputs: string[] = ['geo']): OperatorState =>
-  ({ name, label: name, version: 1, inputs: inputs.map((input) => ({ name: input, help: '', many: false })), parameters: [
-    { name: 'distance', label: 'distance', default: 0.1, unit: 'm' }, { name: 'size', label: 'size', default: [1, 1], unit: 'm' },
-  ] }) as unknown as OperatorState // prettier-ignore
+  ({
+    name,
+    label: name,
+    version: 1,
+    inputs: inputs.map((input) => ({ name: input, help: '', many: false })),
+    parameters: [
+      { name: 'distance', label: 'distance', default: 0.1, unit: 'm' },
+      { name: 'size', label: 'size', default: [1, 1], unit: 'm' },
+    ],
+  }) as unknown as OperatorState
 
 function chain(): GraphDocument {
   const document: GraphDocument = { format: 'reticula graph', version: 1, nodes: {}, looking_at: null }

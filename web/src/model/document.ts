@@ -65,7 +65,10 @@ export interface GraphDocument {
   contracts?: Condition[]
   frames?: Record<string, Frame>
   jumps?: Record<string, string>
-  standpoints?: Record<string, { position: [number, number, number]; target: [number, number, number]; parallel?: boolean }>
+  standpoints?: Record<
+    string,
+    { position: [number, number, number]; target: [number, number, number]; parallel?: boolean }
+  >
   nodes: Record<string, GraphNode>
   looking_at?: string | null
   result?: string | null
@@ -93,8 +96,12 @@ export function feedOf(wire: Pick<Wire, 'from' | 'output'>): string {
 /** Return every wire of the graph, those of geometries and those of values. */
 export function wires(document: GraphDocument): Wire[] {
   return Object.entries(document.nodes).flatMap(([to, node]) => [
-    ...Object.entries(node.inputs ?? {}).flatMap(([input, feeds]) => feeds.map((feed) => ({ ...splitFeed(feed), to, input }))),
-    ...Object.entries(node.parameters ?? {}).flatMap(([name, value]) => (isWired(value) ? [{ from: value.wire, to, input: `=${name}` }] : [])),
+    ...Object.entries(node.inputs ?? {}).flatMap(([input, feeds]) =>
+      feeds.map((feed) => ({ ...splitFeed(feed), to, input })),
+    ),
+    ...Object.entries(node.parameters ?? {}).flatMap(([name, value]) =>
+      isWired(value) ? [{ from: value.wire, to, input: `=${name}` }] : [],
+    ),
   ])
 }
 
@@ -140,18 +147,29 @@ export function addNode(document: GraphDocument, operator: OperatorState, after?
 /** What a node that holds a graph begins with: what comes in goes out. */
 export function startingGraph(): GraphDocument {
   return {
-    format: 'reticula graph', version: 1, dials: {}, inputs: [{ name: 'geo', help: 'geometry to work on' }],
-    outputs: [{ name: 'geo', help: 'the result', feed: 'start' }], nodes: { start: { operator: 'input', parameters: { name: 'geo' } } },
-  } // prettier-ignore
+    format: 'reticula graph',
+    version: 1,
+    dials: {},
+    inputs: [{ name: 'geo', help: 'geometry to work on' }],
+    outputs: [{ name: 'geo', help: 'the result', feed: 'start' }],
+    nodes: { start: { operator: 'input', parameters: { name: 'geo' } } },
+  }
 }
 
 /** Add an input to the graph and return its name: the first one that no input card shows yet, else a new one. */
 function addInput(document: GraphDocument): string {
   document.inputs ??= []
-  const shown = new Set(Object.values(document.nodes).flatMap((node) => (node.operator === 'input' ? [node.parameters?.name ?? 'geo'] : [])))
+  const shown = new Set(
+    Object.values(document.nodes).flatMap((node) =>
+      node.operator === 'input' ? [node.parameters?.name ?? 'geo'] : [],
+    ),
+  )
   const waiting = document.inputs.find((entry) => !shown.has(entry.name))
   if (waiting) return waiting.name
-  const name = freeName('geo', document.inputs.map((entry) => entry.name)) // prettier-ignore
+  const name = freeName(
+    'geo',
+    document.inputs.map((entry) => entry.name),
+  )
   document.inputs.push({ name, help: '' })
   return name
 }
@@ -229,7 +247,8 @@ export function removeNodes(document: GraphDocument, ids: string[]): void {
     const last = Object.keys(document.nodes).at(-1) ?? null
     if (document.looking_at && splitFeed(document.looking_at).from === id) document.looking_at = feed ?? last
     if (document.result && splitFeed(document.result).from === id) document.result = feed ?? null
-    for (const output of document.outputs ?? []) if (output.feed && splitFeed(output.feed).from === id) output.feed = feed ?? ''
+    for (const output of document.outputs ?? [])
+      if (output.feed && splitFeed(output.feed).from === id) output.feed = feed ?? ''
     for (const frame of Object.values(document.frames ?? {})) frame.nodes = frame.nodes.filter((name) => name !== id)
     for (const [jump, target] of Object.entries(document.jumps ?? {})) if (target === id) delete document.jumps![jump]
   }
@@ -245,7 +264,8 @@ export function duplicateNodes(document: GraphDocument, ids: string[]): string[]
     copies.set(id, copy)
   }
   for (const copy of copies.values()) {
-    for (const value of Object.values(document.nodes[copy]!.parameters ?? {})) if (isWired(value)) value.wire = copies.get(value.wire) ?? value.wire
+    for (const value of Object.values(document.nodes[copy]!.parameters ?? {}))
+      if (isWired(value)) value.wire = copies.get(value.wire) ?? value.wire
     for (const feeds of Object.values(document.nodes[copy]!.inputs ?? {})) {
       feeds.forEach((feed, number) => {
         const { from, output } = splitFeed(feed)
@@ -266,8 +286,15 @@ const DECLARED_INPUT = /^([^\W\d]\w*)\s*:\s*geometry\b/gmu
 export function inputsOf(node: GraphNode | undefined, operator: OperatorState | undefined): InputState[] {
   if (!operator) return []
   if (!operator.declares_inputs) return operator.inputs
-  const text = String(node?.parameters?.source ?? operator.parameters.find((entry) => entry.name === 'source')?.default ?? '')
-  const declared = [...text.matchAll(DECLARED_INPUT)].map(([, name]) => ({ name: name!, help: 'declared in the text', many: false, optional: true }))
+  const text = String(
+    node?.parameters?.source ?? operator.parameters.find((entry) => entry.name === 'source')?.default ?? '',
+  )
+  const declared = [...text.matchAll(DECLARED_INPUT)].map(([, name]) => ({
+    name: name!,
+    help: 'declared in the text',
+    many: false,
+    optional: true,
+  }))
   return [...operator.inputs, ...declared]
 }
 
@@ -292,10 +319,20 @@ export function nodeLine(node: GraphNode, operator: OperatorState | undefined): 
 function plain(value: unknown, unit: string): string {
   if (isWired(value)) return `← ${value.wire}`
   if (isBound(value)) return `= ${value.dial.replaceAll('_', ' ')}`
-  if (typeof value === 'object' && value !== null && !Array.isArray(value) && Object.keys(value).every((key) => /^[0-9a-f]{6,16}$/.test(key)) && Object.keys(value).length) return `${Object.keys(value).length} by hand`
-  if (typeof value === 'string' && value.includes('\n')) return `${value.split('\n').filter((line) => line.trim()).length} lines`
+  if (
+    typeof value === 'object' &&
+    value !== null &&
+    !Array.isArray(value) &&
+    Object.keys(value).every((key) => /^[0-9a-f]{6,16}$/.test(key)) &&
+    Object.keys(value).length
+  )
+    return `${Object.keys(value).length} by hand`
+  if (typeof value === 'string' && value.includes('\n'))
+    return `${value.split('\n').filter((line) => line.trim()).length} lines`
   if (typeof value === 'object' && value !== null && !Array.isArray(value) && !('formula' in value)) {
-    return Object.entries(value).map(([name, one]) => `${name} ${plain(one, '')}`).join(' ') // prettier-ignore
+    return Object.entries(value)
+      .map(([name, one]) => `${name} ${plain(one, '')}`)
+      .join(' ')
   }
   if (typeof value === 'object' && value !== null && 'formula' in value) return String(value.formula)
   if (Array.isArray(value) && typeof value[0] === 'object' && 'dabs' in value[0]) return String(value.length)

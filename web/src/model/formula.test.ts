@@ -2,8 +2,15 @@ import { expect, it } from 'vitest'
 import { fromText, stepped, toText } from './formula'
 
 it('tells numbers from formulas', () => {
-  for (const [text, value] of [['3', 3], [' -0.5 ', -0.5], ['1e-3', 0.001], ['.5', 0.5]] as const) expect(fromText(text)).toBe(value)
-  for (const text of ['height', '1 + 2', '', '1.2.3', '1e', 'Infinity']) expect(fromText(text)).toEqual({ formula: text })
+  for (const [text, value] of [
+    ['3', 3],
+    [' -0.5 ', -0.5],
+    ['1e-3', 0.001],
+    ['.5', 0.5],
+  ] as const)
+    expect(fromText(text)).toBe(value)
+  for (const text of ['height', '1 + 2', '', '1.2.3', '1e', 'Infinity'])
+    expect(fromText(text)).toEqual({ formula: text })
 })
 
 it('shows what was stored', () => {

@@ -1,7 +1,10 @@
 import { describe, expect, it } from 'vitest'
 import { addStop, colorAt, css, fromHex, moveStop, toHex, type Stop } from './gradient'
 
-const TWO: Stop[] = [[0, 0, 0, 0, 1], [1, 1, 0.5, 0, 0]] // prettier-ignore
+const TWO: Stop[] = [
+  [0, 0, 0, 0, 1],
+  [1, 1, 0.5, 0, 0],
+]
 
 describe('gradients', () => {
   it('blends linearly and goes on beyond its ends', () => {
@@ -19,7 +22,17 @@ describe('gradients', () => {
   it('keeps stops in order when one is moved', () => {
     expect(moveStop(TWO, 0, 0.25)[0]![0]).toBe(0.25)
     expect(moveStop(TWO, 1, 3)[1]![0]).toBe(1)
-    expect(moveStop([[0, 0, 0, 0, 1], [0.5, 0, 0, 0, 1], [1, 0, 0, 0, 1]], 1, -2)[1]![0]).toBe(0) // prettier-ignore
+    expect(
+      moveStop(
+        [
+          [0, 0, 0, 0, 1],
+          [0.5, 0, 0, 0, 1],
+          [1, 0, 0, 0, 1],
+        ],
+        1,
+        -2,
+      )[1]![0],
+    ).toBe(0)
   })
 
   it('adds a stop where it changes nothing', () => {

@@ -24,12 +24,22 @@ export function colorAt(stops: Stop[], x: number): [number, number, number, numb
 
 /** A stop's colour as `#rrggbb`. */
 export function toHex(color: readonly number[]): string {
-  return '#' + color.slice(0, 3).map((part) => encode(part).toString(16).padStart(2, '0')).join('') // prettier-ignore
+  return (
+    '#' +
+    color
+      .slice(0, 3)
+      .map((part) => encode(part).toString(16).padStart(2, '0'))
+      .join('')
+  )
 }
 
 /** `#rrggbb` as linear light, rounded to five digits. */
 export function fromHex(hex: string): [number, number, number] {
-  return [1, 3, 5].map((at) => Math.round(decode(parseInt(hex.slice(at, at + 2), 16)) * 1e5) / 1e5) as [number, number, number]
+  return [1, 3, 5].map((at) => Math.round(decode(parseInt(hex.slice(at, at + 2), 16)) * 1e5) / 1e5) as [
+    number,
+    number,
+    number,
+  ]
 }
 
 /** A CSS picture of the gradient: sampled, since browsers blend in sRGB and the core in linear light. */

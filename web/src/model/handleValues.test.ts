@@ -3,14 +3,31 @@ import { describe, expect, it } from 'vitest'
 import type { OperatorState } from '../api/client'
 import { directionOf, rounded, snapped, targetsOf, withMoved } from './handleValues'
 
-const parameter = (name: string, shape: string | null, more: object = {}) => ({ name, label: name.replaceAll('_', ' '), unit: 'm', handle: shape ? { shape, at: [], space: 'own', ...more } : null })
+const parameter = (name: string, shape: string | null, more: object = {}) => ({
+  name,
+  label: name.replaceAll('_', ' '),
+  unit: 'm',
+  handle: shape ? { shape, at: [], space: 'own', ...more } : null,
+})
 const operator = (...parameters: object[]) => ({ parameters }) as unknown as OperatorState
 const all = () => true
 
 describe('what can be dragged of a card', () => {
   it('is what has a handle, is shown and holds plain numbers', () => {
-    const made = operator(parameter('through', 'place'), parameter('count', null), parameter('direction', 'plane', { at: ['through'] }), parameter('hidden', 'place'), parameter('written', 'place'))
-    const values = { through: [1, 2, 3], count: 4, direction: [0, 1, 0], hidden: [0, 0, 0], written: { formula: 'position' } }
+    const made = operator(
+      parameter('through', 'place'),
+      parameter('count', null),
+      parameter('direction', 'plane', { at: ['through'] }),
+      parameter('hidden', 'place'),
+      parameter('written', 'place'),
+    )
+    const values = {
+      through: [1, 2, 3],
+      count: 4,
+      direction: [0, 1, 0],
+      hidden: [0, 0, 0],
+      written: { formula: 'position' },
+    }
     const found = targetsOf(made, values, (one) => one.name !== 'hidden')
     expect(found.map((target) => target.name)).toEqual(['through', 'direction'])
     expect(found[1]).toMatchObject({ shape: 'plane', base: [1, 2, 3], index: null })
@@ -23,10 +40,18 @@ describe('what can be dragged of a card', () => {
 
   it('is each place of a list, and a move changes that one alone', () => {
     const made = operator(parameter('places', 'places'))
-    const places = [[0, 0, 0], [1, 0, 0], [2, 0, 0]] // prettier-ignore
+    const places = [
+      [0, 0, 0],
+      [1, 0, 0],
+      [2, 0, 0],
+    ]
     const found = targetsOf(made, { places }, all)
     expect(found.map((target) => target.label)).toEqual(['place 1', 'place 2', 'place 3'])
-    expect(withMoved(places, found[1]!, [5, 5, 5])).toEqual([[0, 0, 0], [5, 5, 5], [2, 0, 0]]) // prettier-ignore
+    expect(withMoved(places, found[1]!, [5, 5, 5])).toEqual([
+      [0, 0, 0],
+      [5, 5, 5],
+      [2, 0, 0],
+    ])
   })
 })
 

@@ -21,7 +21,11 @@ export interface Target {
 }
 
 export function isTriple(value: unknown): value is Triple {
-  return Array.isArray(value) && value.length === 3 && value.every((part) => typeof part === 'number' && Number.isFinite(part))
+  return (
+    Array.isArray(value) &&
+    value.length === 3 &&
+    value.every((part) => typeof part === 'number' && Number.isFinite(part))
+  )
 }
 
 export function rounded(parts: number[], digits = 6): Triple {
@@ -40,19 +44,39 @@ export function snapped(way: THREE.Vector3): Triple {
   const unit = way.clone().normalize()
   const height = Math.round(Math.asin(Math.min(Math.max(unit.y, -1), 1)) / step) * step
   const heading = Math.round(Math.atan2(unit.z, unit.x) / step) * step
-  return [Math.cos(height) * Math.cos(heading), Math.sin(height), Math.cos(height) * Math.sin(heading)].map((part) => Number(part.toFixed(4)) + 0) as Triple
+  return [Math.cos(height) * Math.cos(heading), Math.sin(height), Math.cos(height) * Math.sin(heading)].map(
+    (part) => Number(part.toFixed(4)) + 0,
+  ) as Triple
 }
 
 /** All that can be dragged of a card: its visible parameters that have a handle and hold plain numbers. */
-export function targetsOf(operator: OperatorState, values: Record<string, unknown>, isShown: (parameter: ParameterState) => boolean): Target[] {
+export function targetsOf(
+  operator: OperatorState,
+  values: Record<string, unknown>,
+  isShown: (parameter: ParameterState) => boolean,
+): Target[] {
   return operator.parameters.flatMap((parameter): Target[] => {
     const { handle } = parameter
     if (!handle || !isShown(parameter)) return []
     const value = values[parameter.name]
-    const base = handle.at.map((name) => values[name]).filter(isTriple).reduce<Triple>((sum, place) => sum.map((part, i) => part + place[i]!) as Triple, [0, 0, 0]) // prettier-ignore
-    const target = { name: parameter.name, label: parameter.label, shape: handle.shape, unit: parameter.unit, base, space: handle.space }
+    const base = handle.at
+      .map((name) => values[name])
+      .filter(isTriple)
+      .reduce<Triple>((sum, place) => sum.map((part, i) => part + place[i]!) as Triple, [0, 0, 0])
+    const target = {
+      name: parameter.name,
+      label: parameter.label,
+      shape: handle.shape,
+      unit: parameter.unit,
+      base,
+      space: handle.space,
+    }
     if (handle.shape === 'places') {
-      return Array.isArray(value) ? value.filter(isTriple).map((place, index) => ({ ...target, index, label: `place ${index + 1}`, value: place })) : []
+      return Array.isArray(value)
+        ? value
+            .filter(isTriple)
+            .map((place, index) => ({ ...target, index, label: `place ${index + 1}`, value: place }))
+        : []
     }
     return isTriple(value) ? [{ ...target, index: null, value }] : []
   })

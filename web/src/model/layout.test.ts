@@ -51,13 +51,22 @@ describe('revealing a card', () => {
 
 describe('the layout', () => {
   const document = (place?: [number, number]): GraphDocument => ({
-    format: 'reticula graph', version: 1,
-    nodes: { a: { operator: 'box' }, b: { operator: 'transform', inputs: { geo: ['a'] }, place }, c: { operator: 'transform', inputs: { geo: ['a'] } }, d: { operator: 'join', inputs: { geometries: ['b', 'c'] } } },
-  }) // prettier-ignore
+    format: 'reticula graph',
+    version: 1,
+    nodes: {
+      a: { operator: 'box' },
+      b: { operator: 'transform', inputs: { geo: ['a'] }, place },
+      c: { operator: 'transform', inputs: { geo: ['a'] } },
+      d: { operator: 'join', inputs: { geometries: ['b', 'c'] } },
+    },
+  })
   const sizes = { a: size, b: size, c: size, d: size }
-  const boxes = (places: Record<string, { x: number; y: number }>) => Object.entries(places).map(([id, at]) => ({ id, ...at }))
+  const boxes = (places: Record<string, { x: number; y: number }>) =>
+    Object.entries(places).map(([id, at]) => ({ id, ...at }))
   const clash = (places: Record<string, { x: number; y: number }>) =>
-    boxes(places).some((a) => boxes(places).some((b) => a.id < b.id && Math.abs(a.x - b.x) < size.width && Math.abs(a.y - b.y) < size.height))
+    boxes(places).some((a) =>
+      boxes(places).some((b) => a.id < b.id && Math.abs(a.x - b.x) < size.width && Math.abs(a.y - b.y) < size.height),
+    )
 
   it('runs top to bottom', () => {
     const places = layout(document(), sizes)

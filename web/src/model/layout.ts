@@ -30,8 +30,11 @@ export function layout(document: GraphDocument, sizes: Record<string, Size>): Re
     blocks[key] = { places, size: { width: box.width, height: box.height } }
   }
   const outer: Record<string, Size> = {}
-  for (const id of Object.keys(document.nodes)) outer[owner[id] ?? id] = blocks[owner[id] ?? '']?.size ?? sizes[id] ?? CARD
-  const between = all.map((wire) => ({ from: owner[wire.from] ?? wire.from, to: owner[wire.to] ?? wire.to })).filter((wire) => wire.from !== wire.to)
+  for (const id of Object.keys(document.nodes))
+    outer[owner[id] ?? id] = blocks[owner[id] ?? '']?.size ?? sizes[id] ?? CARD
+  const between = all
+    .map((wire) => ({ from: owner[wire.from] ?? wire.from, to: owner[wire.to] ?? wire.to }))
+    .filter((wire) => wire.from !== wire.to)
   const found = arrange(outer, between)
   const places: Record<string, Place> = {}
   for (const [id, node] of Object.entries(document.nodes)) {
@@ -52,10 +55,12 @@ function arrange(boxes: Record<string, Size>, between: { from: string; to: strin
   for (const [id, size] of Object.entries(boxes)) graph.setNode(id, { ...size })
   for (const { from, to } of between) if (from in boxes && to in boxes) graph.setEdge(from, to)
   dagre.layout(graph)
-  return Object.fromEntries(Object.keys(boxes).map((id) => {
-    const { x, y, width, height } = graph.node(id)
-    return [id, { x: x - width / 2, y: y - height / 2 }]
-  })) // prettier-ignore
+  return Object.fromEntries(
+    Object.keys(boxes).map((id) => {
+      const { x, y, width, height } = graph.node(id)
+      return [id, { x: x - width / 2, y: y - height / 2 }]
+    }),
+  )
 }
 
 const GAP = 16
@@ -65,7 +70,9 @@ function makeWay(document: GraphDocument, places: Record<string, Place>, sizes: 
   const ids = Object.keys(document.nodes)
   const fixed = ids.filter((id) => document.nodes[id]!.place)
   if (!fixed.length) return
-  const free = ids.filter((id) => !document.nodes[id]!.place).sort((a, b) => places[a]!.y - places[b]!.y || places[a]!.x - places[b]!.x)
+  const free = ids
+    .filter((id) => !document.nodes[id]!.place)
+    .sort((a, b) => places[a]!.y - places[b]!.y || places[a]!.x - places[b]!.x)
   const done = [...fixed]
   for (const id of free) {
     for (let tries = 0; tries < done.length; tries++) {
@@ -84,14 +91,23 @@ function overlap(a: Place, size: Size, b: Place, other: Size): boolean {
 const FRAME = { side: 14, head: 46, foot: 12 }
 
 /** Return the box of a frame around cards, or null if none of them is there. */
-export function frameBox(ids: string[], places: Record<string, Place>, sizes: Record<string, Size>): (Place & Size) | null {
+export function frameBox(
+  ids: string[],
+  places: Record<string, Place>,
+  sizes: Record<string, Size>,
+): (Place & Size) | null {
   const there = ids.filter((id) => places[id])
   if (!there.length) return null
   const left = Math.min(...there.map((id) => places[id]!.x))
   const top = Math.min(...there.map((id) => places[id]!.y))
   const right = Math.max(...there.map((id) => places[id]!.x + (sizes[id] ?? CARD).width))
   const bottom = Math.max(...there.map((id) => places[id]!.y + (sizes[id] ?? CARD).height))
-  return { x: left - FRAME.side, y: top - FRAME.head, width: right - left + 2 * FRAME.side, height: bottom - top + FRAME.head + FRAME.foot }
+  return {
+    x: left - FRAME.side,
+    y: top - FRAME.head,
+    width: right - left + 2 * FRAME.side,
+    height: bottom - top + FRAME.head + FRAME.foot,
+  }
 }
 
 const MARGIN = 12
@@ -99,7 +115,9 @@ const MARGIN = 12
 /** Return how far to shift the board so that all cards show, or if there is no room, the looked-at one near the lower edge. */
 export function viewportFor(places: Record<string, Place>, sizes: Record<string, Size>, at: string, pane: Size): Place {
   const along = (axis: 'x' | 'y', side: 'width' | 'height') => {
-    const begins = Object.entries(places).map(([id, place]) => [place[axis], place[axis] + (sizes[id] ?? CARD)[side]] as const)
+    const begins = Object.entries(places).map(
+      ([id, place]) => [place[axis], place[axis] + (sizes[id] ?? CARD)[side]] as const,
+    )
     const low = Math.min(...begins.map(([begin]) => begin))
     const high = Math.max(...begins.map(([, end]) => end))
     const room = pane[side] - 2 * MARGIN
@@ -110,7 +128,8 @@ export function viewportFor(places: Record<string, Place>, sizes: Record<string,
   const size = sizes[at] ?? CARD
   const x = along('x', 'width')
   const y = along('y', 'height')
-  const clamp = (shift: number, { low, high, room }: { low: number; high: number; room: number }) => Math.min(Math.max(shift, room + MARGIN - high), MARGIN - low)
+  const clamp = (shift: number, { low, high, room }: { low: number; high: number; room: number }) =>
+    Math.min(Math.max(shift, room + MARGIN - high), MARGIN - low)
   return {
     x: x.fits ? (pane.width - x.low - x.high) / 2 : clamp(pane.width / 2 - own.x - size.width / 2, x),
     y: y.fits ? MARGIN - y.low : clamp(Math.max(pane.height - MARGIN * 2 - own.y - size.height, MARGIN - own.y), y),
@@ -119,6 +138,10 @@ export function viewportFor(places: Record<string, Place>, sizes: Record<string,
 
 /** Return the viewport moved as little as it takes to show a card, its top first if it is taller than the pane. */
 export function revealing(viewport: Place, place: Place, size: Size, pane: Size): Place {
-  const shift = (at: number, length: number, room: number) => Math.max(Math.min(0, room - MARGIN - at - length), MARGIN - at > 0 ? 0 : MARGIN - at) + Math.max(0, MARGIN - at)
-  return { x: viewport.x + shift(place.x + viewport.x, size.width, pane.width), y: viewport.y + shift(place.y + viewport.y, size.height, pane.height) }
+  const shift = (at: number, length: number, room: number) =>
+    Math.max(Math.min(0, room - MARGIN - at - length), MARGIN - at > 0 ? 0 : MARGIN - at) + Math.max(0, MARGIN - at)
+  return {
+    x: viewport.x + shift(place.x + viewport.x, size.width, pane.width),
+    y: viewport.y + shift(place.y + viewport.y, size.height, pane.height),
+  }
 }

@@ -5,10 +5,21 @@ import type { Dial, GraphDocument } from './document'
 import { essenceOf, levelOf, nodeOf } from './levels'
 
 const inner: GraphDocument = {
-  format: 'reticula graph', version: 1, nodes: { box: { operator: 'box', place: [1, 2] } }, inputs: [{ name: 'geo', expects: [{ what: 'closed' }] }], outputs: [{ name: 'made', feed: 'box' }],
-  dials: { tall: { type: 'number', value: 2, unit: 'm', section: 'Size', shown_when: { dial: 'on', value: true } }, on: { type: 'toggle', value: true } },
-} // prettier-ignore
-const document: GraphDocument = { format: 'reticula graph', version: 1, nodes: { f: { operator: 'folded', graph: inner }, p: { operator: 'tile@1.0.0' } } }
+  format: 'reticula graph',
+  version: 1,
+  nodes: { box: { operator: 'box', place: [1, 2] } },
+  inputs: [{ name: 'geo', expects: [{ what: 'closed' }] }],
+  outputs: [{ name: 'made', feed: 'box' }],
+  dials: {
+    tall: { type: 'number', value: 2, unit: 'm', section: 'Size', shown_when: { dial: 'on', value: true } },
+    on: { type: 'toggle', value: true },
+  },
+}
+const document: GraphDocument = {
+  format: 'reticula graph',
+  version: 1,
+  nodes: { f: { operator: 'folded', graph: inner }, p: { operator: 'tile@1.0.0' } },
+}
 
 describe('levels', () => {
   it('are found by path, a round or not, as deep as they go', () => {
@@ -33,12 +44,25 @@ describe('levels', () => {
 
 describe('a graph as an operator', () => {
   it('has its inputs, outputs and dials', () => {
-    const base = { name: 'repeat', label: 'repeat', inputs: [], outputs: [{ name: 'geo', help: '' }], parameters: [{ name: 'rounds' }] } as unknown as OperatorState
+    const base = {
+      name: 'repeat',
+      label: 'repeat',
+      inputs: [],
+      outputs: [{ name: 'geo', help: '' }],
+      parameters: [{ name: 'rounds' }],
+    } as unknown as OperatorState
     const made = describeNested(base, inner)
     expect(made.inputs.map((entry) => entry.help)).toEqual(['expects: has no open border'])
     expect(made.outputs.map((entry) => entry.name)).toEqual(['made'])
     expect(made.parameters.map((entry) => entry.name)).toEqual(['rounds', 'tall', 'on'])
-    expect(made.parameters[1]).toMatchObject({ widget: 'number', default: 2, unit: 'm', section: 'Size', takes_formula: true, shown_when: { parameter: 'on', value: true } })
+    expect(made.parameters[1]).toMatchObject({
+      widget: 'number',
+      default: 2,
+      unit: 'm',
+      section: 'Size',
+      takes_formula: true,
+      shown_when: { parameter: 'on', value: true },
+    })
     expect(describeNested(base, inner)).toBe(made)
   })
 })

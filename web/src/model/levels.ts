@@ -7,7 +7,11 @@ export function nodeOf(step: string): string {
 }
 
 /** The graph at the end of a path (not a copy), as deep as the path exists; `definitions` are graphs of published operators. */
-export function levelOf(document: GraphDocument, path: string[], definitions: Record<string, GraphDocument> = {}): { graph: GraphDocument; depth: number; fixed: boolean } {
+export function levelOf(
+  document: GraphDocument,
+  path: string[],
+  definitions: Record<string, GraphDocument> = {},
+): { graph: GraphDocument; depth: number; fixed: boolean } {
   let graph = document
   let fixed = false
   for (const [depth, step] of path.entries()) {
@@ -21,7 +25,18 @@ export function levelOf(document: GraphDocument, path: string[], definitions: Re
   return { graph, depth: path.length, fixed }
 }
 
-const COSMETIC = ['title', 'notes', 'frames', 'jumps', 'standpoints', 'looking_at', 'presets', 'result', 'place', 'left']
+const COSMETIC = [
+  'title',
+  'notes',
+  'frames',
+  'jumps',
+  'standpoints',
+  'looking_at',
+  'presets',
+  'result',
+  'place',
+  'left',
+]
 
 /** All of a document that its results depend on; moving or renaming a card is not among it. */
 export function essenceOf(document: GraphDocument): unknown {

@@ -10,14 +10,30 @@ const WIRES = [...FORMULAS, 'toggle', 'choice', 'where']
 export function describeDial(name: string, dial: Dial): ParameterState {
   const { holds, shown_when, value, default: preset, type, help, unit, ...more } = dial
   return {
-    ...more, handle: handleOf(dial), name, label: name.replaceAll('_', ' '), widget: type, default: preset ?? value, help: help ?? '', unit: unit ?? '', type: holds ?? null,
-    takes_formula: FORMULAS.includes(type), takes_wire: WIRES.includes(type), shown_when: shown_when ? { parameter: shown_when.dial, value: shown_when.value } : null,
-  } as unknown as ParameterState // prettier-ignore
+    ...more,
+    handle: handleOf(dial),
+    name,
+    label: name.replaceAll('_', ' '),
+    widget: type,
+    default: preset ?? value,
+    help: help ?? '',
+    unit: unit ?? '',
+    type: holds ?? null,
+    takes_formula: FORMULAS.includes(type),
+    takes_wire: WIRES.includes(type),
+    shown_when: shown_when ? { parameter: shown_when.dial, value: shown_when.value } : null,
+  } as unknown as ParameterState
 }
 
 /** How a dial is dragged: as it says; three numbers in m are a place, and a list of places is its places. */
 function handleOf({ type, unit, handle, value }: Dial): ParameterState['handle'] {
-  const shape = handle?.shape ?? (type === 'places' ? 'places' : type === 'vector' && unit === 'm' && Array.isArray(value) && value.length === 3 ? 'place' : '')
+  const shape =
+    handle?.shape ??
+    (type === 'places'
+      ? 'places'
+      : type === 'vector' && unit === 'm' && Array.isArray(value) && value.length === 3
+        ? 'place'
+        : '')
   return shape ? ({ shape, at: [], space: handle?.space ?? 'own' } as ParameterState['handle']) : null
 }
 
@@ -32,8 +48,13 @@ export function describeNested(base: OperatorState, graph: GraphDocument | undef
     mine.set(base.name, {
       ...base,
       inputs: (graph.inputs ?? []).map(port) as OperatorState['inputs'],
-      outputs: graph.outputs?.length ? graph.outputs.map((entry) => ({ name: entry.name, help: entry.help ?? '' })) : base.outputs,
-      parameters: [...base.parameters, ...Object.entries(graph.dials ?? {}).map(([name, dial]) => describeDial(name, dial))],
+      outputs: graph.outputs?.length
+        ? graph.outputs.map((entry) => ({ name: entry.name, help: entry.help ?? '' }))
+        : base.outputs,
+      parameters: [
+        ...base.parameters,
+        ...Object.entries(graph.dials ?? {}).map(([name, dial]) => describeDial(name, dial)),
+      ],
     })
   }
   return mine.get(base.name)!
@@ -41,5 +62,10 @@ export function describeNested(base: OperatorState, graph: GraphDocument | undef
 
 function port(entry: Port) {
   const expects = (entry.expects ?? []).map(conditionText).join('; ')
-  return { name: entry.name, help: [entry.help ?? '', expects && `expects: ${expects}`].filter(Boolean).join('; '), many: false, optional: entry.optional ?? false }
+  return {
+    name: entry.name,
+    help: [entry.help ?? '', expects && `expects: ${expects}`].filter(Boolean).join('; '),
+    many: false,
+    optional: entry.optional ?? false,
+  }
 }

@@ -3,20 +3,26 @@ import type { GraphDocument } from './document'
 import { followed, followersOf } from './parameterLinks'
 
 const document: GraphDocument = {
-  format: 'reticula graph', version: 1,
+  format: 'reticula graph',
+  version: 1,
   nodes: {
     rings: { operator: 'torus', parameters: { radius: 1 } },
-    a: { operator: 'box', parameters: { size: { formula: 'vec3(rings.radius, rings.radius, here.x)' }, where: 'rings.radius > 1' } },
+    a: {
+      operator: 'box',
+      parameters: { size: { formula: 'vec3(rings.radius, rings.radius, here.x)' }, where: 'rings.radius > 1' },
+    },
     b: { operator: 'script', parameters: { controls: { reach: { formula: 'rings.radius' } } } },
     c: { operator: 'drape', inputs: { rings: ['a'] }, parameters: { distance: { formula: 'rings.radius' } } },
   },
-} // prettier-ignore
+}
 
 describe('ties', () => {
   it('finds every follower once, also in scripts, and leaves inputs of the same name alone', () => {
     expect(followersOf(document).get('rings.radius')).toEqual([
-      { node: 'a', parameter: 'size' }, { node: 'a', parameter: 'where' }, { node: 'b', parameter: 'controls' },
-    ]) // prettier-ignore
+      { node: 'a', parameter: 'size' },
+      { node: 'a', parameter: 'where' },
+      { node: 'b', parameter: 'controls' },
+    ])
     expect(followersOf(document).size).toBe(1)
   })
   it('knows a value that follows another one and nothing else', () => {

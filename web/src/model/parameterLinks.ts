@@ -27,7 +27,8 @@ export function followersOf(document: GraphDocument): Map<string, Pair[]> {
           if (other === id || !(other! in document.nodes) || other! in (node.inputs ?? {})) continue
           const key = `${other}.${of}`
           const known = found.get(key) ?? []
-          if (!known.some((pair) => pair.node === id && pair.parameter === parameter)) found.set(key, [...known, { node: id, parameter }])
+          if (!known.some((pair) => pair.node === id && pair.parameter === parameter))
+            found.set(key, [...known, { node: id, parameter }])
         }
       }
     }

@@ -2,7 +2,12 @@ import { describe, expect, it } from 'vitest'
 import { addPoint, movePoint, respond, type CurvePoint } from './responseCurve'
 
 const EXPECTED = [0.6016000000000001, 0.9184000000000001, 0.8639999999999998]
-const wave: CurvePoint[] = [[0, 1], [0.25, 0.4], [0.5, 1.2], [1, 0]] // prettier-ignore
+const wave: CurvePoint[] = [
+  [0, 1],
+  [0.25, 0.4],
+  [0.5, 1.2],
+  [1, 0],
+]
 
 describe('response curves', () => {
   it('run through their points and stay level outside', () => {

@@ -33,7 +33,9 @@ export function respond(points: CurvePoint[], x: number): number {
   const h = b[0] - a[0]
   const t = (x - a[0]) / h
   const [t2, t3] = [t * t, t * t * t]
-  return (2 * t3 - 3 * t2 + 1) * a[1] + (t3 - 2 * t2 + t) * h * m[i]! + (3 * t2 - 2 * t3) * b[1] + (t3 - t2) * h * m[i + 1]!
+  return (
+    (2 * t3 - 3 * t2 + 1) * a[1] + (t3 - 2 * t2 + t) * h * m[i]! + (3 * t2 - 2 * t3) * b[1] + (t3 - t2) * h * m[i + 1]!
+  )
 }
 
 /** Move a point; it stays between its neighbours, and at or above 0. */
@@ -41,7 +43,9 @@ export function movePoint(points: CurvePoint[], index: number, to: CurvePoint): 
   const low = index ? points[index - 1]![0] + 0.001 : 0
   const high = index + 1 < points.length ? points[index + 1]![0] - 0.001 : 1
   const round = (value: number) => Math.round(value * 1000) / 1000
-  return points.map((point, i) => (i === index ? [round(Math.min(Math.max(to[0], low), high)), round(Math.max(to[1], 0))] : point))
+  return points.map((point, i) =>
+    i === index ? [round(Math.min(Math.max(to[0], low), high)), round(Math.max(to[1], 0))] : point,
+  )
 }
 
 /** Add a point, in order of x; one that is too near to another replaces nothing. */

@@ -15,5 +15,8 @@ export function revisionOf(choice: string): number | null {
 
 /** The moments before the newest edits, the latest first, as choices. */
 export function momentsOf(edits: Edit[], most = MOST): { key: string; label: string }[] {
-  return edits.slice(-most).reverse().map((edit) => ({ key: `@${edit.revision - 1}`, label: `before ${WORDS[edit.kind]}‘${edit.label || 'a change'}’` })) // prettier-ignore
+  return edits
+    .slice(-most)
+    .reverse()
+    .map((edit) => ({ key: `@${edit.revision - 1}`, label: `before ${WORDS[edit.kind]}‘${edit.label || 'a change'}’` }))
 }

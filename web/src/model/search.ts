@@ -20,7 +20,9 @@ export function searchGraph(document: GraphDocument, words: string, label: (node
   for (let level = open.shift(); level && found.length < MOST && wanted.length; level = open.shift()) {
     for (const [id, node] of Object.entries(level.graph.nodes)) {
       const title = node.title || label(node)
-      const values = Object.entries(node.parameters ?? {}).map(([name, value]) => `${name.replaceAll('_', ' ')}: ${plainText(value)}`)
+      const values = Object.entries(node.parameters ?? {}).map(
+        ([name, value]) => `${name.replaceAll('_', ' ')}: ${plainText(value)}`,
+      )
       const all = [title, id, label(node), ...values].join('\n').toLowerCase()
       if (wanted.every((word) => all.includes(word))) {
         const where = values.find((text) => wanted.some((word) => text.toLowerCase().includes(word))) ?? label(node)

@@ -34,9 +34,17 @@ const typed = ref(stored.value)
 const state = computed(() => texts.of(props.node, 'source'))
 const report = computed(() => reports.value[props.node])
 /** The error of the text as it stands, else what went wrong when it ran. */
-const error = computed(() => state.value?.error ?? (typed.value === stored.value && report.value?.state === 'failed' ? report.value.error : null))
+const error = computed(
+  () =>
+    state.value?.error ??
+    (typed.value === stored.value && report.value?.state === 'failed' ? report.value.error : null),
+)
 const notes = computed(() => (report.value?.state === 'done' ? report.value.notes : []))
-const picked = computed(() => (selection.kind.value === (each.value === 'piece' ? 'point' : each.value) ? [...selection.chosen.value].slice(0, 8) : []))
+const picked = computed(() =>
+  selection.kind.value === (each.value === 'piece' ? 'point' : each.value)
+    ? [...selection.chosen.value].slice(0, 8)
+    : [],
+)
 const prints = computed(() => /\bprint\s*\(/.test(typed.value))
 
 async function ask() {
@@ -55,12 +63,16 @@ function changed(text: string) {
 
 function save() {
   if (typed.value === stored.value || !node.value) return
-  graph.edit(`edit the text of ${title.value}`, (next) => setParameter(next, props.node, 'source', typed.value, preset('source')))
+  graph.edit(`edit the text of ${title.value}`, (next) =>
+    setParameter(next, props.node, 'source', typed.value, preset('source')),
+  )
 }
 
 function setEach(event: Event) {
   const value = (event.target as HTMLSelectElement).value
-  graph.edit(`run ${title.value} on each ${value}`, (next) => setParameter(next, props.node, 'each', value, preset('each')))
+  graph.edit(`run ${title.value} on each ${value}`, (next) =>
+    setParameter(next, props.node, 'each', value, preset('each')),
+  )
 }
 
 function insert(event: Event) {
@@ -74,12 +86,20 @@ function insert(event: Event) {
   view.dispatch({ changes: { ...at, insert: text }, selection: { anchor: at.from + text.length } })
   view.focus()
   if (empty && snippet.each !== each.value) {
-    graph.edit(`run ${title.value} on each ${snippet.each}`, (next) => setParameter(next, props.node, 'each', snippet.each, preset('each')))
+    graph.edit(`run ${title.value} on each ${snippet.each}`, (next) =>
+      setParameter(next, props.node, 'each', snippet.each, preset('each')),
+    )
   }
 }
 
 onMounted(() => {
-  view = makeEditor(host.value!, stored.value, `Text of ${title.value}`, () => ({ state: state.value, functions: catalogue.functions }), changed)
+  view = makeEditor(
+    host.value!,
+    stored.value,
+    `Text of ${title.value}`,
+    () => ({ state: state.value, functions: catalogue.functions }),
+    changed,
+  )
   void ask()
 })
 onBeforeUnmount(() => {
@@ -97,24 +117,45 @@ watch([picked, each, () => JSON.stringify(node.value?.inputs), () => report.valu
 <template>
   <section class="drawer" aria-label="Script">
     <div class="bar">
-      <button class="plain" title="Back to the table of elements" data-test="show-ledger" @click="$emit('close')">Ledger</button>
+      <button class="plain" title="Back to the table of elements" data-test="show-ledger" @click="$emit('close')">
+        Ledger
+      </button>
       <button class="plain" aria-pressed="true">Script</button>
       <b class="name" :title="title">{{ title }}</b>
-      <label class="faint">runs on <select class="text" :value="each" aria-label="Runs on" data-test="script-each" @change="setEach"><option v-for="option in options" :key="option.value" :value="option.value" :title="option.help">{{ option.value }}</option></select></label>
+      <label class="faint"
+        >runs on
+        <select class="text" :value="each" aria-label="Runs on" data-test="script-each" @change="setEach">
+          <option v-for="option in options" :key="option.value" :value="option.value" :title="option.help">
+            {{ option.value }}
+          </option>
+        </select></label
+      >
       <select class="text snippets" aria-label="Insert a snippet" data-test="snippets" @change="insert">
         <option value="">snippets …</option>
-        <option v-for="(snippet, number) in SNIPPETS" :key="snippet.title" :value="number">{{ snippet.title }} ({{ snippet.each }})</option>
+        <option v-for="(snippet, number) in SNIPPETS" :key="snippet.title" :value="number">
+          {{ snippet.title }} ({{ snippet.each }})
+        </option>
       </select>
       <span class="status" role="status" data-test="script-status">
         <span v-if="error" class="bad">{{ error.line ? `line ${error.line}: ` : '' }}{{ plainOf(error) }}</span>
         <span v-else-if="typed !== stored" class="faint">…</span>
-        <template v-else><span v-for="note in notes" :key="note.text" class="note" :class="note.level === 'warning' ? 'warn' : 'faint'">{{ note.text }}</span></template>
+        <template v-else
+          ><span
+            v-for="note in notes"
+            :key="note.text"
+            class="note"
+            :class="note.level === 'warning' ? 'warn' : 'faint'"
+            >{{ note.text }}</span
+          ></template
+        >
       </span>
     </div>
     <div class="work">
       <div ref="host" class="host" data-test="script-text" />
       <aside v-if="prints" class="printed mono" aria-label="Printed">
-        <p v-if="each !== 'once' && !picked.length" class="faint">Pick {{ each === 'edge' ? 'an' : 'a' }} {{ each }} in the view or the ledger to see what is printed for it.</p>
+        <p v-if="each !== 'once' && !picked.length" class="faint">
+          Pick {{ each === 'edge' ? 'an' : 'a' }} {{ each }} in the view or the ledger to see what is printed for it.
+        </p>
         <p v-for="(line, number) in state?.printed ?? []" :key="number">{{ line }}</p>
       </aside>
     </div>

@@ -5,6 +5,17 @@ it('writes numbers for people', () => {
   expect(count(22922)).toBe('22,922')
   expect([change(17190), change(-3), change(0)]).toEqual(['+17,190', '−3', ''])
   expect([shortChange(35460), shortChange(-1_250_000), shortChange(876)]).toEqual(['+35k', '−1.3M', '+876'])
-  expect([short(0.123456), short(1234.5678), short(0.0000123), short(12), short(NaN)]).toEqual(['0.1235', '1235', '1.23e-5', '12', '–'])
-  expect([duration(0.0001), duration(0.0356), duration(2.345), duration(61)]).toEqual(['<1 ms', '36 ms', '2.35 s', '61.0 s'])
+  expect([short(0.123456), short(1234.5678), short(0.0000123), short(12), short(NaN)]).toEqual([
+    '0.1235',
+    '1235',
+    '1.23e-5',
+    '12',
+    '–',
+  ])
+  expect([duration(0.0001), duration(0.0356), duration(2.345), duration(61)]).toEqual([
+    '<1 ms',
+    '36 ms',
+    '2.35 s',
+    '61.0 s',
+  ])
 })

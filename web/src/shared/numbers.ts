@@ -13,7 +13,8 @@ export function change(value: number): string {
 /** A difference in at most four signs, e.g. +17k. */
 export function shortChange(value: number): string {
   const size = Math.abs(value)
-  const text = size < 10_000 ? count(size) : size < 999_500 ? `${Math.round(size / 1000)}k` : `${(size / 1e6).toFixed(1)}M`
+  const text =
+    size < 10_000 ? count(size) : size < 999_500 ? `${Math.round(size / 1000)}k` : `${(size / 1e6).toFixed(1)}M`
   return value === 0 ? '' : `${value > 0 ? '+' : '−'}${text}`
 }
 
@@ -31,4 +32,3 @@ export function duration(seconds: number): string {
   if (seconds < 0.0005) return '<1 ms'
   return seconds < 1 ? `${Math.round(seconds * 1000)} ms` : `${seconds.toFixed(seconds < 10 ? 2 : 1)} s`
 }
-

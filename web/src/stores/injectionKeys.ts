@@ -15,4 +15,5 @@ export const tiesKey: InjectionKey<Ref<Map<string, Pair[]>>> = Symbol('ties')
 export const publishKey: InjectionKey<(node: string) => void> = Symbol('publish')
 
 /** Adds a card after the one that is looked at. */
-export const addCardKey: InjectionKey<(operator: string, parameters?: Record<string, unknown>) => void> = Symbol('add card')
+export const addCardKey: InjectionKey<(operator: string, parameters?: Record<string, unknown>) => void> =
+  Symbol('add card')

@@ -1,16 +1,17 @@
 /** All operators and functions, loaded once, and again when something was published or imported. */
+import { createGlobalState } from '@vueuse/core'
 import { reactive } from 'vue'
 import { api, type OperatorList, type OperatorState, type ParameterState } from '../api/client'
 import type { GraphNode } from '../model/document'
 import { describeNested } from '../model/nestedOperator'
 
-const catalogue = reactive<OperatorList>({ operators: [], functions: [], formats: {} })
+export const useCatalogue = createGlobalState(() => {
+  const catalogue = reactive<OperatorList>({ operators: [], functions: [], formats: {} })
 
-function operator(name: string): OperatorState | undefined {
-  return catalogue.operators.find((entry) => entry.name === name)
-}
+  function operator(name: string): OperatorState | undefined {
+    return catalogue.operators.find((entry) => entry.name === name)
+  }
 
-export function useCatalogue() {
   return {
     catalogue,
     load: async () => Object.assign(catalogue, await api.operators()),
@@ -29,7 +30,7 @@ export function useCatalogue() {
       return published && newest && newest !== published.release && !node!.left?.includes(newest) ? newest : null
     },
   }
-}
+})
 
 /** Whether a parameter matters, given the values of its siblings, which must matter themselves. */
 export function isShown(parameter: ParameterState, operator: OperatorState, given: Record<string, unknown>): boolean {

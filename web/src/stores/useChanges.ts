@@ -1,18 +1,24 @@
 /** Changes that the service works out: fold, unfold, rename, make a dial, tie, take another release. */
+import { createGlobalState } from '@vueuse/core'
 import { ElMessage } from 'element-plus'
 import { api, type Schemas } from '../api/client'
 import { useGraph } from './useGraph'
-
-const graph = useGraph()
 
 type What = Schemas['ChangeRequest']['what']
 
 /** Say what went wrong. */
 export function tell(error: unknown): void {
-  ElMessage({ type: 'error', message: error instanceof Error ? error.message : String(error), duration: 8000, showClose: true })
+  ElMessage({
+    type: 'error',
+    message: error instanceof Error ? error.message : String(error),
+    duration: 8000,
+    showClose: true,
+  })
 }
 
-export function useChanges() {
+export const useChanges = createGlobalState(() => {
+  const graph = useGraph()
+
   return {
     /** Make a change at the graph that is worked on; returns the cards that it is about, or null if it was refused (and said). */
     async make(label: string, what: What, args: object): Promise<Schemas['ChangeState'] | null> {
@@ -29,4 +35,4 @@ export function useChanges() {
       }
     },
   }
-}
+})

@@ -1,6 +1,6 @@
 /** What is wrong with each card's result, in numbers: asked for when an evaluation has come to rest, never while something is dragged. */
-import { watchDebounced } from '@vueuse/core'
-import { effectScope, shallowRef } from 'vue'
+import { createGlobalState, watchDebounced } from '@vueuse/core'
+import { shallowRef } from 'vue'
 import { api } from '../api/client'
 import { useEvaluation } from './useEvaluation'
 import { useGraph } from './useGraph'
@@ -13,17 +13,9 @@ export interface CheckCount {
 }
 
 const REST_MS = 500
-const known = shallowRef<Record<string, { key: string; skipped: boolean; found: CheckCount[] }>>({})
-let following = false
 
-/** Begin to follow the evaluations, for as long as the page lives: not only as long as the card that asked first. */
-function follow(): void {
-  if (following) return
-  following = true
-  effectScope(true).run(watchEvaluations)
-}
-
-function watchEvaluations(): void {
+export const useChecks = createGlobalState(() => {
+  const known = shallowRef<Record<string, { key: string; skipped: boolean; found: CheckCount[] }>>({})
   const graph = useGraph()
   const { reports, running, channel } = useEvaluation()
   let newest = 0
@@ -32,7 +24,9 @@ function watchEvaluations(): void {
     async () => {
       const id = graph.state.value?.id
       if (!id || running.value || graph.draft.value.length) return
-      const stale = Object.entries(reports.value).some(([node, report]) => report.state === 'done' && known.value[node]?.key !== report.key)
+      const stale = Object.entries(reports.value).some(
+        ([node, report]) => report.state === 'done' && known.value[node]?.key !== report.key,
+      )
       if (!stale) return
       const number = ++newest
       const answer = await api.checks(id, channel, graph.basis()).catch(() => null)
@@ -40,10 +34,7 @@ function watchEvaluations(): void {
     },
     { debounce: REST_MS },
   )
-}
 
-export function useChecks() {
-  follow()
   return {
     /** What was found wrong with the result that a card has now; nothing while that is not known. */
     of(node: string, key: string | undefined): CheckCount[] {
@@ -57,4 +48,4 @@ export function useChecks() {
       return entry?.key === key && (entry?.skipped ?? false)
     },
   }
-}
+})

@@ -1,12 +1,12 @@
 /** Keeps the results in step with the document: one evaluation at a time, the newest always wins. */
-import { useLocalStorage } from '@vueuse/core'
+import { createGlobalState, useLocalStorage } from '@vueuse/core'
 import { computed, ref, shallowRef, watch } from 'vue'
 import { api, Refusal, type EvaluationState, type NodeReport } from '../api/client'
 import { useGraph } from './useGraph'
 import { splitFeed, type GraphDocument } from '../model/document'
 import { essenceOf } from '../model/levels'
 
-export interface Wish {
+export interface ResultQuery {
   what: string
   [option: string]: unknown
 }
@@ -14,155 +14,194 @@ export interface Wish {
 const PATIENCE = 0.35
 const POLL = 0.5
 
-const graph = useGraph()
-const reports = shallowRef<Record<string, NodeReport>>({})
-/** The node that the looks show: the one looked at, or what feeds it if it failed. */
-const shownNode = ref<string | null>(null)
-const wishes = shallowRef<Wish[]>([])
-const looks = shallowRef<{ graph: string; node: string; key: string; wishes: Wish[]; answers: Record<string, unknown>[] } | null>(null)
-/** Whether the looks are the last good ones, from before a text was broken. */
-const stale = ref(false)
-const running = ref(false)
-const slow = ref(false)
-const progress = ref({ done: 0, total: 0, node: '' })
-const failure = ref('')
-/** For heavy graphs: nothing is evaluated while a value is dragged. */
-const onRelease = useLocalStorage('reticula on release', false)
-const channel = crypto.randomUUID?.() ?? String(Math.random())
+export const useEvaluation = createGlobalState(() => {
+  const graph = useGraph()
+  const reports = shallowRef<Record<string, NodeReport>>({})
+  /** The node that the looks show: the one looked at, or what feeds it if it failed. */
+  const shownNode = ref<string | null>(null)
+  const queries = shallowRef<ResultQuery[]>([])
+  const looks = shallowRef<{
+    graph: string
+    node: string
+    key: string
+    queries: ResultQuery[]
+    answers: Record<string, unknown>[]
+  } | null>(null)
+  /** Whether the looks are the last good ones, from before a text was broken. */
+  const stale = ref(false)
+  const running = ref(false)
+  const slow = ref(false)
+  const progress = ref({ done: 0, total: 0, node: '' })
+  const failure = ref('')
+  /** For heavy graphs: nothing is evaluated while a value is dragged. */
+  const onRelease = useLocalStorage('reticula on release', false)
+  const channel = crypto.randomUUID?.() ?? String(Math.random())
 
-let wanted = 0
-let busy = false
-let ticket = ''
+  let wanted = 0
+  let busy = false
+  let ticket = ''
 
-/** The node to show instead of one that has no result: the first feed that has one. */
-function fallback(document: GraphDocument, node: string | null): string | null {
-  const seen = new Set<string>()
-  while (node && !seen.has(node)) {
-    seen.add(node)
-    const from = splitFeed(node).from
-    if (reports.value[from]?.state === 'done') return node
-    node = Object.values(document.nodes[from]?.inputs ?? {}).flat()[0] ?? null
+  /** The node to show instead of one that has no result: the first feed that has one. */
+  function fallback(document: GraphDocument, node: string | null): string | null {
+    const seen = new Set<string>()
+    while (node && !seen.has(node)) {
+      seen.add(node)
+      const from = splitFeed(node).from
+      if (reports.value[from]?.state === 'done') return node
+      node = Object.values(document.nodes[from]?.inputs ?? {}).flat()[0] ?? null
+    }
+    return null
   }
-  return null
-}
 
-/** What names the content of a node's output. */
-function keyOf(feed: string): string {
-  const { from, output } = splitFeed(feed)
-  const key = reports.value[from]?.key ?? ''
-  return output ? `${key}:${output}` : key
-}
-
-async function round(): Promise<void> {
-  const number = wanted
-  const document = graph.document.value
-  const id = graph.state.value?.id
-  const at = place()
-  const node = document.looking_at ?? null
-  if (!id) return
-  const asked = wishes.value
-  const dragging = graph.draft.value.length > 0
-  let answer = await api.evaluate(id, {
-    ...graph.basis(), node, wishes: asked, channel, only_node: dragging && node !== null, wait: PATIENCE,
-  }) // prettier-ignore
-  ticket = answer.ticket
-  while (answer.state === 'waiting' || answer.state === 'running') {
-    slow.value = true
-    progress.value = answer.progress
-    if (number !== wanted) return
-    answer = await api.evaluation(ticket, POLL)
+  /** What names the content of a node's output. */
+  function keyOf(feed: string): string {
+    const { from, output } = splitFeed(feed)
+    const key = reports.value[from]?.key ?? ''
+    return output ? `${key}:${output}` : key
   }
-  if (at !== place()) return
-  await take(answer, document, node, asked, dragging)
-}
 
-async function take(
-  answer: EvaluationState, document: GraphDocument, node: string | null, asked: Wish[], dragging: boolean,
-): Promise<void> {
-  if (answer.state === 'stopped') return
-  if (answer.state === 'failed') {
-    failure.value = answer.error?.message ?? 'The evaluation failed.'
-    const at = answer.error?.node
-    if (at && reports.value) reports.value = { ...reports.value, [at]: brokenReport(failure.value) }
-    return
+  async function round(): Promise<void> {
+    const number = wanted
+    const document = graph.document.value
+    const id = graph.state.value?.id
+    const at = place()
+    const node = document.looking_at ?? null
+    if (!id) return
+    const asked = queries.value
+    const dragging = graph.draft.value.length > 0
+    let answer = await api.evaluate(id, {
+      ...graph.basis(),
+      node,
+      queries: asked,
+      channel,
+      only_node: dragging && node !== null,
+      wait: PATIENCE,
+    })
+    ticket = answer.ticket
+    while (answer.state === 'waiting' || answer.state === 'running') {
+      slow.value = true
+      progress.value = answer.progress
+      if (number !== wanted) return
+      answer = await api.evaluation(ticket, POLL)
+    }
+    if (at !== place()) return
+    await take(answer, document, node, asked, dragging)
   }
-  failure.value = ''
-  if (reported !== place()) reports.value = {}
-  reported = place()
-  reports.value = dragging ? { ...reports.value, ...answer.nodes } : (answer.nodes ?? {})
-  let answers = answer.looks ?? []
-  let shown = node
-  if (node && answer.nodes?.[splitFeed(node).from]?.state !== 'done' && asked.length) {
-    if (isMisspelt(answer.nodes?.[splitFeed(node).from]) && looks.value?.node === node && looks.value.graph === place()) {
-      stale.value = true
+
+  async function take(
+    answer: EvaluationState,
+    document: GraphDocument,
+    node: string | null,
+    asked: ResultQuery[],
+    dragging: boolean,
+  ): Promise<void> {
+    if (answer.state === 'stopped') return
+    if (answer.state === 'failed') {
+      failure.value = answer.error?.message ?? 'The evaluation failed.'
+      const at = answer.error?.node
+      if (at && reports.value) reports.value = { ...reports.value, [at]: brokenReport(failure.value) }
       return
     }
-    shown = fallback(document, node)
-    if (!shown) {
-      shownNode.value = null
-      return
+    failure.value = ''
+    if (reported !== place()) reports.value = {}
+    reported = place()
+    reports.value = dragging ? { ...reports.value, ...answer.nodes } : (answer.nodes ?? {})
+    let answers = answer.looks ?? []
+    let shown = node
+    if (node && answer.nodes?.[splitFeed(node).from]?.state !== 'done' && asked.length) {
+      if (
+        isMisspelt(answer.nodes?.[splitFeed(node).from]) &&
+        looks.value?.node === node &&
+        looks.value.graph === place()
+      ) {
+        stale.value = true
+        return
+      }
+      shown = fallback(document, node)
+      if (!shown) {
+        shownNode.value = null
+        return
+      }
+      answers = (await api.looks(graph.state.value!.id, shown, asked, graph.basis())).looks
     }
-    answers = (await api.looks(graph.state.value!.id, shown, asked, graph.basis())).looks
+    stale.value = false
+    shownNode.value = shown
+    if (shown) looks.value = { graph: place(), node: shown, key: keyOf(shown), queries: asked, answers }
+    else looks.value = null
   }
-  stale.value = false
-  shownNode.value = shown
-  if (shown) looks.value = { graph: place(), node: shown, key: keyOf(shown), wishes: asked, answers }
-  else looks.value = null
-}
 
-/** Whether a node failed over a text or value that is being written: then its last good result stays in sight. */
-function isMisspelt(report: NodeReport | undefined): boolean {
-  return report?.state === 'failed' && ['parameter', 'formula'].includes(report.error?.code ?? '')
-}
+  /** Whether a node failed over a text or value that is being written: then its last good result stays in sight. */
+  function isMisspelt(report: NodeReport | undefined): boolean {
+    return report?.state === 'failed' && ['parameter', 'formula'].includes(report.error?.code ?? '')
+  }
 
-function brokenReport(message: string): NodeReport {
-  return {
-    state: 'failed', key: '', seconds: 0, cached: false, skipped: false, notes: [], counts: null, change: null,
-    error: { code: 'limit', message },
-  } as unknown as NodeReport // prettier-ignore
-}
+  function brokenReport(message: string): NodeReport {
+    return {
+      state: 'failed',
+      key: '',
+      seconds: 0,
+      cached: false,
+      skipped: false,
+      notes: [],
+      counts: null,
+      change: null,
+      error: { code: 'limit', message },
+    } as unknown as NodeReport
+  }
 
-async function work(): Promise<void> {
-  if (busy) return
-  busy = true
-  let done = -1
-  while (done !== wanted) {
-    done = wanted
-    running.value = true
-    try {
-      await round()
-    } catch (error) {
-      if (error instanceof Refusal && error.status === 409) done = wanted
-      failure.value = error instanceof Error ? error.message : String(error)
+  async function work(): Promise<void> {
+    if (busy) return
+    busy = true
+    let done = -1
+    while (done !== wanted) {
+      done = wanted
+      running.value = true
+      try {
+        await round()
+      } catch (error) {
+        if (error instanceof Refusal && error.status === 409) done = wanted
+        failure.value = error instanceof Error ? error.message : String(error)
+      }
     }
+    running.value = false
+    slow.value = false
+    busy = false
   }
-  running.value = false
-  slow.value = false
-  busy = false
-}
 
-function request(): void {
-  if (onRelease.value && graph.draft.value.length) return
-  wanted += 1
-  void work()
-}
+  function request(): void {
+    if (onRelease.value && graph.draft.value.length) return
+    wanted += 1
+    void work()
+  }
 
-/** What an evaluation depends on; moving a card or renaming it is not among it. */
-const essence = computed(() => JSON.stringify([place(), essenceOf(graph.root.value), graph.document.value.looking_at]))
+  /** What an evaluation depends on; moving a card or renaming it is not among it. */
+  const essence = computed(() =>
+    JSON.stringify([place(), essenceOf(graph.root.value), graph.document.value.looking_at]),
+  )
 
-/** Which graph is worked on: what is known of its nodes means nothing in another one. */
-function place(): string {
-  return [graph.state.value?.id, ...graph.path.value].join('/')
-}
-let reported = ''
+  /** Which graph is worked on: what is known of its nodes means nothing in another one. */
+  function place(): string {
+    return [graph.state.value?.id, ...graph.path.value].join('/')
+  }
+  let reported = ''
 
-export function useEvaluation() {
   return {
-    reports, shownNode, looks, stale, wishes, running, slow, progress, failure, onRelease, request, channel,
+    reports,
+    shownNode,
+    looks,
+    stale,
+    queries,
+    running,
+    slow,
+    progress,
+    failure,
+    onRelease,
+    request,
+    channel,
 
     /** Begin to follow the document. */
     follow(): void {
-      watch([essence, wishes], request, { immediate: true })
+      watch([essence, queries], request, { immediate: true })
     },
 
     /** Stop what is being evaluated. */
@@ -170,5 +209,5 @@ export function useEvaluation() {
       if (ticket) void api.stop(ticket)
       failure.value = 'Stopped. The last finished result is shown; any change evaluates again.'
     },
-  } // prettier-ignore
-}
+  }
+})

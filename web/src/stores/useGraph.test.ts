@@ -4,17 +4,31 @@ import { fakeService, settle, type Asked } from '../testing/fakeService'
 import type { GraphDocument } from '../model/document'
 
 function start(): GraphDocument {
-  return { format: 'reticula graph', version: 1, nodes: { a: { operator: 'grid', parameters: {} } }, dials: { h: { type: 'number', value: 1 } } }
+  return {
+    format: 'reticula graph',
+    version: 1,
+    nodes: { a: { operator: 'grid', parameters: {} } },
+    dials: { h: { type: 'number', value: 1 } },
+  }
 }
 
 /** A graph as the service keeps it: edits count up, stale ones get 409. */
 function server() {
-  const kept = { id: 'g', project_id: 'p', title: 't', revision: 0, document: start(), undo: null as string | null, redo: null }
+  const kept = {
+    id: 'g',
+    project_id: 'p',
+    title: 't',
+    revision: 0,
+    document: start(),
+    undo: null as string | null,
+    redo: null,
+  }
   let down = 0
   const answer = ({ method, path, body }: Asked) => {
     if (method === 'GET') return { body: structuredClone(kept) }
     if (down-- > 0) return new Error('no answer')
-    if (body.revision !== kept.revision) return { status: 409, body: { code: 'stale', message: 'stale', graph: structuredClone(kept) } }
+    if (body.revision !== kept.revision)
+      return { status: 409, body: { code: 'stale', message: 'stale', graph: structuredClone(kept) } }
     if (path.endsWith('/undo')) kept.document = start()
     else kept.document = applyPatch(kept.document, body.patch as never).newDocument
     kept.revision += 1
@@ -45,7 +59,10 @@ describe('the open graph', () => {
     expect(graph.saveState.value).toBe('saving')
     await settle()
     expect(graph.saveState.value).toBe('saved')
-    expect(asked.slice(1).map(({ body }) => [body.revision, body.label])).toEqual([[0, 'first'], [1, 'second']])
+    expect(asked.slice(1).map(({ body }) => [body.revision, body.label])).toEqual([
+      [0, 'first'],
+      [1, 'second'],
+    ])
     expect(kept.document.dials!.h!.value).toBe(2)
     expect(graph.undoLabel.value).toBe('second')
   })

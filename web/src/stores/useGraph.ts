@@ -1,4 +1,5 @@
 /** The open graph: what is drawn, what is saved, and the way from one to the other. */
+import { createGlobalState } from '@vueuse/core'
 import { applyPatch, compare, deepClone, type Operation as JsonOperation } from 'fast-json-patch'
 import { computed, ref, shallowRef } from 'vue'
 import { api, Refusal, Unreachable, type Basis, type GraphState, type Operation } from '../api/client'
@@ -14,132 +15,135 @@ interface Pending {
 
 const RETRY_MS = 2000
 
-const state = shallowRef<GraphState | null>(null)
-/** The whole document as drawn: the saved one with pending edits and the draft of a drag on top. */
-const root = shallowRef<GraphDocument>({ format: 'reticula graph', version: 1, nodes: {}, dials: {} })
-/** The way into the graph that is worked on: nodes of the graph, of the graph in that one, and so on. */
-const path = shallowRef<string[]>([])
-/** The graph at the end of the path. */
-const document = shallowRef<GraphDocument>(root.value)
-/** Graphs of published operators that were looked into; they cannot be changed. */
-const definitions: Record<string, GraphDocument> = {}
-/** What is looked at inside of a published operator, by path: it has no place in the document. */
-const lookedAt = shallowRef<Record<string, string>>({})
-const fixed = ref(false)
-const draft = shallowRef<Operation[]>([])
-const saveState = ref<SaveState>('saved')
-const trouble = ref('')
-let pending: Pending[] = []
-let sending = false
+export const useGraph = createGlobalState(() => {
+  const state = shallowRef<GraphState | null>(null)
+  /** The whole document as drawn: the saved one with pending edits and the draft of a drag on top. */
+  const root = shallowRef<GraphDocument>({ format: 'reticula graph', version: 1, nodes: {}, dials: {} })
+  /** The way into the graph that is worked on: nodes of the graph, of the graph in that one, and so on. */
+  const path = shallowRef<string[]>([])
+  /** The graph at the end of the path. */
+  const document = shallowRef<GraphDocument>(root.value)
+  /** Graphs of published operators that were looked into; they cannot be changed. */
+  const definitions: Record<string, GraphDocument> = {}
+  /** What is looked at inside of a published operator, by path: it has no place in the document. */
+  const lookedAt = shallowRef<Record<string, string>>({})
+  const fixed = ref(false)
+  const draft = shallowRef<Operation[]>([])
+  const saveState = ref<SaveState>('saved')
+  const trouble = ref('')
+  let pending: Pending[] = []
+  let sending = false
 
-function rebuild(): void {
-  if (!state.value) return
-  let built = deepClone(state.value.document) as GraphDocument
-  for (const edit of pending) built = patched(built, edit.patch) ?? built
-  root.value = (draft.value.length && patched(built, draft.value)) || built
-  settle()
-}
-
-/** Find the graph that is worked on again; a path that leads nowhere any more is cut short. */
-function settle(): void {
-  const found = levelOf(root.value, path.value, definitions)
-  if (found.depth < path.value.length) path.value = path.value.slice(0, found.depth)
-  fixed.value = found.fixed
-  const first = found.graph.outputs?.[0]?.feed
-  const at = found.fixed ? (lookedAt.value[path.value.join('/')] ?? first) : (found.graph.looking_at ?? (path.value.length ? first : null))
-  document.value = at === found.graph.looking_at ? found.graph : { ...found.graph, looking_at: at ?? null }
-}
-
-function patched(base: GraphDocument, patch: Operation[]): GraphDocument | null {
-  try {
-    return applyPatch(base, deepClone(patch) as JsonOperation[], false, false).newDocument
-  } catch {
-    return null
+  function rebuild(): void {
+    if (!state.value) return
+    let built = deepClone(state.value.document) as GraphDocument
+    for (const edit of pending) built = patched(built, edit.patch) ?? built
+    root.value = (draft.value.length && patched(built, draft.value)) || built
+    settle()
   }
-}
 
-function difference(change: (next: GraphDocument) => void, at: string[]): Operation[] {
-  const before = draft.value.length ? withoutDraft() : root.value
-  const next = deepClone(before) as GraphDocument
-  const level = levelOf(next, at)
-  if (level.depth < at.length) {
-    settleFixed(change)
-    return []
+  /** Find the graph that is worked on again; a path that leads nowhere any more is cut short. */
+  function settle(): void {
+    const found = levelOf(root.value, path.value, definitions)
+    if (found.depth < path.value.length) path.value = path.value.slice(0, found.depth)
+    fixed.value = found.fixed
+    const first = found.graph.outputs?.[0]?.feed
+    const at = found.fixed
+      ? (lookedAt.value[path.value.join('/')] ?? first)
+      : (found.graph.looking_at ?? (path.value.length ? first : null))
+    document.value = at === found.graph.looking_at ? found.graph : { ...found.graph, looking_at: at ?? null }
   }
-  if (at.length && at === path.value && !level.graph.looking_at && document.value.looking_at) level.graph.looking_at = document.value.looking_at
-  const seen = deepClone(next) as GraphDocument
-  change(level.graph)
-  return JSON.stringify(seen) === JSON.stringify(next) ? [] : (compare(before, next) as Operation[])
-}
 
-/** Inside of a published operator nothing can be changed but what is looked at. */
-function settleFixed(change: (next: GraphDocument) => void): void {
-  const copy = deepClone(document.value) as GraphDocument
-  const before = JSON.stringify({ ...copy, looking_at: null })
-  change(copy)
-  if (JSON.stringify({ ...copy, looking_at: null }) !== before) {
-    trouble.value = 'A published operator never changes. Unfold it, on the board around it, to work on a copy.'
-    return
-  }
-  lookedAt.value = { ...lookedAt.value, [path.value.join('/')]: copy.looking_at ?? '' }
-  settle()
-}
-
-function withoutDraft(): GraphDocument {
-  let built = deepClone(state.value!.document) as GraphDocument
-  for (const edit of pending) built = patched(built, edit.patch) ?? built
-  return built
-}
-
-async function send(): Promise<void> {
-  if (sending || !state.value) return
-  sending = true
-  while (pending.length) {
-    saveState.value = 'saving'
-    const next = pending[0]!
-    const { id, revision } = state.value
+  function patched(base: GraphDocument, patch: Operation[]): GraphDocument | null {
     try {
-      const answer = await api.edit(id, revision, next.patch, next.label)
-      if (state.value.id !== id) break
-      state.value = answer
-      pending.shift()
-      trouble.value = ''
-    } catch (error) {
-      if (error instanceof Refusal && error.status === 409 && error.state.graph) {
-        state.value = error.state.graph as GraphState
-        trouble.value = 'The graph was changed in another window; your edit was put on top.'
-        if (!patched(deepClone(state.value.document) as GraphDocument, next.patch)) {
-          pending.shift()
-          trouble.value = `The graph was changed in another window, so '${next.label}' could not be kept.`
-        }
-      } else if (error instanceof Unreachable || (error instanceof Refusal && error.status >= 500)) {
-        saveState.value = 'waiting for the service'
-        await new Promise((wake) => setTimeout(wake, RETRY_MS))
-      } else {
+      return applyPatch(base, deepClone(patch) as JsonOperation[], false, false).newDocument
+    } catch {
+      return null
+    }
+  }
+
+  function difference(change: (next: GraphDocument) => void, at: string[]): Operation[] {
+    const before = draft.value.length ? withoutDraft() : root.value
+    const next = deepClone(before) as GraphDocument
+    const level = levelOf(next, at)
+    if (level.depth < at.length) {
+      settleFixed(change)
+      return []
+    }
+    if (at.length && at === path.value && !level.graph.looking_at && document.value.looking_at)
+      level.graph.looking_at = document.value.looking_at
+    const seen = deepClone(next) as GraphDocument
+    change(level.graph)
+    return JSON.stringify(seen) === JSON.stringify(next) ? [] : (compare(before, next) as Operation[])
+  }
+
+  /** Inside of a published operator nothing can be changed but what is looked at. */
+  function settleFixed(change: (next: GraphDocument) => void): void {
+    const copy = deepClone(document.value) as GraphDocument
+    const before = JSON.stringify({ ...copy, looking_at: null })
+    change(copy)
+    if (JSON.stringify({ ...copy, looking_at: null }) !== before) {
+      trouble.value = 'A published operator never changes. Unfold it, on the board around it, to work on a copy.'
+      return
+    }
+    lookedAt.value = { ...lookedAt.value, [path.value.join('/')]: copy.looking_at ?? '' }
+    settle()
+  }
+
+  function withoutDraft(): GraphDocument {
+    let built = deepClone(state.value!.document) as GraphDocument
+    for (const edit of pending) built = patched(built, edit.patch) ?? built
+    return built
+  }
+
+  async function send(): Promise<void> {
+    if (sending || !state.value) return
+    sending = true
+    while (pending.length) {
+      saveState.value = 'saving'
+      const next = pending[0]!
+      const { id, revision } = state.value
+      try {
+        const answer = await api.edit(id, revision, next.patch, next.label)
+        if (state.value.id !== id) break
+        state.value = answer
         pending.shift()
-        saveState.value = 'not saved'
-        trouble.value = error instanceof Error ? error.message : String(error)
+        trouble.value = ''
+      } catch (error) {
+        if (error instanceof Refusal && error.status === 409 && error.state.graph) {
+          state.value = error.state.graph as GraphState
+          trouble.value = 'The graph was changed in another window; your edit was put on top.'
+          if (!patched(deepClone(state.value.document) as GraphDocument, next.patch)) {
+            pending.shift()
+            trouble.value = `The graph was changed in another window, so '${next.label}' could not be kept.`
+          }
+        } else if (error instanceof Unreachable || (error instanceof Refusal && error.status >= 500)) {
+          saveState.value = 'waiting for the service'
+          await new Promise((wake) => setTimeout(wake, RETRY_MS))
+        } else {
+          pending.shift()
+          saveState.value = 'not saved'
+          trouble.value = error instanceof Error ? error.message : String(error)
+        }
       }
+      rebuild()
+    }
+    if (!pending.length && saveState.value !== 'not saved') saveState.value = 'saved'
+    sending = false
+  }
+
+  async function walk(step: typeof api.undo): Promise<void> {
+    if (!state.value || pending.length) return
+    draft.value = []
+    try {
+      state.value = await step(state.value.id, state.value.revision)
+    } catch (error) {
+      if (error instanceof Refusal && error.state.graph) state.value = error.state.graph as GraphState
+      trouble.value = error instanceof Error ? error.message : String(error)
     }
     rebuild()
   }
-  if (!pending.length && saveState.value !== 'not saved') saveState.value = 'saved'
-  sending = false
-}
 
-async function walk(step: typeof api.undo): Promise<void> {
-  if (!state.value || pending.length) return
-  draft.value = []
-  try {
-    state.value = await step(state.value.id, state.value.revision)
-  } catch (error) {
-    if (error instanceof Refusal && error.state.graph) state.value = error.state.graph as GraphState
-    trouble.value = error instanceof Error ? error.message : String(error)
-  }
-  rebuild()
-}
-
-export function useGraph() {
   return {
     state,
     root,
@@ -204,7 +208,9 @@ export function useGraph() {
     /** The graph around the one that is worked on, and the node in it that holds that; null for the outermost. */
     around(): { graph: GraphDocument; node: string } | null {
       const last = path.value.at(-1)
-      return last === undefined ? null : { graph: levelOf(root.value, path.value.slice(0, -1), definitions).graph, node: nodeOf(last) }
+      return last === undefined
+        ? null
+        : { graph: levelOf(root.value, path.value.slice(0, -1), definitions).graph, node: nodeOf(last) }
     },
     /** Look at another round of the loop that one is in; none: the last one. */
     goRound(round: number | null): void {
@@ -238,4 +244,4 @@ export function useGraph() {
     },
     hasUnsaved: (): boolean => pending.length > 0,
   }
-}
+})

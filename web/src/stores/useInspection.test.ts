@@ -8,34 +8,96 @@ const nodes = {
   cut: { operator: 'slice', inputs: { geo: ['block'] }, parameters: { direction: [0, 0, 1] } },
 }
 const parameter = (name: string, preset: unknown, shape: string | null, at: string[] = []) => ({
-  name, label: name, widget: 'vector', default: preset, unit: 'm', help: '', takes_formula: true, takes_wire: true, shown_when: null,
+  name,
+  label: name,
+  widget: 'vector',
+  default: preset,
+  unit: 'm',
+  help: '',
+  takes_formula: true,
+  takes_wire: true,
+  shown_when: null,
   handle: shape ? { shape, at, space: 'own' } : null,
-}) // prettier-ignore
-const slice = { name: 'slice', label: 'slice', family: 'solids', summary: '', description: '', carries: '', keywords: [], version: 1, inputs: [], outputs: [], makes_value: false, holds_graph: false, declares_inputs: false, parameters: [parameter('through', [0, 0, 0], 'place'), parameter('direction', [0, 1, 0], 'plane', ['through'])] } // prettier-ignore
+})
+const slice = {
+  name: 'slice',
+  label: 'slice',
+  family: 'solids',
+  summary: '',
+  description: '',
+  carries: '',
+  keywords: [],
+  version: 1,
+  inputs: [],
+  outputs: [],
+  makes_value: false,
+  holds_graph: false,
+  declares_inputs: false,
+  parameters: [parameter('through', [0, 0, 0], 'place'), parameter('direction', [0, 1, 0], 'plane', ['through'])],
+}
 const PLACE = [1, 0, 0, 5, 0, 1, 0, 0, 0, 0, 1, 0, 0, 0, 0, 1]
 
 /** Open a graph that looks at `cut`, with everything done; `looks` answers what is asked of nodes. */
-async function opened(looks: (wish: Record<string, unknown>, asked: Asked) => unknown) {
+async function opened(looks: (query: Record<string, unknown>, asked: Asked) => unknown) {
   vi.resetModules()
   const asked = fakeService((one) => {
     if (one.path === '/api/operators') return { body: { operators: [slice], functions: [], formats: {} } }
-    if (one.method === 'GET' || one.path.endsWith('/edits')) return { body: { id: 'g', project_id: 'p', title: '', revision: 4, document: { format: 'reticula graph', version: 1, nodes, looking_at: 'cut', dials: {} }, undo: null, redo: null } }
-    if (one.path.endsWith('/checks')) return { body: { nodes: { cut: { key: 'cut-key', skipped: false, found: [{ name: 'open borders', kind: 'edge', count: 3, help: '' }] }, block: { key: 'block-key', skipped: true, found: [] } } } }
-    if (one.path.endsWith('/looks')) return { body: { looks: (one.body.wishes as Record<string, unknown>[]).map((wish) => looks(wish, one)) } }
-    const reports = Object.fromEntries(Object.keys(nodes).map((id) => [id, { state: 'done', key: `${id}-key`, notes: [], error: null }]))
-    return { body: { ticket: 't', state: 'done', progress: { done: 1, total: 1, node: '' }, looks: [{}], nodes: reports, error: null } }
+    if (one.method === 'GET' || one.path.endsWith('/edits'))
+      return {
+        body: {
+          id: 'g',
+          project_id: 'p',
+          title: '',
+          revision: 4,
+          document: { format: 'reticula graph', version: 1, nodes, looking_at: 'cut', dials: {} },
+          undo: null,
+          redo: null,
+        },
+      }
+    if (one.path.endsWith('/checks'))
+      return {
+        body: {
+          nodes: {
+            cut: {
+              key: 'cut-key',
+              skipped: false,
+              found: [{ name: 'open borders', kind: 'edge', count: 3, help: '' }],
+            },
+            block: { key: 'block-key', skipped: true, found: [] },
+          },
+        },
+      }
+    if (one.path.endsWith('/looks'))
+      return { body: { looks: (one.body.queries as Record<string, unknown>[]).map((query) => looks(query, one)) } }
+    const reports = Object.fromEntries(
+      Object.keys(nodes).map((id) => [id, { state: 'done', key: `${id}-key`, notes: [], error: null }]),
+    )
+    return {
+      body: {
+        ticket: 't',
+        state: 'done',
+        progress: { done: 1, total: 1, node: '' },
+        looks: [{}],
+        nodes: reports,
+        error: null,
+      },
+    }
   })
   const { useGraph } = await import('./useGraph')
   const { useEvaluation } = await import('./useEvaluation')
-  const { useInspect } = await import('./useInspection')
+  const { useInspection } = await import('./useInspection')
   const { useCatalogue } = await import('./useCatalogue')
   await useCatalogue().load()
   await useGraph().open('g')
-  useEvaluation().wishes.value = [{ what: 'mesh' }]
+  useEvaluation().queries.value = [{ what: 'mesh' }]
   useEvaluation().follow()
   await settle()
-  const of = (what: string) => asked.filter((one) => one.path.endsWith('/looks') && (one.body.wishes as { what: string }[]).some((wish) => wish.what === what))
-  return { inspect: useInspect(), graph: useGraph(), evaluation: useEvaluation(), asked, of }
+  const of = (what: string) =>
+    asked.filter(
+      (one) =>
+        one.path.endsWith('/looks') && (one.body.queries as { what: string }[]).some((query) => query.what === what),
+    )
+  return { inspect: useInspection(), graph: useGraph(), evaluation: useEvaluation(), asked, of }
 }
 
 describe('comparing', () => {
@@ -44,7 +106,10 @@ describe('comparing', () => {
     inspect.toggle('compare')
     inspect.other.value = 'block'
     await settle()
-    expect(of('difference').at(-1)!.body).toMatchObject({ node: 'cut', wishes: [{ what: 'difference', to: 'block', at: null }] })
+    expect(of('difference').at(-1)!.body).toMatchObject({
+      node: 'cut',
+      queries: [{ what: 'difference', to: 'block', at: null }],
+    })
     expect(inspect.difference.value).toMatchObject({ farthest: 0.5 })
   })
 
@@ -53,7 +118,7 @@ describe('comparing', () => {
     inspect.toggle('compare')
     inspect.other.value = '@2'
     await settle()
-    expect(of('difference').at(-1)!.body).toMatchObject({ wishes: [{ what: 'difference', to: 'cut', at: 2 }] })
+    expect(of('difference').at(-1)!.body).toMatchObject({ queries: [{ what: 'difference', to: 'cut', at: 2 }] })
     graph.preview((next) => (next.nodes.block!.parameters!.size = [2, 2, 2]))
     await inspect.askOther([{ what: 'mesh' }])
     expect(of('mesh').at(-1)!.body).toMatchObject({ node: 'cut', revision: 2, draft: [] })
@@ -78,24 +143,41 @@ describe('comparing', () => {
 
 describe('checks and traces', () => {
   it('keep checks apart from what may be meant', async () => {
-    const { inspect } = await opened((wish) => (wish.what === 'checks' ? { checks: [{ name: 'open borders' }], remarks: [{ name: 'uv overlaps' }] } : {}))
+    const { inspect } = await opened((query) =>
+      query.what === 'checks' ? { checks: [{ name: 'open borders' }], remarks: [{ name: 'uv overlaps' }] } : {},
+    )
     inspect.toggle('checks')
     await settle()
-    expect(inspect.checks.value).toMatchObject({ checks: [{ name: 'open borders' }], remarks: [{ name: 'uv overlaps' }] })
+    expect(inspect.checks.value).toMatchObject({
+      checks: [{ name: 'open borders' }],
+      remarks: [{ name: 'uv overlaps' }],
+    })
   })
 
   it('mark the cards and places that an element came through', async () => {
-    const { inspect } = await opened((wish) => (wish.what === 'trace' ? { steps: [{ feed: 'cut', position: [0, 1, 0] }, { feed: 'block', position: [0, 2, 0] }] } : {}))
+    const { inspect } = await opened((query) =>
+      query.what === 'trace'
+        ? {
+            steps: [
+              { feed: 'cut', position: [0, 1, 0] },
+              { feed: 'block', position: [0, 2, 0] },
+            ],
+          }
+        : {},
+    )
     const { useSelection } = await import('./useSelection')
-    const { useChosen } = await import('./useSelectedCards')
+    const { useSelectedCards } = await import('./useSelectedCards')
     inspect.toggle('trace')
     useSelection().choose([7], false)
     await settle()
-    expect([...useChosen().traced.value]).toEqual(['cut', 'block'])
-    expect(inspect.places.value).toEqual([[0, 1, 0], [0, 2, 0]]) // prettier-ignore
+    expect([...useSelectedCards().traced.value]).toEqual(['cut', 'block'])
+    expect(inspect.places.value).toEqual([
+      [0, 1, 0],
+      [0, 2, 0],
+    ])
     inspect.toggle('trace')
     await settle()
-    expect(useChosen().traced.value.size).toBe(0)
+    expect(useSelectedCards().traced.value.size).toBe(0)
     expect(inspect.places.value).toEqual([])
   })
 
@@ -119,13 +201,23 @@ describe('checks and traces', () => {
 
 describe('handles of the selected card', () => {
   async function held() {
-    const shown: { held: Record<string, unknown> | null; move: ((value: number[], done: boolean) => void) | null } = { held: null, move: null }
-    const all = await opened((wish) => (wish.what === 'place' ? { matrix: PLACE } : {}))
+    const shown: { held: Record<string, unknown> | null; move: ((value: number[], done: boolean) => void) | null } = {
+      held: null,
+      move: null,
+    }
+    const all = await opened((query) => (query.what === 'place' ? { matrix: PLACE } : {}))
     const { useHandle } = await import('../view/tools/useHandle')
-    const { useChosen } = await import('./useSelectedCards')
-    const handle = { busy: false, snap: vi.fn(), show: (value: never, move: never) => Object.assign(shown, { held: value, move }) }
-    const handles = useHandle(() => handle as never, () => 2) // prettier-ignore
-    useChosen().cards.value = ['cut']
+    const { useSelectedCards } = await import('./useSelectedCards')
+    const handle = {
+      busy: false,
+      snap: vi.fn(),
+      show: (value: never, move: never) => Object.assign(shown, { held: value, move }),
+    }
+    const handles = useHandle(
+      () => handle as never,
+      () => 2,
+    )
+    useSelectedCards().cards.value = ['cut']
     await settle()
     return { ...all, shown, handles, handle }
   }
@@ -147,28 +239,36 @@ describe('handles of the selected card', () => {
     shown.move!([2, 0, 0], true)
     await settle()
     const edit = asked.find((one) => one.path.endsWith('/edits'))!
-    expect(edit.body).toMatchObject({ revision: 4, label: 'move through', patch: [{ op: 'add', path: '/nodes/cut/parameters/through', value: [2, 0, 0] }] })
+    expect(edit.body).toMatchObject({
+      revision: 4,
+      label: 'move through',
+      patch: [{ op: 'add', path: '/nodes/cut/parameters/through', value: [2, 0, 0] }],
+    })
   })
 
   it('are gone with the selection', async () => {
     const { shown } = await held()
-    const { useChosen } = await import('./useSelectedCards')
-    useChosen().cards.value = []
+    const { useSelectedCards } = await import('./useSelectedCards')
+    useSelectedCards().cards.value = []
     await settle()
     expect(shown.held).toBeNull()
   })
 })
 
 it('asks how values are spread only while that is shown', async () => {
-  const { of } = await opened((wish) => (wish.what === 'statistics' ? { kinds: { face: [{ name: 'area', part: -1, type: 'number', mean: 2 }] } } : {}))
-  const { useSpreads } = await import('../ledger/useStatistics')
+  const { of } = await opened((query) =>
+    query.what === 'statistics' ? { kinds: { face: [{ name: 'area', part: -1, type: 'number', mean: 2 }] } } : {},
+  )
+  const { useStatistics } = await import('../ledger/useStatistics')
   const [shown, kind, where] = [ref(false), ref<'face' | 'point'>('face'), ref('area > 1')]
-  const spreads = useSpreads(shown, kind, where)
+  const spreads = useStatistics(shown, kind, where)
   await settle()
   expect(of('statistics')).toHaveLength(0)
   shown.value = true
   await settle()
-  expect(of('statistics').at(-1)!.body).toMatchObject({ wishes: [{ what: 'statistics', kind: 'face', where: 'area > 1' }] })
+  expect(of('statistics').at(-1)!.body).toMatchObject({
+    queries: [{ what: 'statistics', kind: 'face', where: 'area > 1' }],
+  })
   expect(spreads.of('area', -1)).toMatchObject({ mean: 2 })
   expect(spreads.of('area', 0)).toBeNull()
 })

@@ -1,12 +1,13 @@
 /** Looking closer: checks of what is shown, the trace of the picked element, and another result to compare with. */
+import { createGlobalState } from '@vueuse/core'
 import { computed, ref, shallowRef, watch } from 'vue'
 import { api } from '../api/client'
 import { isError, type Kind } from '../api/results'
 import type { BufferRef } from '../api/buffers'
-import { useEvaluation, type Wish } from './useEvaluation'
+import { useEvaluation, type ResultQuery } from './useEvaluation'
 import { useSelection } from './useSelection'
 import { splitFeed } from '../model/document'
-import { useChosen } from './useSelectedCards'
+import { useSelectedCards } from './useSelectedCards'
 import { useGraph } from './useGraph'
 import { revisionOf } from '../model/revisions'
 
@@ -37,72 +38,95 @@ export interface Difference {
 
 export type Panel = '' | 'checks' | 'trace' | 'compare'
 
-const panel = ref<Panel>('')
-const checks = shallowRef<{ checks: Check[]; remarks: Check[] } | null>(null)
-const steps = shallowRef<Step[] | null>(null)
-const difference = shallowRef<Difference | null>(null)
-/** What the shown node is compared with: another card, or (`@` and a revision) itself at an earlier moment. */
-const other = ref('')
-const trouble = ref('')
+export const useInspection = createGlobalState(() => {
+  const panel = ref<Panel>('')
+  const checks = shallowRef<{ checks: Check[]; remarks: Check[] } | null>(null)
+  const steps = shallowRef<Step[] | null>(null)
+  const difference = shallowRef<Difference | null>(null)
+  /** What the shown node is compared with: another card, or (`@` and a revision) itself at an earlier moment. */
+  const other = ref('')
+  const trouble = ref('')
 
-const graph = useGraph()
-const { looks, shownNode } = useEvaluation()
-const selection = useSelection()
-const { traced } = useChosen()
-let newest = 0
+  const graph = useGraph()
+  const { looks, shownNode } = useEvaluation()
+  const selection = useSelection()
+  const { traced } = useSelectedCards()
+  let newest = 0
 
-const isChosen = computed(() => revisionOf(other.value) !== null || other.value in graph.document.value.nodes)
+  const isChosen = computed(() => revisionOf(other.value) !== null || other.value in graph.document.value.nodes)
 
-async function ask<T>(wish: object): Promise<T | null> {
-  const id = graph.state.value?.id
-  const number = ++newest
-  if (!id || !shownNode.value) return null
-  try {
-    const answer = (await api.looks(id, shownNode.value, [wish], graph.basis())).looks[0]
-    if (number !== newest) return null
-    trouble.value = isError(answer) ? answer.error.message : ''
-    return isError(answer) ? null : (answer as T)
-  } catch (error) {
-    trouble.value = error instanceof Error ? error.message : String(error)
-    return null
+  async function ask<T>(query: object): Promise<T | null> {
+    const id = graph.state.value?.id
+    const number = ++newest
+    if (!id || !shownNode.value) return null
+    try {
+      const answer = (await api.looks(id, shownNode.value, [query], graph.basis())).looks[0]
+      if (number !== newest) return null
+      trouble.value = isError(answer) ? answer.error.message : ''
+      return isError(answer) ? null : (answer as T)
+    } catch (error) {
+      trouble.value = error instanceof Error ? error.message : String(error)
+      return null
+    }
   }
-}
 
-/** Look at what is compared with. */
-function lookAtOther(wishes: Wish[]): ReturnType<typeof api.looks> | null {
-  const id = graph.state.value?.id
-  if (!id || !shownNode.value || !isChosen.value) return null
-  const revision = revisionOf(other.value)
-  if (revision === null) return api.looks(id, other.value, wishes, graph.basis())
-  return api.looks(id, shownNode.value, wishes, { revision, draft: [], level: graph.basis().level })
-}
-
-async function refresh(): Promise<void> {
-  if (panel.value === 'checks') checks.value = (await ask<{ checks: Check[]; remarks: Check[] }>({ what: 'checks' })) ?? checks.value
-  else if (panel.value === 'trace') {
-    const element = [...selection.chosen.value].at(-1)
-    steps.value = element === undefined ? null : ((await ask<{ steps: Step[] }>({ what: 'trace', kind: selection.kind.value, element }))?.steps ?? null)
-  } else if (panel.value === 'compare') {
+  /** Look at what is compared with. */
+  function lookAtOther(queries: ResultQuery[]): ReturnType<typeof api.looks> | null {
+    const id = graph.state.value?.id
+    if (!id || !shownNode.value || !isChosen.value) return null
     const revision = revisionOf(other.value)
-    difference.value = isChosen.value ? await ask<Difference>({ what: 'difference', to: revision === null ? other.value : shownNode.value, at: revision }) : null
+    if (revision === null) return api.looks(id, other.value, queries, graph.basis())
+    return api.looks(id, shownNode.value, queries, { revision, draft: [], level: graph.basis().level })
   }
-  traced.value = new Set(panel.value === 'trace' ? (steps.value ?? []).map((step) => splitFeed(step.feed).from) : [])
-}
 
-watch(
-  () => [panel.value, looks.value?.key, looks.value?.node, other.value, panel.value === 'trace' ? [...selection.chosen.value].at(-1) : '', selection.kind.value],
-  () => void refresh(),
-)
-watch([() => graph.state.value?.id, () => graph.path.value.join('/')], () => (other.value = ''))
+  async function refresh(): Promise<void> {
+    if (panel.value === 'checks')
+      checks.value = (await ask<{ checks: Check[]; remarks: Check[] }>({ what: 'checks' })) ?? checks.value
+    else if (panel.value === 'trace') {
+      const element = [...selection.chosen.value].at(-1)
+      steps.value =
+        element === undefined
+          ? null
+          : ((await ask<{ steps: Step[] }>({ what: 'trace', kind: selection.kind.value, element }))?.steps ?? null)
+    } else if (panel.value === 'compare') {
+      const revision = revisionOf(other.value)
+      difference.value = isChosen.value
+        ? await ask<Difference>({
+            what: 'difference',
+            to: revision === null ? other.value : shownNode.value,
+            at: revision,
+          })
+        : null
+    }
+    traced.value = new Set(panel.value === 'trace' ? (steps.value ?? []).map((step) => splitFeed(step.feed).from) : [])
+  }
 
-export function useInspect() {
+  watch(
+    () => [
+      panel.value,
+      looks.value?.key,
+      looks.value?.node,
+      other.value,
+      panel.value === 'trace' ? [...selection.chosen.value].at(-1) : '',
+      selection.kind.value,
+    ],
+    () => void refresh(),
+  )
+  watch([() => graph.state.value?.id, () => graph.path.value.join('/')], () => (other.value = ''))
+
   return {
-    panel, checks, steps, difference, other, isChosen, trouble,
+    panel,
+    checks,
+    steps,
+    difference,
+    other,
+    isChosen,
+    trouble,
     toggle: (which: Panel) => (panel.value = panel.value === which ? '' : which),
-    /** The answers to wishes about what is compared with; null if there is nothing, or it fails. */
-    async askOther(wishes: Wish[]): Promise<Record<string, unknown>[] | null> {
+    /** The answers to queries about what is compared with; null if there is nothing, or it fails. */
+    async askOther(queries: ResultQuery[]): Promise<Record<string, unknown>[] | null> {
       try {
-        return ((await lookAtOther(wishes))?.looks as Record<string, unknown>[] | undefined) ?? null
+        return ((await lookAtOther(queries))?.looks as Record<string, unknown>[] | undefined) ?? null
       } catch (error) {
         trouble.value = error instanceof Error ? error.message : String(error)
         return null
@@ -111,5 +135,5 @@ export function useInspect() {
     otherMesh: () => lookAtOther([{ what: 'mesh' }]),
     /** Where the trace goes through, as places to mark in the view. */
     places: computed(() => (panel.value === 'trace' ? (steps.value ?? []).map((step) => step.position) : [])),
-  } // prettier-ignore
-}
+  }
+})

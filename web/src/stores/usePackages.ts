@@ -1,29 +1,33 @@
 /** The way of operators into and out of the catalogue: what is open for that, and what happens after it. */
+import { createGlobalState } from '@vueuse/core'
 import { ref, shallowRef } from 'vue'
 import { api, type ReviewState } from '../api/client'
 import { tell } from './useChanges'
 
-const browsing = ref(false)
-const shownOperator = ref('')
-const publishing = ref<string | null>(null)
-const review = shallowRef<ReviewState | null>(null)
+export const usePackages = createGlobalState(() => {
+  const browsing = ref(false)
+  const shownOperator = ref('')
+  const publishing = ref<string | null>(null)
+  const review = shallowRef<ReviewState | null>(null)
 
-async function look(ask: Promise<ReviewState>): Promise<void> {
-  try {
-    review.value = await ask
-  } catch (error) {
-    tell(error)
+  async function look(ask: Promise<ReviewState>): Promise<void> {
+    try {
+      review.value = await ask
+    } catch (error) {
+      tell(error)
+    }
   }
-}
 
-function show(operator: string): void {
-  shownOperator.value = operator
-  browsing.value = true
-}
+  function show(operator: string): void {
+    shownOperator.value = operator
+    browsing.value = true
+  }
 
-export function usePackages() {
   return {
-    browsing, shownOperator, publishing, review,
+    browsing,
+    shownOperator,
+    publishing,
+    review,
     reviewFile: (file: File) => look(api.reviewPackage(file)),
     fetchPackage: (operator: string) => look(api.fetchFromDepot(operator)),
     published(operator: string): void {
@@ -34,5 +38,5 @@ export function usePackages() {
       review.value = null
       show(operator)
     },
-  } // prettier-ignore
-}
+  }
+})

@@ -1,29 +1,33 @@
 /** The open project: its graphs and shapes, and the way to open another. The address of the page names the graph. */
+import { createGlobalState } from '@vueuse/core'
 import { computed, ref } from 'vue'
 import { api, type AssetState, type Schemas } from '../api/client'
 import { useGraph } from './useGraph'
 
-const projects = ref<Schemas['ProjectState'][]>([])
-const graphs = ref<Schemas['GraphSummary'][]>([])
-const shapes = ref<AssetState[]>([])
-const project = ref<Schemas['ProjectState'] | null>(null)
-const graph = useGraph()
+export const useProject = createGlobalState(() => {
+  const projects = ref<Schemas['ProjectState'][]>([])
+  const graphs = ref<Schemas['GraphSummary'][]>([])
+  const shapes = ref<AssetState[]>([])
+  const project = ref<Schemas['ProjectState'] | null>(null)
+  const graph = useGraph()
 
-async function openProject(id: string): Promise<void> {
-  project.value = projects.value.find((entry) => entry.id === id) ?? null
-  const [listed, stored] = await Promise.all([api.graphs(id), api.assets(id)])
-  graphs.value = listed.graphs
-  shapes.value = stored.assets
-}
+  async function openProject(id: string): Promise<void> {
+    project.value = projects.value.find((entry) => entry.id === id) ?? null
+    const [listed, stored] = await Promise.all([api.graphs(id), api.assets(id)])
+    graphs.value = listed.graphs
+    shapes.value = stored.assets
+  }
 
-async function openGraph(id: string): Promise<void> {
-  await graph.open(id)
-  history.replaceState(null, '', `#${id}`)
-}
+  async function openGraph(id: string): Promise<void> {
+    await graph.open(id)
+    history.replaceState(null, '', `#${id}`)
+  }
 
-export function useProject() {
   return {
-    projects, graphs, shapes, project,
+    projects,
+    graphs,
+    shapes,
+    project,
     shapeNames: computed(() => shapes.value.map((shape) => shape.name)),
 
     /** Open what the address names, else the first graph of the first project. */
@@ -75,5 +79,5 @@ export function useProject() {
       await api.dropAsset(id)
       shapes.value = shapes.value.filter((shape) => shape.id !== id)
     },
-  } // prettier-ignore
-}
+  }
+})

@@ -1,9 +1,10 @@
 /** The selected cards, for whoever shows something about them; and cards that a trace leads through. */
+import { createGlobalState } from '@vueuse/core'
 import { shallowRef } from 'vue'
 
-const cards = shallowRef<string[]>([])
-const traced = shallowRef<ReadonlySet<string>>(new Set())
+export const useSelectedCards = createGlobalState(() => {
+  const cards = shallowRef<string[]>([])
+  const traced = shallowRef<ReadonlySet<string>>(new Set())
 
-export function useChosen() {
   return { cards, traced }
-}
+})

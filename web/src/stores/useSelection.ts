@@ -1,18 +1,19 @@
 /** The selected elements, shared by view and ledger: one kind at a time, by number. */
+import { createGlobalState } from '@vueuse/core'
 import { ref, shallowRef, watch } from 'vue'
 import type { Kind } from '../api/results'
 
-const kind = ref<Kind>('face')
-const chosen = shallowRef<ReadonlySet<number>>(new Set())
-/** The element that was touched last; the ledger scrolls to it. */
-const latest = ref<{ index: number; from: 'view' | 'ledger' } | null>(null)
+export const useSelection = createGlobalState(() => {
+  const kind = ref<Kind>('face')
+  const chosen = shallowRef<ReadonlySet<number>>(new Set())
+  /** The element that was touched last; the ledger scrolls to it. */
+  const latest = ref<{ index: number; from: 'view' | 'ledger' } | null>(null)
 
-watch(kind, () => {
-  chosen.value = new Set()
-  latest.value = null
-})
+  watch(kind, () => {
+    chosen.value = new Set()
+    latest.value = null
+  })
 
-export function useSelection() {
   return {
     kind,
     chosen,
@@ -38,4 +39,4 @@ export function useSelection() {
       latest.value = null
     },
   }
-}
+})

@@ -1,18 +1,19 @@
 /** Day (paper and ink) or night (deep sea). Follows the system until chosen; the choice is kept by the service. */
+import { createGlobalState } from '@vueuse/core'
 import { ref, watchEffect } from 'vue'
 import { api } from '../api/client'
 
 export type Theme = 'day' | 'night'
 
-const system = window.matchMedia?.('(prefers-color-scheme: dark)').matches ? 'night' : 'day'
-const theme = ref<Theme>(system)
+export const useTheme = createGlobalState(() => {
+  const system = window.matchMedia?.('(prefers-color-scheme: dark)').matches ? 'night' : 'day'
+  const theme = ref<Theme>(system)
 
-watchEffect(() => {
-  document.documentElement.dataset.theme = theme.value
-  document.documentElement.classList.toggle('dark', theme.value === 'night')
-})
+  watchEffect(() => {
+    document.documentElement.dataset.theme = theme.value
+    document.documentElement.classList.toggle('dark', theme.value === 'night')
+  })
 
-export function useTheme() {
   return {
     theme,
     load: async () => {
@@ -23,4 +24,4 @@ export function useTheme() {
       void api.saveSettings({ theme: theme.value }).catch(() => undefined)
     },
   }
-}
+})

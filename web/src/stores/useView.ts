@@ -1,8 +1,12 @@
 /** What the view shows besides the shape itself. Kept while the page lives. */
+import { createGlobalState } from '@vueuse/core'
 import { reactive } from 'vue'
 import type { ColorChoice } from '../model/colorChoice'
-import type { Form } from '../view/camera/panes'
-import type { ScaleName } from '../view/color/scales'
+
+/** One picture, two beside each other, or one across a dragged line. */
+export type Form = 'one' | 'beside' | 'across'
+/** Scales of false colour. */
+export type ScaleName = 'even' | 'warm' | 'calm' | 'signed' | 'distinct'
 
 export interface ViewState {
   faces: boolean
@@ -36,8 +40,27 @@ export interface ViewState {
   chosen: boolean
 }
 
-const view = reactive<ViewState>({ faces: true, edges: 'off', points: '', smooth: false, strokes: '', strokeLength: 0.05, labels: '', scale: 'even', range: null, tool: 'click', cut: '', cutAt: 0.5, ghosts: [], flat: false, form: 'colours', line: 0.5, color: null, chosen: false })
+export const useView = createGlobalState(() => {
+  const view = reactive<ViewState>({
+    faces: true,
+    edges: 'off',
+    points: '',
+    smooth: false,
+    strokes: '',
+    strokeLength: 0.05,
+    labels: '',
+    scale: 'even',
+    range: null,
+    tool: 'click',
+    cut: '',
+    cutAt: 0.5,
+    ghosts: [],
+    flat: false,
+    form: 'colours',
+    line: 0.5,
+    color: null,
+    chosen: false,
+  })
 
-export function useView() {
   return view
-}
+})

@@ -18,7 +18,9 @@ const { catalogue } = useCatalogue()
 const state = computed(() => (place ? texts.of(place.node, name.value) : null))
 const spot = computed(() => spotAt(props.text, props.cursor))
 const open = computed(() => spot.value.word.length > 0 || spot.value.owner !== null)
-const offers = computed(() => (open.value ? offersAt(spot.value, state.value, catalogue.functions, false).slice(0, MOST) : []))
+const offers = computed(() =>
+  open.value ? offersAt(spot.value, state.value, catalogue.functions, false).slice(0, MOST) : [],
+)
 const at = ref(0)
 const current = computed(() => texts.isAbout(place?.node ?? '', name.value, props.text))
 
@@ -50,13 +52,27 @@ defineExpose({ key })
 <template>
   <div class="help" data-test="formula-help">
     <p class="told" :class="{ bad: current && state?.error, old: !current }" role="status">
-      <template v-if="current && state?.error">{{ state.error.column ? `at ${state.error.line! > 1 ? `line ${state.error.line}, ` : ''}${state.error.column}: ` : '' }}{{ plainOf(state.error) }}</template>
+      <template v-if="current && state?.error"
+        >{{
+          state.error.column
+            ? `at ${state.error.line! > 1 ? `line ${state.error.line}, ` : ''}${state.error.column}: `
+            : ''
+        }}{{ plainOf(state.error) }}</template
+      >
       <template v-else-if="current && state?.result">gives {{ state.result }}</template>
       <template v-else>…</template>
     </p>
     <ul v-if="offers.length" role="listbox" aria-label="What can be written">
-      <li v-for="(offer, number) in offers" :key="offer.label" role="option" :aria-selected="number === at" :title="offer.info" @mousedown.prevent="choose(offer)">
-        <b class="mono">{{ offer.label }}</b><span class="faint mono">{{ offer.detail }}</span><span class="faint info">{{ offer.info }}</span>
+      <li
+        v-for="(offer, number) in offers"
+        :key="offer.label"
+        role="option"
+        :aria-selected="number === at"
+        :title="offer.info"
+        @mousedown.prevent="choose(offer)"
+      >
+        <b class="mono">{{ offer.label }}</b><span class="faint mono">{{ offer.detail }}</span
+        ><span class="faint info">{{ offer.info }}</span>
       </li>
     </ul>
   </div>

@@ -4,13 +4,33 @@ import { hintAt, offersAt, rangeOf, spotAt } from './completion'
 
 const name = (name: string, origin: string, type = 'number') => ({ name, origin, type, summary: '0 to 1', unit: '' })
 const state = {
-  error: null, result: '', printed: [],
+  error: null,
+  result: '',
+  printed: [],
   names: [name('cover', 'attribute'), name('reach', 'control'), name('area', 'built-in')],
-  members: { reef: [name('closest', 'question', 'place'), name('points', 'elements')], here: [name('points', 'around')], '()': [name('distance', 'place')] },
+  members: {
+    reef: [name('closest', 'question', 'place'), name('points', 'elements')],
+    here: [name('points', 'around')],
+    '()': [name('distance', 'place')],
+  },
 } as unknown as TextState
 const functions = [
-  { name: 'clamp', usage: 'clamp(x, low, high)', summary: 'kept within', family: 'arithmetic', source: 'GLSL', example: 'clamp(5, 0, 2) == 2' },
-  { name: 'add_point', usage: 'add_point(position, like)', summary: 'makes a point', family: 'script', source: '', example: '' },
+  {
+    name: 'clamp',
+    usage: 'clamp(x, low, high)',
+    summary: 'kept within',
+    family: 'arithmetic',
+    source: 'GLSL',
+    example: 'clamp(5, 0, 2) == 2',
+  },
+  {
+    name: 'add_point',
+    usage: 'add_point(position, like)',
+    summary: 'makes a point',
+    family: 'script',
+    source: '',
+    example: '',
+  },
 ]
 
 describe('completion', () => {
@@ -25,7 +45,10 @@ describe('completion', () => {
   it('offers what exists, controls and attributes before functions', () => {
     const labels = offersAt(spotAt('c', 1), state, functions, true).map((offer) => offer.label)
     expect(labels.indexOf('cover')).toBeLessThan(labels.indexOf('clamp'))
-    expect(offersAt(spotAt('reef.', 5), state, functions, true).map((offer) => offer.insert ?? offer.label)).toEqual(['closest(', 'points'])
+    expect(offersAt(spotAt('reef.', 5), state, functions, true).map((offer) => offer.insert ?? offer.label)).toEqual([
+      'closest(',
+      'points',
+    ])
     expect(offersAt(spotAt('unknown.', 8), state, functions, true)).toEqual([])
   })
 

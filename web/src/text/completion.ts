@@ -18,7 +18,24 @@ export interface Spot {
   owner: string | null
 }
 
-const WORDS = ['if', 'else', 'elif', 'for', 'while', 'break', 'continue', 'return', 'def', 'and', 'or', 'not', 'True', 'False', 'in', 'pass']
+const WORDS = [
+  'if',
+  'else',
+  'elif',
+  'for',
+  'while',
+  'break',
+  'continue',
+  'return',
+  'def',
+  'and',
+  'or',
+  'not',
+  'True',
+  'False',
+  'in',
+  'pass',
+]
 
 /** Find the word before the cursor, and what it belongs to: `reef.clo` gives `clo` of `reef`; after brackets the owner is `()`. */
 export function spotAt(text: string, cursor: number): Spot {
@@ -31,13 +48,32 @@ export function spotAt(text: string, cursor: number): Spot {
 }
 
 function fromName(entry: TextName, member: boolean): Offer {
-  const kind = member ? 'member' : entry.origin === 'attribute' ? 'attribute' : entry.origin === 'control' ? 'control' : entry.origin === 'input' ? 'input' : 'built-in'
+  const kind = member
+    ? 'member'
+    : entry.origin === 'attribute'
+      ? 'attribute'
+      : entry.origin === 'control'
+        ? 'control'
+        : entry.origin === 'input'
+          ? 'input'
+          : 'built-in'
   const question = entry.origin === 'question'
-  return { label: entry.name, insert: question ? `${entry.name}(` : undefined, detail: question ? 'question' : entry.type, info: [entry.summary, entry.unit].filter(Boolean).join(' '), kind }
+  return {
+    label: entry.name,
+    insert: question ? `${entry.name}(` : undefined,
+    detail: question ? 'question' : entry.type,
+    info: [entry.summary, entry.unit].filter(Boolean).join(' '),
+    kind,
+  }
 }
 
 /** Return all that fits a spot, the best first. */
-export function offersAt(spot: Spot, state: TextState | null, functions: OperatorList['functions'], script: boolean): Offer[] {
+export function offersAt(
+  spot: Spot,
+  state: TextState | null,
+  functions: OperatorList['functions'],
+  script: boolean,
+): Offer[] {
   const all: Offer[] = []
   if (spot.owner !== null) {
     for (const entry of state?.members[spot.owner] ?? []) all.push(fromName(entry, true))
@@ -46,10 +82,17 @@ export function offersAt(spot: Spot, state: TextState | null, functions: Operato
     for (const entry of functions) {
       if (!script && (entry.family === 'script' || entry.family === 'controls')) continue
       if (entry.usage.startsWith('source.')) continue
-      all.push({ label: entry.name, insert: entry.family === 'controls' ? undefined : `${entry.name}(`, detail: entry.usage, info: [entry.summary, entry.source].filter(Boolean).join(' · '), kind: 'function' })
+      all.push({
+        label: entry.name,
+        insert: entry.family === 'controls' ? undefined : `${entry.name}(`,
+        detail: entry.usage,
+        info: [entry.summary, entry.source].filter(Boolean).join(' · '),
+        kind: 'function',
+      })
     }
     all.push({ label: 'here', detail: 'element', info: 'the element that the text runs on', kind: 'word' })
-    for (const word of script ? WORDS : ['if', 'else', 'and', 'or', 'not', 'True', 'False']) all.push({ label: word, detail: '', info: '', kind: 'word' })
+    for (const word of script ? WORDS : ['if', 'else', 'and', 'or', 'not', 'True', 'False'])
+      all.push({ label: word, detail: '', info: '', kind: 'word' })
   }
   const typed = spot.word.toLowerCase()
   const seen = new Set<string>()
@@ -64,7 +107,12 @@ function rank(offer: Offer, typed: string): number {
 }
 
 /** Return what is known about the word at a place, for a hint under the pointer. */
-export function hintAt(text: string, at: number, state: TextState | null, functions: OperatorList['functions']): { from: number; to: number; title: string; body: string } | null {
+export function hintAt(
+  text: string,
+  at: number,
+  state: TextState | null,
+  functions: OperatorList['functions'],
+): { from: number; to: number; title: string; body: string } | null {
   const start = /[\p{L}\p{N}_]*$/u.exec(text.slice(0, at))![0].length
   const rest = /^[\p{L}\p{N}_]*/u.exec(text.slice(at))![0].length
   const [from, to] = [at - start, at + rest]
@@ -72,9 +120,17 @@ export function hintAt(text: string, at: number, state: TextState | null, functi
   if (!word) return null
   const spot = spotAt(text, to)
   const name = (spot.owner !== null ? state?.members[spot.owner] : state?.names)?.find((entry) => entry.name === word)
-  if (name) return { from, to, title: `${name.name}: ${name.type}${name.unit ? `, ${name.unit}` : ''}`, body: name.summary }
+  if (name)
+    return { from, to, title: `${name.name}: ${name.type}${name.unit ? `, ${name.unit}` : ''}`, body: name.summary }
   const found = functions.find((entry) => entry.name === word)
-  return found ? { from, to, title: found.usage, body: [found.summary, found.example ? `e.g. ${found.example}` : '', found.source].filter(Boolean).join(' · ') } : null
+  return found
+    ? {
+        from,
+        to,
+        title: found.usage,
+        body: [found.summary, found.example ? `e.g. ${found.example}` : '', found.source].filter(Boolean).join(' · '),
+      }
+    : null
 }
 
 /** Return the place of an error in a text as offsets. */

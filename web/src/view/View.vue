@@ -13,7 +13,7 @@ import AxesMarker from './camera/AxesMarker.vue'
 import type { Standpoint } from './camera/cameras'
 import DividingLine from './camera/DividingLine.vue'
 import DragBar from './tools/DragBar.vue'
-import Drawing from './picking/SelectionOutline.vue'
+import SelectionOutline from './picking/SelectionOutline.vue'
 import EdgeLegend from './color/EdgeLegend.vue'
 import Inspector from './inspect/Inspector.vue'
 import Labels from './ui/Labels.vue'
@@ -25,11 +25,11 @@ import Rail from './ui/Rail.vue'
 import { Scene } from './rendering/scene'
 import StageNotes from './ui/StageNotes.vue'
 import { useBrush } from './picking/useBrush'
-import { useDrawn } from './data/useRenderData'
+import { useRenderData } from './data/useRenderData'
 import { useHandle } from './tools/useHandle'
-import { useInspect } from '../stores/useInspection'
+import { useInspection } from '../stores/useInspection'
 import { usePaint } from './tools/usePaint'
-import { useStill } from './tools/useSnapshot'
+import { useSnapshot } from './tools/useSnapshot'
 import { useView } from '../stores/useView'
 import ViewBar from './ui/ViewBar.vue'
 import { centers, type Spot } from './picking/within'
@@ -40,7 +40,7 @@ const { document: graph } = useGraph()
 const selection = useSelection()
 const { theme } = useTheme()
 const { operatorOf } = useCatalogue()
-const { panel, places: traced, other } = useInspect()
+const { panel, places: traced, other } = useInspection()
 
 const canvas = ref<HTMLCanvasElement>()
 const box = ref<HTMLElement>()
@@ -53,21 +53,31 @@ const ready = ref(false)
 let scene: Scene | null = null
 let before: Standpoint | null = null
 
-const { drawn, mesh, summary, legend, trouble, loading, isDouble, update } = useDrawn(() => scene)
+const { drawn, mesh, summary, legend, trouble, loading, isDouble, update } = useRenderData(() => scene)
 const handles = useHandle(
   () => scene?.handle,
-  () => Math.hypot(...[0, 1, 2].map((axis) => (mesh.value?.bounds[1][axis] ?? 1) - (mesh.value?.bounds[0][axis] ?? 0))) || 1,
+  () =>
+    Math.hypot(...[0, 1, 2].map((axis) => (mesh.value?.bounds[1][axis] ?? 1) - (mesh.value?.bounds[0][axis] ?? 0))) ||
+    1,
 )
 const paintTool = usePaint((event) => scene?.placeAt(spotOf(event)) ?? null)
-const brush = useBrush(() => area.value, (outline) => outlined(outline, true)) // prettier-ignore
-const { save, picture } = useStill(() => canvas.value, () => scene) // prettier-ignore
+const brush = useBrush(
+  () => area.value,
+  (outline) => outlined(outline, true),
+)
+const { save, picture } = useSnapshot(
+  () => canvas.value,
+  () => scene,
+)
 const panes = computed<Panes>(() => ({ form: isDouble.value ? (view.form as Panes['form']) : 'one', line: view.line }))
 /** The part of the stage where the own picture is, in pixels: labels lie over it. */
 const span = computed(() => {
   const { left, width } = spanOf(panes.value)
   return { left: left * area.value.width, width: width * area.value.width }
 })
-const middles = computed(() => (mesh.value && view.labels ? centers(mesh.value, selection.kind.value) : new Float32Array(0)))
+const middles = computed(() =>
+  mesh.value && view.labels ? centers(mesh.value, selection.kind.value) : new Float32Array(0),
+)
 /** Which element each label is of: a layout by uv draws points and edges more than once. */
 const numbers = computed(() => mesh.value?.own?.[selection.kind.value as 'point' | 'edge'] ?? null)
 
@@ -78,22 +88,28 @@ function name(id: string | null | undefined): string {
 
 watch(paintTool.card, (card) => (view.tool = card ? 'paint' : view.tool === 'paint' ? 'click' : view.tool))
 watch(handles.places, (found) => view.tool === 'places' && !found && (view.tool = 'click'))
-watch(() => view.tool, (tool) => {
-  scene?.setTurning(['click', 'measure', 'places'].includes(tool))
-  if (tool !== 'measure') spots.value = []
-  if (tool === 'paint') void scene?.picker.ready()
-}) // prettier-ignore
+watch(
+  () => view.tool,
+  (tool) => {
+    scene?.setTurning(['click', 'measure', 'places'].includes(tool))
+    if (tool !== 'measure') spots.value = []
+    if (tool === 'paint') void scene?.picker.ready()
+  },
+)
 watch([spots, traced], () => scene?.setMarks(spots.value.length ? spots.value : traced.value))
 watch(() => [view.cut, view.cutAt, mesh.value], cutOpen)
 watch(() => [view.faces, view.edges, view.points, view.smooth], showParts)
 watch([selection.chosen, selection.kind], () => scene?.setChosen(selection.kind.value, selection.chosen.value))
 watch(isDouble, (two) => two || scene?.showOther(null, { form: 'one', line: 0.5 }))
 watch(theme, () => nextTick(paint))
-watch(() => view.flat, (flat) => {
-  if (flat) before = scene?.standpoint('') ?? null
-  if (flat) scene?.lookAlong('front')
-  else if (before) goTo(before)
-}) // prettier-ignore
+watch(
+  () => view.flat,
+  (flat) => {
+    if (flat) before = scene?.standpoint('') ?? null
+    if (flat) scene?.lookAlong('front')
+    else if (before) goTo(before)
+  },
+)
 
 function showParts() {
   scene?.setShown({ faces: view.faces, wire: view.edges === 'all', points: view.points !== '', smooth: view.smooth })
@@ -101,7 +117,10 @@ function showParts() {
 
 function cutOpen() {
   const axis = view.cut ? 'xyz'.indexOf(view.cut) : -1
-  const [low, high] = mesh.value?.bounds ?? [[0, 0, 0], [1, 1, 1]] // prettier-ignore
+  const [low, high] = mesh.value?.bounds ?? [
+    [0, 0, 0],
+    [1, 1, 1],
+  ]
   scene?.setCut(view.cut || null, axis < 0 ? 0 : low[axis]! + (high[axis]! - low[axis]!) * view.cutAt)
 }
 
@@ -132,13 +151,22 @@ const isAdding = (event: PointerEvent) => event.shiftKey || event.ctrlKey || eve
 
 function spotOf(event: PointerEvent): Spot {
   const around = canvas.value!.getBoundingClientRect()
-  return [((event.clientX - around.left) / around.width) * 2 - 1, 1 - ((event.clientY - around.top) / around.height) * 2]
+  return [
+    ((event.clientX - around.left) / around.width) * 2 - 1,
+    1 - ((event.clientY - around.top) / around.height) * 2,
+  ]
 }
 
 async function release(event: PointerEvent) {
   if (view.tool === 'paint') return paintTool.end()
   if (view.tool === 'brush') return brush.end()
-  if (Math.hypot(event.clientX - down[0], event.clientY - down[1]) > 4 || event.button !== 0 || !canvas.value || scene?.handle.busy) return
+  if (
+    Math.hypot(event.clientX - down[0], event.clientY - down[1]) > 4 ||
+    event.button !== 0 ||
+    !canvas.value ||
+    scene?.handle.busy
+  )
+    return
   const spot = spotOf(event)
   const add = isAdding(event)
   const dot = scene?.dotAt(spot) ?? -1
@@ -151,7 +179,8 @@ async function release(event: PointerEvent) {
   }
   const kind = selection.kind.value
   if (!hit) return add ? undefined : selection.clear()
-  if (kind === 'face' || kind === 'point' || kind === 'corner' || kind === 'edge') selection.pick(hit[kind], add, 'view')
+  if (kind === 'face' || kind === 'point' || kind === 'corner' || kind === 'edge')
+    selection.pick(hit[kind], add, 'view')
 }
 
 /** Go on with a list of places: on the surface, or on the ground where there is none. */
@@ -182,7 +211,7 @@ function paint() {
   const hue = (variable: string) => new THREE.Color(style.getPropertyValue(variable).trim())
   const night = theme.value === 'night'
   scene?.setPalette({
-    clay: new THREE.Color(...(night ? [0.74, 0.72, 0.68] : [0.88, 0.8, 0.7]) as [number, number, number]),
+    clay: new THREE.Color(...((night ? [0.74, 0.72, 0.68] : [0.88, 0.8, 0.7]) as [number, number, number])),
     wire: hue(night ? '--line' : '--wire'),
     point: hue('--ink'),
     chosen: hue('--accent'),
@@ -217,18 +246,67 @@ defineExpose({ frame, picture })
   <section class="view" aria-label="View">
     <ViewBar :summary="summary" />
     <div ref="box" class="stage" :aria-busy="loading > 0">
-      <canvas ref="canvas" tabindex="0" :class="{ aimed: ['brush', 'paint', 'places', 'measure'].includes(view.tool) }" aria-label="Mesh; drag to turn, scroll to zoom, click to select" data-test="canvas" @pointerdown="press" @pointermove="move" @pointerup="release" />
+      <canvas
+        ref="canvas"
+        tabindex="0"
+        :class="{ aimed: ['brush', 'paint', 'places', 'measure'].includes(view.tool) }"
+        aria-label="Mesh; drag to turn, scroll to zoom, click to select"
+        data-test="canvas"
+        @pointerdown="press"
+        @pointermove="move"
+        @pointerup="release"
+      />
       <StageNotes :trouble="trouble" :name="name" />
       <DividingLine v-if="isDouble" :mine="name(shownNode)" :other="other" :name="name" />
-      <Drawing v-if="view.tool === 'box' || view.tool === 'lasso'" :tool="view.tool" @done="outlined" />
-      <Labels v-if="ready && view.labels && middles.length" :middles="middles" :numbers="numbers" :values="view.labels === 'index' ? null : (drawn?.labels?.values ?? null)" :size="drawn?.labels?.size ?? 1" :camera="scene!.camera" :moment="moment" :width="span.width" :height="area.height" :style="{ left: `${span.left}px`, width: `${span.width}px` }" />
-      <Rail :parallel="parallel" :keep="(kept) => scene?.standpoint(kept) ?? null" @along="scene?.lookAlong($event)" @parallel="toggleParallel" @go="goTo" @frame="frame" @still="save(name(shownNode) || 'view', $event)" />
+      <SelectionOutline v-if="view.tool === 'box' || view.tool === 'lasso'" :tool="view.tool" @done="outlined" />
+      <Labels
+        v-if="ready && view.labels && middles.length"
+        :middles="middles"
+        :numbers="numbers"
+        :values="view.labels === 'index' ? null : (drawn?.labels?.values ?? null)"
+        :size="drawn?.labels?.size ?? 1"
+        :camera="scene!.camera"
+        :moment="moment"
+        :width="span.width"
+        :height="area.height"
+        :style="{ left: `${span.left}px`, width: `${span.width}px` }"
+      />
+      <Rail
+        :parallel="parallel"
+        :keep="(kept) => scene?.standpoint(kept) ?? null"
+        @along="scene?.lookAlong($event)"
+        @parallel="toggleParallel"
+        @go="goTo"
+        @frame="frame"
+        @still="save(name(shownNode) || 'view', $event)"
+      />
       <Inspector v-if="panel" @frame="frame(true)" />
       <div class="bars">
         <div v-if="view.tool === 'measure'" class="bar floating" data-test="measured">{{ measured(spots) }}</div>
-        <label v-if="view.cut" class="bar floating" data-test="cut">section across {{ view.cut }} <input v-model.number="view.cutAt" type="range" min="0" max="1" step="0.005" aria-label="Where the section is" /></label>
-        <PaintBar v-if="view.tool === 'paint'" v-model:simulated="paintTool.simulated.value" :strokes="paintTool.strokes.value" :pressure="paintTool.pressure.value" @reset="paintTool.reset()" />
-        <DragBar v-if="handles.held.value && !view.flat && panes.form !== 'beside'" v-model:which="handles.which.value" v-model:snapping="handles.snapping.value" :targets="handles.targets.value" :held="handles.held.value" />
+        <label v-if="view.cut" class="bar floating" data-test="cut"
+          >section across {{ view.cut }}
+          <input
+            v-model.number="view.cutAt"
+            type="range"
+            min="0"
+            max="1"
+            step="0.005"
+            aria-label="Where the section is"
+        /></label>
+        <PaintBar
+          v-if="view.tool === 'paint'"
+          v-model:simulated="paintTool.simulated.value"
+          :strokes="paintTool.strokes.value"
+          :pressure="paintTool.pressure.value"
+          @reset="paintTool.reset()"
+        />
+        <DragBar
+          v-if="handles.held.value && !view.flat && panes.form !== 'beside'"
+          v-model:which="handles.which.value"
+          v-model:snapping="handles.snapping.value"
+          :targets="handles.targets.value"
+          :held="handles.held.value"
+        />
       </div>
       <div class="legends">
         <EdgeLegend v-if="drawn?.edges" :edges="drawn.edges" />

@@ -407,7 +407,7 @@ class Emitting:
                     case "any" | "all":
                         self.out.add(f"{name} = {name} {'or' if how == 'any' else 'and'} {part}")
                     case "min" | "max":
-                        limit = "lower" if how == "min" else "higher"
+                        limit = "lesser" if how == "min" else "greater"
                         self.out.add(f"{name} = {part} if {k} == 0 else {limit}({name}, {part})")
                     case _:
                         self.out.add(

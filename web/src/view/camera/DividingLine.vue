@@ -34,7 +34,20 @@ function step(event: KeyboardEvent) {
     <div class="line" :style="{ left: `${(view.form === 'beside' ? 0.5 : view.line) * 100}%` }">
       <span class="name left" data-test="other-name">{{ otherName() }}</span>
       <span class="name right">{{ mine }}</span>
-      <button v-if="view.form === 'across'" class="grip" role="slider" aria-label="Line between the two results" aria-valuemin="0" aria-valuemax="100" :aria-valuenow="Math.round(view.line * 100)" data-test="dividing-line" @pointerdown="drag" @keydown="step">↔</button>
+      <button
+        v-if="view.form === 'across'"
+        class="grip"
+        role="slider"
+        aria-label="Line between the two results"
+        aria-valuemin="0"
+        aria-valuemax="100"
+        :aria-valuenow="Math.round(view.line * 100)"
+        data-test="dividing-line"
+        @pointerdown="drag"
+        @keydown="step"
+      >
+        ↔
+      </button>
     </div>
   </div>
 </template>

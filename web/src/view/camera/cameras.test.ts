@@ -7,7 +7,13 @@ import { reachFor } from './framing'
 function made(): [THREE.PerspectiveCamera, OrbitControls] {
   const camera = new THREE.PerspectiveCamera(38, 1.6, 0.01, 100)
   camera.position.set(1, 2, 3)
-  const controls = { target: new THREE.Vector3(0, 0.5, 0), update() { camera.lookAt(this.target); camera.updateMatrixWorld() } } // prettier-ignore
+  const controls = {
+    target: new THREE.Vector3(0, 0.5, 0),
+    update() {
+      camera.lookAt(this.target)
+      camera.updateMatrixWorld()
+    },
+  }
   controls.update()
   return [camera, controls as unknown as OrbitControls]
 }
@@ -59,7 +65,9 @@ describe('the camera', () => {
     const reach = reachFor(camera, box, center)
     camera.position.copy(center).addScaledVector(way, reach)
     camera.updateMatrixWorld()
-    const spots = Array.from({ length: 8 }, (_, i) => new THREE.Vector3(i & 1 ? 3 : -2, i & 2 ? 0.4 : 0, i & 4 ? 1 : -1).project(camera))
+    const spots = Array.from({ length: 8 }, (_, i) =>
+      new THREE.Vector3(i & 1 ? 3 : -2, i & 2 ? 0.4 : 0, i & 4 ? 1 : -1).project(camera),
+    )
     const most = Math.max(...spots.flatMap(({ x, y }) => [Math.abs(x), Math.abs(y)]))
     expect(most).toBeLessThan(0.95)
     expect(most).toBeGreaterThan(0.75)

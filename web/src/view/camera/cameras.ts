@@ -11,7 +11,12 @@ export interface Standpoint {
   parallel: boolean
 }
 
-const WAYS: Record<Direction, [number, number, number]> = { front: [0, 0, 1], side: [1, 0, 0], top: [0, 1, 0.0001], corner: [0.48, 0.5, 0.72] }
+const WAYS: Record<Direction, [number, number, number]> = {
+  front: [0, 0, 1],
+  side: [1, 0, 0],
+  top: [0, 1, 0.0001],
+  corner: [0.48, 0.5, 0.72],
+}
 const WIDE = 38
 /** Parallel rays are those of a camera very far away: half a degree wide. */
 const NARROW = 0.5

@@ -13,7 +13,11 @@ export function reachFor(camera: THREE.PerspectiveCamera, box: THREE.Box3, cente
   const tall = half * FILLED.tall
   const wide = half * camera.aspect * FILLED.wide
   const turn = camera.quaternion.clone().invert()
-  const corners = Array.from({ length: 8 }, (_, i) => new THREE.Vector3(i & 1 ? box.max.x : box.min.x, i & 2 ? box.max.y : box.min.y, i & 4 ? box.max.z : box.min.z))
+  const corners = Array.from(
+    { length: 8 },
+    (_, i) =>
+      new THREE.Vector3(i & 1 ? box.max.x : box.min.x, i & 2 ? box.max.y : box.min.y, i & 4 ? box.max.z : box.min.z),
+  )
   let reach = 0
   for (let round = 0; round < 6; round++) {
     const seen = corners.map((corner) => corner.clone().sub(center).applyQuaternion(turn))
@@ -22,7 +26,13 @@ export function reachFor(camera: THREE.PerspectiveCamera, box: THREE.Box3, cente
       const ends = seen.map((corner) => way(corner) / Math.max(reach - corner.z, 1e-9))
       return ((Math.min(...ends) + Math.max(...ends)) / 2) * reach
     }
-    center.add(new THREE.Vector3(middle((c) => c.x), middle((c) => c.y), 0).applyQuaternion(camera.quaternion))
+    center.add(
+      new THREE.Vector3(
+        middle((c) => c.x),
+        middle((c) => c.y),
+        0,
+      ).applyQuaternion(camera.quaternion),
+    )
   }
   return Math.max(reach, 1e-6)
 }

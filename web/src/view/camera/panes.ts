@@ -1,7 +1,6 @@
 /** One picture, two beside each other, or two under a line that is dragged across; coordinates in -1..1 of the whole canvas. */
+import type { Form } from '../../stores/useView'
 import type { Spot } from '../picking/within'
-
-export type Form = 'one' | 'beside' | 'across'
 
 export interface Pane {
   /** Where it begins and how wide it is, as shares of the canvas. */

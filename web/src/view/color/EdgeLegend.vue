@@ -8,9 +8,15 @@ defineProps<{ edges: EdgeKinds }>()
 
 <template>
   <div class="edges floating" data-test="edge-legend">
-    <div class="row"><i class="border" /><b>{{ count(edges.counts[0]) }}</b> open borders</div>
-    <div class="row"><i class="crease" /><b>{{ count(edges.counts[1]) }}</b> <span :title="edges.creasesAre">creases</span></div>
-    <div class="row"><i class="crowded" /><b>{{ count(edges.counts[2]) }}</b> <span title="more than two faces">crowded</span></div>
+    <div class="row">
+      <i class="border" /><b>{{ count(edges.counts[0]) }}</b> open borders
+    </div>
+    <div class="row">
+      <i class="crease" /><b>{{ count(edges.counts[1]) }}</b> <span :title="edges.creasesAre">creases</span>
+    </div>
+    <div class="row">
+      <i class="crowded" /><b>{{ count(edges.counts[2]) }}</b> <span title="more than two faces">crowded</span>
+    </div>
   </div>
 </template>
 

@@ -16,7 +16,8 @@ const bars = computed(() => {
   return bins.map((held) => (held ? Math.max(Math.sqrt(held / most), 0.04) : 0))
 })
 /** Where an end of the scale stands among the values, 0..1. */
-const share = (value: number) => (props.legend.form === 'range' ? (value - props.legend.low) / (props.legend.high - props.legend.low || 1) : 0)
+const share = (value: number) =>
+  props.legend.form === 'range' ? (value - props.legend.low) / (props.legend.high - props.legend.low || 1) : 0
 
 function set(side: 0 | 1, value: number) {
   if (props.legend.form !== 'range' || !Number.isFinite(value)) return
@@ -54,15 +55,45 @@ function step(side: 0 | 1, event: KeyboardEvent) {
 <template>
   <div class="legend floating" data-test="legend">
     <div class="title">
-      <b class="mono">{{ legend.title }}</b> <span v-if="legend.form !== 'material' && legend.form !== 'checker'" class="faint"><template v-if="legend.form === 'range' && legend.unit">in {{ legend.unit }}, </template>per {{ kind }}</span>
-      <select v-if="legend.form === 'range'" v-model="view.scale" class="text scales" aria-label="Scale" data-test="scale">
-        <option v-for="entry in SCALES" :key="entry.name" :value="entry.name" :title="entry.help">{{ entry.name }}</option>
+      <b class="mono">{{ legend.title }}</b>
+      <span v-if="legend.form !== 'material' && legend.form !== 'checker'" class="faint"
+        ><template v-if="legend.form === 'range' && legend.unit">in {{ legend.unit }}, </template>per {{ kind }}</span
+      >
+      <select
+        v-if="legend.form === 'range'"
+        v-model="view.scale"
+        class="text scales"
+        aria-label="Scale"
+        data-test="scale"
+      >
+        <option v-for="entry in SCALES" :key="entry.name" :value="entry.name" :title="entry.help">
+          {{ entry.name }}
+        </option>
       </select>
     </div>
     <template v-if="legend.form === 'range'">
-      <div v-if="bars.length && !legend.distinct" class="bars" data-test="histogram" title="How the values are spread; drag the ends to fit the scale to a part of them">
+      <div
+        v-if="bars.length && !legend.distinct"
+        class="bars"
+        data-test="histogram"
+        title="How the values are spread; drag the ends to fit the scale to a part of them"
+      >
         <i v-for="(bar, n) in bars" :key="n" :style="{ height: `${bar * 100}%` }" />
-        <span v-for="side in [0, 1] as const" :key="side" class="end" role="slider" tabindex="0" :aria-label="side ? 'Upper end of the scale' : 'Lower end of the scale'" :aria-valuenow="side ? legend.to : legend.from" :aria-valuemin="legend.low" :aria-valuemax="legend.high" :style="{ left: `${Math.min(Math.max(share(side ? legend.to : legend.from), 0), 1) * 100}%` }" :data-test="`range-${side ? 'high' : 'low'}`" @pointerdown="drag(side, $event)" @keydown="step(side, $event)" />
+        <span
+          v-for="side in [0, 1] as const"
+          :key="side"
+          class="end"
+          role="slider"
+          tabindex="0"
+          :aria-label="side ? 'Upper end of the scale' : 'Lower end of the scale'"
+          :aria-valuenow="side ? legend.to : legend.from"
+          :aria-valuemin="legend.low"
+          :aria-valuemax="legend.high"
+          :style="{ left: `${Math.min(Math.max(share(side ? legend.to : legend.from), 0), 1) * 100}%` }"
+          :data-test="`range-${side ? 'high' : 'low'}`"
+          @pointerdown="drag(side, $event)"
+          @keydown="step(side, $event)"
+        />
       </div>
       <template v-if="!legend.distinct">
         <div class="scale" :style="{ background: legend.gradient }" />
@@ -72,29 +103,50 @@ function step(side: 0 | 1, event: KeyboardEvent) {
           <span data-test="legend-high">{{ short(legend.to) }}</span>
         </div>
         <div v-if="legend.low === legend.high" class="faint">the same everywhere</div>
-        <div v-else-if="view.range || view.scale === 'signed'" class="faint fixed">values from {{ short(legend.low) }} to {{ short(legend.high) }} <button v-if="view.range" class="plain" data-test="real-range" @click="view.range = null">real range</button></div>
+        <div v-else-if="view.range || view.scale === 'signed'" class="faint fixed">
+          values from {{ short(legend.low) }} to {{ short(legend.high) }}
+          <button v-if="view.range" class="plain" data-test="real-range" @click="view.range = null">real range</button>
+        </div>
       </template>
-      <div v-else class="faint">another tint for each whole number, {{ short(legend.low) }} to {{ short(legend.high) }}</div>
+      <div v-else class="faint">
+        another tint for each whole number, {{ short(legend.low) }} to {{ short(legend.high) }}
+      </div>
     </template>
     <template v-else-if="legend.form === 'flag'">
-      <div class="row"><i :style="{ background: legend.yes }" />in it: {{ plural(legend.members) }} ({{ percent(legend.members, legend.total) }})</div>
+      <div class="row">
+        <i :style="{ background: legend.yes }" />in it: {{ plural(legend.members) }} ({{
+          percent(legend.members, legend.total)
+        }})
+      </div>
       <div class="row"><i :style="{ background: legend.no }" />not: {{ plural(legend.total - legend.members) }}</div>
     </template>
     <template v-else-if="legend.form === 'words'">
-      <div v-for="word in legend.words.slice(0, 8)" :key="word.text" class="row"><i :style="{ background: word.color }" />{{ word.text || '(empty)' }}</div>
+      <div v-for="word in legend.words.slice(0, 8)" :key="word.text" class="row">
+        <i :style="{ background: word.color }" />{{ word.text || '(empty)' }}
+      </div>
       <div v-if="legend.words.length > 8" class="faint">and {{ legend.words.length - 8 }} more</div>
     </template>
     <template v-else-if="legend.form === 'groups'">
-      <div v-for="group in legend.rows" :key="group.name" class="row" :data-test="`group-${group.name}`"><i :style="{ background: group.color }" /><b class="mono">{{ group.name }}</b> {{ count(group.members) }} ({{ percent(group.members, legend.total) }})</div>
+      <div v-for="group in legend.rows" :key="group.name" class="row" :data-test="`group-${group.name}`">
+        <i :style="{ background: group.color }" /><b class="mono">{{ group.name }}</b> {{ count(group.members) }} ({{
+          percent(group.members, legend.total)
+        }})
+      </div>
       <div class="row"><i :style="{ background: legend.none }" />in none; in several: their mean</div>
       <div v-if="legend.leftOut" class="faint">{{ legend.leftOut }} more groups are not shown</div>
     </template>
     <template v-else-if="legend.form === 'checker'">
-      <div class="faint">8 squares to 1; u {{ short(legend.low[0]!) }} to {{ short(legend.high[0]!) }}, v {{ short(legend.low[1]!) }} to {{ short(legend.high[1]!) }}</div>
+      <div class="faint">
+        8 squares to 1; u {{ short(legend.low[0]!) }} to {{ short(legend.high[0]!) }}, v {{ short(legend.low[1]!) }} to
+        {{ short(legend.high[1]!) }}
+      </div>
       <div class="row"><i class="u" />dark squares warmer along u</div>
       <div class="row"><i class="v" />light squares bluer along v</div>
     </template>
-    <div v-else-if="legend.form === 'material'" class="faint">fired clay with its grain; a hue for each of {{ count(legend.pieces) }} {{ legend.pieces === 1 ? 'piece' : 'pieces' }}</div>
+    <div v-else-if="legend.form === 'material'" class="faint">
+      fired clay with its grain; a hue for each of {{ count(legend.pieces) }}
+      {{ legend.pieces === 1 ? 'piece' : 'pieces' }}
+    </div>
     <div v-else class="faint">colours as they are, lightly shaded</div>
   </div>
 </template>

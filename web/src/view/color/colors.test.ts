@@ -4,7 +4,13 @@ import { colorize, encode } from './colors'
 import { sharedIndex, spread, type MeshData } from '../rendering/meshData'
 
 const look = (about: Partial<AttributeLook>, shape: number[]): AttributeLook =>
-  ({ name: 'heat', type: 'number', kind: 'point', values: { digest: '', dtype: 'f4', shape }, ...about }) as AttributeLook
+  ({
+    name: 'heat',
+    type: 'number',
+    kind: 'point',
+    values: { digest: '', dtype: 'f4', shape },
+    ...about,
+  }) as AttributeLook
 
 describe('false colour', () => {
   it('shows the real range, not that of 32-bit numbers', () => {
@@ -27,19 +33,32 @@ describe('false colour', () => {
   })
 
   it('counts the members of groups and tints words', () => {
-    expect(colorize(look({ type: 'flag' }, [4]), new Uint8Array([1, 0, 1, 1]), '').legend).toMatchObject({ members: 3, total: 4 })
-    expect(colorize(look({ type: 'text', words: ['a', 'b'] }, [2]), new Float32Array([0, 1]), '').legend).toMatchObject({ form: 'words' })
+    expect(colorize(look({ type: 'flag' }, [4]), new Uint8Array([1, 0, 1, 1]), '').legend).toMatchObject({
+      members: 3,
+      total: 4,
+    })
+    expect(colorize(look({ type: 'text', words: ['a', 'b'] }, [2]), new Float32Array([0, 1]), '').legend).toMatchObject(
+      { form: 'words' },
+    )
   })
 
   it('shows colours as they are, encoded for the screen', () => {
-    const { colors } = colorize(look({ name: 'color', type: 'vec4' }, [1, 4]), new Float32Array([1, 0.2140411, 0, 1]), '')
+    const { colors } = colorize(
+      look({ name: 'color', type: 'vec4' }, [1, 4]),
+      new Float32Array([1, 0.2140411, 0, 1]),
+      '',
+    )
     expect(colors[1]).toBeCloseTo(0.5, 4)
     expect(encode(2)).toBeCloseTo(1, 12)
   })
 })
 
 it('spreads values of points, corners and faces over triangles', () => {
-  const mesh = { cornerPoint: new Uint32Array([0, 1, 2, 3]), triangleCorner: new Uint32Array([0, 1, 2, 0, 2, 3]), triangleFace: new Uint32Array([0, 0]) } as MeshData
+  const mesh = {
+    cornerPoint: new Uint32Array([0, 1, 2, 3]),
+    triangleCorner: new Uint32Array([0, 1, 2, 0, 2, 3]),
+    triangleFace: new Uint32Array([0, 0]),
+  } as MeshData
   expect([...sharedIndex(mesh)]).toEqual([0, 1, 2, 0, 2, 3])
   expect([...spread(mesh, 'face', new Float32Array([7]), 1)]).toEqual([7, 7, 7, 7, 7, 7])
   expect([...spread(mesh, 'corner', new Float32Array([5, 6, 7, 8]), 1)]).toEqual([5, 6, 7, 5, 7, 8])

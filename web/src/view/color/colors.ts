@@ -1,7 +1,8 @@
 /** False colour: numbers to display colours, and the scale that the legend shows. */
 import type { Numbers } from '../../api/buffers'
 import type { AttributeLook, GroupsLook, UvLook } from '../../api/results'
-import { colorAt, covered, css, gradientOf, tint, type Rgb, type ScaleName } from './scales'
+import { colorAt, covered, css, gradientOf, tint, type Rgb } from './scales'
+import type { ScaleName } from '../../stores/useView'
 
 const NO: Rgb = [0.78, 0.76, 0.7]
 const YES: Rgb = [0.88, 0.39, 0.2]
@@ -13,11 +14,30 @@ export function encode(linear: number): number {
 }
 
 export type Legend =
-  | { form: 'range'; title: string; unit: string; low: number; high: number; from: number; to: number; gradient: string; histogram: number[]; distinct: boolean }
+  | {
+      form: 'range'
+      title: string
+      unit: string
+      low: number
+      high: number
+      from: number
+      to: number
+      gradient: string
+      histogram: number[]
+      distinct: boolean
+    }
   | { form: 'flag'; title: string; yes: string; no: string; members: number; total: number }
   | { form: 'words'; title: string; words: { text: string; color: string }[] }
   | { form: 'color'; title: string }
-  | { form: 'groups'; title: string; kind: string; rows: { name: string; color: string; members: number }[]; none: string; total: number; leftOut: number }
+  | {
+      form: 'groups'
+      title: string
+      kind: string
+      rows: { name: string; color: string; members: number }[]
+      none: string
+      total: number
+      leftOut: number
+    }
   | { form: 'checker'; title: string; low: number[]; high: number[] }
   | { form: 'material'; title: string; pieces: number }
 
@@ -33,18 +53,34 @@ export function isColor(look: Pick<AttributeLook, 'name' | 'type'>): boolean {
 }
 
 /** Return a display colour for every element and the legend that explains it. */
-export function colorize(look: AttributeLook, values: Numbers, part: string, scale: ScaleName = 'even', range: [number, number] | null = null): { colors: Float32Array; legend: Legend } {
+export function colorize(
+  look: AttributeLook,
+  values: Numbers,
+  part: string,
+  scale: ScaleName = 'even',
+  range: [number, number] | null = null,
+): { colors: Float32Array; legend: Legend } {
   const size = look.values.shape[1] ?? 1
   const total = look.values.shape[0] ?? 0
   const colors = new Float32Array(total * 3)
   if (look.type === 'flag') {
     for (let i = 0; i < total; i++) put(colors, i, values[i] ? YES : NO)
-    const legend: Legend = { form: 'flag', title: look.name, yes: css(YES), no: css(NO), members: look.members ?? sum(values), total }
+    const legend: Legend = {
+      form: 'flag',
+      title: look.name,
+      yes: css(YES),
+      no: css(NO),
+      members: look.members ?? sum(values),
+      total,
+    }
     return { colors, legend }
   }
   if (look.words) {
     for (let i = 0; i < total; i++) put(colors, i, tint(values[i]!))
-    return { colors, legend: { form: 'words', title: look.name, words: look.words.map((text, n) => ({ text, color: css(tint(n)) })) } }
+    return {
+      colors,
+      legend: { form: 'words', title: look.name, words: look.words.map((text, n) => ({ text, color: css(tint(n)) })) },
+    }
   }
   if (isColor(look) && part === '') {
     for (let i = 0; i < total; i++) for (let c = 0; c < 3; c++) colors[i * 3 + c] = encode(values[i * size + c]!)
@@ -62,9 +98,24 @@ export function colorize(look: AttributeLook, values: Numbers, part: string, sca
   for (let i = 0; i < total; i++) {
     put(colors, i, scale === 'distinct' ? tint(Math.round(numbers[i]!)) : colorAt(scale, (numbers[i]! - from) / span))
   }
-  const exact = part === 'length' ? [low, high] : [look.low?.[component(part)] ?? low, look.high?.[component(part)] ?? high]
+  const exact =
+    part === 'length' ? [low, high] : [look.low?.[component(part)] ?? low, look.high?.[component(part)] ?? high]
   const title = size > 1 ? `${look.name}${part === 'length' ? ' (length)' : `.${part || 'x'}`}` : look.name
-  return { colors, legend: { form: 'range', title, unit: look.unit ?? '', low: exact[0]!, high: exact[1]!, from: range ? from : scale === 'signed' ? from : exact[0]!, to: range ? to : scale === 'signed' ? to : exact[1]!, gradient: gradientOf(scale), histogram: histogram(numbers, low, high), distinct: scale === 'distinct' } }
+  return {
+    colors,
+    legend: {
+      form: 'range',
+      title,
+      unit: look.unit ?? '',
+      low: exact[0]!,
+      high: exact[1]!,
+      from: range ? from : scale === 'signed' ? from : exact[0]!,
+      to: range ? to : scale === 'signed' ? to : exact[1]!,
+      gradient: gradientOf(scale),
+      histogram: histogram(numbers, low, high),
+      distinct: scale === 'distinct',
+    },
+  }
 }
 
 /** A tint for each group; elements in several are shown in the mean of their tints, those in none pale. */
@@ -82,7 +133,18 @@ export function tintGroups(look: GroupsLook, bits: Uint32Array): { colors: Float
   const colors = new Float32Array(bits.length * 3)
   for (let i = 0; i < bits.length; i++) put(colors, i, mixed(bits[i]!))
   const rows = look.groups.map(({ name, members }, n) => ({ name, members, color: css(tints[n]!) }))
-  return { colors, legend: { form: 'groups', title: 'groups', kind: look.kind, rows, none: css(NO), total: look.total, leftOut: look.left_out } }
+  return {
+    colors,
+    legend: {
+      form: 'groups',
+      title: 'groups',
+      kind: look.kind,
+      rows,
+      none: css(NO),
+      total: look.total,
+      leftOut: look.left_out,
+    },
+  }
 }
 
 /** A soft hue for each connected piece, as the base of a material. */

@@ -1,8 +1,8 @@
 /** Scales of false colour: even ones for amounts, one about zero for signed values, distinct tints for numbers that name things. */
+import type { ScaleName } from '../../stores/useView'
 import { interpolateCividis, interpolateInferno, interpolatePuOr, interpolateViridis } from 'd3-scale-chromatic'
 
 export type Rgb = [number, number, number]
-export type ScaleName = 'even' | 'warm' | 'calm' | 'signed' | 'distinct'
 
 export const SCALES: { name: ScaleName; help: string }[] = [
   { name: 'even', help: 'even steps look even, dark is low' },
@@ -30,7 +30,13 @@ function parse(text: string): Rgb {
 function table(name: ScaleName): Rgb[] {
   const known = tables.get(name)
   if (known) return known
-  const interpolate = { even: interpolateViridis, warm: interpolateInferno, calm: interpolateCividis, signed: (t: number) => interpolatePuOr(1 - t), distinct: interpolateViridis }[name]
+  const interpolate = {
+    even: interpolateViridis,
+    warm: interpolateInferno,
+    calm: interpolateCividis,
+    signed: (t: number) => interpolatePuOr(1 - t),
+    distinct: interpolateViridis,
+  }[name]
   const made = Array.from({ length: STEPS }, (_, i) => parse(interpolate(i / (STEPS - 1))))
   tables.set(name, made)
   return made

@@ -1,7 +1,16 @@
-/** From the answers to wishes to what is drawn: shape, colours, strokes and labels of one moment. */
+/** From the answers to queries to what is drawn: shape, colours, strokes and labels of one moment. */
 import { fetchBuffer, type Numbers } from '../../api/buffers'
-import { isError, type AttributeLook, type EdgesLook, type GroupsLook, type MeshLook, type NormalsLook, type Summary, type UvLook } from '../../api/results'
-import type { Wish } from '../../stores/useEvaluation'
+import {
+  isError,
+  type AttributeLook,
+  type EdgesLook,
+  type GroupsLook,
+  type MeshLook,
+  type NormalsLook,
+  type Summary,
+  type UvLook,
+} from '../../api/results'
+import type { ResultQuery } from '../../stores/useEvaluation'
 import { checkerLegend, colorize, isColor, tintGroups, tintPieces, type Legend } from '../color/colors'
 import type { EdgeKinds } from '../rendering/edgeLines'
 import { fetchMesh, fetchValues, strokeLines, take, type MeshData } from '../rendering/meshData'
@@ -22,14 +31,19 @@ export interface Drawn extends Content {
 type Answer = Record<string, unknown>
 
 /** Read the answers; null if there is no shape among them. `range` replaces the view's, so that two pictures have one scale. */
-export async function readLooks(wishes: Wish[], answers: Answer[], view: ViewState, range = view.range): Promise<Drawn | null> {
+export async function readLooks(
+  queries: ResultQuery[],
+  answers: Answer[],
+  view: ViewState,
+  range = view.range,
+): Promise<Drawn | null> {
   const find = <Look>(part: Part): Look | null => {
-    const at = wishes.findIndex((wish) => wish.as === part)
+    const at = queries.findIndex((query) => query.as === part)
     const answer = at < 0 ? null : answers[at]
     return answer && !isError(answer) ? (answer as Look) : null
   }
   const failed = (part: Part) => {
-    const answer = answers[wishes.findIndex((wish) => wish.as === part)]
+    const answer = answers[queries.findIndex((query) => query.as === part)]
     return isError(answer) ? answer.error.message : ''
   }
   const look = find<MeshLook>('mesh')
@@ -55,7 +69,11 @@ export async function readLooks(wishes: Wish[], answers: Answer[], view: ViewSta
   }
 }
 
-async function readColor(look: unknown, view: ViewState, range: [number, number] | null): Promise<{ tint: Tint; legend: Legend } | null> {
+async function readColor(
+  look: unknown,
+  view: ViewState,
+  range: [number, number] | null,
+): Promise<{ tint: Tint; legend: Legend } | null> {
   if (!look || !view.color) return null
   if (view.color.how === 'groups') {
     const about = look as GroupsLook
@@ -81,12 +99,17 @@ async function readColor(look: unknown, view: ViewState, range: [number, number]
 
 /** In a layout by uv, points and edges are drawn once for each corner. */
 function laidOut(tint: Tint, mesh: MeshData): Tint {
-  if (mesh.own && tint.kind === 'point') return { ...tint, kind: 'corner', colors: take(tint.colors, mesh.own.point, 3) }
+  if (mesh.own && tint.kind === 'point')
+    return { ...tint, kind: 'corner', colors: take(tint.colors, mesh.own.point, 3) }
   if (mesh.own && tint.kind === 'edge') return { ...tint, colors: take(tint.colors, mesh.own.edge, 3) }
   return tint
 }
 
 async function readEdges(look: EdgesLook | null): Promise<EdgeKinds | null> {
   if (!look) return null
-  return { kinds: (await fetchBuffer(look.kinds)) as Uint8Array, counts: [look.border, look.crease, look.crowded], creasesAre: look.creases_are }
+  return {
+    kinds: (await fetchBuffer(look.kinds)) as Uint8Array,
+    counts: [look.border, look.crease, look.crowded],
+    creasesAre: look.creases_are,
+  }
 }

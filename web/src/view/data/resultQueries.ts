@@ -1,27 +1,32 @@
 /** What is asked of a node, so that the view can draw what it is set to show. */
 import type { Kind } from '../../api/results'
-import type { Wish } from '../../stores/useEvaluation'
+import type { ResultQuery } from '../../stores/useEvaluation'
 import type { ViewState } from '../../stores/useView'
 
 /** Looks by what they are for, in the picture of one result. */
 export type Part = 'summary' | 'mesh' | 'color' | 'strokes' | 'labels' | 'sizes' | 'edges'
 
-/** The wishes for a picture; `as` says what each answer is for. */
-export function wishesFor(view: ViewState, picked: Kind): Wish[] {
-  const wishes: Wish[] = [{ what: 'summary', as: 'summary' }, { what: view.flat ? 'flat' : 'mesh', as: 'mesh' }]
+/** The queries for a picture; `as` says what each answer is for. */
+export function queriesFor(view: ViewState, picked: Kind): ResultQuery[] {
+  const queries: ResultQuery[] = [
+    { what: 'summary', as: 'summary' },
+    { what: view.flat ? 'flat' : 'mesh', as: 'mesh' },
+  ]
   const { color } = view
-  if (color?.how === 'values') wishes.push({ what: 'attribute', kind: color.kind, name: color.name, as: 'color' })
-  if (color?.how === 'groups') wishes.push({ what: 'groups', kind: color.kind, as: 'color' })
-  if (color?.how === 'checker') wishes.push({ what: 'uv', as: 'color' })
+  if (color?.how === 'values') queries.push({ what: 'attribute', kind: color.kind, name: color.name, as: 'color' })
+  if (color?.how === 'groups') queries.push({ what: 'groups', kind: color.kind, as: 'color' })
+  if (color?.how === 'checker') queries.push({ what: 'uv', as: 'color' })
   if (color?.how === 'material') {
-    wishes.push({ what: 'attribute', kind: 'face', name: 'piece', as: 'color' })
+    queries.push({ what: 'attribute', kind: 'face', name: 'piece', as: 'color' })
   }
   if (view.strokes && !view.flat) {
     const [kind, name] = view.strokes.split('|')
-    wishes.push({ what: 'normals', kind, name, as: 'strokes' })
+    queries.push({ what: 'normals', kind, name, as: 'strokes' })
   }
-  if (view.labels && view.labels !== 'index') wishes.push({ what: 'attribute', kind: picked, name: view.labels, as: 'labels' })
-  if (view.points && view.points !== 'dots') wishes.push({ what: 'attribute', kind: 'point', name: view.points, as: 'sizes' })
-  if (view.edges === 'kinds' && !view.flat) wishes.push({ what: 'edges', as: 'edges' })
-  return wishes
+  if (view.labels && view.labels !== 'index')
+    queries.push({ what: 'attribute', kind: picked, name: view.labels, as: 'labels' })
+  if (view.points && view.points !== 'dots')
+    queries.push({ what: 'attribute', kind: 'point', name: view.points, as: 'sizes' })
+  if (view.edges === 'kinds' && !view.flat) queries.push({ what: 'edges', as: 'edges' })
+  return queries
 }

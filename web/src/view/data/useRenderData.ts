@@ -12,22 +12,23 @@ import { fetchMesh, fetchValues, type MeshData } from '../rendering/meshData'
 import { NOTHING } from '../rendering/picture'
 import { readLooks, type Drawn } from './resultPicture'
 import type { Scene } from '../rendering/scene'
-import { useInspect, type Difference } from '../../stores/useInspection'
+import { useInspection, type Difference } from '../../stores/useInspection'
 import { useView } from '../../stores/useView'
 
 /** Let the page do what waits, between working out colours and handing them over: both take long for a very large mesh. */
-const breathe = () => new Promise<void>((wake) => {
-  const { port1, port2 } = new MessageChannel()
-  port1.onmessage = () => wake()
-  port2.postMessage(0)
-}) // prettier-ignore
+const breathe = () =>
+  new Promise<void>((wake) => {
+    const { port1, port2 } = new MessageChannel()
+    port1.onmessage = () => wake()
+    port2.postMessage(0)
+  })
 
-export function useDrawn(sceneOf: () => Scene | null) {
+export function useRenderData(sceneOf: () => Scene | null) {
   const view = useView()
   const selection = useSelection()
   const { looks } = useEvaluation()
   const { document: graph, state } = useGraph()
-  const inspect = useInspect()
+  const inspect = useInspection()
   const drawn = shallowRef<Drawn | null>(null)
   /** What the colours mean: those of the result, or the distance to another one. */
   const legend = shallowRef<{ legend: Legend; kind: string } | null>(null)
@@ -41,7 +42,9 @@ export function useDrawn(sceneOf: () => Scene | null) {
   let ghostMoment = 0
 
   /** Two pictures are shown, of this result and of another one. */
-  const isDouble = computed(() => inspect.panel.value === 'compare' && view.form !== 'colours' && inspect.isChosen.value)
+  const isDouble = computed(
+    () => inspect.panel.value === 'compare' && view.form !== 'colours' && inspect.isChosen.value,
+  )
 
   async function update() {
     loading.value += 1
@@ -62,9 +65,10 @@ export function useDrawn(sceneOf: () => Scene | null) {
       return
     }
     trouble.value = ''
-    const next = await readLooks(answer.wishes, answer.answers, view)
+    const next = await readLooks(answer.queries, answer.answers, view)
     if (!next) return
-    const found = inspect.panel.value === 'compare' && view.form === 'colours' && !view.flat ? inspect.difference.value : null
+    const found =
+      inspect.panel.value === 'compare' && view.form === 'colours' && !view.flat ? inspect.difference.value : null
     // While something is dragged, the difference may still be that of a shape with other points.
     const distance = found?.distance.shape[0] === next.mesh.position.length / 3 ? await distanceTint(found!) : null
     const other = isDouble.value ? await readOther(next.legend) : null
@@ -74,10 +78,16 @@ export function useDrawn(sceneOf: () => Scene | null) {
     // What feeds a failed node may lack the colour; the colour box says so, which is enough.
     if (answer.node === graph.value.looking_at) trouble.value = next.trouble
     drawn.value = next
-    legend.value = distance ? { legend: distance.legend, kind: 'point' } : next.legend && { legend: next.legend, kind: view.color?.kind ?? '' }
+    legend.value = distance
+      ? { legend: distance.legend, kind: 'point' }
+      : next.legend && { legend: next.legend, kind: view.color?.kind ?? '' }
     showOwnColors()
-    scene.show({ mesh: next.mesh, tint: distance?.tint ?? next.tint, edges: next.edges, radii: next.radii }, next.strokes)
-    if (isDouble.value ? other : true) scene.showOther(other, { form: view.form === 'colours' ? 'one' : view.form, line: view.line })
+    scene.show(
+      { mesh: next.mesh, tint: distance?.tint ?? next.tint, edges: next.edges, radii: next.radii },
+      next.strokes,
+    )
+    if (isDouble.value ? other : true)
+      scene.showOther(other, { form: view.form === 'colours' ? 'one' : view.form, line: view.line })
     scene.setChosen(selection.kind.value, selection.chosen.value)
     const place = `${state.value?.id ?? ''}${view.flat ? ' flat' : ''}${isDouble.value && other && view.form === 'beside' ? ' beside' : ''}`
     if (framed !== place && (next.mesh.position.length || next.mesh.instances.length)) {
@@ -88,15 +98,23 @@ export function useDrawn(sceneOf: () => Scene | null) {
 
   /** The other result, in the colours and on the scale of this one. */
   async function readOther(own: Legend | null): Promise<Drawn | null> {
-    const answers = await inspect.askOther(looks.value!.wishes)
+    const answers = await inspect.askOther(looks.value!.queries)
     if (!answers) return null
     const range: [number, number] | null = own?.form === 'range' ? [own.from, own.to] : null
-    return readLooks(looks.value!.wishes, answers, view, range)
+    return readLooks(looks.value!.queries, answers, view, range)
   }
 
   /** How far each point is from what is compared with, as colours. */
   async function distanceTint(found: Difference) {
-    const look = { name: 'distance', type: 'number', kind: 'point' as const, unit: 'm', values: found.distance, low: [0], high: [found.farthest] }
+    const look = {
+      name: 'distance',
+      type: 'number',
+      kind: 'point' as const,
+      unit: 'm',
+      values: found.distance,
+      low: [0],
+      high: [found.farthest],
+    }
     const made = colorize(look, await fetchValues(look), '', view.scale, view.range)
     return { tint: { kind: look.kind, colors: made.colors, depth: 0.28 }, legend: made.legend }
   }
@@ -118,15 +136,39 @@ export function useDrawn(sceneOf: () => Scene | null) {
       const look = (await answer?.catch(() => null))?.looks[0]
       return look && !isError(look) && 'position' in (look as object) ? fetchMesh(look as MeshLook) : null
     }
-    const meshes = await Promise.all([...wanted.map((node) => one(api.looks(id!, node, [{ what: 'mesh' }], useGraph().basis()))), one(compared)])
+    const meshes = await Promise.all([
+      ...wanted.map((node) => one(api.looks(id!, node, [{ what: 'mesh' }], useGraph().basis()))),
+      one(compared),
+    ])
     const accent = getComputedStyle(document.documentElement).getPropertyValue('--accent').trim()
-    if (asked === ghostMoment) sceneOf()?.setGhosts(meshes.filter((each) => each !== null), new THREE.Color(accent))
+    if (asked === ghostMoment)
+      sceneOf()?.setGhosts(
+        meshes.filter((each) => each !== null),
+        new THREE.Color(accent),
+      )
   }
 
   watch(looks, update)
-  watch(() => [view.scale, view.range, view.strokeLength, view.form, inspect.difference.value, inspect.panel.value, inspect.other.value], update)
-  watch(() => view.line, (line) => isDouble.value && view.form === 'across' && sceneOf()?.setPanes({ form: 'across', line })) // prettier-ignore
-  watch(() => [view.ghosts.join(), view.form, inspect.panel.value, inspect.other.value, looks.value?.key], () => void drawGhosts())
+  watch(
+    () => [
+      view.scale,
+      view.range,
+      view.strokeLength,
+      view.form,
+      inspect.difference.value,
+      inspect.panel.value,
+      inspect.other.value,
+    ],
+    update,
+  )
+  watch(
+    () => view.line,
+    (line) => isDouble.value && view.form === 'across' && sceneOf()?.setPanes({ form: 'across', line }),
+  )
+  watch(
+    () => [view.ghosts.join(), view.form, inspect.panel.value, inspect.other.value, looks.value?.key],
+    () => void drawGhosts(),
+  )
 
   return { drawn, mesh, summary, legend, trouble, loading, isDouble, update }
 }

@@ -10,11 +10,11 @@ import { useGraph } from '../../stores/useGraph'
 import { useCatalogue } from '../../stores/useCatalogue'
 import { change, count, short } from '../../shared/numbers'
 import { momentsOf } from '../../model/revisions'
-import { useInspect, type Check } from '../../stores/useInspection'
+import { useInspection, type Check } from '../../stores/useInspection'
 import { useView } from '../../stores/useView'
 
 const emit = defineEmits<{ frame: [] }>()
-const { panel, checks, steps, difference, other, isChosen, trouble } = useInspect()
+const { panel, checks, steps, difference, other, isChosen, trouble } = useInspection()
 const view = useView()
 const FORMS = [
   { name: 'colours', help: 'How far each point is from the other one, as colours' },
@@ -31,7 +31,11 @@ const titleOf = (feed: string) => {
   const node = graph.document.value.nodes[splitFeed(feed).from]
   return node?.title || operatorOf(node)?.label || feed
 }
-const others = computed(() => Object.entries(graph.document.value.nodes).filter(([id, node]) => id !== splitFeed(shownNode.value ?? '').from && !operatorOf(node)?.makes_value))
+const others = computed(() =>
+  Object.entries(graph.document.value.nodes).filter(
+    ([id, node]) => id !== splitFeed(shownNode.value ?? '').from && !operatorOf(node)?.makes_value,
+  ),
+)
 const HOW = { kept: 'passed it on', made: 'made it from another one', new: 'made it' }
 
 async function show(check: Check) {
@@ -62,48 +66,108 @@ function look(feed: string) {
 
 <template>
   <aside class="panel" :aria-label="panel" data-test="inspector">
-    <header><b>{{ panel === 'checks' ? 'Checks' : panel === 'trace' ? 'Trace' : 'Compare' }}</b><button class="plain" aria-label="Close" @click="panel = ''">×</button></header>
+    <header>
+      <b>{{ panel === 'checks' ? 'Checks' : panel === 'trace' ? 'Trace' : 'Compare' }}</b><button
+        class="plain"
+        aria-label="Close"
+        @click="panel = ''"
+      >
+        ×
+      </button>
+    </header>
     <p v-if="trouble" class="bad" role="alert">{{ trouble }}</p>
     <template v-if="panel === 'checks'">
-      <p v-if="checks && !checks.checks.length" class="good" data-test="all-well">Nothing is wrong with ‘{{ titleOf(shownNode ?? '') }}’.</p>
-      <div v-for="check in [...(checks?.checks ?? []), ...(checks?.remarks ?? [])]" :key="check.name" class="entry" :data-test="`check-${check.name.replaceAll(' ', '-')}`">
-        <button class="plain" :title="`Select them: ${check.help}`" @click="show(check)"><b>{{ count(check.count) }}</b> {{ check.name }}</button>
+      <p v-if="checks && !checks.checks.length" class="good" data-test="all-well">
+        Nothing is wrong with ‘{{ titleOf(shownNode ?? '') }}’.
+      </p>
+      <div
+        v-for="check in [...(checks?.checks ?? []), ...(checks?.remarks ?? [])]"
+        :key="check.name"
+        class="entry"
+        :data-test="`check-${check.name.replaceAll(' ', '-')}`"
+      >
+        <button class="plain" :title="`Select them: ${check.help}`" @click="show(check)">
+          <b>{{ count(check.count) }}</b> {{ check.name }}
+        </button>
         <span class="faint">{{ check.help }}{{ checks?.remarks.includes(check) ? '; often meant to be so' : '' }}</span>
-        <button v-if="check.repair" class="plain boxed" :title="`Add the card ${check.repair.operator.replaceAll('_', ' ')}`" @click="mend(check)">{{ check.repair.operator.replaceAll('_', ' ') }}</button>
+        <button
+          v-if="check.repair"
+          class="plain boxed"
+          :title="`Add the card ${check.repair.operator.replaceAll('_', ' ')}`"
+          @click="mend(check)"
+        >
+          {{ check.repair.operator.replaceAll('_', ' ') }}
+        </button>
       </div>
     </template>
     <template v-else-if="panel === 'trace'">
       <p v-if="!steps" class="faint">Pick a point, edge, corner or face: its way is shown here and on the board.</p>
       <ol v-else>
         <li v-for="(step, n) in steps" :key="n" :class="step.how">
-          <button class="plain" :title="`Look at ${titleOf(step.feed)}`" @click="look(step.feed)">{{ titleOf(step.feed) }}</button>
-          <span class="faint">{{ n === 0 ? `${step.kind} ${count(step.element)}: ` : `as ${step.kind} ${count(step.element)}: ` }}{{ HOW[step.how] }}</span>
+          <button class="plain" :title="`Look at ${titleOf(step.feed)}`" @click="look(step.feed)">
+            {{ titleOf(step.feed) }}
+          </button>
+          <span class="faint"
+            >{{ n === 0 ? `${step.kind} ${count(step.element)}: ` : `as ${step.kind} ${count(step.element)}: `
+            }}{{ HOW[step.how] }}</span
+          >
         </li>
       </ol>
     </template>
     <template v-else>
-      <label class="with">with
+      <label class="with"
+        >with
         <select v-model="other" class="text" aria-label="Compare with" data-test="against" @focus="readMoments">
           <option value="">choose a card or a moment</option>
-          <optgroup label="another card"><option v-for="[id] in others" :key="id" :value="id">{{ titleOf(id) }}</option></optgroup>
-          <optgroup v-if="moments.length" label="itself, earlier"><option v-for="moment in moments" :key="moment.key" :value="moment.key">{{ moment.label }}</option></optgroup>
+          <optgroup label="another card">
+            <option v-for="[id] in others" :key="id" :value="id">{{ titleOf(id) }}</option>
+          </optgroup>
+          <optgroup v-if="moments.length" label="itself, earlier">
+            <option v-for="moment in moments" :key="moment.key" :value="moment.key">{{ moment.label }}</option>
+          </optgroup>
         </select>
       </label>
       <div class="forms" role="radiogroup" aria-label="How it is seen">
-        <button v-for="form in FORMS" :key="form.name" class="plain" role="radio" :aria-checked="view.form === form.name" :title="form.help" :data-test="`form-${form.name}`" @click="view.form = form.name">{{ form.name }}</button>
+        <button
+          v-for="form in FORMS"
+          :key="form.name"
+          class="plain"
+          role="radio"
+          :aria-checked="view.form === form.name"
+          :title="form.help"
+          :data-test="`form-${form.name}`"
+          @click="view.form = form.name"
+        >
+          {{ form.name }}
+        </button>
       </div>
       <component :is="view.form === 'colours' ? 'div' : 'details'" v-if="difference">
         <summary v-if="view.form !== 'colours'">what differs</summary>
         <table>
           <tbody>
-            <tr v-for="([now, by], kind) in difference.counts" :key="kind"><td>{{ kind }}</td><td class="mono">{{ count(now) }}</td><td class="mono">{{ by ? change(by) : 'same' }}</td></tr>
+            <tr v-for="([now, by], kind) in difference.counts" :key="kind">
+              <td>{{ kind }}</td>
+              <td class="mono">{{ count(now) }}</td>
+              <td class="mono">{{ by ? change(by) : 'same' }}</td>
+            </tr>
           </tbody>
         </table>
-        <p data-test="farthest">{{ difference.moved ? `${count(difference.moved)} points are off it, ${short(difference.farthest)} m at most${view.form === 'colours' ? '; the colours show how far' : ''}.` : 'All points lie on it.' }}</p>
-        <p v-for="entry in difference.attributes" :key="entry.kind + entry.name" class="faint">{{ entry.kind }} <b class="mono">{{ entry.name }}</b>: {{ entry.what }}</p>
+        <p data-test="farthest">
+          {{
+            difference.moved
+              ? `${count(difference.moved)} points are off it, ${short(difference.farthest)} m at most${view.form === 'colours' ? '; the colours show how far' : ''}.`
+              : 'All points lie on it.'
+          }}
+        </p>
+        <p v-for="entry in difference.attributes" :key="entry.kind + entry.name" class="faint">
+          {{ entry.kind }} <b class="mono">{{ entry.name }}</b>: {{ entry.what }}
+        </p>
         <p v-if="!difference.attributes.length" class="faint">All attributes are the same.</p>
       </component>
-      <p v-else-if="!isChosen" class="faint">Another card’s result, or this one before one of the last edits: as a faint wire with the distance as colours, beside this one, or across a line.</p>
+      <p v-else-if="!isChosen" class="faint">
+        Another card’s result, or this one before one of the last edits: as a faint wire with the distance as colours,
+        beside this one, or across a line.
+      </p>
     </template>
   </aside>
 </template>

@@ -7,7 +7,9 @@ const props = defineProps<{ tool: 'box' | 'lasso' }>()
 const emit = defineEmits<{ done: [outline: Spot[], add: boolean] }>()
 const pad = ref<SVGSVGElement>()
 const spots = ref<Spot[]>([])
-const outline = computed(() => (props.tool === 'lasso' || spots.value.length < 2 ? spots.value : boxOf(spots.value[0]!, spots.value.at(-1)!)))
+const outline = computed(() =>
+  props.tool === 'lasso' || spots.value.length < 2 ? spots.value : boxOf(spots.value[0]!, spots.value.at(-1)!),
+)
 
 function spot(event: PointerEvent): Spot {
   const area = pad.value!.getBoundingClientRect()
@@ -29,12 +31,24 @@ function end(event: PointerEvent) {
   spots.value = []
   if (drawn.length < 3) return
   const area = pad.value!.getBoundingClientRect()
-  emit('done', drawn.map(([x, y]) => [(x / area.width) * 2 - 1, 1 - (y / area.height) * 2] as Spot), event.shiftKey) // prettier-ignore
+  emit(
+    'done',
+    drawn.map(([x, y]) => [(x / area.width) * 2 - 1, 1 - (y / area.height) * 2] as Spot),
+    event.shiftKey,
+  )
 }
 </script>
 
 <template>
-  <svg ref="pad" class="pad" data-test="pad" @pointerdown="begin" @pointermove="move" @pointerup="end" @pointercancel="spots = []">
+  <svg
+    ref="pad"
+    class="pad"
+    data-test="pad"
+    @pointerdown="begin"
+    @pointermove="move"
+    @pointerup="end"
+    @pointercancel="spots = []"
+  >
     <polygon v-if="outline.length > 1" :points="outline.map((one) => one.join()).join(' ')" />
   </svg>
 </template>

@@ -25,7 +25,13 @@ export class Picker {
 
   /** Pick from another mesh; its tree is made when it is first needed. */
   set(mesh: MeshData | null): void {
-    if (mesh && this.mesh && mesh.position === this.mesh.position && mesh.triangleCorner === this.mesh.triangleCorner && mesh.cornerPoint === this.mesh.cornerPoint) {
+    if (
+      mesh &&
+      this.mesh &&
+      mesh.position === this.mesh.position &&
+      mesh.triangleCorner === this.mesh.triangleCorner &&
+      mesh.cornerPoint === this.mesh.cornerPoint
+    ) {
       this.mesh = mesh
       return
     }
@@ -71,7 +77,13 @@ export class Picker {
     const face = mesh.triangleFace[hit.triangle]!
     const near = nearest(mesh, face, hit.place)
     const own = mesh.own
-    return { face, place: hit.place.toArray(), corner: near.corner, point: own ? own.point[near.point]! : near.point, edge: own ? own.edge[near.edge]! : near.edge }
+    return {
+      face,
+      place: hit.place.toArray(),
+      corner: near.corner,
+      point: own ? own.point[near.point]! : near.point,
+      edge: own ? own.edge[near.edge]! : near.edge,
+    }
   }
 
   dispose(): void {
@@ -94,7 +106,9 @@ export function nearest(mesh: MeshData, face: number, place: THREE.Vector3): Omi
     if (mesh.triangleFace[t] === face) for (let c = 0; c < 3; c++) corners.add(mesh.triangleCorner[t * 3 + c]!)
   }
   const at = (point: number) => new THREE.Vector3().fromArray(mesh.position, point * 3)
-  const order = [...corners].sort((a, b) => at(mesh.cornerPoint[a]!).distanceTo(place) - at(mesh.cornerPoint[b]!).distanceTo(place))
+  const order = [...corners].sort(
+    (a, b) => at(mesh.cornerPoint[a]!).distanceTo(place) - at(mesh.cornerPoint[b]!).distanceTo(place),
+  )
   const points = new Set([...corners].map((corner) => mesh.cornerPoint[corner]!))
   let edge = -1
   let best = Infinity

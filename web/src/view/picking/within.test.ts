@@ -9,8 +9,11 @@ import { boxOf, centers, elementsWithin, inside } from './within'
 /** Two triangles side by side at z = 0, and one behind them that looks away. */
 const mesh = {
   position: new Float32Array([-1, 0, 0, 0, 0, 0, -0.5, 1, 0, 0.1, 0, 0, 1, 0, 0, 0.5, 1, 0]),
-  cornerPoint: new Uint32Array([0, 1, 2, 3, 4, 5, 2, 1, 0]), triangleCorner: new Uint32Array([0, 1, 2, 3, 4, 5, 6, 7, 8]), triangleFace: new Uint32Array([0, 1, 2]), edge: new Uint32Array([0, 1]),
-} as unknown as MeshData // prettier-ignore
+  cornerPoint: new Uint32Array([0, 1, 2, 3, 4, 5, 2, 1, 0]),
+  triangleCorner: new Uint32Array([0, 1, 2, 3, 4, 5, 6, 7, 8]),
+  triangleFace: new Uint32Array([0, 1, 2]),
+  edge: new Uint32Array([0, 1]),
+} as unknown as MeshData
 
 function camera(): THREE.PerspectiveCamera {
   const made = new THREE.PerspectiveCamera(60, 1, 0.1, 100)
@@ -31,7 +34,12 @@ describe('elements within an outline', () => {
     expect(elementsWithin(mesh, 'face', camera(), boxOf([-1, -1], [1, 1]))).toEqual([0, 1])
   })
   it('may be of any outline', () => {
-    const arrow: [number, number][] = [[0, 0], [2, 1], [0, 2], [1, 1]] // prettier-ignore
+    const arrow: [number, number][] = [
+      [0, 0],
+      [2, 1],
+      [0, 2],
+      [1, 1],
+    ]
     expect(inside(arrow, [0.3, 1])).toBe(false)
     expect(inside(arrow, [1.2, 1])).toBe(true)
     expect(inside([], [0, 0])).toBe(false)
@@ -47,7 +55,14 @@ describe('scales', () => {
     expect(tint(3)).not.toEqual(tint(4))
   })
   it('cover the range that is set, and say so', () => {
-    const look = { name: 'heat', type: 'number', kind: 'point', low: [0], high: [10], values: { digest: '', dtype: 'f4', shape: [3] } } as unknown as AttributeLook
+    const look = {
+      name: 'heat',
+      type: 'number',
+      kind: 'point',
+      low: [0],
+      high: [10],
+      values: { digest: '', dtype: 'f4', shape: [3] },
+    } as unknown as AttributeLook
     const { colors, legend } = colorize(look, new Float32Array([0, 5, 10]), '', 'even', [4, 6])
     expect(legend).toMatchObject({ low: 0, high: 10, from: 4, to: 6 })
     expect(legend.form === 'range' && legend.histogram.reduce((a, b) => a + b)).toBe(3)

@@ -11,13 +11,15 @@ export function centers(mesh: MeshData, kind: Kind): Float32Array {
   if (kind === 'edge') {
     const out = new Float32Array((mesh.edge.length / 2) * 3)
     for (let e = 0; e < mesh.edge.length / 2; e++) {
-      for (let c = 0; c < 3; c++) out[e * 3 + c] = (mesh.position[mesh.edge[e * 2]! * 3 + c]! + mesh.position[mesh.edge[e * 2 + 1]! * 3 + c]!) / 2
+      for (let c = 0; c < 3; c++)
+        out[e * 3 + c] = (mesh.position[mesh.edge[e * 2]! * 3 + c]! + mesh.position[mesh.edge[e * 2 + 1]! * 3 + c]!) / 2
     }
     return out
   }
   if (kind === 'corner') {
     const out = new Float32Array(mesh.cornerPoint.length * 3)
-    for (let i = 0; i < mesh.cornerPoint.length; i++) for (let c = 0; c < 3; c++) out[i * 3 + c] = mesh.position[mesh.cornerPoint[i]! * 3 + c]!
+    for (let i = 0; i < mesh.cornerPoint.length; i++)
+      for (let c = 0; c < 3; c++) out[i * 3 + c] = mesh.position[mesh.cornerPoint[i]! * 3 + c]!
     return out
   }
   if (kind !== 'face' || !mesh.triangleFace.length) return new Float32Array(0)
@@ -42,7 +44,8 @@ export function facing(mesh: MeshData, middles: Float32Array, eye: THREE.Vector3
   const [a, b, c] = [new THREE.Vector3(), new THREE.Vector3(), new THREE.Vector3()]
   for (let t = mesh.triangleFace.length - 1; t >= 0; t--) {
     const face = mesh.triangleFace[t]!
-    const at = (k: number, into: THREE.Vector3) => into.fromArray(mesh.position, mesh.cornerPoint[mesh.triangleCorner[t * 3 + k]!]! * 3)
+    const at = (k: number, into: THREE.Vector3) =>
+      into.fromArray(mesh.position, mesh.cornerPoint[mesh.triangleCorner[t * 3 + k]!]! * 3)
     at(0, a)
     at(1, b).sub(a)
     at(2, c).sub(a)
@@ -65,7 +68,12 @@ export function inside(outline: Spot[], [x, y]: Spot): boolean {
 
 /** The outline of a box by two of its corners. */
 export function boxOf([ax, ay]: Spot, [bx, by]: Spot): Spot[] {
-  return [[ax, ay], [bx, ay], [bx, by], [ax, by]] // prettier-ignore
+  return [
+    [ax, ay],
+    [bx, ay],
+    [bx, by],
+    [ax, by],
+  ]
 }
 
 /** Numbers of the elements whose middles are inside of an outline in -1..1 coordinates. */

@@ -5,8 +5,21 @@ import type { MeshData } from './meshData'
 import { fresh, lines, setColor } from './picture'
 
 export class ChosenParts extends THREE.Group {
-  private readonly faces = new THREE.Mesh(new THREE.BufferGeometry(), new THREE.MeshBasicMaterial({ transparent: true, opacity: 0.55, side: THREE.DoubleSide, polygonOffset: true, polygonOffsetFactor: -1, polygonOffsetUnits: -1 })) // prettier-ignore
-  private readonly points = new THREE.Points(new THREE.BufferGeometry(), new THREE.PointsMaterial({ size: 10, sizeAttenuation: false, depthTest: false })) // prettier-ignore
+  private readonly faces = new THREE.Mesh(
+    new THREE.BufferGeometry(),
+    new THREE.MeshBasicMaterial({
+      transparent: true,
+      opacity: 0.55,
+      side: THREE.DoubleSide,
+      polygonOffset: true,
+      polygonOffsetFactor: -1,
+      polygonOffsetUnits: -1,
+    }),
+  )
+  private readonly points = new THREE.Points(
+    new THREE.BufferGeometry(),
+    new THREE.PointsMaterial({ size: 10, sizeAttenuation: false, depthTest: false }),
+  )
   private readonly edges = lines()
 
   constructor() {
@@ -27,8 +40,19 @@ export class ChosenParts extends THREE.Group {
     }
     if (kind === 'face') show(this.faces, facesIndex(mesh, chosen))
     if (kind === 'point') show(this.points, drawnAs(chosen, mesh.own?.point, mesh.position.length / 3))
-    if (kind === 'corner') show(this.points, drawnAs(chosen, undefined, mesh.cornerPoint.length).map((corner) => mesh.cornerPoint[corner]!))
-    if (kind === 'edge') show(this.edges, drawnAs(chosen, mesh.own?.edge, mesh.edge.length / 2).flatMap((e) => [mesh.edge[e * 2]!, mesh.edge[e * 2 + 1]!]))
+    if (kind === 'corner')
+      show(
+        this.points,
+        drawnAs(chosen, undefined, mesh.cornerPoint.length).map((corner) => mesh.cornerPoint[corner]!),
+      )
+    if (kind === 'edge')
+      show(
+        this.edges,
+        drawnAs(chosen, mesh.own?.edge, mesh.edge.length / 2).flatMap((e) => [
+          mesh.edge[e * 2]!,
+          mesh.edge[e * 2 + 1]!,
+        ]),
+      )
   }
 
   setColor(color: THREE.Color): void {
@@ -63,7 +87,10 @@ export function drawnAs(chosen: ReadonlySet<number>, own: Uint32Array | undefine
   return found
 }
 
-export function facesIndex(mesh: Pick<MeshData, 'triangleFace' | 'triangleCorner' | 'cornerPoint'>, chosen: ReadonlySet<number>): number[] {
+export function facesIndex(
+  mesh: Pick<MeshData, 'triangleFace' | 'triangleCorner' | 'cornerPoint'>,
+  chosen: ReadonlySet<number>,
+): number[] {
   const index: number[] = []
   for (let t = 0; t < mesh.triangleFace.length; t++) {
     if (!chosen.has(mesh.triangleFace[t]!)) continue

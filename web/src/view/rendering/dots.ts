@@ -31,8 +31,17 @@ const PIXELS = 5
 
 export class Dots extends THREE.Points<THREE.BufferGeometry, THREE.ShaderMaterial> {
   constructor() {
-    const uniforms = { ink: { value: new THREE.Color() }, tinted: { value: 0 }, sized: { value: 0 }, pixels: { value: PIXELS }, tall: { value: 500 } }
-    super(new THREE.BufferGeometry(), new THREE.ShaderMaterial({ vertexShader: VERTEX, fragmentShader: FRAGMENT, uniforms }))
+    const uniforms = {
+      ink: { value: new THREE.Color() },
+      tinted: { value: 0 },
+      sized: { value: 0 },
+      pixels: { value: PIXELS },
+      tall: { value: 500 },
+    }
+    super(
+      new THREE.BufferGeometry(),
+      new THREE.ShaderMaterial({ vertexShader: VERTEX, fragmentShader: FRAGMENT, uniforms }),
+    )
     this.frustumCulled = false
     this.onBeforeRender = (renderer) => {
       uniforms.tall.value = renderer.getDrawingBufferSize(new THREE.Vector2()).y

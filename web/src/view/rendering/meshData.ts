@@ -20,22 +20,55 @@ export interface MeshData {
 }
 
 export async function fetchMesh(look: Omit<MeshLook, 'instances'> & Partial<MeshLook>): Promise<MeshData> {
-  const own = look.own_point && look.own_edge ? { point: (await fetchBuffer(look.own_point)) as Uint32Array, edge: (await fetchBuffer(look.own_edge)) as Uint32Array } : null
-  const names = ['position', 'normal', 'corner_point', 'triangle_corner', 'triangle_face', 'edge', 'segment', 'loose_point'] as const
+  const own =
+    look.own_point && look.own_edge
+      ? {
+          point: (await fetchBuffer(look.own_point)) as Uint32Array,
+          edge: (await fetchBuffer(look.own_edge)) as Uint32Array,
+        }
+      : null
+  const names = [
+    'position',
+    'normal',
+    'corner_point',
+    'triangle_corner',
+    'triangle_face',
+    'edge',
+    'segment',
+    'loose_point',
+  ] as const
   const [position, normal, cornerPoint, triangleCorner, triangleFace, edge, segment, loosePoint] = await Promise.all(
     names.map((name) => fetchBuffer(look[name])),
   )
   const instances = await Promise.all(
-    (look.instances ?? []).map(async (placed) => ({ mesh: await fetchMesh(placed.mesh), matrix: (await fetchBuffer(placed.matrix)) as Float32Array })),
+    (look.instances ?? []).map(async (placed) => ({
+      mesh: await fetchMesh(placed.mesh),
+      matrix: (await fetchBuffer(placed.matrix)) as Float32Array,
+    })),
   )
-  return { position, normal, cornerPoint, triangleCorner, triangleFace, edge, segment, loosePoint, instances, bounds: look.bounds, own } as MeshData
+  return {
+    position,
+    normal,
+    cornerPoint,
+    triangleCorner,
+    triangleFace,
+    edge,
+    segment,
+    loosePoint,
+    instances,
+    bounds: look.bounds,
+    own,
+  } as MeshData
 }
 
 /** What was worked out from two arrays, kept as long as they are. */
 const kept = new WeakMap<Uint32Array, WeakMap<Uint32Array, Uint32Array>>()
 
 /** Return which point, corner or face each triangle corner takes its values from `(3T)`. */
-export function sourceOf(mesh: Pick<MeshData, 'cornerPoint' | 'triangleCorner' | 'triangleFace'>, kind: Kind): Uint32Array {
+export function sourceOf(
+  mesh: Pick<MeshData, 'cornerPoint' | 'triangleCorner' | 'triangleFace'>,
+  kind: Kind,
+): Uint32Array {
   const { cornerPoint, triangleCorner, triangleFace } = mesh
   if (kind === 'corner') return triangleCorner
   const of = kind === 'face' ? triangleFace : cornerPoint
@@ -56,7 +89,12 @@ export function sharedIndex(mesh: MeshData): Uint32Array {
 }
 
 /** Spread values of points, corners or faces `(N, size)` over the triangle corners `(3T, size)`. */
-export function spread<Values extends Float32Array | Int8Array | Uint8Array>(mesh: MeshData, kind: Kind, values: Values, size: 3 | 4 | 1): Values {
+export function spread<Values extends Float32Array | Int8Array | Uint8Array>(
+  mesh: MeshData,
+  kind: Kind,
+  values: Values,
+  size: 3 | 4 | 1,
+): Values {
   const source = sourceOf(mesh, kind)
   const out = new (values.constructor as new (length: number) => Values)(source.length * size)
   if (size === 1) for (let i = 0; i < source.length; i++) out[i] = values[source[i]!]!
@@ -84,7 +122,8 @@ export async function strokeLines(look: NormalsLook, length: number): Promise<Fl
   const [begin, direction] = await Promise.all([fetchBuffer(look.begin), fetchBuffer(look.direction)])
   const count = begin.length / 3
   let longest = 0
-  for (let i = 0; i < count; i++) longest = Math.max(longest, Math.hypot(direction[i * 3]!, direction[i * 3 + 1]!, direction[i * 3 + 2]!))
+  for (let i = 0; i < count; i++)
+    longest = Math.max(longest, Math.hypot(direction[i * 3]!, direction[i * 3 + 1]!, direction[i * 3 + 2]!))
   const scale = length / (longest || 1)
   const out = new Float32Array(count * 6)
   for (let i = 0; i < count; i++) {

@@ -19,11 +19,19 @@ function squares(): MeshData {
     segment: new Uint32Array(0),
     loosePoint: new Uint32Array(0),
     instances: [],
-    bounds: [[0, 0, 0], [2, 1, 0]],
+    bounds: [
+      [0, 0, 0],
+      [2, 1, 0],
+    ],
     own: null,
-  } // prettier-ignore
+  }
 }
-const tint = (kind: Tint['kind'], count: number, more: Partial<Tint> = {}): Tint => ({ kind, colors: new Float32Array(count * 3).fill(0.5), depth: 0.3, ...more })
+const tint = (kind: Tint['kind'], count: number, more: Partial<Tint> = {}): Tint => ({
+  kind,
+  colors: new Float32Array(count * 3).fill(0.5),
+  depth: 0.3,
+  ...more,
+})
 
 describe('a picture', () => {
   let picture: Picture
@@ -46,7 +54,12 @@ describe('a picture', () => {
     expect(surface()).toBe(before[0])
     expect(surface().getAttribute('position')).toBe(before[1])
     expect(surface().getAttribute('tone')).not.toBe(before[2])
-    picture.show({ mesh: { ...mesh, position: mesh.position.slice() }, tint: tint('face', 2), edges: null, radii: null })
+    picture.show({
+      mesh: { ...mesh, position: mesh.position.slice() },
+      tint: tint('face', 2),
+      edges: null,
+      radii: null,
+    })
     expect(surface()).not.toBe(before[0])
   })
 
@@ -69,7 +82,11 @@ describe('a picture', () => {
     picture.show({ mesh: squares(), tint: tint('point', 6), edges: null, radii })
     const dots = picture.children.find((part) => part instanceof Dots) as Dots
     expect(dots.geometry.getAttribute('radius').count).toBe(6)
-    expect([dots.visible, dots.material.uniforms.sized!.value, dots.material.uniforms.tinted!.value]).toEqual([true, 1, 1])
+    expect([dots.visible, dots.material.uniforms.sized!.value, dots.material.uniforms.tinted!.value]).toEqual([
+      true,
+      1,
+      1,
+    ])
     picture.show({ mesh: squares(), tint: null, edges: null, radii: null })
     expect(dots.geometry.hasAttribute('radius')).toBe(false)
     expect([dots.material.uniforms.sized!.value, dots.material.uniforms.tinted!.value]).toEqual([0, 0])
@@ -115,7 +132,10 @@ describe('picking', () => {
 
   it('tells the elements of the geometry from those of a layout', async () => {
     const picker = new Picker()
-    const own = { point: new Uint32Array([10, 11, 12, 13, 14, 15]), edge: new Uint32Array([20, 21, 22, 23, 24, 25, 26]) }
+    const own = {
+      point: new Uint32Array([10, 11, 12, 13, 14, 15]),
+      edge: new Uint32Array([20, 21, 22, 23, 24, 25, 26]),
+    }
     picker.set({ ...squares(), own })
     expect(picker.pick(down(1.9, 0.45))).toMatchObject({ face: 1, point: 12, edge: 25 })
   })

@@ -79,12 +79,17 @@ export class Picture extends THREE.Group {
     const before = this.content
     this.content = content
     const { mesh, tint, edges } = content
-    if (mesh && before.mesh && isSameShape(mesh, before.mesh) && layoutOf(tint) === layoutOf(before.tint)) this.retint(mesh, tint)
+    if (mesh && before.mesh && isSameShape(mesh, before.mesh) && layoutOf(tint) === layoutOf(before.tint))
+      this.retint(mesh, tint)
     else this.rebuild(mesh, tint)
     fresh(this.tintLines)
     if (mesh && tint?.kind === 'edge') this.buildEdgeTint(mesh, tint.colors)
     this.edgeLines.set(mesh, edges)
-    this.dots.set(mesh && new THREE.BufferAttribute(mesh.position, 3), content.radii, tint?.kind === 'point' ? tint.colors : null)
+    this.dots.set(
+      mesh && new THREE.BufferAttribute(mesh.position, 3),
+      content.radii,
+      tint?.kind === 'point' ? tint.colors : null,
+    )
     this.applyShown()
   }
 
@@ -94,7 +99,8 @@ export class Picture extends THREE.Group {
   }
 
   setPalette(palette: Palette): void {
-    for (const material of this.materials) material.uniforms.clay!.value.set(palette.clay.r, palette.clay.g, palette.clay.b)
+    for (const material of this.materials)
+      material.uniforms.clay!.value.set(palette.clay.r, palette.clay.g, palette.clay.b)
     setColor(this.wire, palette.wire)
     setColor(this.curves, palette.wire)
     this.edgeLines.setColors([palette.border, palette.crease, palette.crowded])
@@ -188,9 +194,15 @@ function layoutOf(tint: Tint | null): 'shared' | 'apart' {
 /** Arrays of the same content are the same arrays. */
 function isSameShape(a: MeshData, b: MeshData): boolean {
   return (
-    a.position === b.position && a.normal === b.normal && a.triangleCorner === b.triangleCorner && a.cornerPoint === b.cornerPoint &&
-    a.edge === b.edge && a.segment === b.segment && !a.instances.length && !b.instances.length
-  ) // prettier-ignore
+    a.position === b.position &&
+    a.normal === b.normal &&
+    a.triangleCorner === b.triangleCorner &&
+    a.cornerPoint === b.cornerPoint &&
+    a.edge === b.edge &&
+    a.segment === b.segment &&
+    !a.instances.length &&
+    !b.instances.length
+  )
 }
 
 export function sizeOf(mesh: MeshData): number {
@@ -200,7 +212,8 @@ export function sizeOf(mesh: MeshData): number {
 /** Unit vectors in a byte per part, and one more so that each begins at a whole word. */
 function bytes(normals: Float32Array): Int8Array {
   const out = new Int8Array((normals.length / 3) * 4)
-  for (let i = 0; i < normals.length / 3; i++) for (let c = 0; c < 3; c++) out[i * 4 + c] = Math.round(normals[i * 3 + c]! * 127)
+  for (let i = 0; i < normals.length / 3; i++)
+    for (let c = 0; c < 3; c++) out[i * 4 + c] = Math.round(normals[i * 3 + c]! * 127)
   return out
 }
 

@@ -2,7 +2,15 @@
 import * as THREE from 'three'
 import { OrbitControls } from 'three/examples/jsm/controls/OrbitControls.js'
 import type { Kind } from '../../api/results'
-import { goTo, isParallel, lookAlong, setParallel, standpoint, type Direction, type Standpoint } from '../camera/cameras'
+import {
+  goTo,
+  isParallel,
+  lookAlong,
+  setParallel,
+  standpoint,
+  type Direction,
+  type Standpoint,
+} from '../camera/cameras'
 import { ChosenParts } from './chosenParts'
 import { reachFor } from '../camera/framing'
 import { Handle } from '../tools/handle'
@@ -118,7 +126,10 @@ export class Scene {
     for (const part of this.ghosts.children) (part as THREE.LineSegments).geometry.dispose()
     this.ghosts.clear()
     for (const mesh of meshes) {
-      const ghost = new THREE.LineSegments(new THREE.BufferGeometry(), new THREE.LineBasicMaterial({ color, transparent: true, opacity: 0.35 }))
+      const ghost = new THREE.LineSegments(
+        new THREE.BufferGeometry(),
+        new THREE.LineBasicMaterial({ color, transparent: true, opacity: 0.35 }),
+      )
       ghost.geometry.setAttribute('position', new THREE.BufferAttribute(mesh.position, 3))
       ghost.geometry.setIndex(new THREE.BufferAttribute(mesh.edge.length ? mesh.edge : mesh.segment, 1))
       ghost.frustumCulled = false
@@ -129,7 +140,9 @@ export class Scene {
 
   /** Leave out all beyond a place along an axis; null shows everything. */
   setCut(axis: 'x' | 'y' | 'z' | null, at: number): void {
-    const plane = axis ? new THREE.Vector4(Number(axis === 'x'), Number(axis === 'y'), Number(axis === 'z'), at) : new THREE.Vector4(0, 0, 0, 1)
+    const plane = axis
+      ? new THREE.Vector4(Number(axis === 'x'), Number(axis === 'y'), Number(axis === 'z'), at)
+      : new THREE.Vector4(0, 0, 0, 1)
     this.own.setCut(plane)
     this.other.setCut(plane)
     this.draw()
@@ -138,7 +151,8 @@ export class Scene {
   /** Mark places with a line through them. */
   setMarks(places: [number, number, number][]): void {
     fresh(this.marks)
-    if (places.length) this.marks.geometry.setAttribute('position', new THREE.BufferAttribute(new Float32Array(places.flat()), 3))
+    if (places.length)
+      this.marks.geometry.setAttribute('position', new THREE.BufferAttribute(new Float32Array(places.flat()), 3))
     this.marks.geometry.setIndex(places.slice(1).flatMap((_, i) => [i, i + 1]))
     this.draw()
   }
@@ -146,7 +160,9 @@ export class Scene {
   /** Whether dragging with the left button turns the camera, or is for something else; then the right one does. */
   setTurning(on: boolean): void {
     const { ROTATE, DOLLY, PAN } = THREE.MOUSE
-    this.controls.mouseButtons = on ? { LEFT: ROTATE, MIDDLE: DOLLY, RIGHT: PAN } : { LEFT: null, MIDDLE: DOLLY, RIGHT: ROTATE }
+    this.controls.mouseButtons = on
+      ? { LEFT: ROTATE, MIDDLE: DOLLY, RIGHT: PAN }
+      : { LEFT: null, MIDDLE: DOLLY, RIGHT: ROTATE }
   }
 
   lookAlong(direction: Direction): void {
@@ -196,7 +212,14 @@ export class Scene {
   /** Elements of a kind inside of an outline on the canvas. */
   within(kind: Kind, outline: Spot[]): number[] {
     this.camera.updateMatrixWorld()
-    return this.mesh ? elementsWithin(this.mesh, kind, this.camera, outline.map((spot) => spread(this.panes, spot))) : []
+    return this.mesh
+      ? elementsWithin(
+          this.mesh,
+          kind,
+          this.camera,
+          outline.map((spot) => spread(this.panes, spot)),
+        )
+      : []
   }
 
   /** Which place of the held list is drawn at a spot on the canvas; -1 for none. */
@@ -263,7 +286,10 @@ export class Scene {
     this.renderer.setScissorTest(false)
     this.renderer.clear()
     this.renderer.setScissorTest(other !== null)
-    for (const [pane, picture] of [[other, this.other], [own, this.own]] as const) {
+    for (const [pane, picture] of [
+      [other, this.other],
+      [own, this.own],
+    ] as const) {
       if (!pane) continue
       const span = this.panes.form === 'beside' ? pane : { left: 0, width: 1 }
       this.own.visible = picture === this.own

@@ -7,17 +7,28 @@ import { STEPS, type Target } from '../../model/handleValues'
 const props = defineProps<{ targets: Target[]; held: Target }>()
 const which = defineModel<number>('which', { required: true })
 const snapping = defineModel<boolean>('snapping', { required: true })
-const steps = computed(() => (props.held.shape === 'turn' || props.held.shape === 'direction' || props.held.shape === 'plane' ? `${STEPS.turn}°` : props.held.shape === 'scale' ? `${STEPS.scale}` : `${STEPS.place * 100} cm`))
+const steps = computed(() =>
+  props.held.shape === 'turn' || props.held.shape === 'direction' || props.held.shape === 'plane'
+    ? `${STEPS.turn}°`
+    : props.held.shape === 'scale'
+      ? `${STEPS.scale}`
+      : `${STEPS.place * 100} cm`,
+)
 </script>
 
 <template>
   <div class="held floating" data-test="handle">
-    <span v-if="targets.length === 1"><b>{{ held.label }}</b></span>
+    <span v-if="targets.length === 1"
+      ><b>{{ held.label }}</b></span
+    >
     <select v-else v-model="which" class="text" aria-label="What is dragged" data-test="handle-of">
       <option v-for="(target, n) in targets" :key="n" :value="n">{{ target.label }}</option>
     </select>
-    <span class="mono" data-test="handle-value">{{ held.value.map((part) => short(part)).join(', ') }}</span> {{ held.unit }}
-    <label :title="`Move in steps of ${steps}`"><input v-model="snapping" type="checkbox" data-test="snap" /> snap</label>
+    <span class="mono" data-test="handle-value">{{ held.value.map((part) => short(part)).join(', ') }}</span>
+    {{ held.unit }}
+    <label :title="`Move in steps of ${steps}`"
+      ><input v-model="snapping" type="checkbox" data-test="snap" /> snap</label
+    >
   </div>
 </template>
 

@@ -24,9 +24,27 @@ export class Handle {
   private readonly frame = new THREE.Group()
   private readonly grip = new THREE.Object3D()
   private readonly arrow = new THREE.ArrowHelper(new THREE.Vector3(0, 1, 0), new THREE.Vector3(), 1, '#b8431b')
-  private readonly plane = new THREE.Mesh(new THREE.PlaneGeometry(1, 1), new THREE.MeshBasicMaterial({ color: '#b8431b', transparent: true, opacity: 0.16, side: THREE.DoubleSide, depthWrite: false })) // prettier-ignore
+  private readonly plane = new THREE.Mesh(
+    new THREE.PlaneGeometry(1, 1),
+    new THREE.MeshBasicMaterial({
+      color: '#b8431b',
+      transparent: true,
+      opacity: 0.16,
+      side: THREE.DoubleSide,
+      depthWrite: false,
+    }),
+  )
   private readonly box = new THREE.Box3Helper(new THREE.Box3(), new THREE.Color('#b8431b'))
-  private readonly dots = new THREE.Points(new THREE.BufferGeometry(), new THREE.PointsMaterial({ color: '#b8431b', size: 9, sizeAttenuation: false, depthTest: false, transparent: true })) // prettier-ignore
+  private readonly dots = new THREE.Points(
+    new THREE.BufferGeometry(),
+    new THREE.PointsMaterial({
+      color: '#b8431b',
+      size: 9,
+      sizeAttenuation: false,
+      depthTest: false,
+      transparent: true,
+    }),
+  )
   private readonly controls: TransformControls
   private moved: Moved | null = null
   private held: Held | null = null
@@ -115,10 +133,14 @@ export class Handle {
     if (held.shape === 'place' || held.shape === 'places') grip.position.fromArray(held.value)
     if (isArrow(held.shape)) grip.position.add(directionOf(held.value).multiplyScalar(held.reach))
     if (held.shape === 'size') grip.position.add(new THREE.Vector3().fromArray(held.value).multiplyScalar(0.5))
-    if (held.shape === 'turn') grip.rotation.set(...(held.value.map((angle) => (angle * Math.PI) / 180) as Triple), 'ZYX')
+    if (held.shape === 'turn')
+      grip.rotation.set(...(held.value.map((angle) => (angle * Math.PI) / 180) as Triple), 'ZYX')
     if (held.shape === 'scale') grip.scale.fromArray(held.value)
     this.dots.geometry.dispose()
-    this.dots.geometry = new THREE.BufferGeometry().setAttribute('position', new THREE.BufferAttribute(new Float32Array(held.others.flat()), 3))
+    this.dots.geometry = new THREE.BufferGeometry().setAttribute(
+      'position',
+      new THREE.BufferAttribute(new Float32Array(held.others.flat()), 3),
+    )
     this.controls.setMode(held.shape === 'turn' ? 'rotate' : held.shape === 'scale' ? 'scale' : 'translate')
     this.controls.setSpace('local')
     this.lay()
@@ -150,10 +172,21 @@ export class Handle {
     const held = this.held!
     const { position, rotation, scale } = this.grip
     const base = new THREE.Vector3().fromArray(held.base)
-    if (held.shape === 'turn') return rounded([rotation.x, rotation.y, rotation.z].map((angle) => (angle * 180) / Math.PI))
+    if (held.shape === 'turn')
+      return rounded([rotation.x, rotation.y, rotation.z].map((angle) => (angle * 180) / Math.PI))
     if (held.shape === 'scale') return rounded(scale.toArray())
-    if (held.shape === 'size') return rounded(position.clone().sub(base).toArray().map((part) => Math.abs(part) * 2)) // prettier-ignore
-    if (isArrow(held.shape)) return this.snapping ? snapped(position.clone().sub(base)) : rounded(position.clone().sub(base).normalize().toArray(), 4)
+    if (held.shape === 'size')
+      return rounded(
+        position
+          .clone()
+          .sub(base)
+          .toArray()
+          .map((part) => Math.abs(part) * 2),
+      )
+    if (isArrow(held.shape))
+      return this.snapping
+        ? snapped(position.clone().sub(base))
+        : rounded(position.clone().sub(base).normalize().toArray(), 4)
     return rounded(position.toArray())
   }
 

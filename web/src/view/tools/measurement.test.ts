@@ -6,6 +6,17 @@ it('measures distances in m and angles in degrees', () => {
   expect(angle([1, 0, 0], [0, 0, 0], [0, 2, 0])).toBeCloseTo(90, 12)
   expect(angle([1, 0, 0], [0, 0, 0], [1, 1e-9, 0])).toBeCloseTo(0, 6)
   expect(measured([])).toContain('click a place')
-  expect(measured([[0, 0, 0], [0, 3, 4]])).toBe('5 m') // prettier-ignore
-  expect(measured([[1, 0, 0], [0, 0, 0], [0, 0, 1]])).toBe('1 m + 1 m, 90°') // prettier-ignore
+  expect(
+    measured([
+      [0, 0, 0],
+      [0, 3, 4],
+    ]),
+  ).toBe('5 m')
+  expect(
+    measured([
+      [1, 0, 0],
+      [0, 0, 0],
+      [0, 0, 1],
+    ]),
+  ).toBe('1 m + 1 m, 90°')
 })

@@ -24,5 +24,7 @@ export function measured(places: Spot3[]): string {
   if (!places.length) return 'click a place of the surface'
   if (places.length === 1) return 'click another one'
   const parts = places.slice(1).map((place, i) => `${short(far(place, places[i]!))} m`)
-  return places.length === 3 ? `${parts.join(' + ')}, ${short(angle(...(places as [Spot3, Spot3, Spot3])))}°` : parts[0]!
+  return places.length === 3
+    ? `${parts.join(' + ')}, ${short(angle(...(places as [Spot3, Spot3, Spot3])))}°`
+    : parts[0]!
 }

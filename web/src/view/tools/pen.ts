@@ -22,7 +22,8 @@ export function pressureOf(event: Felt, before: PenMoment | null = null, simulat
   if (event.pointerType === 'pen') return Math.min(Math.max(event.pressure, 0), 1)
   if (!simulated) return 1
   if (!before) return 0.4
-  const speed = Math.hypot(event.clientX - before.x, event.clientY - before.y) / Math.max(event.timeStamp - before.at, 1)
+  const speed =
+    Math.hypot(event.clientX - before.x, event.clientY - before.y) / Math.max(event.timeStamp - before.at, 1)
   const pressed = Math.max(1 - speed / FAST, SOFTEST)
   return Number((STEADY * before.pressure + (1 - STEADY) * pressed).toFixed(3))
 }

@@ -3,33 +3,39 @@ import { computed, ref, shallowRef, watch } from 'vue'
 import { api } from '../../api/client'
 import { useEvaluation } from '../../stores/useEvaluation'
 import { setParameter, splitFeed } from '../../model/document'
-import { useChosen } from '../../stores/useSelectedCards'
+import { useSelectedCards } from '../../stores/useSelectedCards'
 import { useGraph } from '../../stores/useGraph'
+import { useHeldPlace } from '../../stores/useHeldPlace'
 import { isShown, useCatalogue } from '../../stores/useCatalogue'
 import type { Handle } from './handle'
 import { isTriple, targetsOf, withMoved, type Triple } from '../../model/handleValues'
 
 const IDENTITY = [1, 0, 0, 0, 0, 1, 0, 0, 0, 0, 1, 0, 0, 0, 0, 1]
-/** Which of the card's handles is held; a list of places sets it too. */
-const which = ref(0)
-const snapping = ref(false)
-
-export function useHeldPlace() {
-  return which
-}
-
 /** `size` gives how large the picture's shape is, in m. */
 export function useHandle(handle: () => Handle | undefined, size: () => number) {
   const graph = useGraph()
+  const which = useHeldPlace()
+  const snapping = ref(false)
   const { operatorOf } = useCatalogue()
-  const { cards } = useChosen()
+  const { cards } = useSelectedCards()
   const { reports } = useEvaluation()
   const matrix = shallowRef(IDENTITY)
   const id = computed(() => (cards.value.length === 1 && !graph.fixed.value ? cards.value[0]! : ''))
   const node = computed(() => graph.document.value.nodes[id.value])
   const declared = computed(() => operatorOf(node.value))
-  const values = computed(() => Object.fromEntries((declared.value?.parameters ?? []).map((parameter) => [parameter.name, node.value?.parameters?.[parameter.name] ?? parameter.default])))
-  const targets = computed(() => (declared.value ? targetsOf(declared.value, values.value, (parameter) => isShown(parameter, declared.value!, values.value)) : []))
+  const values = computed(() =>
+    Object.fromEntries(
+      (declared.value?.parameters ?? []).map((parameter) => [
+        parameter.name,
+        node.value?.parameters?.[parameter.name] ?? parameter.default,
+      ]),
+    ),
+  )
+  const targets = computed(() =>
+    declared.value
+      ? targetsOf(declared.value, values.value, (parameter) => isShown(parameter, declared.value!, values.value))
+      : [],
+  )
   const held = computed(() => targets.value[Math.min(which.value, targets.value.length - 1)] ?? null)
   const feed = computed(() => Object.values(node.value?.inputs ?? {}).flat()[0] ?? '')
 
@@ -41,8 +47,12 @@ export function useHandle(handle: () => Handle | undefined, size: () => number) 
     () => [targets.value.length > 0 && feed.value, reports.value[splitFeed(feed.value).from]?.key],
     async () => {
       const asked = feed.value
-      const answer = asked && targets.value.length && graph.state.value ? await api.looks(graph.state.value.id, asked, [{ what: 'place' }], graph.basis()).catch(() => null) : null
-      if (asked === feed.value) matrix.value = (answer?.looks[0] as { matrix?: number[] } | undefined)?.matrix ?? IDENTITY
+      const answer =
+        asked && targets.value.length && graph.state.value
+          ? await api.looks(graph.state.value.id, asked, [{ what: 'place' }], graph.basis()).catch(() => null)
+          : null
+      if (asked === feed.value)
+        matrix.value = (answer?.looks[0] as { matrix?: number[] } | undefined)?.matrix ?? IDENTITY
     },
     { immediate: true },
   )
@@ -61,11 +71,17 @@ export function useHandle(handle: () => Handle | undefined, size: () => number) 
     if (!grip || grip.busy) return
     if (!target) return grip.show(null, null)
     const reach = target.shape === 'direction' || target.shape === 'plane' ? size() * 0.3 : 0
-    const others = target.shape === 'places' ? targets.value.filter((each) => each.name === target.name).map((each) => each.value) : []
-    grip.show({ ...target, reach, others, matrix: target.space === 'world' ? IDENTITY : matrix.value }, (value, done) => {
-      const now = held.value
-      if (now) change(withMoved(values.value[now.name], now, value), now.name, done, `move ${now.label}`)
-    })
+    const others =
+      target.shape === 'places'
+        ? targets.value.filter((each) => each.name === target.name).map((each) => each.value)
+        : []
+    grip.show(
+      { ...target, reach, others, matrix: target.space === 'world' ? IDENTITY : matrix.value },
+      (value, done) => {
+        const now = held.value
+        if (now) change(withMoved(values.value[now.name], now, value), now.name, done, `move ${now.label}`)
+      },
+    )
   })
 
   return {
@@ -74,7 +90,9 @@ export function useHandle(handle: () => Handle | undefined, size: () => number) 
     which,
     snapping,
     /** The list of places of the selected card, if it has one: clicks in the view can go on with it. */
-    places: computed(() => declared.value?.parameters.find((parameter) => parameter.handle?.shape === 'places') ?? null),
+    places: computed(
+      () => declared.value?.parameters.find((parameter) => parameter.handle?.shape === 'places') ?? null,
+    ),
     matrix,
 
     /** Go on with the list of places: at the end, in the card's own space. */

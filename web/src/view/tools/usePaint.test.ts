@@ -23,7 +23,13 @@ describe('pressure', () => {
     expect(fast).toBeLessThan(0.5)
     expect(fast).toBeGreaterThan(0.3)
     let last = before
-    for (let n = 1; n < 20; n++) last = { x: n * 200, y: 0, at: n * 10, pressure: pressureOf(event({ clientX: n * 200, timeStamp: n * 10 }), last, true) }
+    for (let n = 1; n < 20; n++)
+      last = {
+        x: n * 200,
+        y: 0,
+        at: n * 10,
+        pressure: pressureOf(event({ clientX: n * 200, timeStamp: n * 10 }), last, true),
+      }
     expect(last.pressure).toBeCloseTo(0.15, 2)
   })
 })

@@ -1,7 +1,7 @@
 /** Painting: a drag over the surface is a stroke of the selected paint card; shown while it is drawn, kept when it ends. */
 import { useLocalStorage, useThrottleFn } from '@vueuse/core'
 import { computed, ref } from 'vue'
-import { useChosen } from '../../stores/useSelectedCards'
+import { useSelectedCards } from '../../stores/useSelectedCards'
 import { useGraph } from '../../stores/useGraph'
 import { useCatalogue } from '../../stores/useCatalogue'
 import { pressureOf, type PenMoment } from './pen'
@@ -20,11 +20,19 @@ export function isApart(dabs: Dab[], place: Place, radius: number): boolean {
 export function usePaint(hit: (event: PointerEvent) => Place | null) {
   const graph = useGraph()
   const { operatorOf } = useCatalogue()
-  const { cards } = useChosen()
+  const { cards } = useSelectedCards()
   /** The paint card that is chosen. */
-  const card = computed(() => (cards.value.length === 1 && graph.document.value.nodes[cards.value[0]!]?.operator === 'paint' && !graph.fixed.value ? cards.value[0]! : null))
+  const card = computed(() =>
+    cards.value.length === 1 && graph.document.value.nodes[cards.value[0]!]?.operator === 'paint' && !graph.fixed.value
+      ? cards.value[0]!
+      : null,
+  )
   const dabs = ref<Dab[]>([])
-  const strokes = computed(() => (card.value ? ((graph.document.value.nodes[card.value]?.parameters?.strokes as object[] | undefined)?.length ?? 0) : 0))
+  const strokes = computed(() =>
+    card.value
+      ? ((graph.document.value.nodes[card.value]?.parameters?.strokes as object[] | undefined)?.length ?? 0)
+      : 0,
+  )
   /** A mouse paints as a simulated pen. */
   const simulated = useLocalStorage('reticula simulated pen', false)
   const pressure = ref(0)
@@ -40,16 +48,21 @@ export function usePaint(hit: (event: PointerEvent) => Place | null) {
   function brush(): Record<string, unknown> {
     const node = graph.document.value.nodes[card.value!]!
     const declared = operatorOf(node)?.parameters ?? []
-    return Object.fromEntries(BRUSH.map((name) => {
-      const preset = declared.find((parameter) => parameter.name === name)?.default
-      const value = node.parameters?.[name] ?? preset
-      return [name, typeof value === 'object' && !Array.isArray(value) ? preset : value]
-    })) // prettier-ignore
+    return Object.fromEntries(
+      BRUSH.map((name) => {
+        const preset = declared.find((parameter) => parameter.name === name)?.default
+        const value = node.parameters?.[name] ?? preset
+        return [name, typeof value === 'object' && !Array.isArray(value) ? preset : value]
+      }),
+    )
   }
 
   function withStroke(next: typeof graph.document.value) {
     const node = next.nodes[card.value!]!
-    node.parameters = { ...node.parameters, strokes: [...((node.parameters?.strokes as object[]) ?? []), { ...brush(), dabs: dabs.value }] }
+    node.parameters = {
+      ...node.parameters,
+      strokes: [...((node.parameters?.strokes as object[]) ?? []), { ...brush(), dabs: dabs.value }],
+    }
   }
   const show = useThrottleFn(() => dabs.value.length && graph.preview(withStroke), 110, true)
 
@@ -59,7 +72,9 @@ export function usePaint(hit: (event: PointerEvent) => Place | null) {
     simulated,
     pressure,
     /** Take all strokes back, in one step. */
-    reset: () => card.value && graph.edit('take all strokes back', (next) => void delete next.nodes[card.value!]!.parameters!.strokes),
+    reset: () =>
+      card.value &&
+      graph.edit('take all strokes back', (next) => void delete next.nodes[card.value!]!.parameters!.strokes),
     begin(event: PointerEvent): boolean {
       const place = card.value ? hit(event) : null
       if (!place) return false

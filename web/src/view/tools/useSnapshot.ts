@@ -3,7 +3,7 @@ import type { Scene } from '../rendering/scene'
 
 const PAGE = { width: 640, height: 400 }
 
-export function useStill(canvas: () => HTMLCanvasElement | undefined, scene: () => Scene | null) {
+export function useSnapshot(canvas: () => HTMLCanvasElement | undefined, scene: () => Scene | null) {
   /** Wait until the newest picture is on the canvas. */
   async function settled(): Promise<HTMLCanvasElement | null> {
     const source = canvas()
@@ -34,7 +34,10 @@ export function useStill(canvas: () => HTMLCanvasElement | undefined, scene: () 
       if (!source) return
       const [made, context] = paper(source.width, source.height, backdrop)
       context.drawImage(source, 0, 0)
-      const link = Object.assign(document.createElement('a'), { href: made.toDataURL('image/png'), download: `${name}.png` })
+      const link = Object.assign(document.createElement('a'), {
+        href: made.toDataURL('image/png'),
+        download: `${name}.png`,
+      })
       link.click()
     },
 
@@ -44,7 +47,13 @@ export function useStill(canvas: () => HTMLCanvasElement | undefined, scene: () 
       if (!source) return ''
       const [made, context] = paper(PAGE.width, PAGE.height, true)
       const scale = Math.max(PAGE.width / source.width, PAGE.height / source.height)
-      context.drawImage(source, (PAGE.width - source.width * scale) / 2, (PAGE.height - source.height * scale) / 2, source.width * scale, source.height * scale)
+      context.drawImage(
+        source,
+        (PAGE.width - source.width * scale) / 2,
+        (PAGE.height - source.height * scale) / 2,
+        source.width * scale,
+        source.height * scale,
+      )
       return made.toDataURL('image/png')
     },
   }

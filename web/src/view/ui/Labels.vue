@@ -5,7 +5,16 @@ import { ref, watch } from 'vue'
 import type { Numbers } from '../../api/buffers'
 import { short } from '../../shared/numbers'
 
-const props = defineProps<{ middles: Float32Array; numbers: Uint32Array | null; values: Numbers | null; size: number; camera: THREE.PerspectiveCamera | null; moment: number; width: number; height: number }>()
+const props = defineProps<{
+  middles: Float32Array
+  numbers: Uint32Array | null
+  values: Numbers | null
+  size: number
+  camera: THREE.PerspectiveCamera | null
+  moment: number
+  width: number
+  height: number
+}>()
 const MOST = 260
 const SPACE = 26
 const labels = ref<{ key: number; x: number; y: number; text: string }[]>([])
@@ -26,7 +35,8 @@ watch(
     const seen: { key: number; x: number; y: number; z: number }[] = []
     for (let i = 0; i < props.middles.length / 3; i++) {
       at.fromArray(props.middles, i * 3).applyMatrix4(matrix)
-      if (Math.abs(at.x) < 1 && Math.abs(at.y) < 1 && Math.abs(at.z) < 1) seen.push({ key: i, x: ((at.x + 1) / 2) * props.width, y: ((1 - at.y) / 2) * props.height, z: at.z })
+      if (Math.abs(at.x) < 1 && Math.abs(at.y) < 1 && Math.abs(at.z) < 1)
+        seen.push({ key: i, x: ((at.x + 1) / 2) * props.width, y: ((1 - at.y) / 2) * props.height, z: at.z })
     }
     seen.sort((a, b) => a.z - b.z)
     const taken = new Set<string>()

@@ -10,18 +10,24 @@ import KindGlyph from '../../shared/KindGlyph.vue'
 import type { Kind } from '../../api/results'
 import { addCardKey } from '../../stores/injectionKeys'
 import { tell } from '../../stores/useChanges'
-import { useChosen } from '../../stores/useSelectedCards'
+import { useSelectedCards } from '../../stores/useSelectedCards'
 import { useGraph } from '../../stores/useGraph'
 import { useCatalogue } from '../../stores/useCatalogue'
 import type { Direction, Standpoint } from '../camera/cameras'
-import { useInspect } from '../../stores/useInspection'
+import { useInspection } from '../../stores/useInspection'
 import { useView } from '../../stores/useView'
 
 const props = defineProps<{ parallel: boolean; keep: (name: string) => Standpoint | null }>()
-const emit = defineEmits<{ along: [direction: Direction]; parallel: []; go: [kept: Standpoint]; still: [backdrop: boolean]; frame: [chosen: boolean] }>()
+const emit = defineEmits<{
+  along: [direction: Direction]
+  parallel: []
+  go: [kept: Standpoint]
+  still: [backdrop: boolean]
+  frame: [chosen: boolean]
+}>()
 const view = useView()
 const selection = useSelection()
-const inspect = useInspect()
+const inspect = useInspection()
 const graph = useGraph()
 const { shownNode } = useEvaluation()
 const TOOLS = [
@@ -29,35 +35,67 @@ const TOOLS = [
   { name: 'box', help: 'Drag a box around elements; Shift adds.' },
   { name: 'lasso', help: 'Draw around elements; Shift adds.' },
   { name: 'brush', help: 'Paint over elements to pick them; Shift adds. The right button turns the view.' },
-  { name: 'measure', help: 'Click two places of the surface: how far they are from each other. A third one gives the angle.' },
-  { name: 'places', help: 'Click on the surface, or on the ground, to go on with the places of the chosen card; their handles are dragged.' },
-  { name: 'paint', help: 'Drag over the surface to lay on what the chosen paint card says; the right button turns the view.' },
+  {
+    name: 'measure',
+    help: 'Click two places of the surface: how far they are from each other. A third one gives the angle.',
+  },
+  {
+    name: 'places',
+    help: 'Click on the surface, or on the ground, to go on with the places of the chosen card; their handles are dragged.',
+  },
+  {
+    name: 'paint',
+    help: 'Drag over the surface to lay on what the chosen paint card says; the right button turns the view.',
+  },
 ] as const
-const { cards } = useChosen()
+const { cards } = useSelectedCards()
 const addCard = inject(addCardKey, () => {})
 const { operatorOf } = useCatalogue()
 /** Painting is offered while a paint card is chosen, setting places while a card with a list of them is. */
 const tools = computed(() => {
   const chosen = graph.document.value.nodes[cards.value[0] ?? '']
-  const offered = { paint: chosen?.operator === 'paint', places: !!operatorOf(chosen)?.parameters.some((parameter) => parameter.handle?.shape === 'places') }
+  const offered = {
+    paint: chosen?.operator === 'paint',
+    places: !!operatorOf(chosen)?.parameters.some((parameter) => parameter.handle?.shape === 'places'),
+  }
   return TOOLS.filter((tool) => offered[tool.name as 'paint'] ?? true)
 })
 const PICKED: Kind[] = ['point', 'edge', 'corner', 'face']
 const WAYS: Direction[] = ['front', 'side', 'top', 'corner']
 
 /** Standpoints belong to the graph: whoever opens it finds them, and undo takes them back. */
-const kept = computed<Standpoint[]>(() => Object.entries(graph.document.value.standpoints ?? {}).map(([name, one]) => ({ ...one, name, parallel: one.parallel ?? false })))
+const kept = computed<Standpoint[]>(() =>
+  Object.entries(graph.document.value.standpoints ?? {}).map(([name, one]) => ({
+    ...one,
+    name,
+    parallel: one.parallel ?? false,
+  })),
+)
 
 async function camera(command: string) {
   if (WAYS.includes(command as Direction)) emit('along', command as Direction)
   else if (command === 'parallel') emit('parallel')
   else if (command.startsWith('go ')) emit('go', kept.value[Number(command.slice(3))]!)
-  else if (command.startsWith('forget ')) graph.edit(`forget the standpoint ${command.slice(7)}`, (next) => void delete next.standpoints![command.slice(7)])
+  else if (command.startsWith('forget '))
+    graph.edit(`forget the standpoint ${command.slice(7)}`, (next) => void delete next.standpoints![command.slice(7)])
   else {
-    const answer = await ElMessageBox.prompt('Its name:', 'Keep this standpoint', { inputPattern: /\S/, inputErrorMessage: 'Give it a name.', confirmButtonText: 'Keep', cancelButtonText: 'Cancel' }).catch(() => null)
+    const answer = await ElMessageBox.prompt('Its name:', 'Keep this standpoint', {
+      inputPattern: /\S/,
+      inputErrorMessage: 'Give it a name.',
+      confirmButtonText: 'Keep',
+      cancelButtonText: 'Cancel',
+    }).catch(() => null)
     const name = ((answer as { value?: string } | null)?.value ?? '').trim()
     const made = name ? props.keep(name) : null
-    if (made) graph.edit(`keep the standpoint ${name}`, (next) => (next.standpoints = { ...next.standpoints, [name]: { position: made.position, target: made.target, parallel: made.parallel } }))
+    if (made)
+      graph.edit(
+        `keep the standpoint ${name}`,
+        (next) =>
+          (next.standpoints = {
+            ...next.standpoints,
+            [name]: { position: made.position, target: made.target, parallel: made.parallel },
+          }),
+      )
   }
 }
 
@@ -67,7 +105,14 @@ async function makeGroup() {
   if (!id || !shownNode.value) return
   const kind = selection.kind.value
   try {
-    const look = (await api.looks(id, shownNode.value, [{ what: 'names', kind, elements: [...selection.chosen.value] }], graph.basis())).looks[0] as { names?: string[]; error?: { message: string } }
+    const look = (
+      await api.looks(
+        id,
+        shownNode.value,
+        [{ what: 'names', kind, elements: [...selection.chosen.value] }],
+        graph.basis(),
+      )
+    ).looks[0] as { names?: string[]; error?: { message: string } }
     if (look.names) addCard('group_picked', { ...(kind === 'face' ? {} : { kind }), elements: look.names })
     else tell(look.error?.message ?? 'There is no result to pick from.')
   } catch (error) {
@@ -78,9 +123,12 @@ async function makeGroup() {
 async function spread(how: 'grow' | 'shrink' | 'piece' | 'loop' | 'ring') {
   const id = graph.state.value?.id
   if (!id || !shownNode.value) return
-  const wish = { what: 'spread', kind: selection.kind.value, elements: [...selection.chosen.value], how }
+  const query = { what: 'spread', kind: selection.kind.value, elements: [...selection.chosen.value], how }
   try {
-    const look = (await api.looks(id, shownNode.value, [wish], graph.basis())).looks[0] as { elements?: number[]; error?: { message: string } }
+    const look = (await api.looks(id, shownNode.value, [query], graph.basis())).looks[0] as {
+      elements?: number[]
+      error?: { message: string }
+    }
     if (look.error) tell(look.error.message)
     else selection.choose(look.elements ?? [], false)
   } catch (error) {
@@ -92,43 +140,143 @@ async function spread(how: 'grow' | 'shrink' | 'piece' | 'loop' | 'ring') {
 <template>
   <div class="rail" role="toolbar" aria-label="Tools" aria-orientation="vertical">
     <div class="kinds" role="radiogroup" aria-label="Pick">
-      <button v-for="kind in PICKED" :key="kind" class="plain" role="radio" :aria-checked="selection.kind.value === kind" :title="`Pick ${kind}s`" :aria-label="`Pick ${kind}s`" @click="selection.kind.value = kind"><KindGlyph :kind="kind" /></button>
+      <button
+        v-for="kind in PICKED"
+        :key="kind"
+        class="plain"
+        role="radio"
+        :aria-checked="selection.kind.value === kind"
+        :title="`Pick ${kind}s`"
+        :aria-label="`Pick ${kind}s`"
+        @click="selection.kind.value = kind"
+      >
+        <KindGlyph :kind="kind" />
+      </button>
     </div>
-    <button v-for="tool in tools" :key="tool.name" class="plain" :aria-pressed="view.tool === tool.name" :title="tool.help" :data-test="`tool-${tool.name}`" @click="view.tool = tool.name">{{ tool.name }}</button>
+    <button
+      v-for="tool in tools"
+      :key="tool.name"
+      class="plain"
+      :aria-pressed="view.tool === tool.name"
+      :title="tool.help"
+      :data-test="`tool-${tool.name}`"
+      @click="view.tool = tool.name"
+    >
+      {{ tool.name }}
+    </button>
     <template v-if="selection.chosen.value.size">
       <hr />
       <span class="faint" data-test="chosen-count">{{ count(selection.chosen.value.size) }} picked</span>
       <template v-if="selection.kind.value === 'edge'">
-        <button class="plain" title="Take in all edges that follow end to end" data-test="spread-loop" @click="spread('loop')">loop</button>
-        <button class="plain" title="Take in all edges that lie side by side, from quad to quad" data-test="spread-ring" @click="spread('ring')">ring</button>
+        <button
+          class="plain"
+          title="Take in all edges that follow end to end"
+          data-test="spread-loop"
+          @click="spread('loop')"
+        >
+          loop
+        </button>
+        <button
+          class="plain"
+          title="Take in all edges that lie side by side, from quad to quad"
+          data-test="spread-ring"
+          @click="spread('ring')"
+        >
+          ring
+        </button>
       </template>
       <template v-if="['point', 'face'].includes(selection.kind.value)">
-        <button class="plain" title="Take in what is around" data-test="spread-grow" @click="spread('grow')">grow</button>
+        <button class="plain" title="Take in what is around" data-test="spread-grow" @click="spread('grow')">
+          grow
+        </button>
         <button class="plain" title="Leave out the rim" @click="spread('shrink')">shrink</button>
       </template>
       <button class="plain" title="Take in all of their connected parts" @click="spread('piece')">piece</button>
-      <button class="plain" title="Keep them as a group, as a card after what is shown" data-test="make-group" @click="makeGroup">group</button>
+      <button
+        class="plain"
+        title="Keep them as a group, as a card after what is shown"
+        data-test="make-group"
+        @click="makeGroup"
+      >
+        group
+      </button>
     </template>
     <hr />
-    <button v-for="which in ['checks', 'trace', 'compare'] as const" :key="which" class="plain" :aria-pressed="inspect.panel.value === which" :data-test="`panel-${which}`" :title="{ checks: 'What is wrong with this, and where', trace: 'Which card made an element, and from what', compare: 'Hold this against another card’s result' }[which]" @click="inspect.toggle(which)">{{ which }}</button>
+    <button
+      v-for="which in ['checks', 'trace', 'compare'] as const"
+      :key="which"
+      class="plain"
+      :aria-pressed="inspect.panel.value === which"
+      :data-test="`panel-${which}`"
+      :title="
+        {
+          checks: 'What is wrong with this, and where',
+          trace: 'Which card made an element, and from what',
+          compare: 'Hold this against another card’s result',
+        }[which]
+      "
+      @click="inspect.toggle(which)"
+    >
+      {{ which }}
+    </button>
     <hr />
-    <button class="plain" title="Show the whole shape (F); the selection with Shift+F" data-test="frame" @click="emit('frame', $event.shiftKey)">frame</button>
+    <button
+      class="plain"
+      title="Show the whole shape (F); the selection with Shift+F"
+      data-test="frame"
+      @click="emit('frame', $event.shiftKey)"
+    >
+      frame
+    </button>
     <ElDropdown trigger="click" placement="right-start" @command="camera">
       <button class="plain" data-test="camera" title="Where the camera stands">camera</button>
       <template #dropdown>
         <ElDropdownMenu>
-          <ElDropdownItem v-for="way in WAYS" :key="way" :command="way" :data-test="`camera-${way}`">from the {{ way }}</ElDropdownItem>
-          <ElDropdownItem command="parallel" divided data-test="camera-parallel">{{ parallel ? 'with perspective' : 'parallel rays, nothing smaller far away' }}</ElDropdownItem>
-          <ElDropdownItem v-for="(one, n) in kept" :key="one.name" :command="`go ${n}`" :divided="n === 0" :data-test="`standpoint-${one.name}`">{{ one.name }}<button v-if="!graph.fixed.value" class="plain forget" :aria-label="`Forget ${one.name}`" title="Forget it" @click.stop="camera(`forget ${one.name}`)">×</button></ElDropdownItem>
+          <ElDropdownItem v-for="way in WAYS" :key="way" :command="way" :data-test="`camera-${way}`"
+            >from the {{ way }}</ElDropdownItem
+          >
+          <ElDropdownItem command="parallel" divided data-test="camera-parallel">{{
+            parallel ? 'with perspective' : 'parallel rays, nothing smaller far away'
+          }}</ElDropdownItem>
+          <ElDropdownItem
+            v-for="(one, n) in kept"
+            :key="one.name"
+            :command="`go ${n}`"
+            :divided="n === 0"
+            :data-test="`standpoint-${one.name}`"
+            >{{ one.name
+            }}<button
+              v-if="!graph.fixed.value"
+              class="plain forget"
+              :aria-label="`Forget ${one.name}`"
+              title="Forget it"
+              @click.stop="camera(`forget ${one.name}`)"
+            >
+              ×
+            </button></ElDropdownItem
+          >
           <ElDropdownItem command="keep" divided data-test="camera-keep">Keep this standpoint…</ElDropdownItem>
         </ElDropdownMenu>
       </template>
     </ElDropdown>
     <ElDropdown trigger="click" placement="right-start" @command="view.cut = $event">
-      <button class="plain" :aria-pressed="view.cut !== ''" data-test="section" title="Cut the picture open along a plane">section</button>
+      <button
+        class="plain"
+        :aria-pressed="view.cut !== ''"
+        data-test="section"
+        title="Cut the picture open along a plane"
+      >
+        section
+      </button>
       <template #dropdown>
         <ElDropdownMenu>
-          <ElDropdownItem v-for="axis in ['x', 'y', 'z'] as const" :key="axis" :command="axis" :data-test="`section-${axis}`">across {{ axis }}</ElDropdownItem>
+          <ElDropdownItem
+            v-for="axis in ['x', 'y', 'z'] as const"
+            :key="axis"
+            :command="axis"
+            :data-test="`section-${axis}`"
+            >across {{ axis }}</ElDropdownItem
+          >
           <ElDropdownItem command="" divided>no section</ElDropdownItem>
         </ElDropdownMenu>
       </template>

@@ -12,11 +12,19 @@ const { document: graph } = useGraph()
 const banner = computed(() => {
   const wanted = graph.value.looking_at
   if (wanted && stale.value) return `‘${props.name(wanted)}’ has an error; its last good result is shown.`
-  if (!wanted || !shownNode.value || shownNode.value === wanted || reports.value[splitFeed(wanted).from]?.state === 'done') return ''
+  if (
+    !wanted ||
+    !shownNode.value ||
+    shownNode.value === wanted ||
+    reports.value[splitFeed(wanted).from]?.state === 'done'
+  )
+    return ''
   return `‘${props.name(wanted)}’ has no result, so ‘${props.name(shownNode.value)}’ is shown.`
 })
 const isEmpty = computed(() => Object.keys(graph.value.nodes).length === 0)
-const noResult = computed(() => !isEmpty.value && !shownNode.value && !running.value && Object.keys(reports.value).length > 0)
+const noResult = computed(
+  () => !isEmpty.value && !shownNode.value && !running.value && Object.keys(reports.value).length > 0,
+)
 </script>
 
 <template>
@@ -24,7 +32,8 @@ const noResult = computed(() => !isEmpty.value && !shownNode.value && !running.v
   <div v-if="failure || trouble" class="banner bad" role="alert">{{ failure || trouble }}</div>
   <div v-if="running && slow" class="banner busy" role="status" data-test="progress">
     <progress :value="progress.done" :max="progress.total || 1" aria-label="How far the evaluation is" />
-    {{ progress.node ? `Evaluating ‘${name(progress.node)}’` : 'Waiting' }} ({{ progress.done + 1 }} of {{ progress.total || 1 }})
+    {{ progress.node ? `Evaluating ‘${name(progress.node)}’` : 'Waiting' }} ({{ progress.done + 1 }} of
+    {{ progress.total || 1 }})
     <button class="plain boxed" data-test="stop" @click="stop">Stop</button>
   </div>
   <div v-if="isEmpty" class="hint">

@@ -10,7 +10,11 @@ import { useView } from '../../stores/useView'
 const props = defineProps<{ summary: Summary | null }>()
 const view = useView()
 const selection = useSelection()
-const PARTS: Record<string, string[]> = { vec2: ['x', 'y', 'length'], vec3: ['x', 'y', 'z', 'length'], vec4: ['x', 'y', 'z', 'w', 'length'] }
+const PARTS: Record<string, string[]> = {
+  vec2: ['x', 'y', 'length'],
+  vec3: ['x', 'y', 'z', 'length'],
+  vec4: ['x', 'y', 'z', 'w', 'length'],
+}
 const COLORED: Kind[] = ['point', 'edge', 'corner', 'face']
 
 interface Entry {
@@ -36,25 +40,40 @@ const entries = computed(() => {
 
 function parts(kind: Kind, name: string, type: string): Entry[] {
   const listed = (PARTS[type] ?? ['']).map((part) => entry(kind, name, part))
-  return name === 'color' && type !== 'number' ? [{ key: keyOf(byValues(kind, name)), label: 'color (as it is)' }, ...listed] : listed
+  return name === 'color' && type !== 'number'
+    ? [{ key: keyOf(byValues(kind, name)), label: 'color (as it is)' }, ...listed]
+    : listed
 }
 
 function entry(kind: Kind, name: string, part: string): Entry {
-  return { key: keyOf(byValues(kind, name, part)), label: part === 'length' ? `${name} (length)` : part ? `${name}.${part}` : name }
+  return {
+    key: keyOf(byValues(kind, name, part)),
+    label: part === 'length' ? `${name} (length)` : part ? `${name}.${part}` : name,
+  }
 }
 
 /** Vectors that can be drawn as strokes: normals first. */
 const vectors = computed(() =>
   (['point', 'face'] as const).flatMap((kind) => [
     { key: `${kind}|normal`, label: `normals, ${kind}s` },
-    ...(props.summary?.attributes[kind] ?? []).filter((a) => a.type === 'vec3' && !['position', 'normal', 'color'].includes(a.name)).map((a) => ({ key: `${kind}|${a.name}`, label: `${a.name}, ${kind}s` })),
+    ...(props.summary?.attributes[kind] ?? [])
+      .filter((a) => a.type === 'vec3' && !['position', 'normal', 'color'].includes(a.name))
+      .map((a) => ({ key: `${kind}|${a.name}`, label: `${a.name}, ${kind}s` })),
   ]),
 )
 /** Numbers of points that can say how large they are. */
-const sizes = computed(() => (props.summary?.attributes.point ?? []).filter((a) => a.type === 'number').map((a) => a.name))
-const labelled = computed(() => (props.summary?.attributes[selection.kind.value] ?? []).filter((a) => !['text', 'mat3', 'mat4'].includes(a.type) && !a.type.includes('list')).map((a) => a.name))
+const sizes = computed(() =>
+  (props.summary?.attributes.point ?? []).filter((a) => a.type === 'number').map((a) => a.name),
+)
+const labelled = computed(() =>
+  (props.summary?.attributes[selection.kind.value] ?? [])
+    .filter((a) => !['text', 'mat3', 'mat4'].includes(a.type) && !a.type.includes('list'))
+    .map((a) => a.name),
+)
 
-const haveUv = computed(() => (['corner', 'point'] as const).some((kind) => props.summary?.attributes[kind].some((a) => a.name === 'uv')))
+const haveUv = computed(() =>
+  (['corner', 'point'] as const).some((kind) => props.summary?.attributes[kind].some((a) => a.name === 'uv')),
+)
 
 /** Ways to see all of it at once. */
 const wholes = computed(() => [
@@ -63,7 +82,9 @@ const wholes = computed(() => [
   ...(['face', 'point', 'edge'] as const)
     .filter((kind) => (props.summary?.attributes[kind] ?? []).some((a) => a.type === 'flag'))
     .map((kind) => ({ key: keyOf({ how: 'groups', kind, name: '', part: '' }), label: `all groups of ${kind}s` })),
-  ...(haveUv.value ? [{ key: keyOf({ how: 'checker', kind: 'corner', name: '', part: '' }), label: 'uv checker' }] : []),
+  ...(haveUv.value
+    ? [{ key: keyOf({ how: 'checker', kind: 'corner', name: '', part: '' }), label: 'uv checker' }]
+    : []),
 ])
 
 const color = computed({
@@ -75,22 +96,52 @@ const color = computed({
     view.scale = scaleFor(view.color?.name ?? '', view.scale)
   },
 })
-const missing = computed(() => view.color && ![...wholes.value, ...entries.value.flatMap((group) => group.entries)].some((entry) => entry.key === color.value))
+const missing = computed(
+  () =>
+    view.color &&
+    ![...wholes.value, ...entries.value.flatMap((group) => group.entries)].some((entry) => entry.key === color.value),
+)
 </script>
 
 <template>
   <div class="bar" role="toolbar" aria-label="View">
     <div class="set" aria-label="Draw">
-      <button class="plain" :aria-pressed="view.faces" title="Draw faces" @click="view.faces = !view.faces">faces</button>
-      <button class="plain" :aria-pressed="view.smooth" title="Shade smoothly across faces, or each face flat" @click="view.smooth = !view.smooth">smooth</button>
-      <button v-if="haveUv || view.flat" class="plain" :aria-pressed="view.flat" title="Lay the faces out by their uv" data-test="flat" @click="view.flat = !view.flat">uv sheet</button>
+      <button class="plain" :aria-pressed="view.faces" title="Draw faces" @click="view.faces = !view.faces">
+        faces
+      </button>
+      <button
+        class="plain"
+        :aria-pressed="view.smooth"
+        title="Shade smoothly across faces, or each face flat"
+        @click="view.smooth = !view.smooth"
+      >
+        smooth
+      </button>
+      <button
+        v-if="haveUv || view.flat"
+        class="plain"
+        :aria-pressed="view.flat"
+        title="Lay the faces out by their uv"
+        data-test="flat"
+        @click="view.flat = !view.flat"
+      >
+        uv sheet
+      </button>
     </div>
     <label class="set">
       <span class="faint">points</span>
-      <select v-model="view.points" class="text slim" aria-label="Points" data-test="points" title="Points as dots, or as large as a value says, in m">
+      <select
+        v-model="view.points"
+        class="text slim"
+        aria-label="Points"
+        data-test="points"
+        title="Points as dots, or as large as a value says, in m"
+      >
         <option value="">off</option>
         <option value="dots">dots</option>
-        <option v-if="view.points && view.points !== 'dots' && !sizes.includes(view.points)" :value="view.points">{{ view.points }} (not here)</option>
+        <option v-if="view.points && view.points !== 'dots' && !sizes.includes(view.points)" :value="view.points">
+          {{ view.points }} (not here)
+        </option>
         <option v-for="name in sizes" :key="name" :value="name">radius: {{ name }}</option>
       </select>
     </label>
@@ -104,15 +155,37 @@ const missing = computed(() => view.color && ![...wholes.value, ...entries.value
     </label>
     <label class="set">
       <span class="faint">strokes</span>
-      <select v-model="view.strokes" class="text short" aria-label="Strokes" data-test="strokes" title="Normals or another vector, drawn at the elements">
+      <select
+        v-model="view.strokes"
+        class="text short"
+        aria-label="Strokes"
+        data-test="strokes"
+        title="Normals or another vector, drawn at the elements"
+      >
         <option value="">off</option>
         <option v-for="entry in vectors" :key="entry.key" :value="entry.key">{{ entry.label }}</option>
       </select>
-      <input v-if="view.strokes" v-model.number="view.strokeLength" class="slim" type="range" min="0.005" max="0.3" step="0.005" aria-label="Length of strokes" title="Length of the longest stroke" />
+      <input
+        v-if="view.strokes"
+        v-model.number="view.strokeLength"
+        class="slim"
+        type="range"
+        min="0.005"
+        max="0.3"
+        step="0.005"
+        aria-label="Length of strokes"
+        title="Length of the longest stroke"
+      />
     </label>
     <label class="set">
       <span class="faint">labels</span>
-      <select v-model="view.labels" class="text short" aria-label="Labels" data-test="labels-of" :title="`What is written at each ${selection.kind.value}`">
+      <select
+        v-model="view.labels"
+        class="text short"
+        aria-label="Labels"
+        data-test="labels-of"
+        :title="`What is written at each ${selection.kind.value}`"
+      >
         <option value="">off</option>
         <option value="index">numbers</option>
         <option v-for="name in labelled" :key="name" :value="name">{{ name }}</option>

@@ -2,11 +2,11 @@
 /** What a card offers that runs a graph: a way in, presets, a newer release, publishing, unfolding. */
 import { ElMessageBox } from 'element-plus'
 import { computed, ref } from 'vue'
-import { api, type OperatorState, type Schemas } from '../api/client'
-import { useCatalogue } from '../stores/useCatalogue'
-import { startingGraph } from '../model/document'
-import { useChanges } from '../stores/useChanges'
-import { useGraph } from '../stores/useGraph'
+import { api, type OperatorState, type Schemas } from '../../api/client'
+import { useCatalogue } from '../../stores/useCatalogue'
+import { startingGraph } from '../../model/document'
+import { useChanges } from '../../stores/useChanges'
+import { useGraph } from '../../stores/useGraph'
 
 const props = defineProps<{ id: string; operator: OperatorState }>()
 const emit = defineEmits<{ publish: [] }>()
@@ -16,14 +16,21 @@ const { newer } = useCatalogue()
 
 const node = computed(() => graph.document.value.nodes[props.id])
 const published = computed(() => props.operator.published)
-const presets = computed(() => (published.value ? published.value.presets : (node.value?.graph?.presets ?? {})) as Record<string, Record<string, unknown>>)
+const presets = computed(
+  () =>
+    (published.value ? published.value.presets : (node.value?.graph?.presets ?? {})) as Record<
+      string,
+      Record<string, unknown>
+    >,
+)
 const offered = computed(() => newer(node.value))
 const differences = ref<Schemas['DifferenceState'] | null>(null)
 const title = computed(() => node.value?.title || props.operator.label)
 const set = computed(() => Object.keys(node.value?.parameters ?? {}).length)
 
 async function open() {
-  if (props.operator.holds_graph && !node.value?.graph) graph.edit(`begin the graph inside ${title.value}`, (next) => (next.nodes[props.id]!.graph = startingGraph()))
+  if (props.operator.holds_graph && !node.value?.graph)
+    graph.edit(`begin the graph inside ${title.value}`, (next) => (next.nodes[props.id]!.graph = startingGraph()))
   await graph.enter(props.id)
 }
 
@@ -33,17 +40,28 @@ function take(event: Event) {
   select.value = ''
   if (name === '+') return void keep()
   const values = presets.value[name]
-  if (values) graph.edit(`take the preset ${name}`, (next) => (next.nodes[props.id]!.parameters = { ...next.nodes[props.id]!.parameters, ...values }))
+  if (values)
+    graph.edit(
+      `take the preset ${name}`,
+      (next) => (next.nodes[props.id]!.parameters = { ...next.nodes[props.id]!.parameters, ...values }),
+    )
 }
 
 async function keep() {
-  const answer = await ElMessageBox.prompt('Its name:', 'Keep these values as a preset', { inputPattern: /\S/, inputErrorMessage: 'Give it a name.', confirmButtonText: 'Keep', cancelButtonText: 'Cancel' }).catch(() => null)
+  const answer = await ElMessageBox.prompt('Its name:', 'Keep these values as a preset', {
+    inputPattern: /\S/,
+    inputErrorMessage: 'Give it a name.',
+    confirmButtonText: 'Keep',
+    cancelButtonText: 'Cancel',
+  }).catch(() => null)
   const name = ((answer as { value?: string } | null)?.value ?? '').trim()
   const dials = Object.keys(node.value?.graph?.dials ?? {})
   if (!name) return
   graph.edit(`keep the preset ${name}`, (next) => {
     const inner = next.nodes[props.id]!.graph!
-    const values = Object.fromEntries(dials.map((dial) => [dial, next.nodes[props.id]!.parameters?.[dial] ?? inner.dials![dial]!.value]))
+    const values = Object.fromEntries(
+      dials.map((dial) => [dial, next.nodes[props.id]!.parameters?.[dial] ?? inner.dials![dial]!.value]),
+    )
     inner.presets = { ...inner.presets, [name]: values }
   })
 }
@@ -54,29 +72,73 @@ function reset() {
 
 async function compare() {
   if (!published.value || !offered.value) return
-  differences.value = await api.differences(published.value.name, published.value.release, offered.value).catch(() => null)
+  differences.value = await api
+    .differences(published.value.name, published.value.release, offered.value)
+    .catch(() => null)
 }
 
 function leave() {
   const release = offered.value!
-  graph.edit(`leave ${title.value} as it is`, (next) => (next.nodes[props.id]!.left = [...(next.nodes[props.id]!.left ?? []), release]))
+  graph.edit(
+    `leave ${title.value} as it is`,
+    (next) => (next.nodes[props.id]!.left = [...(next.nodes[props.id]!.left ?? []), release]),
+  )
 }
 
-const update = (beside: boolean) => changes.make(beside ? `try ${offered.value} beside` : `take ${offered.value}`, 'update', { node: props.id, release: offered.value, beside })
+const update = (beside: boolean) =>
+  changes.make(beside ? `try ${offered.value} beside` : `take ${offered.value}`, 'update', {
+    node: props.id,
+    release: offered.value,
+    beside,
+  })
 </script>
 
 <template>
   <div class="nested nodrag">
-    <button class="plain boxed" data-test="open-inside" title="Go into the graph that this card runs (O)" @click="open">Open</button>
-    <select v-if="!published || Object.keys(presets).length" class="text" aria-label="Presets" data-test="presets" @change="take">
+    <button class="plain boxed" data-test="open-inside" title="Go into the graph that this card runs (O)" @click="open">
+      Open
+    </button>
+    <select
+      v-if="!published || Object.keys(presets).length"
+      class="text"
+      aria-label="Presets"
+      data-test="presets"
+      @change="take"
+    >
       <option value="">presets …</option>
       <option v-for="(_, name) in presets" :key="name" :value="name">{{ name }}</option>
       <option v-if="!published" value="+">Keep these values as a preset …</option>
     </select>
-    <button class="plain" :disabled="!set" title="All values of this card back to their defaults" data-test="reset-card" @click="reset">Reset</button>
-    <button v-if="node?.operator === 'folded' && !graph.fixed.value" class="plain" title="Put it into the catalogue, to use it elsewhere" data-test="publish" @click="emit('publish')">Publish</button>
-    <button v-if="!operator.holds_graph || node?.operator === 'folded'" class="plain" title="Put the cards inside in place of this one" data-test="unfold" @click="changes.make(`unfold ${title}`, 'unfold', { node: id })">Unfold</button>
-    <div v-if="published" class="release faint" data-test="release">{{ published.name.replaceAll('_', ' ') }} {{ published.release }}</div>
+    <button
+      class="plain"
+      :disabled="!set"
+      title="All values of this card back to their defaults"
+      data-test="reset-card"
+      @click="reset"
+    >
+      Reset
+    </button>
+    <button
+      v-if="node?.operator === 'folded' && !graph.fixed.value"
+      class="plain"
+      title="Put it into the catalogue, to use it elsewhere"
+      data-test="publish"
+      @click="emit('publish')"
+    >
+      Publish
+    </button>
+    <button
+      v-if="!operator.holds_graph || node?.operator === 'folded'"
+      class="plain"
+      title="Put the cards inside in place of this one"
+      data-test="unfold"
+      @click="changes.make(`unfold ${title}`, 'unfold', { node: id })"
+    >
+      Unfold
+    </button>
+    <div v-if="published" class="release faint" data-test="release">
+      {{ published.name.replaceAll('_', ' ') }} {{ published.release }}
+    </div>
     <div v-if="offered" class="offer" data-test="offer">
       <b>{{ offered }} is there.</b>
       <button v-if="!differences" class="plain small" data-test="differs" @click="compare">What differs?</button>
@@ -85,7 +147,14 @@ const update = (beside: boolean) => changes.make(beside ? `try ${offered.value} 
         <li v-for="line in differences.new" :key="line">new: {{ line }}</li>
         <li v-for="line in differences.changed" :key="line">{{ line }}</li>
       </ul>
-      <button class="plain small" data-test="try-beside" title="Put a copy that runs it beside this card" @click="update(true)">Try beside</button>
+      <button
+        class="plain small"
+        data-test="try-beside"
+        title="Put a copy that runs it beside this card"
+        @click="update(true)"
+      >
+        Try beside
+      </button>
       <button class="plain small" data-test="take-release" @click="update(false)">Take</button>
       <button class="plain small" data-test="leave-release" title="Do not offer it again" @click="leave">Leave</button>
     </div>

@@ -1,0 +1,87 @@
+<script setup lang="ts">
+/** A card's title, and what is done to it in one click: look, ghost, skip. */
+import { useGraph } from '../../stores/useGraph'
+import { useView } from '../../stores/useView'
+import type { CardState } from './useCard'
+import { useCardEdits } from './useCardEdits'
+
+const props = defineProps<{ card: CardState; open?: boolean }>()
+const { id, node, title, looking, isValue, inputs, runsGraph } = props.card
+const { look, toggleGhost, skip, rename } = useCardEdits(props.card)
+const graph = useGraph()
+const view = useView()
+</script>
+
+<template>
+  <header @dblclick="runsGraph && graph.enter(id)">
+    <input
+      v-if="open"
+      class="title nodrag"
+      :value="title"
+      aria-label="Title"
+      @change="rename"
+      @keydown.enter="($event.target as HTMLInputElement).blur()"
+    />
+    <span v-else class="title">{{ title }}</span>
+    <button
+      v-if="!isValue"
+      class="plain small nodrag"
+      :aria-pressed="looking"
+      :title="looking ? 'The view shows this' : 'Look at this (L)'"
+      :data-test="`look-${id}`"
+      @click.stop="look()"
+    >
+      look
+    </button>
+    <button
+      v-if="open && !isValue"
+      class="plain small nodrag"
+      :aria-pressed="view.ghosts.includes(id)"
+      title="Draw its result as a faint wire beside what is looked at (H)"
+      :data-test="`ghost-${id}`"
+      @click.stop="toggleGhost"
+    >
+      ghost
+    </button>
+    <button
+      v-if="inputs.length"
+      class="plain small nodrag"
+      :aria-pressed="!!node?.skip"
+      title="Pass the geometry through unchanged (K)"
+      @click.stop="skip"
+    >
+      skip
+    </button>
+  </header>
+</template>
+
+<style scoped>
+header {
+  display: flex;
+  align-items: center;
+  gap: 4px;
+}
+.title {
+  flex: 1 1 auto;
+  min-width: 0;
+  overflow: hidden;
+  font-weight: 700;
+  text-overflow: ellipsis;
+  white-space: nowrap;
+}
+input.title {
+  border: 0;
+  border-bottom: 1px dashed var(--line);
+  padding: 0;
+  background: none;
+}
+.small {
+  min-height: 22px;
+  padding: 0 5px;
+  font-size: 12px;
+  color: var(--faint-ink);
+}
+.small[aria-pressed='true'] {
+  color: var(--accent);
+}
+</style>
