@@ -1,92 +1,35 @@
 <script setup lang="ts">
 /** One row per element of the node that is looked at. */
 import { useElementSize, watchDebounced } from '@vueuse/core'
-import { ElDropdown, ElDropdownItem, ElDropdownMenu, ElMessage } from 'element-plus'
-import { computed, nextTick, ref, shallowRef, watch } from 'vue'
-import { api } from '../api/client'
-import { isError, KINDS, type Kind, type Rows } from '../api/results'
+import { ElMessage } from 'element-plus'
+import { computed, ref, watch } from 'vue'
+import type { Kind } from '../api/results'
+import { count } from '../shared/numbers'
 import { useEvaluation } from '../stores/useEvaluation'
 import { useSelection } from '../stores/useSelection'
-import { useGraph } from '../stores/useGraph'
-import KindGlyph from '../shared/KindGlyph.vue'
-import { count, short } from '../shared/numbers'
-import { toCsv, readCell, useEditing } from './useEditing'
+import ColumnHead from './ColumnHead.vue'
 import HistogramCell from './HistogramCell.vue'
+import LedgerBar from './LedgerBar.vue'
+import { useCellEditing } from './useCellEditing'
 import { useColumns } from './useColumns'
-import { usePages } from './usePages'
+import { toCsv, useEditing } from './useEditing'
+import { shown, useRows, type Cell, type Row } from './useRows'
 import { useStatistics } from './useStatistics'
 import { useVirtualRows } from './useVirtualRows'
 
 defineProps<{ script?: string | null }>()
 defineEmits<{ script: [node: string] }>()
 
-interface Row {
-  index: number
-  cells: unknown[]
-}
-interface Cell {
-  unit: string
-  key: string
-  title: string
-  sort: string
-  type: string
-  column: number
-  part: number
-  name: string
-  fixed: boolean
-}
-
-const COMPONENTS: Record<string, number> = { vec2: 2, vec3: 3, vec4: 4 }
 const { looks, shownNode } = useEvaluation()
-const graph = useGraph()
 const selection = useSelection()
 const kind = ref<Kind>('face')
-const sort = ref('index')
-const descending = ref(false)
 const typed = ref('')
-const where = ref('')
-const columns = shallowRef<Rows['columns']>([])
+const { sort, descending, where, pages, cells, order, copied } = useRows(kind)
+const { edited, begin, settle } = useCellEditing(kind)
 const counts = computed(() => {
   const at = looks.value?.queries.findIndex((query) => query.what === 'summary') ?? -1
   return (at >= 0 ? (looks.value!.answers[at]!.counts as Record<string, number>) : null) ?? {}
 })
-
-const pages = usePages<Row>(async (offset, limit) => {
-  const node = shownNode.value
-  if (!node || !graph.state.value) return { rows: [], total: 0 }
-  const query = {
-    what: 'rows',
-    kind: kind.value,
-    offset,
-    limit,
-    sort: sort.value,
-    descending: descending.value,
-    where: where.value,
-  }
-  const [look] = (await api.looks(graph.state.value.id, node, [query], graph.basis())).looks
-  if (isError(look)) throw new Error(look.error.message)
-  const answer = look as unknown as Rows
-  if (!answer.columns) return { rows: [], total: 0 }
-  columns.value = answer.columns
-  return { rows: answer.rows.map((cells, i) => ({ index: answer.index[i]!, cells })), total: answer.total }
-})
-
-/** Vectors get a column per component. */
-const cells = computed<Cell[]>(() =>
-  columns.value.flatMap((column, number) => {
-    const parts = COMPONENTS[column.type]
-    const own = { type: column.type, unit: column.unit, column: number, name: column.name, fixed: column.built_in }
-    if (!parts) return [{ ...own, key: column.name, title: column.name, sort: column.name, part: -1 }]
-    const letters = column.name === 'color' ? 'rgba' : column.name === 'uv' ? 'uv' : 'xyzw'
-    return Array.from({ length: parts }, (_, part) => ({
-      ...own,
-      part,
-      key: `${column.name}.${part}`,
-      title: `${column.name}.${letters[part]}`,
-      sort: `${column.name}.${part}`,
-    }))
-  }),
-)
 
 const body = ref<HTMLElement>()
 const { height } = useElementSize(body)
@@ -117,61 +60,8 @@ watch(selection.latest, (touched) => {
   if (row < visible.first.value || row >= visible.last.value - 1) body.value.scrollTop = visible.placeOf(row)
 })
 
-function order(column: string) {
-  if (sort.value === column) descending.value = !descending.value
-  else [sort.value, descending.value] = [column, false]
-}
-
-function shown(row: Row, cell: Cell): string {
-  const value = row.cells[cell.column]
-  const part = cell.part >= 0 && Array.isArray(value) ? value[cell.part] : value
-  if (typeof part === 'number') return cell.type === 'integer' ? String(part) : short(part)
-  if (typeof part === 'boolean') return part ? 'yes' : '·'
-  return Array.isArray(part)
-    ? `[${part.length > 6 ? `${part.slice(0, 6).join(', ')}, …` : part.join(', ')}]`
-    : String(part ?? '')
-}
-
-/** Kinds that most meshes have none of are offered only where there are some. */
-const offered = computed(() =>
-  KINDS.filter((entry) => entry === kind.value || !['curve', 'instance'].includes(entry) || counts.value[`${entry}s`]),
-)
-
 const canPick = computed(() => ['point', 'edge', 'corner', 'face'].includes(kind.value))
 const editing = useEditing()
-const edited = ref<{ row: number; key: string } | null>(null)
-const EDITED = ['point', 'edge', 'corner', 'face', 'curve']
-
-/** A double click on a value edits it, in a card of its own. */
-async function begin(event: MouseEvent, row: Row, cell: Cell) {
-  if (
-    cell.fixed ||
-    !EDITED.includes(kind.value) ||
-    cell.type.includes('list') ||
-    cell.type.startsWith('mat') ||
-    graph.fixed.value
-  )
-    return
-  edited.value = { row: row.index, key: cell.key }
-  const host = event.currentTarget as HTMLElement
-  await nextTick()
-  host.querySelector('input')?.select()
-}
-
-async function settle(row: Row, cell: Cell, text: string) {
-  if (!edited.value) return
-  edited.value = null
-  if (text === shown(row, cell)) return
-  const part = readCell(text, cell.part >= 0 ? 'number' : cell.type)
-  if (part === null)
-    return ElMessage({
-      type: 'error',
-      message: `‘${text}’ does not fit ${cell.title}, which is a ${cell.part >= 0 ? 'number' : cell.type}.`,
-    })
-  const before = row.cells[cell.column]
-  const value = cell.part >= 0 && Array.isArray(before) ? before.map((one, n) => (n === cell.part ? part : one)) : part
-  await editing.edit(kind.value, cell.name, row.index, value)
-}
 
 function onColumn(cell: Cell, command: string) {
   if (command === 'rename') void editing.rename(kind.value, cell.name)
@@ -187,36 +77,10 @@ const { listed, hidden } = chosenColumns
 const told = ref(false)
 const { of: spreadOf } = useStatistics(told, kind, where)
 
-const MOST_COPIED = 20_000
 async function copy() {
-  const id = graph.state.value?.id
-  if (!id || !shownNode.value) return
-  const rows: unknown[][] = []
-  for (let offset = 0; offset < Math.min(pages.total.value, MOST_COPIED); offset += 2000) {
-    const query = {
-      what: 'rows',
-      kind: kind.value,
-      offset,
-      limit: 2000,
-      sort: sort.value,
-      descending: descending.value,
-      where: where.value,
-    }
-    const answer = (await api.looks(id, shownNode.value, [query], graph.basis())).looks[0] as unknown as Rows
-    answer.rows.forEach((row, n) =>
-      rows.push([
-        answer.index[n],
-        ...listed.value.map((cell) => (cell.part >= 0 ? (row[cell.column] as unknown[])[cell.part] : row[cell.column])),
-      ]),
-    )
-  }
-  await navigator.clipboard.writeText(
-    toCsv(['index', ...listed.value.map((cell) => cell.title)], rows.slice(0, MOST_COPIED)),
-  )
-  ElMessage({
-    type: 'success',
-    message: `${count(Math.min(rows.length, MOST_COPIED))} rows are in the clipboard as CSV.`,
-  })
+  const rows = await copied(listed.value)
+  await navigator.clipboard.writeText(toCsv(['index', ...listed.value.map((cell) => cell.title)], rows))
+  ElMessage({ type: 'success', message: `${count(rows.length)} rows are in the clipboard as CSV.` })
 }
 
 function pick(event: MouseEvent | KeyboardEvent, row: Row | undefined) {
@@ -226,72 +90,20 @@ function pick(event: MouseEvent | KeyboardEvent, row: Row | undefined) {
 
 <template>
   <section class="ledger" aria-label="Ledger">
-    <div class="bar">
-      <div class="tabs" role="tablist" aria-label="Element kind">
-        <button
-          v-for="entry in offered"
-          :key="entry"
-          class="plain"
-          role="tab"
-          :aria-selected="kind === entry"
-          :data-test="`ledger-${entry}`"
-          @click="kind = entry"
-        >
-          <KindGlyph :kind="entry" />{{ entry === 'whole' ? 'whole' : `${entry}s` }}
-          <span v-if="entry !== 'whole'" class="faint mono">{{ count(counts[`${entry}s`] ?? 0) }}</span>
-        </button>
-      </div>
-      <button
-        v-if="script"
-        class="plain boxed"
-        title="Show the text of the chosen script here"
-        data-test="show-script"
-        @click="$emit('script', script)"
-      >
-        Script
-      </button>
-      <label class="filter"
-        ><span class="faint">where</span
-        ><input
-          v-model="typed"
-          class="text mono"
-          placeholder="formula, e.g. area > 0.001"
-          aria-label="Filter by formula"
-          data-test="ledger-where"
-          spellcheck="false"
-      /></label>
-      <button
-        class="plain"
-        title="A new attribute for each element, as a card"
-        data-test="add-column"
-        @click="editing.add(kind)"
-      >
-        + column
-      </button>
-      <button v-if="hidden.length" class="plain" title="Show all columns again" @click="chosenColumns.showAll()">
-        all columns
-      </button>
-      <button
-        class="plain"
-        :aria-pressed="told"
-        title="How the values of each column are spread, over the rows that are listed"
-        data-test="statistics"
-        @click="told = !told"
-      >
-        statistics
-      </button>
-      <button class="plain" title="Copy these rows as CSV" data-test="copy-csv" @click="copy">CSV</button>
-      <span class="faint status" role="status">
-        <template v-if="pages.trouble.value"
-          ><span class="bad">{{ pages.trouble.value }}</span></template
-        >
-        <template v-else
-          >{{ count(pages.total.value) }} rows<template v-if="selection.chosen.value.size"
-            >, {{ count(selection.chosen.value.size) }} selected</template
-          ></template
-        >
-      </span>
-    </div>
+    <LedgerBar
+      v-model:kind="kind"
+      v-model:where="typed"
+      v-model:told="told"
+      :counts="counts"
+      :total="pages.total.value"
+      :trouble="pages.trouble.value"
+      :hides="hidden.length > 0"
+      :script="script"
+      @script="$emit('script', $event)"
+      @add="editing.add(kind)"
+      @all="chosenColumns.showAll()"
+      @copy="copy"
+    />
     <div
       ref="body"
       class="body"
@@ -305,47 +117,14 @@ function pick(event: MouseEvent | KeyboardEvent, row: Row | undefined) {
           <div class="cell column" role="columnheader">
             <button @click="order('index')">index{{ sort === 'index' ? (descending ? ' ↓' : ' ↑') : '' }}</button>
           </div>
-          <div
+          <ColumnHead
             v-for="cell in listed"
             :key="cell.key"
-            class="cell column"
-            role="columnheader"
-            :aria-sort="sort === cell.sort ? (descending ? 'descending' : 'ascending') : 'none'"
-            :class="{ text: cell.type === 'text' }"
-          >
-            <button
-              :title="`${cell.type}; click to sort`"
-              :data-test="`column-${cell.title}`"
-              @click="order(cell.sort)"
-            >
-              {{ cell.title }}<span v-if="cell.unit" class="unit faint">{{ cell.unit }}</span
-              >{{ sort === cell.sort ? (descending ? ' ↓' : ' ↑') : '' }}
-            </button>
-            <ElDropdown v-if="!cell.fixed && cell.part < 1" trigger="click" @command="onColumn(cell, $event)">
-              <button class="more" :aria-label="`More for ${cell.name}`" :data-test="`more-column-${cell.name}`">
-                ⋮
-              </button>
-              <template #dropdown>
-                <ElDropdownMenu>
-                  <ElDropdownItem command="rename" :data-test="`rename-column-${cell.name}`">Rename…</ElDropdownItem>
-                  <ElDropdownItem
-                    v-for="type in editing.TYPES.filter((one) => one !== cell.type)"
-                    :key="type"
-                    :command="type"
-                    >as {{ type }}</ElDropdownItem
-                  >
-                  <ElDropdownItem command="remove" divided :data-test="`remove-column-${cell.name}`"
-                    >Remove</ElDropdownItem
-                  >
-                  <ElDropdownItem command="left" divided :data-test="`left-column-${cell.name}`"
-                    >Move to the left</ElDropdownItem
-                  >
-                  <ElDropdownItem command="right">Move to the right</ElDropdownItem>
-                  <ElDropdownItem command="hide">Hide this column</ElDropdownItem>
-                </ElDropdownMenu>
-              </template>
-            </ElDropdown>
-          </div>
+            :cell="cell"
+            :direction="sort === cell.sort ? (descending ? 'descending' : 'ascending') : 'none'"
+            @order="order(cell.sort)"
+            @act="onColumn(cell, $event)"
+          />
           <span />
         </div>
         <div v-if="told" class="row spreads mono" role="row" data-test="spreads">
@@ -411,38 +190,6 @@ function pick(event: MouseEvent | KeyboardEvent, row: Row | undefined) {
   min-height: 0;
   background: var(--sheet);
 }
-.bar {
-  display: flex;
-  flex-wrap: wrap;
-  align-items: center;
-  gap: 2px 10px;
-  padding: 3px 8px;
-  border-bottom: 1px solid var(--line);
-  font-size: 13px;
-}
-.tabs {
-  display: flex;
-  flex-wrap: wrap;
-}
-.tabs .plain {
-  padding: 2px 7px;
-}
-.filter {
-  display: inline-flex;
-  align-items: center;
-  gap: 5px;
-  flex: 1 1 150px;
-}
-.filter input {
-  flex: 1;
-  border-width: 1px;
-}
-.status {
-  margin-left: auto;
-}
-.bad {
-  color: var(--bad);
-}
 .body {
   flex: 1;
   overflow: auto;
@@ -493,20 +240,12 @@ function pick(event: MouseEvent | KeyboardEvent, row: Row | undefined) {
   font-weight: 600;
   cursor: pointer;
 }
-.column .more {
-  padding: 0 2px;
-  color: var(--faint-ink);
-}
 .edit {
   width: 100%;
   padding: 0 2px;
   border: 1px solid var(--accent);
   background: var(--raised);
   text-align: right;
-}
-.unit {
-  margin-left: 5px;
-  font-weight: 400;
 }
 .filler {
   grid-column: 1 / -1;

@@ -9,7 +9,8 @@ import { addCardKey } from '../stores/injectionKeys'
 import { tell } from '../stores/useChanges'
 import { useGraph } from '../stores/useGraph'
 
-const TYPES = ['number', 'integer', 'flag', 'vec2', 'vec3', 'vec4', 'text']
+/** Types that a column can be made of another one. */
+export const TYPES = ['number', 'integer', 'flag', 'vec2', 'vec3', 'vec4', 'text']
 
 /** Read a text typed into a cell as a value of a type; null if it is none. */
 export function readCell(text: string, type: string): unknown {
@@ -47,8 +48,6 @@ export function useEditing() {
   }
 
   return {
-    TYPES,
-
     /** Set one element's value: in the card that is looked at if it edits this attribute, else in a new one. */
     async edit(kind: Kind, name: string, element: number, value: unknown): Promise<void> {
       const id = graph.state.value?.id

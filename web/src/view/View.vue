@@ -1,38 +1,37 @@
 <script setup lang="ts">
 /** The 3D picture of the node that is looked at. */
 import { useResizeObserver } from '@vueuse/core'
-import * as THREE from 'three'
-import { computed, nextTick, onBeforeUnmount, onMounted, ref, shallowRef, watch } from 'vue'
-import { useEvaluation } from '../stores/useEvaluation'
-import { useSelection } from '../stores/useSelection'
+import { computed, nextTick, onBeforeUnmount, onMounted, ref, watch } from 'vue'
 import { splitFeed } from '../model/document'
-import { useGraph } from '../stores/useGraph'
 import { useCatalogue } from '../stores/useCatalogue'
+import { useEvaluation } from '../stores/useEvaluation'
+import { useGraph } from '../stores/useGraph'
+import { useInspection } from '../stores/useInspection'
+import { useSelection } from '../stores/useSelection'
 import { useTheme } from '../stores/useTheme'
+import { useView } from '../stores/useView'
 import AxesMarker from './camera/AxesMarker.vue'
 import type { Standpoint } from './camera/cameras'
 import DividingLine from './camera/DividingLine.vue'
-import DragBar from './tools/DragBar.vue'
-import SelectionOutline from './picking/SelectionOutline.vue'
-import EdgeLegend from './color/EdgeLegend.vue'
-import Inspector from './inspect/Inspector.vue'
-import Labels from './ui/Labels.vue'
-import Legend from './color/Legend.vue'
-import { measured, type Spot3 } from './tools/measurement'
 import { spanOf, type Panes } from './camera/panes'
-import PaintBar from './tools/PaintBar.vue'
-import Rail from './ui/Rail.vue'
-import { Scene } from './rendering/scene'
-import StageNotes from './ui/StageNotes.vue'
-import { useBrush } from './picking/useBrush'
+import EdgeLegend from './color/EdgeLegend.vue'
+import Legend from './color/Legend.vue'
 import { useRenderData } from './data/useRenderData'
+import Inspector from './inspect/Inspector.vue'
+import SelectionOutline from './picking/SelectionOutline.vue'
+import { usePointer } from './picking/usePointer'
+import { centers } from './picking/within'
+import { paletteOf } from './rendering/palette'
+import { Scene } from './rendering/scene'
+import DragBar from './tools/DragBar.vue'
+import { measured } from './tools/measurement'
+import PaintBar from './tools/PaintBar.vue'
 import { useHandle } from './tools/useHandle'
-import { useInspection } from '../stores/useInspection'
-import { usePaint } from './tools/usePaint'
 import { useSnapshot } from './tools/useSnapshot'
-import { useView } from '../stores/useView'
+import Labels from './ui/Labels.vue'
+import Rail from './ui/Rail.vue'
+import StageNotes from './ui/StageNotes.vue'
 import ViewBar from './ui/ViewBar.vue'
-import { centers, type Spot } from './picking/within'
 
 const view = useView()
 const { shownNode } = useEvaluation()
@@ -46,7 +45,6 @@ const canvas = ref<HTMLCanvasElement>()
 const box = ref<HTMLElement>()
 const turn = ref([0, 0, 0, 1])
 const moment = ref(0)
-const spots = shallowRef<Spot3[]>([])
 const area = ref({ width: 1, height: 1 })
 const parallel = ref(false)
 const ready = ref(false)
@@ -60,11 +58,12 @@ const handles = useHandle(
     Math.hypot(...[0, 1, 2].map((axis) => (mesh.value?.bounds[1][axis] ?? 1) - (mesh.value?.bounds[0][axis] ?? 0))) ||
     1,
 )
-const paintTool = usePaint((event) => scene?.placeAt(spotOf(event)) ?? null)
-const brush = useBrush(
-  () => area.value,
-  (outline) => outlined(outline, true),
-)
+const { spots, paintTool, press, move, release, outlined } = usePointer({
+  scene: () => scene,
+  canvas,
+  area,
+  handles,
+})
 const { save, picture } = useSnapshot(
   () => canvas.value,
   () => scene,
@@ -130,72 +129,6 @@ function frame(chosen = false) {
   if (bounds) scene?.frame(bounds)
 }
 
-let down: [number, number] = [0, 0]
-function press(event: PointerEvent) {
-  down = [event.clientX, event.clientY]
-  if (event.button !== 0) return
-  if (view.tool === 'paint' && paintTool.begin(event)) canvas.value!.setPointerCapture(event.pointerId)
-  if (view.tool === 'brush') {
-    if (!isAdding(event)) selection.clear()
-    canvas.value!.setPointerCapture(event.pointerId)
-    brush.begin(spotOf(event))
-  }
-}
-
-function move(event: PointerEvent) {
-  paintTool.move(event)
-  brush.move(spotOf(event))
-}
-
-const isAdding = (event: PointerEvent) => event.shiftKey || event.ctrlKey || event.metaKey
-
-function spotOf(event: PointerEvent): Spot {
-  const around = canvas.value!.getBoundingClientRect()
-  return [
-    ((event.clientX - around.left) / around.width) * 2 - 1,
-    1 - ((event.clientY - around.top) / around.height) * 2,
-  ]
-}
-
-async function release(event: PointerEvent) {
-  if (view.tool === 'paint') return paintTool.end()
-  if (view.tool === 'brush') return brush.end()
-  if (
-    Math.hypot(event.clientX - down[0], event.clientY - down[1]) > 4 ||
-    event.button !== 0 ||
-    !canvas.value ||
-    scene?.handle.busy
-  )
-    return
-  const spot = spotOf(event)
-  const add = isAdding(event)
-  const dot = scene?.dotAt(spot) ?? -1
-  if (dot >= 0) return void (handles.which.value = handles.targets.value.findIndex((target) => target.index === dot))
-  if (view.tool === 'places') return addPlace(spot)
-  const hit = await scene?.pick(spot)
-  if (view.tool === 'measure') {
-    if (hit) spots.value = [...(spots.value.length === 3 ? [] : spots.value), hit.place]
-    return
-  }
-  const kind = selection.kind.value
-  if (!hit) return add ? undefined : selection.clear()
-  if (kind === 'face' || kind === 'point' || kind === 'corner' || kind === 'edge')
-    selection.pick(hit[kind], add, 'view')
-}
-
-/** Go on with a list of places: on the surface, or on the ground where there is none. */
-function addPlace(spot: Spot) {
-  const place = scene?.placeAt(spot) ?? scene?.groundAt(spot)
-  if (!place) return
-  const toOwn = new THREE.Matrix4().set(...(handles.matrix.value as Parameters<THREE.Matrix4['set']>)).invert()
-  const own = new THREE.Vector3().fromArray(place).applyMatrix4(toOwn)
-  handles.addPlace(own.toArray().map((part) => Number(part.toFixed(5))) as Spot3)
-}
-
-function outlined(outline: Spot[], add: boolean) {
-  selection.choose(scene?.within(selection.kind.value, outline) ?? [], add)
-}
-
 function toggleParallel() {
   parallel.value = !parallel.value
   scene?.setParallel(parallel.value)
@@ -207,19 +140,7 @@ function goTo(kept: Standpoint) {
 }
 
 function paint() {
-  const style = getComputedStyle(document.documentElement)
-  const hue = (variable: string) => new THREE.Color(style.getPropertyValue(variable).trim())
-  const night = theme.value === 'night'
-  scene?.setPalette({
-    clay: new THREE.Color(...((night ? [0.74, 0.72, 0.68] : [0.88, 0.8, 0.7]) as [number, number, number])),
-    wire: hue(night ? '--line' : '--wire'),
-    point: hue('--ink'),
-    chosen: hue('--accent'),
-    normal: hue('--accent'),
-    border: hue('--edge-border'),
-    crease: hue('--edge-crease'),
-    crowded: hue('--edge-crowded'),
-  })
+  scene?.setPalette(paletteOf(theme.value))
 }
 
 onMounted(() => {

@@ -1,23 +1,21 @@
 <script setup lang="ts">
 /** Tools at the edge of the picture: how to pick, what to look at closer, where the camera stands, and a still picture. */
-import { ElDropdown, ElDropdownItem, ElDropdownMenu, ElMessageBox } from 'element-plus'
-import { computed, inject } from 'vue'
-import { api } from '../../api/client'
-import { useEvaluation } from '../../stores/useEvaluation'
-import { useSelection } from '../../stores/useSelection'
-import { count } from '../../shared/numbers'
-import KindGlyph from '../../shared/KindGlyph.vue'
+import { ElDropdown, ElDropdownItem, ElDropdownMenu } from 'element-plus'
+import { computed } from 'vue'
 import type { Kind } from '../../api/results'
-import { addCardKey } from '../../stores/injectionKeys'
-import { tell } from '../../stores/useChanges'
-import { useSelectedCards } from '../../stores/useSelectedCards'
-import { useGraph } from '../../stores/useGraph'
+import KindGlyph from '../../shared/KindGlyph.vue'
+import { count } from '../../shared/numbers'
 import { useCatalogue } from '../../stores/useCatalogue'
-import type { Direction, Standpoint } from '../camera/cameras'
+import { useGraph } from '../../stores/useGraph'
 import { useInspection } from '../../stores/useInspection'
+import { useSelectedCards } from '../../stores/useSelectedCards'
+import { useSelection } from '../../stores/useSelection'
 import { useView } from '../../stores/useView'
+import type { Direction, Standpoint } from '../camera/cameras'
+import { useElementTools } from '../picking/useElementTools'
+import CameraMenu from './CameraMenu.vue'
 
-const props = defineProps<{ parallel: boolean; keep: (name: string) => Standpoint | null }>()
+defineProps<{ parallel: boolean; keep: (name: string) => Standpoint | null }>()
 const emit = defineEmits<{
   along: [direction: Direction]
   parallel: []
@@ -29,7 +27,7 @@ const view = useView()
 const selection = useSelection()
 const inspect = useInspection()
 const graph = useGraph()
-const { shownNode } = useEvaluation()
+const { makeGroup, spread } = useElementTools()
 const TOOLS = [
   { name: 'click', help: 'Pick one element with a click; more with Shift. Dragging turns the view.' },
   { name: 'box', help: 'Drag a box around elements; Shift adds.' },
@@ -49,7 +47,6 @@ const TOOLS = [
   },
 ] as const
 const { cards } = useSelectedCards()
-const addCard = inject(addCardKey, () => {})
 const { operatorOf } = useCatalogue()
 /** Painting is offered while a paint card is chosen, setting places while a card with a list of them is. */
 const tools = computed(() => {
@@ -61,80 +58,6 @@ const tools = computed(() => {
   return TOOLS.filter((tool) => offered[tool.name as 'paint'] ?? true)
 })
 const PICKED: Kind[] = ['point', 'edge', 'corner', 'face']
-const WAYS: Direction[] = ['front', 'side', 'top', 'corner']
-
-/** Standpoints belong to the graph: whoever opens it finds them, and undo takes them back. */
-const kept = computed<Standpoint[]>(() =>
-  Object.entries(graph.document.value.standpoints ?? {}).map(([name, one]) => ({
-    ...one,
-    name,
-    parallel: one.parallel ?? false,
-  })),
-)
-
-async function camera(command: string) {
-  if (WAYS.includes(command as Direction)) emit('along', command as Direction)
-  else if (command === 'parallel') emit('parallel')
-  else if (command.startsWith('go ')) emit('go', kept.value[Number(command.slice(3))]!)
-  else if (command.startsWith('forget '))
-    graph.edit(`forget the standpoint ${command.slice(7)}`, (next) => void delete next.standpoints![command.slice(7)])
-  else {
-    const answer = await ElMessageBox.prompt('Its name:', 'Keep this standpoint', {
-      inputPattern: /\S/,
-      inputErrorMessage: 'Give it a name.',
-      confirmButtonText: 'Keep',
-      cancelButtonText: 'Cancel',
-    }).catch(() => null)
-    const name = ((answer as { value?: string } | null)?.value ?? '').trim()
-    const made = name ? props.keep(name) : null
-    if (made)
-      graph.edit(
-        `keep the standpoint ${name}`,
-        (next) =>
-          (next.standpoints = {
-            ...next.standpoints,
-            [name]: { position: made.position, target: made.target, parallel: made.parallel },
-          }),
-      )
-  }
-}
-
-/** Keep what is picked as a group: by stable names, so it stays when others come and go. */
-async function makeGroup() {
-  const id = graph.state.value?.id
-  if (!id || !shownNode.value) return
-  const kind = selection.kind.value
-  try {
-    const look = (
-      await api.looks(
-        id,
-        shownNode.value,
-        [{ what: 'names', kind, elements: [...selection.chosen.value] }],
-        graph.basis(),
-      )
-    ).looks[0] as { names?: string[]; error?: { message: string } }
-    if (look.names) addCard('group_picked', { ...(kind === 'face' ? {} : { kind }), elements: look.names })
-    else tell(look.error?.message ?? 'There is no result to pick from.')
-  } catch (error) {
-    tell(error)
-  }
-}
-
-async function spread(how: 'grow' | 'shrink' | 'piece' | 'loop' | 'ring') {
-  const id = graph.state.value?.id
-  if (!id || !shownNode.value) return
-  const query = { what: 'spread', kind: selection.kind.value, elements: [...selection.chosen.value], how }
-  try {
-    const look = (await api.looks(id, shownNode.value, [query], graph.basis())).looks[0] as {
-      elements?: number[]
-      error?: { message: string }
-    }
-    if (look.error) tell(look.error.message)
-    else selection.choose(look.elements ?? [], false)
-  } catch (error) {
-    tell(error)
-  }
-}
 </script>
 
 <template>
@@ -228,37 +151,13 @@ async function spread(how: 'grow' | 'shrink' | 'piece' | 'loop' | 'ring') {
     >
       frame
     </button>
-    <ElDropdown trigger="click" placement="right-start" @command="camera">
-      <button class="plain" data-test="camera" title="Where the camera stands">camera</button>
-      <template #dropdown>
-        <ElDropdownMenu>
-          <ElDropdownItem v-for="way in WAYS" :key="way" :command="way" :data-test="`camera-${way}`"
-            >from the {{ way }}</ElDropdownItem
-          >
-          <ElDropdownItem command="parallel" divided data-test="camera-parallel">{{
-            parallel ? 'with perspective' : 'parallel rays, nothing smaller far away'
-          }}</ElDropdownItem>
-          <ElDropdownItem
-            v-for="(one, n) in kept"
-            :key="one.name"
-            :command="`go ${n}`"
-            :divided="n === 0"
-            :data-test="`standpoint-${one.name}`"
-            >{{ one.name
-            }}<button
-              v-if="!graph.fixed.value"
-              class="plain forget"
-              :aria-label="`Forget ${one.name}`"
-              title="Forget it"
-              @click.stop="camera(`forget ${one.name}`)"
-            >
-              ×
-            </button></ElDropdownItem
-          >
-          <ElDropdownItem command="keep" divided data-test="camera-keep">Keep this standpoint…</ElDropdownItem>
-        </ElDropdownMenu>
-      </template>
-    </ElDropdown>
+    <CameraMenu
+      :parallel="parallel"
+      :keep="keep"
+      @along="emit('along', $event)"
+      @parallel="emit('parallel')"
+      @go="emit('go', $event)"
+    />
     <ElDropdown trigger="click" placement="right-start" @command="view.cut = $event">
       <button
         class="plain"
@@ -325,12 +224,6 @@ async function spread(how: 'grow' | 'shrink' | 'piece' | 'loop' | 'ring') {
 }
 .rail :deep(.el-dropdown) {
   font-size: inherit;
-}
-.forget {
-  width: auto;
-  min-height: 20px;
-  margin-left: auto;
-  padding: 0 6px;
 }
 hr {
   width: 100%;

@@ -1,0 +1,80 @@
+/** Where the board stands: cards are laid out by their real size, and what was opened, added or looked for is moved into sight. */
+import { useVueFlow } from '@vue-flow/core'
+import { computed, nextTick, ref, watch, type Ref } from 'vue'
+import { splitFeed } from '../model/document'
+import { layout, revealing, viewportFor, type Size } from '../model/layout'
+import { useGraph } from '../stores/useGraph'
+
+/** After a graph is opened or a card added, cards grow as their results arrive; until then, or a touch, the board follows. */
+const SETTLING_MS = 2500
+const REVEALING_MS = 600
+const CLOSED: Size = { width: 224, height: 76 }
+
+export function useBoardViewport(chosenCards: Ref<ReadonlySet<string>>) {
+  const graph = useGraph()
+  const flow = useVueFlow('board')
+  const sizes = ref<Record<string, Size>>({})
+  const places = computed(() => layout(graph.document.value, sizes.value))
+
+  /** Cards are laid out by their real size: an opened card makes room for itself. */
+  flow.onNodesInitialized(measure)
+  watch(
+    () => flow.getNodes.value.map((node) => `${node.id}:${node.dimensions.width}x${node.dimensions.height}`).join(),
+    measure,
+  )
+  function measure() {
+    const next: Record<string, Size> = {}
+    for (const node of flow.getNodes.value) if (node.dimensions.width) next[node.id] = { ...node.dimensions }
+    if (JSON.stringify(next) !== JSON.stringify(sizes.value)) sizes.value = next
+  }
+
+  /** Show everything at full size if there is room; else the card that is looked at, with what leads to it. */
+  async function fit() {
+    await nextTick()
+    const { width, height } = flow.dimensions.value
+    const at = splitFeed(graph.document.value.looking_at ?? '').from
+    const viewport = viewportFor(places.value, sizes.value, at, { width, height })
+    await flow.setViewport({ ...viewport, zoom: 1 })
+  }
+
+  let settling = Date.now() + SETTLING_MS
+  watch([() => graph.state.value?.id, () => graph.path.value.join('/')], () => {
+    chosenCards.value = new Set()
+    follow()
+  })
+  function follow() {
+    settling = Date.now() + SETTLING_MS
+  }
+  watch(sizes, () => {
+    if (Date.now() < settling && Object.keys(sizes.value).length) setTimeout(fit, 60)
+  })
+
+  /** A card that is opened is moved into sight once its size is known. */
+  let opened = { id: '', until: 0 }
+  watch(chosenCards, (now) => (opened = { id: now.size === 1 ? [...now][0]! : '', until: Date.now() + REVEALING_MS }))
+  watch(sizes, (now) => {
+    const place = places.value[opened.id]
+    const size = now[opened.id]
+    if (!place || !size || Date.now() > opened.until) return
+    const at = flow.viewport.value
+    if (at.zoom === 1)
+      void flow.setViewport({ ...revealing(at, place, size, flow.dimensions.value), zoom: 1 }, { duration: 120 })
+  })
+  flow.onMoveStart(({ event }) => {
+    if (event?.sourceEvent) settling = 0
+  })
+
+  /** Move the board to a card. */
+  async function centre(id: string): Promise<void> {
+    const place = places.value[id]
+    const pane = flow.dimensions.value
+    const size = sizes.value[id] ?? CLOSED
+    if (place)
+      await flow.setViewport(
+        { x: pane.width / 2 - place.x - size.width / 2, y: pane.height / 3 - place.y, zoom: 1 },
+        { duration: 200 },
+      )
+  }
+
+  return { sizes, places, fit, follow, centre }
+}

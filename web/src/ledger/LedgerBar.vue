@@ -1,0 +1,128 @@
+<script setup lang="ts">
+/** What the ledger lists: the element kind, a filter, more columns, statistics, and how many rows there are. */
+import { computed } from 'vue'
+import { KINDS, type Kind } from '../api/results'
+import KindGlyph from '../shared/KindGlyph.vue'
+import { count } from '../shared/numbers'
+import { useSelection } from '../stores/useSelection'
+
+const kind = defineModel<Kind>('kind', { required: true })
+const where = defineModel<string>('where', { required: true })
+const told = defineModel<boolean>('told', { required: true })
+const props = defineProps<{
+  counts: Record<string, number>
+  total: number
+  trouble: string
+  hides: boolean
+  script?: string | null
+}>()
+const emit = defineEmits<{ script: [node: string]; add: []; all: []; copy: [] }>()
+const selection = useSelection()
+
+/** Kinds that most meshes have none of are offered only where there are some. */
+const offered = computed(() =>
+  KINDS.filter((entry) => entry === kind.value || !['curve', 'instance'].includes(entry) || props.counts[`${entry}s`]),
+)
+</script>
+
+<template>
+  <div class="bar">
+    <div class="tabs" role="tablist" aria-label="Element kind">
+      <button
+        v-for="entry in offered"
+        :key="entry"
+        class="plain"
+        role="tab"
+        :aria-selected="kind === entry"
+        :data-test="`ledger-${entry}`"
+        @click="kind = entry"
+      >
+        <KindGlyph :kind="entry" />{{ entry === 'whole' ? 'whole' : `${entry}s` }}
+        <span v-if="entry !== 'whole'" class="faint mono">{{ count(counts[`${entry}s`] ?? 0) }}</span>
+      </button>
+    </div>
+    <button
+      v-if="script"
+      class="plain boxed"
+      title="Show the text of the chosen script here"
+      data-test="show-script"
+      @click="emit('script', script)"
+    >
+      Script
+    </button>
+    <label class="filter"
+      ><span class="faint">where</span
+      ><input
+        v-model="where"
+        class="text mono"
+        placeholder="formula, e.g. area > 0.001"
+        aria-label="Filter by formula"
+        data-test="ledger-where"
+        spellcheck="false"
+    /></label>
+    <button
+      class="plain"
+      title="A new attribute for each element, as a card"
+      data-test="add-column"
+      @click="emit('add')"
+    >
+      + column
+    </button>
+    <button v-if="hides" class="plain" title="Show all columns again" @click="emit('all')">all columns</button>
+    <button
+      class="plain"
+      :aria-pressed="told"
+      title="How the values of each column are spread, over the rows that are listed"
+      data-test="statistics"
+      @click="told = !told"
+    >
+      statistics
+    </button>
+    <button class="plain" title="Copy these rows as CSV" data-test="copy-csv" @click="emit('copy')">CSV</button>
+    <span class="faint status" role="status">
+      <template v-if="trouble"
+        ><span class="bad">{{ trouble }}</span></template
+      >
+      <template v-else
+        >{{ count(total) }} rows<template v-if="selection.chosen.value.size"
+          >, {{ count(selection.chosen.value.size) }} selected</template
+        ></template
+      >
+    </span>
+  </div>
+</template>
+
+<style scoped>
+.bar {
+  display: flex;
+  flex-wrap: wrap;
+  align-items: center;
+  gap: 2px 10px;
+  padding: 3px 8px;
+  border-bottom: 1px solid var(--line);
+  font-size: 13px;
+}
+.tabs {
+  display: flex;
+  flex-wrap: wrap;
+}
+.tabs .plain {
+  padding: 2px 7px;
+}
+.filter {
+  display: inline-flex;
+  align-items: center;
+  gap: 5px;
+  flex: 1 1 150px;
+}
+.filter input {
+  flex: 1;
+  border-width: 1px;
+}
+.status {
+  margin-left: auto;
+}
+.bad {
+  color: var(--bad);
+}
+</style>

@@ -1,0 +1,97 @@
+<script setup lang="ts">
+/** Where the camera stands: along an axis, with parallel rays, or at a standpoint that is kept with the graph. */
+import { ElDropdown, ElDropdownItem, ElDropdownMenu, ElMessageBox } from 'element-plus'
+import { computed } from 'vue'
+import { useGraph } from '../../stores/useGraph'
+import type { Direction, Standpoint } from '../camera/cameras'
+
+const props = defineProps<{ parallel: boolean; keep: (name: string) => Standpoint | null }>()
+const emit = defineEmits<{ along: [direction: Direction]; parallel: []; go: [kept: Standpoint] }>()
+const graph = useGraph()
+const WAYS: Direction[] = ['front', 'side', 'top', 'corner']
+
+/** Standpoints belong to the graph: whoever opens it finds them, and undo takes them back. */
+const kept = computed<Standpoint[]>(() =>
+  Object.entries(graph.document.value.standpoints ?? {}).map(([name, one]) => ({
+    ...one,
+    name,
+    parallel: one.parallel ?? false,
+  })),
+)
+
+async function camera(command: string) {
+  if (WAYS.includes(command as Direction)) emit('along', command as Direction)
+  else if (command === 'parallel') emit('parallel')
+  else if (command.startsWith('go ')) emit('go', kept.value[Number(command.slice(3))]!)
+  else if (command.startsWith('forget '))
+    graph.edit(`forget the standpoint ${command.slice(7)}`, (next) => void delete next.standpoints![command.slice(7)])
+  else {
+    const answer = await ElMessageBox.prompt('Its name:', 'Keep this standpoint', {
+      inputPattern: /\S/,
+      inputErrorMessage: 'Give it a name.',
+      confirmButtonText: 'Keep',
+      cancelButtonText: 'Cancel',
+    }).catch(() => null)
+    const name = ((answer as { value?: string } | null)?.value ?? '').trim()
+    const made = name ? props.keep(name) : null
+    if (made)
+      graph.edit(
+        `keep the standpoint ${name}`,
+        (next) =>
+          (next.standpoints = {
+            ...next.standpoints,
+            [name]: { position: made.position, target: made.target, parallel: made.parallel },
+          }),
+      )
+  }
+}
+</script>
+
+<template>
+  <ElDropdown trigger="click" placement="right-start" @command="camera">
+    <button class="plain" data-test="camera" title="Where the camera stands">camera</button>
+    <template #dropdown>
+      <ElDropdownMenu>
+        <ElDropdownItem v-for="way in WAYS" :key="way" :command="way" :data-test="`camera-${way}`"
+          >from the {{ way }}</ElDropdownItem
+        >
+        <ElDropdownItem command="parallel" divided data-test="camera-parallel">{{
+          parallel ? 'with perspective' : 'parallel rays, nothing smaller far away'
+        }}</ElDropdownItem>
+        <ElDropdownItem
+          v-for="(one, n) in kept"
+          :key="one.name"
+          :command="`go ${n}`"
+          :divided="n === 0"
+          :data-test="`standpoint-${one.name}`"
+          >{{ one.name
+          }}<button
+            v-if="!graph.fixed.value"
+            class="plain forget"
+            :aria-label="`Forget ${one.name}`"
+            title="Forget it"
+            @click.stop="camera(`forget ${one.name}`)"
+          >
+            ×
+          </button></ElDropdownItem
+        >
+        <ElDropdownItem command="keep" divided data-test="camera-keep">Keep this standpoint…</ElDropdownItem>
+      </ElDropdownMenu>
+    </template>
+  </ElDropdown>
+</template>
+
+<style scoped>
+.plain {
+  justify-content: flex-start;
+  width: 100%;
+  min-height: 24px;
+  padding: 0 7px;
+}
+.forget {
+  width: auto;
+  min-height: 20px;
+  margin-left: auto;
+  padding: 0 6px;
+}
+</style>
