@@ -124,7 +124,9 @@ def _product() -> Iterator[str]:
 
 
 def _page(browser: Browser, address: str, graph: str) -> Page:
-    page = browser.new_context(viewport={"width": 1280, "height": 800}).new_page()
+    context = browser.new_context(viewport={"width": 1280, "height": 800})
+    context.add_init_script("localStorage.setItem('reticula toured', 'yes')")
+    page = context.new_page()
     page.set_default_timeout(60_000)
     page.goto(f"{address}/#{graph}")
     page.reload()
@@ -234,6 +236,7 @@ def _bare(browser: Browser, turns: int) -> float:
     server = http.server.ThreadingHTTPServer(("127.0.0.1", 0), functools.partial(Handler, directory=str(folder)))
     threading.Thread(target=server.serve_forever, daemon=True).start()
     page = browser.new_page(viewport={"width": 1280, "height": 800})
+    page.add_init_script("localStorage.setItem('reticula toured', 'yes')")
     page.goto(f"http://127.0.0.1:{server.server_port}/")
     page.wait_for_function("window.ready")
     page.evaluate("(side) => show(side)", SIDE)

@@ -2,12 +2,16 @@
 
 from __future__ import annotations
 
+import socket
+import time
+from collections.abc import Callable
+
 import numpy as np
 
 from reticula.core import Geo, ops
 from reticula.core.geometry import measure
 
-__all__ = ["bumpy", "is_closed", "outward", "volume"]
+__all__ = ["any_port", "bumpy", "is_closed", "outward", "volume", "wait_until"]
 
 
 def volume(geo: Geo) -> float:
@@ -30,3 +34,23 @@ def bumpy(seed: int, frequency: int = 3) -> Geo:
     ball = ops.geodesic_sphere(frequency=frequency)
     away = 1.0 + 0.3 * np.random.default_rng(seed).random((ball.topology.point_count, 1))
     return ball.with_positions(ball.positions * away)
+
+
+def any_port() -> int:
+    """Return a port of this machine that is free now."""
+    with socket.socket() as probe:
+        probe.bind(("127.0.0.1", 0))
+        return int(probe.getsockname()[1])
+
+
+def wait_until(holds: Callable[[], object], seconds: float = 40) -> None:
+    """Return as soon as ``holds()`` is true; an OSError means not yet. Raises AssertionError after ``seconds``."""
+    limit = time.monotonic() + seconds
+    while time.monotonic() < limit:
+        try:
+            if holds():
+                return
+        except OSError:
+            pass
+        time.sleep(0.05)
+    raise AssertionError(f"it did not happen within {seconds:g} s")

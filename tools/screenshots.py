@@ -26,6 +26,7 @@ def main() -> None:
     with sync_playwright() as playwright:
         browser = playwright.chromium.launch(executable_path=shutil.which("chromium"), args=CHROMIUM)
         context = browser.new_context(viewport={"width": 1280, "height": 800}, color_scheme="light")
+        context.add_init_script("localStorage.setItem('reticula toured', 'yes')")
         page = context.new_page()
         page.goto(address)
         page.wait_for_selector("[data-ready=true]")

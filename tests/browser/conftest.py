@@ -15,6 +15,7 @@ import pytest
 from playwright.sync_api import Browser, Page, Request, Response, expect, sync_playwright
 
 from reticula.launch.client import Client
+from tests.helpers import any_port
 
 CHROMIUM = [
     "--use-gl=angle", "--use-angle=swiftshader", "--enable-unsafe-swiftshader", "--no-sandbox", "--disable-quic",
@@ -22,10 +23,26 @@ CHROMIUM = [
 ]  # fmt: skip
 
 
+STILL = """() => {
+    const cards = [...document.querySelectorAll('.card')].map((card) => card.innerText).join()
+    const now = cards + document.querySelector('[data-test=canvas]').dataset.drawn
+    const busy = document.querySelector('.bench[aria-busy=true], .stage[aria-busy=true]')
+    const seen = (window.seen ??= { now: '', since: 0 })
+    if (busy || now !== seen.now) window.seen = { now, since: performance.now() }
+    else if (performance.now() - seen.since > 240) return (window.seen = null) === null
+    return false
+}"""
+"""Whether cards and picture have been the same for a quarter of a second, and nothing is being worked out."""
+
+
+CALM = """() => document.getAnimations().every((one) => one.playState !== 'running'
+    || one.effect?.getComputedTiming().iterations === Infinity)"""
+
+
 @pytest.fixture(scope="session")
 def address(tmp_path_factory: pytest.TempPathFactory) -> Iterator[str]:
     var = tmp_path_factory.mktemp("bench")
-    command = [sys.executable, "-u", "-m", "reticula.launch", "--var", str(var), "--port", "8930"]
+    command = [sys.executable, "-u", "-m", "reticula.launch", "--var", str(var), "--port", str(any_port())]
     quiet = {**os.environ, "RETICULA_BUILD": "off"}
     process = subprocess.Popen(command, stdout=subprocess.PIPE, stderr=subprocess.STDOUT, text=True, env=quiet)
     said = ""
@@ -88,20 +105,27 @@ class Bench:
         return graph
 
     def settle(self) -> None:
-        """Wait until all is saved and drawn."""
+        """Wait until all is saved, answered and drawn, and nothing has changed for a few frames."""
         expect(self.page.locator("[data-test=save-state]")).to_have_text("saved", timeout=20_000)
-        self.page.wait_for_timeout(80)
-        expect(self.page.locator(".bench")).to_have_attribute("aria-busy", "false", timeout=20_000)
-        before = None
         for _ in range(100):
-            self.page.wait_for_timeout(250)
-            now, busy = self.page.evaluate(
-                "[[...document.querySelectorAll('.card')].map(c => c.innerText).join() + document.querySelector('[data-test=canvas]').dataset.drawn,"
-                " !!document.querySelector('.bench[aria-busy=true], .stage[aria-busy=true]')]"
-            )
-            if now == before and not busy and not self.on_their_way:
+            self.page.wait_for_function(STILL, polling="raf", timeout=30_000)
+            if not self.on_their_way:
                 return
-            before = now
+
+    def settle_picture(self) -> None:
+        """Wait until the picture stays the same, while something may still be held."""
+        self.page.wait_for_function(STILL, polling="raf", timeout=30_000)
+
+    def calm(self) -> None:
+        """Wait until nothing fades or slides any more."""
+        self.page.wait_for_function(CALM, polling="raf")
+
+    def frames(self, count: int = 3) -> None:
+        """Let the page draw some frames."""
+        self.page.evaluate(
+            "(n) => new Promise((done) => { const next = () => n-- > 0 ? requestAnimationFrame(next) : done(); next() })",
+            count,
+        )
 
     def add(self, words: str) -> None:
         """Add what the finder finds first."""
@@ -138,6 +162,7 @@ class Bench:
 @pytest.fixture
 def bench(browser: Browser, address: str) -> Iterator[Bench]:
     context = browser.new_context(viewport={"width": 1280, "height": 800}, accept_downloads=True, color_scheme="light")
+    context.add_init_script("localStorage.setItem('reticula toured', 'yes')")
     made = Bench(context.new_page(), address)
     made.page.set_default_timeout(15_000)
     yield made

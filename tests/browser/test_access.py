@@ -25,7 +25,7 @@ DIALS = {"tall": {"type": "number", "value": 0.5, "unit": "m", "soft": [0, 2], "
 
 
 def troubles(bench: Bench) -> list[str]:
-    bench.page.wait_for_timeout(400)
+    bench.calm()
     bench.page.evaluate(AXE)
     found = bench.page.evaluate("(rules) => axe.run(document, rules)", RULES)["violations"]
     return [
@@ -65,7 +65,7 @@ def test_the_bench_can_be_read_and_named(bench: Bench, theme: str) -> None:
     page.click("[data-test=form-across]")
     page.locator(".vue-flow__pane").click(position={"x": 470, "y": 8})
     page.get_by_role("button", name="All cards").click()
-    page.wait_for_timeout(500)
+    bench.settle()
     choose(bench, "wrong")
     bench.settle()
     assert troubles(bench) == []
@@ -102,7 +102,10 @@ def test_the_tour_walks_through_the_bench_once(bench: Bench) -> None:
         titles.append(step.locator(".el-tour__title").inner_text())
         after = step.locator(".el-tour__footer button, .el-tour-indicators ~ button").last
         after.click()
-        page.wait_for_timeout(250)
+        page.wait_for_function(
+            "(old) => document.querySelector('.el-tour__content .el-tour__title')?.innerText !== old", arg=titles[-1]
+        )
+        bench.calm()
         if not step.is_visible():
             break
     assert len(titles) == len(set(titles)) >= 4

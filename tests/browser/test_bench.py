@@ -31,18 +31,18 @@ def test_the_demo_is_there_and_its_mesh_follows_a_slider(bench: Bench) -> None:
     before = bench.pixels()
     assert drawn_share(before) > 0.15
     graph = page.url.partition("#")[2]
+    drawn = page.get_attribute("[data-test=canvas]", "data-drawn")
     slider = page.locator("[data-test=dial-ridge_height] input[type=range]")
     box = slider.bounding_box()
     assert box
     page.mouse.move(box["x"] + box["width"] * 0.4, box["y"] + box["height"] / 2)
     page.mouse.down()
     page.mouse.move(box["x"] + box["width"] * 0.9, box["y"] + box["height"] / 2, steps=6)
-    for _ in range(20):
-        page.wait_for_timeout(500)
-        moved = np.abs(bench.pixels().astype(int) - before).mean()
-        if moved > 1:
-            break
-    assert moved > 1, "the mesh follows while the slider is held"
+    page.wait_for_function(
+        "(old) => document.querySelector('[data-test=canvas]').dataset.drawn !== old", arg=drawn, timeout=20_000
+    )
+    bench.settle_picture()
+    assert np.abs(bench.pixels().astype(int) - before).mean() > 1, "the mesh follows while the slider is held"
     assert bench.state(graph)["document"]["dials"]["ridge_height"]["value"] == 0.02, "nothing is saved yet"
     page.mouse.up()
     bench.settle()
@@ -162,8 +162,8 @@ def test_a_failing_node_says_why_and_the_rest_still_shows(bench: Bench) -> None:
     page.click("[data-test=card-tall] .title")
     bench.set("where", "index < 2")
     field = page.locator("[data-test=field-distance] textarea")
-    field.fill("0.9")
-    page.wait_for_timeout(600)
+    with page.expect_response(lambda answer: "/evaluations" in answer.url):
+        field.fill("0.9")
     field.press("Escape")
     bench.settle()
     assert bench.state(graph)["document"]["nodes"]["tall"]["parameters"]["distance"] == 0.5, (
@@ -182,7 +182,7 @@ def test_ledger_and_view_share_the_selection(bench: Bench) -> None:
     first = page.locator("[data-test=ledger-row]").first
     expect(first.locator(".cell").last).to_have_text("0.125")
     first.click()
-    page.wait_for_timeout(400)
+    bench.frames()
     assert np.abs(bench.pixels().astype(int) - plain).max() > 40, "the selected face is seen in the view"
     page.keyboard.press("Escape")
     page.locator("[data-test=canvas]").click(position={"x": 400, "y": 240})
@@ -265,12 +265,12 @@ def test_the_theme_is_kept_and_all_controls_have_names(bench: Bench) -> None:
         && !e.innerText?.trim() && !e.ariaLabel && !e.title && !e.labels?.length && !e.closest('[aria-label]')).map(e => e.outerHTML)"""
     )
     assert nameless == []
-    page.click("[data-test=theme]")
-    page.wait_for_timeout(500)
+    with page.expect_response("**/api/settings"):
+        page.click("[data-test=theme]")
     page.reload()
     page.wait_for_selector("html[data-theme=night]")
-    page.click("[data-test=theme]")
-    page.wait_for_timeout(500)
+    with page.expect_response("**/api/settings"):
+        page.click("[data-test=theme]")
 
 
 def test_long_work_shows_progress_and_can_be_stopped(bench: Bench) -> None:

@@ -247,7 +247,7 @@ def test_elements_are_picked_with_a_brush_and_kept_as_a_group(bench: Bench) -> N
     page.mouse.up()
     picked = page.locator("[data-test=chosen-count]")
     expect(picked).to_be_visible()
-    page.wait_for_timeout(200)
+    bench.settle()
     few = int(picked.inner_text().split()[0])
     assert 5 < few < 200
     page.keyboard.down("Shift")
@@ -297,7 +297,7 @@ def test_a_mouse_paints_as_a_simulated_pen(bench: Bench) -> None:
         page.mouse.down()
         for step in range(1, 9):
             page.mouse.move(*middle(bench, 0.42 + 0.02 * step, down))
-            page.wait_for_timeout(pause)
+            page.wait_for_timeout(pause)  # a slow hand presses harder
         page.mouse.up()
         bench.settle()
     slow, fast = bench.state(made)["document"]["nodes"]["paint_1"]["parameters"]["strokes"]

@@ -192,7 +192,7 @@ def test_standpoints_stills_freezing_and_shortcuts(bench: Bench, tmp_path: Path)
     project = bench.state(made)["project_id"]
     assert bench.client.get(f"/api/projects/{project}/assets")["assets"][0]["name"] == "block_by_hand"
     expect(page.locator(".el-message-box")).to_have_count(0)
-    page.wait_for_timeout(400)
+    page.wait_for_function("!document.querySelector('.el-overlay:not([style*=\"display: none\"])')")
     page.keyboard.press("?")
     expect(page.locator("[data-test=shortcuts]")).to_contain_text("fold")
 

@@ -16,6 +16,7 @@ from reticula.core.diagnostics import collecting
 from reticula.core.formats import read_bytes, write_bytes
 from reticula.workers.pool import Pool
 from reticula.workers.tasks import Job
+from tests.helpers import wait_until
 
 Graph = dict[str, Any]
 
@@ -246,8 +247,9 @@ def test_a_killed_evaluator_is_replaced_and_the_user_told(
 
 def test_an_idle_evaluator_that_is_killed_is_replaced_too(client: FlaskClient, graph: Graph, app: Any) -> None:
     pool: Pool = app.extensions["reticula"].pool
-    os.kill(pool.process_ids()[0], signal.SIGKILL)
-    time.sleep(0.2)
+    victim = pool.process_ids()[0]
+    os.kill(victim, signal.SIGKILL)
+    wait_until(lambda: victim not in pool.process_ids())
     assert evaluate(client, graph)["state"] == "done"
 
 

@@ -8,13 +8,14 @@ import socket
 import stat
 import subprocess
 import sys
-import time
 from collections.abc import Iterator
 from pathlib import Path
 
 import pytest
 
 from reticula.launch.client import Client
+from reticula.launch.processes import port_is_free
+from tests.helpers import any_port, wait_until
 
 
 class Running:
@@ -55,31 +56,25 @@ def processes_of(var: Path, word: str) -> list[int]:
     return found
 
 
-def wait_for(check: object, seconds: float = 40) -> None:
-    limit = time.monotonic() + seconds
-    while time.monotonic() < limit:
-        try:
-            if check():  # type: ignore[operator]
-                return
-        except OSError:
-            pass
-        time.sleep(0.3)
-    raise AssertionError("it did not come back")
-
-
 @pytest.fixture(scope="module")
 def var(tmp_path_factory: pytest.TempPathFactory) -> Path:
     return tmp_path_factory.mktemp("launch")
 
 
+@pytest.fixture(scope="module")
+def port() -> int:
+    """A port that is free, as is the next one."""
+    return next(found for found in iter(any_port, 0) if port_is_free(found + 1))
+
+
 @pytest.fixture
-def running(var: Path) -> Iterator[Running]:
-    made = Running(var, 8990)
+def running(var: Path, port: int) -> Iterator[Running]:
+    made = Running(var, port)
     yield made
     made.end()
 
 
-def test_first_start_loads_the_demo_and_keeps_secrets(running: Running, var: Path) -> None:
+def test_first_start_loads_the_demo_and_keeps_secrets(running: Running, var: Path, port: int) -> None:
     client = running.ready()
     project = client.get("/api/projects")["projects"][0]
     assert project["title"] == "Reef studio"
@@ -87,7 +82,7 @@ def test_first_start_loads_the_demo_and_keeps_secrets(running: Running, var: Pat
     access = var / "mariadb" / "access.json"
     assert stat.S_IMODE(access.stat().st_mode) == 0o600
     assert len(json.loads(access.read_text())["password"]) > 20
-    again = Running(var, 8990)
+    again = Running(var, port)
     assert again.process.wait(30) == 1
     assert again.process.stdout is not None
     assert "runs already, at http://127.0.0.1:" in again.process.stdout.read()
@@ -96,32 +91,32 @@ def test_first_start_loads_the_demo_and_keeps_secrets(running: Running, var: Pat
     assert not processes_of(var, "reticula.service")
 
 
-def test_second_start_loses_nothing_and_steps_over_a_taken_port(var: Path) -> None:
+def test_second_start_loses_nothing_and_steps_over_a_taken_port(var: Path, port: int) -> None:
     with socket.socket() as taken:
         taken.setsockopt(socket.SOL_SOCKET, socket.SO_REUSEADDR, 1)
-        taken.bind(("127.0.0.1", 8990))
+        taken.bind(("127.0.0.1", port))
         taken.listen()
-        running = Running(var, 8990)
+        running = Running(var, port)
         try:
             client = running.ready()
-            assert "Port 8990 is taken; using 8991" in running.said
+            assert f"Port {port} is taken; using {port + 1}" in running.said
             assert len(client.get("/api/projects")["projects"]) == 1
         finally:
             running.end()
 
 
-def test_every_part_recovers_from_kill_9(running: Running, var: Path) -> None:
+def test_every_part_recovers_from_kill_9(running: Running, var: Path, port: int) -> None:
     client = running.ready()
     made = client.post("/api/projects", {"title": "Kept"})
     for word in ("mariadbd", "reticula.service"):
         victim = processes_of(var, word)[0]
         os.kill(victim, signal.SIGKILL)
-        wait_for(lambda: client.get("/api/health")["status"] == "ok" and victim not in processes_of(var, word))  # noqa: B023
+        wait_until(lambda: client.get("/api/health")["status"] == "ok" and victim not in processes_of(var, word))  # noqa: B023
         assert made["id"] in [project["id"] for project in client.get("/api/projects")["projects"]]
     running.process.kill()
     running.process.wait()
-    wait_for(lambda: not processes_of(var, "reticula.service"))
-    again = Running(var, 8990)
+    wait_until(lambda: not processes_of(var, "reticula.service"))
+    again = Running(var, port)
     try:
         assert made["id"] in [project["id"] for project in again.ready().get("/api/projects")["projects"]]
     finally:
