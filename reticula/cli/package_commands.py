@@ -13,9 +13,10 @@ from typing import Any
 from urllib.parse import quote
 
 from reticula.cli.run_command import pair, read_document
+from reticula.core.context import using
 from reticula.core.errors import GraphError
 from reticula.core.geometry import Geo
-from reticula.core.graph.structure.library import LayeredLibrary, using_library
+from reticula.core.graph.structure.library import LayeredLibrary
 from reticula.core.operators.shared.resources import DiskResources
 from reticula.core.packages import definition_key, load_package, prepare, write_package
 from reticula.core.packages.definition import content_name
@@ -75,7 +76,7 @@ def _pack(given: argparse.Namespace) -> int:
     with ExitStack() as stack:
         packages = [load_package(file) for file in given.packages]
         for package in packages:
-            stack.enter_context(using_library(LayeredLibrary(package)))
+            stack.enter_context(using(library=LayeredLibrary(package)))
         made = prepare(document, "", given.node, about, shapes=DiskResources(named, path.parent), stored=stored)
         if made.breaks:
             raise GraphError(f"this release breaks what {made.before} promised: {'; '.join(made.breaks)}")

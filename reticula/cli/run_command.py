@@ -9,16 +9,17 @@ from contextlib import ExitStack
 from pathlib import Path
 from typing import Any
 
+from reticula.core.context import using
 from reticula.core.errors import GraphError
 from reticula.core.formats import FORMATS
 from reticula.core.geometry import Geo
 from reticula.core.graph import Evaluator, check_structure, split_feed
 from reticula.core.graph.structure.document import empty_document
-from reticula.core.graph.structure.library import LayeredLibrary, using_library
+from reticula.core.graph.structure.library import LayeredLibrary
 from reticula.core.operators.shared.resources import DiskResources
 from reticula.core.packages import Package, load_package
 from reticula.core.packages.package import PackagedShapes
-from reticula.core.summary import element_counts
+from reticula.core.reports.summary import element_counts
 
 __all__ = ["add_run", "pair", "read_document"]
 
@@ -89,7 +90,7 @@ def _run(given: argparse.Namespace) -> int:
     shapes: Any = DiskResources(named, path.parent)
     with ExitStack() as stack:
         for package in packages:
-            stack.enter_context(using_library(LayeredLibrary(package)))
+            stack.enter_context(using(library=LayeredLibrary(package)))
             shapes = PackagedShapes(package, shapes)
         done = Evaluator().evaluate(document, dials=dials, targets=[target], inputs=inputs, shapes=shapes)
     for name, result in done.nodes.items():

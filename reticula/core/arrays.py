@@ -20,6 +20,7 @@ __all__ = [
     "ragged_index",
     "starts_from_sizes",
     "unique_rows",
+    "unit",
 ]
 
 Floats = NDArray[np.float64]
@@ -91,3 +92,9 @@ def unique_rows(rows: AnyArray) -> tuple[AnyArray, AnyArray]:
     rank = np.empty(len(order), np.int64)
     rank[order] = np.arange(len(order))
     return first[order], rank[back.reshape(-1)]
+
+
+def unit(vectors: Floats) -> Floats:
+    """Return vectors ``(N, k)`` scaled to length 1; those of length 0 stay 0."""
+    length = np.sqrt(np.einsum("ij,ij->i", vectors, vectors))[:, None]
+    return np.divide(vectors, length, out=np.zeros_like(vectors), where=length > 0)

@@ -1,4 +1,4 @@
-"""Notes: what an operator found worth telling, gathered beside its result.
+"""Diagnostics: what an operator found worth telling, gathered beside its result.
 
 An operator calls :func:`note` or :func:`warn`. Whoever runs it opens :func:`collecting` to receive them; without a
 collector a warning becomes a Python warning, so that nothing is lost in scripts.
@@ -9,8 +9,8 @@ from __future__ import annotations
 import contextlib
 import warnings
 from collections.abc import Iterator
-from contextvars import ContextVar
-from dataclasses import dataclass
+
+from reticula.core.context import Note, current, using
 
 __all__ = ["Note", "ReticulaWarning", "collecting", "note", "warn"]
 
@@ -19,38 +19,24 @@ class ReticulaWarning(UserWarning):
     """A result that is valid but may not be what was meant."""
 
 
-@dataclass(frozen=True)
-class Note:
-    """One remark. ``level`` is ``"note"`` or ``"warning"``."""
-
-    level: str
-    text: str
-
-
-_collector: ContextVar[list[Note] | None] = ContextVar("notes", default=None)
-
-
 @contextlib.contextmanager
 def collecting() -> Iterator[list[Note]]:
     """Gather all notes made inside the block into the list that is yielded."""
     gathered: list[Note] = []
-    token = _collector.set(gathered)
-    try:
+    with using(notes=gathered):
         yield gathered
-    finally:
-        _collector.reset(token)
 
 
 def note(text: str) -> None:
     """Say something useful about the result."""
-    gathered = _collector.get()
+    gathered = current().notes
     if gathered is not None:
         gathered.append(Note("note", text))
 
 
 def warn(text: str) -> None:
     """Say that the result may not be what was meant."""
-    gathered = _collector.get()
+    gathered = current().notes
     if gathered is None:
         warnings.warn(text, ReticulaWarning, stacklevel=3)
     else:

@@ -14,8 +14,8 @@ from reticula.core.diagnostics import collecting
 from reticula.core.errors import ReticulaError
 from reticula.core.formats import FORMATS, read_bytes, write_bytes
 from reticula.core.operators import OPERATORS, ops
+from reticula.core.reports.summary import describe_geo
 from reticula.core.spatial import surface_of
-from reticula.core.summary import describe_geo
 
 __all__ = ["precompile"]
 

@@ -9,6 +9,7 @@ from typing import Any
 import jsonpatch
 from flask_openapi3 import APIBlueprint, Tag
 
+from reticula.core.context import using
 from reticula.core.errors import GraphError
 from reticula.core.graph import check_structure
 from reticula.core.graph.editing import (
@@ -22,7 +23,6 @@ from reticula.core.graph.editing import (
     unfold,
 )
 from reticula.core.graph.editing.levels import level_of, parent_of
-from reticula.core.graph.structure.library import using_library
 from reticula.core.packages import update_release
 from reticula.service.context import context
 from reticula.service.schemas import ChangeRequest, ChangeState, ErrorState, GraphPath
@@ -106,7 +106,7 @@ def work_out(path: GraphPath, body: ChangeRequest):  # type: ignore[no-untyped-d
         document = graphs.drafted(session, graph, body.draft, body.revision)
         known = library.library_of(session)
     before = json.loads(json.dumps(document))
-    with using_library(known):
+    with using(library=known):
         try:
             made, cards, name = CHANGES[body.what](document, body.level, body.arguments)
         except (KeyError, TypeError, ValueError) as error:

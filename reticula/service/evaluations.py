@@ -11,12 +11,13 @@ from flask import Response, send_file
 from flask_openapi3 import APIBlueprint, Tag
 from werkzeug.utils import secure_filename
 
+from reticula.core.context import using
 from reticula.core.errors import FormatError, GraphError
 from reticula.core.formats import FORMATS
 from reticula.core.graph import split_feed
 from reticula.core.graph.editing.levels import inner_level
 from reticula.core.graph.nesting.graph_operator import operator_of
-from reticula.core.graph.structure.library import MemoryLibrary, using_library
+from reticula.core.graph.structure.library import MemoryLibrary
 from reticula.core.graph.values.formula_to_nodes import formula_to_nodes, script_to_nodes
 from reticula.core.graph.values.nodes_to_formula import nodes_to_formula, value_feeds
 from reticula.core.operators.scripting.controls import Code
@@ -180,7 +181,7 @@ def rewrite(path: GraphPath, body: RewriteRequest):  # type: ignore[no-untyped-d
     loaded = _load(path.graph_id, body)
     loaded.require(body.node)
     document = loaded.level
-    with using_library(MemoryLibrary(loaded.around.library)):
+    with using(library=MemoryLibrary(loaded.around.library)):
         if body.to == "text":
             feeds = value_feeds(document["nodes"][body.node])
             if body.parameter not in feeds:

@@ -13,10 +13,10 @@ from flask import Response, send_file
 from flask_openapi3 import APIBlueprint, Tag
 from sqlalchemy.orm import Session
 
+from reticula.core.context import using
 from reticula.core.errors import FormatError, GraphError
 from reticula.core.graph.nesting.contracts import condition_text
 from reticula.core.graph.nesting.graph_operator import published_operator
-from reticula.core.graph.structure.library import using_library
 from reticula.core.packages import definition_key, differences, package_shapes, write_package
 from reticula.core.packages.definition import content_name
 from reticula.service.context import Context, context
@@ -44,7 +44,7 @@ def published_states(session: Session) -> list[dict[str, Any]]:
     rows = {f"{row.name}@{row.release_number}": row for row in library.list_all(session)}
     known = library.library_of(session)
     made = []
-    with using_library(known):
+    with using(library=known):
         for key, row in rows.items():
             definition = known.definitions[key]
             told = published_operator(definition).describe()
@@ -71,7 +71,7 @@ def publish(path: GraphPath, body: PublicationRequest):  # type: ignore[no-untyp
         _, came = here.operators(session, known.definitions)
         own = assets.by_name(session, graph.project_id)
         project_id = graph.project_id
-    with using_library(known):
+    with using(library=known):
         used = package_shapes(document)
     stored: dict[str, Any] = {}
     shapes = around.shapes | came

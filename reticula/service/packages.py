@@ -12,8 +12,8 @@ from typing import Any
 from flask import request
 from flask_openapi3 import APIBlueprint, Tag
 
+from reticula.core.context import using
 from reticula.core.errors import FormatError
-from reticula.core.graph.structure.library import using_library
 from reticula.core.packages import Package, definition_key, merge_package, read_package, review
 from reticula.service.context import context
 from reticula.service.depot_client import Depot, DepotDown
@@ -52,7 +52,7 @@ def _reviewed(data: bytes, origin: str) -> dict[str, Any]:
     """Check a package, keep it until it is decided about, and tell what it would bring."""
     with context().database.session() as session:
         known = library.library_of(session)
-    with using_library(known):
+    with using(library=known):
         package = read_package(data)
         entries = review(package)
     name = secrets.token_hex(8)
@@ -80,7 +80,7 @@ def take(path: ReviewPath, body: ImportRequest):  # type: ignore[no-untyped-def]
     origin = stored.with_suffix(".origin").read_text()
     with context().database.session() as session:
         known = library.library_of(session)
-        with using_library(known):
+        with using(library=known):
             package = read_package(stored.read_bytes())
             definitions, kept = merge_package(package, body.choices)
         for definition in definitions:

@@ -9,8 +9,8 @@ import numpy as np
 from reticula.core.arrays import as_rows
 from reticula.core.geometry import KINDS, Geo
 from reticula.core.geometry.edit.placement import to_world
+from reticula.core.reports.summary import element_counts
 from reticula.core.spatial import points_of, surface_of
-from reticula.core.summary import element_counts
 from reticula.workers.buffers import BufferFiles
 
 __all__ = ["difference"]

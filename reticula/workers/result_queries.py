@@ -17,7 +17,7 @@ from reticula.core.geometry.validation.checks import Finding, find_defects, find
 from reticula.core.language import evaluate
 from reticula.core.language.scope import BUILTINS, Scope, adjacent
 from reticula.core.operators.shared.picked import MOST_PICKED
-from reticula.core.summary import describe_attribute, describe_geo, unit_of
+from reticula.core.reports.summary import describe_attribute, describe_geo, unit_of
 from reticula.workers import render_data
 from reticula.workers.buffers import BufferFiles
 from reticula.workers.render_data import kind_of

@@ -8,6 +8,7 @@ from dataclasses import dataclass, field, replace
 from pathlib import Path
 from typing import Any
 
+from reticula.core.context import using
 from reticula.core.diagnostics import collecting
 from reticula.core.errors import GeometryError, ReticulaError
 from reticula.core.formats import read_file, write_bytes
@@ -15,10 +16,9 @@ from reticula.core.geometry import Geo
 from reticula.core.graph import Cache, Evaluation, Evaluator, NodeResult, split_feed
 from reticula.core.graph.inspection.provenance import trace
 from reticula.core.graph.inspection.text_inspection import inspect_text
-from reticula.core.graph.structure.library import MemoryLibrary, using_library
-from reticula.core.operators.shared.resources import using_resources
+from reticula.core.graph.structure.library import MemoryLibrary
 from reticula.core.packages import prepare
-from reticula.core.summary import describe_geo, element_counts
+from reticula.core.reports.summary import describe_geo, element_counts
 from reticula.workers.buffers import BufferFiles
 from reticula.workers.check_counts import CheckCounts
 from reticula.workers.comparison import difference
@@ -101,7 +101,7 @@ class Worker:
         if job.what == "check":
             return {"nodes": self.checks.of(done, should_stop)}
         if job.what == "inspect":
-            with using_library(library), using_resources(shapes):
+            with using(library=library, resources=shapes):
                 return inspect_text(done, str(job.node), **job.text)
         if job.what == "export":
             return self._export(done.geo(str(job.node)), job)
@@ -179,7 +179,7 @@ def _now_and_then(tell: Callable[[int, int, str], None]) -> Callable[[int, int, 
 def _publication(job: Job, shapes: StoredShapes, library: MemoryLibrary) -> dict[str, Any]:
     about = dict(job.about)
     stored = about.pop("stored", {})
-    with using_library(library), collecting():
+    with using(library=library), collecting():
         made = prepare(job.document, job.level, str(job.node), about, shapes=shapes, stored=stored)
     return {
         "definition": made.definition, "before": made.before, "differences": made.found.describe(), "breaks": list(made.breaks),

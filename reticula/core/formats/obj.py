@@ -13,12 +13,11 @@ from itertools import pairwise
 
 import numpy as np
 
-from reticula.core.arrays import AnyArray, Floats, Indices, Ints, starts_from_sizes
+from reticula.core.arrays import AnyArray, Floats, Indices, Ints, starts_from_sizes, unit
 from reticula.core.diagnostics import note
 from reticula.core.errors import FormatError
 from reticula.core.formats.text_lines import Lines, numbers_of, token_counts
 from reticula.core.geometry import Geo, Topology
-from reticula.core.geometry.measure.areas import unit
 from reticula.core.jit import kernel
 
 __all__ = ["read", "write"]

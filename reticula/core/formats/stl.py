@@ -9,12 +9,11 @@ import re
 
 import numpy as np
 
-from reticula.core.arrays import Floats
+from reticula.core.arrays import Floats, unit
 from reticula.core.diagnostics import note
 from reticula.core.errors import FormatError
 from reticula.core.formats.text_lines import Lines, numbers_of, token_counts
 from reticula.core.geometry import Geo, triangles
-from reticula.core.geometry.measure.areas import unit
 
 __all__ = ["read", "write"]
 

@@ -3,15 +3,8 @@
 from reticula.core.graph.evaluation.cache import Cache
 from reticula.core.graph.evaluation.evaluator import Evaluation, Evaluator, NodeResult, run_graph
 from reticula.core.graph.nesting.dials import dial_values
-from reticula.core.graph.structure.document import (
-    Document,
-    Problem,
-    check_structure,
-    empty_document,
-    problems_of,
-    schema,
-    split_feed,
-)
+from reticula.core.graph.structure.document import Document, check_structure, empty_document, schema, split_feed
+from reticula.core.graph.validation import Problem, problems_of
 
 __all__ = [
     "Cache",

@@ -11,17 +11,18 @@ import numpy as np
 from reticula.core.arrays import AnyArray, Flags, Indices, as_readonly, as_rows
 from reticula.core.diagnostics import note, warn
 from reticula.core.errors import FormulaError
-from reticula.core.geometry.edit.attribute_writing import write_attribute
 from reticula.core.geometry.edit.subset import any_of_row, subset
 from reticula.core.geometry.mesh.attribute import Attribute
+from reticula.core.geometry.mesh.carry import carry
 from reticula.core.geometry.mesh.geo import Geo
 from reticula.core.geometry.mesh.identity import fresh_names, hash_pairs
 from reticula.core.geometry.mesh.kinds import KINDS, PLURAL, Kind, well_known_default
-from reticula.core.geometry.mesh.source_maps import SourceMap, carry, edge_sources, kept
+from reticula.core.geometry.mesh.source_maps import SourceMap, edge_sources, kept
 from reticula.core.geometry.mesh.topology import Topology
 from reticula.core.language.effects import NOBODY, Effects
 from reticula.core.language.types import is_list
 from reticula.core.language.vector.expressions import blank, shape_of
+from reticula.core.reports.attribute_writing import write_attribute
 
 __all__ = ["OwnWrites", "apply_effects"]
 

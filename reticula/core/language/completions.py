@@ -14,7 +14,7 @@ from reticula.core.language.functions.patterns import RANDOM
 from reticula.core.language.queries import ASKED, METHODS, QUERY_FIELDS
 from reticula.core.language.scope import AROUND, BUILTINS, CONSTANTS, SINGLE, Scope
 from reticula.core.language.typecheck import GATHER, MAKERS
-from reticula.core.summary import describe_attribute, unit_of
+from reticula.core.reports.summary import describe_attribute, unit_of
 
 __all__ = ["describe_functions", "describe_members", "describe_names", "values_in_words"]
 

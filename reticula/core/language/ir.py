@@ -6,13 +6,11 @@ Expressions compare equal when they mean the same, wherever they stand; that is 
 from __future__ import annotations
 
 from dataclasses import dataclass, field
-from typing import TYPE_CHECKING, Any
+from typing import Any
 
+from reticula.core.geometry.mesh.kinds import Kind
+from reticula.core.language.functions import Function
 from reticula.core.language.parse import Place
-
-if TYPE_CHECKING:
-    from reticula.core.geometry.mesh.kinds import Kind
-    from reticula.core.language.functions import Function
 
 __all__ = [
     "Add",

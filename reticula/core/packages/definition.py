@@ -14,7 +14,8 @@ from referencing import Registry, Resource
 
 from reticula.core.errors import GraphError, ReticulaError
 from reticula.core.graph.nesting.graph_operator import digest_of, graph_trouble, operator_of
-from reticula.core.graph.structure.document import problems_of, schema
+from reticula.core.graph.structure.document import schema
+from reticula.core.graph.validation import problems_of
 from reticula.core.operators.declaration.parameters import Shape
 
 __all__ = [

@@ -15,13 +15,14 @@ from typing import Any
 
 import jsonschema
 
+from reticula.core.context import using
 from reticula.core.errors import FormatError, GraphError, ReticulaError
 from reticula.core.formats import read_bytes
 from reticula.core.geometry import Geo
 from reticula.core.graph.nesting.graph_operator import published_operator
-from reticula.core.graph.structure.library import LayeredLibrary, references, using_library
+from reticula.core.graph.structure.library import LayeredLibrary, references
 from reticula.core.operators import Operator
-from reticula.core.operators.shared.resources import Resources, resources, using_resources
+from reticula.core.operators.shared.resources import Resources, resources
 from reticula.core.packages.definition import (
     Definition,
     check_definition,
@@ -82,7 +83,7 @@ class Package:
     def operators(self) -> dict[str, Operator]:
         """All operators of the package, by ``name@release``; each brings along what it needs."""
         found = {}
-        with using_library(LayeredLibrary(self)):
+        with using(library=LayeredLibrary(self)):
             for name, definition in self.definitions.items():
                 found[name] = _with_surroundings(published_operator(definition), self)
         return found
@@ -114,7 +115,7 @@ class PackagedShapes:
 
 def _with_surroundings(made: Operator, package: Package) -> Operator:
     def body(*geometries: Geo | None, **resolved: Any) -> Any:
-        with using_library(LayeredLibrary(package)), using_resources(PackagedShapes(package)):
+        with using(library=LayeredLibrary(package), resources=PackagedShapes(package)):
             return made.body(*geometries, **resolved)
 
     return replace(made, body=body)
@@ -271,7 +272,7 @@ def _checked(main: str, files: dict[str, bytes]) -> Package:
         raise FormatError(f"the package's operator '{main}' is not in it")
     shapes: dict[str, tuple[str, bytes]] = {}
     made = Package(main, {}, shapes, {})
-    with using_library(LayeredLibrary(made)):
+    with using(library=LayeredLibrary(made)):
         for operator in _in_order(found):
             definition = found[operator]
             check_definition(definition)

@@ -4,8 +4,7 @@ from __future__ import annotations
 
 import numpy as np
 
-from reticula.core.arrays import Floats, Indices, starts_from_sizes
-from reticula.core.geometry.measure.areas import unit
+from reticula.core.arrays import Floats, Indices, starts_from_sizes, unit
 from reticula.core.jit import inline, parallel_kernel, prange
 from reticula.core.spatial.surface import STACK, Places, Surface, enters, invert
 

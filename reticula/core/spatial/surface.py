@@ -8,11 +8,10 @@ from functools import cached_property
 
 import numpy as np
 
-from reticula.core.arrays import AnyArray, Flags, Floats, Indices
+from reticula.core.arrays import AnyArray, Flags, Floats, Indices, unit
 from reticula.core.errors import GeometryError
-from reticula.core.geometry.measure.areas import unit
+from reticula.core.geometry.measure.triangles import triangles
 from reticula.core.geometry.mesh.geo import Geo, once_per_geo
-from reticula.core.geometry.planar.triangulation import triangles
 from reticula.core.jit import inline, parallel_kernel, prange
 from reticula.core.spatial.kdtree import push_children
 from reticula.core.spatial.tree import Tree, build_tree

@@ -4,7 +4,8 @@ from __future__ import annotations
 
 from typing import Any
 
-from reticula.core.graph.structure.library import MemoryLibrary, using_library
+from reticula.core.context import using
+from reticula.core.graph.structure.library import MemoryLibrary
 from reticula.core.packages import definition_key, prepare
 from tests.core.graph.building import graph, node
 
@@ -31,7 +32,7 @@ def lift_document(**dials: Any) -> dict[str, Any]:
 
 def release(document: dict[str, Any], library: MemoryLibrary, **about: Any) -> dict[str, Any]:
     """Publish the card ``b`` into a library and return its definition."""
-    with using_library(library):
+    with using(library=library):
         made = prepare(document, "", "b", {**ABOUT, **about}).definition
     library.definitions[definition_key(made)] = made
     return made

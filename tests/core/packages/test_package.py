@@ -14,9 +14,10 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from reticula.core import load_package, ops
+from reticula.core.context import using
 from reticula.core.errors import FormatError, ReticulaError
 from reticula.core.formats import write_bytes
-from reticula.core.graph.structure.library import MemoryLibrary, using_library
+from reticula.core.graph.structure.library import MemoryLibrary
 from reticula.core.operators.shared.resources import DiskResources
 from reticula.core.packages import prepare, read_package, review, write_package
 from reticula.core.packages.definition import content_name
@@ -101,13 +102,13 @@ def test_a_review_says_what_is_new_there_and_colliding() -> None:
     other = lift_document()
     other["nodes"]["b"]["graph"]["dials"]["height"]["help"] = "changed"
     assert {entry.operator: entry.state for entry in review(package)} == {"lift@1.0.0": "new", "outer@1.0.0": "new"}
-    with using_library(library):
+    with using(library=library):
         states = {entry.operator: entry for entry in review(package)}
     assert states["lift@1.0.0"].state == "there already"
     assert states["outer@1.0.0"].uses == ["lift@1.0.0"]
     colliding = MemoryLibrary()
     release(other, colliding)
-    with using_library(colliding):
+    with using(library=colliding):
         states = {entry.operator: entry for entry in review(package)}
     assert (states["lift@1.0.0"].state, states["lift@1.0.0"].other_name) == ("collides", "lift_2")
 

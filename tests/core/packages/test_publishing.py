@@ -6,9 +6,10 @@ from typing import Any
 
 import pytest
 
+from reticula.core.context import using
 from reticula.core.errors import GraphError
 from reticula.core.graph import Evaluator, run_graph
-from reticula.core.graph.structure.library import MemoryLibrary, using_library
+from reticula.core.graph.structure.library import MemoryLibrary
 from reticula.core.packages import differences, prepare, run_examples, update_release
 from tests.core.graph.building import graph, node
 from tests.core.packages.studio import ABOUT, lift_document, published, release
@@ -72,7 +73,7 @@ def test_a_release_that_breaks_an_example_or_a_promise_says_so() -> None:
     release(document, library)
     other = lift_document()
     other["nodes"]["b"]["graph"]["nodes"]["up"] = node("smooth_subdivide", "geo")
-    with using_library(library):
+    with using(library=library):
         made = prepare(other, "", "b", {**ABOUT, "release": "1.0.1"})
     assert any("the example 'As it was when it was published' of 1.0.0: 'geo' has" in line for line in made.breaks)
     assert "the promise 'quads' is not made any more" in made.breaks
@@ -92,7 +93,7 @@ def test_examples_allow_for_the_last_bits_but_no_more() -> None:
     example = definition["examples"][0]
     expected = example["expected"]["geo"]
     expected["digest"] = "another machine"
-    with using_library(library):
+    with using(library=library):
         assert run_examples(definition, [example])[0].trouble == ""
         expected["means"]["point.position"][1] += 1e-6
         assert "other values of point.position" in run_examples(definition, [example])[0].trouble
@@ -118,7 +119,7 @@ def test_another_release_is_taken_or_tried_beside_and_nothing_is_lost() -> None:
     document["nodes"]["b"]["graph"]["nodes"]["up"]["parameters"]["move"] = {"formula": "vec3(0, rise, 0)"}
     release(document, library, release="2.0.0")
     made = graph({"a": node("box"), "l": node("lift@1.0.0", "a", height=2.0)})
-    with using_library(library):
+    with using(library=library):
         tried, copy = update_release(made, "", "l", "2.0.0", beside=True)
         taken, same = update_release(made, "", "l", "2.0.0")
         with pytest.raises(GraphError, match=r"there is no release 3\.0\.0 of 'lift'; there are 1\.0\.0, 2\.0\.0"):

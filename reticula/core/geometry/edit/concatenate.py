@@ -2,24 +2,27 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass
 from typing import Any
 
 import numpy as np
 
 from reticula.core.arrays import UInts, as_readonly
-from reticula.core.diagnostics import note, warn
 from reticula.core.geometry.mesh.attribute import Attribute
 from reticula.core.geometry.mesh.geo import Geo
 from reticula.core.geometry.mesh.identity import hash_pairs
-from reticula.core.geometry.mesh.kinds import BLENDED, KINDS, PLURAL, Kind, well_known_default
+from reticula.core.geometry.mesh.kinds import BLENDED, KINDS, Kind, well_known_default
 from reticula.core.geometry.mesh.topology import Topology
 
-__all__ = ["concatenate"]
+__all__ = ["Losses", "concatenate", "concatenation_losses"]
 
 
-def concatenate(geometries: Sequence[Geo], *, quiet: bool = False) -> Geo:
-    """Return the geometries as one; nothing is welded. What lacks an attribute gets its default, which is noted."""
+def concatenate(geometries: Sequence[Geo]) -> Geo:
+    """Return the geometries as one; nothing is welded. What lacks an attribute gets its default.
+
+    :func:`concatenation_losses` says where that happens.
+    """
     if not geometries:
         return Geo.empty()
     if len(geometries) == 1:
@@ -33,7 +36,7 @@ def concatenate(geometries: Sequence[Geo], *, quiet: bool = False) -> Geo:
             geo = geo.with_attribute("instance", "shape", number, "integer")
             prototypes += geo.prototypes
         shifted.append(geo)
-    attributes = {kind: _joined_attributes(kind, shifted, quiet) for kind in KINDS}
+    attributes = {kind: _joined_attributes(kind, shifted) for kind in KINDS}
     identity: dict[Kind, UInts] = {}
     kinds: tuple[Kind, ...] = ("point", "face", "curve", "instance")
     for kind in kinds:
@@ -61,39 +64,72 @@ def _joined_topology(shapes: Sequence[Topology]) -> Topology:
     )
 
 
-def _joined_attributes(kind: Kind, geometries: Sequence[Geo], quiet: bool) -> dict[str, Attribute]:
-    names = dict.fromkeys(name for geo in geometries for name in geo.attributes[kind])
+def _joined_attributes(kind: Kind, geometries: Sequence[Geo]) -> dict[str, Attribute]:
     if kind == "whole":
+        names = _names(kind, geometries)
         return {name: next(geo.find(kind, name) for geo in geometries if geo.has(kind, name)) for name in names}
     made = {}
-    lacking: dict[int, list[str]] = {}
-    for name in names:
+    for name in _names(kind, geometries):
         found = [geo.attributes[kind].get(name) for geo in geometries]
-        types = {attribute.type for attribute in found if attribute is not None}
-        type = _common_type(types)
+        type = _common_type(_types(found))
         if type is None:
-            warn(f"The {kind} attribute '{name}' has several types ({', '.join(sorted(types))}) and was left out.")
             continue
-        counts = [geo.topology.count(kind) for geo in geometries]
-        default = next(attribute for attribute in found if attribute is not None).default
-        default = well_known_default(name, type) if default is None else default
+        default = _default(name, type, found)
         parts = [
-            Attribute.filled(type, count, default, default=default) if attribute is None else _as_type(attribute, type)
-            for attribute, count in zip(found, counts, strict=True)
+            Attribute.filled(type, geo.topology.count(kind), default, default=default)
+            if attribute is None
+            else _as_type(attribute, type)
+            for attribute, geo in zip(found, geometries, strict=True)
         ]
-        filled = sum(count for attribute, count in zip(found, counts, strict=True) if attribute is None)
-        if filled and not quiet:
-            lacking.setdefault(filled, []).append(f"'{name}' ({_plain(Attribute.filled(type, 1, default).row(0))})")
         made[name] = Attribute.concatenate(parts)
-    for missing, without in lacking.items():
-        note(f"{missing:,} {PLURAL[kind]} had no {', '.join(without)} and hold these defaults.")
     return made
 
 
-def _plain(value: Any) -> str:
-    if isinstance(value, bool):
-        return "yes" if value else "no"
-    return f"{value:g}" if isinstance(value, (int, float)) else str(value)
+@dataclass(frozen=True)
+class Losses:
+    """What :func:`concatenate` cannot keep: for a ``kind``, how many elements are given ``filled`` defaults of which
+    attributes, and the attributes that are left out because their ``types`` do not go together."""
+
+    kind: Kind
+    filled: Mapping[int, Mapping[str, Any]]
+    left_out: Mapping[str, tuple[str, ...]]
+
+
+def concatenation_losses(geometries: Sequence[Geo]) -> list[Losses]:
+    """Return what is lost or made up when the geometries are concatenated, by kind; nothing for kinds without trouble."""
+    found = [_losses(kind, geometries) for kind in KINDS if kind != "whole"] if len(geometries) > 1 else []
+    return [one for one in found if one.filled or one.left_out]
+
+
+def _losses(kind: Kind, geometries: Sequence[Geo]) -> Losses:
+    filled: dict[int, dict[str, Any]] = {}
+    left_out: dict[str, tuple[str, ...]] = {}
+    for name in _names(kind, geometries):
+        found = [geo.attributes[kind].get(name) for geo in geometries]
+        type = _common_type(_types(found))
+        if type is None:
+            left_out[name] = tuple(sorted(_types(found)))
+            continue
+        count = sum(
+            geo.topology.count(kind) for geo, attribute in zip(geometries, found, strict=True) if attribute is None
+        )
+        if count:
+            filled.setdefault(count, {})[name] = Attribute.filled(type, 1, _default(name, type, found)).row(0)
+    return Losses(kind, filled, left_out)
+
+
+def _names(kind: Kind, geometries: Sequence[Geo]) -> list[str]:
+    return list(dict.fromkeys(name for geo in geometries for name in geo.attributes[kind]))
+
+
+def _types(found: Sequence[Attribute | None]) -> set[str]:
+    return {attribute.type for attribute in found if attribute is not None}
+
+
+def _default(name: str, type: str, found: Sequence[Attribute | None]) -> Any:
+    """The default of the first geometry that has the attribute, else the well-known one."""
+    first = next(attribute for attribute in found if attribute is not None).default
+    return well_known_default(name, type) if first is None else first
 
 
 def _common_type(types: set[str]) -> str | None:

@@ -6,8 +6,9 @@ import numpy as np
 
 from reticula.core.arrays import Flags, as_readonly
 from reticula.core.geometry.mesh.attribute import Attribute
+from reticula.core.geometry.mesh.carry import carry
 from reticula.core.geometry.mesh.geo import Geo
-from reticula.core.geometry.mesh.source_maps import carry, edges_along, kept
+from reticula.core.geometry.mesh.source_maps import edges_along, kept
 
 __all__ = ["flipped"]
 

@@ -98,7 +98,7 @@ def flatten(geo: Geo, onto: Kind = "point") -> Geo:
             chosen = np.flatnonzero((which == number) & ((np.linalg.det(matrix[:, :3, :3]) < 0) == mirrored))
             if len(chosen):
                 parts.append(_copies(geo, flipped(shape, with_normals=False) if mirrored else shape, chosen, onto))
-    return concatenate(parts[1:] if not parts[0].topology.point_count else parts, quiet=True)
+    return concatenate(parts[1:] if not parts[0].topology.point_count else parts)
 
 
 def _without_instances(geo: Geo) -> Geo:

@@ -8,9 +8,10 @@ import numpy as np
 
 from reticula.core.arrays import AnyArray, Flags, Floats, Indices, as_readonly, ragged_index, starts_from_sizes
 from reticula.core.geometry.measure.areas import area_vectors
+from reticula.core.geometry.mesh.carry import carry
 from reticula.core.geometry.mesh.geo import Geo
-from reticula.core.geometry.mesh.source_maps import SourceMap, Weights, carry, edges_along, kept
-from reticula.core.geometry.planar.triangulation import cut_polygons
+from reticula.core.geometry.mesh.source_maps import SourceMap, Weights, edges_along, kept
+from reticula.core.geometry.planar.ear_clipping import cut_polygons
 from reticula.core.jit import kernel
 
 __all__ = ["Cut", "cut_at_zero", "triangulate_faces"]

@@ -2,20 +2,30 @@
 
 from __future__ import annotations
 
+from typing import NamedTuple
+
 import numpy as np
 
 from reticula.core.arrays import AnyArray, Floats
-from reticula.core.diagnostics import note, warn
 from reticula.core.errors import GeometryError
 from reticula.core.geometry.edit.level_cut import cut_at_zero
 from reticula.core.geometry.edit.subset import subset
 from reticula.core.geometry.measure.areas import area_vectors
+from reticula.core.geometry.mesh.carry import carry
 from reticula.core.geometry.mesh.geo import Geo
-from reticula.core.geometry.mesh.source_maps import carry, edges_along, kept
+from reticula.core.geometry.mesh.source_maps import edges_along, kept
 from reticula.core.geometry.planar.boundary_loops import segment_loops
 from reticula.core.geometry.planar.region_fill import Filling, fill_region, nest_loops, project_to_plane
 
-__all__ = ["clip_half", "cut_by_plane"]
+__all__ = ["ClippedHalf", "clip_half", "cut_by_plane"]
+
+
+class ClippedHalf(NamedTuple):
+    """One half of a mesh. ``uncapped`` edges of the cut form no closed outline, because the mesh ``was_open`` or for another reason."""
+
+    geo: Geo
+    uncapped: int = 0
+    was_open: bool = False
 
 
 def cut_by_plane(geo: Geo, origin: Floats, normal: Floats, rim_group: str) -> tuple[Geo, AnyArray, Floats]:
@@ -44,7 +54,7 @@ def clip_half(
     cap_group: str,
     *,
     cap: bool,
-) -> Geo:
+) -> ClippedHalf:
     """Return one half of a mesh that :func:`cut_by_plane` cut: ``sign`` is 1 for above and -1 for below.
 
     With ``cap``, faces close the cut where it forms closed outlines; they are the face group ``cap_group`` and copy a
@@ -56,21 +66,17 @@ def clip_half(
     return _capped(half, normal * -sign, rim_group, cap_group, cap, whole)
 
 
-def _capped(half: Geo, outward: AnyArray, rim_group: str, cap_group: str, cap: bool, before: Geo) -> Geo:
+def _capped(half: Geo, outward: AnyArray, rim_group: str, cap_group: str, cap: bool, before: Geo) -> ClippedHalf:
     """Close the borders that the cut made, with faces that look along ``outward``."""
     shape = half.topology
     rim = shape.border_edges & half.group("edge", rim_group)
     blank = half.with_attribute("face", cap_group, np.zeros(shape.face_count, bool))
     if not cap or not rim.any():
-        return blank
+        return ClippedHalf(blank)
     corner = np.flatnonzero(rim[shape.corner_edge])
     tail, head = shape.corner_point[shape.corner_next[corner]], shape.corner_point[corner]
     start, item, left = segment_loops(tail, head, shape.point_count)
-    if left:
-        if bool((before.topology.border_edges & ~before.group("edge", rim_group)).any()):
-            note("The mesh is open, so its cut is not closed everywhere; only closed outlines were capped.")
-        else:
-            warn(f"{left:,} edges of the cut form no closed outline and were not capped.")
+    was_open = left > 0 and bool((before.topology.border_edges & ~before.group("edge", rim_group)).any())
     loops = [tail[item[a:b]] for a, b in zip(start, start[1:], strict=False)]
     fillings: list[Filling] = []
     if loops:
@@ -81,9 +87,8 @@ def _capped(half: Geo, outward: AnyArray, rim_group: str, cap_group: str, cap: b
             regions = [[n] for n in range(len(loops))]
         for region in regions:
             fillings.append(_filled(half, [loops[n] for n in region], outward))
-    if not fillings:
-        return blank
-    return _with_faces(half, fillings, corner, cap_group)
+    capped = _with_faces(half, fillings, corner, cap_group) if fillings else blank
+    return ClippedHalf(capped, left, was_open)
 
 
 def _filled(half: Geo, rings: list[AnyArray], outward: AnyArray) -> Filling:

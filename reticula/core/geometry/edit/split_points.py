@@ -6,8 +6,9 @@ import numpy as np
 
 from reticula.core.arrays import Flags, Indices
 from reticula.core.geometry.mesh.adjacency import find_root, join_roots
+from reticula.core.geometry.mesh.carry import carry
 from reticula.core.geometry.mesh.geo import Geo
-from reticula.core.geometry.mesh.source_maps import carry, edges_along, kept
+from reticula.core.geometry.mesh.source_maps import edges_along, kept
 from reticula.core.jit import kernel
 
 __all__ = ["split_along_edges"]

@@ -5,8 +5,9 @@ from __future__ import annotations
 import numpy as np
 
 from reticula.core.arrays import AnyArray, Flags, ragged_index
+from reticula.core.geometry.mesh.carry import carry
 from reticula.core.geometry.mesh.geo import Geo
-from reticula.core.geometry.mesh.source_maps import carry, edges_along, kept
+from reticula.core.geometry.mesh.source_maps import edges_along, kept
 from reticula.core.geometry.mesh.topology import Topology
 
 __all__ = ["any_of_row", "subset"]

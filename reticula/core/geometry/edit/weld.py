@@ -6,8 +6,9 @@ import numpy as np
 
 from reticula.core.arrays import AnyArray, Indices, ragged_index, unique_rows
 from reticula.core.geometry.mesh.adjacency import group_by
+from reticula.core.geometry.mesh.carry import carry
 from reticula.core.geometry.mesh.geo import Geo
-from reticula.core.geometry.mesh.source_maps import SourceMap, Weights, carry, edges_along, kept
+from reticula.core.geometry.mesh.source_maps import SourceMap, Weights, edges_along, kept
 from reticula.core.geometry.mesh.topology import Topology
 from reticula.core.jit import kernel
 

@@ -1,5 +1,6 @@
 """What is measured on a geometry: areas, normals, lengths, curvature, frames of curves, components, distances along the surface."""
 
+from reticula.core.arrays import unit
 from reticula.core.geometry.measure.areas import (
     area_vectors,
     corner_positions,
@@ -15,7 +16,6 @@ from reticula.core.geometry.measure.areas import (
     gather_sum,
     point_normals,
     row_means,
-    unit,
 )
 
 __all__ = [

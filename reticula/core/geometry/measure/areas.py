@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import numpy as np
 
-from reticula.core.arrays import Floats, Indices
+from reticula.core.arrays import Floats, Indices, unit
 from reticula.core.geometry.mesh.geo import Geo, once_per_geo
 from reticula.core.jit import parallel_kernel, prange
 
@@ -23,14 +23,7 @@ __all__ = [
     "gather_sum",
     "point_normals",
     "row_means",
-    "unit",
 ]
-
-
-def unit(vectors: Floats) -> Floats:
-    """Return vectors ``(N, k)`` scaled to length 1; those of length 0 stay 0."""
-    length = np.sqrt(np.einsum("ij,ij->i", vectors, vectors))[:, None]
-    return np.divide(vectors, length, out=np.zeros_like(vectors), where=length > 0)
 
 
 @parallel_kernel

@@ -8,8 +8,8 @@ import numpy as np
 
 from reticula.core.arrays import Flags, Floats, Indices
 from reticula.core.geometry.measure.areas import area_vectors, face_normals, point_normals
+from reticula.core.geometry.measure.triangles import triangles
 from reticula.core.geometry.mesh.geo import Geo, once_per_geo
-from reticula.core.geometry.planar.triangulation import triangles
 from reticula.core.jit import kernel
 
 __all__ = ["edge_angles", "gauss_curvatures", "mean_curvatures", "mixed_areas"]

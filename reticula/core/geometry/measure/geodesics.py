@@ -7,9 +7,9 @@ import math
 import numpy as np
 
 from reticula.core.arrays import Flags, Floats, Indices
+from reticula.core.geometry.measure.triangles import triangles
 from reticula.core.geometry.mesh.adjacency import group_by
 from reticula.core.geometry.mesh.geo import Geo, once_per_geo
-from reticula.core.geometry.planar.triangulation import triangles
 from reticula.core.jit import inline, kernel
 
 __all__ = ["geodesic_distances"]

@@ -8,7 +8,7 @@ from difflib import get_close_matches
 from functools import cached_property, wraps
 from pathlib import Path
 from types import MappingProxyType
-from typing import TYPE_CHECKING, Any, TypeVar, cast
+from typing import Any, TypeVar, cast
 
 import numpy as np
 
@@ -17,12 +17,10 @@ from reticula.core.errors import GeometryError
 from reticula.core.geometry.mesh import identity as identities
 from reticula.core.geometry.mesh.attribute import Attribute
 from reticula.core.geometry.mesh.kinds import KINDS, PLURAL, Kind
+from reticula.core.geometry.mesh.source_maps import SourceMap
 from reticula.core.geometry.mesh.topology import Topology
 
-if TYPE_CHECKING:
-    from reticula.core.geometry.mesh.source_maps import SourceMap
-
-__all__ = ["Geo", "once_per_geo"]
+__all__ = ["Geo", "file_access", "once_per_geo"]
 
 Attributes = Mapping[Kind, Mapping[str, Attribute]]
 Result = TypeVar("Result")
@@ -95,15 +93,11 @@ class Geo:
     @classmethod
     def read(cls, path: str | Path) -> Geo:
         """Read a file; its ending says the format. See :mod:`reticula.core.formats`."""
-        from reticula.core.formats import read_file
-
-        return read_file(path)
+        return file_access.read(path)
 
     def write(self, path: str | Path, **options: Any) -> None:
         """Write a file; its ending says the format. See :mod:`reticula.core.formats`."""
-        from reticula.core.formats import write_file
-
-        write_file(self, path, **options)
+        file_access.write(self, path, **options)
 
     # ---- asking
 
@@ -253,6 +247,16 @@ class Geo:
             if k in ("point", "face", "curve", "instance") and (n := self.topology.count(k))
         )
         return f"<Geo {counts or 'empty'}>"
+
+
+class FileAccess:
+    """How geometries get from and to files. :mod:`reticula.core.formats` provides it; a geometry knows no format."""
+
+    read: Callable[[str | Path], Geo]
+    write: Callable[..., None]
+
+
+file_access = FileAccess()
 
 
 def once_per_geo(function: Callable[[Geo], Result]) -> Callable[[Geo], Result]:

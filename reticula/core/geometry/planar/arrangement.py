@@ -7,8 +7,7 @@ from dataclasses import dataclass
 import numpy as np
 import shapely
 
-from reticula.core.arrays import AnyArray, Floats
-from reticula.core.geometry.measure.areas import unit
+from reticula.core.arrays import AnyArray, Floats, unit
 from reticula.core.geometry.planar.delaunay import triangulate_polygon
 
 __all__ = ["Parts", "arrange_segments"]

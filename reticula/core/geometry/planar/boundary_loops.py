@@ -5,6 +5,7 @@ from __future__ import annotations
 import numpy as np
 
 from reticula.core.arrays import AnyArray, Flags, Floats, Indices
+from reticula.core.geometry.mesh.adjacency import group_by
 from reticula.core.geometry.mesh.topology import Topology
 from reticula.core.jit import kernel
 
@@ -89,8 +90,6 @@ def segment_loops(tail: AnyArray, head: AnyArray, points: int) -> tuple[Indices,
 
     Returns starts ``(L+1,)`` and segments of the closed loops of three and more, and how many segments are left over.
     """
-    from reticula.core.geometry.mesh.adjacency import group_by
-
     first, order = group_by(np.asarray(tail, np.int32), points)
     return _segment_loops(np.asarray(head, np.int32), order, first)
 

@@ -10,8 +10,7 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from reticula.core.arrays import AnyArray, Flags, Floats, Indices
-from reticula.core.geometry.measure.areas import unit
+from reticula.core.arrays import AnyArray, Flags, Floats, Indices, unit
 from reticula.core.geometry.mesh.topology import Topology
 from reticula.core.jit import kernel
 

@@ -6,8 +6,7 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from reticula.core.arrays import AnyArray, Flags, Floats, Indices
-from reticula.core.geometry.measure.areas import unit
+from reticula.core.arrays import AnyArray, Flags, Floats, Indices, unit
 from reticula.core.geometry.measure.curve_frames import curve_frames
 
 __all__ = ["Tubes", "sweep_profile"]

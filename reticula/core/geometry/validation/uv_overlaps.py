@@ -5,8 +5,8 @@ from __future__ import annotations
 import numpy as np
 
 from reticula.core.arrays import Flags, Floats, Indices, Ints
+from reticula.core.geometry.measure.triangles import triangles
 from reticula.core.geometry.mesh.geo import Geo
-from reticula.core.geometry.planar.triangulation import triangles
 from reticula.core.jit import inline, kernel, parallel_kernel, prange
 
 __all__ = ["overlapping_faces"]

@@ -6,12 +6,10 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from reticula.core.arrays import Floats, Indices, Ints, unique_rows
-from reticula.core.geometry.mesh.geo import Geo
+from reticula.core.arrays import Flags, Floats, Indices, Ints, unique_rows
 from reticula.core.geometry.voronoi.cells import IN_SPACE, ON_FACE, Fragments
 from reticula.core.geometry.voronoi.diagram import Diagram
 from reticula.core.jit import kernel
-from reticula.core.spatial.inside import inside
 
 __all__ = ["Caps", "caps_of"]
 
@@ -71,7 +69,9 @@ def _close_loops(first: Indices, segment: Indices, ends: Indices) -> tuple[Ints,
     return start[: loops + 1].copy(), node[:at].copy(), broken
 
 
-def _edge_segments(geo: Geo, diagram: Diagram, parts: Fragments) -> tuple[Indices, Ints, Floats, Ints, Floats, int]:
+def _edge_segments(
+    diagram: Diagram, parts: Fragments, vertex_inside: Flags
+) -> tuple[Indices, Ints, Floats, Ints, Floats, int]:
     """The parts of the cells' edges that lie inside: their three cells, and name and place of both ends."""
     hit = np.unique(np.flatnonzero(parts.name[:, 0] == ON_FACE))
     hit = hit[unique_rows(parts.name[hit])[0]]
@@ -86,7 +86,7 @@ def _edge_segments(geo: Geo, diagram: Diagram, parts: Fragments) -> tuple[Indice
     lost = int((packed[of_edge] != wanted).sum()) if len(order) else len(hit)
     ends = diagram.vertex[diagram.edge_ends]
     way = ends[:, 1] - ends[:, 0]
-    within = inside(geo, diagram.vertex) & ~diagram.helped
+    within = vertex_inside & ~diagram.helped
     low = np.flatnonzero(within[diagram.edge_ends[:, 0]])
     high = np.flatnonzero(within[diagram.edge_ends[:, 1]])
     along = np.einsum("ij,ij->i", parts.place[hit] - ends[of_edge, 0], way[of_edge])
@@ -108,9 +108,10 @@ def _edge_segments(geo: Geo, diagram: Diagram, parts: Fragments) -> tuple[Indice
     return diagram.edge_cells[edge[first]], name[first], place[first], name[first + 1], place[first + 1], odd + lost
 
 
-def caps_of(geo: Geo, diagram: Diagram, parts: Fragments) -> Caps:
+def caps_of(diagram: Diagram, parts: Fragments, vertex_inside: Flags) -> Caps:
     """Return the inner faces of every cell of a closed mesh; each faces out of its cell.
 
+    ``vertex_inside (V,)`` says which of the diagram's vertices lie inside of the mesh.
     They are bounded by the fragments' edges along the bisector and by the parts of the cells' edges that lie inside;
     of those, ends are where they meet a face and where four cells meet.
     """
@@ -118,7 +119,7 @@ def caps_of(geo: Geo, diagram: Diagram, parts: Fragments) -> Caps:
     following[parts.start[1:] - 1] = parts.start[:-1]
     cut = np.flatnonzero(parts.beyond >= 0)
     owner = np.repeat(parts.cell, np.diff(parts.start))
-    cells, name_a, place_a, name_b, place_b, odd = _edge_segments(geo, diagram, parts)
+    cells, name_a, place_a, name_b, place_b, odd = _edge_segments(diagram, parts, vertex_inside)
     ordered = [(0, 1), (1, 0), (0, 2), (2, 0), (1, 2), (2, 1)]
     own = np.concatenate([owner[cut], *(cells[:, a] for a, _ in ordered)])
     other = np.concatenate([parts.beyond[cut], *(cells[:, b] for _, b in ordered)])

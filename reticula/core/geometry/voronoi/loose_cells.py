@@ -5,7 +5,6 @@ from __future__ import annotations
 import numpy as np
 
 from reticula.core.arrays import AnyArray, Floats
-from reticula.core.diagnostics import collecting
 from reticula.core.geometry.edit.plane_clip import clip_half, cut_by_plane
 from reticula.core.geometry.mesh.geo import Geo
 from reticula.core.geometry.voronoi.diagram import Diagram
@@ -51,8 +50,7 @@ def loose_cells(
 def _cut_off(piece: Geo, center: Floats, other: Floats, cap: bool) -> Geo:
     """Return what lies nearer to ``center`` than to ``other``."""
     normal = (other - center) / np.linalg.norm(other - center)
-    with collecting():
-        whole, side, height = cut_by_plane(piece, (center + other) / 2.0, normal, RIM)
-        half = clip_half(whole, side, height, -1.0, normal, RIM, CAP, cap=cap)
+    whole, side, height = cut_by_plane(piece, (center + other) / 2.0, normal, RIM)
+    half = clip_half(whole, side, height, -1.0, normal, RIM, CAP, cap=cap).geo
     inner = half.group("face", INNER) | half.group("face", CAP)
     return half.with_attribute("face", INNER, inner)

@@ -8,12 +8,13 @@ from typing import Any
 from reticula.core.errors import GraphError
 from reticula.core.graph.editing.formula_texts import free_name, names_of, slug
 from reticula.core.graph.editing.levels import level_of, parent_of, steps_of
-from reticula.core.graph.nesting.dials import bound_dial, is_bound
+from reticula.core.graph.nesting.binding import is_bound
+from reticula.core.graph.nesting.dials import bound_dial
 from reticula.core.graph.nesting.graph_operator import operator_of
 from reticula.core.operators import Operator
 from reticula.core.operators.declaration.parameters import Parameter
 from reticula.core.operators.scripting.controls import declared_or_none, parameter_of
-from reticula.core.operators.shared.nested_runner import LOOP_NAMES
+from reticula.core.operators.shared.nested_graph import LOOP_NAMES
 
 __all__ = ["add_dial", "make_dial", "parameter_at", "unbind_parameter"]
 

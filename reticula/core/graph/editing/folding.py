@@ -17,12 +17,13 @@ from reticula.core.graph.editing.formula_texts import (
     replace_in,
     slug,
 )
-from reticula.core.graph.nesting.dials import bound_dial, is_bound
+from reticula.core.graph.nesting.binding import is_bound
+from reticula.core.graph.nesting.dials import bound_dial
 from reticula.core.graph.nesting.graph_operator import operator_of
 from reticula.core.graph.structure.document import empty_document, split_feed
 from reticula.core.graph.values.nodes_to_formula import value_feeds
 from reticula.core.operators.declaration.parameters import is_wire
-from reticula.core.operators.shared.nested_runner import LOOP_NAMES
+from reticula.core.operators.shared.nested_graph import LOOP_NAMES
 
 __all__ = ["fold"]
 

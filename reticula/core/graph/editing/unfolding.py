@@ -7,7 +7,7 @@ from typing import Any
 
 from reticula.core.errors import GraphError
 from reticula.core.graph.editing.formula_texts import free_name, map_feeds, members_of, names_of, replace_in
-from reticula.core.graph.nesting.dials import is_bound
+from reticula.core.graph.nesting.binding import is_bound
 from reticula.core.graph.nesting.graph_operator import operator_of
 from reticula.core.graph.structure.document import split_feed
 from reticula.core.graph.values.nodes_to_formula import nodes_to_formula

@@ -2,45 +2,36 @@
 
 from __future__ import annotations
 
-from collections import OrderedDict
 from collections.abc import Callable, Mapping
 from typing import Any
 
-from reticula.core.cancellation import cancellable
+import reticula.core.graph.evaluation.nested  # noqa: F401 - provides what runs graphs inside nodes
+from reticula.core.context import KeyedGeo, Library, Resources, using
 from reticula.core.errors import GraphError
 from reticula.core.geometry import Geo
 from reticula.core.graph.evaluation.cache import Cache
-from reticula.core.graph.evaluation.executor import Level, Run, level_inside
-from reticula.core.graph.evaluation.plan import Plan
+from reticula.core.graph.evaluation.level import Level, Run
+from reticula.core.graph.evaluation.level_inside import level_inside
 from reticula.core.graph.evaluation.results import Evaluation, NodeResult
+from reticula.core.graph.evaluation.store import EvaluationStore
 from reticula.core.graph.nesting.dials import dial_values
-from reticula.core.graph.nesting.graph_operator import content_of, digest_of
 from reticula.core.graph.structure.document import Document, check_structure, split_feed
-from reticula.core.graph.structure.library import Library, library, references, using_library
-from reticula.core.operators.shared.nested_runner import KeyedGeo
-from reticula.core.operators.shared.resources import Resources, resources, using_resources
+from reticula.core.graph.structure.library import library
+from reticula.core.operators.shared.resources import resources
 
 __all__ = ["Evaluation", "Evaluator", "NodeResult", "run_graph"]
-
-MOST_PLANS = 256
 
 
 class Evaluator:
     """Evaluates documents one after the other with a common cache. Not for use by two threads at once."""
 
     def __init__(self, cache: Cache | None = None) -> None:
-        self.cache = cache or Cache()
-        self._plans: OrderedDict[str, Plan] = OrderedDict()
+        self.store = EvaluationStore(cache)
 
-    def plan(self, document: Document) -> Plan:
-        """Return the plan of a document, made once."""
-        key = digest_of([document, {name: _content(name) for name in sorted(references(document))}])
-        if key not in self._plans:
-            self._plans[key] = Plan(document)
-            while len(self._plans) > MOST_PLANS:
-                self._plans.popitem(last=False)
-        self._plans.move_to_end(key)
-        return self._plans[key]
+    @property
+    def cache(self) -> Cache:
+        """The results kept between evaluations."""
+        return self.store.cache
 
     def evaluate(
         self,
@@ -64,22 +55,13 @@ class Evaluator:
         GraphError if the document itself is broken, Stopped as soon as ``should_stop`` says so between two nodes.
         """
         check_structure(document)
-        with (
-            using_resources(shapes or resources()),
-            using_library(operators or library()),
-            cancellable(should_stop),
-        ):
-            run = Run(self, on_progress, should_stop)
+        with using(resources=shapes or resources(), library=operators or library(), should_stop=should_stop):
+            run = Run(self.store, on_progress, should_stop)
             given = {name: KeyedGeo(geo, geo.digest) for name, geo in (inputs or {}).items()}
-            at = Level(run, self.plan(document), dial_values(document, dials), given)
+            at = Level(run, self.store.plan(document), dial_values(document, dials), given)
             for step in filter(None, level.split("/")):
                 at = level_inside(at, step)
             return at.evaluate(targets)
-
-
-def _content(operator: str) -> str:
-    definition = library().definition(operator)
-    return content_of(definition["graph"]) if definition else ""
 
 
 def run_graph(

@@ -6,8 +6,9 @@ from collections.abc import Mapping
 from typing import Any
 
 from reticula.core.errors import FormulaError, GraphError
-from reticula.core.graph.nesting.dials import is_bound, substitute_dials
-from reticula.core.graph.nesting.graph_operator import Document, operator_of
+from reticula.core.graph.nesting.binding import is_bound, substitute_dials
+from reticula.core.graph.nesting.graph_operator import operator_of
+from reticula.core.graph.structure.document import Document
 from reticula.core.language import evaluate_once
 from reticula.core.operators import Operator
 from reticula.core.operators.declaration.parameters import is_wire

@@ -7,9 +7,10 @@ from dataclasses import dataclass
 from functools import cached_property
 from typing import Any
 
-from reticula.core.graph.nesting.dials import is_bound, substitute_dials
+from reticula.core.graph.nesting.binding import is_bound, substitute_dials
 from reticula.core.graph.nesting.graph_operator import operator_of
-from reticula.core.graph.structure.document import Document, Problem, order_of, problems_of
+from reticula.core.graph.structure.document import Document, order_of
+from reticula.core.graph.validation import Problem, problems_of
 from reticula.core.graph.values.nodes_to_formula import wires_to_formulas
 from reticula.core.operators import Operator
 

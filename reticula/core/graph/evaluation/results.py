@@ -6,11 +6,11 @@ from collections.abc import Mapping
 from dataclasses import dataclass, field
 from typing import Any, Literal
 
+from reticula.core.context import KeyedGeo
 from reticula.core.diagnostics import Note
 from reticula.core.errors import GraphError
 from reticula.core.geometry import Geo
 from reticula.core.graph.structure.document import split_feed
-from reticula.core.operators.shared.nested_runner import KeyedGeo
 
 __all__ = ["Evaluation", "NodeResult", "State"]
 

@@ -15,7 +15,8 @@ from reticula.core.geometry.edit.placement import in_space_of
 from reticula.core.geometry.mesh.kinds import KINDS, Kind
 from reticula.core.graph.evaluation.evaluator import Evaluation
 from reticula.core.graph.evaluation.parameter_links import ParameterLinks
-from reticula.core.graph.nesting.dials import DialParameter, substitute_dials
+from reticula.core.graph.nesting.binding import substitute_dials
+from reticula.core.graph.nesting.dials import DialParameter
 from reticula.core.graph.nesting.graph_operator import operator_of
 from reticula.core.language.completions import describe_members, describe_names, values_in_words
 from reticula.core.language.controls import Declared, declared

@@ -5,30 +5,31 @@ from __future__ import annotations
 import hashlib
 import json
 from collections import Counter, OrderedDict
-from collections.abc import Mapping
+from collections.abc import Callable, Mapping, Sequence
 from dataclasses import replace
 from typing import Any
 
 from reticula.core.errors import GraphError, ParameterError
 from reticula.core.geometry import Geo
+from reticula.core.graph.nesting.contracts import condition_text
 from reticula.core.graph.nesting.dials import dial_of
+from reticula.core.graph.structure.document import Document
 from reticula.core.graph.structure.library import is_published, library, published_name, references
 from reticula.core.operators import Operator, find_operator
 from reticula.core.operators.declaration.operator import Input, Output
-from reticula.core.operators.shared.nested_runner import LOOP_NAMES
+from reticula.core.operators.shared.nested_graph import LOOP_NAMES
 
 __all__ = [
     "HOLDERS",
     "STARTING",
-    "Document",
     "content_of",
     "digest_of",
+    "graph_runner",
     "graph_trouble",
     "nested_operator",
     "operator_of",
 ]
 
-Document = Mapping[str, Any]
 HOLDERS = ("folded", "repeat", "for_each")
 """Operators whose nodes hold a graph."""
 STARTING: dict[str, Any] = {
@@ -40,6 +41,18 @@ STARTING: dict[str, Any] = {
 COSMETIC = {"title", "notes", "frames", "jumps", "standpoints", "looking_at", "presets", "place", "result", "left"}
 MOST_KEPT = 512
 _kept: OrderedDict[str, Operator] = OrderedDict()
+
+
+class GraphRunner:
+    """What runs the graph that an operator holds: made operator, the one that says how often, geometries, resolved values.
+
+    :mod:`reticula.core.graph.evaluation` provides it; a declaration knows nothing of evaluation.
+    """
+
+    run: Callable[[Operator, Operator, Sequence[Geo | None], dict[str, Any]], tuple[Geo, ...]]
+
+
+graph_runner = GraphRunner()
 
 
 def digest_of(data: Any) -> str:
@@ -135,9 +148,7 @@ def _declared(base: Operator, graph: Document, name: str, content: str) -> Opera
     outputs = tuple(Output(entry["name"], entry.get("help", "")) for entry in graph.get("outputs", []))
 
     def body(*geometries: Geo | None, **resolved: Any) -> tuple[Geo, ...]:
-        from reticula.core.graph.evaluation.executor import run_nested
-
-        return run_nested(made, base, geometries, resolved)
+        return graph_runner.run(made, base, geometries, resolved)
 
     made = replace(
         base, name=name, inputs=inputs, outputs=outputs or (Output(),), parameters=(*base.parameters, *dials), body=body,
@@ -147,8 +158,6 @@ def _declared(base: Operator, graph: Document, name: str, content: str) -> Opera
 
 
 def _expected(entry: Mapping[str, Any]) -> str:
-    from reticula.core.graph.nesting.contracts import condition_text
-
     expects = [condition_text(condition) for condition in entry.get("expects", [])]
     help = entry.get("help", "")
     return f"{help} ({'; '.join(expects)})" if expects else help

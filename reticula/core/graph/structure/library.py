@@ -2,12 +2,11 @@
 
 from __future__ import annotations
 
-import contextlib
 import re
-from collections.abc import Iterator, Mapping
-from contextvars import ContextVar
-from typing import Any, Protocol
+from collections.abc import Mapping
+from typing import Any
 
+from reticula.core.context import Library, current
 from reticula.core.errors import GraphError
 
 __all__ = [
@@ -18,7 +17,6 @@ __all__ = [
     "library",
     "published_name",
     "references",
-    "using_library",
 ]
 
 PUBLISHED = re.compile(r"([a-z][a-z0-9_]{0,47})@(0|[1-9]\d{0,4})\.(0|[1-9]\d{0,4})\.(0|[1-9]\d{0,4})\Z")
@@ -35,14 +33,6 @@ def published_name(operator: str) -> tuple[str, str]:
         raise GraphError(f"'{operator}' is not the name of a published operator, such as tile@1.0.0")
     name, _, release = operator.partition("@")
     return name, release
-
-
-class Library(Protocol):
-    """Published operators by name and release. A definition never changes."""
-
-    def definition(self, operator: str) -> Mapping[str, Any] | None: ...
-
-    def releases(self, name: str) -> list[str]: ...
 
 
 class MemoryLibrary:
@@ -73,22 +63,9 @@ class LayeredLibrary:
         return sorted(found, key=lambda release: tuple(map(int, release.split("."))))
 
 
-_current: ContextVar[Library | None] = ContextVar("library", default=None)
-
-
 def library() -> Library:
     """Return the library in use; an empty one if none was set."""
-    return _current.get() or MemoryLibrary()
-
-
-@contextlib.contextmanager
-def using_library(chosen: Library) -> Iterator[None]:
-    """Take published operators from ``chosen`` inside the block."""
-    token = _current.set(chosen)
-    try:
-        yield
-    finally:
-        _current.reset(token)
+    return current().library or MemoryLibrary()
 
 
 def references(document: Mapping[str, Any]) -> set[str]:

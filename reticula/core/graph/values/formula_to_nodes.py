@@ -8,7 +8,8 @@ from dataclasses import dataclass, field
 from typing import Any, NoReturn
 
 from reticula.core.errors import FormulaError, GraphError
-from reticula.core.graph.nesting.graph_operator import Document, operator_of
+from reticula.core.graph.nesting.graph_operator import operator_of
+from reticula.core.graph.structure.document import Document
 from reticula.core.language.controls import declared, statements_of
 from reticula.core.language.parse import Parsed, column_of, parse, parse_script
 from reticula.core.operators.declaration.parameters import Selection, is_wire

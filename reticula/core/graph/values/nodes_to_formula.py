@@ -8,7 +8,8 @@ from copy import deepcopy
 from typing import Any
 
 from reticula.core.errors import GraphError, ParameterError
-from reticula.core.graph.nesting.graph_operator import Document, operator_of
+from reticula.core.graph.nesting.graph_operator import operator_of
+from reticula.core.graph.structure.document import Document
 from reticula.core.operators import Operator
 from reticula.core.operators.declaration.parameters import is_wire
 from reticula.core.operators.shared.value_node import Operand, literal

@@ -4,28 +4,24 @@ from __future__ import annotations
 
 from collections.abc import Callable
 from dataclasses import dataclass
-from typing import TYPE_CHECKING, Any
+from typing import Any
 
 import numpy as np
 
 from reticula.core.arrays import AnyArray
-from reticula.core.geometry.measure.areas import point_normals
 from reticula.core.geometry.mesh.kinds import well_known_default
 from reticula.core.language import ir
+from reticula.core.language.compiled.code_writer import Parts
 from reticula.core.language.scope import Scope, adjacent
 from reticula.core.language.types import owner_of, width_of
 from reticula.core.language.vector.expressions import ExpressionRunner
 from reticula.core.spatial.points import points_of
 from reticula.core.spatial.sampling import segment_tree
 from reticula.core.spatial.surface import surface_of
-from reticula.core.spatial.winding import FAR, moments_of
+from reticula.core.spatial.winding import moments_of
 
-if TYPE_CHECKING:
-    from reticula.core.language.compiled.expression_emitter import Emitting
+__all__ = ["Bindings", "Bound", "Texts", "TreeNames", "as_indices", "mode_of", "place_width"]
 
-__all__ = ["Bindings", "Bound", "Texts", "place_width"]
-
-Parts = list[str]
 SCALARS = {"integer": "int64", "flag": "boolean", "text": "int64"}
 NODES = {"box": ("float64", 2), "first": ("int32", 1), "size": ("int32", 1)}
 DTYPES = {"integer": np.int64, "flag": np.bool_}
@@ -253,91 +249,7 @@ class Bindings:
         }  # fmt: skip
         return ", ".join(self.columns(("winding", owner), columns, part))
 
-    # ---- questions
-
-    def ask(self, emit: Emitting, owner: str, how: str, arguments: list[Parts]) -> Parts:
-        """Write a question; returns the components of the answer."""
-        at = ", ".join(arguments[0])
-        if how in ("inside", "winding"):
-            number = emit.let(f"winding_one({self.winding_tree(owner)}, {at}, {FAR}, stack)")
-            return [emit.let(f"{number} > 0.5")] if how == "inside" else [number]
-        reach = arguments[-1][0] if len(arguments) > (2 if how == "ray" else 1) else "np.inf"
-        match mode_of(self.scope, owner, how):
-            case "points":
-                call = f"nearest_one({self.point_tree(owner).all}, {at}, {reach}, stack, gaps)"
-                weights = 0
-            case "curves":
-                call = f"closest_one({self.surface_tree(owner, curves=True)}, {at}, {reach}, stack, gaps, place)"
-                weights = 3
-            case _ if how == "closest":
-                call = f"closest_one({self.surface_tree(owner)}, {at}, {reach}, stack, gaps, place)"
-                weights = 3
-            case _:
-                call = self.ray(emit, owner, arguments, reach)
-                weights = 3
-        hit, far = emit.fresh("h"), emit.fresh("f")
-        emit.out.add(f"{hit}, {far} = {call}")
-        hit = emit.let(f"np.int64({hit})")
-        parts = [hit, emit.let(f"{far} if {hit} >= 0 else -1.0")]
-        if weights:
-            found = [emit.let(f"place[{k}] if {hit} >= 0 else 0.0") for k in range(6)]
-            if mode_of(self.scope, owner, how) == "curves":
-                found[1:3] = [emit.let(f"{found[1]} + {found[2]}")]
-            parts += found
-        return parts
-
-    def ray(self, emit: Emitting, owner: str, arguments: list[Parts], reach: str) -> str:
-        direction = arguments[1]
-        long = emit.let(f"np.sqrt({' + '.join(f'{d} * {d}' for d in direction)})")
-        for k in range(3):
-            emit.out.add(f"origin[{k}] = {arguments[0][k]}")
-            emit.out.add(f"along[{k}] = {direction[k]} / {long} if {long} > 0.0 else 0.0")
-        return f"hit_one({self.surface_tree(owner)}, origin, along, 0.0, {reach}, stack, gaps, inverse, place)"
-
-    def field(self, emit: Emitting, owner: str, how: str, name: str, place: Parts) -> Parts:
-        """Something that every place knows."""
-        mode = mode_of(self.scope, owner, how)
-        match name:
-            case "found":
-                return [emit.let(f"{place[0]} >= 0")]
-            case "distance":
-                return [place[1]]
-            case "index":
-                return [place[0]]
-            case "position" if mode != "points":
-                return place[-3:]
-            case "face":
-                if mode != "faces":
-                    return ["-1"]
-                face = self.array(
-                    ("triangle face", owner),
-                    "int32",
-                    1,
-                    lambda texts: as_indices(surface_of(self.scope.of(owner).geo).face),
-                )
-                return self.guarded(emit, place[0], lambda: [emit.let(f"np.int64({face}[{place[0]}])")], ["-1"])
-        if mode == "curves":
-            return ["0.0"] * 3
-        geo = self.scope.of(owner).geo
-        if mode == "faces":
-            rows = self.array(("triangle normals", owner), "float64", 2, lambda texts: surface_of(geo).triangle_normals)
-        elif name == "position":
-            rows = self.attribute("point", owner, "position")
-        else:
-            rows = self.array(
-                ("point normals", owner), "float64", 2,
-                lambda texts: geo.attribute("point", "normal") if geo.has("point", "normal") else point_normals(geo),
-            )  # fmt: skip
-        return self.guarded(emit, place[0], lambda: emit.loaded(rows, place[0], 3), ["0.0"] * 3)
-
-    def guarded(self, emit: Emitting, hit: str, read: Callable[[], Parts], without: Parts) -> Parts:
-        """Read something only where a place was found."""
-        results = [emit.fresh("r") for _ in without]
-        with emit.out.block(f"if {hit} >= 0:"):
-            emit.store(results, read())
-        with emit.out.block("else:"):
-            emit.store(results, without)
-        return results
+    # ---- places
 
     def corners(self, owner: str, how: str, kind: str) -> str | list[str]:
         """Templates of the numbers of the elements that a place lies between; one template if there is only one."""

@@ -19,8 +19,10 @@ from reticula.core.geometry.mesh.kinds import well_known_default
 from reticula.core.language import ir
 from reticula.core.language.apply_effects import OwnWrites
 from reticula.core.language.compiled.bindings import Texts
+from reticula.core.language.compiled.code_writer import Unsupported
+from reticula.core.language.compiled.emitted import Emitted, LogColumn
 from reticula.core.language.compiled.kernel_store import builder
-from reticula.core.language.compiled.program_emitter import Emitted, LogColumn, Unsupported, emit_program
+from reticula.core.language.compiled.program_emitter import emit_program
 from reticula.core.language.compiled.runtime import AT_ELEMENT, CODES, FULL, STOPPED, Halt
 from reticula.core.language.effects import NOBODY, Effects, Log, add_name, exceeds_limit
 from reticula.core.language.limits import MOST_GIVEN

@@ -2,16 +2,22 @@
 
 from __future__ import annotations
 
-import hashlib
-from dataclasses import dataclass
 from typing import Any
 
 from reticula.core.language import ir
-from reticula.core.language.compiled.bindings import Bound
-from reticula.core.language.compiled.expression_emitter import Emitting, Items, Unsupported
+from reticula.core.language.compiled.bindings import Bindings
+from reticula.core.language.compiled.code_writer import Items, Unsupported
+from reticula.core.language.compiled.emitted import Emitted, LogColumn
+from reticula.core.language.compiled.expression_emitter import ExpressionEmitter
+from reticula.core.language.compiled.program_traits import (
+    calls_itself,
+    changes_list,
+    kinds_made,
+    loops,
+    makes_elements,
+)
 from reticula.core.language.compiled.runtime import SHORT
 from reticula.core.language.effects import REMOVABLE
-from reticula.core.language.parse import Place
 from reticula.core.language.scope import Scope
 from reticula.core.language.types import is_list, item_of, kind_of, width_of
 
@@ -42,66 +48,15 @@ SCRATCH = {
 FIXED = ("lo", "hi", "elements", "err", "stop", "made")
 
 
-@dataclass(frozen=True)
-class LogColumn:
-    """One array that a kernel writes what it makes to: its name, type, width (0: one dimension) and counter."""
-
-    name: str
-    dtype: str
-    width: int
-    counter: int
-
-
-@dataclass(frozen=True)
-class Emitted:
-    """A generated kernel: its source, what it is handed, what it writes, and the places that errors name."""
-
-    source: str
-    arguments: dict[str, Bound]
-    owns: dict[str, tuple[str, str, str]]
-    log: tuple[LogColumn, ...]
-    counters: int
-    places: tuple[Place, ...]
-    chains: tuple[str, ...]
-    adds: tuple[tuple[str, str, bool], ...]
-    list_writes: tuple[str, ...]
-    kept: bool
-    """Whether it can be kept on disk: functions that call themselves cannot, Numba loads them wrongly."""
-
-    @property
-    def signature(self) -> list[str]:
-        """The types of the kernel's arguments: a number's type, or what is done with an array, its type and dimensions."""
-        changed = "writes {} {}"
-        types = [
-            "int64",
-            "int64",
-            changed.format("int64", 1),
-            changed.format("int64", 1),
-            changed.format("int64", 1),
-            changed.format("int64", 1),
-        ]
-        types += [changed.format(column.dtype, 2 if column.width else 1) for column in self.log]
-        for _, _, type in self.owns.values():
-            dtype = {"integer": "int64", "flag": "bool", "text": "int64"}.get(type, "float64")
-            types += [changed.format(dtype, 2 if width_of(type) > 1 else 1), changed.format("bool", 1)]
-        return types + [bound.type for bound in self.arguments.values()]
-
-    @property
-    def key(self) -> str:
-        """The name that the kernel is kept under: a hash of its source and types."""
-        text = self.source + "\n" + "\n".join(self.signature)
-        return hashlib.blake2b(text.encode(), digest_size=16).hexdigest()
-
-
 def emit_program(program: ir.Program, scope: Scope) -> Emitted:
     """Write a kernel for a checked program; raises Unsupported for what the vector back end keeps to itself."""
-    return _ProgramEmitting(program, scope).emitted()
+    return _ProgramEmitter(program, scope, Bindings(scope)).emitted()
 
 
-class _ProgramEmitting(Emitting):
-    def __init__(self, program: ir.Program, scope: Scope) -> None:
-        super().__init__(program, scope)
-        self.makes = _makes(program)
+class _ProgramEmitter(ExpressionEmitter):
+    def __init__(self, program: ir.Program, scope: Scope, bind: Bindings) -> None:
+        super().__init__(program, scope, bind)
+        self.makes = makes_elements(program)
         self.columns: list[LogColumn] = []
         self.counters = 0
         self.chains: list[str] = []
@@ -125,7 +80,7 @@ class _ProgramEmitting(Emitting):
             self.end_list(number, name)
         source = HEAD + "\n\n".join([*functions, self.kernel(self.out.lines)]) + "\n"
         source = source.replace("{CONTEXT}", ", ".join(self.context()))
-        kept = not _calls_itself(self.program)
+        kept = not calls_itself(self.program)
         if not kept:
             source = source.replace("cache=True, ", "")
         return Emitted(
@@ -176,7 +131,7 @@ class _ProgramEmitting(Emitting):
     # ---- logs
 
     def declare_log(self) -> None:
-        kinds = _made_kinds(self.program)
+        kinds = kinds_made(self.program)
         if "point" in kinds:
             self.log("pt_by", "int64", 0, "pt_pos", "float64", 3, "pt_like", "int64", 0)
         for kind, stem in (("curve", "cv"), ("face", "fc")):
@@ -320,14 +275,14 @@ class _ProgramEmitting(Emitting):
 
     def do_for(self, statement: ir.For) -> None:
         items = self.value(statement.items)
-        if isinstance(statement.items, ir.Local) and _changes(statement.body, statement.items.name):
+        if isinstance(statement.items, ir.Local) and changes_list(statement.body, statement.items.name):
             copy = self.fresh("c")
             self.keep_list(copy, items, statement.items.type)
             items = self.stored(f"{copy}_b", f"{copy}_n", statement.items.type)
         k, count = self.fresh("k"), self.let(items.length)
         kept, self.answers = self.answers, dict(self.answers)
         with self.out.block(f"for {k} in range({count}):"):
-            self.look_up(k, inner=not _loops(statement.body))
+            self.look_up(k, inner=not loops(statement.body))
             type = item_of(statement.items.type)
             self.store(self.parts_of(statement.name, type), items.item(k))
             self.block(statement.body)
@@ -414,67 +369,3 @@ class _ProgramEmitting(Emitting):
 def function_name(routine: str) -> str:
     """The name of a function in generated code: none of the script's own letters."""
     return "f" + routine.rpartition(" ")[2]
-
-
-def _parts(program: ir.Program) -> list[Any]:
-    """Every expression and statement of a program."""
-    return _parts_of((program.body, *(routine.body for routine in program.routines.values()), program.result))
-
-
-def _parts_of(whole: tuple[Any, ...]) -> list[Any]:
-    found: list[Any] = []
-    stack: list[Any] = [whole]
-    while stack:
-        part = stack.pop()
-        if isinstance(part, tuple):
-            stack.extend(part)
-        elif isinstance(part, (ir.Expression, ir.Statement)):
-            found.append(part)
-            stack.extend(vars(part).values())
-    return found
-
-
-def _makes(program: ir.Program) -> bool:
-    return any(isinstance(part, (ir.MakePoint, ir.MakeChain)) for part in _parts(program))
-
-
-def _made_kinds(program: ir.Program) -> set[str]:
-    kinds = set()
-    for part in _parts(program):
-        if isinstance(part, ir.MakePoint):
-            kinds.add("point")
-        elif isinstance(part, ir.MakeChain):
-            kinds.add(kind_of(part.type))
-        elif isinstance(part, ir.Remove):
-            kinds.add("remove")
-    return kinds
-
-
-def _calls_itself(program: ir.Program) -> bool:
-    """Whether any function of a program calls itself, at once or through others."""
-    calls = {
-        name: {part.routine for part in _parts_of(routine.body) if isinstance(part, ir.Call)}
-        for name, routine in program.routines.items()
-    }
-    reached = dict(calls)
-    for _ in calls:
-        reached = {name: known.union(*(calls[one] for one in known)) for name, known in reached.items()}
-    return any(name in known for name, known in reached.items())
-
-
-def _loops(body: tuple[ir.Statement, ...]) -> bool:
-    """Whether statements hold a loop, a call or a list that is gone through."""
-    slow = (ir.For, ir.While, ir.Call, ir.Comprehension, ir.Reduce)
-    return any(isinstance(part, slow) for part in _parts_of(body))
-
-
-def _changes(body: tuple[ir.Statement, ...], name: str) -> bool:
-    """Whether statements change a local list."""
-    stack: list[Any] = [*body]
-    while stack:
-        part = stack.pop()
-        if isinstance(part, (ir.Assign, ir.Append, ir.SetItem)) and part.name == name:
-            return True
-        if isinstance(part, (ir.If, ir.For, ir.While)):
-            stack += [*part.body, *(part.otherwise if isinstance(part, ir.If) else ())]
-    return False

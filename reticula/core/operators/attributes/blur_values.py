@@ -6,11 +6,10 @@ from typing import cast
 
 import numpy as np
 
-from reticula.core.arrays import Flags, Floats, Indices, flat_rows
+from reticula.core.arrays import Flags, Floats, Indices, flat_rows, unit
 from reticula.core.diagnostics import note
 from reticula.core.errors import ParameterError
 from reticula.core.geometry import Attribute, Geo, Kind
-from reticula.core.geometry.measure.areas import unit
 from reticula.core.geometry.mesh.kinds import PLURAL
 from reticula.core.jit import parallel_kernel, prange
 from reticula.core.language.scope import adjacent

@@ -10,13 +10,13 @@ import numpy as np
 from reticula.core.arrays import AnyArray, Flags
 from reticula.core.diagnostics import note, warn
 from reticula.core.geometry import Geo, Kind, measure
-from reticula.core.geometry.edit.attribute_writing import range_of, write_attribute
 from reticula.core.geometry.measure import components as pieces
 from reticula.core.geometry.measure import curvature
 from reticula.core.geometry.measure.geodesics import geodesic_distances
 from reticula.core.operators.declaration.diagnostics import tell_of_unshared
 from reticula.core.operators.declaration.operator import operator
 from reticula.core.operators.declaration.parameters import AttributeName, Choice, Number, Selection
+from reticula.core.reports.attribute_writing import range_of, write_attribute
 from reticula.core.spatial.thickness import thickness
 
 __all__ = ["MEASURES"]

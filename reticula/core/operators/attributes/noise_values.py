@@ -7,7 +7,6 @@ import numpy as np
 from reticula.core.arrays import AnyArray, Flags, Floats
 from reticula.core.diagnostics import note
 from reticula.core.geometry import Geo
-from reticula.core.geometry.edit.attribute_writing import range_of, write_attribute
 from reticula.core.geometry.mesh.identity import fresh_names, unit_random
 from reticula.core.language import noise as noises
 from reticula.core.operators.declaration.operator import operator
@@ -23,6 +22,7 @@ from reticula.core.operators.declaration.parameters import (
     Toggle,
     Vector,
 )
+from reticula.core.reports.attribute_writing import range_of, write_attribute
 
 __all__ = ["noise_values"]
 

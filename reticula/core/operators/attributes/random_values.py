@@ -12,7 +12,6 @@ from reticula.core.arrays import AnyArray, Flags, Floats, UInts
 from reticula.core.diagnostics import note
 from reticula.core.errors import ParameterError
 from reticula.core.geometry import Attribute, Geo, Kind
-from reticula.core.geometry.edit.attribute_writing import range_of, write_attribute
 from reticula.core.geometry.mesh.identity import names_of_numbers, unit_random
 from reticula.core.geometry.mesh.kinds import KINDS
 from reticula.core.operators.declaration.operator import operator
@@ -28,6 +27,7 @@ from reticula.core.operators.declaration.parameters import (
 )  # fmt: skip
 from reticula.core.operators.shared.gradient import linear_from_srgb
 from reticula.core.operators.shared.group_marking import labels_of, words_in
+from reticula.core.reports.attribute_writing import range_of, write_attribute
 
 __all__ = ["random_values"]
 

@@ -8,7 +8,6 @@ from reticula.core.arrays import AnyArray, Flags, Floats
 from reticula.core.diagnostics import note, warn
 from reticula.core.errors import ParameterError
 from reticula.core.geometry import Attribute, Geo
-from reticula.core.geometry.edit.attribute_writing import range_of, write_attribute
 from reticula.core.geometry.mesh.kinds import PLURAL
 from reticula.core.language import Values
 from reticula.core.operators.declaration.operator import operator
@@ -23,6 +22,7 @@ from reticula.core.operators.declaration.parameters import (
 )
 from reticula.core.operators.shared.gradient import ColorGradient, Gradient
 from reticula.core.operators.shared.response_curve import Response, ResponseCurve
+from reticula.core.reports.attribute_writing import range_of, write_attribute
 
 __all__ = ["remap"]
 

@@ -7,7 +7,6 @@ from typing import Any, cast
 from reticula.core.arrays import Flags
 from reticula.core.errors import FormulaError, ParameterError
 from reticula.core.geometry import Attribute, Geo, Kind
-from reticula.core.geometry.edit.attribute_writing import note_default, write_attribute
 from reticula.core.geometry.mesh.kinds import KINDS
 from reticula.core.language import Values, evaluate_once
 from reticula.core.operators.declaration.operator import Input, operator
@@ -20,6 +19,7 @@ from reticula.core.operators.declaration.parameters import (
     Space,
     Text,
 )
+from reticula.core.reports.attribute_writing import note_default, write_attribute
 
 __all__ = ["set_attribute"]
 

@@ -10,11 +10,11 @@ from reticula.core.arrays import AnyArray, Flags
 from reticula.core.diagnostics import note, warn
 from reticula.core.errors import ParameterError
 from reticula.core.geometry import Geo
-from reticula.core.geometry.edit.attribute_writing import range_of
 from reticula.core.geometry.mesh.kinds import KINDS, PLURAL
 from reticula.core.language import Values
 from reticula.core.operators.declaration.operator import operator
 from reticula.core.operators.declaration.parameters import AttributeName, KindChoice, PerElement, Selection
+from reticula.core.reports.attribute_writing import range_of
 
 __all__ = ["statistics"]
 

@@ -6,8 +6,8 @@ from collections.abc import Sequence
 
 from reticula.core.diagnostics import warn
 from reticula.core.geometry import Geo
-from reticula.core.geometry.edit.concatenate import concatenate
 from reticula.core.operators.declaration.operator import Input, operator
+from reticula.core.reports.concatenation import concatenate_and_tell
 
 __all__ = ["join"]
 
@@ -24,4 +24,4 @@ def join(geometries: Sequence[Geo]) -> Geo:
     """Put geometries together without welding anything; elements follow each other in input order."""
     if not geometries:
         warn("Nothing is connected, so the result is empty.")
-    return concatenate(geometries)
+    return concatenate_and_tell(geometries)

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Iterable, Mapping, Sequence
-from typing import TYPE_CHECKING, Any
+from typing import Any
 
 import numpy as np
 
@@ -11,10 +11,7 @@ from reticula.core.arrays import as_rows
 from reticula.core.diagnostics import note, warn
 from reticula.core.geometry.mesh.geo import Geo
 from reticula.core.geometry.mesh.kinds import KINDS, PLURAL
-from reticula.core.operators.declaration.parameters import OnElements
-
-if TYPE_CHECKING:
-    from reticula.core.operators.declaration.operator import Operator
+from reticula.core.operators.declaration.parameters import OnElements, Parameter
 
 __all__ = ["tell_of_instances", "tell_of_members", "tell_of_numbers", "tell_of_unshared"]
 
@@ -49,9 +46,11 @@ def tell_of_numbers(inputs: Iterable[Geo | Sequence[Geo] | None], outputs: Seque
                     )
 
 
-def tell_of_instances(entry: Operator, inputs: Mapping[str, Geo | None], values: Mapping[str, Any]) -> None:
+def tell_of_instances(
+    parameters: Iterable[Parameter], inputs: Mapping[str, Geo | None], values: Mapping[str, Any]
+) -> None:
     """Warn if an operator that works on elements is given nothing but instances, whose elements it cannot see."""
-    for parameter in entry.parameters:
+    for parameter in parameters:
         geo = inputs.get(parameter.of) if isinstance(parameter, OnElements) else None
         if not isinstance(parameter, OnElements) or geo is None or not geo.topology.instance_count:
             continue

@@ -123,7 +123,7 @@ class Operator:
         result = self.body(*given, **resolved)
         made = result if isinstance(result, tuple) else (result,)
         tell_of_numbers(given, made)
-        tell_of_instances(self, single, values)
+        tell_of_instances(self.parameters, single, values)
         return made
 
     @staticmethod

@@ -6,11 +6,10 @@ from typing import cast
 
 import numpy as np
 
-from reticula.core.arrays import Flags
+from reticula.core.arrays import Flags, unit
 from reticula.core.errors import ParameterError
 from reticula.core.geometry import Geo, Kind
 from reticula.core.geometry.edit.placement import place_of, to_own_space
-from reticula.core.geometry.measure.areas import unit
 from reticula.core.language.scope import Scope
 from reticula.core.operators.declaration.operator import Input, operator
 from reticula.core.operators.declaration.parameters import Choice, Handle, Number, Selection, Vector

@@ -6,12 +6,11 @@ from collections.abc import Mapping, Sequence
 
 import numpy as np
 
-from reticula.core.arrays import AnyArray, Flags, Floats, as_readonly
+from reticula.core.arrays import AnyArray, Flags, Floats, as_readonly, unit
 from reticula.core.diagnostics import note, warn
 from reticula.core.errors import GeometryError
 from reticula.core.geometry import Attribute, Geo, Kind, Topology
 from reticula.core.geometry.edit.concatenate import concatenate
-from reticula.core.geometry.measure.areas import unit
 from reticula.core.geometry.mesh.identity import unit_random
 from reticula.core.operators.declaration.operator import Input, operator
 from reticula.core.operators.declaration.parameters import Choice, Integer, PerElement, Selection, Toggle
@@ -74,7 +73,7 @@ def place_instances(
     )  # fmt: skip
     note(f"{len(chosen):,} instances of {count:,} shapes.")
     if keep_geo:
-        return concatenate([geo, alone], quiet=True)
+        return concatenate([geo, alone])
     rest: dict[Kind, Mapping[str, Attribute]] = {
         "whole": geo.attributes["whole"],
         "point": {n: f.take(np.zeros(0, np.int64)) for n, f in geo.attributes["point"].items()},

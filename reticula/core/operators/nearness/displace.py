@@ -4,16 +4,15 @@ from __future__ import annotations
 
 import numpy as np
 
-from reticula.core.arrays import Flags, Floats
+from reticula.core.arrays import Flags, Floats, unit
 from reticula.core.diagnostics import note
 from reticula.core.errors import ParameterError
 from reticula.core.geometry import Geo
-from reticula.core.geometry.edit.attribute_writing import range_of
-from reticula.core.geometry.measure.areas import unit
 from reticula.core.language import Values
 from reticula.core.language.scope import Scope
 from reticula.core.operators.declaration.operator import Input, operator
 from reticula.core.operators.declaration.parameters import Choice, Handle, Number, PerElement, Selection, Space
+from reticula.core.reports.attribute_writing import range_of
 
 __all__ = ["displace"]
 

@@ -4,10 +4,9 @@ from __future__ import annotations
 
 import numpy as np
 
-from reticula.core.arrays import Flags, Floats
+from reticula.core.arrays import Flags, Floats, unit
 from reticula.core.diagnostics import note, warn
 from reticula.core.geometry import Geo
-from reticula.core.geometry.measure.areas import unit
 from reticula.core.language.scope import Scope
 from reticula.core.operators.declaration.operator import Input, operator
 from reticula.core.operators.declaration.parameters import (

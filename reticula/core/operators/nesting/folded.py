@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from reticula.core.geometry import Geo
 from reticula.core.operators.declaration.operator import operator
-from reticula.core.operators.shared.nested_runner import nested_graph
+from reticula.core.operators.shared.nested_graph import nested_graph
 
 __all__: list[str] = []
 

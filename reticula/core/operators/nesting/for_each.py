@@ -9,16 +9,17 @@ from typing import Any
 import numpy as np
 
 from reticula.core.arrays import Ints
+from reticula.core.context import KeyedGeo
 from reticula.core.diagnostics import warn
 from reticula.core.errors import LimitError, ParameterError
 from reticula.core.geometry import Geo
-from reticula.core.geometry.edit.concatenate import concatenate
 from reticula.core.geometry.edit.subset import subset
 from reticula.core.geometry.measure.components import face_components, point_components
 from reticula.core.geometry.mesh.kinds import PLURAL, Kind
 from reticula.core.operators.declaration.operator import operator
 from reticula.core.operators.declaration.parameters import AttributeName, Choice, KindChoice, Text
-from reticula.core.operators.shared.nested_runner import KeyedGeo, nested_graph
+from reticula.core.operators.shared.nested_graph import nested_graph
+from reticula.core.reports.concatenation import concatenate_and_tell
 
 __all__: list[str] = []
 
@@ -74,7 +75,7 @@ def for_each(*, over: str, kind: Kind, groups: str, attribute: str) -> tuple[Geo
     rest = labels < 0
     if rest.any() and here.outputs:
         results[here.outputs[0]].append(_part(geo, chosen, np.flatnonzero(rest)))
-    return tuple(concatenate(results[name]) if results[name] else Geo.empty() for name in here.outputs)
+    return tuple(concatenate_and_tell(results[name]) if results[name] else Geo.empty() for name in here.outputs)
 
 
 def _piece_kind(geo: Geo) -> Kind:

@@ -2,13 +2,14 @@
 
 from __future__ import annotations
 
+from reticula.core.context import KeyedGeo
 from reticula.core.diagnostics import note
 from reticula.core.errors import FormulaError, ParameterError
 from reticula.core.geometry import Geo
 from reticula.core.language import evaluate
 from reticula.core.operators.declaration.operator import operator
 from reticula.core.operators.declaration.parameters import FormulaText, Integer
-from reticula.core.operators.shared.nested_runner import KeyedGeo, nested_graph
+from reticula.core.operators.shared.nested_graph import nested_graph
 
 __all__: list[str] = []
 

@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Mapping, Sequence
 from typing import Any
 
-from reticula.core.cancellation import should_stop
+from reticula.core.context import current
 from reticula.core.diagnostics import note
 from reticula.core.errors import FormulaError, ParameterError
 from reticula.core.geometry import Geo
@@ -66,6 +66,6 @@ def script(
         for name, value in controls.items():
             if name not in names:
                 note(f"The text declares no control '{name}' any more; its value {value} is put by.")
-        return made.run(stop=should_stop())
+        return made.run(stop=current().should_stop)
     except FormulaError as error:
         raise ParameterError("source", f"line {error.line}: {error.plain}", cause=error) from None

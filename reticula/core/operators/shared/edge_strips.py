@@ -6,10 +6,10 @@ from typing import Any
 
 import numpy as np
 
-from reticula.core.arrays import AnyArray, Flags, Floats
+from reticula.core.arrays import AnyArray, Flags, Floats, unit
 from reticula.core.diagnostics import note
 from reticula.core.geometry import Geo, carry, edges_along, kept
-from reticula.core.geometry.measure.areas import point_normals, unit
+from reticula.core.geometry.measure.areas import point_normals
 
 __all__ = ["raised_lines"]
 

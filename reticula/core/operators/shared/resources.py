@@ -2,25 +2,15 @@
 
 from __future__ import annotations
 
-import contextlib
 import hashlib
-from collections.abc import Iterator, Mapping
-from contextvars import ContextVar
+from collections.abc import Mapping
 from pathlib import Path
-from typing import Protocol
 
+from reticula.core.context import Resources, current
 from reticula.core.errors import GeometryError
 from reticula.core.geometry.mesh.geo import Geo
 
-__all__ = ["DiskResources", "Resources", "resources", "using_resources"]
-
-
-class Resources(Protocol):
-    """Shapes by name. ``key`` changes whenever what ``load`` returns does."""
-
-    def key(self, name: str) -> str: ...
-
-    def load(self, name: str) -> Geo: ...
+__all__ = ["DiskResources", "Resources", "resources"]
 
 
 class DiskResources:
@@ -52,19 +42,6 @@ class DiskResources:
         return Path(found)
 
 
-_current: ContextVar[Resources | None] = ContextVar("resources", default=None)
-
-
 def resources() -> Resources:
     """Return the resources in use; the disk's working folder if none were set."""
-    return _current.get() or DiskResources()
-
-
-@contextlib.contextmanager
-def using_resources(chosen: Resources) -> Iterator[None]:
-    """Take shapes from ``chosen`` inside the block."""
-    token = _current.set(chosen)
-    try:
-        yield
-    finally:
-        _current.reset(token)
+    return current().resources or DiskResources()

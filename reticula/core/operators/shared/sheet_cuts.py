@@ -9,12 +9,14 @@ import numpy as np
 from reticula.core.arrays import AnyArray, Flags, Floats, as_readonly, ragged_index, starts_from_sizes
 from reticula.core.diagnostics import note, warn
 from reticula.core.geometry import Geo, SourceMap, Topology, Weights, carry, kept, triangles
-from reticula.core.geometry.edit.concatenate import concatenate
 from reticula.core.geometry.edit.level_cut import triangulate_faces
 from reticula.core.geometry.edit.subset import subset
 from reticula.core.geometry.edit.weld import cluster_by_distance, weld_points
+from reticula.core.geometry.measure.areas import face_normals
 from reticula.core.geometry.planar.arrangement import arrange_segments
 from reticula.core.geometry.planar.barycentric import barycentric
+from reticula.core.reports.concatenation import concatenate_and_tell
+from reticula.core.spatial import surface_of
 from reticula.core.spatial.crossings import crossing_segments
 from reticula.core.spatial.inside import behind, inside
 
@@ -123,8 +125,6 @@ def _welded(made: Geo, old: int, size: float) -> Geo:
 
 def flat_normal(parts: Sequence[Geo]) -> Floats | None:
     """Return the normal of the plane in which all of several open meshes lie, or None."""
-    from reticula.core.geometry.measure.areas import face_normals
-
     size = max(float(np.linalg.norm(part.bounds[1] - part.bounds[0])) for part in parts)
     normals = face_normals(parts[0])
     lead = normals[int(np.linalg.norm(normals, axis=1).argmax())] if len(normals) else np.zeros(3)
@@ -173,7 +173,7 @@ def flat_sheets(parts: Sequence[Geo], normal: Floats, operation: str) -> tuple[G
             hidden |= _over(earlier, other, normal, size)
         pieces.append(subset(other, ~hidden))
         done.append(part)
-    together = concatenate(pieces)
+    together = concatenate_and_tell(pieces)
     every = np.arange(together.topology.point_count)
     return _without_origin(
         weld_points(together, cluster_by_distance(together.positions, every, 10 * WELD * size), average=False)
@@ -192,8 +192,6 @@ def _wall(sheet: Geo, normal: Floats, size: float) -> Geo:
 
 def _over(sheet: Geo, cut: Geo, normal: Floats, size: float) -> Flags:
     """Which faces of ``cut`` lie on a sheet in the same plane."""
-    from reticula.core.spatial import surface_of
-
     begin = _middles(cut) + normal * size
     return surface_of(sheet).ray(begin, np.tile(-normal, (len(begin), 1))).found
 

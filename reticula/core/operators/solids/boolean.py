@@ -7,16 +7,18 @@ from collections.abc import Sequence
 import manifold3d
 import numpy as np
 
-from reticula.core.arrays import AnyArray, Floats, as_readonly, starts_from_sizes
+from reticula.core.arrays import AnyArray, Floats, as_readonly, ragged_index, starts_from_sizes
 from reticula.core.diagnostics import note, warn
 from reticula.core.errors import GeometryError
 from reticula.core.geometry import Attribute, Geo, SourceMap, Topology, Weights, carry, edges_along, kept, triangles
 from reticula.core.geometry.edit.concatenate import concatenate
 from reticula.core.geometry.edit.subset import subset
+from reticula.core.geometry.edit.weld import cluster_by_distance, weld_points
 from reticula.core.geometry.planar.barycentric import barycentric
 from reticula.core.operators.declaration.operator import Input, operator
 from reticula.core.operators.declaration.parameters import Choice, GroupName
 from reticula.core.operators.shared.sheet_cuts import cut_sheet, flat_normal, flat_sheets
+from reticula.core.reports.concatenation import concatenate_and_tell
 
 __all__ = ["boolean"]
 
@@ -69,7 +71,7 @@ def boolean(geo: Geo, others: Sequence[Geo], *, operation: str, other_group: str
     solids = [_solid(part, name) for part, name in zip(parts, names, strict=True)]
     made = manifold3d.Manifold.batch_boolean([solid for solid, _ in solids], WORD[operation])
     mesh = made.to_mesh()
-    both = concatenate(parts)
+    both = concatenate_and_tell(parts)
     result, origin = _traced(both, parts, [run for _, run in solids], mesh)
     first = parts[0].topology.face_count
     other = origin >= first
@@ -89,7 +91,7 @@ def boolean(geo: Geo, others: Sequence[Geo], *, operation: str, other_group: str
     )
     made = result.with_attribute("face", other_group, other).with_attribute("edge", seam_group, seam)
     rest = subset(geo, np.zeros(geo.topology.face_count, bool))
-    return concatenate([made, rest], quiet=True) if rest.topology.point_count or rest.topology.instance_count else made
+    return concatenate([made, rest]) if rest.topology.point_count or rest.topology.instance_count else made
 
 
 def _of_sheets(parts: Sequence[Geo], operation: str, other_group: str, seam_group: str) -> Geo:
@@ -121,8 +123,6 @@ def _solid(geo: Geo, name: str) -> tuple[manifold3d.Manifold, int]:
     )  # fmt: skip
     solid = manifold3d.Manifold(mesh)
     if solid.status() == manifold3d.Error.NotManifold:
-        from reticula.core.geometry.edit.weld import cluster_by_distance, weld_points
-
         welded = weld_points(geo, cluster_by_distance(geo.positions, np.arange(shape.point_count), 0.0), average=False)
         if welded.topology.point_count < shape.point_count and not welded.topology.border_edges.any():
             raise GeometryError(
@@ -194,8 +194,6 @@ def _assembled(both: Geo, points: Floats, tri: AnyArray, corner: AnyArray, face:
     point_of[shape.corner_point[nearest.reshape(-1)[flat_exact]]] = tri.reshape(-1)[flat_exact]
     polygons = np.flatnonzero(whole)
     single = ~whole[face]
-    from reticula.core.arrays import ragged_index
-
     flat, begin = ragged_index(shape.face_start, polygons)
     step = np.arange(len(flat)) - np.repeat(begin[:-1], np.diff(begin))
     size = np.repeat(np.diff(begin), np.diff(begin))

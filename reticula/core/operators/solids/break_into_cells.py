@@ -22,6 +22,7 @@ from reticula.core.geometry.voronoi.diagram import Diagram, diagram_of
 from reticula.core.geometry.voronoi.loose_cells import loose_cells, select_neighbours
 from reticula.core.operators.declaration.operator import Input, operator
 from reticula.core.operators.declaration.parameters import AttributeName, Choice, GroupName, Integer, Number
+from reticula.core.spatial.inside import inside
 
 __all__ = ["break_into_cells"]
 
@@ -91,7 +92,7 @@ def break_into_cells(
             return _loose(geo, diagram, counts, numbers, first_cells, solid, cell_name, inner_group)
         home = cKDTree(moved).query(geo.positions)[1]
         parts = fragments(geo, diagram, home)
-        caps = caps_of(geo, diagram, parts) if solid else None
+        caps = caps_of(diagram, parts, inside(geo, diagram.vertex)) if solid else None
         if caps is None or not caps.broken:
             break
     else:
@@ -120,7 +121,7 @@ def _loose(
     left = int((~counts).sum()) // 2
     warn(f"About {left:,} pairs of neighbours were left out, so pieces may overlap.")
     note(f"{len(pieces):,} pieces.")
-    return concatenate(pieces, quiet=True)
+    return concatenate(pieces)
 
 
 def _convex(geo: Geo) -> Geo:

@@ -58,7 +58,12 @@ def slice_(
     made = []
     for sign, wanted in ((1.0, keep != "below"), (-1.0, keep != "above")):
         if wanted:
-            made.append(clip_half(whole, side, height, sign, normal, border_group, cap_group, cap=cap))
+            half = clip_half(whole, side, height, sign, normal, border_group, cap_group, cap=cap)
+            if half.uncapped and half.was_open:
+                note("The mesh is open, so its cut is not closed everywhere; only closed outlines were capped.")
+            elif half.uncapped:
+                warn(f"{half.uncapped:,} edges of the cut form no closed outline and were not capped.")
+            made.append(half.geo)
         else:
             nothing = np.zeros(shape.face_count, bool), np.zeros(shape.curve_count, bool)
             made.append(subset(whole, *nothing, loose=False).with_attribute("face", cap_group, np.zeros(0, bool)))

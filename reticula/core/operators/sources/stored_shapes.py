@@ -9,6 +9,7 @@ from reticula.core.operators.declaration.operator import operator
 from reticula.core.operators.declaration.parameters import Choice, Handle, Number, Shape, Vector
 from reticula.core.operators.shared.resources import resources
 from reticula.core.operators.spaces.set_place import set_place
+from reticula.core.operators.spaces.transform import transform
 
 __all__ = ["project_shape", "read_file"]
 
@@ -33,8 +34,6 @@ def _load(parameter: str, name: str, what: str) -> Geo:
 )
 def read_file(*, file: str, up: str, scale: float) -> Geo:
     """Mesh from a file, turned and scaled to metres with y up."""
-    from reticula.core.operators.spaces.transform import transform
-
     geo = _load("file", file, "file")
     note(repr(geo)[5:-1])
     if up == "y" and scale == 1.0:

@@ -4,11 +4,11 @@ from __future__ import annotations
 
 import numpy as np
 
-from reticula.core.arrays import AnyArray, Flags, Floats, as_readonly, ragged_index, starts_from_sizes
+from reticula.core.arrays import AnyArray, Flags, Floats, as_readonly, ragged_index, starts_from_sizes, unit
 from reticula.core.diagnostics import note, warn
 from reticula.core.geometry import Geo, SourceMap, Topology, Weights, carry, edges_along, kept
 from reticula.core.geometry.edit.subset import subset
-from reticula.core.geometry.measure.areas import edge_lengths, face_normals, unit
+from reticula.core.geometry.measure.areas import edge_lengths, face_normals
 from reticula.core.geometry.remesh.bevel import BevelPlan, bevel_plan, slide_rates
 from reticula.core.geometry.remesh.offsets import corner_insets, even_offsets
 from reticula.core.operators.declaration.operator import operator

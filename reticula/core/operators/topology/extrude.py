@@ -7,10 +7,10 @@ from typing import cast
 
 import numpy as np
 
-from reticula.core.arrays import AnyArray, Flags, Floats, Indices, as_readonly
+from reticula.core.arrays import AnyArray, Flags, Floats, Indices, as_readonly, unit
 from reticula.core.diagnostics import note, warn
 from reticula.core.geometry import Geo, Kind, SourceMap, Topology, carry, edges_along
-from reticula.core.geometry.measure.areas import area_vectors, face_normals, gather_sum, unit
+from reticula.core.geometry.measure.areas import area_vectors, face_normals, gather_sum
 from reticula.core.geometry.mesh.identity import unit_random
 from reticula.core.geometry.remesh.extrusion import ExtrusionTopology, plan_extrusion
 from reticula.core.geometry.remesh.offsets import border_offsets, even_offsets
@@ -26,6 +26,7 @@ from reticula.core.operators.declaration.parameters import (
     Selection,
     Toggle,
 )  # fmt: skip
+from reticula.core.operators.shared.edge_strips import raised_lines
 from reticula.core.operators.shared.response_curve import Response, ResponseCurve
 
 __all__ = ["extrude"]
@@ -162,8 +163,6 @@ def extrude(
         chance = unit_random(geo.identity(kind), seed)
         options.distance = options.distance * (1.0 - variation * chance)
     if what != "face":
-        from reticula.core.operators.shared.edge_strips import raised_lines
-
         return raised_lines(geo, what, where, options, top_group, side_group)
     shape = geo.topology
     key = ("extrude", where.tobytes(), together, divisions, keep_base)

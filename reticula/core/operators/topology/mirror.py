@@ -8,11 +8,11 @@ from reticula.core.arrays import as_readonly
 from reticula.core.diagnostics import note
 from reticula.core.errors import ParameterError
 from reticula.core.geometry import Attribute, Geo
-from reticula.core.geometry.edit.concatenate import concatenate
 from reticula.core.geometry.edit.flip import flipped
 from reticula.core.geometry.edit.weld import weld_points
 from reticula.core.operators.declaration.operator import operator
 from reticula.core.operators.declaration.parameters import GroupName, Handle, Number, Toggle, Vector
+from reticula.core.reports.concatenation import concatenate_and_tell
 
 __all__ = ["mirror"]
 
@@ -56,7 +56,7 @@ def mirror(
     copied = np.zeros(geo.topology.face_count, bool)
     if not keep_original:
         return copy.with_attribute("face", copy_group, ~copied)
-    both = concatenate([geo, copy])
+    both = concatenate_and_tell([geo, copy])
     count = geo.topology.point_count
     leader = np.arange(2 * count, dtype=np.int32)
     leader[count:][near] = np.flatnonzero(near)

@@ -9,6 +9,7 @@ from reticula.core.diagnostics import note, warn
 from reticula.core.errors import ParameterError
 from reticula.core.geometry import Geo
 from reticula.core.geometry.edit.split_points import split_along_edges
+from reticula.core.geometry.measure.areas import face_normals
 from reticula.core.operators.declaration.operator import operator
 from reticula.core.operators.declaration.parameters import AttributeName, GroupName, Toggle
 
@@ -45,8 +46,6 @@ def region_borders(geo: Geo, *, label: str, open_borders: bool, split: bool, bor
             )
         _, code = np.unique(found.values, return_inverse=True)
     else:
-        from reticula.core.geometry.measure.areas import face_normals
-
         normals = face_normals(geo)
         axis = np.abs(normals).argmax(axis=1)
         code = 2 * axis + (np.take_along_axis(normals, axis[:, None], 1)[:, 0] < 0)

@@ -9,7 +9,7 @@ from reticula.core.diagnostics import note, warn
 from reticula.core.geometry import Geo, SourceMap, Topology, Weights, carry, kept
 from reticula.core.geometry.edit.level_cut import triangulate_faces
 from reticula.core.geometry.edit.weld import cluster_by_distance, weld_points
-from reticula.core.geometry.planar.triangulation import triangles
+from reticula.core.geometry.measure.triangles import triangles
 from reticula.core.geometry.remesh.quadric_simplification import collapse_edges
 from reticula.core.operators.declaration.operator import operator
 from reticula.core.operators.declaration.parameters import Choice, Integer, Number, Selection, Toggle

@@ -8,7 +8,7 @@ from unittest.mock import patch
 
 from reticula.core import Geo
 from reticula.core.language.compiled import executor
-from reticula.core.language.compiled.program_emitter import Emitted
+from reticula.core.language.compiled.emitted import Emitted
 from reticula.core.language.script import run_script
 
 

@@ -1,28 +1,16 @@
-"""Triangles of polygons, for drawing, for nearest places and for rays. The polygons themselves stay as they are."""
+"""Polygons cut into triangles by ear clipping. Meisters, "Polygons have ears", Amer. Math. Monthly 82, 1975."""
 
 from __future__ import annotations
-
-from dataclasses import dataclass
 
 import numpy as np
 
 from reticula.core.arrays import Floats, Indices
-from reticula.core.geometry.measure.areas import area_vectors
-from reticula.core.geometry.mesh.geo import Geo, once_per_geo
 from reticula.core.jit import inline, parallel_kernel, prange
 
-__all__ = ["Triangles", "cut_polygons", "triangles"]
+__all__ = ["cut_polygons"]
 
 MOST_SHORT = 64
 """Corners up to which the shortest ear is looked for; of larger faces the first one is taken."""
-
-
-@dataclass(frozen=True, eq=False)
-class Triangles:
-    """``corner (T, 3)``: the face corners of each triangle, counter-clockwise; ``face (T,)``: the face it is from."""
-
-    corner: Indices
-    face: Indices
 
 
 @inline
@@ -113,7 +101,7 @@ def _triangulate(
 def cut_polygons(
     positions: Floats, face_start: Indices, point: Indices, normal: Floats, *, shortest: bool = False
 ) -> tuple[Indices, Indices]:
-    """Return triangles of polygons as corners ``(T, 3)`` and polygons ``(T,)``; see :func:`triangles`.
+    """Return triangles of polygons as corners ``(T, 3)`` and polygons ``(T,)``; see :func:`reticula.core.geometry.triangles`.
 
     ``normal (F, 3)`` says which side is up; ``shortest`` prefers short cuts.
     """
@@ -121,19 +109,3 @@ def cut_polygons(
     corner, face = np.empty((count, 3), np.int32), np.empty(count, np.int32)
     _triangulate(positions, face_start, point, normal, corner, face, shortest)
     return corner, face
-
-
-@once_per_geo
-def triangles(geo: Geo) -> Triangles:
-    """Cut every face into triangles by its own corners.
-
-    A quad is cut so that both halves face its way, from its first corner if both cuts do; larger faces by ear
-    clipping (Meisters, "Polygons have ears", Amer. Math. Monthly 82, 1975) in the plane of their area vector. A face
-    that crosses itself still gives its number of corners minus 2.
-    """
-    shape = geo.topology
-    count = shape.corner_count - 2 * shape.face_count
-    if count == shape.face_count:
-        corner = np.arange(shape.corner_count, dtype=np.int32).reshape(-1, 3)
-        return Triangles(corner, np.arange(count, dtype=np.int32))
-    return Triangles(*cut_polygons(geo.positions, shape.face_start, shape.corner_point, area_vectors(geo)))

@@ -1,0 +1,118 @@
+"""What work may ask of whoever runs it: one frozen context, handed down unseen to everything that runs inside it.
+
+Operators are plain functions of geometries and values. What they need besides (stored shapes, published operators, the
+graph that their node holds, whether they are still wanted, where to put remarks) they find in :func:`current`.
+"""
+
+from __future__ import annotations
+
+import contextlib
+from collections.abc import Callable, Iterator, Mapping
+from contextvars import ContextVar
+from dataclasses import dataclass, replace
+from typing import Any, Protocol
+
+from reticula.core.geometry.mesh.geo import Geo
+
+__all__ = [
+    "EvaluationContext",
+    "KeyedGeo",
+    "Library",
+    "NestedGraph",
+    "NodeCall",
+    "Note",
+    "Resources",
+    "current",
+    "using",
+]
+
+
+@dataclass(frozen=True)
+class Note:
+    """One remark. ``level`` is ``"note"`` or ``"warning"``."""
+
+    level: str
+    text: str
+
+
+@dataclass(frozen=True)
+class KeyedGeo:
+    """A geometry and what names its content: equal keys mean equal geometries."""
+
+    geo: Geo
+    key: str
+
+
+class Resources(Protocol):
+    """Stored shapes by name. ``key`` changes whenever what ``load`` returns does."""
+
+    def key(self, name: str) -> str: ...
+
+    def load(self, name: str) -> Geo: ...
+
+
+class Library(Protocol):
+    """Published operators by name and release. A definition never changes."""
+
+    def definition(self, operator: str) -> Mapping[str, Any] | None: ...
+
+    def releases(self, name: str) -> list[str]: ...
+
+
+class NestedGraph(Protocol):
+    """The graph that a node holds. ``given`` is what came in at the node, by input; ``outputs`` names what it makes."""
+
+    given: Mapping[str, KeyedGeo]
+    outputs: tuple[str, ...]
+
+    def run(self, given: Mapping[str, KeyedGeo], names: Mapping[str, Any]) -> dict[str, KeyedGeo]:
+        """Run the graph once on ``given``; its formulas may read ``names``. Returns a geometry per output."""
+        ...
+
+
+@dataclass(frozen=True)
+class NodeCall:
+    """The node that is being run, what came in at it by input, and the evaluation that runs it."""
+
+    node: str
+    given: Mapping[str, KeyedGeo | list[KeyedGeo] | None]
+    run: Any
+
+
+@dataclass(frozen=True)
+class EvaluationContext:
+    """What is there to be asked; what nobody provides is None.
+
+    ``notes`` gathers remarks, ``should_stop`` says when work is not wanted any more, ``resources`` and ``library`` give
+    stored shapes and published operators, ``nested_graph`` is the graph that the running operator holds, ``call`` the
+    node that is being run.
+    """
+
+    notes: list[Note] | None = None
+    should_stop: Callable[[], bool] | None = None
+    resources: Resources | None = None
+    library: Library | None = None
+    nested_graph: NestedGraph | None = None
+    call: NodeCall | None = None
+
+
+_current: ContextVar[EvaluationContext] = ContextVar("evaluation")
+
+
+def current() -> EvaluationContext:
+    """Return the context of the work that is going on; an empty one outside of any."""
+    return _current.get(EMPTY)
+
+
+EMPTY = EvaluationContext()
+
+
+@contextlib.contextmanager
+def using(**changes: Any) -> Iterator[EvaluationContext]:
+    """Change parts of the context, by name, for what runs inside the block."""
+    made = replace(current(), **changes)
+    token = _current.set(made)
+    try:
+        yield made
+    finally:
+        _current.reset(token)

@@ -1,0 +1,38 @@
+"""Triangles of polygons, for drawing, for nearest places and for rays. The polygons themselves stay as they are."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+import numpy as np
+
+from reticula.core.arrays import Indices
+from reticula.core.geometry.measure.areas import area_vectors
+from reticula.core.geometry.mesh.geo import Geo, once_per_geo
+from reticula.core.geometry.planar.ear_clipping import cut_polygons
+
+__all__ = ["Triangles", "triangles"]
+
+
+@dataclass(frozen=True, eq=False)
+class Triangles:
+    """``corner (T, 3)``: the face corners of each triangle, counter-clockwise; ``face (T,)``: the face it is from."""
+
+    corner: Indices
+    face: Indices
+
+
+@once_per_geo
+def triangles(geo: Geo) -> Triangles:
+    """Cut every face into triangles by its own corners.
+
+    A quad is cut so that both halves face its way, from its first corner if both cuts do; larger faces by ear
+    clipping (Meisters, "Polygons have ears", Amer. Math. Monthly 82, 1975) in the plane of their area vector. A face
+    that crosses itself still gives its number of corners minus 2.
+    """
+    shape = geo.topology
+    count = shape.corner_count - 2 * shape.face_count
+    if count == shape.face_count:
+        corner = np.arange(shape.corner_count, dtype=np.int32).reshape(-1, 3)
+        return Triangles(corner, np.arange(count, dtype=np.int32))
+    return Triangles(*cut_polygons(geo.positions, shape.face_start, shape.corner_point, area_vectors(geo)))

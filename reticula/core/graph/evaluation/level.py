@@ -1,0 +1,186 @@
+"""One level of a graph being run: its nodes one after the other, each from the cache if it is known there."""
+
+from __future__ import annotations
+
+import hashlib
+import json
+import time
+from collections.abc import Callable, Mapping
+from dataclasses import dataclass, field
+from typing import Any
+
+from reticula.core.context import KeyedGeo, NodeCall, Note, using
+from reticula.core.diagnostics import collecting
+from reticula.core.errors import GeometryError, ReticulaError, Stopped
+from reticula.core.geometry import Geo
+from reticula.core.graph.evaluation.cache import Entry
+from reticula.core.graph.evaluation.parameter_links import ParameterLinks
+from reticula.core.graph.evaluation.plan import NodePlan, Plan
+from reticula.core.graph.evaluation.results import Evaluation, NodeResult
+from reticula.core.graph.evaluation.store import EvaluationStore
+from reticula.core.graph.structure.document import feeds_of
+from reticula.core.graph.values.nodes_to_formula import nodes_to_formula
+from reticula.core.operators import Operator
+from reticula.core.operators.declaration.parameters import Shape
+from reticula.core.operators.shared.resources import resources
+
+__all__ = ["Level", "LevelProbe", "LevelReached", "Run", "geometry_of"]
+
+
+class LevelReached(Exception):
+    """The level that is looked for was reached."""
+
+
+@dataclass
+class LevelProbe:
+    """Waits for the graph of one node to be run, in a certain round or the last one."""
+
+    depth: int
+    number: int | None
+    level: Level | None = None
+
+    def take(self, level: Level, number: int | None) -> None:
+        self.level = level
+        if self.number is not None and number is not None and number >= self.number:
+            raise LevelReached
+
+
+@dataclass
+class Run:
+    """One evaluation: where results are kept, who is told how far it is, who may stop it, and how often graphs inside ran."""
+
+    store: EvaluationStore
+    on_progress: Callable[[int, int, str], None] | None = None
+    should_stop: Callable[[], bool] | None = None
+    count: int = 0
+    depth: int = 0
+    probe: LevelProbe | None = None
+
+    def check(self) -> None:
+        """Raise Stopped if the work is not wanted any more."""
+        if self.should_stop and self.should_stop():
+            raise Stopped("stopped before it was finished")
+
+
+@dataclass
+class Level:
+    """A graph with the values it runs on: dials, and what comes in by input."""
+
+    run: Run
+    plan: Plan
+    dials: Mapping[str, Any]
+    given: Mapping[str, KeyedGeo] = field(default_factory=dict)
+
+    def evaluate(self, targets: list[str] | None) -> Evaluation:
+        """Evaluate ``targets`` and what they need, or every node. Broken nodes do not raise: they are marked failed."""
+        plan = self.plan
+        order = plan.order(targets)
+        done = Evaluation(document=plan.document, dials=self.dials)
+        ties = ParameterLinks(plan.document, self.dials)
+        for number, name in enumerate(order):
+            self.run.check()
+            if self.run.on_progress and self.run.depth == 0:
+                self.run.on_progress(number, len(order), name)
+            problem = plan.problems.get(name)
+            done.nodes[name] = (
+                _failed(name, problem.message, problem.parameter) if problem else self._node(name, ties, done)
+            )
+        for name in set(plan.document["nodes"]) - set(order) if targets is None else ():
+            problem = plan.problems.get(name)
+            done.nodes[name] = _failed(name, problem.message if problem else "it is part of a circle of wires", None)
+        return done
+
+    def _node(self, name: str, ties: ParameterLinks, done: Evaluation) -> NodeResult:
+        node = self.plan.document["nodes"][name]
+        for feed in feeds_of(node):
+            if done.nodes[feed].state != "done":
+                error = {"code": "waiting", "message": f"waits for '{feed}', which has no result", "cause": feed}
+                return NodeResult(name, "waiting", error=error)
+        try:
+            planned = self.plan.node(name)
+            chosen = planned.operator
+            if chosen.writes is not None:
+                return NodeResult(
+                    name, "done", notes=(Note("note", nodes_to_formula(self.plan.original, name)),), cached=True
+                )
+            if chosen.name == "input":
+                entry = planned.values(self.dials)["name"]
+                if entry in self.given:
+                    part = self.given[entry]
+                    return NodeResult(name, "done", part.key, {"geo": part.geo}, cached=True)
+            if node.get("skip"):
+                return _skipped(name, chosen, node, done)
+            return self._run(name, planned, ties, done)
+        except Stopped:
+            raise
+        except ReticulaError as error:
+            return NodeResult(name, "failed", error=error.details())
+        except MemoryError:
+            message = "there is not enough memory for this; make fewer elements"
+            return NodeResult(name, "failed", error={"code": "limit", "message": message})
+
+    def _run(self, name: str, planned: NodePlan, ties: ParameterLinks, done: Evaluation) -> NodeResult:
+        chosen = planned.operator
+        parts = _parts(chosen, planned.node, done)
+        values = planned.values(self.dials)
+        names, pairs = planned.read(values)
+        tied = ties.resolve(pairs, (name,), chosen)
+        key = self._key(chosen, values, names, tied, parts)
+        known = self.run.store.cache.get(key)
+        cached = known is not None
+        if known is None:
+            begin = time.perf_counter()
+            with collecting() as notes, using(call=NodeCall(name, parts, self.run)):
+                made = chosen.run([geometry_of(part) for part in parts.values()], values, self.dials, tied)
+            if planned.put_by:
+                notes.append(
+                    Note("note", f"There is no dial {' or '.join(planned.put_by)} any more; the value is put by.")
+                )
+            known = Entry(made, tuple(notes), time.perf_counter() - begin)
+            self.run.store.cache.put(key, known)
+        outputs = {output.name: geo for output, geo in zip(chosen.outputs, known.outputs, strict=True)}
+        return NodeResult(name, "done", key, outputs, known.notes, known.seconds, cached)
+
+    def _key(
+        self, chosen: Operator, values: Mapping[str, Any], names: frozenset[str], tied: Mapping[str, Any], parts: Mapping[str, Any]
+    ) -> str:  # fmt: skip
+        stored = [
+            resources().key(values[parameter.name])
+            for parameter in chosen.parameters
+            if isinstance(getattr(parameter, "inner", parameter), Shape) and values[parameter.name].strip()
+        ]
+        read = {
+            "operator": [chosen.name, chosen.version, chosen.content], "values": values, "ties": tied,
+            "dials": {name: self.dials[name] for name in sorted(names) if name in self.dials},
+            "inputs": {entry: [one.key for one in part] if isinstance(part, list) else part and part.key for entry, part in parts.items()},
+            "stored": stored,
+        }  # fmt: skip
+        return hashlib.blake2b(json.dumps(read, sort_keys=True).encode(), digest_size=16).hexdigest()
+
+
+def _failed(name: str, message: str, parameter: str | None) -> NodeResult:
+    return NodeResult(name, "failed", error={"code": "graph", "message": message, "parameter": parameter})
+
+
+def geometry_of(part: KeyedGeo | list[KeyedGeo] | None) -> Geo | list[Geo] | None:
+    return [one.geo for one in part] if isinstance(part, list) else part.geo if part else None
+
+
+def _parts(chosen: Operator, node: Mapping[str, Any], done: Evaluation) -> dict[str, KeyedGeo | list[KeyedGeo] | None]:
+    """Return what is connected to each input of a node."""
+    gathered: dict[str, KeyedGeo | list[KeyedGeo] | None] = {}
+    for entry in chosen.inputs_for(node.get("parameters", {})):
+        connected = [done.part(feed) for feed in node.get("inputs", {}).get(entry.name, [])]
+        if not connected and not entry.optional and not entry.many:
+            raise GeometryError(f"nothing is connected to '{entry.name}' ({entry.help})")
+        gathered[entry.name] = connected if entry.many else connected[0] if connected else None
+    return gathered
+
+
+def _skipped(name: str, chosen: Operator, node: Mapping[str, Any], done: Evaluation) -> NodeResult:
+    if not chosen.inputs or not feeds_of(node):
+        raise GeometryError(f"{chosen.label} cannot be skipped: it has no input to pass on")
+    part = done.part(next(feed for fed in node["inputs"].values() for feed in fed))
+    return NodeResult(
+        name, "done", part.key, {entry.name: part.geo for entry in chosen.outputs}, cached=True, skipped=True
+    )

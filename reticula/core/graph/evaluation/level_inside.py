@@ -1,0 +1,56 @@
+"""Looking inside a node: the level that its graph is, as it stands in one round of it."""
+
+from __future__ import annotations
+
+from reticula.core.context import KeyedGeo, NodeCall, using
+from reticula.core.diagnostics import collecting
+from reticula.core.errors import GraphError, ReticulaError, Stopped
+from reticula.core.graph.evaluation.level import Level, LevelProbe, LevelReached, geometry_of
+from reticula.core.graph.evaluation.parameter_links import ParameterLinks
+from reticula.core.graph.evaluation.results import Evaluation
+from reticula.core.graph.nesting.graph_operator import HOLDERS
+from reticula.core.graph.structure.document import feeds_of
+
+__all__ = ["level_inside"]
+
+
+def level_inside(level: Level, step: str) -> Level:
+    """Return the level inside a node, as it is in one run of it: ``node``, or ``node@3`` for a certain round or part.
+
+    Where the node cannot be run (an input is missing), the level has what there is. Raises GraphError if there is no such node.
+    """
+    name, _, number = step.partition("@")
+    if name not in level.plan.document["nodes"]:
+        raise GraphError(f"there is no node '{name}' to look into", node=name)
+    planned = level.plan.node(name)
+    chosen = planned.operator
+    if chosen.graph is None:
+        raise GraphError(f"'{name}' holds no graph to look into", node=name)
+    done = level.evaluate(feeds_of(planned.node) or [name]) if feeds_of(planned.node) else Evaluation()
+    run = level.run
+    probe = LevelProbe(run.depth + 1, int(number) if number.isdigit() else None)
+    parts: dict[str, KeyedGeo | list[KeyedGeo] | None] = {}
+    for entry in chosen.inputs:
+        feeds = planned.node.get("inputs", {}).get(entry.name, [])
+        there = feeds and done.nodes[feeds[0].partition(":")[0]].state == "done"
+        parts[entry.name] = done.part(feeds[0]) if there else None
+    run.probe = probe
+    try:
+        values = planned.values(level.dials)
+        _, pairs = planned.read(values)
+        tied = ParameterLinks(level.plan.document, level.dials).resolve(pairs, (name,), chosen)
+        with collecting(), using(call=NodeCall(name, parts, run)):
+            chosen.run([geometry_of(part) for part in parts.values()], values, level.dials, tied)
+    except (LevelReached, ReticulaError) as error:
+        if isinstance(error, Stopped):
+            raise
+    finally:
+        run.probe = None
+        run.depth = probe.depth - 1
+    if probe.level is not None:
+        return probe.level
+    own = {parameter.name for parameter in chosen.parameters} - set(chosen.graph.get("dials", {}))
+    fallback = {parameter.name: parameter.default for parameter in chosen.parameters if parameter.name not in own}
+    given = {entry: part for entry, part in parts.items() if isinstance(part, KeyedGeo)}
+    extra = {} if name not in HOLDERS else {"iteration": 0, "iterations": 1, "part": 0, "parts": 1, "part_value": 0}
+    return Level(run, run.store.plan(chosen.graph), {**fallback, **extra}, given)

@@ -1,0 +1,38 @@
+"""What is kept from one evaluation to the next: results, and plans of documents."""
+
+from __future__ import annotations
+
+from collections import OrderedDict
+
+from reticula.core.graph.evaluation.cache import Cache
+from reticula.core.graph.evaluation.plan import Plan
+from reticula.core.graph.nesting.graph_operator import content_of, digest_of
+from reticula.core.graph.structure.document import Document
+from reticula.core.graph.structure.library import library, references
+
+__all__ = ["EvaluationStore"]
+
+MOST_PLANS = 256
+
+
+class EvaluationStore:
+    """Results by key, and plans by document. Not for use by two threads at once."""
+
+    def __init__(self, cache: Cache | None = None) -> None:
+        self.cache = cache or Cache()
+        self._plans: OrderedDict[str, Plan] = OrderedDict()
+
+    def plan(self, document: Document) -> Plan:
+        """Return the plan of a document, made once."""
+        key = digest_of([document, {name: _content(name) for name in sorted(references(document))}])
+        if key not in self._plans:
+            self._plans[key] = Plan(document)
+            while len(self._plans) > MOST_PLANS:
+                self._plans.popitem(last=False)
+        self._plans.move_to_end(key)
+        return self._plans[key]
+
+
+def _content(operator: str) -> str:
+    definition = library().definition(operator)
+    return content_of(definition["graph"]) if definition else ""
