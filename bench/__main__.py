@@ -1,4 +1,6 @@
-"""Runs all comparisons (or those of the parts that are named) and prints them; ``--write`` also keeps them in docs/speed.md."""
+"""Runs all comparisons (or those of the parts that are named) and prints them; ``--write`` also keeps them in
+docs/speed.md.
+"""
 
 from __future__ import annotations
 

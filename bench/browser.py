@@ -1,7 +1,8 @@
-"""In the browser, through the real interface: from slider to changed pixels, memory over many edits, and a very large mesh.
+"""In the browser, through the real interface: from slider to changed pixels, memory over many edits, and a very large
+mesh.
 
-``python -m bench browser`` starts the product by its own launcher and drives Debian's Chromium. Drawing is compared with a bare
-page of three.js that shows the same number of triangles in the same run.
+``python -m bench browser`` starts the product by its own launcher and drives Debian's Chromium. Drawing is compared
+with a bare page of three.js that shows the same number of triangles in the same run.
 """
 
 from __future__ import annotations
@@ -37,64 +38,13 @@ EDITS = 1000
 SIDE = 1000
 """The very large mesh is a grid of so many faces along each side."""
 TURNS = 20
+PAGE = Path(__file__).with_name("page")
 
-FROM_SLIDER_TO_PIXELS = """
-async ([dial, share]) => {
-  const canvas = document.querySelector('[data-test=canvas]');
-  const small = Object.assign(document.createElement('canvas'), { width: 96, height: 64 });
-  const paper = small.getContext('2d', { willReadFrequently: true });
-  const seen = () => { paper.clearRect(0, 0, 96, 64); paper.drawImage(canvas, 0, 0, 96, 64);
-    return paper.getImageData(0, 0, 96, 64).data.reduce((sum, part, i) => (sum * 31 + part * (i % 97 + 1)) % 4294967291, 7) };
-  const input = document.querySelector(dial ? `[data-test=dial-${dial}] input[type=range]` : '.dials input[type=range]');
-  const before = seen();
-  performance.clearResourceTimings();
-  const begin = performance.now();
-  input.value = Number(input.min) + share * (input.max - input.min);
-  input.dispatchEvent(new Event('input', { bubbles: true }));
-  let end = 0;
-  let drawn = canvas.dataset.drawn;
-  while (!end && performance.now() - begin < 20000) {
-    await new Promise(requestAnimationFrame);
-    if (canvas.dataset.drawn === drawn) continue;
-    drawn = canvas.dataset.drawn;
-    const now = performance.now();
-    if (seen() !== before) end = now;
-  }
-  input.dispatchEvent(new Event('change', { bubbles: true }));
-  const of = (part) => performance.getEntriesByType('resource').filter((e) => e.name.includes(part) && e.startTime >= begin && e.responseEnd <= end);
-  const asked = of('/evaluations'), fetched = of('/buffers/');
-  const server = asked.reduce((sum, e) => sum + e.responseEnd - e.startTime, 0);
-  const transfer = fetched.length ? Math.max(...fetched.map((e) => e.responseEnd)) - Math.min(...fetched.map((e) => e.startTime)) : 0;
-  return { total: end - begin, server, transfer, drawing: end - begin - server - transfer };
-}"""
+FROM_SLIDER_TO_PIXELS = (PAGE / "slider_to_pixels.js").read_text()
 
-TURN = """
-async (turns) => {
-  const canvas = document.querySelector('[data-test=canvas]');
-  const box = canvas.getBoundingClientRect();
-  const at = (type, x) => canvas.dispatchEvent(new PointerEvent(type, { pointerId: 1, bubbles: true, clientX: box.x + x, clientY: box.y + box.height / 2, button: 0, buttons: 1, pointerType: 'mouse' }));
-  let longest = 0;
-  new PerformanceObserver((list) => list.getEntries().forEach((e) => (longest = Math.max(longest, e.duration)))).observe({ entryTypes: ['longtask'] });
-  const wait = async (before) => { while (canvas.dataset.drawn === before) await new Promise(requestAnimationFrame) };
-  canvas.setPointerCapture = () => {}; canvas.releasePointerCapture = () => {};
-  at('pointerdown', box.width / 2);
-  const begin = performance.now();
-  for (let n = 1; n <= turns; n++) { const before = canvas.dataset.drawn; at('pointermove', box.width / 2 + n * 8); await wait(before) }
-  const each = (performance.now() - begin) / turns;
-  at('pointerup', box.width / 2 + turns * 8);
-  await new Promise((wake) => setTimeout(wake, 300));
-  return { each, longest };
-}"""
+TURN = (PAGE / "turn.js").read_text()
 
-BARE = """<!doctype html><canvas id="c" width="770" height="480"></canvas><script type="module">
-import * as THREE from '/build/three.module.js'
-const renderer = new THREE.WebGLRenderer({ canvas: document.getElementById('c'), antialias: true })
-const scene = new THREE.Scene(), camera = new THREE.PerspectiveCamera(38, 770 / 480, 0.01, 100)
-window.show = (side) => { scene.add(new THREE.Mesh(new THREE.PlaneGeometry(1, 1, side, side), new THREE.MeshNormalMaterial({ side: THREE.DoubleSide }))); draw(0) }
-const draw = (n) => { camera.position.set(Math.sin(n / 30), 0.8, 1.4 * Math.cos(n / 30)); camera.lookAt(0, 0, 0); renderer.render(scene, camera) }
-window.turn = async (turns) => { const begin = performance.now(); for (let n = 1; n <= turns; n++) { await new Promise(requestAnimationFrame); draw(n) } return (performance.now() - begin) / turns }
-window.ready = true
-</script>"""
+BARE = (PAGE / "bare.html").read_text()
 
 
 def rows() -> Iterator[Row]:
@@ -184,7 +134,10 @@ def _large(browser: Browser, address: str) -> Iterator[Row]:
     bare = _bare(browser, TURNS)
     yield Row("orbit, a picture", size, turned["each"] / 1000, "three.js alone", bare / 1000, turned["each"] / bare)
     yield Row("  longest the page was held up", size, turned["longest"] / 1000, "")
-    longest = "new PerformanceObserver((l) => l.getEntries().forEach((e) => (window.held = Math.max(window.held ?? 0, e.duration)))).observe({ entryTypes: ['longtask'] })"
+    longest = (
+        "new PerformanceObserver((l) => l.getEntries().forEach((e) => (window.held = "
+        "Math.max(window.held ?? 0, e.duration)))).observe({ entryTypes: ['longtask'] })"
+    )
     page.evaluate(longest)
     box = page.locator("[data-test=canvas]").bounding_box()
     assert box
@@ -202,7 +155,8 @@ def _large(browser: Browser, address: str) -> Iterator[Row]:
         page.mouse.click(box["x"] + box["width"] - 20, box["y"] + 20)
         page.wait_for_selector("[data-test=chosen-count]", state="detached")
     page.evaluate(
-        "window.held = 0; window.drawn = document.querySelector('[data-test=canvas]').dataset.drawn; window.before = performance.now()"
+        "window.held = 0; window.drawn = document.querySelector('[data-test=canvas]').dataset.drawn; "
+        "window.before = performance.now()"
     )
     page.select_option("[data-test=color-by]", "values|face|area|")
     page.wait_for_selector("[data-test=legend]")
@@ -266,7 +220,8 @@ def _memory(browser: Browser, address: str) -> Iterator[Row]:
         input.dispatchEvent(new Event('input', { bubbles: true }));
         await new Promise((wake) => setTimeout(wake, 30));
         input.dispatchEvent(new Event('change', { bubbles: true }));
-        while (document.querySelector('.bench[aria-busy=true], .stage[aria-busy=true]') || document.querySelector('[data-test=save-state]').innerText !== 'saved') await new Promise((wake) => setTimeout(wake, 15));
+        while (document.querySelector('.bench[aria-busy=true], .stage[aria-busy=true]')
+            || document.querySelector('[data-test=save-state]').innerText !== 'saved') await new Promise((wake) => setTimeout(wake, 15));
       }
     }"""
     page.evaluate(move, [0, 100])
@@ -278,6 +233,12 @@ def _memory(browser: Browser, address: str) -> Iterator[Row]:
     after = _held(session)
     nodes = f"{before['nodes']:.0f} and {after['nodes']:.0f} nodes of the document"
     yield Row(
-        f"memory after {EDITS:,} edits", nodes, after["heap"], "before them", before["heap"], after["heap"] / before["heap"], "MB"
-    )  # fmt: skip
+        f"memory after {EDITS:,} edits",
+        nodes,
+        after["heap"],
+        "before them",
+        before["heap"],
+        after["heap"] / before["heap"],
+        "MB",
+    )
     page.context.close()

@@ -1,4 +1,6 @@
-"""Graphs: what a change at the end costs, what a loop costs beside its bodies run by hand, and a folded graph beside the flat one."""
+"""Graphs: what a change at the end costs, what a loop costs beside its bodies run by hand, and a folded graph beside
+the flat one.
+"""
 
 from __future__ import annotations
 
@@ -37,9 +39,12 @@ def chain() -> dict[str, Any]:
         nodes[f"n{number}"] = node(operator, f"n{number - 1}", **parameters)
     nodes[f"n{NODES - 1}"] = node("transform", f"n{NODES - 2}")
     return {
-        "format": "reticula graph", "version": 1, "nodes": nodes, "looking_at": f"n{NODES - 1}",
+        "format": "reticula graph",
+        "version": 1,
+        "nodes": nodes,
+        "looking_at": f"n{NODES - 1}",
         "dials": {"lift": {"type": "number", "value": 0.001}},
-    }  # fmt: skip
+    }
 
 
 def changes_at_the_end() -> Row:
@@ -64,12 +69,16 @@ def changes_at_the_end() -> Row:
 def loop() -> Row:
     """Fifty rounds that mark and smooth; the peer calls the same operators in a loop and keeps what they make."""
     body = {
-        "format": "reticula graph", "version": 1, "inputs": [{"name": "geo"}], "outputs": [{"name": "geo", "feed": "moved"}],
+        "format": "reticula graph",
+        "version": 1,
+        "inputs": [{"name": "geo"}],
+        "outputs": [{"name": "geo", "feed": "moved"}],
         "nodes": {
-            "geo": node("input", name="geo"), "mark": node("group", "geo", where="random(iteration) < 0.5"),
+            "geo": node("input", name="geo"),
+            "mark": node("group", "geo", where="random(iteration) < 0.5"),
             "moved": node("smooth", "mark"),
         },
-    }  # fmt: skip
+    }
     nodes = {
         "sheet": node("grid", cells=[SIDE, SIDE]),
         "loop": {**node("repeat", "sheet", rounds=ROUNDS), "graph": body},
@@ -102,9 +111,12 @@ def folded() -> Row:
     document = chain()
     packed, _ = fold(document, [f"n{number}" for number in range(1, NODES - 1)], "Middle")
     return compare(
-        f"{NODES - 2} of {NODES} nodes folded", f"{SIDE * SIDE:,} faces", lambda: Evaluator().evaluate(packed),
-        "the flat graph", lambda: Evaluator().evaluate(document),
-    )  # fmt: skip
+        f"{NODES - 2} of {NODES} nodes folded",
+        f"{SIDE * SIDE:,} faces",
+        lambda: Evaluator().evaluate(packed),
+        "the flat graph",
+        lambda: Evaluator().evaluate(document),
+    )
 
 
 def rows() -> Iterator[Row]:

@@ -16,7 +16,9 @@ NO_PEER = "none known"
 
 @dataclass
 class Row:
-    """One comparison: median seconds (or ``unit``) of ours and of the peer, and the median of the ratios turn by turn."""
+    """One comparison: median seconds (or ``unit``) of ours and of the peer, and the median of the ratios turn by
+    turn.
+    """
 
     what: str
     size: str
@@ -68,7 +70,8 @@ def table(rows: list[Row]) -> str:
         )
         ratio = "" if row.ratio is None else f"{row.ratio:.2f}"
         lines.append(
-            f"| {row.what} | {row.size} | {row.show(row.ours)} | {growth} | {row.peer} | {row.show(row.theirs)} | {ratio} |"
+            f"| {row.what} | {row.size} | {row.show(row.ours)} | {growth} | {row.peer} | "
+            f"{row.show(row.theirs)} | {ratio} |"
         )
         before = row
     return "\n".join(lines)

@@ -78,19 +78,29 @@ def _topology() -> Iterator[Row]:
     quads = np.asarray(sheet.topology.corner_point.reshape(-1, 4), np.int64)
     cut = np.concatenate([quads[:, [0, 1, 2]], quads[:, [0, 2, 3]]])
     yield compare(
-        "smooth subdivide, first time", "1.3 million faces", lambda: ops.smooth_subdivide(anew(sheet), levels=2),
-        "libigl, Loop to as many", lambda: igl.loop(np.array(sheet.positions), cut[: len(cut) // 2], 2), 3,
-    )  # fmt: skip
+        "smooth subdivide, first time",
+        "1.3 million faces",
+        lambda: ops.smooth_subdivide(anew(sheet), levels=2),
+        "libigl, Loop to as many",
+        lambda: igl.loop(np.array(sheet.positions), cut[: len(cut) // 2], 2),
+        3,
+    )
     ops.smooth_subdivide(sheet, levels=2)
     yield compare(
-        "smooth subdivide, new positions", "1.3 million faces",
+        "smooth subdivide, new positions",
+        "1.3 million faces",
         lambda: ops.smooth_subdivide(sheet.with_positions(sheet.positions * 1.01), levels=2),
-        "ours, first time", lambda: ops.smooth_subdivide(anew(sheet), levels=2), 3,
-    )  # fmt: skip
+        "ours, first time",
+        lambda: ops.smooth_subdivide(anew(sheet), levels=2),
+        3,
+    )
     yield compare(
-        "extrude all faces one by one", size, lambda: ops.extrude(anew(ball), together=False, distance=0.01),
-        "NumPy by hand", lambda: _extrude_by_hand(points, faces),
-    )  # fmt: skip
+        "extrude all faces one by one",
+        size,
+        lambda: ops.extrude(anew(ball), together=False, distance=0.01),
+        "NumPy by hand",
+        lambda: _extrude_by_hand(points, faces),
+    )
     half = np.arange(len(faces)) % 2 == 0
     marked = ball.with_attribute("face", "half", half)
     yield compare(
@@ -189,15 +199,19 @@ def _formulas() -> Iterator[Row]:
     cloud = Geo.of(np.random.default_rng(1).random((1_000_000, 3)))
     p = cloud.positions
     yield compare(
-        "set attribute: length(position) * 2 + sin(position.x)", "1,000,000 points",
+        "set attribute: length(position) * 2 + sin(position.x)",
+        "1,000,000 points",
         lambda: ops.set_attribute(cloud, name="a", value="length(position) * 2 + sin(position.x)"),
-        "NumPy by hand", lambda: np.linalg.norm(p, axis=1) * 2 + np.sin(p[:, 0]),
-    )  # fmt: skip
+        "NumPy by hand",
+        lambda: np.linalg.norm(p, axis=1) * 2 + np.sin(p[:, 0]),
+    )
     yield compare(
-        "group: position.x > 0.5 and position.y < 0.2", "1,000,000 points",
+        "group: position.x > 0.5 and position.y < 0.2",
+        "1,000,000 points",
         lambda: ops.group(cloud, kind="point", where="position.x > 0.5 and position.y < 0.2"),
-        "NumPy by hand", lambda: (p[:, 0] > 0.5) & (p[:, 1] < 0.2),
-    )  # fmt: skip
+        "NumPy by hand",
+        lambda: (p[:, 0] > 0.5) & (p[:, 1] < 0.2),
+    )
 
 
 def _files() -> Iterator[Row]:

@@ -1,4 +1,6 @@
-"""Scripts: a million points, beside the same maths written by hand with Numba and with NumPy; and how soon an edit is seen."""
+"""Scripts: a million points, beside the same maths written by hand with Numba and with NumPy; and how soon an edit is
+seen.
+"""
 
 from __future__ import annotations
 
@@ -107,16 +109,24 @@ def _rows() -> Iterator[Row]:
     )
     steps = np.full(len(points), 4)
     yield compare(
-        "  the same", size, run, "by hand, NumPy (our noise)",
-        lambda: points + normals * (0.1 * gradient_noise(points * 3, steps))[:, None], 3,
-    )  # fmt: skip
+        "  the same",
+        size,
+        run,
+        "by hand, NumPy (our noise)",
+        lambda: points + normals * (0.1 * gradient_noise(points * 3, steps))[:, None],
+        3,
+    )
     cloud = Geo.of(np.random.default_rng(1).random((20_000, 3)) * [2, 0.05, 2] - [1, 0, 1])
     others, tree = np.array(cloud.positions), points_of(cloud).tree
     run = script(NEIGHBOURS, sheet, "point", {"reef": cloud})
     yield compare(
-        "script: up to 100 neighbours in a loop", size, run, "by hand, Numba",
-        lambda: crowd(points, others, tree.box, tree.first, tree.size, tree.place, tree.order), 3,
-    )  # fmt: skip
+        "script: up to 100 neighbours in a loop",
+        size,
+        run,
+        "by hand, Numba",
+        lambda: crowd(points, others, tree.box, tree.first, tree.size, tree.place, tree.order),
+        3,
+    )
     few = 50_000
     some = Geo.of(points[:few])
     other_tree = cKDTree(others)
@@ -141,9 +151,22 @@ def _rows() -> Iterator[Row]:
     shape, centers = sheet.topology, face_centers(sheet)
     run = script(FACES, sheet, "face", {"reef": cloud})
     yield compare(
-        "script: faces count what is near, lift their points", f"{shape.face_count:,} faces", run, "by hand, Numba",
-        lambda: lifted(centers, shape.face_start, shape.corner_point, shape.point_count, tree.box, tree.first, tree.size, tree.place), 3,
-    )  # fmt: skip
+        "script: faces count what is near, lift their points",
+        f"{shape.face_count:,} faces",
+        run,
+        "by hand, Numba",
+        lambda: lifted(
+            centers,
+            shape.face_start,
+            shape.corner_point,
+            shape.point_count,
+            tree.box,
+            tree.first,
+            tree.size,
+            tree.place,
+        ),
+        3,
+    )
 
     def faces_by_numpy() -> np.ndarray:  # type: ignore[type-arg]
         near = other_tree.query_ball_point(centers, RADIUS, return_length=True)
@@ -159,15 +182,26 @@ def _rows() -> Iterator[Row]:
     builder().enabled = False
     number = itertools.count()
     yield alone(
-        "an edited formula, first result", f"{small.topology.point_count:,} points",
-        lambda: evaluate(f"0.{next(number) + 1} * noise(position * 3, 4) + length(position.xz) * normal.y", small, "point"), 9,
-    )  # fmt: skip
+        "an edited formula, first result",
+        f"{small.topology.point_count:,} points",
+        lambda: evaluate(
+            f"0.{next(number) + 1} * noise(position * 3, 4) + length(position.xz) * normal.y", small, "point"
+        ),
+        9,
+    )
     yield alone(
-        "an edited script with a loop, first result", f"{small.topology.point_count:,} points",
-        lambda: Script(f"total = 0.0\nfor p in here.neighbours:\n    total += p.position.y * 0.{next(number) + 1}\nhere.a = total", small).run(backend="vector"), 5,
-    )  # fmt: skip
+        "an edited script with a loop, first result",
+        f"{small.topology.point_count:,} points",
+        lambda: Script(
+            f"total = 0.0\nfor p in here.neighbours:\n    total += p.position.y * 0.{next(number) + 1}\nhere.a = total",
+            small,
+        ).run(backend="vector"),
+        5,
+    )
     turned = itertools.count()
     yield alone(
-        "a control dragged, kernel built", f"{small.topology.point_count:,} points",
-        lambda: Script(DISPLACE, small, controls={"amount": next(turned) % 90 / 100}).run(backend="compiled"), 9,
-    )  # fmt: skip
+        "a control dragged, kernel built",
+        f"{small.topology.point_count:,} points",
+        lambda: Script(DISPLACE, small, controls={"amount": next(turned) % 90 / 100}).run(backend="compiled"),
+        9,
+    )

@@ -1,4 +1,6 @@
-"""The topology operators at about 10,000, 100,000 and 1,000,000 elements, beside the library that does that work best."""
+"""The topology operators at about 10,000, 100,000 and 1,000,000 elements, beside the library that does that work
+best.
+"""
 
 from __future__ import annotations
 
@@ -69,16 +71,24 @@ Work = Callable[[Case], "Row | None"]
 
 def _raise() -> Iterator[Work]:
     yield lambda c: compare(
-        "extrude all faces one by one", c.size, lambda: ops.extrude(c.anew(), together=False, distance=0.01, rim_group=""),
-        "NumPy by hand", lambda: _walls(c.points, c.faces, 0.01), 3,
-    )  # fmt: skip
+        "extrude all faces one by one",
+        c.size,
+        lambda: ops.extrude(c.anew(), together=False, distance=0.01, rim_group=""),
+        "NumPy by hand",
+        lambda: _walls(c.points, c.faces, 0.01),
+        3,
+    )
     yield lambda c: alone(
         "extrude a half, even walls", c.size, lambda: ops.extrude(c.anew(), where="index < count / 2")
     )
     yield lambda c: compare(
-        "inset by a fraction", c.size, lambda: ops.inset(c.anew(), by="fraction", fraction=0.2),
-        "NumPy by hand", lambda: _walls(c.points, c.faces, 0.0), 3,
-    )  # fmt: skip
+        "inset by a fraction",
+        c.size,
+        lambda: ops.inset(c.anew(), by="fraction", fraction=0.2),
+        "NumPy by hand",
+        lambda: _walls(c.points, c.faces, 0.0),
+        3,
+    )
     yield lambda c: alone("bevel all edges", c.size, lambda: ops.bevel(c.anew(), width=0.0001))
     yield lambda c: alone(
         "bevel all edges, again elsewhere", c.size, lambda: ops.bevel(c.ball, width=0.0001, segments=2)
@@ -98,26 +108,46 @@ def _walls(points: np.ndarray, faces: np.ndarray, far: float) -> tuple[np.ndarra
 
 def _cut() -> Iterator[Work]:
     yield lambda c: compare(
-        "split faces into four triangles", c.size, lambda: ops.split_faces(c.anew(), into="triangles"),
-        "libigl upsample", lambda: igl.upsample(c.points, c.long, 1), 3,
-    )  # fmt: skip
+        "split faces into four triangles",
+        c.size,
+        lambda: ops.split_faces(c.anew(), into="triangles"),
+        "libigl upsample",
+        lambda: igl.upsample(c.points, c.long, 1),
+        3,
+    )
     yield lambda c: compare(
-        "smooth subdivide, Loop", c.size, lambda: ops.smooth_subdivide(c.anew(), scheme="loop"),
-        "libigl", lambda: igl.loop(c.points, c.long, 1), 3,
-    )  # fmt: skip
+        "smooth subdivide, Loop",
+        c.size,
+        lambda: ops.smooth_subdivide(c.anew(), scheme="loop"),
+        "libigl",
+        lambda: igl.loop(c.points, c.long, 1),
+        3,
+    )
     yield lambda c: compare(
-        "triangulate quads", c.quad_size, lambda: ops.triangulate(c.anew(c.sheet)),
-        "trimesh", lambda: trimesh.geometry.triangulate_quads(c.quads), 3,
-    )  # fmt: skip
+        "triangulate quads",
+        c.quad_size,
+        lambda: ops.triangulate(c.anew(c.sheet)),
+        "trimesh",
+        lambda: trimesh.geometry.triangulate_quads(c.quads),
+        3,
+    )
     yield lambda c: alone("dual", c.size, lambda: ops.dual(c.anew()))
     yield lambda c: compare(
-        "simplify to a tenth", c.size, lambda: ops.simplify(c.anew(), share=0.1),
-        "fast-simplification", lambda: fast_simplification.simplify(c.points, c.faces, 0.9), 3 if len(c.faces) < 5e5 else 1,
-    )  # fmt: skip
+        "simplify to a tenth",
+        c.size,
+        lambda: ops.simplify(c.anew(), share=0.1),
+        "fast-simplification",
+        lambda: fast_simplification.simplify(c.points, c.faces, 0.9),
+        3 if len(c.faces) < 5e5 else 1,
+    )
     yield lambda c: compare(
-        "smooth, 10 times", c.size, lambda: ops.smooth(c.ball, iterations=10, keep="nothing"),
-        "trimesh", lambda: trimesh.smoothing.filter_laplacian(c.mesh(), iterations=10, volume_constraint=False), 3 if len(c.faces) < 5e5 else 1,
-    )  # fmt: skip
+        "smooth, 10 times",
+        c.size,
+        lambda: ops.smooth(c.ball, iterations=10, keep="nothing"),
+        "trimesh",
+        lambda: trimesh.smoothing.filter_laplacian(c.mesh(), iterations=10, volume_constraint=False),
+        3 if len(c.faces) < 5e5 else 1,
+    )
 
 
 def _join() -> Iterator[Work]:
@@ -130,15 +160,23 @@ def _join() -> Iterator[Work]:
         loose = np.array(apart.positions)
         tri = np.arange(len(loose)).reshape(-1, 3)
         return compare(
-            "weld equal points", c.size, lambda: ops.weld(apart, radius=0),
-            "libigl", lambda: igl.remove_duplicate_vertices(loose, tri, 0.0), 3,
-        )  # fmt: skip
+            "weld equal points",
+            c.size,
+            lambda: ops.weld(apart, radius=0),
+            "libigl",
+            lambda: igl.remove_duplicate_vertices(loose, tri, 0.0),
+            3,
+        )
 
     yield weld
     yield lambda c: compare(
-        "mirror", c.size, lambda: ops.mirror(c.ball, through=(5, 0, 0)),
-        "trimesh", lambda: trimesh.util.concatenate([c.mesh(), c.mesh().apply_transform(np.diag([-1, 1, 1, 1]))]), 3,
-    )  # fmt: skip
+        "mirror",
+        c.size,
+        lambda: ops.mirror(c.ball, through=(5, 0, 0)),
+        "trimesh",
+        lambda: trimesh.util.concatenate([c.mesh(), c.mesh().apply_transform(np.diag([-1, 1, 1, 1]))]),
+        3,
+    )
     yield lambda c: alone("region borders, parted", c.size, lambda: ops.region_borders(c.ball, split=True))
 
     def flatten(c: Case) -> Row:
@@ -160,13 +198,21 @@ def _join() -> Iterator[Work]:
 
 def _solids() -> Iterator[Work]:
     yield lambda c: compare(
-        "slice, open", c.size, lambda: ops.slice(c.anew(), direction=(1, 2, 3), cap=False),
-        "trimesh, one side", lambda: c.mesh().slice_plane((0, 0, 0), (1, 2, 3)), 3,
-    )  # fmt: skip
+        "slice, open",
+        c.size,
+        lambda: ops.slice(c.anew(), direction=(1, 2, 3), cap=False),
+        "trimesh, one side",
+        lambda: c.mesh().slice_plane((0, 0, 0), (1, 2, 3)),
+        3,
+    )
     yield lambda c: compare(
-        "slice with caps", c.size, lambda: ops.slice(c.anew(), direction=(1, 2, 3)),
-        "manifold3d", lambda: [m.to_mesh64() for m in c.solid().split_by_plane((1, 2, 3), 0)], 3,
-    )  # fmt: skip
+        "slice with caps",
+        c.size,
+        lambda: ops.slice(c.anew(), direction=(1, 2, 3)),
+        "manifold3d",
+        lambda: [m.to_mesh64() for m in c.solid().split_by_plane((1, 2, 3), 0)],
+        3,
+    )
 
     def boolean(c: Case) -> Row:
         other = ops.transform(c.ball, move=(0.3, 0.1, 0.2))
@@ -185,9 +231,13 @@ def _solids() -> Iterator[Work]:
         if len(c.faces) > 10_000:
             return alone("break into 1,000 cells", c.size, lambda: ops.break_into_cells(c.ball, Geo.of(centers)))
         return compare(
-            "break into 1,000 cells", c.size, lambda: ops.break_into_cells(c.ball, Geo.of(centers)),
-            "manifold3d, every tenth cell only", lambda: _halved(c.solid(), centers), 1,
-        )  # fmt: skip
+            "break into 1,000 cells",
+            c.size,
+            lambda: ops.break_into_cells(c.ball, Geo.of(centers)),
+            "manifold3d, every tenth cell only",
+            lambda: _halved(c.solid(), centers),
+            1,
+        )
 
     yield cells
 
@@ -197,15 +247,21 @@ def _solids() -> Iterator[Work]:
         made = ops.fill(ring, what="curve", using="even", across=across)
         flat = np.array(made.positions[:, [0, 2]])
         return compare(
-            "fill with an even mesh", f"{made.counts['faces']:,} triangles",
-            lambda: ops.fill(ring, what="curve", using="even", across=across), "SciPy Delaunay of the same points", lambda: Delaunay(flat), 1,
-        )  # fmt: skip
+            "fill with an even mesh",
+            f"{made.counts['faces']:,} triangles",
+            lambda: ops.fill(ring, what="curve", using="even", across=across),
+            "SciPy Delaunay of the same points",
+            lambda: Delaunay(flat),
+            1,
+        )
 
     yield even
 
 
 def _halved(solid: manifold3d.Manifold, centers: np.ndarray) -> list[Any]:
-    """Cells by cutting with the bisectors of near centres only, nearest first: what a user of the library would write."""
+    """Cells by cutting with the bisectors of near centres only, nearest first: what a user of the library would
+    write.
+    """
     from scipy.spatial import Delaunay as Tetra
 
     start, near = Tetra(centers).vertex_neighbor_vertices
@@ -245,9 +301,13 @@ def _curves() -> Iterator[Work]:
         line = shapely.LineString(curve.positions[:, :2])
         share = np.linspace(0, 1, count // 10)
         return compare(
-            "resample one long curve", f"{count:,} points", lambda: ops.resample(curve, count=count),
-            "shapely, 100 of the points", lambda: shapely.line_interpolate_point(line, share[:100], normalized=True), 1,
-        )  # fmt: skip
+            "resample one long curve",
+            f"{count:,} points",
+            lambda: ops.resample(curve, count=count),
+            "shapely, 100 of the points",
+            lambda: shapely.line_interpolate_point(line, share[:100], normalized=True),
+            1,
+        )
 
     yield resample
     yield lambda c: alone(

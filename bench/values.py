@@ -1,4 +1,6 @@
-"""Questions about values: nearest places, rays, neighbours, inside, scattering, blurring, beside the library that does it best."""
+"""Questions about values: nearest places, rays, neighbours, inside, scattering, blurring, beside the library that
+does it best.
+"""
 
 from __future__ import annotations
 
@@ -60,9 +62,13 @@ def _rows() -> Iterator[Row]:
         3,
     )
     yield compare(
-        "  as transfer attribute, one number", size, lambda: ops.transfer_attribute(dots, ball, attributes="heat"),
-        "our bare query", lambda: surface.closest(asked), 3,
-    )  # fmt: skip
+        "  as transfer attribute, one number",
+        size,
+        lambda: ops.transfer_attribute(dots, ball, attributes="heat"),
+        "our bare query",
+        lambda: surface.closest(asked),
+        3,
+    )
     embree = mesh.ray
     yield compare(
         "first hits of rays",
@@ -73,9 +79,13 @@ def _rows() -> Iterator[Row]:
         3,
     )
     yield compare(
-        "  as raycast, all its attributes", size, lambda: ops.raycast(dots, ball, direction=(0, 1, 0)),
-        "our bare query", lambda: surface.ray(asked, np.tile([0.0, 1, 0], (QUERIES, 1))), 3,
-    )  # fmt: skip
+        "  as raycast, all its attributes",
+        size,
+        lambda: ops.raycast(dots, ball, direction=(0, 1, 0)),
+        "our bare query",
+        lambda: surface.ray(asked, np.tile([0.0, 1, 0], (QUERIES, 1))),
+        3,
+    )
     few = asked[:20_000]
     yield compare(
         "winding numbers",
@@ -110,17 +120,29 @@ def _near(points: np.ndarray, asked: np.ndarray) -> Iterator[Row]:
         3,
     )
     yield compare(
-        "count within a radius", size, lambda: own.count(asked, 0.1),
-        "SciPy cKDTree, all cores", lambda: other.query_ball_point(asked, 0.1, return_length=True, workers=-1), 3,
-    )  # fmt: skip
+        "count within a radius",
+        size,
+        lambda: own.count(asked, 0.1),
+        "SciPy cKDTree, all cores",
+        lambda: other.query_ball_point(asked, 0.1, return_length=True, workers=-1),
+        3,
+    )
     yield compare(
-        "neighbours within a radius, listed", size, lambda: own.near(asked, 0.03),
-        "SciPy cKDTree, all cores", lambda: other.query_ball_point(asked, 0.03, workers=-1), 3,
-    )  # fmt: skip
+        "neighbours within a radius, listed",
+        size,
+        lambda: own.near(asked, 0.03),
+        "SciPy cKDTree, all cores",
+        lambda: other.query_ball_point(asked, 0.03, workers=-1),
+        3,
+    )
     yield compare(
-        "the 8 nearest", size, lambda: own.near(asked, 9.0, 8),
-        "SciPy cKDTree, all cores", lambda: other.query(asked, 8, workers=-1), 3,
-    )  # fmt: skip
+        "the 8 nearest",
+        size,
+        lambda: own.near(asked, 9.0, 8),
+        "SciPy cKDTree, all cores",
+        lambda: other.query(asked, 8, workers=-1),
+        3,
+    )
 
 
 def _scatter(ball: Geo, mesh: trimesh.Trimesh, points: np.ndarray, faces: np.ndarray) -> Iterator[Row]:
@@ -134,10 +156,13 @@ def _scatter(ball: Geo, mesh: trimesh.Trimesh, points: np.ndarray, faces: np.nda
         3,
     )
     yield compare(
-        "scatter 5,000 points evenly", f"on {len(faces):,} triangles",
-        lambda: ops.scatter(bare, amount="spacing", spacing=0.048), "trimesh sample_surface_even (drops points)",
-        lambda: trimesh.sample.sample_surface_even(mesh, 5_000), 3,
-    )  # fmt: skip
+        "scatter 5,000 points evenly",
+        f"on {len(faces):,} triangles",
+        lambda: ops.scatter(bare, amount="spacing", spacing=0.048),
+        "trimesh sample_surface_even (drops points)",
+        lambda: trimesh.sample.sample_surface_even(mesh, 5_000),
+        3,
+    )
     yield alone(
         "  by sample elimination",
         f"5,000 on {len(faces):,} triangles",
@@ -153,9 +178,13 @@ def _scatter(ball: Geo, mesh: trimesh.Trimesh, points: np.ndarray, faces: np.nda
     )
     begin = np.arange(len(points)) == 0
     yield compare(
-        "distances along the surface", f"{len(points):,} points", lambda: geodesic_distances(ball, begin),
-        "libigl, heat method", lambda: _heat(points, faces), 1,
-    )  # fmt: skip
+        "distances along the surface",
+        f"{len(points):,} points",
+        lambda: geodesic_distances(ball, begin),
+        "libigl, heat method",
+        lambda: _heat(points, faces),
+        1,
+    )
     from scipy.sparse import diags_array
 
     matrix = igl.adjacency_matrix(faces).astype(np.float64)

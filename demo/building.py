@@ -37,9 +37,15 @@ def dial(value: float, soft: tuple[float, float], help: str, unit: str = "", ste
 def document(title: str, notes: str, nodes: dict[str, Any], dials: dict[str, Any], result: str) -> dict[str, Any]:
     """Return a graph document that looks at its result."""
     return {
-        "format": "reticula graph", "version": 1, "title": title, "notes": notes, "dials": dials, "nodes": nodes,
-        "looking_at": result, "result": result,
-    }  # fmt: skip
+        "format": "reticula graph",
+        "version": 1,
+        "title": title,
+        "notes": notes,
+        "dials": dials,
+        "nodes": nodes,
+        "looking_at": result,
+        "result": result,
+    }
 
 
 def write(name: str, made: dict[str, Any]) -> None:

@@ -24,25 +24,48 @@ def current_vane() -> dict[str, Any]:
         "upstream": node("set_place", "Upstream", "spots", move=[1.0, 0.0, 0.0]),
         "boulder": node("geodesic_sphere", "Boulder", radius=0.14, frequency=8),
         "rough": node("displace", "Weathered", "boulder", amount=0.05, value={"formula": "noise(position * 9, 3)"}),
-        "grey": node("remap", "Stone colours", "rough", name="color", through="gradient",
-                     gradient=[[0, 0.16, 0.15, 0.13, 1], [1, 0.42, 0.4, 0.36, 1]]),
+        "grey": node(
+            "remap",
+            "Stone colours",
+            "rough",
+            name="color",
+            through="gradient",
+            gradient=[[0, 0.16, 0.15, 0.13, 1], [1, 0.42, 0.4, 0.36, 1]],
+        ),
         "size": node("random_values", "Sizes", "upstream", name="scale", low=1.0, high=2.6, seed=4),
         "field": node("place_instances", "Boulders", "size", inputs={"shapes": ["grey"]}),
         "rocks": node("flatten_instances", "As mesh", "field"),
         "rays": node(
-            "raycast", "Against the current", "vane", inputs={"target": ["rocks"]}, kind="point",
-            direction={"formula": "vec3(1, 0.12 * swell, 0)"}, offset=0.02, name="shelter",
+            "raycast",
+            "Against the current",
+            "vane",
+            inputs={"target": ["rocks"]},
+            kind="point",
+            direction={"formula": "vec3(1, 0.12 * swell, 0)"},
+            offset=0.02,
+            name="shelter",
         ),
-        "reach": node("set_attribute", "Exposure", "rays", name="exposure", value={"formula": "number(shelter_missed)"}),
+        "reach": node(
+            "set_attribute", "Exposure", "rays", name="exposure", value={"formula": "number(shelter_missed)"}
+        ),
         "blur": node("blur_values", "Eddies", "reach", attributes="exposure", iterations=14),
         "ribs": node("group_by_pattern", "Every fourth strip", "blur", name="ribs", kind="face", every=4, take=1),
         "raise": node(
-            "extrude", "Ribs", "ribs", where="ribs", per="point", distance={"formula": "rib_height * (0.08 + exposure)"},
-            walls="straight", top_group="crest", keep_base=True,
+            "extrude",
+            "Ribs",
+            "ribs",
+            where="ribs",
+            per="point",
+            distance={"formula": "rib_height * (0.08 + exposure)"},
+            walls="straight",
+            top_group="crest",
+            keep_base=True,
         ),
-        "colour": node("remap", "Shown by exposure", "raise", value={"formula": "exposure"}, name="color", through="gradient"),
+        "colour": node(
+            "remap", "Shown by exposure", "raise", value={"formula": "exposure"}, name="color", through="gradient"
+        ),
         "both": node("join", "Vane and boulders", inputs={"geometries": ["colour", "rocks"]}),
-    }  # fmt: skip
+    }
     dials = {
         "rib_height": dial(0.07, (0.0, 0.15), "how far a rib stands out in the full current", "m"),
         "swell": dial(0.5, (0.0, 2.0), "how steeply the current comes from above", "", 0.01),

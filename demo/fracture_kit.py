@@ -1,6 +1,7 @@
 """The demo graph `Fracture kit`: ``python -m demo.fracture_kit`` writes ``fracture_kit.json``.
 
-A tile too large for a crate, broken into six pieces that are numbered, rounded where they were broken, and pulled apart.
+A tile too large for a crate, broken into six pieces that are numbered, rounded where they were broken, and pulled
+apart.
 """
 
 from __future__ import annotations
@@ -20,23 +21,46 @@ def fracture_kit() -> dict[str, Any]:
     apart = "position * vec3(1 + gap, 1, 1 + gap) + vec3(0, 0.02, 0)"
     nodes = {
         "plate": node("box", "Plate", size=[0.6, 0.05, 0.4], cells=[24, 1, 16]),
-        "knobs": node("extrude", "Knobs", "plate", where="normal.y > 0.9 and cells(position * 22) < 0.34 and max(abs(position.x) / 0.3, abs(position.z) / 0.2) > 0.9", distance=0.012, inset=0.003),
+        "knobs": node(
+            "extrude",
+            "Knobs",
+            "plate",
+            where="normal.y > 0.9 and cells(position * 22) < 0.34 and max(abs(position.x) / 0.3, "
+            "abs(position.z) / 0.2) > 0.9",
+            distance=0.012,
+            inset=0.003,
+        ),
         "spacing": node("grid", "Six places", size=[0.4, 0.2], cells=[2, 1]),
-        "centers": node("set_attribute", "Centres", "spacing", name="position", value={"formula": f"position + {wobble} * 0.09"}),
+        "centers": node(
+            "set_attribute", "Centres", "spacing", name="position", value={"formula": f"position + {wobble} * 0.09"}
+        ),
         "broken": node("break_into_cells", "Break", "knobs", inputs={"centers": ["centers"]}),
         "broken_edges": node("region_borders", "Broken edges", "broken", label="inner"),
-        "rounded": node("bevel", "Round them", "broken_edges", where="region_border", width={"formula": "rounding"}, segments=2),
-        "apart": node("pull_apart", "Pull apart", "rounded", part="cell", amount={"formula": "gap"}, along=[1.0, 0.0, 1.0]),
+        "rounded": node(
+            "bevel", "Round them", "broken_edges", where="region_border", width={"formula": "rounding"}, segments=2
+        ),
+        "apart": node(
+            "pull_apart", "Pull apart", "rounded", part="cell", amount={"formula": "gap"}, along=[1.0, 0.0, 1.0]
+        ),
         "labels": node("set_attribute", "Where numbers go", "centers", name="position", value={"formula": apart}),
-        **{f"digit_{n}": node("lettering", f"Number {n}", text=str(n), size=0.1, weight=700) for n in range(1, PIECES + 1)},
+        **{
+            f"digit_{n}": node("lettering", f"Number {n}", text=str(n), size=0.1, weight=700)
+            for n in range(1, PIECES + 1)
+        },
         "numbers": node(
-            "place_instances", "Numbers", "labels", inputs={"shapes": [f"digit_{n}" for n in range(1, PIECES + 1)]}, turn="not",
+            "place_instances",
+            "Numbers",
+            "labels",
+            inputs={"shapes": [f"digit_{n}" for n in range(1, PIECES + 1)]},
+            turn="not",
         ),
         "outlines": node("flatten_instances", "Outlines", "numbers"),
         "faces": node("fill", "Faces", "outlines", what="curve", using="triangles"),
         "stamp": node("extrude", "Stamps", "faces", distance=0.03, keep_base=True),
-        "kit": node("boolean", "Engrave", "apart", inputs={"others": ["stamp"]}, operation="difference", other_group="engraved"),
-    }  # fmt: skip
+        "kit": node(
+            "boolean", "Engrave", "apart", inputs={"others": ["stamp"]}, operation="difference", other_group="engraved"
+        ),
+    }
     dials = {
         "gap": dial(0.35, (0.0, 1.0), "how far the pieces are pulled apart, as a share", "", 0.01),
         "rounding": dial(0.003, (0.0, 0.01), "width of the rounding where the tile was broken", "m"),

@@ -16,11 +16,20 @@ def one_piece() -> dict[str, Any]:
     """Return the graph of one piece: its number and colour as values, its broken edges rounded."""
     nodes = {
         "in_geo": node("input", "One piece", name="geo"),
-        "number": node("set_attribute", "Number it", "in_geo", kind="face", name="number", value={"formula": "part + 1"}),
-        "tint": node("set_attribute", "Tint it", "number", kind="face", name="color", value={"formula": "vec4(hsv(0.02 + 0.5 * part / parts, 0.45, 0.75), 1)"}),
+        "number": node(
+            "set_attribute", "Number it", "in_geo", kind="face", name="number", value={"formula": "part + 1"}
+        ),
+        "tint": node(
+            "set_attribute",
+            "Tint it",
+            "number",
+            kind="face",
+            name="color",
+            value={"formula": "vec4(hsv(0.02 + 0.5 * part / parts, 0.45, 0.75), 1)"},
+        ),
         "edges": node("region_borders", "Broken edges", "tint", label="inner"),
         "round": node("bevel", "Round them", "edges", where="region_border", width={"formula": "rounding"}, segments=2),
-    }  # fmt: skip
+    }
     made = document("", "", nodes, {"rounding": dial(0.004, (0.0, 0.012), "width of the rounding", "m")}, "round")
     made["inputs"] = [{"name": "geo", "help": "one piece"}]
     made["outputs"] = [{"name": "geo", "help": "the piece, numbered and rounded", "feed": "round"}]
@@ -35,7 +44,7 @@ def numbered_pieces() -> dict[str, Any]:
         "broken": node("break_into_cells", "Break", "sill", inputs={"centers": ["centers"]}),
         "loose": node("pull_apart", "Pull apart", "broken", part="cell", amount={"formula": "gap"}),
         "each": {**node("for_each", "Each piece", "loose", over="piece", rounding=0.004), "graph": one_piece()},
-    }  # fmt: skip
+    }
     dials = {
         "break_seed": {
             **dial(2.0, (0.0, 50.0), "another number breaks another way", "", 1.0),

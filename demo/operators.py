@@ -1,7 +1,7 @@
 """The operators of the demo: ``python -m demo.operators`` publishes them into packages beside this file.
 
-``packages/`` is imported when the demo is loaded, ``depot/`` is what the depot has at first. Both are made from the demo
-graphs by folding, as an artist does it: choose cards, fold, drag parameters onto the dials, publish.
+``packages/`` is imported when the demo is loaded, ``depot/`` is what the depot has at first. Both are made from the
+demo graphs by folding, as an artist does it: choose cards, fold, drag parameters onto the dials, publish.
 """
 
 from __future__ import annotations
@@ -61,12 +61,18 @@ def publish_tile() -> tuple[str, dict[str, Any], dict[str, tuple[str, bytes]]]:
     name = content_name("survey_scan", digest)
     shapes = DiskResources({"survey_scan": Geo.read(SCAN), name: Geo.read(SCAN)})
     about = {
-        "name": "settlement_tile", "release": "1.0.0", "title": "Settlement tile", "tags": ["tile", "ceramic", "larvae"],
+        "name": "settlement_tile",
+        "release": "1.0.0",
+        "title": "Settlement tile",
+        "tags": ["tile", "ceramic", "larvae"],
         "summary": "Ceramic tile for coral larvae, with ridges that give shade and grip",
-        "help": "Connect a survey scan: its cover and colour are carried onto the tile, and the walls of the ridges where cover is "
-        "high become the group niches.\n\nRidges wind along a noise. Turn ridge share first, then height: where ridges are few "
-        "they stand on their own, where they are many they join to a maze. Keep the rim at 15 mm at least, for the clamps.",
-    }  # fmt: skip
+        "help": "Connect a survey scan: its cover and colour are carried onto the tile, and the walls of the "
+        "ridges where cover is "
+        "high become the group niches.\n\nRidges wind along a noise. Turn ridge share first, then "
+        "height: where ridges are few "
+        "they stand on their own, where they are many they join to a maze. Keep the rim at 15 mm at "
+        "least, for the clamps.",
+    }
     stored = {"survey_scan": (name, {"file_name": SCAN.name, "sha256": digest})}
     made = prepare(tile_operator(), "", "settlement_tile", about, shapes=shapes, stored=stored).definition
     return "settlement_tile@1.0.0", made, {name: (SCAN.name, data)}
@@ -83,11 +89,15 @@ def publish_growth() -> tuple[str, dict[str, Any], dict[str, tuple[str, bytes]]]
     graph = coral_rounds()
     folded, name = fold(graph, ["rounds", "soften"], "Growth")
     about = {
-        "name": "growth", "release": "1.0.0", "title": "Growth", "tags": ["coral", "branching", "random"],
+        "name": "growth",
+        "release": "1.0.0",
+        "title": "Growth",
+        "tags": ["coral", "branching", "random"],
         "summary": "Buds on a surface, grown in rounds",
-        "help": "Each round marks some faces at random, raises them and splits what was raised, so that later rounds grow on "
+        "help": "Each round marks some faces at random, raises them and splits what was raised, so that "
+        "later rounds grow on "
         "earlier ones. Another seed grows another colony.",
-    }  # fmt: skip
+    }
     inner = folded["nodes"][name]["graph"]
     inner["inputs"][0] |= {"help": "surface to grow on"}
     return "growth@1.0.0", prepare(folded, "", name, about).definition, {}

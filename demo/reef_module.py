@@ -36,9 +36,12 @@ def reef_module() -> dict[str, Any]:
         "join", "Module", inputs={"geometries": [*(f"{name}_stands" for name, _, _ in TILES), "post_up"]}
     )
     made = document(
-        "Reef module", "Three settlement tiles about a post. Each card is the same published operator; the rims follow the first one.",
-        nodes, {"lean": dial(62.0, (0.0, 90.0), "how far the tiles lean against the post", "°", 1.0)}, "module",
-    )  # fmt: skip
+        "Reef module",
+        "Three settlement tiles about a post. Each card is the same published operator; the rims follow the first one.",
+        nodes,
+        {"lean": dial(62.0, (0.0, 90.0), "how far the tiles lean against the post", "°", 1.0)},
+        "module",
+    )
     made["frames"] = {
         "tiles": {
             "title": "One operator, three tiles",

@@ -1,7 +1,7 @@
 """The demo graph `Rope cradle`: ``python -m demo.rope_cradle`` writes ``rope_cradle.json``.
 
-A net of ropes that carries coral fragments over a boulder. One script, run once, makes the lines, their segments and the
-lattice; a second one runs on the points, bends them and keeps them clear of the boulder.
+A net of ropes that carries coral fragments over a boulder. One script, run once, makes the lines, their segments and
+the lattice; a second one runs on the points, bends them and keeps them clear of the boulder.
 """
 
 from __future__ import annotations
@@ -75,19 +75,42 @@ def rope_cradle() -> dict[str, Any]:
     """Return the graph: a lattice by script, bent by script, swept to ropes over a boulder."""
     nodes = {
         "ball": node("geodesic_sphere", "Ball", radius=0.34, frequency=36),
-        "boulder": node("displace", "Boulder", "ball", amount=0.09, value={"formula": "noise(position * 4.1 + vec3(2, 0, 7), 4)"}),
+        "boulder": node(
+            "displace", "Boulder", "ball", amount=0.09, value={"formula": "noise(position * 4.1 + vec3(2, 0, 7), 4)"}
+        ),
         "sunk": node("transform", "Sunk", "boulder", move=[0.12, -0.42, 0.02], scale=[1.2, 0.8, 1.0]),
-        "stone": node("remap", "Stone colours", "sunk", value={"formula": "normal.y + 0.4 * noise(position * 9, 3)"}, name="color",
-                      through="gradient", gradient=[[0, 0.16, 0.17, 0.18, 1], [0.6, 0.33, 0.35, 0.31, 1], [1, 0.45, 0.5, 0.38, 1]]),
+        "stone": node(
+            "remap",
+            "Stone colours",
+            "sunk",
+            value={"formula": "normal.y + 0.4 * noise(position * 9, 3)"},
+            name="color",
+            through="gradient",
+            gradient=[[0, 0.16, 0.17, 0.18, 1], [0.6, 0.33, 0.35, 0.31, 1], [1, 0.45, 0.5, 0.38, 1]],
+        ),
         "lattice": node("script", "Lattice", each="once", source=LATTICE),
-        "bent": node("script", "Bent by its weight", "lattice", inputs={"rock": ["sunk"]}, each="point", source=BEND,
-                     controls={"sag": {"formula": "cradle_sag"}}),
+        "bent": node(
+            "script",
+            "Bent by its weight",
+            "lattice",
+            inputs={"rock": ["sunk"]},
+            each="point",
+            source=BEND,
+            controls={"sag": {"formula": "cradle_sag"}},
+        ),
         "buds": node("script", "Fragments", "bent", each="point", source=FRAGMENTS),
         "ropes": node("sweep", "Ropes", "buds", radius={"formula": "0.004 if bud else 0.0075"}, sides=8),
-        "hemp": node("remap", "Load", "ropes", value={"formula": "load"}, name="color", through="gradient",
-                     gradient=[[0, 0.72, 0.52, 0.26, 1], [0.6, 0.6, 0.36, 0.16, 1], [1, 0.5, 0.16, 0.1, 1]]),
+        "hemp": node(
+            "remap",
+            "Load",
+            "ropes",
+            value={"formula": "load"},
+            name="color",
+            through="gradient",
+            gradient=[[0, 0.72, 0.52, 0.26, 1], [0.6, 0.6, 0.36, 0.16, 1], [1, 0.5, 0.16, 0.1, 1]],
+        ),
         "all": node("join", "Cradle", inputs={"geometries": ["stone", "hemp"]}),
-    }  # fmt: skip
+    }
     notes = "A rope net for coral fragments: made by one script that runs once, bent by one that runs on every point."
     dials = {"cradle_sag": dial(0.34, (0, 0.8), "how far the net hangs down in its middle", "m")}
     return document("Rope cradle", notes, nodes, dials, "all")

@@ -44,13 +44,26 @@ def settlement_tile() -> dict[str, Any]:
     nodes = {
         "plate": node("box", "Base plate", size=[0.3, 0.016, 0.3], cells=[72, 2, 72]),
         "ridges": node(
-            "group", "Mark ridges", "plate", name="ridges", kind="face",
+            "group",
+            "Mark ridges",
+            "plate",
+            name="ridges",
+            kind="face",
             where=f"normal.y > 0.9 and {rim} > rim_width and {ridge} < ridge_share",
         ),
         "raise": node(
-            "extrude", "Raise ridges", "ridges", where="ridges", per="point",
-            distance={"formula": f"0.002 + ridge_height * sqrt(max(1 - {ridge} / ridge_share, 0)) * smoothstep(0, 0.05, {rim} - rim_width)"},
-            walls="straight", top_group="crest", side_group="wall",
+            "extrude",
+            "Raise ridges",
+            "ridges",
+            where="ridges",
+            per="point",
+            distance={
+                "formula": f"0.002 + ridge_height * sqrt(max(1 - {ridge} / ridge_share, 0)) * smoothstep(0, "
+                f"0.05, {rim} - rim_width)"
+            },
+            walls="straight",
+            top_group="crest",
+            side_group="wall",
         ),
         "smooth": node("smooth_subdivide", "Smooth", "raise", levels=1),
         "survey": node("project_shape", "Survey scan", shape="survey_scan"),
@@ -58,31 +71,61 @@ def settlement_tile() -> dict[str, Any]:
         "niches": node(
             "group", "Mark niches", "cover", name="niches", kind="point", where="cover > 0.55 and any(here.faces.wall)"
         ),
-    }  # fmt: skip
+    }
     nodes["cover"]["inputs"]["source"] = ["survey"]
     dials = {
         "ridge_height": {
-            "type": "number", "value": 0.02, "soft": [0.0, 0.05], "low": 0.0, "high": 0.2, "step": 0.001, "unit": "m",
+            "type": "number",
+            "value": 0.02,
+            "soft": [0.0, 0.05],
+            "low": 0.0,
+            "high": 0.2,
+            "step": 0.001,
+            "unit": "m",
             "help": "how far the tallest ridges rise",
         },
         "ridge_share": {
-            "type": "number", "value": 0.22, "soft": [0.05, 0.5], "low": 0.01, "high": 1.0, "step": 0.01, "unit": "",
+            "type": "number",
+            "value": 0.22,
+            "soft": [0.05, 0.5],
+            "low": 0.01,
+            "high": 1.0,
+            "step": 0.01,
+            "unit": "",
             "help": "how much of the plate is covered by ridges",
         },
         "ridge_density": {
-            "type": "number", "value": 16.0, "soft": [4.0, 40.0], "low": 0.1, "high": 200.0, "step": 0.5, "unit": "1/m",
+            "type": "number",
+            "value": 16.0,
+            "soft": [4.0, 40.0],
+            "low": 0.1,
+            "high": 200.0,
+            "step": 0.5,
+            "unit": "1/m",
             "help": "how closely the ridges wind",
         },
         "rim_width": {
-            "type": "number", "value": 0.015, "soft": [0.0, 0.1], "low": 0.0, "high": 0.15, "step": 0.001, "unit": "m",
+            "type": "number",
+            "value": 0.015,
+            "soft": [0.0, 0.1],
+            "low": 0.0,
+            "high": 0.15,
+            "step": 0.001,
+            "unit": "m",
             "help": "flat margin for clamps",
         },
-    }  # fmt: skip
+    }
     return {
-        "format": "reticula graph", "version": 1, "title": "Settlement tile",
-        "notes": "A ceramic tile for coral larvae: ridges give shade and grip, cover from the survey says where to watch.",
-        "dials": dials, "nodes": nodes, "looking_at": "niches", "result": "niches",
-    }  # fmt: skip
+        "format": "reticula graph",
+        "version": 1,
+        "title": "Settlement tile",
+        "notes": "A ceramic tile for coral larvae: ridges give shade and grip, cover from the survey says "
+        "where to watch.",
+        "dials": dials,
+        "nodes": nodes,
+        "looking_at": "niches",
+        "result": "niches",
+    }
 
 
 def main() -> None:

@@ -33,10 +33,7 @@ def operator_page(entry: Operator) -> str:
     lines += [f"**Attributes.** {entry.carries}", ""]
     if entry.inputs:
         lines += ["| input | takes |", "|---|---|"]
-        lines += [
-            f"| {given.name}{' (any number)' if given.many else ' (may stay empty)' if given.optional else ''} | {given.help} |"
-            for given in entry.inputs
-        ] + [""]
+        lines += [*(f"| {given.name}{given.how_many} | {given.help} |" for given in entry.inputs), ""]
     if len(entry.outputs) > 1:
         lines += ["| output | holds |", "|---|---|", *(f"| {made.name} | {made.help} |" for made in entry.outputs), ""]
     if entry.parameters:

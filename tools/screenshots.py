@@ -1,7 +1,7 @@
 """Takes the pictures in docs/screenshots from the demo project: ``python -m tools.screenshots`` while it runs.
 
-Uses Debian's Chromium. Changes to the demo graph are undone again. With the word ``packages`` it takes the pictures that go
-into the demo's packages instead; ``python -m demo.operators`` puts them there.
+Uses Debian's Chromium. Changes to the demo graph are undone again. With the word ``packages`` it takes the pictures
+that go into the demo's packages instead; ``python -m demo.operators`` puts them there.
 """
 
 from __future__ import annotations
@@ -214,9 +214,14 @@ def colliding() -> bytes:
     graph = {"format": "reticula graph", "version": 1, "nodes": nodes}
     graph |= {"inputs": [{"name": "survey"}], "outputs": [{"name": "geo", "feed": "grown"}]}
     wall = {
-        "format": "reticula operator", "version": 1, "name": "reef_wall", "release": "1.0.0", "title": "Reef wall",
-        "summary": "A tile on which growth is suggested, for walls", "graph": graph,
-    }  # fmt: skip
+        "format": "reticula operator",
+        "version": 1,
+        "name": "reef_wall",
+        "release": "1.0.0",
+        "title": "Reef wall",
+        "summary": "A tile on which growth is suggested, for walls",
+        "graph": graph,
+    }
     return write_package("reef_wall@1.0.0", {tile: definition, growth: other, "reef_wall@1.0.0": wall}, shapes, {})
 
 
@@ -229,10 +234,12 @@ def package_picture(page: Page, graph: str, name: str) -> None:
       made.width = 640; made.height = 400
       const paper = made.getContext('2d'), style = getComputedStyle(document.documentElement)
       const back = paper.createLinearGradient(0, 0, 0, 400)
-      back.addColorStop(0, style.getPropertyValue('--backdrop-top')); back.addColorStop(1, style.getPropertyValue('--backdrop-bottom'))
+      back.addColorStop(0, style.getPropertyValue('--backdrop-top'))
+      back.addColorStop(1, style.getPropertyValue('--backdrop-bottom'))
       paper.fillStyle = back; paper.fillRect(0, 0, 640, 400)
       const scale = Math.max(640 / source.width, 400 / source.height)
-      paper.drawImage(source, (640 - source.width * scale) / 2, (400 - source.height * scale) / 2, source.width * scale, source.height * scale)
+      const width = source.width * scale, height = source.height * scale
+      paper.drawImage(source, (640 - width) / 2, (400 - height) / 2, width, height)
       return made.toDataURL('image/png') }""")
     folder = FOLDER.parents[1] / "demo" / "pictures"
     folder.mkdir(exist_ok=True)

@@ -72,9 +72,7 @@ def operator_text(entry: Operator) -> str:
     """Return a plain text page about an operator."""
     lines = [f"{entry.label}: {entry.summary}", "", entry.description, "", f"Attributes: {entry.carries}", ""]
     for number, given in enumerate(entry.inputs):
-        lines.append(
-            f"  input {number + 1}  {given.name}{' (any number)' if given.many else ' (may stay empty)' if given.optional else ''}: {given.help}"
-        )
+        lines.append(f"  input {number + 1}  {given.name}{given.how_many}: {given.help}")
     if len(entry.outputs) > 1:
         lines += [f"  output {number + 1}  {made.name}: {made.help}" for number, made in enumerate(entry.outputs)]
     for parameter in entry.parameters:

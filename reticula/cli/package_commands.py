@@ -1,4 +1,6 @@
-"""``reticula pack`` makes a package of a folded card; ``import`` and ``export`` carry packages into and out of a running service."""
+"""``reticula pack`` makes a package of a folded card; ``import`` and ``export`` carry packages into and out of a
+running service.
+"""
 
 from __future__ import annotations
 
@@ -144,6 +146,7 @@ def package_text(file: str) -> str:
         ]
         for name, dial in definition["graph"].get("dials", {}).items():
             lines.append(
-                f"  {name} = {json.dumps(dial.get('default', dial['value']))} {dial.get('unit', '')}: {dial.get('help', '')}"
+                f"  {name} = {json.dumps(dial.get('default', dial['value']))} {dial.get('unit', '')}: "
+                f"{dial.get('help', '')}"
             )
     return "\n".join(lines)

@@ -20,10 +20,17 @@ from reticula.core.spatial import surface_of
 __all__ = ["precompile"]
 
 VARIANTS: tuple[tuple[str, dict[str, Any]], ...] = (
-    ("smooth_subdivide", {"scheme": "loop", "weight": 0.5}), ("bevel", {"segments": 4}), ("bevel", {"what": "point", "segments": 4}),
-    ("extrude", {"divisions": 3, "inset": 0.01, "keep_base": True}), ("simplify", {"method": "weld"}), ("struts", {}),
-    ("fill", {"using": "even"}), ("break_into_cells", {}), ("slice", {"direction": (1, 1, 0)}), ("boolean", {}),
-)  # fmt: skip
+    ("smooth_subdivide", {"scheme": "loop", "weight": 0.5}),
+    ("bevel", {"segments": 4}),
+    ("bevel", {"what": "point", "segments": 4}),
+    ("extrude", {"divisions": 3, "inset": 0.01, "keep_base": True}),
+    ("simplify", {"method": "weld"}),
+    ("struts", {}),
+    ("fill", {"using": "even"}),
+    ("break_into_cells", {}),
+    ("slice", {"direction": (1, 1, 0)}),
+    ("boolean", {}),
+)
 """Calls that reach kernels which defaults do not."""
 
 

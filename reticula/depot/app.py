@@ -38,9 +38,12 @@ def create_depot(folder: Path) -> Flask:
                 return None
             main = package.definitions[package.main]
             known[digest] = {
-                "operator": package.main, "title": main.get("title") or main["name"], "summary": main.get("summary", ""),
-                "size": len(data), "sha256": digest,
-            }  # fmt: skip
+                "operator": package.main,
+                "title": main.get("title") or main["name"],
+                "summary": main.get("summary", ""),
+                "size": len(data),
+                "sha256": digest,
+            }
         return known[digest]
 
     @app.get("/packages")

@@ -86,11 +86,21 @@ class PrivateMariaDB:
         first.touch(mode=0o600)
         first.write_text(self._access_sql())
         command = [
-            _program("mariadbd") or "mariadbd", "--no-defaults", f"--datadir={self.data}", f"--socket={self.socket}",
-            f"--port={self.port}", "--bind-address=127.0.0.1", f"--pid-file={self.pid_file}", "--skip-name-resolve",
-            f"--init-file={first}", "--character-set-server=utf8mb4", "--max-allowed-packet=256M",
-            "--innodb-flush-log-at-trx-commit=1", "--innodb-buffer-pool-size=64M", "--performance-schema=OFF",
-        ]  # fmt: skip
+            _program("mariadbd") or "mariadbd",
+            "--no-defaults",
+            f"--datadir={self.data}",
+            f"--socket={self.socket}",
+            f"--port={self.port}",
+            "--bind-address=127.0.0.1",
+            f"--pid-file={self.pid_file}",
+            "--skip-name-resolve",
+            f"--init-file={first}",
+            "--character-set-server=utf8mb4",
+            "--max-allowed-packet=256M",
+            "--innodb-flush-log-at-trx-commit=1",
+            "--innodb-buffer-pool-size=64M",
+            "--performance-schema=OFF",
+        ]
         if os.geteuid() == 0:
             command.append("--user=root")
         self.process = spawn(command, log=self.folder / "mariadbd.log")
@@ -100,13 +110,18 @@ class PrivateMariaDB:
     def _access_sql(self) -> str:
         """Statements that may run again at every start."""
         words = self.access
-        return "\n".join((
-            f"ALTER USER root@localhost IDENTIFIED BY '{words['root']}';",
-            "CREATE DATABASE IF NOT EXISTS reticula CHARACTER SET utf8mb4 COLLATE utf8mb4_bin;",
-            f"CREATE USER IF NOT EXISTS reticula@'127.0.0.1' IDENTIFIED BY '{words['password']}';",
-            f"ALTER USER reticula@'127.0.0.1' IDENTIFIED BY '{words['password']}';",
-            "GRANT ALL ON reticula.* TO reticula@'127.0.0.1';",
-        )) + "\n"  # fmt: skip
+        return (
+            "\n".join(
+                (
+                    f"ALTER USER root@localhost IDENTIFIED BY '{words['root']}';",
+                    "CREATE DATABASE IF NOT EXISTS reticula CHARACTER SET utf8mb4 COLLATE utf8mb4_bin;",
+                    f"CREATE USER IF NOT EXISTS reticula@'127.0.0.1' IDENTIFIED BY '{words['password']}';",
+                    f"ALTER USER reticula@'127.0.0.1' IDENTIFIED BY '{words['password']}';",
+                    "GRANT ALL ON reticula.* TO reticula@'127.0.0.1';",
+                )
+            )
+            + "\n"
+        )
 
     def _initialise(self) -> None:
         if self.data.exists():
@@ -114,9 +129,13 @@ class PrivateMariaDB:
         fresh = self.folder / "data.new"
         shutil.rmtree(fresh, ignore_errors=True)
         command = [
-            _program("mariadb-install-db") or "mariadb-install-db", "--no-defaults", f"--datadir={fresh}",
-            "--auth-root-authentication-method=normal", "--skip-test-db", "--skip-name-resolve",
-        ]  # fmt: skip
+            _program("mariadb-install-db") or "mariadb-install-db",
+            "--no-defaults",
+            f"--datadir={fresh}",
+            "--auth-root-authentication-method=normal",
+            "--skip-test-db",
+            "--skip-name-resolve",
+        ]
         if os.geteuid() == 0:
             command.append("--user=root")
         done = subprocess.run(command, capture_output=True, text=True, check=False)
@@ -150,9 +169,13 @@ class PrivateMariaDB:
                 break
             try:
                 pymysql.connect(
-                    host="127.0.0.1", port=self.port, user="reticula", password=str(self.access["password"]),
-                    database="reticula", connect_timeout=2,
-                ).close()  # fmt: skip
+                    host="127.0.0.1",
+                    port=self.port,
+                    user="reticula",
+                    password=str(self.access["password"]),
+                    database="reticula",
+                    connect_timeout=2,
+                ).close()
                 return
             except pymysql.Error:
                 time.sleep(0.1)

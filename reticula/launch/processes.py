@@ -27,9 +27,13 @@ def spawn(command: list[str], *, log: Path, env: Mapping[str, str] | None = None
     output: IO[bytes] = log.open("ab")
     with output:
         return subprocess.Popen(
-            command, stdin=subprocess.DEVNULL, stdout=output, stderr=output, env=dict(env) if env else None,
+            command,
+            stdin=subprocess.DEVNULL,
+            stdout=output,
+            stderr=output,
+            env=dict(env) if env else None,
             preexec_fn=_tied_to_parent,
-        )  # fmt: skip
+        )
 
 
 def stop(process: subprocess.Popen[bytes], seconds: float = 15.0) -> None:

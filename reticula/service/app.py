@@ -20,9 +20,15 @@ from reticula.workers.pool import Pool
 __all__ = ["bare_app", "create_app"]
 
 BLUEPRINTS = (
-    projects.blueprint, graphs.blueprint, changes.blueprint, assets.blueprint, evaluations.blueprint, catalogue.blueprint,
-    library.blueprint, packages.blueprint,
-)  # fmt: skip
+    projects.blueprint,
+    graphs.blueprint,
+    changes.blueprint,
+    assets.blueprint,
+    evaluations.blueprint,
+    catalogue.blueprint,
+    library.blueprint,
+    packages.blueprint,
+)
 
 
 def bare_app() -> OpenAPI:

@@ -23,8 +23,12 @@ blueprint = APIBlueprint("assets", __name__, url_prefix="/api", abp_tags=[Tag(na
 
 def _state(asset: Asset) -> dict[str, Any]:
     return {
-        "id": asset.id, "name": asset.name, "file_name": asset.file_name, "size": asset.size, "summary": asset.summary
-    }  # fmt: skip
+        "id": asset.id,
+        "name": asset.name,
+        "file_name": asset.file_name,
+        "size": asset.size,
+        "summary": asset.summary,
+    }
 
 
 @blueprint.get("/projects/<project_id>/assets", responses={200: AssetList})

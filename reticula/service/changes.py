@@ -37,7 +37,9 @@ Made = tuple[dict[str, Any], list[str], str]
 def _at(
     document: dict[str, Any], path: str, change: Callable[[dict[str, Any]], tuple[dict[str, Any], Any]]
 ) -> tuple[dict[str, Any], Any]:
-    """Return the document with the level at ``path`` replaced by what ``change`` makes of it, and what else that gives."""
+    """Return the document with the level at ``path`` replaced by what ``change`` makes of it, and what else that
+    gives.
+    """
     made, more = change(level_of(document, path))
     around = parent_of(document, path)
     if around is None:
@@ -92,9 +94,16 @@ def _update(document: dict[str, Any], path: str, given: dict[str, Any]) -> Made:
 
 
 CHANGES: dict[str, Callable[[dict[str, Any], str, dict[str, Any]], Made]] = {
-    "fold": _fold, "unfold": _unfold, "rename node": _rename_node, "rename dial": _rename_dial, "rename port": _rename_port,
-    "make dial": _make_dial, "set free": _set_free, "tie": _tie, "update": _update,
-}  # fmt: skip
+    "fold": _fold,
+    "unfold": _unfold,
+    "rename node": _rename_node,
+    "rename dial": _rename_dial,
+    "rename port": _rename_port,
+    "make dial": _make_dial,
+    "set free": _set_free,
+    "tie": _tie,
+    "update": _update,
+}
 
 
 @blueprint.post("/graphs/<graph_id>/changes", responses={200: ChangeState, 422: ErrorState})

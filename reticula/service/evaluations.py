@@ -92,10 +92,15 @@ def _state(ticket: Ticket, revision: int | None = None) -> dict[str, Any]:
     done, total, node = ticket.progress
     result = ticket.result or {}
     return {
-        "ticket": ticket.id, "state": ticket.state, "progress": {"done": done, "total": total, "node": node},
-        "revision": revision, "nodes": result.get("nodes"), "node": result.get("node"), "looks": result.get("looks"),
+        "ticket": ticket.id,
+        "state": ticket.state,
+        "progress": {"done": done, "total": total, "node": node},
+        "revision": revision,
+        "nodes": result.get("nodes"),
+        "node": result.get("node"),
+        "looks": result.get("looks"),
         "error": ticket.error,
-    }  # fmt: skip
+    }
 
 
 @blueprint.post("/graphs/<graph_id>/evaluations", responses={200: EvaluationState, 422: ErrorState})

@@ -49,11 +49,16 @@ def published_states(session: Session) -> list[dict[str, Any]]:
             definition = known.definitions[key]
             told = published_operator(definition).describe()
             told["published"] = {
-                "name": row.name, "release": row.release_number, "releases": known.releases(row.name),
+                "name": row.name,
+                "release": row.release_number,
+                "releases": known.releases(row.name),
                 "promises": [condition_text(one) for one in definition["graph"].get("contracts", [])],
-                "changes": definition.get("changes", ""), "examples": [one["title"] for one in definition.get("examples", [])],
-                "picture": bool(row.picture), "origin": row.origin, "presets": definition["graph"].get("presets", {}),
-            }  # fmt: skip
+                "changes": definition.get("changes", ""),
+                "examples": [one["title"] for one in definition.get("examples", [])],
+                "picture": bool(row.picture),
+                "origin": row.origin,
+                "presets": definition["graph"].get("presets", {}),
+            }
             made.append(told)
     return made
 
@@ -98,7 +103,8 @@ def publish(path: GraphPath, body: PublicationRequest):  # type: ignore[no-untyp
     definition = made["definition"]
     if made["breaks"] and not body.reason.strip() and not body.dry:
         raise GraphError(
-            f"this release breaks what {made['before']} promised: {'; '.join(made['breaks'])}. Mend it, or give a reason",
+            f"this release breaks what {made['before']} promised: {'; '.join(made['breaks'])}. Mend "
+            "it, or give a reason",
             parameter="reason",
         )
     if not body.dry:

@@ -7,8 +7,18 @@ from typing import Any, Literal
 from pydantic import BaseModel
 
 __all__ = [
-    "FunctionState", "HandleState", "InputState", "OperatorList", "OperatorPath", "OperatorState", "OptionState", "OutputState", "ParameterState", "Published", "ShownWhen",
-]  # fmt: skip
+    "FunctionState",
+    "HandleState",
+    "InputState",
+    "OperatorList",
+    "OperatorPath",
+    "OperatorState",
+    "OptionState",
+    "OutputState",
+    "ParameterState",
+    "Published",
+    "ShownWhen",
+]
 
 
 class OperatorState(BaseModel):

@@ -9,13 +9,55 @@ from pydantic import BaseModel, ConfigDict, Field
 from reticula.service.operator_schemas import InputState, ParameterState
 
 __all__ = [
-    "AssetList", "AssetPath", "AssetState", "Basis", "BufferPath", "ChangeRequest", "ChangeState", "CheckCount", "ChecksRequest", "ChecksState", "DepotState", "DifferenceQuery",
-    "DifferenceState", "EditList", "EditRequest", "EditState", "ErrorState", "EvaluationRequest", "EvaluationState", "ExportQuery", "FreezeRequest",
-    "GraphList", "GraphPath", "GraphState", "GraphSummary", "Health", "ImportRequest", "ImportState", "LookRequest", "LookState",
-    "NewGraph", "NewProject", "NodeReport", "ProjectList", "ProjectPath",
-    "ProjectState", "PublicationRequest", "PublicationState", "ReviewPath", "ReviewState", "RevisionRequest", "RewriteRequest",
-    "RewriteState", "Settings", "TextRequest", "TextState", "TicketPath", "TicketQuery",
-]  # fmt: skip
+    "AssetList",
+    "AssetPath",
+    "AssetState",
+    "Basis",
+    "BufferPath",
+    "ChangeRequest",
+    "ChangeState",
+    "CheckCount",
+    "ChecksRequest",
+    "ChecksState",
+    "DepotState",
+    "DifferenceQuery",
+    "DifferenceState",
+    "EditList",
+    "EditRequest",
+    "EditState",
+    "ErrorState",
+    "EvaluationRequest",
+    "EvaluationState",
+    "ExportQuery",
+    "FreezeRequest",
+    "GraphList",
+    "GraphPath",
+    "GraphState",
+    "GraphSummary",
+    "Health",
+    "ImportRequest",
+    "ImportState",
+    "LookRequest",
+    "LookState",
+    "NewGraph",
+    "NewProject",
+    "NodeReport",
+    "ProjectList",
+    "ProjectPath",
+    "ProjectState",
+    "PublicationRequest",
+    "PublicationState",
+    "ReviewPath",
+    "ReviewState",
+    "RevisionRequest",
+    "RewriteRequest",
+    "RewriteState",
+    "Settings",
+    "TextRequest",
+    "TextState",
+    "TicketPath",
+    "TicketQuery",
+]
 
 
 class Strict(BaseModel):
@@ -142,7 +184,8 @@ class AssetList(BaseModel):
 
 
 class Basis(Strict):
-    """What a question is about: a saved ``revision`` (the newest one, if not given), the unsaved ``draft`` on top of it, and
+    """What a question is about: a saved ``revision`` (the newest one, if not given), the unsaved ``draft`` on top of
+    it, and
     the ``level``: the graph inside a node, by its path, e.g. ``tile/rings@3``.
     """
 
@@ -175,7 +218,10 @@ class Note(BaseModel):
 
 
 class NodeReport(BaseModel):
-    """What became of a node. ``outputs`` are the counts of each output, ``change`` is the difference in counts from its first input."""
+    """What became of a node.
+
+    ``outputs`` are the counts of each output, ``change`` is the difference in counts from its first input.
+    """
 
     state: Literal["done", "failed", "waiting"]
     key: str
@@ -228,7 +274,8 @@ class CheckCount(BaseModel):
 
 
 class ChecksState(BaseModel):
-    """What is wrong with each node's result: ``found`` beside the ``key`` of the result; ``skipped`` if it is too large to be checked
+    """What is wrong with each node's result: ``found`` beside the ``key`` of the result; ``skipped`` if it is too
+    large to be checked
     without being asked.
     """
 
@@ -280,7 +327,9 @@ class TextState(BaseModel):
 
 
 class RewriteRequest(Basis):
-    """Another way to write a parameter: ``text`` makes a formula of a wire, ``nodes`` value nodes of a formula or script."""
+    """Another way to write a parameter: ``text`` makes a formula of a wire, ``nodes`` value nodes of a formula or
+    script.
+    """
 
     node: str
     parameter: str

@@ -110,7 +110,9 @@ def history(session: Session, graph_id: str) -> list[Edit]:
 
 
 def document_at(session: Session, graph: Graph, revision: int) -> dict[str, Any]:
-    """Return the document as it was at a revision, found by taking later edits back; raise GraphError if there is none."""
+    """Return the document as it was at a revision, found by taking later edits back; raise GraphError if there is
+    none.
+    """
     if not 0 <= revision <= graph.revision:
         raise GraphError(f"there is no revision {revision} of this graph; the newest is {graph.revision}")
     document: dict[str, Any] = json.loads(graph.document)
@@ -125,8 +127,8 @@ def document_at(session: Session, graph: Graph, revision: int) -> dict[str, Any]
 def drafted(session: Session, graph: Graph, draft: Patch, revision: int | None) -> dict[str, Any]:
     """Return the document at a ``revision`` (none: the newest) with a draft on top.
 
-    A draft belongs on the revision it was made against, so that an edit in it that is being saved at the same time is not
-    applied twice.
+    A draft belongs on the revision it was made against, so that an edit in it that is being saved at the same time is
+    not applied twice.
     """
     document = document_at(session, graph, graph.revision if revision is None else revision)
     return apply_patch(document, draft) if draft else document
@@ -136,11 +138,14 @@ def state(session: Session, graph: Graph) -> dict[str, Any]:
     """Return a graph as plain data, with the labels of what undo and redo would do (None: nothing)."""
     done, undone = _stacks(session, graph.id)
     return {
-        "id": graph.id, "project_id": graph.project_id, "title": graph.title, "revision": graph.revision,
+        "id": graph.id,
+        "project_id": graph.project_id,
+        "title": graph.title,
+        "revision": graph.revision,
         "document": json.loads(graph.document),
         "undo": _edit_at(session, graph.id, done[-1]).label if done else None,
         "redo": _edit_at(session, graph.id, undone[-1]).label if undone else None,
-    }  # fmt: skip
+    }
 
 
 def _at_revision(session: Session, graph_id: str, revision: int) -> Graph:
@@ -178,18 +183,29 @@ def _replay(session: Session, graph: Graph, kind: str, target: Edit, patch: Patc
 
 
 def _record(
-    session: Session, graph: Graph, after: dict[str, Any], kind: str, target: int | None, label: str,
-    patch: Patch, inverse: Patch,
-) -> Graph:  # fmt: skip
+    session: Session,
+    graph: Graph,
+    after: dict[str, Any],
+    kind: str,
+    target: int | None,
+    label: str,
+    patch: Patch,
+    inverse: Patch,
+) -> Graph:
     graph.revision += 1
     graph.document = _text(after)
     graph.title = str(after.get("title") or graph.title)[:200]
     session.add(
         Edit(
-            graph_id=graph.id, revision=graph.revision, kind=kind, target=target, label=label[:200],
-            patch=_text(patch), inverse=_text(inverse),
+            graph_id=graph.id,
+            revision=graph.revision,
+            kind=kind,
+            target=target,
+            label=label[:200],
+            patch=_text(patch),
+            inverse=_text(inverse),
         )
-    )  # fmt: skip
+    )
     session.flush()
     return graph
 

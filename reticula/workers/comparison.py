@@ -19,7 +19,9 @@ SAME = 1e-9
 
 
 def difference(geo: Geo, other: Geo, buffers: BufferFiles) -> dict[str, Any]:
-    """Return what differs in ``geo`` from ``other``, with the distance in m of each point to the other one as a buffer."""
+    """Return what differs in ``geo`` from ``other``, with the distance in m of each point to the other one as a
+    buffer.
+    """
     ours, theirs = element_counts(geo, edges=True), element_counts(other, edges=True)
     attributes = []
     for kind in KINDS:
@@ -36,9 +38,11 @@ def difference(geo: Geo, other: Geo, buffers: BufferFiles) -> dict[str, Any]:
     far = _distances(to_world(geo), to_world(other))
     return {
         "counts": {kind: [count, count - theirs[kind]] for kind, count in ours.items() if count or theirs[kind]},
-        "attributes": attributes, "moved": int((far > SAME).sum()), "farthest": float(far.max(initial=0.0)),
+        "attributes": attributes,
+        "moved": int((far > SAME).sum()),
+        "farthest": float(far.max(initial=0.0)),
         "distance": buffers.keep(far.astype("<f4")),
-    }  # fmt: skip
+    }
 
 
 def _distances(geo: Geo, other: Geo) -> np.ndarray[Any, Any]:

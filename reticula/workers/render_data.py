@@ -34,7 +34,9 @@ def kind_of(query: Query) -> Kind:
 
 
 def mesh(geo: Geo, query: Query, buffers: BufferFiles) -> dict[str, Any]:
-    """What is needed to draw it where it stands: positions, triangles (as corners), edges, curves, loose points, normals."""
+    """What is needed to draw it where it stands: positions, triangles (as corners), edges, curves, loose points,
+    normals.
+    """
     geo = to_world(geo)
     shape = geo.topology
     cut = triangles(geo)
@@ -101,7 +103,8 @@ def _uv(geo: Geo) -> Floats:
     found = checks.corner_uv(geo)
     if found is None:
         raise GeometryError(
-            "there is no uv here (a vec2 of each corner or point); a set attribute card can make it, for example from position"
+            "there is no uv here (a vec2 of each corner or point); a set attribute card can make it, "
+            "for example from position"
         )
     return found
 
@@ -141,8 +144,8 @@ def strokes(geo: Geo, query: Query, buffers: BufferFiles) -> dict[str, Any]:
 def edge_kinds(geo: Geo, query: Query, buffers: BufferFiles) -> dict[str, Any]:
     """Which edges are open borders (1), creases (2) or crowded (3, more than two faces); 0 for the others.
 
-    Creases are the edges whose ``crease`` is above 0; without that attribute, those where faces meet at more than ``angle``
-    degrees.
+    Creases are the edges whose ``crease`` is above 0; without that attribute, those where faces meet at more than
+    ``angle`` degrees.
     """
     geo = to_world(geo)
     shape = geo.topology
@@ -157,9 +160,14 @@ def edge_kinds(geo: Geo, query: Query, buffers: BufferFiles) -> dict[str, Any]:
     kinds[uses > 2] = 3
     border, crease, crowded = np.bincount(kinds, minlength=4)[1:]
     return {
-        "kinds": buffers.keep(kinds), "border": int(border), "crease": int(crease), "crowded": int(crowded),
-        "creases_are": "edges with a crease" if told else f"faces meet at more than {float(query.get('angle', SHARP)):g}°",
-    }  # fmt: skip
+        "kinds": buffers.keep(kinds),
+        "border": int(border),
+        "crease": int(crease),
+        "crowded": int(crowded),
+        "creases_are": "edges with a crease"
+        if told
+        else f"faces meet at more than {float(query.get('angle', SHARP)):g}°",
+    }
 
 
 def groups(geo: Geo, query: Query, buffers: BufferFiles) -> dict[str, Any]:
@@ -170,7 +178,9 @@ def groups(geo: Geo, query: Query, buffers: BufferFiles) -> dict[str, Any]:
     for number, name in enumerate(names):
         bits |= geo.group(kind, name).astype("<u4") << np.uint32(number)
     return {
-        "kind": kind, "values": buffers.keep(bits), "total": len(bits),
+        "kind": kind,
+        "values": buffers.keep(bits),
+        "total": len(bits),
         "groups": [{"name": name, "members": int(geo.group(kind, name).sum())} for name in names],
         "left_out": len(geo.groups(kind)) - len(names),
-    }  # fmt: skip
+    }

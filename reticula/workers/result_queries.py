@@ -53,13 +53,19 @@ def _checks(geo: Geo, query: dict[str, Any], buffers: Buffers) -> dict[str, Any]
 
 def _finding(one: Finding) -> dict[str, Any]:
     return {
-        "name": one.name, "kind": one.kind, "count": len(one.elements), "elements": one.elements[:MOST_ROWS].tolist(),
-        "help": one.help, "repair": {"operator": one.repair[0], "parameters": one.repair[1]} if one.repair else None,
-    }  # fmt: skip
+        "name": one.name,
+        "kind": one.kind,
+        "count": len(one.elements),
+        "elements": one.elements[:MOST_ROWS].tolist(),
+        "help": one.help,
+        "repair": {"operator": one.repair[0], "parameters": one.repair[1]} if one.repair else None,
+    }
 
 
 def _spread(geo: Geo, query: dict[str, Any], buffers: Buffers) -> dict[str, Any]:
-    """Chosen elements with those around them (``grow``), without their rim (``shrink``), all of their piece, loop or ring."""
+    """Chosen elements with those around them (``grow``), without their rim (``shrink``), all of their piece, loop or
+    ring.
+    """
     kind, how = kind_of(query), str(query.get("how"))
     count = geo.topology.count(kind)
     rows = np.array([int(one) for one in query.get("elements", [])][:MOST_PICKED], np.int64)

@@ -32,10 +32,10 @@ class Job:
     """One piece of work: ``evaluate`` a document and look at some nodes, ``export`` one, or ``examine`` a file.
 
     ``shapes`` maps names to (path, digest). ``queries`` are looks at ``node``'s result. ``inspect`` tells what ``text``
-    (parameter, source, elements) means as a parameter of ``node``. ``publish`` prepares the definition of a folded node from
-    ``about`` (and ``stored``, see :func:`reticula.core.packages.prepare`). ``level`` leads to the graph inside a node;
-    ``library`` holds the definitions of the published operators that are used. ``moments`` are earlier documents, by revision, with
-    what they need. ``check`` counts what is wrong with each node's result.
+    (parameter, source, elements) means as a parameter of ``node``. ``publish`` prepares the definition of a folded node
+    from ``about`` (and ``stored``, see :func:`reticula.core.packages.prepare`). ``level`` leads to the graph inside a
+    node; ``library`` holds the definitions of the published operators that are used. ``moments`` are earlier documents,
+    by revision, with what they need. ``check`` counts what is wrong with each node's result.
     """
 
     what: str
@@ -136,9 +136,14 @@ class Worker:
 
     def _evaluate(self, job: Job, tell: Callable[[int, int, str], None], should_stop: Callable[[], bool]) -> Evaluation:
         return self.evaluator.evaluate(
-            job.document, targets=job.targets, level=job.level, shapes=StoredShapes(job.shapes, self.kept),
-            operators=MemoryLibrary(job.library), on_progress=tell, should_stop=should_stop,
-        )  # fmt: skip
+            job.document,
+            targets=job.targets,
+            level=job.level,
+            shapes=StoredShapes(job.shapes, self.kept),
+            operators=MemoryLibrary(job.library),
+            on_progress=tell,
+            should_stop=should_stop,
+        )
 
     def _examine(self, job: Job) -> dict[str, Any]:
         path, _ = job.shapes[job.file_name]
@@ -155,7 +160,9 @@ class Worker:
 
 
 def _among(done: Evaluation, feed: str, query: dict[str, Any], buffers: BufferFiles) -> dict[str, Any] | None:
-    """Return what a query asks that needs more than one node: the trace of an element, or how far it is to another result."""
+    """Return what a query asks that needs more than one node: the trace of an element, or how far it is to another
+    result.
+    """
     if query.get("what") == "trace":
         return {"steps": [step.describe() for step in trace(done, feed, query["kind"], int(query["element"]))]}
     if query.get("what") == "difference":
@@ -182,9 +189,12 @@ def _publication(job: Job, shapes: StoredShapes, library: MemoryLibrary) -> dict
     with using(library=library), collecting():
         made = prepare(job.document, job.level, str(job.node), about, shapes=shapes, stored=stored)
     return {
-        "definition": made.definition, "before": made.before, "differences": made.found.describe(), "breaks": list(made.breaks),
+        "definition": made.definition,
+        "before": made.before,
+        "differences": made.found.describe(),
+        "breaks": list(made.breaks),
         "trials": [{"title": trial.title, "trouble": trial.trouble} for trial in made.trials],
-    }  # fmt: skip
+    }
 
 
 def _report(result: NodeResult, before: Geo | None) -> dict[str, Any]:

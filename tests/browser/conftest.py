@@ -18,9 +18,16 @@ from reticula.launch.client import Client
 from tests.helpers import any_port
 
 CHROMIUM = [
-    "--use-gl=angle", "--use-angle=swiftshader", "--enable-unsafe-swiftshader", "--no-sandbox", "--disable-quic",
-    "--no-first-run", "--disable-background-networking", "--disable-component-update", "--disable-sync",
-]  # fmt: skip
+    "--use-gl=angle",
+    "--use-angle=swiftshader",
+    "--enable-unsafe-swiftshader",
+    "--no-sandbox",
+    "--disable-quic",
+    "--no-first-run",
+    "--disable-background-networking",
+    "--disable-component-update",
+    "--disable-sync",
+]
 
 
 STILL = """() => {
@@ -123,7 +130,8 @@ class Bench:
     def frames(self, count: int = 3) -> None:
         """Let the page draw some frames."""
         self.page.evaluate(
-            "(n) => new Promise((done) => { const next = () => n-- > 0 ? requestAnimationFrame(next) : done(); next() })",
+            "(n) => new Promise((done) => { const next = () => n-- > 0 ? requestAnimationFrame(next) "
+            ": done(); next() })",
             count,
         )
 
@@ -154,7 +162,8 @@ class Bench:
         values = self.page.evaluate(
             """() => { const c = document.querySelector('[data-test=canvas]');
             const d = document.createElement('canvas'); d.width = 200; d.height = 130;
-            const x = d.getContext('2d'); x.drawImage(c, 0, 0, 200, 130); return [...x.getImageData(0, 0, 200, 130).data] }"""
+            const x = d.getContext('2d'); x.drawImage(c, 0, 0, 200, 130);
+            return [...x.getImageData(0, 0, 200, 130).data] }"""
         )
         return np.array(values, np.uint8).reshape(130, 200, 4)
 

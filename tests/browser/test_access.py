@@ -1,4 +1,6 @@
-"""Keyboard, names for screen readers and contrast, by axe-core (Deque, MPL-2.0), which checks the rules of WCAG 2.1 A and AA."""
+"""Keyboard, names for screen readers and contrast, by axe-core (Deque, MPL-2.0), which checks the rules of WCAG 2.1 A
+and AA.
+"""
 
 from __future__ import annotations
 
@@ -40,7 +42,10 @@ def theme(bench: Bench, request: pytest.FixtureRequest) -> Iterator[str]:
     """The theme is a setting of the service, so it is put back."""
 
     def choose_theme(name: str) -> None:
-        script = "(theme) => fetch('/api/settings', { method: 'PUT', headers: { 'Content-Type': 'application/json' }, body: JSON.stringify({ theme }) })"
+        script = (
+            "(theme) => fetch('/api/settings', { method: 'PUT', headers: { 'Content-Type': "
+            "'application/json' }, body: JSON.stringify({ theme }) })"
+        )
         bench.page.evaluate(script, name)
 
     bench.open()
@@ -121,10 +126,14 @@ def test_all_is_reached_by_keyboard(bench: Bench) -> None:
     seen: list[str] = []
     for _ in range(70):
         page.keyboard.press("Tab")
-        seen.append(page.evaluate(
-            "(() => { const e = document.activeElement; const s = getComputedStyle(e); return e === document.body ? '' :"
-            " (e.dataset.test || e.getAttribute('aria-label') || e.innerText || e.tagName) + '|' + (s.outlineStyle !== 'none' || s.boxShadow !== 'none') })()"
-        ))  # fmt: skip
+        seen.append(
+            page.evaluate(
+                "(() => { const e = document.activeElement; const s = getComputedStyle(e); return e "
+                "=== document.body ? '' :"
+                " (e.dataset.test || e.getAttribute('aria-label') || e.innerText || e.tagName) + '|' "
+                "+ (s.outlineStyle !== 'none' || s.boxShadow !== 'none') })()"
+            )
+        )
     names = {one.split("|")[0] for one in seen if one}
     for wanted in (
         "color-by",

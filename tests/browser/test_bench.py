@@ -9,12 +9,15 @@ from reticula.core import Geo, ops
 from tests.browser.conftest import Bench
 
 CHAIN = {
-    "format": "reticula graph", "version": 1, "looking_at": "tall", "dials": {},
+    "format": "reticula graph",
+    "version": 1,
+    "looking_at": "tall",
+    "dials": {},
     "nodes": {
         "sheet": {"operator": "grid", "parameters": {"cells": [4, 4]}},
         "tall": {"operator": "extrude", "inputs": {"geo": ["sheet"]}, "parameters": {"distance": 0.5}},
     },
-}  # fmt: skip
+}
 
 
 def drawn_share(picture: np.ndarray) -> float:
@@ -262,7 +265,8 @@ def test_the_theme_is_kept_and_all_controls_have_names(bench: Bench) -> None:
     bench.settle()
     nameless = page.evaluate(
         """() => [...document.querySelectorAll('button, input, select, textarea')].filter(e => e.offsetParent
-        && !e.innerText?.trim() && !e.ariaLabel && !e.title && !e.labels?.length && !e.closest('[aria-label]')).map(e => e.outerHTML)"""
+        && !e.innerText?.trim() && !e.ariaLabel && !e.title && !e.labels?.length
+        && !e.closest('[aria-label]')).map(e => e.outerHTML)"""
     )
     assert nameless == []
     with page.expect_response("**/api/settings"):

@@ -1,4 +1,6 @@
-"""Comparing, and the ways to see the whole, through the real interface: pixels on both sides, and the data behind them."""
+"""Comparing, and the ways to see the whole, through the real interface: pixels on both sides, and the data behind
+them.
+"""
 
 from __future__ import annotations
 

@@ -1,4 +1,6 @@
-"""Looking closer and touching through the real interface: checks, trace, comparison, choices, handles, scales, stills."""
+"""Looking closer and touching through the real interface: checks, trace, comparison, choices, handles, scales,
+stills.
+"""
 
 from __future__ import annotations
 
@@ -297,8 +299,10 @@ def test_strokes_are_painted_with_mouse_and_pen_and_taken_back_one_by_one(bench:
     x, y = middle(bench, 0.5, 0.62)
     page.evaluate(
         """([x, y]) => { const canvas = document.querySelector('[data-test=canvas]');
-        for (const [type, at, pressure] of [['pointerdown', x, 0.2], ['pointermove', x + 40, 0.6], ['pointerup', x + 40, 0]])
-          canvas.dispatchEvent(new PointerEvent(type, { clientX: at, clientY: y, pressure, pointerType: 'pen', button: 0, pointerId: 1, bubbles: true })) }""",
+        const drawn = [['pointerdown', x, 0.2], ['pointermove', x + 40, 0.6], ['pointerup', x + 40, 0]];
+        const pen = { clientY: y, pointerType: 'pen', button: 0, pointerId: 1, bubbles: true };
+        for (const [type, clientX, pressure] of drawn)
+          canvas.dispatchEvent(new PointerEvent(type, { ...pen, clientX, pressure })) }""",
         [x, y],
     )
     bench.settle()

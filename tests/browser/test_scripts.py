@@ -81,12 +81,19 @@ def test_completion_offers_what_exists(bench: Bench) -> None:
 
 
 def test_a_declared_input_becomes_a_port(bench: Bench) -> None:
-    graph = bench.new_graph({
-        "format": "reticula graph", "version": 1, "looking_at": "own", "dials": {}, "nodes": {
-            "sheet": {"operator": "grid"}, "ball": {"operator": "sphere"},
-            "own": {"operator": "script", "inputs": {"geo": ["sheet"]}, "parameters": {"source": "here.a = 1\n"}},
-        },
-    })  # fmt: skip
+    graph = bench.new_graph(
+        {
+            "format": "reticula graph",
+            "version": 1,
+            "looking_at": "own",
+            "dials": {},
+            "nodes": {
+                "sheet": {"operator": "grid"},
+                "ball": {"operator": "sphere"},
+                "own": {"operator": "script", "inputs": {"geo": ["sheet"]}, "parameters": {"source": "here.a = 1\n"}},
+            },
+        }
+    )
     page = bench.page
     expect(page.locator("[data-test=card-own] .vue-flow__handle-top")).to_have_count(1)
     page.locator("[data-test=card-own] .title").click()
@@ -160,12 +167,19 @@ def test_a_formula_becomes_nodes_and_text_again(bench: Bench) -> None:
 
 
 def test_a_value_node_is_wired_by_dragging(bench: Bench) -> None:
-    graph = bench.new_graph({
-        "format": "reticula graph", "version": 1, "looking_at": "raised", "dials": {}, "nodes": {
-            "sheet": {"operator": "grid"}, "amount": {"operator": "number_value", "parameters": {"value": 0.5}},
-            "raised": {"operator": "extrude", "inputs": {"geo": ["sheet"]}},
-        },
-    })  # fmt: skip
+    graph = bench.new_graph(
+        {
+            "format": "reticula graph",
+            "version": 1,
+            "looking_at": "raised",
+            "dials": {},
+            "nodes": {
+                "sheet": {"operator": "grid"},
+                "amount": {"operator": "number_value", "parameters": {"value": 0.5}},
+                "raised": {"operator": "extrude", "inputs": {"geo": ["sheet"]}},
+            },
+        }
+    )
     page = bench.page
     page.locator("[data-test=card-raised] .title").click()
     bench.settle()

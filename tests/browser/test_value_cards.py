@@ -21,10 +21,14 @@ def test_faces_picked_in_the_view_become_a_group_that_survives_a_change_upstream
     expect(page.locator(".card.open")).to_contain_text("'picked' holds 1 of 6 faces")
     bench.client.post(
         f"/api/graphs/{graph}/edits",
-        {"revision": bench.state(graph)["revision"], "label": "larger", "patch": [
-            {"op": "add", "path": "/nodes/box_1/parameters", "value": {"size": [3, 1, 1]}},
-        ]},
-    )  # fmt: skip
+        {
+            "revision": bench.state(graph)["revision"],
+            "label": "larger",
+            "patch": [
+                {"op": "add", "path": "/nodes/box_1/parameters", "value": {"size": [3, 1, 1]}},
+            ],
+        },
+    )
     notes = bench.report(graph)["group_picked_1"]["notes"]
     assert notes[-1]["text"].startswith("'picked' holds 1 of 6 faces")
 

@@ -76,7 +76,7 @@ def test_a_second_release_must_follow_the_first(folder: Path, capsys: pytest.Cap
         (["import", "lift.zip", "--to", "http://127.0.0.1:9"], "no service answers"),
         (["export", "lift@1.0.0", "--out", "x.zip", "--from", "http://127.0.0.1:9"], "no service answers"),
     ],
-)  # fmt: skip
+)
 def test_what_goes_wrong_is_said(
     folder: Path, capsys: pytest.CaptureFixture[str], argv: list[str], message: str
 ) -> None:

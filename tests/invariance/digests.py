@@ -1,8 +1,8 @@
 """Digests of what the product computes: every demo graph, every operator, files and scripts.
 
-``python -m tests.invariance.digests`` writes ``digests.json`` anew; do that only in a commit that means to change results.
-An entry holds the exact digest, valid on machines of the same make, and for other machines a hash of all that is not a
-number with a fraction, and a few sums of what is.
+``python -m tests.invariance.digests`` writes ``digests.json`` anew; do that only in a commit that means to change
+results. An entry holds the exact digest, valid on machines of the same make, and for other machines a hash of all that
+is not a number with a fraction, and a few sums of what is.
 """
 
 from __future__ import annotations

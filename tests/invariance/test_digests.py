@@ -1,7 +1,7 @@
 """Results stay what they were: every entry of ``digests.json`` is worked out again and compared.
 
-On a machine of the make that wrote the file, to the bit; elsewhere all but the last bits of numbers. A commit that means to change
-results writes the file anew with ``python -m tests.invariance.digests`` and says so.
+On a machine of the make that wrote the file, to the bit; elsewhere all but the last bits of numbers. A commit that
+means to change results writes the file anew with ``python -m tests.invariance.digests`` and says so.
 """
 
 from __future__ import annotations

@@ -1,4 +1,5 @@
-"""The language against the world outside: Python's `math` and `statistics`, definitions of GLSL 4.60 (Khronos), ITU-R BT.709,
+"""The language against the world outside: Python's `math` and `statistics`, definitions of GLSL 4.60 (Khronos), ITU-R
+BT.709,
 Python's `colorsys`, SciPy's rotations, NumPy's linear algebra, a textbook's Laplacian.
 """
 
@@ -103,7 +104,9 @@ def test_python_statistics(values: list[float]) -> None:
 
 @given(v=VECTOR, n=VECTOR, ratio=st.floats(0.3, 1.6))
 def test_glsl_reflect_refract_and_faceforward(v: tuple[float, ...], n: tuple[float, ...], ratio: float) -> None:
-    """GLSL 4.60, 8.5: reflect = I - 2 dot(N, I) N; refract with k = 1 - eta^2 (1 - dot(N, I)^2); faceforward by dot(Nref, I)."""
+    """GLSL 4.60, 8.5: reflect = I - 2 dot(N, I) N; refract with k = 1 - eta^2 (1 - dot(N, I)^2); faceforward by
+    dot(Nref, I).
+    """
     if min(np.linalg.norm(v), np.linalg.norm(n)) < 1e-3:
         return
     i, m = np.array(v) / np.linalg.norm(v), np.array(n) / np.linalg.norm(n)
@@ -152,7 +155,8 @@ def test_luminance_has_the_weights_of_the_standard() -> None:
 def test_neighbour_averaging_on_a_ring_decays_as_the_textbook_says() -> None:
     """The umbrella operator on a closed ring: a wave of frequency k is scaled by cos(2 pi k / n) in every round.
 
-    Taubin, "A signal processing approach to fair surface design", SIGGRAPH 1995, section 3: eigenvalues of the averaging matrix.
+    Taubin, "A signal processing approach to fair surface design", SIGGRAPH 1995, section 3: eigenvalues of the
+    averaging matrix.
     """
     count, waves, rounds = 24, 3, 5
     angle = 2 * np.pi * np.arange(count) / count
@@ -160,8 +164,13 @@ def test_neighbour_averaging_on_a_ring_decays_as_the_textbook_says() -> None:
     ring = Geo.from_faces(inner, [list(range(count))])
     ring = ring.with_attribute("point", "wave", np.cos(waves * angle))
     with collecting():
-        for run in (lambda g: run_script(g, "here.wave = mean(here.neighbours.wave)", backend="vector"),
-                    lambda g: run_interpreted(g, "total = 0.0\nfor p in here.neighbours:\n    total += p.wave\nhere.wave = total / len(here.neighbours)")):  # fmt: skip
+        for run in (
+            lambda g: run_script(g, "here.wave = mean(here.neighbours.wave)", backend="vector"),
+            lambda g: run_interpreted(
+                g,
+                "total = 0.0\nfor p in here.neighbours:\n    total += p.wave\nhere.wave = total / len(here.neighbours)",
+            ),
+        ):
             smooth = ring
             for _ in range(rounds):
                 smooth = run(smooth)

@@ -57,7 +57,9 @@ def test_an_infinite_crease_is_a_cubic_spline_of_its_own() -> None:
 
 
 def test_sharpness_between_whole_numbers() -> None:
-    """DeRose, Kass & Truong 1998, section 5: an edge of sharpness 0 < s < 1 has (1 - s) smooth + s sharp as its point."""
+    """DeRose, Kass & Truong 1998, section 5: an edge of sharpness 0 < s < 1 has (1 - s) smooth + s sharp as its
+    point.
+    """
     box = ops.box()
 
     def edge_points(s: float) -> np.ndarray:

@@ -35,9 +35,13 @@ def database(server: PrivateMariaDB) -> Database:
 @pytest.fixture(scope="session")
 def app(database: Database, tmp_path_factory: pytest.TempPathFactory) -> Iterator[Any]:
     config = Config(
-        database.url, tmp_path_factory.mktemp("var"), Path(__file__).resolve().parents[2] / "web" / "dist",
-        upload_bytes=2 * MEGABYTE, workers=1, limits=Limits(seconds=4.0, memory_bytes=3 * 1024 * MEGABYTE),
-    )  # fmt: skip
+        database.url,
+        tmp_path_factory.mktemp("var"),
+        Path(__file__).resolve().parents[2] / "web" / "dist",
+        upload_bytes=2 * MEGABYTE,
+        workers=1,
+        limits=Limits(seconds=4.0, memory_bytes=3 * 1024 * MEGABYTE),
+    )
     made = create_app(config)
     yield made
     made.extensions["reticula"].pool.close()
@@ -59,10 +63,13 @@ def project(client: FlaskClient) -> str:
 @pytest.fixture
 def graph(client: FlaskClient, project: str) -> dict[str, Any]:
     document = {
-        "format": "reticula graph", "version": 1, "looking_at": "tall", "dials": {},
+        "format": "reticula graph",
+        "version": 1,
+        "looking_at": "tall",
+        "dials": {},
         "nodes": {
             "sheet": {"operator": "grid", "parameters": {"cells": [4, 4]}},
             "tall": {"operator": "extrude", "inputs": {"geo": ["sheet"]}, "parameters": {"distance": 0.5}},
         },
-    }  # fmt: skip
+    }
     return client.post(f"/api/projects/{project}/graphs", json={"title": "Tile", "document": document}).json

@@ -40,9 +40,10 @@ def heavy(cells: int = 1000, count: int = 24) -> Graph:
     nodes: Graph = {"n0": {"operator": "grid", "parameters": {"cells": [cells, cells]}}}
     for i in range(1, count):
         nodes[f"n{i}"] = {
-            "operator": "set_attribute", "inputs": {"geo": [f"n{i - 1}"]},
+            "operator": "set_attribute",
+            "inputs": {"geo": [f"n{i - 1}"]},
             "parameters": {"name": "a", "value": {"formula": f"noise(position * {time.time()}, 12)"}},
-        }  # fmt: skip
+        }
     return {"format": "reticula graph", "version": 1, "nodes": nodes, "looking_at": f"n{count - 1}"}
 
 

@@ -39,10 +39,11 @@ def test_a_node_is_looked_at_as_it_was(client: FlaskClient, graph: Graph) -> Non
 def test_a_node_is_compared_with_itself_at_an_earlier_moment(client: FlaskClient, graph: Graph) -> None:
     first = with_box(client, graph)
     edit(
-        client, first,
+        client,
+        first,
         {"op": "replace", "path": "/nodes/block/parameters/size", "value": [3, 1, 1]},
         {"op": "add", "path": "/nodes/block/parameters/cells", "value": [2, 1, 1]},
-    )  # fmt: skip
+    )
     query = {"what": "difference", "to": "block", "at": first["revision"]}
     found = look(client, graph, query).json["looks"][0]
     assert found["counts"]["faces"] == [10, 4]

@@ -116,9 +116,14 @@ def test_publish_use_and_publish_again(client: FlaskClient, project: str, graph:
     assert entry["published"]["releases"] == ["1.0.0"]
     assert client.get("/api/library/tall@1.0.0/picture").data.startswith(b"\x89PNG")
     user = {
-        "format": "reticula graph", "version": 1, "looking_at": "t",
-        "nodes": {"s": {"operator": "grid"}, "t": {"operator": "tall@1.0.0", "inputs": {"geo": ["s"]}, "parameters": {"height": 2.0}}},
-    }  # fmt: skip
+        "format": "reticula graph",
+        "version": 1,
+        "looking_at": "t",
+        "nodes": {
+            "s": {"operator": "grid"},
+            "t": {"operator": "tall@1.0.0", "inputs": {"geo": ["s"]}, "parameters": {"height": 2.0}},
+        },
+    }
     other = client.post(f"/api/projects/{project}/graphs", json={"title": "User", "document": user}).json
     assert evaluate(client, other, "t")["looks"][0]["bounds"][1][1] == pytest.approx(2.0)
     assert evaluate(client, other, "tall", level="t")["nodes"]["tall"]["state"] == "done"

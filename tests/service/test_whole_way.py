@@ -1,4 +1,6 @@
-"""One operator all the way: folded, nested three deep, looped, tied, published twice, packed, brought into an empty catalogue."""
+"""One operator all the way: folded, nested three deep, looped, tied, published twice, packed, brought into an empty
+catalogue.
+"""
 
 from __future__ import annotations
 
@@ -29,11 +31,23 @@ def test_nothing_changes_on_the_whole_way(
         connection.execute(text("DELETE FROM operators"))
     nodes = {
         "sheet": {"operator": "grid", "parameters": {"cells": [5, 5]}},
-        "mark": {"operator": "group", "inputs": {"geo": ["sheet"]}, "parameters": {"where": "random(3) < share", "name": "bud"}},
-        "raise": {"operator": "extrude", "inputs": {"geo": ["mark"]}, "parameters": {"where": "bud", "distance": {"formula": "0.1 * share"}, "together": False}},
+        "mark": {
+            "operator": "group",
+            "inputs": {"geo": ["sheet"]},
+            "parameters": {"where": "random(3) < share", "name": "bud"},
+        },
+        "raise": {
+            "operator": "extrude",
+            "inputs": {"geo": ["mark"]},
+            "parameters": {"where": "bud", "distance": {"formula": "0.1 * share"}, "together": False},
+        },
         "soft": {"operator": "smooth_subdivide", "inputs": {"geo": ["raise"]}, "parameters": {"levels": 1}},
-        "turned": {"operator": "transform", "inputs": {"geo": ["soft"]}, "parameters": {"scale": {"formula": "vec3(soft.levels)"}}},
-    }  # fmt: skip
+        "turned": {
+            "operator": "transform",
+            "inputs": {"geo": ["soft"]},
+            "parameters": {"scale": {"formula": "vec3(soft.levels)"}},
+        },
+    }
     dials = {"share": {"type": "number", "value": 0.4}}
     document = {"format": "reticula graph", "version": 1, "dials": dials, "nodes": nodes, "looking_at": "turned"}
     graph = client.post(f"/api/projects/{project}/graphs", json={"title": "Way", "document": document}).json
@@ -75,8 +89,12 @@ def test_nothing_changes_on_the_whole_way(
     use = {
         "sheet": nodes["sheet"],
         "colony": {"operator": "colony@1.1.0", "inputs": {"geo": ["sheet"]}, "parameters": {"share": 0.4}},
-        "turned": {**nodes["turned"], "inputs": {"geo": ["colony"]}, "parameters": {"scale": {"formula": "vec3(colony.rounds)"}}},
-    }  # fmt: skip
+        "turned": {
+            **nodes["turned"],
+            "inputs": {"geo": ["colony"]},
+            "parameters": {"scale": {"formula": "vec3(colony.rounds)"}},
+        },
+    }
     fresh = client.post("/api/projects", json={"title": "Fresh"}).json["id"]
     used = client.post(
         f"/api/projects/{fresh}/graphs", json={"title": "U", "document": {**document, "nodes": use}}
@@ -93,9 +111,26 @@ def test_nothing_changes_on_the_whole_way(
     assert Geo.read(tmp_path / "here.ply").digest == before
 
     body = client.get(f"/api/graphs/{used['id']}").json["document"]
-    looped = {**body, "nodes": {"sheet": use["sheet"], "again": {"operator": "repeat", "inputs": {"geo": ["sheet"]}, "parameters": {"rounds": 1}, "graph": {
-        "format": "reticula graph", "version": 1, "inputs": [{"name": "geo"}], "outputs": [{"name": "geo", "feed": "colony"}],
-        "nodes": {"in_geo": {"operator": "input"}, "colony": {**use["colony"], "inputs": {"geo": ["in_geo"]}}},
-    }}}}  # fmt: skip
+    looped = {
+        **body,
+        "nodes": {
+            "sheet": use["sheet"],
+            "again": {
+                "operator": "repeat",
+                "inputs": {"geo": ["sheet"]},
+                "parameters": {"rounds": 1},
+                "graph": {
+                    "format": "reticula graph",
+                    "version": 1,
+                    "inputs": [{"name": "geo"}],
+                    "outputs": [{"name": "geo", "feed": "colony"}],
+                    "nodes": {
+                        "in_geo": {"operator": "input"},
+                        "colony": {**use["colony"], "inputs": {"geo": ["in_geo"]}},
+                    },
+                },
+            },
+        },
+    }
     loop = client.post(f"/api/projects/{fresh}/graphs", json={"title": "L", "document": looped}).json
     assert digest(client, loop, "again") == before

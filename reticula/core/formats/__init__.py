@@ -56,7 +56,10 @@ def read_bytes(name: str, data: bytes) -> Geo:
 
 
 def write_bytes(geo: Geo, name: str, **options: Any) -> bytes:
-    """Return the content of a file called ``name`` that holds ``geo`` as it stands in the world. What the format cannot hold is noted."""
+    """Return the content of a file called ``name`` that holds ``geo`` as it stands in the world.
+
+    What the format cannot hold is noted.
+    """
     chosen = format_of(name)
     for option, value in options.items():
         if value not in chosen.options.get(option, ()):

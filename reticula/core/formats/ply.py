@@ -22,15 +22,22 @@ from reticula.core.geometry.mesh.kinds import TYPES
 __all__ = ["read", "write"]
 
 ELEMENTS: dict[Kind, str] = {
-    "point": "vertex", "edge": "edge", "corner": "corner", "face": "face", "curve": "curve", "whole": "whole"
-}  # fmt: skip
+    "point": "vertex",
+    "edge": "edge",
+    "corner": "corner",
+    "face": "face",
+    "curve": "curve",
+    "whole": "whole",
+}
 STRUCTURE = {
-    "vertex": {"x", "y", "z"}, "face": {"vertex_indices", "vertex_index"}, "edge": {"vertex1", "vertex2"},
-    "curve": {"vertex_indices", "closed"}, "corner": {"face_corner"}, "whole": {"one"},
-}  # fmt: skip
-FAMILIAR = {
-    "normal": ("nx", "ny", "nz"), "color": ("red", "green", "blue", "alpha"), "uv": ("s", "t")
-}  # fmt: skip
+    "vertex": {"x", "y", "z"},
+    "face": {"vertex_indices", "vertex_index"},
+    "edge": {"vertex1", "vertex2"},
+    "curve": {"vertex_indices", "closed"},
+    "corner": {"face_corner"},
+    "whole": {"one"},
+}
+FAMILIAR = {"normal": ("nx", "ny", "nz"), "color": ("red", "green", "blue", "alpha"), "uv": ("s", "t")}
 
 
 def read(data: bytes) -> Geo:

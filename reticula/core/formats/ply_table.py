@@ -17,10 +17,23 @@ from reticula.core.jit import kernel
 __all__ = ["Column", "Element", "read_tables", "write_tables"]
 
 TYPES = {
-    "char": "i1", "uchar": "u1", "short": "i2", "ushort": "u2", "int": "i4", "uint": "u4", "float": "f4", "double": "f8",
-    "int8": "i1", "uint8": "u1", "int16": "i2", "uint16": "u2", "int32": "i4", "uint32": "u4", "float32": "f4",
+    "char": "i1",
+    "uchar": "u1",
+    "short": "i2",
+    "ushort": "u2",
+    "int": "i4",
+    "uint": "u4",
+    "float": "f4",
+    "double": "f8",
+    "int8": "i1",
+    "uint8": "u1",
+    "int16": "i2",
+    "uint16": "u2",
+    "int32": "i4",
+    "uint32": "u4",
+    "float32": "f4",
     "float64": "f8",
-}  # fmt: skip
+}
 LONGEST_HEADER = 200_000
 MOST_PROPERTIES = 2_000
 

@@ -47,7 +47,8 @@ def _read_binary(data: bytes) -> Floats:
     there = (len(data) - 84) // RECORD.itemsize
     if count > there:
         raise FormatError(
-            f"the header promises {count:,} triangles, but there is room for {there:,}; the file is cut short or no STL",
+            f"the header promises {count:,} triangles, but there is room for {there:,}; the file is "
+            "cut short or no STL",
             byte=84 + there * RECORD.itemsize,
         )
     records = np.frombuffer(data, RECORD, count, 84)

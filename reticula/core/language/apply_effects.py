@@ -29,7 +29,9 @@ __all__ = ["OwnWrites", "apply_effects"]
 
 @dataclass(frozen=True)
 class OwnWrites:
-    """An attribute that elements wrote to themselves: its type, all values (an array, or starts and content), and who wrote."""
+    """An attribute that elements wrote to themselves: its type, all values (an array, or starts and content), and who
+    wrote.
+    """
 
     type: str
     values: Any
@@ -70,7 +72,8 @@ def _require_finite(values: AnyArray, kind: str, name: str, by: Flags) -> None:
     if not len(bad):
         return
     raise FormulaError(
-        f"'{name}' would not be a finite number at {len(bad):,} of {len(values):,} {PLURAL[kind]} (first: {kind} {bad[0]}); "
+        f"'{name}' would not be a finite number at {len(bad):,} of {len(values):,} {PLURAL[kind]} "
+        f"(first: {kind} {bad[0]}); "
         "a division by zero, a root or logarithm of a negative number, or a power that is too large: "
         "guard it, e.g. a / max(b, 0.001)"
     )
@@ -169,9 +172,12 @@ def _with_made(geo: Geo, kind: Kind, effects: Effects) -> Geo:
     positions = np.concatenate([geo.positions, effects.position])
     made = carry(geo, topology, maps, positions=positions)
     made = Geo(
-        topology, made.attributes, identity={**made.known_identity, **_names(made, geo, index)},
-        sources=made.sources, prototypes=geo.prototypes,
-    )  # fmt: skip
+        topology,
+        made.attributes,
+        identity={**made.known_identity, **_names(made, geo, index)},
+        sources=made.sources,
+        prototypes=geo.prototypes,
+    )
     counts = {"point": len(effects.point_by), "curve": len(curves.by), "face": len(faces.by)}
     if any(counts.values()):
         note("Made " + ", ".join(f"{n:,} {on if n == 1 else PLURAL[on]}" for on, n in counts.items() if n) + ".")

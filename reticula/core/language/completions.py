@@ -25,17 +25,30 @@ MAKING = {
     "add_segments": "makes a curve for each two neighbours in a list of points",
 }
 EXAMPLES = {
-    "mean": "mean([1, 2, 6]) == 3", "sum": "sum([1, 2, 6]) == 9", "min": "min([4, 2, 6]) == 2", "max": "max([4, 2, 6]) == 6",
-    "median": "median([1, 2, 6]) == 2", "deviation": "deviation([2, 4, 2, 4]) == 1", "any": "any([False, True])",
-    "all": "not all([False, True])", "len": "len([1, 2, 6]) == 3", "range": "sum(range(2, 5)) == 9",
-    "random": "random(1, 2) == random(1, 2)", "walk": "walk(border) >= 0",
-}  # fmt: skip
+    "mean": "mean([1, 2, 6]) == 3",
+    "sum": "sum([1, 2, 6]) == 9",
+    "min": "min([4, 2, 6]) == 2",
+    "max": "max([4, 2, 6]) == 6",
+    "median": "median([1, 2, 6]) == 2",
+    "deviation": "deviation([2, 4, 2, 4]) == 1",
+    "any": "any([False, True])",
+    "all": "not all([False, True])",
+    "len": "len([1, 2, 6]) == 3",
+    "range": "sum(range(2, 5)) == 9",
+    "random": "random(1, 2) == random(1, 2)",
+    "walk": "walk(border) >= 0",
+}
 DECLARES = {
-    "number": "a number with a slider", "integer": "a whole number with a slider", "toggle": "yes or no",
-    "choice": "one of some words", "vector": "two to four numbers", "color": "a colour, linear red, green, blue and alpha",
-    "curve": "a response curve through points (x, y), asked at a number", "gradient": "a gradient of stops (x, red, green, blue), asked at a number",
+    "number": "a number with a slider",
+    "integer": "a whole number with a slider",
+    "toggle": "yes or no",
+    "choice": "one of some words",
+    "vector": "two to four numbers",
+    "color": "a colour, linear red, green, blue and alpha",
+    "curve": "a response curve through points (x, y), asked at a number",
+    "gradient": "a gradient of stops (x, red, green, blue), asked at a number",
     "geometry": "an input",
-}  # fmt: skip
+}
 WORDS = {
     "remove": ("remove(element)", "removes a point, edge, face or curve"),
     "print": ("print(value, …)", "shows values of the element that is picked"),
@@ -111,7 +124,9 @@ def describe_names(scope: Scope) -> list[dict[str, Any]]:
 
 
 def describe_members(scope: Scope) -> dict[str, list[dict[str, Any]]]:
-    """Return what can stand after a dot, by what stands before it: ``here``, the inputs, and places that questions find."""
+    """Return what can stand after a dot, by what stands before it: ``here``, the inputs, and places that questions
+    find.
+    """
     kind = scope.kind
     here = [
         {

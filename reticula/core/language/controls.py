@@ -14,16 +14,25 @@ from reticula.core.language.parse import Parsed, Place, column_of, parse_script
 __all__ = ["CONTROLS", "Control", "Declared", "declared"]
 
 CONTROLS = {
-    "number": "number(low, high)", "integer": "integer(low, high)", "toggle": "toggle", "choice": "choice('up', 'out')",
-    "vector": "vector", "color": "color", "curve": "curve(low, high)", "gradient": "gradient", "geometry": "geometry",
-}  # fmt: skip
+    "number": "number(low, high)",
+    "integer": "integer(low, high)",
+    "toggle": "toggle",
+    "choice": "choice('up', 'out')",
+    "vector": "vector",
+    "color": "color",
+    "curve": "curve(low, high)",
+    "gradient": "gradient",
+    "geometry": "geometry",
+}
 """What can be declared, and how it is written."""
 MOST = 64
 
 
 @dataclass(frozen=True)
 class Control:
-    """One control: its name, what it is (a key of :data:`CONTROLS`), default, range, words to choose from, help and unit."""
+    """One control: its name, what it is (a key of :data:`CONTROLS`), default, range, words to choose from, help and
+    unit.
+    """
 
     name: str
     what: str
@@ -45,7 +54,9 @@ class Declared:
 
 
 def declared(source: str) -> Declared:
-    """Return the controls and inputs of a script; raise FormulaError for a broken declaration, or if the text is broken."""
+    """Return the controls and inputs of a script; raise FormulaError for a broken declaration, or if the text is
+    broken.
+    """
     parsed = parse_script(source)
     found = [
         _Reader(source, statement).read() for statement in parsed.statements if isinstance(statement, ast.AnnAssign)

@@ -21,7 +21,9 @@ REMOVABLE = ("point", "edge", "face", "curve")
 
 @dataclass
 class Chains:
-    """Curves or faces that were made: who made them ``(K,)``, how many points ``(K,)``, the points, whether closed ``(K,)``."""
+    """Curves or faces that were made: who made them ``(K,)``, how many points ``(K,)``, the points, whether closed
+    ``(K,)``.
+    """
 
     by: Ints
     size: Ints
@@ -62,7 +64,8 @@ LIMITED = ("point", "curve", "face", "remove")
 def exceeds_limit() -> LimitError:
     """The error of a script that makes or writes too much."""
     return LimitError(
-        f"the script makes or removes more than {MOST_MADE:,} elements, or gives more than {MOST_GIVEN:,} values to others; "
+        f"the script makes or removes more than {MOST_MADE:,} elements, or gives more than "
+        f"{MOST_GIVEN:,} values to others; "
         "let it do less, or in two steps"
     )
 
@@ -109,7 +112,9 @@ class Log:
         return self.room[: self.held]
 
     def finished(self) -> Effects:
-        """Return everything in the order of the elements that did it, and for each of them in the order of its doing."""
+        """Return everything in the order of the elements that did it, and for each of them in the order of its
+        doing.
+        """
         by, position, like = self._columns("point", ((), (3,), ()))
         order = np.argsort(by, kind="stable")
         renumbered = {"point": _ranks(order)}

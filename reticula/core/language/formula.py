@@ -109,7 +109,8 @@ def finished(expression: ir.Expression | None, wanted: str | None) -> ir.Express
     if is_element(expression.type):
         if isinstance(expression, ir.Here):
             raise FormulaError(
-                "'here' needs what is around the element or one of its values, e.g. here.index or mean(here.points.position)",
+                "'here' needs what is around the element or one of its values, e.g. here.index or "
+                "mean(here.points.position)",
                 **there,
             )
         raise FormulaError("this gives an element; name what you want of it, e.g. .position or .index", **there)
@@ -150,7 +151,9 @@ def evaluate_once(
     inputs: Mapping[str, Geo | None] | None = None,
     ties: Mapping[str, Mapping[str, Any]] | None = None,
 ) -> Any:
-    """Evaluate a formula once: it reads dials, inputs and other nodes; returns plain Python data of the type ``wanted``."""
+    """Evaluate a formula once: it reads dials, inputs and other nodes; returns plain Python data of the type
+    ``wanted``.
+    """
     named = inputs or {}
     geo = named.get("geo") or _NOWHERE
     return evaluate(source, geo, "whole", wanted, dials, inputs=named, ties=ties).array[0].tolist()

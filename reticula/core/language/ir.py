@@ -57,7 +57,7 @@ __all__ = [
     "Walk",
     "While",
     "Write",
-]  # fmt: skip
+]
 
 
 @dataclass(frozen=True)
@@ -402,8 +402,8 @@ class Routine:
 class Program:
     """A script after checking.
 
-    ``writes`` has the type of each attribute of the element itself that is written; ``adds`` of those of others, by kind,
-    name and whether they are sums; ``result`` is the value of a formula.
+    ``writes`` has the type of each attribute of the element itself that is written; ``adds`` of those of others, by
+    kind, name and whether they are sums; ``result`` is the value of a formula.
     """
 
     kind: Kind

@@ -3,9 +3,19 @@
 from __future__ import annotations
 
 __all__ = [
-    "BLOCK", "DEEPEST", "LONGEST", "MOST_CALLS_DEEP", "MOST_GIVEN", "MOST_ITEMS", "MOST_LISTED", "MOST_MADE", "MOST_NODES", "MOST_PRINTED",
-    "MOST_SECONDS", "MOST_VARIANTS",
-]  # fmt: skip
+    "BLOCK",
+    "DEEPEST",
+    "LONGEST",
+    "MOST_CALLS_DEEP",
+    "MOST_GIVEN",
+    "MOST_ITEMS",
+    "MOST_LISTED",
+    "MOST_MADE",
+    "MOST_NODES",
+    "MOST_PRINTED",
+    "MOST_SECONDS",
+    "MOST_VARIANTS",
+]
 
 LONGEST = 20_000
 """Letters of a text."""

@@ -127,7 +127,9 @@ def cellular(points: Floats) -> Floats:
 
 @parallel_kernel
 def cell_labels(points: Floats) -> Floats:
-    """Return a random number in [0, 1) per ``points (N, 3)`` that all places with the same nearest centre share ``(N,)``."""
+    """Return a random number in [0, 1) per ``points (N, 3)`` that all places with the same nearest centre share
+    ``(N,)``.
+    """
     out = np.empty(len(points))
     for n in prange(len(points)):
         out[n] = cell_label(points[n, 0], points[n, 1], points[n, 2])

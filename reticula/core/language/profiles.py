@@ -37,7 +37,9 @@ class Response:
         return bool((self.y == 1.0).all())
 
     def table(self) -> Floats:
-        """Return a row per piece: where it begins, where it ends, and four coefficients, highest power first ``(N, 6)``."""
+        """Return a row per piece: where it begins, where it ends, and four coefficients, highest power first ``(N,
+        6)``.
+        """
         if self._between is None:
             return np.array([[0.0, 1.0, 0.0, 0.0, 0.0, self.y[0]]])
         return np.column_stack([self.x[:-1], self.x[1:], self._between.c.T])

@@ -19,8 +19,13 @@ from reticula.core.spatial.winding import winding_numbers
 __all__ = ["ASKED", "METHODS", "QUERY_FIELDS", "Method", "ask"]
 
 ASKED: Mapping[str, Kind] = {
-    "points": "point", "edges": "edge", "corners": "corner", "faces": "face", "curves": "curve", "instances": "instance",
-}  # fmt: skip
+    "points": "point",
+    "edges": "edge",
+    "corners": "corner",
+    "faces": "face",
+    "curves": "curve",
+    "instances": "instance",
+}
 """All elements of a kind of an input, e.g. ``mean(source.points.cover)``."""
 
 
@@ -38,11 +43,15 @@ class Method:
 METHODS: Mapping[str, Method] = {
     "closest": Method("closest(p, reach)", "closest place on the surface", ("vec3", "number"), 1, "place"),
     "nearest": Method("nearest(p, reach)", "nearest point", ("vec3", "number"), 1, "place"),
-    "ray": Method("ray(origin, direction, reach)", "first place that a ray hits", ("vec3", "vec3", "number"), 2, "place"),
-    "near": Method("near(p, radius, most)", "points within a radius, nearest first", ("vec3", "number", "integer"), 2, "integer"),
+    "ray": Method(
+        "ray(origin, direction, reach)", "first place that a ray hits", ("vec3", "vec3", "number"), 2, "place"
+    ),
+    "near": Method(
+        "near(p, radius, most)", "points within a radius, nearest first", ("vec3", "number", "integer"), 2, "integer"
+    ),
     "inside": Method("inside(p)", "whether a place is inside, also of a mesh with holes", ("vec3",), 1, "flag"),
     "winding": Method("winding(p)", "winding number: 1 inside, 0 outside", ("vec3",), 1, "number"),
-}  # fmt: skip
+}
 _PLACE = {"position": "vec3", "normal": "vec3", "distance": "number", "found": "flag"}
 QUERY_FIELDS: Mapping[str, Mapping[str, str]] = {
     "closest": {**_PLACE, "face": "integer"},

@@ -54,47 +54,104 @@ BUILTINS: dict[str, Builtin] = {
         Builtin("index", "integer", "number of the element, from 0", {k: _index(k) for k in _LISTED}),
         Builtin("count", "integer", "how many elements of the kind there are", {k: _count(k) for k in _LISTED}),
         Builtin("fraction", "number", "index as 0..1 from the first to the last", {k: _fraction(k) for k in _LISTED}),
-        Builtin("position", "vec3", "place in m; of an edge, face or curve the mean of its points", {
-            "edge": measure.edge_centers, "corner": measure.corner_positions, "face": measure.face_centers,
-            "curve": measure.curve_centers,
-        }),
-        Builtin("normal", "vec3", "unit normal", {
-            "point": measure.point_normals, "face": measure.face_normals,
-            "corner": lambda geo: measure.point_normals(geo)[geo.topology.corner_point],
-        }),
+        Builtin(
+            "position",
+            "vec3",
+            "place in m; of an edge, face or curve the mean of its points",
+            {
+                "edge": measure.edge_centers,
+                "corner": measure.corner_positions,
+                "face": measure.face_centers,
+                "curve": measure.curve_centers,
+            },
+        ),
+        Builtin(
+            "normal",
+            "vec3",
+            "unit normal",
+            {
+                "point": measure.point_normals,
+                "face": measure.face_normals,
+                "corner": lambda geo: measure.point_normals(geo)[geo.topology.corner_point],
+            },
+        ),
         Builtin("area", "number", "area in m²", {"face": measure.face_areas}),
         Builtin("perimeter", "number", "length of the outline in m", {"face": measure.face_perimeters}),
         Builtin("length", "number", "length in m", {"edge": measure.edge_lengths, "curve": measure.curve_lengths}),
-        Builtin("border", "flag", "whether it lies on an open border", {
-            "point": lambda geo: geo.topology.border_points, "edge": lambda geo: geo.topology.border_edges,
-        }),
-        Builtin("piece", "integer", "number of the connected part it belongs to", {
-            "point": pieces.point_components,
-            "edge": lambda geo: geo.topology.point_piece[geo.topology.edges[:, 0]],
-            "corner": lambda geo: geo.topology.point_piece[geo.topology.corner_point],
-            "face": pieces.face_components,
-            "curve": lambda geo: geo.topology.point_piece[geo.topology.curve_point[geo.topology.curve_start[:-1]]],
-        }),
-        Builtin("valence", "integer", "number of edges that meet at the point", {
-            "point": lambda geo: np.diff(geo.topology.point_edges[0]).astype(np.int64),
-        }),
-        Builtin("angle", "number", "angle between the two faces in degrees: 0 flat, above 0 a ridge, below 0 a valley", {
-            "edge": curvature.edge_angles,
-        }),
-        Builtin("mean_curvature", "number", "mean curvature in 1/m, above 0 where the surface bulges", {
-            "point": curvature.mean_curvatures,
-        }),
+        Builtin(
+            "border",
+            "flag",
+            "whether it lies on an open border",
+            {
+                "point": lambda geo: geo.topology.border_points,
+                "edge": lambda geo: geo.topology.border_edges,
+            },
+        ),
+        Builtin(
+            "piece",
+            "integer",
+            "number of the connected part it belongs to",
+            {
+                "point": pieces.point_components,
+                "edge": lambda geo: geo.topology.point_piece[geo.topology.edges[:, 0]],
+                "corner": lambda geo: geo.topology.point_piece[geo.topology.corner_point],
+                "face": pieces.face_components,
+                "curve": lambda geo: geo.topology.point_piece[geo.topology.curve_point[geo.topology.curve_start[:-1]]],
+            },
+        ),
+        Builtin(
+            "valence",
+            "integer",
+            "number of edges that meet at the point",
+            {
+                "point": lambda geo: np.diff(geo.topology.point_edges[0]).astype(np.int64),
+            },
+        ),
+        Builtin(
+            "angle",
+            "number",
+            "angle between the two faces in degrees: 0 flat, above 0 a ridge, below 0 a valley",
+            {
+                "edge": curvature.edge_angles,
+            },
+        ),
+        Builtin(
+            "mean_curvature",
+            "number",
+            "mean curvature in 1/m, above 0 where the surface bulges",
+            {
+                "point": curvature.mean_curvatures,
+            },
+        ),
         Builtin("gauss_curvature", "number", "Gaussian curvature in 1/m²", {"point": curvature.gauss_curvatures}),
-        Builtin("piece_size", "integer", "how many elements of the kind the connected part has", {
-            "point": pieces.point_component_sizes, "face": pieces.face_component_sizes,
-        }),
-        Builtin("thickness", "number", "way through the material in m, -1 where there is no other side", {"point": thickness}),
-        Builtin("planarity", "number", "0 for a flat face; the more it is bent, the larger", {"face": measure.face_planarity}),
-        Builtin("closed", "flag", "whether the curve ends where it begins", {"curve": lambda geo: geo.topology.curve_closed}),
+        Builtin(
+            "piece_size",
+            "integer",
+            "how many elements of the kind the connected part has",
+            {
+                "point": pieces.point_component_sizes,
+                "face": pieces.face_component_sizes,
+            },
+        ),
+        Builtin(
+            "thickness",
+            "number",
+            "way through the material in m, -1 where there is no other side",
+            {"point": thickness},
+        ),
+        Builtin(
+            "planarity",
+            "number",
+            "0 for a flat face; the more it is bent, the larger",
+            {"face": measure.face_planarity},
+        ),
+        Builtin(
+            "closed", "flag", "whether the curve ends where it begins", {"curve": lambda geo: geo.topology.curve_closed}
+        ),
         Builtin("low", "vec3", "lowest corner of the box around everything", {"whole": lambda geo: geo.bounds[:1]}),
         Builtin("high", "vec3", "highest corner of the box around everything", {"whole": lambda geo: geo.bounds[1:]}),
     )
-}  # fmt: skip
+}
 
 AROUND: dict[Kind, dict[str, Kind]] = {
     "point": {"faces": "face", "corners": "corner", "edges": "edge", "neighbours": "point"},

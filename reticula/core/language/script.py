@@ -145,7 +145,8 @@ def run_script(
     backend: Backend = "auto",
     stop: Callable[[], bool] | None = None,
 ) -> Geo:
-    """Run a script on each ``point``, ``edge``, ``corner``, ``face``, ``curve`` or ``piece`` of a geometry, or ``once``.
+    """Run a script on each ``point``, ``edge``, ``corner``, ``face``, ``curve`` or ``piece`` of a geometry, or
+    ``once``.
 
     ``inputs`` are the geometries that it declares by name, ``controls`` the values of its controls (their defaults, if
     left out). Raises FormulaError for a script that cannot run, LimitError if it runs for too long or makes too much.

@@ -1,13 +1,30 @@
-"""Types of the language, written as short texts: ``number``, ``[vec3]`` (a list), ``point@reef`` (an element of an input)."""
+"""Types of the language, written as short texts: ``number``, ``[vec3]`` (a list), ``point@reef`` (an element of an
+input).
+"""
 
 from __future__ import annotations
 
 from reticula.core.geometry.mesh.kinds import KINDS
 
 __all__ = [
-    "BY_SIZE", "MATRICES", "NUMERIC", "PLAIN", "UNKNOWN_LIST", "VECTORS", "element", "in_words", "is_element", "is_list",
-    "is_place", "item_of", "kind_of", "list_of", "owner_of", "place", "width_of",
-]  # fmt: skip
+    "BY_SIZE",
+    "MATRICES",
+    "NUMERIC",
+    "PLAIN",
+    "UNKNOWN_LIST",
+    "VECTORS",
+    "element",
+    "in_words",
+    "is_element",
+    "is_list",
+    "is_place",
+    "item_of",
+    "kind_of",
+    "list_of",
+    "owner_of",
+    "place",
+    "width_of",
+]
 
 VECTORS = {"vec2": 2, "vec3": 3, "vec4": 4}
 MATRICES = {"mat3": 3, "mat4": 4}

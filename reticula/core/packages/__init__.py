@@ -28,4 +28,4 @@ __all__ = [
     "run_examples",
     "update_release",
     "write_package",
-]  # fmt: skip
+]

@@ -19,8 +19,15 @@ from reticula.core.graph.validation import problems_of
 from reticula.core.operators.declaration.parameters import Shape
 
 __all__ = [
-    "Definition", "check_definition", "definition_key", "definition_schema", "map_shapes", "nodes_of", "package_shapes", "release_of",
-]  # fmt: skip
+    "Definition",
+    "check_definition",
+    "definition_key",
+    "definition_schema",
+    "map_shapes",
+    "nodes_of",
+    "package_shapes",
+    "release_of",
+]
 
 Definition = Mapping[str, Any]
 RELEASE = re.compile(r"(0|[1-9]\d{0,4})\.(0|[1-9]\d{0,4})\.(0|[1-9]\d{0,4})\Z")
@@ -57,7 +64,8 @@ def definition_key(definition: Definition) -> str:
 
 
 def check_definition(data: Any) -> Definition:
-    """Return a definition if it fits its schema and its graph can be an operator; raise GraphError that says what does not.
+    """Return a definition if it fits its schema and its graph can be an operator; raise GraphError that says what
+    does not.
 
     The published operators that it names must be in the library that is in use.
     """
@@ -126,7 +134,9 @@ def map_shapes(graph: dict[str, Any], names: Mapping[str, str]) -> None:
 
 
 def content_name(name: str, digest: str) -> str:
-    """Return the name of a shape that came with an operator: it says its content, so that it can never be another one."""
+    """Return the name of a shape that came with an operator: it says its content, so that it can never be another
+    one.
+    """
     return f"{name.partition('#')[0][:80]}#{digest[:16]}"
 
 

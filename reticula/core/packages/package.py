@@ -52,7 +52,10 @@ def package_schema() -> dict[str, Any]:
 
 @dataclass(frozen=True)
 class Package:
-    """What a package holds: definitions and pictures by ``name@release``, mesh files by the shape's name. A library, too."""
+    """What a package holds: definitions and pictures by ``name@release``, mesh files by the shape's name.
+
+    A library, too.
+    """
 
     main: str
     definitions: dict[str, dict[str, Any]]
@@ -125,8 +128,11 @@ def _with_surroundings(made: Operator, package: Package) -> Operator:
 
 
 def write_package(
-    main: str, definitions: Mapping[str, Definition], shapes: Mapping[str, tuple[str, bytes]], pictures: Mapping[str, bytes]
-) -> bytes:  # fmt: skip
+    main: str,
+    definitions: Mapping[str, Definition],
+    shapes: Mapping[str, tuple[str, bytes]],
+    pictures: Mapping[str, bytes],
+) -> bytes:
     """Return a package of ``main`` and of all that it needs among ``definitions``.
 
     Raises GraphError if something it needs is missing.
@@ -302,7 +308,9 @@ def _checked(main: str, files: dict[str, bytes]) -> Package:
 
 
 def _in_order(definitions: Mapping[str, Any]) -> list[str]:
-    """Return the definitions so that each comes after those it uses; raise FormatError for a circle or a missing one."""
+    """Return the definitions so that each comes after those it uses; raise FormatError for a circle or a missing
+    one.
+    """
     order: list[str] = []
     state: dict[str, int] = {}
     for start in definitions:

@@ -39,11 +39,12 @@ def prepare(
     shapes: Resources | None = None,
     stored: dict[str, tuple[str, dict[str, str]]] | None = None,
 ) -> Publication:
-    """Return what would be published of a folded node. ``about`` holds name, release, title, summary, help, tags, changes.
+    """Return what would be published of a folded node. ``about`` holds name, release, title, summary, help, tags,
+    changes.
 
-    ``stored`` says, for each project shape that is used, under which name (with its content) it goes along, and its entry
-    for the definition. Raises GraphError if the node is not folded, the release does not follow the one before, or the
-    example does not run.
+    ``stored`` says, for each project shape that is used, under which name (with its content) it goes along, and its
+    entry for the definition. Raises GraphError if the node is not folded, the release does not follow the one before,
+    or the example does not run.
     """
     level = level_of(document, path)
     entry = level["nodes"].get(node)
@@ -58,9 +59,11 @@ def prepare(
             graph["dials"][name]["value"] = deepcopy(value)
             graph["dials"][name].pop("default", None)
     definition: dict[str, Any] = {
-        "format": "reticula operator", "version": 1, **{key: value for key, value in about.items() if value not in ("", [], None)},
+        "format": "reticula operator",
+        "version": 1,
+        **{key: value for key, value in about.items() if value not in ("", [], None)},
         "graph": graph,
-    }  # fmt: skip
+    }
     example = _example(level, path, node, definition)
     needed = package_shapes(graph) | (package_shapes(example["graph"]) if example else set())
     going = {shape: found for shape, found in (stored or {}).items() if shape in needed}

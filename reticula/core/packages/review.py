@@ -35,8 +35,8 @@ class Review:
 def review(package: Package, taken: Iterable[str] = ()) -> list[Review]:
     """Return what a package brings, held against the library in use.
 
-    ``other_name`` is one under which a colliding operator could be kept beside the one that is there; ``taken`` are names of
-    operators that it must not have.
+    ``other_name`` is one under which a colliding operator could be kept beside the one that is there; ``taken`` are
+    names of operators that it must not have.
     """
     names = {operator.partition("@")[0] for operator in package.definitions} | set(taken)
     found = []
@@ -52,8 +52,14 @@ def review(package: Package, taken: Iterable[str] = ()) -> list[Review]:
         dials = [f"{name} ({dial['type']})" for name, dial in definition["graph"].get("dials", {}).items()]
         found.append(
             Review(
-                operator, definition.get("title") or definition["name"], definition.get("summary", ""), state,
-                f"{base}_{number}" if state == "collides" else "", dials, sorted(package.uses(operator)), sorted(definition.get("shapes", {})),
+                operator,
+                definition.get("title") or definition["name"],
+                definition.get("summary", ""),
+                state,
+                f"{base}_{number}" if state == "collides" else "",
+                dials,
+                sorted(package.uses(operator)),
+                sorted(definition.get("shapes", {})),
             )
-        )  # fmt: skip
+        )
     return found

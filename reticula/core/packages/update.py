@@ -18,8 +18,8 @@ def update_release(
 ) -> tuple[dict[str, Any], str]:
     """Return the document with a node that runs another release, and the node's name.
 
-    ``beside`` puts a copy that runs it next to the node instead. Values of dials and wires that the release does not have
-    stay in the document, put by. Raises GraphError if there is no such release.
+    ``beside`` puts a copy that runs it next to the node instead. Values of dials and wires that the release does not
+    have stay in the document, put by. Raises GraphError if there is no such release.
     """
     made = deepcopy(document)
     level = level_of(made, path)

@@ -1,1 +1,3 @@
-"""What is said about geometries: what they hold, and what became of attributes while they were written or put together."""
+"""What is said about geometries: what they hold, and what became of attributes while they were written or put
+together.
+"""

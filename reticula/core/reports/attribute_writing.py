@@ -1,4 +1,6 @@
-"""What all operators that write attributes share: new values where they are wanted, old ones elsewhere, and a word about it."""
+"""What all operators that write attributes share: new values where they are wanted, old ones elsewhere, and a word
+about it.
+"""
 
 from __future__ import annotations
 
@@ -28,7 +30,8 @@ def write_attribute(
 ) -> Geo:
     """Return the geometry with an attribute set on the elements in ``where (N,)``.
 
-    ``others`` tells in words which do not. They keep what they had; where the attribute is new or has another type they get its default, and that is said.
+    ``others`` tells in words which do not. They keep what they had; where the attribute is new or has another type they
+    get its default, and that is said.
     """
     on = cast(Kind, kind)
     made = values if isinstance(values, Attribute) else Attribute.of(np.array(values))

@@ -16,7 +16,10 @@ SAME = 1e-9
 
 @inline
 def _meets(t: Floats, o: Floats, d: Floats) -> tuple[float, float, float, float]:
-    """Distance and weights at which a ray meets a triangle, distance infinite if it does not. Woop et al., JCGT 2(1), 2013."""
+    """Distance and weights at which a ray meets a triangle, distance infinite if it does not.
+
+    Woop et al., JCGT 2(1), 2013.
+    """
     kz = 0
     for w in range(1, 3):
         if abs(d[w]) > abs(d[kz]):
@@ -38,9 +41,20 @@ def _meets(t: Floats, o: Floats, d: Floats) -> tuple[float, float, float, float]
 
 @parallel_kernel
 def _collect(
-    box: Floats, first: Indices, size: Indices, corner: Floats, order: Indices, origins: Floats, directions: Floats,
-    begin: float, reach: float, start: Indices, triangle: Indices, far: Floats, weight: Floats,
-) -> Indices:  # fmt: skip
+    box: Floats,
+    first: Indices,
+    size: Indices,
+    corner: Floats,
+    order: Indices,
+    origins: Floats,
+    directions: Floats,
+    begin: float,
+    reach: float,
+    start: Indices,
+    triangle: Indices,
+    far: Floats,
+    weight: Floats,
+) -> Indices:
     """Count the hits of each ray; where ``start`` has room, store them too."""
     counts = np.zeros(len(origins), np.int32)
     for q in prange(len(origins)):

@@ -117,7 +117,8 @@ def _segments(a: Floats, b: Floats) -> Floats:
 
 
 def crossing_segments(triangles: Floats, other: Geo) -> tuple[Indices, Floats]:
-    """Return where ``triangles (N, 3, 3)`` cross the faces of ``other``: the triangle ``(M,)`` and the segment ``(M, 2, 3)``.
+    """Return where ``triangles (N, 3, 3)`` cross the faces of ``other``: the triangle ``(M,)`` and the segment ``(M,
+    2, 3)``.
 
     Triangles in one plane do not cross. Ends on an edge are the same to the bit for both triangles beside it.
     """

@@ -15,7 +15,9 @@ WAY = (0.4829, 0.7411, 0.4664)
 
 
 def inside(geo: Geo, places: Floats) -> Flags:
-    """Return which ``places (N, 3)`` lie inside a closed mesh: those from which a ray meets its first face from behind."""
+    """Return which ``places (N, 3)`` lie inside a closed mesh: those from which a ray meets its first face from
+    behind.
+    """
     low, high = geo.bounds
     out = ((places > low) & (places < high)).all(axis=1)
     asked = np.flatnonzero(out)

@@ -16,8 +16,17 @@ from reticula.core.arrays import Flags, Floats, Indices, Ints
 from reticula.core.jit import inline, kernel, parallel_kernel, prange
 
 __all__ = [
-    "STACK", "PointTree", "build_point_tree", "count_near", "count_one", "fill_near", "fill_one", "nearest", "nearest_one", "push_children",
-]  # fmt: skip
+    "STACK",
+    "PointTree",
+    "build_point_tree",
+    "count_near",
+    "count_one",
+    "fill_near",
+    "fill_one",
+    "nearest",
+    "nearest_one",
+    "push_children",
+]
 
 LEAF = 8
 STACK = 96
@@ -26,7 +35,9 @@ CHUNK = 256
 
 @dataclass(frozen=True, eq=False)
 class PointTree:
-    """``box (M, 6)``, ``first (M,)`` child or point, ``size (M,)`` (0: inner); ``place (P, 3)`` and ``order (P,)`` in leaf order."""
+    """``box (M, 6)``, ``first (M,)`` child or point, ``size (M,)`` (0: inner); ``place (P, 3)`` and ``order (P,)`` in
+    leaf order.
+    """
 
     box: Floats
     first: Indices
@@ -134,9 +145,18 @@ def push_children(
 
 @inline
 def nearest_one(
-    box: Floats, first: Indices, size: Indices, place: Floats, order: Indices, x: float, y: float, z: float, reach: float,
-    stack: Indices, gaps: Floats,
-) -> tuple[np.int32, float]:  # fmt: skip
+    box: Floats,
+    first: Indices,
+    size: Indices,
+    place: Floats,
+    order: Indices,
+    x: float,
+    y: float,
+    z: float,
+    reach: float,
+    stack: Indices,
+    gaps: Floats,
+) -> tuple[np.int32, float]:
     """Return the nearest point of one query, -1 beyond ``reach``, and its distance; ties go to the lowest number."""
     best = reach * reach if reach >= 0.0 else -1.0
     found = np.int32(-1)
@@ -163,7 +183,9 @@ def nearest_one(
 def nearest(
     box: Floats, first: Indices, size: Indices, place: Floats, order: Indices, asked: Floats, reach: Floats
 ) -> tuple[Indices, Floats]:
-    """Return the nearest point of each query ``(N,)``, -1 beyond ``reach (N,)``, and its distance; ties go to the lowest number."""
+    """Return the nearest point of each query ``(N,)``, -1 beyond ``reach (N,)``, and its distance; ties go to the
+    lowest number.
+    """
     index, distance = np.full(len(asked), -1, np.int32), np.zeros(len(asked))
     for chunk in prange((len(asked) + CHUNK - 1) // CHUNK):
         stack, gaps = np.empty(STACK, np.int32), np.empty(STACK)
@@ -184,9 +206,18 @@ def _farthest(box: Floats, node: int, x: float, y: float, z: float) -> float:
 
 @inline
 def count_one(
-    box: Floats, first: Indices, size: Indices, place: Floats, x: float, y: float, z: float, radius: float, most: int,
-    stack: Indices, inner: Flags,
-) -> int:  # fmt: skip
+    box: Floats,
+    first: Indices,
+    size: Indices,
+    place: Floats,
+    x: float,
+    y: float,
+    z: float,
+    radius: float,
+    most: int,
+    stack: Indices,
+    inner: Flags,
+) -> int:
     """Return how many points lie within ``radius`` of one query, counting up to ``most``."""
     if radius < 0.0 or most < 1:
         return 0
@@ -258,10 +289,24 @@ def _build_heap(far: Floats, item: Indices, begin: int, end: int) -> None:
 
 @inline
 def fill_one(
-    box: Floats, first: Indices, size: Indices, place: Floats, order: Indices, x: float, y: float, z: float, radius: float,
-    item: Indices, far: Floats, begin: int, end: int, stack: Indices, gaps: Floats,
-) -> int:  # fmt: skip
-    """Write the nearest points of one query to ``item`` and ``far`` from ``begin``, nearest first, at most up to ``end``.
+    box: Floats,
+    first: Indices,
+    size: Indices,
+    place: Floats,
+    order: Indices,
+    x: float,
+    y: float,
+    z: float,
+    radius: float,
+    item: Indices,
+    far: Floats,
+    begin: int,
+    end: int,
+    stack: Indices,
+    gaps: Floats,
+) -> int:
+    """Write the nearest points of one query to ``item`` and ``far`` from ``begin``, nearest first, at most up to
+    ``end``.
 
     Returns where they end.
     """
@@ -310,16 +355,37 @@ def fill_one(
 
 @parallel_kernel
 def fill_near(
-    box: Floats, first: Indices, size: Indices, place: Floats, order: Indices,
-    asked: Floats, radius: Floats, start: Ints,
-) -> tuple[Indices, Floats]:  # fmt: skip
-    """Return the nearest points of each query, as many as ``start (N+1,)`` has room for, nearest first, and their distances."""
+    box: Floats,
+    first: Indices,
+    size: Indices,
+    place: Floats,
+    order: Indices,
+    asked: Floats,
+    radius: Floats,
+    start: Ints,
+) -> tuple[Indices, Floats]:
+    """Return the nearest points of each query, as many as ``start (N+1,)`` has room for, nearest first, and their
+    distances.
+    """
     item, far = np.empty(start[-1], np.int32), np.empty(start[-1])
     for chunk in prange((len(asked) + CHUNK - 1) // CHUNK):
         stack, gaps = np.empty(STACK, np.int32), np.empty(STACK)
         for q in range(chunk * CHUNK, min(chunk * CHUNK + CHUNK, len(asked))):
             fill_one(
-                box, first, size, place, order, asked[q, 0], asked[q, 1], asked[q, 2], radius[q], item, far,
-                start[q], start[q + 1], stack, gaps,
-            )  # fmt: skip
+                box,
+                first,
+                size,
+                place,
+                order,
+                asked[q, 0],
+                asked[q, 1],
+                asked[q, 2],
+                radius[q],
+                item,
+                far,
+                start[q],
+                start[q + 1],
+                stack,
+                gaps,
+            )
     return item, far

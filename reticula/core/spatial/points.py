@@ -35,7 +35,9 @@ class NearestPoints:
         return nearest(tree.box, tree.first, tree.size, tree.place, tree.order, rows, _each(reach, rows))
 
     def count(self, asked: Floats, radius: AnyArray | float, most: AnyArray | int | None = None) -> Ints:
-        """Return how many points lie within ``radius`` m (one, or ``(N,)``) of each place, at most ``most``, ``(N,)``."""
+        """Return how many points lie within ``radius`` m (one, or ``(N,)``) of each place, at most ``most``,
+        ``(N,)``.
+        """
         tree = self.tree
         rows = np.ascontiguousarray(asked, np.float64)
         limit = np.iinfo(np.int64).max if most is None else most
@@ -55,7 +57,8 @@ class NearestPoints:
         sizes = self.count(rows, radii, most)
         if sizes.sum() > MOST_PAIRS:
             raise LimitError(
-                f"{sizes.sum():,} neighbours would be listed, {MOST_PAIRS:,} is the most; use a smaller radius or a limit"
+                f"{sizes.sum():,} neighbours would be listed, {MOST_PAIRS:,} is the most; use a "
+                "smaller radius or a limit"
             )
         start = starts_from_sizes(sizes)
         item, distance = fill_near(

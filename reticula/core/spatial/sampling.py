@@ -166,7 +166,8 @@ def sample_ray(
     *,
     both: bool = False,
 ) -> Sample:
-    """Return what rays from ``origins (N, 3)`` along ``directions (N, 3)`` hit first, between ``begin`` and ``reach`` m.
+    """Return what rays from ``origins (N, 3)`` along ``directions (N, 3)`` hit first, between ``begin`` and ``reach``
+    m.
 
     With ``both`` they also go the other way, and the nearer hit counts; of two equally near the one ahead.
     """
@@ -178,9 +179,11 @@ def sample_ray(
     turn = back.found & (~ahead.found | (back.distance < ahead.distance))
     wide = turn[:, None]
     nearer = Places(
-        np.where(turn, back.triangle, ahead.triangle), np.where(wide, back.weight, ahead.weight),
-        np.where(wide, back.position, ahead.position), np.where(turn, back.distance, ahead.distance),
-    )  # fmt: skip
+        np.where(turn, back.triangle, ahead.triangle),
+        np.where(wide, back.weight, ahead.weight),
+        np.where(wide, back.position, ahead.position),
+        np.where(turn, back.distance, ahead.distance),
+    )
     return _of_places(source, nearer)
 
 
@@ -229,8 +232,9 @@ def _on_curves(source: Geo, places: AnyArray, reach: float) -> Sample:
     columns, weight = pairs[segment], np.stack([at.weight[:, 0], at.weight[:, 1] + at.weight[:, 2]], axis=1)
     heavier = columns[np.arange(len(columns)), weight.argmax(axis=1)].astype(np.int32)
     maps: dict[Kind, SourceMap] = {
-        "point": SourceMap(heavier, Weights.rows(columns, weight)), "curve": SourceMap(owner[segment])
-    }  # fmt: skip
+        "point": SourceMap(heavier, Weights.rows(columns, weight)),
+        "curve": SourceMap(owner[segment]),
+    }
     distance = np.where(at.found, at.distance, NOTHING)
     return Sample(source, at.found, distance, at.position, np.zeros_like(at.position), maps)
 

@@ -94,10 +94,22 @@ def _blend(t: Floats, a: float, b: float, c: float, w: int) -> float:
 
 @inline
 def closest_one(
-    box: Floats, first: Indices, size: Indices, corner: Floats, order: Indices, x: float, y: float, z: float, reach: float,
-    stack: Indices, gap: Floats, out: Floats,
-) -> tuple[np.int32, float]:  # fmt: skip
-    """Return the closest triangle of one query, -1 beyond ``reach``, and its distance; ``out`` gets weights and position."""
+    box: Floats,
+    first: Indices,
+    size: Indices,
+    corner: Floats,
+    order: Indices,
+    x: float,
+    y: float,
+    z: float,
+    reach: float,
+    stack: Indices,
+    gap: Floats,
+    out: Floats,
+) -> tuple[np.int32, float]:
+    """Return the closest triangle of one query, -1 beyond ``reach``, and its distance; ``out`` gets weights and
+    position.
+    """
     best = reach * reach if reach >= 0.0 else -1.0
     found = np.int32(-1)
     stack[0], gap[0] = 0, _box_distance(box[0], x, y, z)
@@ -149,7 +161,9 @@ def _closest(
 
 @inline
 def enters(box: Floats, node: int, o: Floats, inverse: Floats, far: float) -> float:
-    """Distance along a ray at which it enters a box, or infinity; ``inverse`` is 1 over its direction, infinite for 0."""
+    """Distance along a ray at which it enters a box, or infinity; ``inverse`` is 1 over its direction, infinite for
+    0.
+    """
     begin, end = 0.0, far
     for w in range(3):
         v = inverse[w]
@@ -173,9 +187,20 @@ def invert(d: Floats, inverse: Floats) -> None:
 
 @inline
 def hit_one(
-    box: Floats, first: Indices, size: Indices, corner: Floats, order: Indices, o: Floats, d: Floats, begin: float,
-    reach: float, stack: Indices, gap: Floats, inverse: Floats, out: Floats,
-) -> tuple[np.int32, float]:  # fmt: skip
+    box: Floats,
+    first: Indices,
+    size: Indices,
+    corner: Floats,
+    order: Indices,
+    o: Floats,
+    d: Floats,
+    begin: float,
+    reach: float,
+    stack: Indices,
+    gap: Floats,
+    inverse: Floats,
+    out: Floats,
+) -> tuple[np.int32, float]:
     """Return the first triangle that a ray from ``o`` along the unit vector ``d`` hits, -1 for none, and how far away.
 
     ``out`` gets weights and position.
@@ -240,9 +265,16 @@ def hit_one(
 
 @parallel_kernel
 def _first_hit(
-    box: Floats, first: Indices, size: Indices, corner: Floats, order: Indices,
-    origins: Floats, directions: Floats, begin: float, reach: float,
-) -> tuple[Indices, Floats, Floats, Floats]:  # fmt: skip
+    box: Floats,
+    first: Indices,
+    size: Indices,
+    corner: Floats,
+    order: Indices,
+    origins: Floats,
+    directions: Floats,
+    begin: float,
+    reach: float,
+) -> tuple[Indices, Floats, Floats, Floats]:
     count = len(origins)
     triangle, distance = np.full(count, -1, np.int32), np.zeros(count)
     weight, position = np.zeros((count, 3)), np.zeros((count, 3))
@@ -259,7 +291,9 @@ def _first_hit(
 
 
 def closest_in(tree: Tree, points: Floats, reach: float = math.inf) -> Places:
-    """Return the closest place on the triangles of a tree to each of ``points (N, 3)``, if one lies within ``reach`` m."""
+    """Return the closest place on the triangles of a tree to each of ``points (N, 3)``, if one lies within ``reach``
+    m.
+    """
     return Places(*_closest(tree.box, tree.first, tree.size, tree.corner, tree.order, _rows(points), reach))
 
 
@@ -292,10 +326,17 @@ class Surface:
         tree = self.tree
         return Places(
             *_first_hit(
-                tree.box, tree.first, tree.size, tree.corner, tree.order,
-                _rows(origins), unit(_rows(directions)), begin, reach,
+                tree.box,
+                tree.first,
+                tree.size,
+                tree.corner,
+                tree.order,
+                _rows(origins),
+                unit(_rows(directions)),
+                begin,
+                reach,
             )
-        )  # fmt: skip
+        )
 
     def normals(self, places: Places) -> Floats:
         """Return the unit normal of the triangle at each place ``(N, 3)``; 0 where nothing was found."""

@@ -22,7 +22,9 @@ BINS = 16
 
 @dataclass(frozen=True, eq=False)
 class Tree:
-    """``box (M, 6)`` low and high, ``first (M,)``, ``size (M,)``; ``corner (T, 3, 3)`` and ``order (T,)`` in leaf order."""
+    """``box (M, 6)`` low and high, ``first (M,)``, ``size (M,)``; ``corner (T, 3, 3)`` and ``order (T,)`` in leaf
+    order.
+    """
 
     box: Floats
     first: Indices

@@ -1,8 +1,9 @@
 """Generalised winding numbers: how much of the view around a place a mesh covers, also where the mesh has holes.
 
-1 inside of a closed mesh, 0 outside, in between near openings. Jacobson, Kavan & Sorkine-Hornung, "Robust inside-outside
-segmentation using generalized winding numbers", SIGGRAPH 2013; far triangles are summed up as in Barill, Dickson, Schmidt,
-Levin & Jacobson, "Fast winding numbers for soups and clouds", SIGGRAPH 2018, with two terms of the expansion.
+1 inside of a closed mesh, 0 outside, in between near openings. Jacobson, Kavan & Sorkine-Hornung, "Robust
+inside-outside segmentation using generalized winding numbers", SIGGRAPH 2013; far triangles are summed up as in Barill,
+Dickson, Schmidt, Levin & Jacobson, "Fast winding numbers for soups and clouds", SIGGRAPH 2018, with two terms of the
+expansion.
 """
 
 from __future__ import annotations
@@ -26,7 +27,9 @@ FAR = 3.0
 
 @dataclass(frozen=True, eq=False)
 class Moments:
-    """Per node of the tree: area vector ``(M, 3)``, its first moment about the middle ``(M, 9)``, middle and radius ``(M, 4)``."""
+    """Per node of the tree: area vector ``(M, 3)``, its first moment about the middle ``(M, 9)``, middle and radius
+    ``(M, 4)``.
+    """
 
     area: Floats
     first: Floats
@@ -96,9 +99,18 @@ def _solid_angle(t: Floats, x: float, y: float, z: float) -> float:
 
 @inline
 def winding_one(
-    first: Indices, size: Indices, corner: Floats, area: Floats, moment: Floats, ball: Floats,
-    x: float, y: float, z: float, far: float, stack: Indices,
-) -> float:  # fmt: skip
+    first: Indices,
+    size: Indices,
+    corner: Floats,
+    area: Floats,
+    moment: Floats,
+    ball: Floats,
+    x: float,
+    y: float,
+    z: float,
+    far: float,
+    stack: Indices,
+) -> float:
     """Return the winding number about one place."""
     depth, total = 1, 0.0
     stack[0] = 0

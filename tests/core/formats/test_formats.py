@@ -69,8 +69,10 @@ def test_ply_of_any_size(points: int, faces: int) -> None:
 
 def test_ply_as_others_write_it() -> None:
     text = (
-        "ply\nformat ascii 1.0\ncomment made elsewhere\nelement vertex 3\nproperty float x\nproperty float y\nproperty float z\n"
-        "property uchar red\nproperty uchar green\nproperty uchar blue\nproperty int class\nproperty list uchar int seen\n"
+        "ply\nformat ascii 1.0\ncomment made elsewhere\nelement vertex 3\nproperty float x\nproperty "
+        "float y\nproperty float z\n"
+        "property uchar red\nproperty uchar green\nproperty uchar blue\nproperty int class\nproperty "
+        "list uchar int seen\n"
         "element face 1\nproperty list uchar int vertex_index\nproperty list uchar float texcoord\nend_header\n"
         "0 0 0 255 128 0 7 0\n1 0 0 0 0 0 8 2 4 5\n0 1 0 0 0 255 9 1 6\n3 0 1 2 6 0 0 1 0 0 1\n"
     )
@@ -83,7 +85,10 @@ def test_ply_as_others_write_it() -> None:
 
 
 def test_ply_big_endian() -> None:
-    head = b"ply\nformat binary_big_endian 1.0\nelement vertex 1\nproperty double x\nproperty double y\nproperty double z\nend_header\n"
+    head = (
+        b"ply\nformat binary_big_endian 1.0\nelement vertex 1\nproperty double x\nproperty double y\n"
+        b"property double z\nend_header\n"
+    )
     assert read_bytes("a.ply", head + np.array([1, 2, 3], ">f8").tobytes()).positions.tolist() == [[1, 2, 3]]
 
 
@@ -139,8 +144,9 @@ def test_what_a_format_cannot_hold_is_said(notes: list[Note]) -> None:
     write_bytes(geo, "a.obj")
     write_bytes(geo, "a.stl")
     assert [note.text for note in notes] == [
-        "OBJ cannot hold face heat; write PLY to keep them.", "STL holds triangles only; left out: uv, heat."
-    ]  # fmt: skip
+        "OBJ cannot hold face heat; write PLY to keep them.",
+        "STL holds triangles only; left out: uv, heat.",
+    ]
 
 
 HEAD = b"ply\nformat ascii 1.0\nelement vertex 3\nproperty float x\nproperty float y\nproperty float z\n"
@@ -167,10 +173,34 @@ HEAD = b"ply\nformat ascii 1.0\nelement vertex 3\nproperty float x\nproperty flo
         ("a.ply", HEAD + b"end_header\n0 0 0\n1 1\n", "promises 3 rows of 'vertex'"),
         ("a.ply", HEAD + b"end_header\n0 0 0\n1 x 1\n0 0 0\n", "line 9: 'x' is not a number"),
         ("a.ply", HEAD.replace(b"3", b"999999999999") + b"end_header\n0 0 0\n", "promises 999,999,999,999 rows"),
-        ("a.ply", HEAD.replace(b"float z", b"float q") + b"end_header\n" + b"0 0 0\n" * 3, "no 'vertex' element with x, y and z"),
-        ("a.ply", HEAD + b"element face 1\nproperty list uchar int vertex_indices\nend_header\n" + b"0 0 0\n" * 3 + b"3 0 1 9\n", "face 0 uses vertex 9"),
-        ("a.ply", HEAD + b"element face 1\nproperty list uchar int vertex_indices\nend_header\n" + b"0 0 0\n" * 3 + b"7 0 1\n", "row 0 of 'face' is cut short"),
-        ("a.ply", HEAD.replace(b"ascii", b"binary_little_endian") + b"element face 9\nproperty list int int v\nend_header\n" + b"\xff" * 80, None),
+        (
+            "a.ply",
+            HEAD.replace(b"float z", b"float q") + b"end_header\n" + b"0 0 0\n" * 3,
+            "no 'vertex' element with x, y and z",
+        ),
+        (
+            "a.ply",
+            HEAD
+            + b"element face 1\nproperty list uchar int vertex_indices\nend_header\n"
+            + b"0 0 0\n" * 3
+            + b"3 0 1 9\n",
+            "face 0 uses vertex 9",
+        ),
+        (
+            "a.ply",
+            HEAD
+            + b"element face 1\nproperty list uchar int vertex_indices\nend_header\n"
+            + b"0 0 0\n" * 3
+            + b"7 0 1\n",
+            "row 0 of 'face' is cut short",
+        ),
+        (
+            "a.ply",
+            HEAD.replace(b"ascii", b"binary_little_endian")
+            + b"element face 9\nproperty list int int v\nend_header\n"
+            + b"\xff" * 80,
+            None,
+        ),
         ("a.stl", b"x" * 50, "byte 50: a binary STL file begins with 84 bytes"),
         ("a.stl", b"\0" * 80 + b"\xff\xff\xff\x7f" + b"\0" * 100, "promises 2,147,483,647 triangles"),
         ("a.stl", b"solid a\nfacet normal 0 0 1\nvertex 0 0\n", "line 3: a vertex needs three numbers"),
@@ -178,7 +208,7 @@ HEAD = b"ply\nformat ascii 1.0\nelement vertex 3\nproperty float x\nproperty flo
         ("a.ply", b"", "the file is empty"),
         ("a.xyz", b"1 2 3", "does not end in a known format; there are .ply, .obj, .stl"),
     ],
-)  # fmt: skip
+)
 def test_broken_files_are_refused_with_the_place(
     name: str, data: bytes, message: str | None, notes: list[Note]
 ) -> None:

@@ -20,15 +20,24 @@ from reticula.core.operators.shared.resources import DiskResources
 @pytest.fixture
 def chain() -> dict[str, Any]:
     return {
-        "format": "reticula graph", "version": 1, "looking_at": "fine",
-        "dials": {"height": {"type": "number", "value": 0.5, "low": 0, "high": 2}, "width": {"type": "integer", "value": 3}},
+        "format": "reticula graph",
+        "version": 1,
+        "looking_at": "fine",
+        "dials": {
+            "height": {"type": "number", "value": 0.5, "low": 0, "high": 2},
+            "width": {"type": "integer", "value": 3},
+        },
         "nodes": {
             "sheet": {"operator": "grid", "parameters": {"cells": {"formula": "vec2(width, 2)"}}},
-            "tall": {"operator": "extrude", "inputs": {"geo": ["sheet"]}, "parameters": {"distance": {"formula": "height * (1 + index)"}}},
+            "tall": {
+                "operator": "extrude",
+                "inputs": {"geo": ["sheet"]},
+                "parameters": {"distance": {"formula": "height * (1 + index)"}},
+            },
             "fine": {"operator": "smooth_subdivide", "inputs": {"geo": ["tall"]}},
             "side": {"operator": "box"},
         },
-    }  # fmt: skip
+    }
 
 
 def test_the_same_as_by_hand(chain: dict[str, Any]) -> None:
@@ -73,11 +82,19 @@ def test_a_failed_node_holds_up_only_what_hangs_on_it(chain: dict[str, Any]) -> 
         (lambda n: n["tall"].update(inputs={"geo": ["gone"]}), "tall", "comes from 'gone', which does not exist"),
         (lambda n: n["tall"].update(inputs={"mesh": ["sheet"]}), "tall", "has no input 'mesh'; it has geo"),
         (lambda n: n["tall"].update(inputs={"geo": ["sheet", "side"]}), "tall", "takes one geometry, not 2"),
-        (lambda n: n["fine"]["parameters"].update(levels=99) if n["fine"].setdefault("parameters", {}) is not None else None, "fine", "levels: 99 is outside"),
+        (
+            lambda n: (
+                n["fine"]["parameters"].update(levels=99)
+                if n["fine"].setdefault("parameters", {}) is not None
+                else None
+            ),
+            "fine",
+            "levels: 99 is outside",
+        ),
         (lambda n: n["tall"].update(inputs={}), "tall", "nothing is connected to 'geo'"),
         (lambda n: n["side"].update(skip=True), "side", "box cannot be skipped"),
     ],
-)  # fmt: skip
+)
 def test_what_is_wrong_is_said_at_its_node(chain: dict[str, Any], change: Any, node: str, message: str) -> None:
     change(chain["nodes"])
     result = Evaluator().evaluate(chain).nodes[node]

@@ -33,8 +33,9 @@ def test_no_round_passes_the_geometry_on() -> None:
 def test_values_are_carried_as_attributes_of_the_whole() -> None:
     inner = graph(
         {"s": node("set_attribute", "geo", kind="whole", name="total", value={"formula": "total * 2 + iteration"})},
-        inputs=("geo",), outputs={"geo": "s"},
-    )  # fmt: skip
+        inputs=("geo",),
+        outputs={"geo": "s"},
+    )
     made = graph(
         {
             "a": node("box"),
@@ -52,8 +53,9 @@ def test_each_round_may_have_its_own_seed_and_other_inputs_stay() -> None:
             "up": node("extrude", "mark", where="marked", distance={"formula": "0.1"}, together=False),
             "both": node("join", inputs={"geometries": ["up", "extra"]}),
         },
-        inputs=("geo", "extra"), outputs={"geo": "both"},
-    )  # fmt: skip
+        inputs=("geo", "extra"),
+        outputs={"geo": "both"},
+    )
     made = graph(
         {
             "a": node("grid", cells=[5, 5]),
@@ -100,9 +102,13 @@ def test_another_round_costs_only_itself() -> None:
 def test_for_each_piece_gets_its_number() -> None:
     three = ops.join(*(ops.transform(ops.box(), move=(2 * i, 0, 0)) for i in range(3)))
     inner = graph(
-        {"n": node("set_attribute", "geo", kind="face", name="number", value={"formula": "part"}), "m": node("transform", "n", move={"formula": "vec3(0, part / parts, 0)"})},
-        inputs=("geo",), outputs={"geo": "m"},
-    )  # fmt: skip
+        {
+            "n": node("set_attribute", "geo", kind="face", name="number", value={"formula": "part"}),
+            "m": node("transform", "n", move={"formula": "vec3(0, part / parts, 0)"}),
+        },
+        inputs=("geo",),
+        outputs={"geo": "m"},
+    )
     made = graph({"e": node("for_each", graph=inner)})
     made["nodes"]["a"] = node("input", name="geo")
     made["inputs"] = [{"name": "geo"}]
@@ -115,9 +121,18 @@ def test_for_each_piece_gets_its_number() -> None:
 
 def parts(geo: Geo, **parameters: Any) -> Geo:
     inner = graph(
-        {"n": node("set_attribute", "geo", kind=parameters.get("kind", "face"), name="got", value={"formula": "part * 10 + parts"})},
-        inputs=("geo",), outputs={"geo": "n"},
-    )  # fmt: skip
+        {
+            "n": node(
+                "set_attribute",
+                "geo",
+                kind=parameters.get("kind", "face"),
+                name="got",
+                value={"formula": "part * 10 + parts"},
+            )
+        },
+        inputs=("geo",),
+        outputs={"geo": "n"},
+    )
     made = graph({"e": node("for_each", "geo", graph=inner, **parameters)}, inputs=("geo",))
     return run_graph(made, node="e", inputs={"geo": geo})
 

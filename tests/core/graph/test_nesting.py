@@ -19,8 +19,10 @@ NUMBER = {"type": "number", "value": 0.2}
 def lifted(**dial: Any) -> dict[str, Any]:
     return graph(
         {"up": node("transform", "geo", move={"formula": "vec3(0, height, 0)"})},
-        inputs=("geo",), outputs={"geo": "up"}, dials={"height": {**NUMBER, **dial}},
-    )  # fmt: skip
+        inputs=("geo",),
+        outputs={"geo": "up"},
+        dials={"height": {**NUMBER, **dial}},
+    )
 
 
 def test_a_folded_graph_runs_with_its_dials() -> None:
@@ -48,13 +50,17 @@ def test_dials_follow_outer_dials_ties_and_value_nodes() -> None:
 
 def test_formulas_that_vary_are_handed_on_with_outer_values_in_them() -> None:
     inner = graph(
-        {"w": node("set_attribute", "geo", name="warm", value={"dial": "warmth"}), "m": node("group", "w", where={"dial": "which"}, name="hot")},
-        inputs=("geo",), outputs={"geo": "m"},
+        {
+            "w": node("set_attribute", "geo", name="warm", value={"dial": "warmth"}),
+            "m": node("group", "w", where={"dial": "which"}, name="hot"),
+        },
+        inputs=("geo",),
+        outputs={"geo": "m"},
         dials={
             "warmth": {"type": "varying", "value": 0.0, "holds": "any", "on": "point"},
             "which": {"type": "where", "value": "", "on": "face"},
         },
-    )  # fmt: skip
+    )
     made = graph(
         {
             "a": node("grid", cells=[4, 4]),
@@ -111,9 +117,14 @@ def test_several_outputs() -> None:
 
 def test_only_what_changed_inside_runs_again() -> None:
     inner = graph(
-        {"one": node("smooth_subdivide", "geo"), "two": node("transform", "one", move={"formula": "vec3(0, height, 0)"})},
-        inputs=("geo",), outputs={"geo": "two"}, dials={"height": NUMBER},
-    )  # fmt: skip
+        {
+            "one": node("smooth_subdivide", "geo"),
+            "two": node("transform", "one", move={"formula": "vec3(0, height, 0)"}),
+        },
+        inputs=("geo",),
+        outputs={"geo": "two"},
+        dials={"height": NUMBER},
+    )
     made = graph({"a": node("box"), "b": node("folded", "a", graph=inner)})
     evaluator = Evaluator()
     evaluator.evaluate(made)
@@ -128,8 +139,10 @@ def test_only_what_changed_inside_runs_again() -> None:
 def test_errors_inside_name_the_card_and_the_dial() -> None:
     inner = graph(
         {"bad": node("group", "geo", where={"dial": "which"})},
-        inputs=("geo",), outputs={"geo": "bad"}, dials={"which": {"type": "where", "value": "", "on": "face"}},
-    )  # fmt: skip
+        inputs=("geo",),
+        outputs={"geo": "bad"},
+        dials={"which": {"type": "where", "value": "", "on": "face"}},
+    )
     made = graph(
         {"a": node("box"), "b": node("folded", "a", graph=inner, which="no_such > 1"), "c": node("transform", "b")}
     )

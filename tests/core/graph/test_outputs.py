@@ -6,14 +6,15 @@ from reticula.core.errors import GraphError
 from reticula.core.graph import Evaluator, problems_of, run_graph, split_feed
 
 DOCUMENT = {
-    "format": "reticula graph", "version": 1,
+    "format": "reticula graph",
+    "version": 1,
     "nodes": {
         "box": {"operator": "box"},
         "cut": {"operator": "slice", "parameters": {"through": [0, 0.25, 0]}, "inputs": {"geo": ["box"]}},
         "low": {"operator": "measure_only", "inputs": {"geo": ["cut:below"]}},
         "both": {"operator": "join", "inputs": {"geometries": ["cut", "cut:below", "cut:above"]}},
     },
-}  # fmt: skip
+}
 
 
 def document() -> dict:

@@ -1,4 +1,6 @@
-"""What random programs do not reach: both back ends agree on questions, making, lists of attributes, texts, matrices."""
+"""What random programs do not reach: both back ends agree on questions, making, lists of attributes, texts,
+matrices.
+"""
 
 from __future__ import annotations
 
@@ -19,27 +21,220 @@ from tests.core.language.programs.interpreted import run_interpreted
 from tests.core.language.studio import reef, sheet
 
 PROGRAMS = {
-    "closest": ("point", "h = reef.closest(position, 0.7)\nhere.a = h.distance\nhere.b = h.normal\nhere.c = h.heat\nhere.d = h.zone\nhere.e = h.tone\nhere.f = h.uv\nhere.g = h.face\nhere.h = h.found\nhere.i = h.position"),
-    "nearest": ("point", "h = reef.nearest(position)\nhere.a = h.distance\nhere.b = h.normal\nhere.c = h.heat\nhere.d = h.index\nhere.e = h.position"),
-    "ray": ("point", "h = reef.ray(position + (0, 2, 0), (0, -1, 0.1), 2.4)\nhere.a = h.distance\nhere.b = h.normal\nhere.c = h.heat\nhere.d = h.found\nhere.e = h.uv"),
-    "near": ("point", "n = reef.near(position, 0.5, 9)\nhere.a = len(n)\nhere.b = sum(n.heat)\nm = reef.near(position, 0.6)\nhere.c = len(m)\nhere.d = [p.index for p in m if p.heat > 0.3]\nhere.e = m[0].position if len(m) > 0 else vec3(0)"),
+    "closest": (
+        "point",
+        (
+            "h = reef.closest(position, 0.7)\n"
+            "here.a = h.distance\n"
+            "here.b = h.normal\n"
+            "here.c = h.heat\n"
+            "here.d = h.zone\n"
+            "here.e = h.tone\n"
+            "here.f = h.uv\n"
+            "here.g = h.face\n"
+            "here.h = h.found\n"
+            "here.i = h.position"
+        ),
+    ),
+    "nearest": (
+        "point",
+        (
+            "h = reef.nearest(position)\n"
+            "here.a = h.distance\n"
+            "here.b = h.normal\n"
+            "here.c = h.heat\n"
+            "here.d = h.index\n"
+            "here.e = h.position"
+        ),
+    ),
+    "ray": (
+        "point",
+        (
+            "h = reef.ray(position + (0, 2, 0), (0, -1, 0.1), 2.4)\n"
+            "here.a = h.distance\n"
+            "here.b = h.normal\n"
+            "here.c = h.heat\n"
+            "here.d = h.found\n"
+            "here.e = h.uv"
+        ),
+    ),
+    "near": (
+        "point",
+        (
+            "n = reef.near(position, 0.5, 9)\n"
+            "here.a = len(n)\n"
+            "here.b = sum(n.heat)\n"
+            "m = reef.near(position, 0.6)\n"
+            "here.c = len(m)\n"
+            "here.d = [p.index for p in m if p.heat > 0.3]\n"
+            "here.e = m[0].position if len(m) > 0 else vec3(0)"
+        ),
+    ),
     "inside": ("point", "here.a = reef.inside(position * 0.8)\nhere.b = reef.winding(position)"),
-    "marching": ("point", "p = position + (0, 1, 0)\nsteps = 0\nwhile steps < 20:\n    far = reef.closest(p).distance\n    if far < 0.05:\n        break\n    p.y -= far * 0.5\n    steps += 1\nhere.steps = steps\nhere.position = p"),
-    "around": ("face", "here.a = mean(here.points.cover)\nhere.b = max(here.points.position)\nhere.c = len(here.neighbours)\nhere.d = any(here.neighbours.crest)\nhere.e = median(here.points.cover)\nhere.f = deviation(here.points.cover)\nhere.g = all(here.neighbours.crest)"),
+    "marching": (
+        "point",
+        (
+            "p = position + (0, 1, 0)\n"
+            "steps = 0\n"
+            "while steps < 20:\n"
+            "    far = reef.closest(p).distance\n"
+            "    if far < 0.05:\n"
+            "        break\n"
+            "    p.y -= far * 0.5\n"
+            "    steps += 1\n"
+            "here.steps = steps\n"
+            "here.position = p"
+        ),
+    ),
+    "around": (
+        "face",
+        (
+            "here.a = mean(here.points.cover)\n"
+            "here.b = max(here.points.position)\n"
+            "here.c = len(here.neighbours)\n"
+            "here.d = any(here.neighbours.crest)\n"
+            "here.e = median(here.points.cover)\n"
+            "here.f = deviation(here.points.cover)\n"
+            "here.g = all(here.neighbours.crest)"
+        ),
+    ),
     "corner": ("corner", "here.a = here.point.cover * here.face.area\nhere.b = here.face.index == index // 4"),
-    "edge": ("edge", "a = here.points[0]\nb = here.points[-1]\nhere.slope = (b.position.y - a.position.y) / length\nhere.sides = len(here.faces)"),
-    "adding": ("face", "for p in here.points:\n    p.heat += area\n    p.last = index\n    p.seen = True\nwhole.total += area\nwhole.last = index\nwhole.high = max(here.points.position)"),
-    "making": ("point", "if cover > 0.5:\n    tip = add_point(position + (0, 0.1, 0), here)\n    tip.kind = 'tip'\n    c = add_curve([here, tip])\n    c.size = cover\n    here.tip_height = tip.position.y\nif cover < 0.1:\n    remove(here)"),
-    "making faces": ("face", "top = [add_point(p.position + (0, 0.2, 0), p) for p in here.points]\nif len(top) > 3:\n    f = add_face(top)\n    f.raised = True\n    f.raised_from = index\nremove(here)"),
-    "lists": ("point", "values = [cover, 1, 2.5]\nvalues[1] = cover * 2\nvalues.append(7)\nmore = values + [position.x]\ntotal = 0\nfor x in more:\n    values.append(x)\n    total += x\nhere.total = total\nhere.last = values[-1]\nhere.held = values\nhere.small = [x for x in more if x < 1]\nhere.places = max([p.position.zyx for p in here.neighbours])"),
-    "texts": ("point", "name = 'rim' if border else 'middle'\nif cover > 0.7:\n    name = 'crown of the reef'\nhere.zone_name = name\nhere.same = name == 'rim'\nhere.other = reef.nearest(position).kind\nhere.words = [name, 'x']"),
-    "matrices": ("point", "m = turn((0, 1, 0), cover) * mat3((1, 0, 0), (0, 2, 0), (0.5, 0, 1))\nhere.m = m\nhere.position = m * position\nhere.d = determinant(m)\nhere.back = inverse(m) * here.position\nhere.n = transpose(m) * normal"),
-    "functions": ("point", "def gcd(a, b):\n    if b == 0:\n        return a\n    return gcd(b, a % b)\ndef wave(p, n):\n    out = [0.0]\n    for k in range(n):\n        out.append(sin(p.x * k))\n    return out\nw = wave(position, 4)\nhere.g = gcd(index, 12)\nhere.w = sum(w)\nhere.n = len(w)"),
-    "profiles": ("point", "profile: curve(0, 1) = [(0, 0), (0.4, 1), (1, 0.2)]\nshades: gradient = [(0, 0, 0, 0), (0.5, 1, 0.5, 0), (1, 1, 1, 1)]\nhere.a = profile(cover)\nhere.color = shades(cover * 1.4 - 0.2)"),
-    "random": ("point", "here.a = random(3)\nhere.b = random(2, index // 5)\nhere.c = noise3(position * 2, 3)\nhere.d = cells(position * 3) + cell_number(position * 3)\nhere.e = hsv(cover, 0.5, 1)"),
-    "curves of others": ("once", "for f in geo.faces:\n    if f.crest:\n        add_curve([p for p in f.points], closed=True)\nwhole.mean_cover = mean(geo.points.cover)\nfor p in geo.points:\n    p.number = p.index * 2"),
+    "edge": (
+        "edge",
+        (
+            "a = here.points[0]\n"
+            "b = here.points[-1]\n"
+            "here.slope = (b.position.y - a.position.y) / length\n"
+            "here.sides = len(here.faces)"
+        ),
+    ),
+    "adding": (
+        "face",
+        (
+            "for p in here.points:\n"
+            "    p.heat += area\n"
+            "    p.last = index\n"
+            "    p.seen = True\n"
+            "whole.total += area\n"
+            "whole.last = index\n"
+            "whole.high = max(here.points.position)"
+        ),
+    ),
+    "making": (
+        "point",
+        (
+            "if cover > 0.5:\n"
+            "    tip = add_point(position + (0, 0.1, 0), here)\n"
+            "    tip.kind = 'tip'\n"
+            "    c = add_curve([here, tip])\n"
+            "    c.size = cover\n"
+            "    here.tip_height = tip.position.y\n"
+            "if cover < 0.1:\n"
+            "    remove(here)"
+        ),
+    ),
+    "making faces": (
+        "face",
+        (
+            "top = [add_point(p.position + (0, 0.2, 0), p) for p in here.points]\n"
+            "if len(top) > 3:\n"
+            "    f = add_face(top)\n"
+            "    f.raised = True\n"
+            "    f.raised_from = index\n"
+            "remove(here)"
+        ),
+    ),
+    "lists": (
+        "point",
+        (
+            "values = [cover, 1, 2.5]\n"
+            "values[1] = cover * 2\n"
+            "values.append(7)\n"
+            "more = values + [position.x]\n"
+            "total = 0\n"
+            "for x in more:\n"
+            "    values.append(x)\n"
+            "    total += x\n"
+            "here.total = total\n"
+            "here.last = values[-1]\n"
+            "here.held = values\n"
+            "here.small = [x for x in more if x < 1]\n"
+            "here.places = max([p.position.zyx for p in here.neighbours])"
+        ),
+    ),
+    "texts": (
+        "point",
+        (
+            "name = 'rim' if border else 'middle'\n"
+            "if cover > 0.7:\n"
+            "    name = 'crown of the reef'\n"
+            "here.zone_name = name\n"
+            "here.same = name == 'rim'\n"
+            "here.other = reef.nearest(position).kind\n"
+            "here.words = [name, 'x']"
+        ),
+    ),
+    "matrices": (
+        "point",
+        (
+            "m = turn((0, 1, 0), cover) * mat3((1, 0, 0), (0, 2, 0), (0.5, 0, 1))\n"
+            "here.m = m\n"
+            "here.position = m * position\n"
+            "here.d = determinant(m)\n"
+            "here.back = inverse(m) * here.position\n"
+            "here.n = transpose(m) * normal"
+        ),
+    ),
+    "functions": (
+        "point",
+        (
+            "def gcd(a, b):\n"
+            "    if b == 0:\n"
+            "        return a\n"
+            "    return gcd(b, a % b)\n"
+            "def wave(p, n):\n"
+            "    out = [0.0]\n"
+            "    for k in range(n):\n"
+            "        out.append(sin(p.x * k))\n"
+            "    return out\n"
+            "w = wave(position, 4)\n"
+            "here.g = gcd(index, 12)\n"
+            "here.w = sum(w)\n"
+            "here.n = len(w)"
+        ),
+    ),
+    "profiles": (
+        "point",
+        (
+            "profile: curve(0, 1) = [(0, 0), (0.4, 1), (1, 0.2)]\n"
+            "shades: gradient = [(0, 0, 0, 0), (0.5, 1, 0.5, 0), (1, 1, 1, 1)]\n"
+            "here.a = profile(cover)\n"
+            "here.color = shades(cover * 1.4 - 0.2)"
+        ),
+    ),
+    "random": (
+        "point",
+        (
+            "here.a = random(3)\n"
+            "here.b = random(2, index // 5)\n"
+            "here.c = noise3(position * 2, 3)\n"
+            "here.d = cells(position * 3) + cell_number(position * 3)\n"
+            "here.e = hsv(cover, 0.5, 1)"
+        ),
+    ),
+    "curves of others": (
+        "once",
+        (
+            "for f in geo.faces:\n"
+            "    if f.crest:\n"
+            "        add_curve([p for p in f.points], closed=True)\n"
+            "whole.mean_cover = mean(geo.points.cover)\n"
+            "for p in geo.points:\n"
+            "    p.number = p.index * 2"
+        ),
+    ),
     "walking": ("point", "here.far = walk(border)\nhere.twice = here.far * 2"),
-}  # fmt: skip
+}
 
 
 def same(a: Geo, b: Geo) -> None:
@@ -96,11 +291,16 @@ BROKEN = [
     ("here.a = 7 // (index - 3)", "division by zero", 1, 10),
     ("here.a = 7 % (index - 3)", "division by zero", 1, 10),
     ("here.a = len([k for k in range(0, 9, index)])", "steps of 0", 1, 26),
-    ("def f(n):\n    if n < -99999:\n        return 0\n    return f(n + 1)\nhere.a = f(index)", "more than 64 deep", 4, 12),
+    (
+        "def f(n):\n    if n < -99999:\n        return 0\n    return f(n + 1)\nhere.a = f(index)",
+        "more than 64 deep",
+        4,
+        12,
+    ),
     ("add_curve([here])", "a curve needs at least 2 points, and this list has 1", 1, 1),
     ("add_face([here, here])", "a face needs at least 3 points, and this list has 2", 1, 1),
     ("add_point(sqrt(position - 9))", "not a finite number", 1, 1),
-]  # fmt: skip
+]
 
 
 @pytest.mark.parametrize(("text", "message", "line", "column"), BROKEN)
@@ -162,7 +362,10 @@ def test_a_list_cannot_grow_without_end(monkeypatch: pytest.MonkeyPatch) -> None
 
 def test_results_do_not_depend_on_the_number_of_threads(monkeypatch: pytest.MonkeyPatch) -> None:
     geo = ops.grid(cells=(60, 60))
-    text = "for p in here.points:\n    p.heat += area * random(1)\n    p.last = index\nif random(2) < 0.2:\n    add_point(position)\n    remove(here)"
+    text = (
+        "for p in here.points:\n    p.heat += area * random(1)\n    p.last = index\nif random(2) < 0.2:\n"
+        "    add_point(position)\n    remove(here)"
+    )
     made = []
     with collecting():
         for threads in (1, 4):

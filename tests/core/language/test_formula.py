@@ -62,7 +62,7 @@ def sheet() -> Geo:
         ("integer(2.9)", "point", "integer", 2),
         ("height", "point", "number", 0.25),
     ],
-)  # fmt: skip
+)
 def test_values_and_types(sheet: Geo, source: str, kind: Kind, type: str, first: object) -> None:
     found = evaluate(source, sheet, kind, dials={"height": 0.25})
     assert found.type == type
@@ -74,7 +74,13 @@ def test_values_and_types(sheet: Geo, source: str, kind: Kind, type: str, first:
     ("source", "kind", "wanted", "column", "message"),
     [
         ("heta * 2", "point", None, 1, "no 'heta' on points; near it are heat"),
-        ("2 * area", "point", None, 5, "'area' belongs to each face, and this runs on each point; write e.g. mean(here.faces.area)"),
+        (
+            "2 * area",
+            "point",
+            None,
+            5,
+            "'area' belongs to each face, and this runs on each point; write e.g. mean(here.faces.area)",
+        ),
         ("heat", "corner", None, 1, "write here.point.heat"),
         ("heat", "face", None, 1, "mean(here.points.heat)"),
         ("1 + crest", "face", None, 1, "turn yes and no into 1 and 0 with number(x)"),
@@ -96,7 +102,7 @@ def test_values_and_types(sheet: Geo, source: str, kind: Kind, type: str, first:
         ("random(0.5)", "point", None, 1, "a whole number as seed"),
         ("99999999999999999999", "point", None, 1, "too large"),
     ],
-)  # fmt: skip
+)
 def test_errors_say_what_where_and_what_to_do(
     sheet: Geo, source: str, kind: Kind, wanted: str | None, column: int, message: str
 ) -> None:
@@ -119,13 +125,51 @@ def test_whole_division_by_zero_has_its_own_words(sheet: Geo) -> None:
 
 
 HOSTILE = [
-    "__import__('os').system('true')", "().__class__.__bases__[0]", "(lambda: 1)()", "[x for x in 'ab']",
-    "f'{position}'", "open('/etc/passwd')", "position.__class__", "globals()", "eval('1')", "'%s' % position",
-    "(x := 3)", "*position", "{1: 2}", "{1, 2}", "position[0:2]", "1 if 2 else 3", "await heat", "1 @ 2", "1 << 99999",
-    "'a' * 10000000000", "b'1'", "1j", "...", "heat.real", "max(*position)", "sin(x=1)", "here", "here.__class__.heat",
-    "(" * 300 + "1" + ")" * 300, "-" * 5000 + "1", "+".join(["1"] * 5000), "9" * 20000, "a" * 20000, "\x00", "not",
-    "'" * 7, "1 is 1", "1 in (1, 2)", "lambda", "yield", "None", "heat if heat", "1e999", "vec3(1, 2, 3)(4)",
-]  # fmt: skip
+    "__import__('os').system('true')",
+    "().__class__.__bases__[0]",
+    "(lambda: 1)()",
+    "[x for x in 'ab']",
+    "f'{position}'",
+    "open('/etc/passwd')",
+    "position.__class__",
+    "globals()",
+    "eval('1')",
+    "'%s' % position",
+    "(x := 3)",
+    "*position",
+    "{1: 2}",
+    "{1, 2}",
+    "position[0:2]",
+    "1 if 2 else 3",
+    "await heat",
+    "1 @ 2",
+    "1 << 99999",
+    "'a' * 10000000000",
+    "b'1'",
+    "1j",
+    "...",
+    "heat.real",
+    "max(*position)",
+    "sin(x=1)",
+    "here",
+    "here.__class__.heat",
+    "(" * 300 + "1" + ")" * 300,
+    "-" * 5000 + "1",
+    "+".join(["1"] * 5000),
+    "9" * 20000,
+    "a" * 20000,
+    "\x00",
+    "not",
+    "'" * 7,
+    "1 is 1",
+    "1 in (1, 2)",
+    "lambda",
+    "yield",
+    "None",
+    "heat if heat",
+    "1e999",
+    "vec3(1, 2, 3)(4)",
+]
 
 
 @pytest.mark.parametrize("source", HOSTILE, ids=lambda s: repr(s[:24]))

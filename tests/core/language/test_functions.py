@@ -15,10 +15,16 @@ from tests.core.language.programs.interpreted import run_interpreted
 from tests.core.language.studio import sheet
 
 TYPES = {
-    "number": ("near", "far"), "integer": ("whole", "other"), "flag": ("yes", "no"), "vec2": ("pair", "pair.yx"),
-    "vec3": ("place", "place.zxy"), "vec4": ("four", "four.wzyx"), "mat3": ("turned", "turned"), "mat4": ("moved", "moved"),
+    "number": ("near", "far"),
+    "integer": ("whole", "other"),
+    "flag": ("yes", "no"),
+    "vec2": ("pair", "pair.yx"),
+    "vec3": ("place", "place.zxy"),
+    "vec4": ("four", "four.wzyx"),
+    "mat3": ("turned", "turned"),
+    "mat4": ("moved", "moved"),
     "text": ("word", "term"),
-}  # fmt: skip
+}
 """Attributes of the test geometry: the first of each type, and another one."""
 INSIDE = {"asin", "acos", "atanh"}
 ABOVE_ONE = {"acosh"}

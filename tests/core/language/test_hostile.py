@@ -113,7 +113,7 @@ REFUSED = [
     "x: number(0, 1) = here",
     "x: __import__('os') = 1",
     "here: number = 1",
-]  # fmt: skip
+]
 
 RUNAWAY = [
     "while True:\n    pass",
@@ -126,7 +126,7 @@ RUNAWAY = [
     "for i in range(100000000):\n    add_point((i, 0, 0))",
     "here.a = sum([k for k in range(100000000)])",
     "for i in range(10000):\n    for j in range(10000):\n        for k in range(10000):\n            x = i * j * k",
-]  # fmt: skip
+]
 
 TAME = [
     ("here.a = 9.0 ** 9.0 ** 9.0", "finite"),
@@ -138,7 +138,7 @@ TAME = [
     ("here.a = 1 // 0", "division by zero"),
     ("here.a = [1][7]", "no item 7"),
     ("here.a = log(0.0 * cover)", "finite"),
-]  # fmt: skip
+]
 
 
 @pytest.fixture(scope="module")

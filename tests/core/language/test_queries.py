@@ -124,7 +124,7 @@ def test_queries_are_asked_once(sheet: Geo, ball: Geo, monkeypatch: pytest.Monke
         ("ball.closest('a').found", 14, "this is a text, but a vec3 is wanted"),
         ("max(ball.near(position, 1).zone)", 5, "no 'zone' on the points of 'ball'"),
     ],
-)  # fmt: skip
+)
 def test_errors(sheet: Geo, ball: Geo, source: str, column: int, message: str) -> None:
     with pytest.raises(FormulaError) as caught:
         value(source, sheet, ball)

@@ -1,4 +1,6 @@
-"""What scripts do to a geometry: writing, collisions, making, removing, carrying; and what they say when they are wrong."""
+"""What scripts do to a geometry: writing, collisions, making, removing, carrying; and what they say when they are
+wrong.
+"""
 
 from __future__ import annotations
 
@@ -95,7 +97,8 @@ def test_faces_made_inherit_from_the_face_that_made_them(notes: list[Note]) -> N
 
 def test_chains_join_old_and_new_points_in_order(notes: list[Note]) -> None:
     made = run(
-        "a = add_point((0, 0, 0))\nb = add_point((1, 0, 0))\nadd_curve([b, a, geo.points[1]], closed=True)\nadd_segments([a, b])",
+        "a = add_point((0, 0, 0))\nb = add_point((1, 0, 0))\nadd_curve([b, a, geo.points[1]], "
+        "closed=True)\nadd_segments([a, b])",
         "once",
         ops.line(segments=1),
     )
@@ -134,7 +137,8 @@ def test_each_piece_runs_on_its_first_point(notes: list[Note]) -> None:
 
 def test_once_reads_and_writes_single_elements(notes: list[Note]) -> None:
     made = run(
-        "geo.points[3].mark = True\nlow = 9.0\nfor p in geo.points:\n    low = min(low, p.position.y)\nhere.lowest = low",
+        "geo.points[3].mark = True\nlow = 9.0\nfor p in geo.points:\n    low = min(low, "
+        "p.position.y)\nhere.lowest = low",
         "once",
     )
     assert np.flatnonzero(made.attribute("point", "mark")).tolist() == [3]
@@ -143,7 +147,8 @@ def test_once_reads_and_writes_single_elements(notes: list[Note]) -> None:
 
 def test_types_widen_where_nothing_is_lost(notes: list[Note]) -> None:
     made = run(
-        "total = 0\nfor p in here.neighbours:\n    total += p.position\nhere.total = total\ncount = 0\nif cover > 0.5:\n    count = 0.5\nhere.count_of = count"
+        "total = 0\nfor p in here.neighbours:\n    total += p.position\nhere.total = total\ncount = "
+        "0\nif cover > 0.5:\n    count = 0.5\nhere.count_of = count"
     )
     assert made.find("point", "total").type == "vec3"
     assert made.find("point", "count_of").type == "number"
@@ -182,7 +187,10 @@ def test_printing_shows_the_elements_asked_for() -> None:
 
 
 def test_places_live_in_names(notes: list[Note]) -> None:
-    text = "reef: geometry\nhit = reef.closest(position)\nif cover > 0.5:\n    hit = reef.closest(position * 2)\nhere.far = hit.distance\nhere.h = hit.heat"
+    text = (
+        "reef: geometry\nhit = reef.closest(position)\nif cover > 0.5:\n    hit = reef.closest(position "
+        "* 2)\nhere.far = hit.distance\nhere.h = hit.heat"
+    )
     made = run(text, inputs={"reef": reef()})
     twice = run(
         "reef: geometry\nhere.far = reef.closest(position * 2 if cover > 0.5 else position).distance",
@@ -228,7 +236,7 @@ ERRORS = [
     ("here.a = here.neighbours[0.5].cover", 1, 26, "the number in [ ] is whole"),
     ("here.position = cover > 1", 1, 1, "cannot take a flag"),
     ("profile: curve = [(0, 0), (1, 1)]\nhere.a = profile", 2, 10, "ask it at a number, e.g. profile(fraction)"),
-]  # fmt: skip
+]
 
 
 @pytest.mark.parametrize(("text", "line", "column", "message"), ERRORS)
@@ -255,7 +263,10 @@ def test_an_unknown_control_is_told(notes: list[Note]) -> None:
 
 
 def test_a_list_that_was_given_another_name_is_not_shared(notes: list[Note]) -> None:
-    text = "a = [1]\na.append(2)\nb = a\nb.append(3)\na.append(7)\na[0] = 9\nhere.a = a\nhere.b = b\nfor x in a:\n    a[2] = 100\n    here.seen = x"
+    text = (
+        "a = [1]\na.append(2)\nb = a\nb.append(3)\na.append(7)\na[0] = 9\nhere.a = a\nhere.b = b\nfor x "
+        "in a:\n    a[2] = 100\n    here.seen = x"
+    )
     for made in (run(text), run_interpreted(sheet(), text)):
         assert made.attribute("point", "a")[0].tolist() == [9, 2, 7]
         assert made.attribute("point", "b")[0].tolist() == [1, 2, 3]
@@ -263,7 +274,10 @@ def test_a_list_that_was_given_another_name_is_not_shared(notes: list[Note]) -> 
 
 
 def test_a_question_is_asked_again_after_what_it_depends_on_was_written(notes: list[Note]) -> None:
-    text = "reef: geometry\na = reef.closest(position).distance\nif cover > 0.5:\n    here.position = position * 3\nhere.change = reef.closest(position).distance - a"
+    text = (
+        "reef: geometry\na = reef.closest(position).distance\nif cover > 0.5:\n    here.position = "
+        "position * 3\nhere.change = reef.closest(position).distance - a"
+    )
     for run_it in (run, lambda text, **more: run_interpreted(sheet(), text, **more)):
         made = run_it(text, inputs={"reef": reef()})
         moved = sheet().attribute("point", "cover") > 0.5
@@ -292,7 +306,8 @@ def test_a_loop_name_that_becomes_a_number(notes: list[Note]) -> None:
 
 def test_names_in_a_made_list_do_not_hide_attributes_in_a_loop(notes: list[Note]) -> None:
     made = run(
-        "total = 0.0\nfor k in range(2):\n    total += cover + sum([cover * 2 for cover in [1.0, 2.0]])\nhere.total = total"
+        "total = 0.0\nfor k in range(2):\n    total += cover + sum([cover * 2 for cover in [1.0, "
+        "2.0]])\nhere.total = total"
     )
     np.testing.assert_allclose(made.attribute("point", "total"), 2 * (sheet().attribute("point", "cover") + 6))
 
@@ -344,7 +359,10 @@ def test_points_like_points_like_points_copy_the_first(notes: list[Note]) -> Non
 
 
 def test_places_can_be_handed_to_functions(notes: list[Note]) -> None:
-    text = "reef: geometry\ndef weight(hit):\n    return hit.heat / (1 + hit.distance)\nhere.w = weight(reef.closest(position))"
+    text = (
+        "reef: geometry\ndef weight(hit):\n    return hit.heat / (1 + hit.distance)\nhere.w = "
+        "weight(reef.closest(position))"
+    )
     first = run(text, inputs={"reef": reef()})
     second = run_interpreted(sheet(), text, inputs={"reef": reef()})
     np.testing.assert_allclose(first.attribute("point", "w"), second.attribute("point", "w"), rtol=1e-12)

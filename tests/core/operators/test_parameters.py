@@ -55,12 +55,25 @@ def test_default_is_valid_and_described(parameter: Parameter) -> None:
 @pytest.mark.parametrize(
     ("name", "given", "stored"),
     [
-        ("n", 2, 2.0), ("n", np.float64(3), 3.0), ("n", "a * 2", {"formula": "a * 2"}), ("n", {"formula": "a"}, {"formula": "a"}),
-        ("i", 4.0, 4), ("v", (1, 2), [1.0, 2.0]), ("v", np.array([3.0, 4.0]), [3.0, 4.0]), ("v", "vec2(1)", {"formula": "vec2(1)"}),
-        ("t", np.bool_(False), False), ("c", "b", "b"), ("kind", "point", "point"), ("g", " crest ", "crest"), ("a", "höhe_2", "höhe_2"),
-        ("names", "a,  b*", "a b*"), ("s", "reef.obj", "reef.obj"), ("where", {"formula": "x > 1"}, "x > 1"), ("w", "area", {"formula": "area"}),
+        ("n", 2, 2.0),
+        ("n", np.float64(3), 3.0),
+        ("n", "a * 2", {"formula": "a * 2"}),
+        ("n", {"formula": "a"}, {"formula": "a"}),
+        ("i", 4.0, 4),
+        ("v", (1, 2), [1.0, 2.0]),
+        ("v", np.array([3.0, 4.0]), [3.0, 4.0]),
+        ("v", "vec2(1)", {"formula": "vec2(1)"}),
+        ("t", np.bool_(False), False),
+        ("c", "b", "b"),
+        ("kind", "point", "point"),
+        ("g", " crest ", "crest"),
+        ("a", "höhe_2", "höhe_2"),
+        ("names", "a,  b*", "a b*"),
+        ("s", "reef.obj", "reef.obj"),
+        ("where", {"formula": "x > 1"}, "x > 1"),
+        ("w", "area", {"formula": "area"}),
     ],
-)  # fmt: skip
+)
 def test_values_have_one_stored_form(name: str, given: Any, stored: Any) -> None:
     checked = BY_NAME[name].check(given)
     assert checked == stored
@@ -71,15 +84,32 @@ def test_values_have_one_stored_form(name: str, given: Any, stored: Any) -> None
 @pytest.mark.parametrize(
     ("name", "given", "message"),
     [
-        ("n", 11, "11 is outside of 0 to 10"), ("n", None, "takes a number, not None"), ("n", True, "takes a number, not True"),
-        ("n", float("inf"), "takes a finite number"), ("n", {"formula": 3}, "a formula is a text"), ("n", {"text": "a"}, "takes a number"),
-        ("i", 0, "0 is outside of 1"), ("i", 2.5, "takes a whole number, not 2.5"), ("v", [1], "takes 2 numbers"), ("v", [1, -2], "-2 is outside"),
-        ("v", 3, "takes 2 numbers, not 3"), ("t", "yes", "takes yes or no"), ("c", "z", "takes one of a, b, not 'z'"), ("kind", "edge", "takes one of point, face"),
-        ("g", "here", "'here' has a meaning of its own"), ("g", "a b", "'a b' is not a name"), ("g", "", "'' is not a name"), ("a", 3, "takes a name, not 3"),
-        ("a", "x" * 65, "is not a name"), ("names", "  ", "takes at least one name"), ("s", "a\0b", "takes the name of a shape"), ("where", 3, "takes a group name or a formula as text"),
-        ("w", -2, "-2 is outside of -1"), ("d", [1, 2], "takes 3 numbers"),
+        ("n", 11, "11 is outside of 0 to 10"),
+        ("n", None, "takes a number, not None"),
+        ("n", True, "takes a number, not True"),
+        ("n", float("inf"), "takes a finite number"),
+        ("n", {"formula": 3}, "a formula is a text"),
+        ("n", {"text": "a"}, "takes a number"),
+        ("i", 0, "0 is outside of 1"),
+        ("i", 2.5, "takes a whole number, not 2.5"),
+        ("v", [1], "takes 2 numbers"),
+        ("v", [1, -2], "-2 is outside"),
+        ("v", 3, "takes 2 numbers, not 3"),
+        ("t", "yes", "takes yes or no"),
+        ("c", "z", "takes one of a, b, not 'z'"),
+        ("kind", "edge", "takes one of point, face"),
+        ("g", "here", "'here' has a meaning of its own"),
+        ("g", "a b", "'a b' is not a name"),
+        ("g", "", "'' is not a name"),
+        ("a", 3, "takes a name, not 3"),
+        ("a", "x" * 65, "is not a name"),
+        ("names", "  ", "takes at least one name"),
+        ("s", "a\0b", "takes the name of a shape"),
+        ("where", 3, "takes a group name or a formula as text"),
+        ("w", -2, "-2 is outside of -1"),
+        ("d", [1, 2], "takes 3 numbers"),
     ],
-)  # fmt: skip
+)
 def test_what_does_not_fit_is_refused_in_words(name: str, given: Any, message: str) -> None:
     with pytest.raises(ParameterError) as caught:
         BY_NAME[name].check(given)

@@ -64,10 +64,14 @@ def test_join_of_clashing_types(cube: Geo, notes: list[Note]) -> None:
 @pytest.mark.parametrize(
     ("kind", "where", "leftovers", "points", "faces"),
     [
-        ("face", "index == 0", "remove", 8, 3), ("face", "index == 0", "keep", 9, 3), ("point", "index == 4", "remove", 0, 0),
-        ("point", "index == 0", "remove", 8, 3), ("point", "index == 0", "keep", 8, 3), ("edge", "index == 0", "remove", 8, 3),
+        ("face", "index == 0", "remove", 8, 3),
+        ("face", "index == 0", "keep", 9, 3),
+        ("point", "index == 4", "remove", 0, 0),
+        ("point", "index == 0", "remove", 8, 3),
+        ("point", "index == 0", "keep", 8, 3),
+        ("edge", "index == 0", "remove", 8, 3),
     ],
-)  # fmt: skip
+)
 def test_remove(kind: str, where: str, leftovers: str, points: int, faces: int) -> None:
     made = ops.remove(ops.grid(cells=(2, 2)), kind=kind, where=where, leftovers=leftovers)
     assert (made.counts["points"], made.counts["faces"]) == (points, faces)

@@ -24,9 +24,11 @@ ABOUT = {
 def lift_document(**dials: Any) -> dict[str, Any]:
     """A box, lifted by a folded card with the dial ``height``."""
     inner = graph(
-        {"up": node("transform", "geo", move={"formula": "vec3(0, height, 0)"})}, inputs=("geo",), outputs={"geo": "up"},
+        {"up": node("transform", "geo", move={"formula": "vec3(0, height, 0)"})},
+        inputs=("geo",),
+        outputs={"geo": "up"},
         dials={"height": {"type": "number", "value": 1.0, "low": 0.0, "high": 9.0}, **dials},
-    )  # fmt: skip
+    )
     return graph({"a": node("box"), "b": node("folded", "a", graph=inner)})
 
 

@@ -158,10 +158,13 @@ def loop(files: dict[str, bytes]) -> None:
         (lambda: signed(definition_with(release="1.0.1")), "holds 'lift@1.0.1'"),
         (lambda: signed(definition_with(format="other")), "not valid"),
         (lambda: signed(definition_with(graph={"nodes": 3})), "holds no graph"),
-        (lambda: signed(definition_with(shapes={"a#0123456789abcdef": {"file_name": "a.ply", "sha256": "0" * 64}})), "is missing"),
+        (
+            lambda: signed(definition_with(shapes={"a#0123456789abcdef": {"file_name": "a.ply", "sha256": "0" * 64}})),
+            "is missing",
+        ),
         (lambda: signed(loop), "uses itself"),
     ],
-)  # fmt: skip
+)
 def test_malformed_and_tampered_packages_are_refused(data: Any, message: str) -> None:
     with pytest.raises(ReticulaError, match=message):
         read_package(data())

@@ -1,4 +1,6 @@
-"""All hits of rays, crossings of meshes, what lies inside, and how thick a shape is: against shapes whose answers are known."""
+"""All hits of rays, crossings of meshes, what lies inside, and how thick a shape is: against shapes whose answers are
+known.
+"""
 
 import numpy as np
 import pytest

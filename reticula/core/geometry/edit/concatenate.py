@@ -96,7 +96,9 @@ class Losses:
 
 
 def concatenation_losses(geometries: Sequence[Geo]) -> list[Losses]:
-    """Return what is lost or made up when the geometries are concatenated, by kind; nothing for kinds without trouble."""
+    """Return what is lost or made up when the geometries are concatenated, by kind; nothing for kinds without
+    trouble.
+    """
     found = [_losses(kind, geometries) for kind in KINDS if kind != "whole"] if len(geometries) > 1 else []
     return [one for one in found if one.filled or one.left_out]
 

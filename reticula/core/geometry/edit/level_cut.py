@@ -52,7 +52,9 @@ def triangulate_faces(geo: Geo, chosen: Flags, *, shortest: bool = True) -> Geo:
 
 @dataclass(frozen=True, eq=False)
 class Cut:
-    """A mesh cut along a line: ``side (F,)`` is -1 or 1 for each face of ``geo``; ``on (P,)`` marks points of the line."""
+    """A mesh cut along a line: ``side (F,)`` is -1 or 1 for each face of ``geo``; ``on (P,)`` marks points of the
+    line.
+    """
 
     geo: Geo
     side: AnyArray
@@ -93,8 +95,11 @@ def _cut_faces(
         room += size + 4 if crossed[f] else size
     sizes = np.empty(2 * len(face_start), np.int32)
     point, first_source, second_source, edge = (
-        np.empty(room, np.int32), np.empty(room, np.int32), np.empty(room, np.int32), np.empty(room, np.int32),
-    )  # fmt: skip
+        np.empty(room, np.int32),
+        np.empty(room, np.int32),
+        np.empty(room, np.int32),
+        np.empty(room, np.int32),
+    )
     at = faces = 0
     for f in range(len(face_start) - 1):
         first, last = face_start[f], face_start[f + 1]
@@ -170,16 +175,20 @@ def cut_at_zero(geo: Geo, value: Floats) -> Cut:
     shares = np.concatenate([np.zeros(len(every)), share])
     near = np.where(share > 0.5, high, low)
     made = carry(
-        geo, topology,
+        geo,
+        topology,
         {
             "point": SourceMap(
                 as_readonly(np.concatenate([every, near]).astype(np.int32)),
                 Weights.pairs(np.concatenate([every, low]), np.concatenate([every, high]), shares),
             ),
-            "face": kept(source), "corner": SourceMap(as_readonly(np.where(along > 0.5, second, first).astype(np.int32)), Weights.pairs(first, second, along)),
+            "face": kept(source),
+            "corner": SourceMap(
+                as_readonly(np.where(along > 0.5, second, first).astype(np.int32)), Weights.pairs(first, second, along)
+            ),
             "edge": edges_along(topology, edge),
         },
-    )  # fmt: skip
+    )
     at_points = np.concatenate([value, np.zeros(len(cut))])
     total = (
         np.add.reduceat(np.sign(at_points)[topology.corner_point], topology.face_start[:-1])

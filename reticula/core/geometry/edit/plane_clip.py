@@ -21,7 +21,10 @@ __all__ = ["ClippedHalf", "clip_half", "cut_by_plane"]
 
 
 class ClippedHalf(NamedTuple):
-    """One half of a mesh. ``uncapped`` edges of the cut form no closed outline, because the mesh ``was_open`` or for another reason."""
+    """One half of a mesh.
+
+    ``uncapped`` edges of the cut form no closed outline, because the mesh ``was_open`` or for another reason.
+    """
 
     geo: Geo
     uncapped: int = 0
@@ -31,8 +34,8 @@ class ClippedHalf(NamedTuple):
 def cut_by_plane(geo: Geo, origin: Floats, normal: Floats, rim_group: str) -> tuple[Geo, AnyArray, Floats]:
     """Cut the faces of ``geo`` along a plane through ``origin`` across the unit ``normal``, in m.
 
-    Returns the whole mesh with the edge group ``rim_group`` along the cut, the side of each face (-1 below, 1 above; faces
-    in the plane belong to the side that they are the surface of), and the height of each point above the plane.
+    Returns the whole mesh with the edge group ``rim_group`` along the cut, the side of each face (-1 below, 1 above;
+    faces in the plane belong to the side that they are the surface of), and the height of each point above the plane.
     """
     value = (geo.positions - origin) @ normal
     cut = cut_at_zero(geo, value)
@@ -104,18 +107,20 @@ def _with_faces(half: Geo, fillings: list[Filling], corner: AnyArray, cap_group:
     points = np.concatenate([filling.point for filling in fillings])
     sizes = np.concatenate([np.diff(filling.start) for filling in fillings])
     topology = shape.with_faces(
-        shape.point_count, np.concatenate([shape.face_start, shape.face_start[-1] + np.cumsum(sizes)]),
+        shape.point_count,
+        np.concatenate([shape.face_start, shape.face_start[-1] + np.cumsum(sizes)]),
         np.concatenate([shape.corner_point, points]),
-    )  # fmt: skip
+    )
     beside = np.full(shape.point_count, -1)
     beside[shape.corner_point[corner]] = corner
     first = points[np.cumsum(sizes) - sizes]
     made = carry(
-        half, topology,
+        half,
+        topology,
         {
             "face": kept(np.concatenate([np.arange(shape.face_count), shape.corner_face[beside[first]]])),
             "corner": kept(np.concatenate([np.arange(shape.corner_count), beside[points]])),
             "edge": edges_along(topology, np.concatenate([shape.corner_edge, np.full(len(points), -1)])),
         },
-    )  # fmt: skip
+    )
     return made.with_attribute("face", cap_group, np.arange(topology.face_count) >= shape.face_count)

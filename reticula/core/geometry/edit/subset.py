@@ -44,13 +44,21 @@ def subset(
     number = np.full(shape.point_count, -1, np.int32)
     number[where] = np.arange(len(where))
     topology = Topology(
-        len(where), face_start, number[shape.corner_point[corners]],
-        curve_start, number[shape.curve_point[used]], shape.curve_closed[chosen_curves], shape.instance_count,
-    )  # fmt: skip
+        len(where),
+        face_start,
+        number[shape.corner_point[corners]],
+        curve_start,
+        number[shape.curve_point[used]],
+        shape.curve_closed[chosen_curves],
+        shape.instance_count,
+    )
     maps = {
-        "point": kept(where), "face": kept(chosen_faces), "corner": kept(corners), "curve": kept(chosen_curves),
+        "point": kept(where),
+        "face": kept(chosen_faces),
+        "corner": kept(corners),
+        "curve": kept(chosen_curves),
         "edge": edges_along(topology, shape.corner_edge[corners]) if geo.attributes["edge"] else None,
-    }  # fmt: skip
+    }
     return carry(geo, topology, {kind: entry for kind, entry in maps.items() if entry is not None})  # type: ignore[misc]
 
 

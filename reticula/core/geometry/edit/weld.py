@@ -90,7 +90,9 @@ def _clusters(start: Indices, near: Indices, chosen: Indices, count: int) -> Ind
 
 
 def cluster_by_distance(positions: AnyArray, chosen: AnyArray, radius: float) -> Indices:
-    """Return for each point ``(P,)`` the point it is welded to: the first in order, of those ``chosen``, within ``radius`` m."""
+    """Return for each point ``(P,)`` the point it is welded to: the first in order, of those ``chosen``, within
+    ``radius`` m.
+    """
     from scipy.spatial import cKDTree
 
     chosen = np.asarray(chosen, np.int32)
@@ -133,15 +135,23 @@ def weld_points(geo: Geo, leader: AnyArray, *, average: bool = True) -> Geo:
     filtered = np.concatenate([[0], np.cumsum(sizes)]).astype(np.int32)
     used, curve_start = ragged_index(filtered, curves)
     topology = Topology(
-        len(own), start, label[shape.corner_point[corner]], curve_start, along[stays][used],
-        shape.curve_closed[curves] & (sizes[curves] >= 3), shape.instance_count,
-    )  # fmt: skip
+        len(own),
+        start,
+        label[shape.corner_point[corner]],
+        curve_start,
+        along[stays][used],
+        shape.curve_closed[curves] & (sizes[curves] >= 3),
+        shape.instance_count,
+    )
     weights = None
     if average:
         rows, members = group_by(label, len(own))
         weights = Weights.means(rows, members)
     maps = {
-        "point": SourceMap(own.astype(np.int32), weights), "face": kept(face), "corner": kept(corner),
-        "curve": kept(curves), "edge": edges_along(topology, shape.corner_edge[corner]) if geo.attributes["edge"] else None,
-    }  # fmt: skip
+        "point": SourceMap(own.astype(np.int32), weights),
+        "face": kept(face),
+        "corner": kept(corner),
+        "curve": kept(curves),
+        "edge": edges_along(topology, shape.corner_edge[corner]) if geo.attributes["edge"] else None,
+    }
     return carry(geo, topology, {kind: entry for kind, entry in maps.items() if entry is not None})  # type: ignore[misc]

@@ -1,4 +1,6 @@
-"""What is measured on a geometry: areas, normals, lengths, curvature, frames of curves, components, distances along the surface."""
+"""What is measured on a geometry: areas, normals, lengths, curvature, frames of curves, components, distances along
+the surface.
+"""
 
 from reticula.core.arrays import unit
 from reticula.core.geometry.measure.areas import (

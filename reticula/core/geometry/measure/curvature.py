@@ -61,7 +61,8 @@ def mixed_areas(geo: Geo) -> Floats:
 
 @once_per_geo
 def gauss_curvatures(geo: Geo) -> Floats:
-    """Return the Gaussian curvature at each point in 1/m² ``(P,)``: the angle missing to a full turn, over the point's area.
+    """Return the Gaussian curvature at each point in 1/m² ``(P,)``: the angle missing to a full turn, over the
+    point's area.
 
     At a border point, to half a turn. Meyer, Desbrun, Schröder & Barr, "Discrete differential-geometry operators for
     triangulated 2-manifolds", Visualization and Mathematics III, 2003, section 4.
@@ -116,7 +117,8 @@ def _edge_angles(
 
 @once_per_geo
 def edge_angles(geo: Geo) -> Floats:
-    """Return the angle by which the surface bends at each edge, in degrees ``(E,)``: 0 where it is flat, above 0 on a ridge.
+    """Return the angle by which the surface bends at each edge, in degrees ``(E,)``: 0 where it is flat, above 0 on a
+    ridge.
 
     0 at borders, where more than two faces meet, and beside faces without area.
     """

@@ -30,7 +30,7 @@ def _reflect(v: Floats, axis: Floats, length2: float) -> None:
 @parallel_kernel
 def curve_frames(
     positions: Floats, start: Indices, point: Indices, closed: Flags, up: Floats
-) -> tuple[Floats, Floats, Floats]:  # fmt: skip
+) -> tuple[Floats, Floats, Floats]:
     """Return tangent, normal and the cosine of half the bend at each curve point ``(Q, 3), (Q, 3), (Q,)``.
 
     The tangent halves the bend. Normals are carried along by double reflection: Wang, Jüttler, Zheng & Liu,

@@ -79,8 +79,16 @@ def _front_distance(p: Floats, a: int, b: int, c: int, da: float, db: float, poi
 
 
 @kernel
-def _fast_march(p: Floats, triangle: Indices, start: Indices, item: Indices, lines: Indices, line_start: Indices,
-           line_item: Indices, begin: Indices) -> Floats:  # fmt: skip
+def _fast_march(
+    p: Floats,
+    triangle: Indices,
+    start: Indices,
+    item: Indices,
+    lines: Indices,
+    line_start: Indices,
+    line_item: Indices,
+    begin: Indices,
+) -> Floats:
     far, origin = np.full(len(p), np.inf), np.full(len(p), -1, np.int32)
     room = 4 * len(p) + 64
     heap, key = np.empty(room, np.int32), np.empty(room)

@@ -1,1 +1,3 @@
-"""What a geometry is: elements, attributes, topology, stable names, and source maps that carry values to a new topology."""
+"""What a geometry is: elements, attributes, topology, stable names, and source maps that carry values to a new
+topology.
+"""

@@ -20,7 +20,10 @@ def edge_loops(shape: Topology, chosen: Flags) -> Flags:
 
 
 def edge_rings(shape: Topology, chosen: Flags) -> Flags:
-    """Return the chosen edges ``(E,)`` with all that lie opposite them, from quad to quad. Common practice, no source."""
+    """Return the chosen edges ``(E,)`` with all that lie opposite them, from quad to quad.
+
+    Common practice, no source.
+    """
     return _walk(*_half_edges(shape), shape.point_edges[0].astype(np.int32), shape.corner_point, chosen, False)
 
 

@@ -77,7 +77,8 @@ def _is_in(table: UInts, name: np.uint64) -> bool:
 def _child_name(parent: np.uint64, number: int, table: UInts) -> np.uint64:
     """The name of the ``number``-th further child: the first of its chain of hashes that nothing in ``table`` has.
 
-    An element that was split before has children under the first hashes; those of its next splitting take the next ones.
+    An element that was split before has children under the first hashes; those of its next splitting take the next
+    ones.
     """
     name = mix64(parent + np.uint64(number) * GOLDEN)
     while _is_in(table, name):

@@ -14,8 +14,13 @@ from reticula.core.geometry.mesh.kinds import Kind
 __all__ = ["convert_attribute", "convert_flags", "incident", "ragged_reduce"]
 
 REDUCERS = {
-    "sum": np.add, "mean": np.add, "min": np.minimum, "max": np.maximum, "any": np.logical_or, "all": np.logical_and
-}  # fmt: skip
+    "sum": np.add,
+    "mean": np.add,
+    "min": np.minimum,
+    "max": np.maximum,
+    "any": np.logical_or,
+    "all": np.logical_and,
+}
 
 
 def incident(geo: Geo, kind: Kind, to: Kind) -> tuple[AnyArray, AnyArray]:
@@ -93,7 +98,9 @@ def ragged_reduce(how: str, start: AnyArray, values: AnyArray) -> AnyArray:
 
 
 def convert_flags(geo: Geo, kind: Kind, to: Kind, members: Flags, how: str) -> Flags:
-    """Return which elements of ``to`` have any or all of what belongs to them marked; those that have nothing are not."""
+    """Return which elements of ``to`` have any or all of what belongs to them marked; those that have nothing are
+    not.
+    """
     start, index = incident(geo, kind, to)
     return np.asarray(ragged_reduce(how, start, members[index])) & (np.diff(start) > 0)
 

@@ -65,10 +65,15 @@ BLENDED = tuple(name for name, info in TYPES.items() if info.dtype is np.float64
 
 
 WELL_KNOWN: dict[tuple[str, str], list[float] | float] = {
-    ("color", "vec4"): [1.0, 1.0, 1.0, 1.0], ("color", "vec3"): [1.0, 1.0, 1.0], ("rotation", "vec4"): [0.0, 0.0, 0.0, 1.0],
-    ("scale", "number"): 1.0, ("scale", "vec3"): [1.0, 1.0, 1.0],
-}  # fmt: skip
-"""Defaults of well-known names for which 0 would make things black, flat or vanish; white and the unit turn as in glTF 2.0."""
+    ("color", "vec4"): [1.0, 1.0, 1.0, 1.0],
+    ("color", "vec3"): [1.0, 1.0, 1.0],
+    ("rotation", "vec4"): [0.0, 0.0, 0.0, 1.0],
+    ("scale", "number"): 1.0,
+    ("scale", "vec3"): [1.0, 1.0, 1.0],
+}
+"""Defaults of well-known names for which 0 would make things black, flat or vanish; white and the unit turn as in
+glTF 2.0.
+"""
 
 
 def well_known_default(name: str, type: str) -> list[float] | float | None:

@@ -84,8 +84,14 @@ class Topology:
 
     def __getstate__(self) -> dict[str, Any]:
         kept = (
-            "point_count", "face_start", "corner_point", "curve_start", "curve_point", "curve_closed", "instance_count",
-        )  # fmt: skip
+            "point_count",
+            "face_start",
+            "corner_point",
+            "curve_start",
+            "curve_point",
+            "curve_closed",
+            "instance_count",
+        )
         return {name: self.__dict__[name] for name in kept} | {"_memo": {}}
 
     def with_faces(self, point_count: int, face_start: AnyArray, corner_point: AnyArray) -> Topology:
@@ -192,7 +198,8 @@ class Topology:
 
     @cached_property
     def point_fans(self) -> tuple[Indices, Indices, Flags, Flags]:
-        """Corners around each point counter-clockwise: starts ``(P+1,)``, corners, and which fans are closed and which open.
+        """Corners around each point counter-clockwise: starts ``(P+1,)``, corners, and which fans are closed and
+        which open.
 
         A point whose faces do not form a single fan has none.
         """

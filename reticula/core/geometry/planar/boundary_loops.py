@@ -96,7 +96,9 @@ def segment_loops(tail: AnyArray, head: AnyArray, points: int) -> tuple[Indices,
 
 @kernel
 def loop_normals(positions: Floats, start: Indices, point: Indices) -> Floats:
-    """Return each loop's area vector ``(L, 3)`` in m² (Newell's method); it looks to where the loop runs counter-clockwise."""
+    """Return each loop's area vector ``(L, 3)`` in m² (Newell's method); it looks to where the loop runs
+    counter-clockwise.
+    """
     out = np.zeros((len(start) - 1, 3))
     for f in range(len(start) - 1):
         first, last = start[f], start[f + 1]

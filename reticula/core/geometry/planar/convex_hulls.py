@@ -103,7 +103,8 @@ def _hull(p: Floats) -> Indices:
 
 @kernel
 def hulls(points: Floats, start: Indices) -> tuple[Indices, Indices]:
-    """Return the hulls of sets ``start (N+1,)`` of ``points (M, 3)``: triangles ``(T, 3)`` of point numbers, and sets ``(T,)``.
+    """Return the hulls of sets ``start (N+1,)`` of ``points (M, 3)``: triangles ``(T, 3)`` of point numbers, and sets
+    ``(T,)``.
 
     Points are put in one by one (Preparata & Hong, CACM 20(2), 1977; quadratic in the size of a set).
     """

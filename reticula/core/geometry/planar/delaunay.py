@@ -151,7 +151,9 @@ def _insert(p: Floats, tri: Indices, near: Indices, count: int, points: Indices,
 
 
 def _conforming(polygon: shapely.Polygon, flat: Floats, loops: Sequence[AnyArray], inner: Floats) -> Indices | None:
-    """The Delaunay triangles inside the polygon if they fill it and keep its border, which their number tells; else None."""
+    """The Delaunay triangles inside the polygon if they fill it and keep its border, which their number tells; else
+    None.
+    """
     points = np.concatenate([flat, inner])
     tri = Delaunay(points).simplices.astype(np.int32)
     corner = points[tri]
@@ -238,7 +240,9 @@ def triangulate_polygon(flat: Floats, loops: Sequence[AnyArray], inner: Floats |
 
 
 def lattice_inside(outline: AnyArray, holes: Sequence[AnyArray], spacing: float) -> Floats:
-    """Return points ``(M, 2)`` of a triangular lattice inside a polygon, at least 0.6 of the spacing away from its border."""
+    """Return points ``(M, 2)`` of a triangular lattice inside a polygon, at least 0.6 of the spacing away from its
+    border.
+    """
     polygon = polygon_of(outline, holes)
     low, high = outline.min(axis=0), outline.max(axis=0)
     rows = np.arange(int((high[1] - low[1]) / (spacing * np.sqrt(0.75))) + 2)

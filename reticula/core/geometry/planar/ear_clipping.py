@@ -101,7 +101,8 @@ def _triangulate(
 def cut_polygons(
     positions: Floats, face_start: Indices, point: Indices, normal: Floats, *, shortest: bool = False
 ) -> tuple[Indices, Indices]:
-    """Return triangles of polygons as corners ``(T, 3)`` and polygons ``(T,)``; see :func:`reticula.core.geometry.triangles`.
+    """Return triangles of polygons as corners ``(T, 3)`` and polygons ``(T,)``; see
+    :func:`reticula.core.geometry.triangles`.
 
     ``normal (F, 3)`` says which side is up; ``shortest`` prefers short cuts.
     """

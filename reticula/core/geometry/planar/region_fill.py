@@ -26,7 +26,8 @@ class Filling:
 
 
 def project_to_plane(points: Floats, normal: Floats) -> tuple[Floats, Floats]:
-    """Return ``points (N, 3)`` in the plane through the origin across ``normal``: places ``(N, 2)`` and both axes ``(2, 3)``.
+    """Return ``points (N, 3)`` in the plane through the origin across ``normal``: places ``(N, 2)`` and both axes
+    ``(2, 3)``.
 
     Seen against the normal, the axes turn counter-clockwise. Without one, the best plane is taken (least squares).
     """
@@ -45,7 +46,9 @@ def project_to_plane(points: Floats, normal: Floats) -> tuple[Floats, Floats]:
 
 
 def nest_loops(loops: list[Floats]) -> list[list[int]]:
-    """Sort closed outlines ``(N, 2)`` into regions: each an outer loop followed by the holes directly inside it (even-odd)."""
+    """Sort closed outlines ``(N, 2)`` into regions: each an outer loop followed by the holes directly inside it
+    (even-odd).
+    """
     if len(loops) == 1:
         return [[0]]
     sizes = np.array([len(loop) for loop in loops])

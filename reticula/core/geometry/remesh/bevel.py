@@ -23,10 +23,11 @@ class BevelPlan:
 
     ``before (C,)``, ``after (C,)``: the points that replace each corner, towards its incoming and its outgoing edge.
     Numbers from ``point_count`` on are new: first ``inner`` corners, each with a point in its face; then ``slid`` edge
-    ends ``2 * edge + end``; then the points inside ``arc (A, 2)``, ``segments - 1`` each, from the first end to the second.
-    ``strip_edge`` are the cut edges, ``strip_corner (S, 2)`` a corner along each and the one across; ``strip_arc
-    (S, 2)`` the arcs at both ends and ``strip_back (S, 2)`` whether they run against the strip.
-    ``ring_start``, ``ring``: polygons of points in place of ``ring_point``, where ``ring_meets`` cut edges meet; ``arc_uses (A,)`` strips at each arc.
+    ends ``2 * edge + end``; then the points inside ``arc (A, 2)``, ``segments - 1`` each, from the first end to the
+    second. ``strip_edge`` are the cut edges, ``strip_corner (S, 2)`` a corner along each and the one across;
+    ``strip_arc (S, 2)`` the arcs at both ends and ``strip_back (S, 2)`` whether they run against the strip.
+    ``ring_start``, ``ring``: polygons of points in place of ``ring_point``, where ``ring_meets`` cut edges meet;
+    ``arc_uses (A,)`` strips at each arc.
     """
 
     before: Indices
@@ -50,9 +51,20 @@ class BevelPlan:
 
 @kernel
 def _rings(
-    chosen: Indices, start: Indices, fan: Indices, closed: Flags, before: Indices, after: Indices, in_edge: Indices,
-    cut: Flags, arc_at: Indices, edges: Indices, arcs: Indices, first_inner: int, inner: int,
-) -> tuple[Indices, Indices, Indices, Indices]:  # fmt: skip
+    chosen: Indices,
+    start: Indices,
+    fan: Indices,
+    closed: Flags,
+    before: Indices,
+    after: Indices,
+    in_edge: Indices,
+    cut: Flags,
+    arc_at: Indices,
+    edges: Indices,
+    arcs: Indices,
+    first_inner: int,
+    inner: int,
+) -> tuple[Indices, Indices, Indices, Indices]:
     room = 0
     for k in range(len(chosen)):
         p = chosen[k]
@@ -142,23 +154,50 @@ def bevel_plan(shape: Topology, cut: Flags, points: Flags, segments: int) -> Bev
     arc_point[which] = np.concatenate([shape.corner_point[corner], shape.corner_point[shape.corner_next[corner]]])
     start, fan, closed, _ = shape.point_fans
     sizes, ring, owner, meets = _rings(
-        np.flatnonzero(concerned & (np.diff(start) > 0)).astype(np.int32), start, fan, closed, before.astype(np.int32),
-        after.astype(np.int32), back, cut, arc_at, shape.edges, arcs.astype(np.int32).reshape(-1, 2),
-        shape.point_count + len(inner) + len(slid), segments - 1,
-    )  # fmt: skip
+        np.flatnonzero(concerned & (np.diff(start) > 0)).astype(np.int32),
+        start,
+        fan,
+        closed,
+        before.astype(np.int32),
+        after.astype(np.int32),
+        back,
+        cut,
+        arc_at,
+        shape.edges,
+        arcs.astype(np.int32).reshape(-1, 2),
+        shape.point_count + len(inner) + len(slid),
+        segments - 1,
+    )
     half = len(strip)
     return BevelPlan(
-        before.astype(np.int32), after.astype(np.int32), inner.astype(np.int32), slid.astype(np.int32), arcs.astype(np.int32),
-        np.bincount(which, minlength=len(arcs)), arc_edge, arc_point, strip, np.stack([corner, across], axis=1),
-        np.stack([which[:half], which[half:]], axis=1), np.stack([both[:half, 0] != arcs[which[:half], 0], both[half:, 0] != arcs[which[half:], 0]], axis=1) if half else np.zeros((0, 2), bool),
-        sizes, ring, owner, meets, fan[start[owner]] if len(owner) else np.zeros(0, np.int32),
-    )  # fmt: skip
+        before.astype(np.int32),
+        after.astype(np.int32),
+        inner.astype(np.int32),
+        slid.astype(np.int32),
+        arcs.astype(np.int32),
+        np.bincount(which, minlength=len(arcs)),
+        arc_edge,
+        arc_point,
+        strip,
+        np.stack([corner, across], axis=1),
+        np.stack([which[:half], which[half:]], axis=1),
+        np.stack([both[:half, 0] != arcs[which[:half], 0], both[half:, 0] != arcs[which[half:], 0]], axis=1)
+        if half
+        else np.zeros((0, 2), bool),
+        sizes,
+        ring,
+        owner,
+        meets,
+        fan[start[owner]] if len(owner) else np.zeros(0, np.int32),
+    )
 
 
 def slide_rates(
     shape: Topology, positions: Floats, plan: BevelPlan, cut: Flags, points: Flags, insets: Floats
 ) -> tuple[Floats, Floats]:
-    """How far points slide along each edge end ``(2E,)`` per metre of width, and how fast edges shrink there ``(2E,)``."""
+    """How far points slide along each edge end ``(2E,)`` per metre of width, and how fast edges shrink there
+    ``(2E,)``.
+    """
     edge, back = shape.corner_edge, shape.corner_edge[shape.corner_previous]
     out, into = cut[edge], cut[back]
     place = positions[shape.corner_point]

@@ -35,9 +35,16 @@ class ExtrusionTopology:
 
 @kernel
 def _corner_groups(
-    chosen: Flags, together: bool, corner_point: Indices, following: Indices, corner_face: Indices,
-    face_start: Indices, edge_start: Indices, edge_corner: Indices, point_uses: Indices,
-) -> tuple[Indices, Indices, Indices, Flags, Indices]:  # fmt: skip
+    chosen: Flags,
+    together: bool,
+    corner_point: Indices,
+    following: Indices,
+    corner_face: Indices,
+    face_start: Indices,
+    edge_start: Indices,
+    edge_corner: Indices,
+    point_uses: Indices,
+) -> tuple[Indices, Indices, Indices, Flags, Indices]:
     count = len(corner_point)
     parent = np.arange(count).astype(np.int32)
     wall = np.zeros(count, np.bool_)
@@ -118,9 +125,16 @@ def plan_extrusion(shape: Topology, chosen: Flags, together: bool) -> ExtrusionT
     uses = np.bincount(shape.corner_point, minlength=shape.point_count).astype(np.int32)
     np.add.at(uses, shape.curve_point, 1)
     number, wall, source, fresh, region = _corner_groups(
-        chosen, together, shape.corner_point, shape.corner_next, shape.corner_face, shape.face_start,
-        edge_start, edge_corner, uses,
-    )  # fmt: skip
+        chosen,
+        together,
+        shape.corner_point,
+        shape.corner_next,
+        shape.corner_face,
+        shape.face_start,
+        edge_start,
+        edge_corner,
+        uses,
+    )
     on = np.flatnonzero(number >= 0).astype(np.int32)
     start, order = group_by(number[on], len(source))
     return ExtrusionTopology(number, source, fresh, wall, start, on[order], region)

@@ -39,9 +39,15 @@ class Split:
 
 @kernel
 def _split(
-    into: int, chosen: Flags, insert: bool, face_start: Indices, corner_point: Indices, corner_edge: Indices,
-    middle: Indices, center: Indices,
-) -> tuple[Indices, Indices, Indices, Indices, Indices, Flags]:  # fmt: skip
+    into: int,
+    chosen: Flags,
+    insert: bool,
+    face_start: Indices,
+    corner_point: Indices,
+    corner_edge: Indices,
+    middle: Indices,
+    center: Indices,
+) -> tuple[Indices, Indices, Indices, Indices, Indices, Flags]:
     """Faces after one level. Sizes, sources, then per corner: point, source corner, what it is (0 the corner itself,
     1 the middle towards the next one, 2 the face's middle), and the old edge along its edge; last, what is a child."""
     room = faces = 0
@@ -132,10 +138,15 @@ def split_plan(shape: Topology, chosen: Flags, into: Into, *, open_seam: bool = 
     flat, _ = ragged_index(shape.face_start, faces)
     items = np.concatenate([np.arange(shape.point_count), ends.reshape(-1), shape.corner_point[flat]])
     return Split(
-        topology, SourceMap(as_readonly(main.astype(np.int32)), Weights.means(starts_from_sizes(rows), items)), kept(source),
-        lambda: _corner_map(shape, corner, rest[:, 0]), edges_along(topology, rest[:, 1]), touched, child,
+        topology,
+        SourceMap(as_readonly(main.astype(np.int32)), Weights.means(starts_from_sizes(rows), items)),
+        kept(source),
+        lambda: _corner_map(shape, corner, rest[:, 0]),
+        edges_along(topology, rest[:, 1]),
+        touched,
+        child,
         ~child & (sizes != shape.face_size[source]),
-    )  # fmt: skip
+    )
 
 
 def _corner_map(shape: Topology, corner: Indices, what: AnyArray) -> SourceMap:

@@ -96,9 +96,15 @@ def even_offsets(start: Indices, face: Indices, normals: Floats, weights: Floats
 
 @kernel
 def border_offsets(
-    wall: Indices, number: Indices, following: Indices, corner_point: Indices, corner_face: Indices,
-    positions: Floats, normals: Floats, count: int,
-) -> Floats:  # fmt: skip
+    wall: Indices,
+    number: Indices,
+    following: Indices,
+    corner_point: Indices,
+    corner_face: Indices,
+    positions: Floats,
+    normals: Floats,
+    count: int,
+) -> Floats:
     """Return, per raised point ``(R, 3)``, the move that shifts its border edges inwards by 1 m in the faces' planes.
 
     ``wall`` lists the corners whose edges are borders; points on no border get 0.

@@ -65,9 +65,13 @@ def _best_position(q: Floats, pos: Floats, p: int, r: int, fixed: Flags, out: Fl
     for k in range(3):
         t = 0.5 if k == 0 else (0.0 if k == 1 else 1.0)
         s = _error(
-            q, p, r, pos[p, 0] + t * (pos[r, 0] - pos[p, 0]), pos[p, 1] + t * (pos[r, 1] - pos[p, 1]),
+            q,
+            p,
+            r,
+            pos[p, 0] + t * (pos[r, 0] - pos[p, 0]),
+            pos[p, 1] + t * (pos[r, 1] - pos[p, 1]),
             pos[p, 2] + t * (pos[r, 2] - pos[p, 2]),
-        )  # fmt: skip
+        )
         if s < least:
             least, best = s, t
     for i in range(3):
@@ -116,9 +120,18 @@ def _area_normal(pos: Floats, a: int, b: int, c: int, out: Floats) -> None:
 
 @kernel
 def collapse_edges(
-    positions: Floats, tri: Indices, edges: Indices, corner_edge: Indices, ring_start: Indices, ring: Indices,
-    border: Flags, fixed: Flags, target: int, most_error: float, border_weight: float,
-) -> tuple[Floats, Indices, Indices, Flags]:  # fmt: skip
+    positions: Floats,
+    tri: Indices,
+    edges: Indices,
+    corner_edge: Indices,
+    ring_start: Indices,
+    ring: Indices,
+    border: Flags,
+    fixed: Flags,
+    target: int,
+    most_error: float,
+    border_weight: float,
+) -> tuple[Floats, Indices, Indices, Flags]:
     """Collapse edges until ``target`` triangles are left or the next one errs by more than ``most_error`` (m).
 
     ``tri (T, 3)``; ``ring_start``, ``ring``: triangles around each point; ``border (E,)``; ``fixed (P,)`` points stay

@@ -131,8 +131,8 @@ def _sift(heap: Indices, where: Indices, weight: Floats, at: int, count: int) ->
 def thin_by_radius(start: Indices, item: Indices, distance: Floats, radius: Floats, normal: Floats) -> Flags:
     """Keep candidates in order, each unless a kept one lies within the larger of their ``radius (N,)``; flags ``(N,)``.
 
-    Neighbours are listed as for :func:`eliminate_samples`, within the largest radius. Dart throwing: Cook, "Stochastic sampling in
-    computer graphics", ACM TOG 5(1), 1986.
+    Neighbours are listed as for :func:`eliminate_samples`, within the largest radius. Dart throwing: Cook, "Stochastic
+    sampling in computer graphics", ACM TOG 5(1), 1986.
     """
     kept = np.zeros(len(radius), np.bool_)
     for i in range(len(radius)):

@@ -85,9 +85,15 @@ def _face_means(values: Floats, face_start: Indices, corner_point: Indices, out:
 
 @parallel_kernel
 def _catmull_clark_edges(
-    values: Floats, edges: Indices, edge_start: Indices, edge_corner: Indices, corner_face: Indices, sharp: Floats,
-    out: Floats, points: int,
-) -> None:  # fmt: skip
+    values: Floats,
+    edges: Indices,
+    edge_start: Indices,
+    edge_corner: Indices,
+    corner_face: Indices,
+    sharp: Floats,
+    out: Floats,
+    points: int,
+) -> None:
     count = len(edges)
     for e in prange(count):
         a, b = edges[e, 0], edges[e, 1]
@@ -103,9 +109,18 @@ def _catmull_clark_edges(
 
 @parallel_kernel
 def _catmull_clark_points(
-    values: Floats, edges: Indices, edge_start: Indices, spoke: Indices, corner_start: Indices, corner: Indices,
-    corner_face: Indices, hold: Floats, crease: Floats, along: Indices, out: Floats,
-) -> None:  # fmt: skip
+    values: Floats,
+    edges: Indices,
+    edge_start: Indices,
+    spoke: Indices,
+    corner_start: Indices,
+    corner: Indices,
+    corner_face: Indices,
+    hold: Floats,
+    crease: Floats,
+    along: Indices,
+    out: Floats,
+) -> None:
     first_face = len(values) + len(edges)
     for p in prange(len(values)):
         h, c = hold[p], crease[p]
@@ -145,17 +160,34 @@ class CatmullClark:
             flat, shape.edges, *shape.edge_corners, shape.corner_face, rules.edge, out, shape.point_count
         )
         _catmull_clark_points(
-            flat, shape.edges, *shape.point_edges, *shape.point_corners, shape.corner_face,
-            rules.hold, rules.crease, rules.along, out,
-        )  # fmt: skip
+            flat,
+            shape.edges,
+            *shape.point_edges,
+            *shape.point_corners,
+            shape.corner_face,
+            rules.hold,
+            rules.crease,
+            rules.along,
+            out,
+        )
         return out.reshape(len(out), *values.shape[1:])
 
 
 @parallel_kernel
 def _loop(
-    values: Floats, edges: Indices, edge_start: Indices, edge_corner: Indices, before: Indices, corner_point: Indices,
-    spoke_start: Indices, spoke: Indices, sharp: Floats, hold: Floats, crease: Floats, along: Indices,
-) -> Floats:  # fmt: skip
+    values: Floats,
+    edges: Indices,
+    edge_start: Indices,
+    edge_corner: Indices,
+    before: Indices,
+    corner_point: Indices,
+    spoke_start: Indices,
+    spoke: Indices,
+    sharp: Floats,
+    hold: Floats,
+    crease: Floats,
+    along: Indices,
+) -> Floats:
     points, width = values.shape
     out = np.empty((points + len(edges), width))
     for e in prange(len(edges)):
@@ -206,9 +238,17 @@ class Loop:
         shape, rules = self.shape, self.rules
         flat = flat_rows(values)
         made = _loop(
-            flat, shape.edges, *shape.edge_corners, shape.corner_previous, shape.corner_point, *shape.point_edges,
-            rules.edge, rules.hold, rules.crease, rules.along,
-        )  # fmt: skip
+            flat,
+            shape.edges,
+            *shape.edge_corners,
+            shape.corner_previous,
+            shape.corner_point,
+            *shape.point_edges,
+            rules.edge,
+            rules.hold,
+            rules.crease,
+            rules.along,
+        )
         return made.reshape(len(made), *values.shape[1:])
 
 

@@ -30,9 +30,17 @@ class Tubes:
 
 
 def sweep_profile(
-    positions: Floats, start: Indices, point: Indices, closed: Flags, profile: Floats, ring: bool, radius: Floats,
-    twist: Floats, up: Floats, caps: bool,
-) -> Tubes:  # fmt: skip
+    positions: Floats,
+    start: Indices,
+    point: Indices,
+    closed: Flags,
+    profile: Floats,
+    ring: bool,
+    radius: Floats,
+    twist: Floats,
+    up: Floats,
+    caps: bool,
+) -> Tubes:
     """Move a profile ``(S, 2)`` in m along curves: x goes along their normal, y along their binormal.
 
     ``radius (Q,)`` scales it and ``twist (Q,)`` turns it, in radians, at each curve point; ``ring`` says whether the

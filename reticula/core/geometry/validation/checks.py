@@ -28,7 +28,9 @@ NEAR_SHARE = 1e-6
 
 @dataclass(frozen=True)
 class Finding:
-    """One trouble: its name, the elements that have it, what it means, and the operator (with parameters) that mends it."""
+    """One trouble: its name, the elements that have it, what it means, and the operator (with parameters) that mends
+    it.
+    """
 
     name: str
     kind: Kind
@@ -172,7 +174,9 @@ def _near_points(geo: Geo) -> list[Finding]:
 
 
 def corner_uv(geo: Geo) -> Floats | None:
-    """Return uv at each corner ``(C, 2)``, its own or that of its point; None if there is none with two numbers or three."""
+    """Return uv at each corner ``(C, 2)``, its own or that of its point; None if there is none with two numbers or
+    three.
+    """
     for kind in ("corner", "point"):
         if geo.has(kind, "uv") and geo.find(kind, "uv").type in ("vec2", "vec3"):
             values = geo.find(kind, "uv").values[:, :2]
@@ -204,8 +208,16 @@ def _not_numbers(geo: Geo) -> list[Finding]:
 
 
 CHECKS: tuple[Callable[[Geo], list[Finding]], ...] = (
-    _open_borders, _crowded_edges, _pinched_points, _turned_faces, _bent_faces, _empty_faces, _double_faces, _loose_points,
-    _near_points, _not_numbers,
-)  # fmt: skip
+    _open_borders,
+    _crowded_edges,
+    _pinched_points,
+    _turned_faces,
+    _bent_faces,
+    _empty_faces,
+    _double_faces,
+    _loose_points,
+    _near_points,
+    _not_numbers,
+)
 REMARKS: tuple[Callable[[Geo], list[Finding]], ...] = (_uv_overlaps,)
 """What is often meant to be so, as where a pattern repeats: told when asked, but nothing wrong by itself."""

@@ -80,9 +80,16 @@ def _is_apart(a: Floats, b: Floats, slack: float) -> bool:
 
 @parallel_kernel
 def _overlaps(
-    corner: Floats, face: Indices, low: Floats, high: Floats, first: Indices, last: Indices, cells: int, start: Ints,
+    corner: Floats,
+    face: Indices,
+    low: Floats,
+    high: Floats,
+    first: Indices,
+    last: Indices,
+    cells: int,
+    start: Ints,
     member: Indices,
-) -> Flags:  # fmt: skip
+) -> Flags:
     out = np.zeros(len(corner), np.bool_)
     for t in prange(len(corner)):
         wide = max(high[t, 0] - low[t, 0], high[t, 1] - low[t, 1])

@@ -143,6 +143,10 @@ def caps_of(diagram: Diagram, parts: Fragments, vertex_inside: Flags) -> Caps:
     pairs = unique[node[start[:-1]], 0]
     size = diagram.count + 1
     return Caps(
-        start, (pairs // size).astype(np.int32), (pairs % size).astype(np.int32),
-        unique[node, 1:], places[first[node]], broken + odd,
-    )  # fmt: skip
+        start,
+        (pairs // size).astype(np.int32),
+        (pairs % size).astype(np.int32),
+        unique[node, 1:],
+        places[first[node]],
+        broken + odd,
+    )

@@ -28,8 +28,8 @@ class Fragments:
     """Parts of faces in cells, as ragged polygons ``start (M+1,)``.
 
     ``cell (M,)`` and ``face (M,)`` of each; per corner its ``name (N, 5)`` (what kind of meeting, and of what), its
-    ``place (N, 3)``, the ``share (N, W)`` of each corner of its face, and ``beyond (N,)``, the cell on the other side of
-    the edge that leaves it, or -1 where that lies on an edge of the mesh, which is then ``edge (N,)``.
+    ``place (N, 3)``, the ``share (N, W)`` of each corner of its face, and ``beyond (N,)``, the cell on the other side
+    of the edge that leaves it, or -1 where that lies on an edge of the mesh, which is then ``edge (N,)``.
     """
 
     start: Ints
@@ -85,9 +85,18 @@ def _sort3(a: int, b: int, c: int) -> tuple[int, int, int]:
 
 @kernel
 def _break(
-    positions: Floats, face_start: Indices, corner_point: Indices, corner_edge: Indices, edges: Indices, normals: Floats,
-    centers: Floats, near_start: Indices, near: Indices, home: Indices, width: int,
-) -> tuple[Ints, Indices, Indices, Ints, Floats, Floats, Indices, Indices]:  # fmt: skip
+    positions: Floats,
+    face_start: Indices,
+    corner_point: Indices,
+    corner_edge: Indices,
+    edges: Indices,
+    normals: Floats,
+    centers: Floats,
+    near_start: Indices,
+    near: Indices,
+    home: Indices,
+    width: int,
+) -> tuple[Ints, Indices, Indices, Ints, Floats, Floats, Indices, Indices]:
     room, rows = 1024, 256
     name, place, share = np.empty((room, 5), np.int64), np.empty((room, 3)), np.empty((room, width))
     beyond, along = np.empty(room, np.int32), np.empty(room, np.int32)
@@ -207,9 +216,15 @@ def _break(
             count += 1
             start[count] = at
     return (
-        start[: count + 1].copy(), cell[:count].copy(), face[:count].copy(), name[:at].copy(), place[:at].copy(),
-        share[:at].copy(), beyond[:at].copy(), along[:at].copy(),
-    )  # fmt: skip
+        start[: count + 1].copy(),
+        cell[:count].copy(),
+        face[:count].copy(),
+        name[:at].copy(),
+        place[:at].copy(),
+        share[:at].copy(),
+        beyond[:at].copy(),
+        along[:at].copy(),
+    )
 
 
 def fragments(geo: Geo, diagram: Diagram, home: Any) -> Fragments:
@@ -222,7 +237,16 @@ def fragments(geo: Geo, diagram: Diagram, home: Any) -> Fragments:
     width = int(shape.face_size.max(initial=3))
     return Fragments(
         *_break(
-            geo.positions, shape.face_start, shape.corner_point, shape.corner_edge, shape.edges, face_normals(geo),
-            diagram.centers, diagram.near_start, diagram.near, np.asarray(home, np.int32), width,
+            geo.positions,
+            shape.face_start,
+            shape.corner_point,
+            shape.corner_edge,
+            shape.edges,
+            face_normals(geo),
+            diagram.centers,
+            diagram.near_start,
+            diagram.near,
+            np.asarray(home, np.int32),
+            width,
         )
-    )  # fmt: skip
+    )

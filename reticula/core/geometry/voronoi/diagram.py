@@ -64,6 +64,12 @@ def diagram_of(centers: Floats, low: Floats, high: Floats) -> Diagram:
     first = np.repeat(np.arange(len(simplex)), 4).reshape(-1, 4)
     once = (tetra.neighbors > first) & (facets[:, :, 2] < count)
     return Diagram(
-        count, points, start, both[order, 1], vertex, (simplex >= count).any(axis=1),
-        facets[once].astype(np.int32), np.stack([first[once], tetra.neighbors[once]], axis=1).astype(np.int32),
-    )  # fmt: skip
+        count,
+        points,
+        start,
+        both[order, 1],
+        vertex,
+        (simplex >= count).any(axis=1),
+        facets[once].astype(np.int32),
+        np.stack([first[once], tetra.neighbors[once]], axis=1).astype(np.int32),
+    )

@@ -15,7 +15,9 @@ RIM, CAP, INNER = "_rim", "_cap", "_inner"
 
 
 def select_neighbours(diagram: Diagram, most: int, reach: float) -> AnyArray:
-    """Return which entries of ``diagram.near`` count: the ``most`` nearest of each cell (0: all) within ``reach`` m (0: any)."""
+    """Return which entries of ``diagram.near`` count: the ``most`` nearest of each cell (0: all) within ``reach`` m
+    (0: any).
+    """
     sizes = np.diff(diagram.near_start)
     owner = np.repeat(np.arange(diagram.count), sizes)
     rank = np.arange(len(owner)) - np.repeat(diagram.near_start[:-1], sizes)

@@ -21,4 +21,4 @@ __all__ = [
     "rename_port",
     "unbind_parameter",
     "unfold",
-]  # fmt: skip
+]

@@ -39,8 +39,8 @@ def make_dial(
 ) -> tuple[dict[str, Any], str]:
     """Return the document with a parameter bound to a new dial of its graph, and the dial's name.
 
-    ``up`` levels further out get a dial of their own that drives it. If there is a dial ``name`` already, the parameter is
-    bound to that. Raises GraphError where there is no such node, or the parameter can be no dial.
+    ``up`` levels further out get a dial of their own that drives it. If there is a dial ``name`` already, the parameter
+    is bound to that. Raises GraphError where there is no such node, or the parameter can be no dial.
     """
     made = deepcopy(document)
     level = level_of(made, path)

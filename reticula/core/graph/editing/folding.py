@@ -33,8 +33,8 @@ Graph = dict[str, Any]
 def fold(level: Graph, names: Collection[str], title: str = "") -> tuple[Graph, str]:
     """Return the graph with the nodes ``names`` folded into one, and that node's name.
 
-    Wires that are cut become inputs and outputs; dials, ties and values of a loop that the nodes read become dials of the
-    new one, set to follow what they followed. Raises GraphError if a wire leads out of the nodes and back in.
+    Wires that are cut become inputs and outputs; dials, ties and values of a loop that the nodes read become dials of
+    the new one, set to follow what they followed. Raises GraphError if a wire leads out of the nodes and back in.
     """
     made = deepcopy(level)
     folding = _Folding(made, [name for name in made["nodes"] if name in set(names)])
@@ -264,7 +264,8 @@ class _Folding:
                 value = nodes[other].get("parameters", {}).get(parameter)
                 if isinstance(value, dict) and not is_bound(value):
                     raise GraphError(
-                        f"'{node.get('title') or name}' follows '{other}.{parameter}', which is a formula; fold both, or give it a value",
+                        f"'{node.get('title') or name}' follows '{other}.{parameter}', which is a "
+                        "formula; fold both, or give it a value",
                         node=name,
                     )
                 if is_bound(value):

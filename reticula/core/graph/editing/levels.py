@@ -30,7 +30,9 @@ def level_of(document: dict[str, Any], path: str) -> dict[str, Any]:
 
 
 def inner_level(document: dict[str, Any], path: str, definitions: Mapping[str, Any]) -> dict[str, Any]:
-    """Return the graph at the end of a path to look at, also inside of published operators; raise GraphError if there is none."""
+    """Return the graph at the end of a path to look at, also inside of published operators; raise GraphError if there
+    is none.
+    """
     level = document
     for step in steps_of(path):
         node = level["nodes"].get(step)

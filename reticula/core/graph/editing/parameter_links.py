@@ -21,8 +21,8 @@ def link_parameter(
 ) -> dict[str, Any]:
     """Return the document with a parameter that follows ``of``, a parameter of the node ``follows`` in the same graph.
 
-    Raises GraphError if it takes no formula, if that would be a circle (with its path), or if the other one has no value
-    that can be followed.
+    Raises GraphError if it takes no formula, if that would be a circle (with its path), or if the other one has no
+    value that can be followed.
     """
     made = deepcopy(document)
     level = level_of(made, path)

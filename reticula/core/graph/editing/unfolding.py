@@ -21,7 +21,8 @@ Graph = dict[str, Any]
 def unfold(level: Graph, name: str) -> tuple[Graph, list[str]]:
     """Return the graph with a folded (or published) node replaced by the nodes in it, and their names.
 
-    Raises GraphError for a loop, a skipped node, or a dial whose value cannot be written into the formulas that read it.
+    Raises GraphError for a loop, a skipped node, or a dial whose value cannot be written into the formulas that read
+    it.
     """
     node = level["nodes"].get(name)
     if node is None:

@@ -48,8 +48,9 @@ class Evaluator:
     ) -> Evaluation:
         """Evaluate ``targets`` and what they need, or every node.
 
-        ``inputs`` is what comes in where the document has input nodes. ``level`` leads to the graph inside a node, as it
-        is in the run of that node: ``tile/rings@3`` is the graph inside ``rings``, inside ``tile``, in the fourth round.
+        ``inputs`` is what comes in where the document has input nodes. ``level`` leads to the graph inside a node, as
+        it is in the run of that node: ``tile/rings@3`` is the graph inside ``rings``, inside ``tile``, in the fourth
+        round.
 
         Broken nodes do not raise: they are marked failed and what hangs on them waits, the rest is evaluated. Raises
         GraphError if the document itself is broken, Stopped as soon as ``should_stop`` says so between two nodes.

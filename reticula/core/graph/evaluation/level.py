@@ -47,7 +47,9 @@ class LevelProbe:
 
 @dataclass
 class Run:
-    """One evaluation: where results are kept, who is told how far it is, who may stop it, and how often graphs inside ran."""
+    """One evaluation: where results are kept, who is told how far it is, who may stop it, and how often graphs inside
+    ran.
+    """
 
     store: EvaluationStore
     on_progress: Callable[[int, int, str], None] | None = None
@@ -142,19 +144,29 @@ class Level:
         return NodeResult(name, "done", key, outputs, known.notes, known.seconds, cached)
 
     def _key(
-        self, chosen: Operator, values: Mapping[str, Any], names: frozenset[str], tied: Mapping[str, Any], parts: Mapping[str, Any]
-    ) -> str:  # fmt: skip
+        self,
+        chosen: Operator,
+        values: Mapping[str, Any],
+        names: frozenset[str],
+        tied: Mapping[str, Any],
+        parts: Mapping[str, Any],
+    ) -> str:
         stored = [
             resources().key(values[parameter.name])
             for parameter in chosen.parameters
             if isinstance(getattr(parameter, "inner", parameter), Shape) and values[parameter.name].strip()
         ]
         read = {
-            "operator": [chosen.name, chosen.version, chosen.content], "values": values, "ties": tied,
+            "operator": [chosen.name, chosen.version, chosen.content],
+            "values": values,
+            "ties": tied,
             "dials": {name: self.dials[name] for name in sorted(names) if name in self.dials},
-            "inputs": {entry: [one.key for one in part] if isinstance(part, list) else part and part.key for entry, part in parts.items()},
+            "inputs": {
+                entry: [one.key for one in part] if isinstance(part, list) else part and part.key
+                for entry, part in parts.items()
+            },
             "stored": stored,
-        }  # fmt: skip
+        }
         return hashlib.blake2b(json.dumps(read, sort_keys=True).encode(), digest_size=16).hexdigest()
 
 

@@ -17,7 +17,8 @@ __all__ = ["level_inside"]
 def level_inside(level: Level, step: str) -> Level:
     """Return the level inside a node, as it is in one run of it: ``node``, or ``node@3`` for a certain round or part.
 
-    Where the node cannot be run (an input is missing), the level has what there is. Raises GraphError if there is no such node.
+    Where the node cannot be run (an input is missing), the level has what there is. Raises GraphError if there is no
+    such node.
     """
     name, _, number = step.partition("@")
     if name not in level.plan.document["nodes"]:

@@ -35,7 +35,9 @@ class ParameterLinks:
     def resolve(
         self, pairs: frozenset[tuple[str, str]], path: tuple[str, ...], reader: Operator
     ) -> dict[str, dict[str, Any]]:
-        """Return the values of ``pairs`` of node and parameter, as far as such nodes exist; ``path`` leads to the reader."""
+        """Return the values of ``pairs`` of node and parameter, as far as such nodes exist; ``path`` leads to the
+        reader.
+        """
         if not pairs:
             return {}
         inputs = {entry.name for entry in reader.inputs}

@@ -45,8 +45,8 @@ class Step:
 def trace(done: Evaluation, feed: str, kind: Kind, element: int) -> list[Step]:
     """Return the way of an element from where it is looked at (first) to where it was made (last).
 
-    Names of elements are what is followed: they stay through edits, and those of new elements are made of their sources'.
-    Raises GeometryError if there is no such element.
+    Names of elements are what is followed: they stay through edits, and those of new elements are made of their
+    sources'. Raises GeometryError if there is no such element.
     """
     geo = done.geo(feed)
     if kind == "corner":

@@ -37,8 +37,8 @@ def inspect_text(
 
     The node is one of the level that was evaluated.
 
-    ``error`` with line, column and length, or none; ``names`` and ``members`` that can be written; ``result`` in words; for a
-    script also its ``controls``, ``inputs`` and what it prints for ``elements``.
+    ``error`` with line, column and length, or none; ``names`` and ``members`` that can be written; ``result`` in words;
+    for a script also its ``controls``, ``inputs`` and what it prints for ``elements``.
     """
     document, dials = done.document, done.dials
     entry = document["nodes"][node]

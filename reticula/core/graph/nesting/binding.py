@@ -1,4 +1,6 @@
-"""Parameters that are bound to a dial, and formulas in which values stand in place of dials and other nodes' parameters."""
+"""Parameters that are bound to a dial, and formulas in which values stand in place of dials and other nodes'
+parameters.
+"""
 
 from __future__ import annotations
 

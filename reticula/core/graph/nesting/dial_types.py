@@ -34,7 +34,9 @@ Dial = Mapping[str, Any]
 
 
 def parameter_of_dial(name: str, dial: Dial) -> Parameter:
-    """Return the parameter that a dial stands for, without regard to where it is shown; raise GraphError for an unknown type."""
+    """Return the parameter that a dial stands for, without regard to where it is shown; raise GraphError for an
+    unknown type.
+    """
     make = DIAL_TYPES.get(dial["type"])
     if make is None:
         raise GraphError(f"the dial '{name}' has the type '{dial['type']}'; there are {', '.join(DIAL_TYPES)}")

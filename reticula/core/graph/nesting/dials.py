@@ -36,7 +36,9 @@ KEPT = ("soft", "low", "high", "step", "unit", "size", "whole", "options", "on",
 
 @dataclass(frozen=True)
 class DialParameter(Parameter):
-    """A dial as a parameter of the operator that a graph is. Resolves to what the graph inside gets: plain JSON data."""
+    """A dial as a parameter of the operator that a graph is. Resolves to what the graph inside gets: plain JSON
+    data.
+    """
 
     inner: Parameter = None  # type: ignore[assignment]
     section: str = ""

@@ -33,10 +33,13 @@ __all__ = [
 HOLDERS = ("folded", "repeat", "for_each")
 """Operators whose nodes hold a graph."""
 STARTING: dict[str, Any] = {
-    "format": "reticula graph", "version": 1, "dials": {}, "inputs": [{"name": "geo", "help": "geometry to work on"}],
+    "format": "reticula graph",
+    "version": 1,
+    "dials": {},
+    "inputs": [{"name": "geo", "help": "geometry to work on"}],
     "outputs": [{"name": "geo", "help": "the result", "feed": "start"}],
     "nodes": {"start": {"operator": "input", "parameters": {"name": "geo"}}},
-}  # fmt: skip
+}
 """What a node that holds a graph begins with: what comes in goes out."""
 COSMETIC = {"title", "notes", "frames", "jumps", "standpoints", "looking_at", "presets", "place", "result", "left"}
 MOST_KEPT = 512
@@ -44,7 +47,8 @@ _kept: OrderedDict[str, Operator] = OrderedDict()
 
 
 class GraphRunner:
-    """What runs the graph that an operator holds: made operator, the one that says how often, geometries, resolved values.
+    """What runs the graph that an operator holds: made operator, the one that says how often, geometries, resolved
+    values.
 
     :mod:`reticula.core.graph.evaluation` provides it; a declaration knows nothing of evaluation.
     """
@@ -108,9 +112,13 @@ def published_operator(definition: Mapping[str, Any]) -> Operator:
         find_operator("folded"), definition["graph"], name=f"{definition['name']}@{definition['release']}"
     )
     return replace(
-        made, title=title, family=definition.get("family") or "published", summary=definition.get("summary", ""),
-        description=definition.get("help", ""), keywords=tuple(definition.get("tags", ())),
-    )  # fmt: skip
+        made,
+        title=title,
+        family=definition.get("family") or "published",
+        summary=definition.get("summary", ""),
+        description=definition.get("help", ""),
+        keywords=tuple(definition.get("tags", ())),
+    )
 
 
 def nested_operator(base: Operator, graph: Document, *, name: str = "") -> Operator:
@@ -151,9 +159,15 @@ def _declared(base: Operator, graph: Document, name: str, content: str) -> Opera
         return graph_runner.run(made, base, geometries, resolved)
 
     made = replace(
-        base, name=name, inputs=inputs, outputs=outputs or (Output(),), parameters=(*base.parameters, *dials), body=body,
-        content=content, graph=graph,
-    )  # fmt: skip
+        base,
+        name=name,
+        inputs=inputs,
+        outputs=outputs or (Output(),),
+        parameters=(*base.parameters, *dials),
+        body=body,
+        content=content,
+        graph=graph,
+    )
     return made
 
 
@@ -164,7 +178,9 @@ def _expected(entry: Mapping[str, Any]) -> str:
 
 
 def graph_trouble(graph: Document) -> str | None:
-    """Say what is wrong with the edge of a graph: names that stand twice, outputs that nothing feeds; None if nothing."""
+    """Say what is wrong with the edge of a graph: names that stand twice, outputs that nothing feeds; None if
+    nothing.
+    """
     for what in ("inputs", "outputs"):
         names = Counter(entry["name"] for entry in graph.get(what, []))
         for name, count in names.items():

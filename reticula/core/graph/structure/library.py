@@ -1,4 +1,6 @@
-"""Where published operators come from: the catalogue of the service, or packages that Python or the command line loaded."""
+"""Where published operators come from: the catalogue of the service, or packages that Python or the command line
+loaded.
+"""
 
 from __future__ import annotations
 

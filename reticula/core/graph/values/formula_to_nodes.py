@@ -19,8 +19,14 @@ __all__ = ["ValueGraph", "formula_to_nodes", "script_to_nodes"]
 
 Operand = Any
 BINARY = {
-    ast.Add: "+", ast.Sub: "-", ast.Mult: "*", ast.Div: "/", ast.FloorDiv: "//", ast.Mod: "%", ast.Pow: "**",
-}  # fmt: skip
+    ast.Add: "+",
+    ast.Sub: "-",
+    ast.Mult: "*",
+    ast.Div: "/",
+    ast.FloorDiv: "//",
+    ast.Mod: "%",
+    ast.Pow: "**",
+}
 COMPARE = {ast.Eq: "==", ast.NotEq: "!=", ast.Lt: "<", ast.LtE: "<=", ast.Gt: ">", ast.GtE: ">="}
 PARTS = ("x", "y", "z", "w", "xy", "xz", "yz", "xyz")
 NOISES = ("noise", "noise3", "cells", "cell_number")
@@ -54,7 +60,9 @@ def formula_to_nodes(document: Document, node: str, parameter: str) -> ValueGrap
 
 
 def script_to_nodes(document: Document, node: str) -> ValueGraph:
-    """Draw a script without loops as set-attribute nodes fed by value nodes; raises FormulaError for what cannot be drawn."""
+    """Draw a script without loops as set-attribute nodes fed by value nodes; raises FormulaError for what cannot be
+    drawn.
+    """
     entry = document["nodes"][node]
     chosen = operator_of(entry)
     values = chosen.check(entry.get("parameters", {}))
@@ -86,7 +94,10 @@ def script_to_nodes(document: Document, node: str) -> ValueGraph:
 
 
 class _NodeWriter:
-    """Draws one text. ``names`` are what its lines gave names to, ``written`` what goes to attributes of the element."""
+    """Draws one text.
+
+    ``names`` are what its lines gave names to, ``written`` what goes to attributes of the element.
+    """
 
     def __init__(self, text: str, taken: set[str], *, writes: bool = False) -> None:
         self.text, self.taken, self.writes = text, set(taken), writes

@@ -25,8 +25,8 @@ def value_feeds(node: Mapping[str, Any]) -> dict[str, str]:
 def nodes_to_formula(document: Document, node: str) -> str:
     """Return the formula that a value node and all that feeds it write.
 
-    Every node but the last becomes a line that names its value; the last line is the value. Raises GraphError for a wire
-    from something that is no value node, or a circle.
+    Every node but the last becomes a line that names its value; the last line is the value. Raises GraphError for a
+    wire from something that is no value node, or a circle.
     """
     lines: list[str] = []
     names: dict[str, str] = {}

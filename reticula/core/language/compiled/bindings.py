@@ -238,15 +238,23 @@ class Bindings:
         def part(name: str) -> AnyArray:
             tree, moments = moments_of(geo)
             of: dict[str, AnyArray] = {
-                "first": tree.first, "size": tree.size, "corner": tree.corner,
-                "area": moments.area, "moment": moments.first, "ball": moments.ball,
-            }  # fmt: skip
+                "first": tree.first,
+                "size": tree.size,
+                "corner": tree.corner,
+                "area": moments.area,
+                "moment": moments.first,
+                "ball": moments.ball,
+            }
             return of[name]
 
         columns = {
-            "first": ("int32", 1), "size": ("int32", 1), "corner": ("float64", 3),
-            "area": ("float64", 2), "moment": ("float64", 2), "ball": ("float64", 2),
-        }  # fmt: skip
+            "first": ("int32", 1),
+            "size": ("int32", 1),
+            "corner": ("float64", 3),
+            "area": ("float64", 2),
+            "moment": ("float64", 2),
+            "ball": ("float64", 2),
+        }
         return ", ".join(self.columns(("winding", owner), columns, part))
 
     # ---- places

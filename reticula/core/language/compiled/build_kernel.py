@@ -1,4 +1,7 @@
-"""Builds one kernel: ``python -m reticula.core.language.compiled.build_kernel PATH``. Runs beside the work, at low priority."""
+"""Builds one kernel: ``python -m reticula.core.language.compiled.build_kernel PATH``.
+
+Runs beside the work, at low priority.
+"""
 
 from __future__ import annotations
 

@@ -20,7 +20,10 @@ class Unsupported(Exception):
 
 @dataclass
 class Items:
-    """A list in generated code: how long it is, and how one item is read. ``stored`` is its array, if it has one of its own."""
+    """A list in generated code: how long it is, and how one item is read.
+
+    ``stored`` is its array, if it has one of its own.
+    """
 
     length: str
     item: Callable[[str], Parts]

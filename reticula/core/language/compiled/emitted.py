@@ -40,7 +40,9 @@ class Emitted:
 
     @property
     def signature(self) -> list[str]:
-        """The types of the kernel's arguments: a number's type, or what is done with an array, its type and dimensions."""
+        """The types of the kernel's arguments: a number's type, or what is done with an array, its type and
+        dimensions.
+        """
         changed = "writes {} {}"
         types = [
             "int64",

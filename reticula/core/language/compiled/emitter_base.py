@@ -16,7 +16,9 @@ __all__ = ["EmitterBase"]
 
 
 class EmitterBase(CodeWriter):
-    """``names`` says how names of the program are called in generated code, ``answers`` holds questions already asked."""
+    """``names`` says how names of the program are called in generated code, ``answers`` holds questions already
+    asked.
+    """
 
     def __init__(self, program: ir.Program, scope: Scope, bind: Bindings) -> None:
         super().__init__()

@@ -113,7 +113,8 @@ def emitted_or_none(job: Job) -> Emitted | None:
 def run_job(
     job: Job, clock: Clock, on_vectors: Callable[[Clock], tuple[dict[str, OwnWrites], Effects]], backend: str = "auto"
 ) -> tuple[dict[str, OwnWrites], Effects]:
-    """Run a job on the compiled back end if its kernel is built, else on the vector one, while the kernel is being built.
+    """Run a job on the compiled back end if its kernel is built, else on the vector one, while the kernel is being
+    built.
 
     ``backend`` is ``auto``, or ``vector`` or ``compiled`` for one of them alone.
     """
@@ -182,9 +183,16 @@ class _Run:
             owns = [array for pair in self.own.values() for array in pair]
             try:
                 self.kernel.call(
-                    chunk.begin, chunk.end, self.elements, chunk.err, self.stop, chunk.made, *chunk.logs.values(), *owns,
+                    chunk.begin,
+                    chunk.end,
+                    self.elements,
+                    chunk.err,
+                    self.stop,
+                    chunk.made,
+                    *chunk.logs.values(),
+                    *owns,
                     *self.arguments,
-                )  # fmt: skip
+                )
                 return
             except Halt:
                 if chunk.err[0] != FULL:

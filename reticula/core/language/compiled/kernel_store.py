@@ -27,9 +27,21 @@ MOST_KEPT = 2000
 MOST_BUILDING = 180.0
 """Seconds that building one kernel may take; after that the script stays on the vector back end."""
 SOURCES = (
-    "language/compiled/runtime.py", "language/compiled/program_emitter.py", "language/compiled/expression_emitter.py", "language/compiled/list_emitter.py", "language/compiled/query_emitter.py", "language/compiled/query_code.py", "language/compiled/emitter_base.py", "language/compiled/code_writer.py", "language/noise.py",
-    "geometry/mesh/identity.py", "spatial/kdtree.py", "spatial/surface.py", "spatial/winding.py", "language/limits.py",
-)  # fmt: skip
+    "language/compiled/runtime.py",
+    "language/compiled/program_emitter.py",
+    "language/compiled/expression_emitter.py",
+    "language/compiled/list_emitter.py",
+    "language/compiled/query_emitter.py",
+    "language/compiled/query_code.py",
+    "language/compiled/emitter_base.py",
+    "language/compiled/code_writer.py",
+    "language/noise.py",
+    "geometry/mesh/identity.py",
+    "spatial/kdtree.py",
+    "spatial/surface.py",
+    "spatial/winding.py",
+    "language/limits.py",
+)
 """Files whose code ends up in kernels: when one changes, kernels are built anew."""
 
 

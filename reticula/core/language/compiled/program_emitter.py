@@ -32,9 +32,9 @@ from numba import njit
 from reticula.core.geometry.mesh.identity import name_of_number, random_of_name
 from reticula.core.language.noise import cell_distance, cell_label, octaves_at
 from reticula.core.language.compiled.runtime import (
-    enter_call, determinant3, determinant4, divided, finite_place, gradient_at, grown, halt, clamp01, greater, inverse3, inverse4,
-    item_number, load_now, lesser, median_of, record, remainder, response_at, rest, room_for, smooth_rise, span_count, tick,
-    turn_about, whole_of, whole_quotient,
+    clamp01, determinant3, determinant4, divided, enter_call, finite_place, gradient_at, greater, grown, halt,
+    inverse3, inverse4, item_number, lesser, load_now, median_of, record, remainder, response_at, rest,
+    room_for, smooth_rise, span_count, tick, turn_about, whole_of, whole_quotient,
 )
 from reticula.core.spatial.kdtree import count_one, fill_one, nearest_one
 from reticula.core.spatial.surface import closest_one, hit_one
@@ -42,9 +42,14 @@ from reticula.core.spatial.winding import winding_one
 
 '''
 SCRATCH = {
-    "stack": "np.empty(160, np.int32)", "gaps": "np.empty(160)", "flags": "np.empty(160, np.bool_)", "place": "np.empty(6)",
-    "origin": "np.empty(3)", "along": "np.empty(3)", "inverse": "np.empty(3)",
-}  # fmt: skip
+    "stack": "np.empty(160, np.int32)",
+    "gaps": "np.empty(160)",
+    "flags": "np.empty(160, np.bool_)",
+    "place": "np.empty(6)",
+    "origin": "np.empty(3)",
+    "along": "np.empty(3)",
+    "inverse": "np.empty(3)",
+}
 FIXED = ("lo", "hi", "elements", "err", "stop", "made")
 
 
@@ -84,9 +89,17 @@ class _ProgramEmitter(ExpressionEmitter):
         if not kept:
             source = source.replace("cache=True, ", "")
         return Emitted(
-            source, self.bind.arguments, dict(self.bind.owns), tuple(self.columns), max(self.counters, 1), tuple(self.places),
-            tuple(self.chains), tuple(self.adds), tuple(self.list_writes), kept,
-        )  # fmt: skip
+            source,
+            self.bind.arguments,
+            dict(self.bind.owns),
+            tuple(self.columns),
+            max(self.counters, 1),
+            tuple(self.places),
+            tuple(self.chains),
+            tuple(self.adds),
+            tuple(self.list_writes),
+            kept,
+        )
 
     def context(self) -> list[str]:
         """Names that every function is handed."""

@@ -85,9 +85,11 @@ def write_field(code: CodeWriter, bind: Bindings, owner: str, how: str, name: st
         rows = bind.attribute("point", owner, "position")
     else:
         rows = bind.array(
-            ("point normals", owner), "float64", 2,
+            ("point normals", owner),
+            "float64",
+            2,
             lambda texts: geo.attribute("point", "normal") if geo.has("point", "normal") else point_normals(geo),
-        )  # fmt: skip
+        )
     return _guarded(code, place[0], lambda: code.loaded(rows, place[0], 3), ["0.0"] * 3)
 
 

@@ -38,7 +38,10 @@ class QueryEmitter(EmitterBase):
         return write_query(self, self.bind, expression.input, expression.how, arguments)
 
     def near(self, expression: ir.Query) -> Items:
-        """Points within a radius, nearest first. With a small limit they are looked for at once, else counted before."""
+        """Points within a radius, nearest first.
+
+        With a small limit they are looked for at once, else counted before.
+        """
         tree, at, limit = self.near_arguments(expression)
         count = f"count_one({tree.boxes}, {at}, {limit}, stack, flags)"
         if len(expression.arguments) > 2:
@@ -52,7 +55,10 @@ class QueryEmitter(EmitterBase):
         return self.stored(found, count, "[integer]")
 
     def kept_room(self, room: str) -> tuple[str, str]:
-        """Arrays for found points that are used again for the next element. Not in functions, which may call themselves."""
+        """Arrays for found points that are used again for the next element.
+
+        Not in functions, which may call themselves.
+        """
         found, far = self.fresh("g"), self.fresh("g")
         self.kept_arrays += [f"{found} = np.empty({AT_ONCE}, np.int64)", f"{far} = np.empty({AT_ONCE})"]
         with self.out.block(f"if {room} > len({found}):"):

@@ -1,7 +1,8 @@
-"""What compiled scripts call: small functions for one element, each the twin of what the vector back end does on arrays.
+"""What compiled scripts call: small functions for one element, each the twin of what the vector back end does on
+arrays.
 
-A function that cannot go on writes to ``err`` what happened (code, where in the source, two numbers) and raises Halt; the
-caller of the kernel makes words of it.
+A function that cannot go on writes to ``err`` what happened (code, where in the source, two numbers) and raises Halt;
+the caller of the kernel makes words of it.
 """
 
 from __future__ import annotations
@@ -223,8 +224,11 @@ def gradient_at(table: Floats, x: float) -> tuple[float, float, float, float]:
     t = (x - table[k, 0]) / (table[k + 1, 0] - table[k, 0])
     a, b = table[k], table[k + 1]
     return (
-        a[1] + t * (b[1] - a[1]), a[2] + t * (b[2] - a[2]), a[3] + t * (b[3] - a[3]), a[4] + t * (b[4] - a[4]),
-    )  # fmt: skip
+        a[1] + t * (b[1] - a[1]),
+        a[2] + t * (b[2] - a[2]),
+        a[3] + t * (b[3] - a[3]),
+        a[4] + t * (b[4] - a[4]),
+    )
 
 
 # ---- matrices
@@ -242,10 +246,16 @@ def inverse3(
     det = determinant3(a, b, c, d, e, f, g, h, i)
     k = 1.0 / det if det != 0.0 else 0.0
     return (
-        (e * i - f * h) * k, (c * h - b * i) * k, (b * f - c * e) * k,
-        (f * g - d * i) * k, (a * i - c * g) * k, (c * d - a * f) * k,
-        (d * h - e * g) * k, (b * g - a * h) * k, (a * e - b * d) * k,
-    )  # fmt: skip
+        (e * i - f * h) * k,
+        (c * h - b * i) * k,
+        (b * f - c * e) * k,
+        (f * g - d * i) * k,
+        (a * i - c * g) * k,
+        (c * d - a * f) * k,
+        (d * h - e * g) * k,
+        (b * g - a * h) * k,
+        (a * e - b * d) * k,
+    )
 
 
 @inline
@@ -268,9 +278,23 @@ def inverse4(*values: float) -> tuple[float, ...]:
     if np.linalg.det(m) != 0.0:
         n[:] = np.linalg.inv(m)
     return (
-        n[0, 0], n[0, 1], n[0, 2], n[0, 3], n[1, 0], n[1, 1], n[1, 2], n[1, 3],
-        n[2, 0], n[2, 1], n[2, 2], n[2, 3], n[3, 0], n[3, 1], n[3, 2], n[3, 3],
-    )  # fmt: skip
+        n[0, 0],
+        n[0, 1],
+        n[0, 2],
+        n[0, 3],
+        n[1, 0],
+        n[1, 1],
+        n[1, 2],
+        n[1, 3],
+        n[2, 0],
+        n[2, 1],
+        n[2, 2],
+        n[2, 3],
+        n[3, 0],
+        n[3, 1],
+        n[3, 2],
+        n[3, 3],
+    )
 
 
 @inline
@@ -281,10 +305,16 @@ def turn_about(x: float, y: float, z: float, angle: float) -> tuple[float, ...]:
     c, s = math.cos(angle), math.sin(angle)
     t = 1.0 - c
     return (
-        t * x * x + c, t * x * y - s * z, t * x * z + s * y,
-        t * x * y + s * z, t * y * y + c, t * y * z - s * x,
-        t * x * z - s * y, t * y * z + s * x, t * z * z + c,
-    )  # fmt: skip
+        t * x * x + c,
+        t * x * y - s * z,
+        t * x * z + s * y,
+        t * x * y + s * z,
+        t * y * y + c,
+        t * y * z - s * x,
+        t * x * z - s * y,
+        t * y * z + s * x,
+        t * z * z + c,
+    )
 
 
 # ---- what a script makes

@@ -25,9 +25,14 @@ for _name, _summary, _run, _example in (
 ):
     function(f"{_name}(x)", _summary, componentwise(1), _run, f"np.{_run.__name__}({{0}})", _example, MATH)
 function(
-    "atan2(y, x)", "angle in radians of the direction (x, y)", componentwise(2), np.arctan2, "math.atan2({0}, {1})",
-    "atan2(1, 0) == pi / 2", MATH,
-)  # fmt: skip
+    "atan2(y, x)",
+    "angle in radians of the direction (x, y)",
+    componentwise(2),
+    np.arctan2,
+    "math.atan2({0}, {1})",
+    "atan2(1, 0) == pi / 2",
+    MATH,
+)
 function(
     "radians(x)", "degrees to radians", componentwise(1), np.radians, "np.radians({0})", "radians(180) == pi", MATH
 )

@@ -36,9 +36,16 @@ for _usage, _summary, _run, _code, _example, _source in (
     ("floor(x)", "largest whole number not above x", np.floor, "np.floor({0})", "floor(-1.5) == -2", GLSL),
     ("ceil(x)", "smallest whole number not below x", np.ceil, "np.ceil({0})", "ceil(1.2) == 2", GLSL),
     ("trunc(x)", "x without its fraction", np.trunc, "np.trunc({0})", "trunc(-1.5) == -1", GLSL),
-    ("round(x)", "nearest whole number, halves to the even one", np.rint, "np.rint({0})", "round(2.5) == 2", "Python, round"),
+    (
+        "round(x)",
+        "nearest whole number, halves to the even one",
+        np.rint,
+        "np.rint({0})",
+        "round(2.5) == 2",
+        "Python, round",
+    ),
     ("fract(x)", "x - floor(x)", lambda x: x - np.floor(x), "{0} - np.floor({0})", "fract(2.25) == 0.25", GLSL),
-):  # fmt: skip
+):
     function(_usage, _summary, _one, _run, _code, _example, _source)
 function("abs(x)", "size without sign", _whole_one, np.abs, "abs({0})", "abs(-2.5) == 2.5", GLSL)
 function("sign(x)", "-1, 0 or 1", _whole_one, np.sign, "np.sign({0})", "sign(-7) == -1", GLSL)
@@ -73,24 +80,48 @@ function(
     MATH,
 )
 function(
-    "clamp(x, low, high)", "x kept within low and high", componentwise(3, integers=True),
-    lambda x, a, b: np.minimum(np.maximum(x, a), b), "lesser(greater({0}, {1}), {2})", "clamp(5, 0, 2) == 2", GLSL,
-)  # fmt: skip
+    "clamp(x, low, high)",
+    "x kept within low and high",
+    componentwise(3, integers=True),
+    lambda x, a, b: np.minimum(np.maximum(x, a), b),
+    "lesser(greater({0}, {1}), {2})",
+    "clamp(5, 0, 2) == 2",
+    GLSL,
+)
 function(
-    "mix(a, b, t)", "a where t is 0, b where t is 1", _three, lambda a, b, t: a * (1.0 - t) + b * t,
-    "{0} * (1.0 - {2}) + {1} * {2}", "mix(2, 4, 0.5) == 3", GLSL,
-)  # fmt: skip
+    "mix(a, b, t)",
+    "a where t is 0, b where t is 1",
+    _three,
+    lambda a, b, t: a * (1.0 - t) + b * t,
+    "{0} * (1.0 - {2}) + {1} * {2}",
+    "mix(2, 4, 0.5) == 3",
+    GLSL,
+)
 function(
-    "step(edge, x)", "0 below the edge, else 1", _two, lambda edge, x: np.where(x < edge, 0.0, 1.0),
-    "0.0 if {1} < {0} else 1.0", "step(1, 0.5) == 0", GLSL,
-)  # fmt: skip
+    "step(edge, x)",
+    "0 below the edge, else 1",
+    _two,
+    lambda edge, x: np.where(x < edge, 0.0, 1.0),
+    "0.0 if {1} < {0} else 1.0",
+    "step(1, 0.5) == 0",
+    GLSL,
+)
 function(
-    "smoothstep(low, high, x)", "0 to 1 without corners", _three, _smoothstep, "smooth_rise({0}, {1}, {2})",
-    "smoothstep(0, 4, 2) == 0.5", GLSL,
-)  # fmt: skip
+    "smoothstep(low, high, x)",
+    "0 to 1 without corners",
+    _three,
+    _smoothstep,
+    "smooth_rise({0}, {1}, {2})",
+    "smoothstep(0, 4, 2) == 0.5",
+    GLSL,
+)
 function(
-    "remap(x, low, high, to_low, to_high)", "x moved from one range to another, kept inside it", componentwise(5), _remap,
-    "{3} + clamp01(({0} - {1}) / ({2} - {1})) * ({4} - {3})", "remap(5, 0, 10, 1, 3) == 2",
-)  # fmt: skip
+    "remap(x, low, high, to_low, to_high)",
+    "x moved from one range to another, kept inside it",
+    componentwise(5),
+    _remap,
+    "{3} + clamp01(({0} - {1}) / ({2} - {1})) * ({4} - {3})",
+    "remap(5, 0, 10, 1, 3) == 2",
+)
 
 NAMES = tuple(name for name in FUNCTIONS if name not in _before)

@@ -40,12 +40,22 @@ def _luminance_code(emit: Emitter, values: Values) -> list[str]:
 
 _before = set(FUNCTIONS)
 function(
-    "hsv(hue, saturation, value)", "the colour of a hue in 0..1, a saturation and a value, as red, green, blue",
-    exactly((("number",) * 3, "vec3")), _hsv, _hsv_code, "hsv(0, 1, 1) == (1, 0, 0)", "Smith, SIGGRAPH 1978",
-)  # fmt: skip
+    "hsv(hue, saturation, value)",
+    "the colour of a hue in 0..1, a saturation and a value, as red, green, blue",
+    exactly((("number",) * 3, "vec3")),
+    _hsv,
+    _hsv_code,
+    "hsv(0, 1, 1) == (1, 0, 0)",
+    "Smith, SIGGRAPH 1978",
+)
 function(
-    "luminance(color)", "how bright a linear colour is seen", exactly((("vec3",), "number"), (("vec4",), "number")),
-    _luminance, _luminance_code, "luminance((1, 1, 1)) == 1", "ITU-R BT.709",
-)  # fmt: skip
+    "luminance(color)",
+    "how bright a linear colour is seen",
+    exactly((("vec3",), "number"), (("vec4",), "number")),
+    _luminance,
+    _luminance_code,
+    "luminance((1, 1, 1)) == 1",
+    "ITU-R BT.709",
+)
 
 NAMES = tuple(name for name in FUNCTIONS if name not in _before)

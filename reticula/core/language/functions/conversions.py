@@ -53,17 +53,30 @@ _before = set(FUNCTIONS)
 for _size in (2, 3, 4):
     _letters = ", ".join("xyzw"[:_size])
     function(
-        f"vec{_size}({_letters})", f"a vector of {_size} numbers, from numbers and vectors, or one number for all",
-        _build(_size), _join(_size), _join_code(_size), f"vec{_size}(2) == ({', '.join('2' * _size)})", GLSL,
-    )  # fmt: skip
+        f"vec{_size}({_letters})",
+        f"a vector of {_size} numbers, from numbers and vectors, or one number for all",
+        _build(_size),
+        _join(_size),
+        _join_code(_size),
+        f"vec{_size}(2) == ({', '.join('2' * _size)})",
+        GLSL,
+    )
 function(
-    "number(x)", "yes as 1, no as 0, an integer as a number", exactly((("flag",), "number"), (("number",), "number")),
-    lambda x: x.astype(np.float64), "float({0})", "number(3 > 2) == 1",
-)  # fmt: skip
+    "number(x)",
+    "yes as 1, no as 0, an integer as a number",
+    exactly((("flag",), "number"), (("number",), "number")),
+    lambda x: x.astype(np.float64),
+    "float({0})",
+    "number(3 > 2) == 1",
+)
 function(
-    "integer(x)", "x without its fraction; yes as 1, no as 0",
-    exactly((("integer",), "integer"), (("number",), "integer"), (("flag",), "integer")), _whole,
-    "whole_of({0})", "integer(-2.9) == -2", "Python, int",
-)  # fmt: skip
+    "integer(x)",
+    "x without its fraction; yes as 1, no as 0",
+    exactly((("integer",), "integer"), (("number",), "integer"), (("flag",), "integer")),
+    _whole,
+    "whole_of({0})",
+    "integer(-2.9) == -2",
+    "Python, int",
+)
 
 NAMES = tuple(name for name in FUNCTIONS if name not in _before)

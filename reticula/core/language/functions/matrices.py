@@ -95,7 +95,9 @@ def _affine_code(shift: bool) -> Code:
 
 
 def _call_code(name: str, width: int | None = None) -> Code:
-    """Code that calls a compiled helper on all components; its result is a tuple of ``width`` (None: as many as come in)."""
+    """Code that calls a compiled helper on all components; its result is a tuple of ``width`` (None: as many as come
+    in).
+    """
 
     def code(emit: Emitter, values: Values) -> list[str]:
         parts = [part for value in values for part in value]
@@ -112,43 +114,81 @@ def _transpose(m: AnyArray) -> AnyArray:
 
 _before = set(FUNCTIONS)
 symbol(
-    "matrix *", "a * b", "product of matrices, or of a matrix and a vector",
-    exactly(*(((m, o), o) for m, v in (("mat3", "vec3"), ("mat4", "vec4")) for o in (m, v))), _product, _product_code,
-)  # fmt: skip
+    "matrix *",
+    "a * b",
+    "product of matrices, or of a matrix and a vector",
+    exactly(*(((m, o), o) for m, v in (("mat3", "vec3"), ("mat4", "vec4")) for o in (m, v))),
+    _product,
+    _product_code,
+)
 function(
-    "mat3(a, b, c)", "a matrix of three rows", exactly((("vec3",) * 3, "mat3")), _rows, _rows_code,
+    "mat3(a, b, c)",
+    "a matrix of three rows",
+    exactly((("vec3",) * 3, "mat3")),
+    _rows,
+    _rows_code,
     "mat3((1, 2, 3), (0, 1, 0), (0, 0, 1)) * vec3(1, 1, 1) == (6, 1, 1)",
-)  # fmt: skip
+)
 function(
-    "mat4(a, b, c, d)", "a matrix of four rows", exactly((("vec4",) * 4, "mat4")), _rows, _rows_code,
+    "mat4(a, b, c, d)",
+    "a matrix of four rows",
+    exactly((("vec4",) * 4, "mat4")),
+    _rows,
+    _rows_code,
     "mat4((1, 0, 0, 5), (0, 1, 0, 0), (0, 0, 1, 0), (0, 0, 0, 1)) * vec4(1, 2, 3, 1) == (6, 2, 3, 1)",
-)  # fmt: skip
+)
 _SAME = exactly((("mat3",), "mat3"), (("mat4",), "mat4"))
 function(
-    "transpose(m)", "rows and columns exchanged", _SAME, _transpose, _transpose_code,
-    "transpose(mat3((1, 2, 3), (4, 5, 6), (7, 8, 9))) * vec3(1, 0, 0) == (1, 2, 3)", GLSL,
-)  # fmt: skip
+    "transpose(m)",
+    "rows and columns exchanged",
+    _SAME,
+    _transpose,
+    _transpose_code,
+    "transpose(mat3((1, 2, 3), (4, 5, 6), (7, 8, 9))) * vec3(1, 0, 0) == (1, 2, 3)",
+    GLSL,
+)
 function(
-    "inverse(m)", "the matrix that undoes m; 0 where there is none", _SAME, _inverse, _call_code("inverse"),
-    "inverse(mat3((2, 0, 0), (0, 4, 0), (0, 0, 8))) * vec3(2, 4, 8) == (1, 1, 1)", GLSL,
-)  # fmt: skip
+    "inverse(m)",
+    "the matrix that undoes m; 0 where there is none",
+    _SAME,
+    _inverse,
+    _call_code("inverse"),
+    "inverse(mat3((2, 0, 0), (0, 4, 0), (0, 0, 8))) * vec3(2, 4, 8) == (1, 1, 1)",
+    GLSL,
+)
 function(
-    "determinant(m)", "by how much m scales a volume", exactly((("mat3",), "number"), (("mat4",), "number")), _determinant,
-    _call_code("determinant", 1), "determinant(mat3((2, 0, 0), (0, 3, 0), (0, 0, 4))) == 24", GLSL,
-)  # fmt: skip
+    "determinant(m)",
+    "by how much m scales a volume",
+    exactly((("mat3",), "number"), (("mat4",), "number")),
+    _determinant,
+    _call_code("determinant", 1),
+    "determinant(mat3((2, 0, 0), (0, 3, 0), (0, 0, 4))) == 24",
+    GLSL,
+)
 function(
-    "turn(axis, angle)", "the matrix that turns about an axis through 0, by an angle in radians",
-    exactly((("vec3", "number"), "mat3")), _turn, _call_code("turn_about", 9),
-    "turn((0, 0, 1), pi / 2) * vec3(1, 0, 0) == (0, 1, 0)", "Rodrigues 1840",
-)  # fmt: skip
+    "turn(axis, angle)",
+    "the matrix that turns about an axis through 0, by an angle in radians",
+    exactly((("vec3", "number"), "mat3")),
+    _turn,
+    _call_code("turn_about", 9),
+    "turn((0, 0, 1), pi / 2) * vec3(1, 0, 0) == (0, 1, 0)",
+    "Rodrigues 1840",
+)
 function(
-    "transform_point(m, p)", "a place moved by a mat4", exactly((("mat4", "vec3"), "vec3")), _point, _affine_code(True),
+    "transform_point(m, p)",
+    "a place moved by a mat4",
+    exactly((("mat4", "vec3"), "vec3")),
+    _point,
+    _affine_code(True),
     "transform_point(mat4((1, 0, 0, 5), (0, 1, 0, 0), (0, 0, 1, 0), (0, 0, 0, 1)), (1, 2, 3)) == (6, 2, 3)",
-)  # fmt: skip
+)
 function(
-    "transform_direction(m, v)", "a direction turned and scaled by a mat4, not moved", exactly((("mat4", "vec3"), "vec3")),
-    _direction, _affine_code(False),
+    "transform_direction(m, v)",
+    "a direction turned and scaled by a mat4, not moved",
+    exactly((("mat4", "vec3"), "vec3")),
+    _direction,
+    _affine_code(False),
     "transform_direction(mat4((2, 0, 0, 5), (0, 2, 0, 0), (0, 0, 2, 0), (0, 0, 0, 1)), (1, 2, 3)) == (2, 4, 6)",
-)  # fmt: skip
+)
 
 NAMES = tuple(name for name in FUNCTIONS if name not in _before)

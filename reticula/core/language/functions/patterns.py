@@ -82,29 +82,48 @@ def _spaces(result: str, *, octaves: bool) -> Callable[[tuple[str, ...]], Resolu
 
 _before = set(FUNCTIONS)
 function(
-    "noise(p, octaves)", "smooth noise in -1..1 at a place; octaves (1 if left out) adds finer detail",
-    _spaces("number", octaves=True), _noise, _noise_code, "noise((1, 2, 3)) == 0", PERLIN,
-)  # fmt: skip
+    "noise(p, octaves)",
+    "smooth noise in -1..1 at a place; octaves (1 if left out) adds finer detail",
+    _spaces("number", octaves=True),
+    _noise,
+    _noise_code,
+    "noise((1, 2, 3)) == 0",
+    PERLIN,
+)
 function(
-    "noise3(p, octaves)", "three independent noises in -1..1 as a vector, e.g. to shake positions",
-    _spaces("vec3", octaves=True), _noise3, _noise3_code, "length(noise3((0.3, 0.4, 0.5))) < 2", PERLIN,
-)  # fmt: skip
+    "noise3(p, octaves)",
+    "three independent noises in -1..1 as a vector, e.g. to shake positions",
+    _spaces("vec3", octaves=True),
+    _noise3,
+    _noise3_code,
+    "length(noise3((0.3, 0.4, 0.5))) < 2",
+    PERLIN,
+)
 function(
-    "cell_number(p)", "a random number in 0..1 that is the same all over one of the cells of cells(p)",
-    _spaces("number", octaves=False), lambda p: noise.cell_labels(_in_space(p)), _cell_number_code,
-    "cell_number((0.1, 0.2, 0.3)) <= 1", WORLEY,
-)  # fmt: skip
+    "cell_number(p)",
+    "a random number in 0..1 that is the same all over one of the cells of cells(p)",
+    _spaces("number", octaves=False),
+    lambda p: noise.cell_labels(_in_space(p)),
+    _cell_number_code,
+    "cell_number((0.1, 0.2, 0.3)) <= 1",
+    WORLEY,
+)
 function(
-    "cells(p)", "distance to the nearest of one random centre per unit cell",
-    _spaces("number", octaves=False), lambda p: noise.cellular(_in_space(p)), _cells_code,
-    "cells((0.1, 0.2, 0.3)) < 2", WORLEY,
-)  # fmt: skip
+    "cells(p)",
+    "distance to the nearest of one random centre per unit cell",
+    _spaces("number", octaves=False),
+    lambda p: noise.cellular(_in_space(p)),
+    _cells_code,
+    "cells((0.1, 0.2, 0.3)) < 2",
+    WORLEY,
+)
 
 NAMES = tuple(name for name in FUNCTIONS if name not in _before)
 RANDOM = Function(
     "random",
     "random(seed, key)",
-    "a number in 0..1, the same for an element whatever is added around it; with a key, e.g. piece, the same for all with that key",
+    "a number in 0..1, the same for an element whatever is added around it; with a key, e.g. piece, "
+    "the same for all with that key",
     lambda types: None,
     _random,
     _random_code,

@@ -53,19 +53,35 @@ for _symbol, _summary, _ints, _run, _code in (
 ):
     symbol(_symbol, f"a {_symbol} b", _summary, componentwise(2, integers=_ints), _run, _code)
 symbol(
-    "//", "a // b", "quotient rounded down", componentwise(2, integers=True), _divide_whole(np.floor_divide),
-    "whole_quotient({0}, {1})", whole="divided({0}, {1}, err, {place})", fails=True,
-)  # fmt: skip
+    "//",
+    "a // b",
+    "quotient rounded down",
+    componentwise(2, integers=True),
+    _divide_whole(np.floor_divide),
+    "whole_quotient({0}, {1})",
+    whole="divided({0}, {1}, err, {place})",
+    fails=True,
+)
 symbol(
-    "%", "a % b", "remainder, with the sign of the divisor", componentwise(2, integers=True), _divide_whole(np.mod),
-    "remainder({0}, {1})", whole="rest({0}, {1}, err, {place})", fails=True,
-)  # fmt: skip
+    "%",
+    "a % b",
+    "remainder, with the sign of the divisor",
+    componentwise(2, integers=True),
+    _divide_whole(np.mod),
+    "remainder({0}, {1})",
+    whole="rest({0}, {1}, err, {place})",
+    fails=True,
+)
 symbol("negate", "-a", "the value with its sign turned", componentwise(1, integers=True), np.negative, "-{0}")
 for _symbol, _compare in (("<", np.less), ("<=", np.less_equal), (">", np.greater), (">=", np.greater_equal)):
     symbol(
-        _symbol, f"a {_symbol} b", "comparison of numbers",
-        exactly((("integer", "integer"), "flag"), (("number", "number"), "flag")), _compare, f"{{0}} {_symbol} {{1}}",
-    )  # fmt: skip
+        _symbol,
+        f"a {_symbol} b",
+        "comparison of numbers",
+        exactly((("integer", "integer"), "flag"), (("number", "number"), "flag")),
+        _compare,
+        f"{{0}} {_symbol} {{1}}",
+    )
 symbol("==", "a == b", "whether two numbers, flags, texts or elements are the same", _same, np.equal, "{0} == {1}")
 symbol("!=", "a != b", "whether two numbers, flags, texts or elements differ", _same, np.not_equal, "{0} != {1}")
 _FLAGS = exactly((("flag", "flag"), "flag"))

@@ -14,9 +14,20 @@ from reticula.core.arrays import AnyArray
 from reticula.core.language.types import NUMERIC, VECTORS
 
 __all__ = [
-    "FUNCTIONS", "GLSL", "MATH", "OPERATORS", "Code", "Emitter", "Function", "Resolution", "componentwise", "exactly",
-    "function", "over_vectors", "symbol",
-]  # fmt: skip
+    "FUNCTIONS",
+    "GLSL",
+    "MATH",
+    "OPERATORS",
+    "Code",
+    "Emitter",
+    "Function",
+    "Resolution",
+    "componentwise",
+    "exactly",
+    "function",
+    "over_vectors",
+    "symbol",
+]
 
 GLSL = "GLSL 4.60, section 8 (Khronos)"
 MATH = "Python, module math"

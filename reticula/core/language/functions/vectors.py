@@ -81,9 +81,7 @@ def _normalize_code(emit: Emitter, values: Values) -> list[str]:
 
 def _cross_code(emit: Emitter, values: Values) -> list[str]:
     a, b = values
-    return [
-        emit.let(f"{a[i]} * {b[j]} - {a[j]} * {b[i]}") for i, j in ((1, 2), (2, 0), (0, 1))
-    ]  # fmt: skip
+    return [emit.let(f"{a[i]} * {b[j]} - {a[j]} * {b[i]}") for i, j in ((1, 2), (2, 0), (0, 1))]
 
 
 def _reflect_code(emit: Emitter, values: Values) -> list[str]:
@@ -97,9 +95,7 @@ def _refract_code(emit: Emitter, values: Values) -> list[str]:
     along = _dot_code(emit, [n, v])[0]
     rest = emit.let(f"1.0 - {eta} * {eta} * (1.0 - {along} * {along})")
     share = emit.let(f"{eta} * {along} + np.sqrt(greater({rest}, 0.0))")
-    return [
-        emit.let(f"0.0 if {rest} < 0.0 else {eta} * {x} - {share} * {y}") for x, y in zip(v, n, strict=True)
-    ]  # fmt: skip
+    return [emit.let(f"0.0 if {rest} < 0.0 else {eta} * {x} - {share} * {y}") for x, y in zip(v, n, strict=True)]
 
 
 def _faceforward_code(emit: Emitter, values: Values) -> list[str]:
@@ -122,37 +118,70 @@ function(
     "dot(a, b)", "dot product", over_vectors(2, "number"), _dot, _dot_code, "dot((1, 2, 3), (4, 5, 6)) == 32", GLSL
 )
 function(
-    "cross(a, b)", "cross product", exactly((("vec3", "vec3"), "vec3")), np.cross, _cross_code,
-    "cross((1, 0, 0), (0, 1, 0)) == (0, 0, 1)", GLSL,
-)  # fmt: skip
+    "cross(a, b)",
+    "cross product",
+    exactly((("vec3", "vec3"), "vec3")),
+    np.cross,
+    _cross_code,
+    "cross((1, 0, 0), (0, 1, 0)) == (0, 0, 1)",
+    GLSL,
+)
 function(
     "length(v)", "length of a vector", over_vectors(1, "number"), _length, _length_code, "length((3, 4)) == 5", GLSL
 )
 function(
-    "distance(a, b)", "distance of two places", over_vectors(2, "number"), lambda a, b: _length(a - b), _distance_code,
-    "distance((1, 1), (4, 5)) == 5", GLSL,
-)  # fmt: skip
+    "distance(a, b)",
+    "distance of two places",
+    over_vectors(2, "number"),
+    lambda a, b: _length(a - b),
+    _distance_code,
+    "distance((1, 1), (4, 5)) == 5",
+    GLSL,
+)
 function(
-    "normalize(v)", "v at length 1; 0 stays 0", over_vectors(1, None), _normalize, _normalize_code,
-    "normalize((0, 5, 0)) == (0, 1, 0)", GLSL,
-)  # fmt: skip
+    "normalize(v)",
+    "v at length 1; 0 stays 0",
+    over_vectors(1, None),
+    _normalize,
+    _normalize_code,
+    "normalize((0, 5, 0)) == (0, 1, 0)",
+    GLSL,
+)
 function(
-    "reflect(v, n)", "v mirrored at the plane with unit normal n", over_vectors(2, None), _reflect, _reflect_code,
-    "reflect((1, -1), (0, 1)) == (1, 1)", GLSL,
-)  # fmt: skip
+    "reflect(v, n)",
+    "v mirrored at the plane with unit normal n",
+    over_vectors(2, None),
+    _reflect,
+    _reflect_code,
+    "reflect((1, -1), (0, 1)) == (1, 1)",
+    GLSL,
+)
 function(
-    "refract(v, n, ratio)", "unit vector v bent at a surface with unit normal n; 0 where nothing passes",
-    exactly(*(((t, t, "number"), t) for t in VECTORS)), _refract, _refract_code,
-    "refract((0, -1, 0), (0, 1, 0), 0.75) == (0, -1, 0)", GLSL,
-)  # fmt: skip
+    "refract(v, n, ratio)",
+    "unit vector v bent at a surface with unit normal n; 0 where nothing passes",
+    exactly(*(((t, t, "number"), t) for t in VECTORS)),
+    _refract,
+    _refract_code,
+    "refract((0, -1, 0), (0, 1, 0), 0.75) == (0, -1, 0)",
+    GLSL,
+)
 function(
-    "faceforward(n, v, seen)", "n, or -n where dot(seen, v) is not below 0", over_vectors(3, None), _faceforward,
-    _faceforward_code, "faceforward((0, 1), (0, 1), (0, 1)) == (0, -1)", GLSL,
-)  # fmt: skip
+    "faceforward(n, v, seen)",
+    "n, or -n where dot(seen, v) is not below 0",
+    over_vectors(3, None),
+    _faceforward,
+    _faceforward_code,
+    "faceforward((0, 1), (0, 1), (0, 1)) == (0, -1)",
+    GLSL,
+)
 function(
-    "rotate(v, axis, angle)", "v turned about an axis through 0, by an angle in radians",
-    exactly((("vec3", "vec3", "number"), "vec3")), _rotate, _rotate_code,
-    "rotate((1, 0, 0), (0, 0, 1), pi / 2) == (0, 1, 0)", "Rodrigues 1840",
-)  # fmt: skip
+    "rotate(v, axis, angle)",
+    "v turned about an axis through 0, by an angle in radians",
+    exactly((("vec3", "vec3", "number"), "vec3")),
+    _rotate,
+    _rotate_code,
+    "rotate((1, 0, 0), (0, 0, 1), pi / 2) == (0, 1, 0)",
+    "Rodrigues 1840",
+)
 
 NAMES = tuple(name for name in FUNCTIONS if name not in _before)

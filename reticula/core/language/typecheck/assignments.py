@@ -49,7 +49,8 @@ class Wider(Exception):
 class Variant(Frame):
     """The frame of a function that is being checked, for one combination of types.
 
-    ``key`` names it by its types, whatever was checked before it; ``routine`` is its number among the functions of the program.
+    ``key`` names it by its types, whatever was checked before it; ``routine`` is its number among the functions of the
+    program.
     """
 
     key: str = ""
@@ -61,7 +62,10 @@ class Variant(Frame):
 
 
 class AssignmentChecker(ExpressionChecker):
-    """Checks assignments and what makes or removes elements. ``wider`` holds the types that names turned out to need."""
+    """Checks assignments and what makes or removes elements.
+
+    ``wider`` holds the types that names turned out to need.
+    """
 
     def __init__(self, source: str, scope: Scope, wider: dict[tuple[str, str], str]) -> None:
         super().__init__(source, scope)
@@ -283,7 +287,9 @@ class AssignmentChecker(ExpressionChecker):
             self.fail(f"only points have a position that can be set; {advice}", place)
 
     def stored_type(self, kind: str, name: str, value: ir.Expression, place: Place) -> ir.Expression:
-        """A value in the type that an attribute has, or gets from all that is written to it, by the element or by others."""
+        """A value in the type that an attribute has, or gets from all that is written to it, by the element or by
+        others.
+        """
         key = (f"each {kind}", name)
         value = as_vector(value) if not is_list(value.type) or name == "position" else value
         if is_element(value.type):
@@ -297,8 +303,9 @@ class AssignmentChecker(ExpressionChecker):
             if converted is None:
                 self.fail(
                     f"'{name}' is {in_words(held)} on {PLURAL[kind]} and cannot take {in_words(value.type)}; "
-                    "convert it, or choose another name", place,
-                )  # fmt: skip
+                    "convert it, or choose another name",
+                    place,
+                )
             return converted
         value = as_vector(value) if isinstance(value, ir.Listing) and self.wider.get(key) in VECTORS else value
         known = self.wider.get(key, value.type)

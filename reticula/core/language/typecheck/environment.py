@@ -1,4 +1,6 @@
-"""What all parts of the checker share: names and their types, conversions that lose nothing, errors with their place."""
+"""What all parts of the checker share: names and their types, conversions that lose nothing, errors with their
+place.
+"""
 
 from __future__ import annotations
 
@@ -91,7 +93,8 @@ def join_types(a: str, b: str) -> str | None:
 
 
 class Checker:
-    """Base of the checker: the text, what it can read, and the names that it has given values. What stands in ``frame`` comes
+    """Base of the checker: the text, what it can read, and the names that it has given values. What stands in
+    ``frame`` comes
     before controls, dials and attributes."""
 
     def __init__(self, source: str, scope: Scope) -> None:
@@ -211,7 +214,8 @@ class Checker:
 
 
 def may_change(expression: ir.Expression, written: Collection[str] = ()) -> bool:
-    """Whether an expression may give something else further down: it reads a name or a written attribute of the text, or does
+    """Whether an expression may give something else further down: it reads a name or a written attribute of the text,
+    or does
     something."""
     stack: list[Any] = [expression]
     while stack:

@@ -23,11 +23,22 @@ from reticula.core.language.types import (
 __all__ = ["BINARY", "ExpressionChecker"]
 
 BINARY: dict[type[ast.operator], str] = {
-    ast.Add: "+", ast.Sub: "-", ast.Mult: "*", ast.Div: "/", ast.FloorDiv: "//", ast.Mod: "%", ast.Pow: "**",
-}  # fmt: skip
+    ast.Add: "+",
+    ast.Sub: "-",
+    ast.Mult: "*",
+    ast.Div: "/",
+    ast.FloorDiv: "//",
+    ast.Mod: "%",
+    ast.Pow: "**",
+}
 COMPARE: dict[type[ast.cmpop], str] = {
-    ast.Eq: "==", ast.NotEq: "!=", ast.Lt: "<", ast.LtE: "<=", ast.Gt: ">", ast.GtE: ">=",
-}  # fmt: skip
+    ast.Eq: "==",
+    ast.NotEq: "!=",
+    ast.Lt: "<",
+    ast.LtE: "<=",
+    ast.Gt: ">",
+    ast.GtE: ">=",
+}
 
 
 class ExpressionChecker(ListChecker, MemberChecker):

@@ -22,10 +22,16 @@ from reticula.core.language.types import (
 __all__ = ["GATHER", "ListChecker"]
 
 GATHER: Mapping[str, str] = {
-    "mean": "the mean", "sum": "the sum, 0 of none", "min": "the smallest, component by component",
-    "max": "the largest, component by component", "median": "the middle one", "deviation": "the standard deviation of the list itself",
-    "any": "whether one is yes", "all": "whether none is no", "len": "how many there are",
-}  # fmt: skip
+    "mean": "the mean",
+    "sum": "the sum, 0 of none",
+    "min": "the smallest, component by component",
+    "max": "the largest, component by component",
+    "median": "the middle one",
+    "deviation": "the standard deviation of the list itself",
+    "any": "whether one is yes",
+    "all": "whether none is no",
+    "len": "how many there are",
+}
 """What a list can be reduced to."""
 
 
@@ -114,7 +120,8 @@ class ListChecker(Checker):
         if how in ("median", "deviation"):
             if of not in NUMERIC:
                 self.fail(
-                    f"{how} takes numbers, not {in_words(of)}; name one component with mean() first, or set an attribute",
+                    f"{how} takes numbers, not {in_words(of)}; name one component with mean() first, "
+                    "or set an attribute",
                     place,
                 )
             return ir.Reduce("number", place, how, items)

@@ -31,7 +31,8 @@ def check_program(
 ) -> ir.Program:
     """Return the typed form of a formula or script; raise FormulaError with line, column and what to do.
 
-    ``statements`` are those of ``parsed`` without its declarations, which ``scope`` knows as dials, profiles and inputs.
+    ``statements`` are those of ``parsed`` without its declarations, which ``scope`` knows as dials, profiles and
+    inputs.
     """
     wider: dict[tuple[str, str], str] = {}
     for _ in range(MOST_WIDENINGS):

@@ -43,7 +43,9 @@ def blank(type: str, count: int) -> AnyArray:
 
 
 class ExpressionRunner:
-    """Works out expressions for the elements ``elements`` of a scope (all, if None), or for those of them in ``rows``."""
+    """Works out expressions for the elements ``elements`` of a scope (all, if None), or for those of them in
+    ``rows``.
+    """
 
     def __init__(self, scope: Scope, elements: AnyArray | None = None) -> None:
         self.scope = scope

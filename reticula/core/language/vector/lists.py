@@ -13,10 +13,11 @@ __all__ = ["Lists"]
 
 
 class Lists:
-    """A list per row: ``start (N+1,)`` and ``values (M, ...)``, or, for lists that grow, ``cells (N, room, ...)`` and ``length (N,)``.
+    """A list per row: ``start (N+1,)`` and ``values (M, ...)``, or, for lists that grow, ``cells (N, room, ...)`` and
+    ``length (N,)``.
 
-    One row stands for all elements if there is only one. A list is a value: only one that is ``owned`` by the name that it grows
-    under is changed in place, any other is copied first.
+    One row stands for all elements if there is only one. A list is a value: only one that is ``owned`` by the name that
+    it grows under is changed in place, any other is copied first.
     """
 
     def __init__(
@@ -142,7 +143,10 @@ class Lists:
         return Lists.ragged(start, out)
 
     def put(self, rows: AnyArray | None, count: int, other: Lists) -> Lists:
-        """Return ``count`` lists that are ``other`` at ``rows`` and these elsewhere. Those that are owned are used up."""
+        """Return ``count`` lists that are ``other`` at ``rows`` and these elsewhere.
+
+        Those that are owned are used up.
+        """
         if rows is None:
             return other
         mine = self.spread(count)

@@ -37,7 +37,8 @@ class Clock:
         """Raise LimitError or Stopped if the time has come."""
         if time.monotonic() > self.end:
             raise LimitError(
-                f"the script ran for {self.limit:g} s, which is the most; a loop may never end, or run on fewer elements"
+                f"the script ran for {self.limit:g} s, which is the most; a loop may never end, or "
+                "run on fewer elements"
             )
         if self.stop is not None and self.stop():
             raise Stopped("the script was stopped")
@@ -203,8 +204,11 @@ class ProgramRunner(ExpressionRunner):
         width = width_of(statement.value.type)
         flat = value.reshape(len(value), width) if value.dtype.kind != "U" else value[:, None]
         self.log.note(
-            add_name(key), self.numbers(), np.broadcast_to(target, (count,)).astype(np.int64), np.broadcast_to(flat, (count, width)),
-        )  # fmt: skip
+            add_name(key),
+            self.numbers(),
+            np.broadcast_to(target, (count,)).astype(np.int64),
+            np.broadcast_to(flat, (count, width)),
+        )
         return rows
 
     def do_remove(self, statement: ir.Remove, rows: AnyArray) -> AnyArray:

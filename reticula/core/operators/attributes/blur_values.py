@@ -29,16 +29,27 @@ SMOOTH = ("number", "vec2", "vec3", "vec4")
     keywords=("smooth", "average", "diffuse", "spread", "soften", "relax", "laplacian"),
     carries="Carries all; changes the attribute.",
     parameters=(
-        Names("attributes", "*", "names, with spaces between; * for all numbers, vectors and colours; a group becomes a number", of="geo"),
+        Names(
+            "attributes",
+            "*",
+            "names, with spaces between; * for all numbers, vectors and colours; a group becomes a number",
+            of="geo",
+        ),
         KindChoice.of(("point", "face"), "point", "what has the attribute"),
         Integer("iterations", 10, "how often", soft=(0, 100), low=0, high=100_000),
         Number("step", 0.5, "how far each goes towards the mean of its neighbours", soft=(0, 1), low=0.0, high=1.0),
-        Choice("pinned", "nothing", "what keeps its value, and passes it on", options={
-            "nothing": "all change", "borders": "elements on open borders",
-        }),
+        Choice(
+            "pinned",
+            "nothing",
+            "what keeps its value, and passes it on",
+            options={
+                "nothing": "all change",
+                "borders": "elements on open borders",
+            },
+        ),
         Selection("where", "", "which elements change; the others keep their value and pass it on", on="kind"),
     ),
-)  # fmt: skip
+)
 def blur_values(
     geo: Geo, *, attributes: str, kind: str, iterations: int, step: float, pinned: str, where: Flags
 ) -> Geo:

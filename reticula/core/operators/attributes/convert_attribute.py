@@ -27,13 +27,22 @@ WIDTH = {"vec2": 2, "vec3": 3, "vec4": 4}
     parameters=(
         KindChoice.of(KINDS, "point", "what has the attribute"),
         AttributeName("name", "", "attribute to convert", optional=True),
-        Choice("type", "number", "its new type", options={
-            "number": "a real number; of a vector the first component, of a text its number", "integer": "a whole number, rounded",
-            "flag": "yes where it is not 0 or empty, a group", "vec2": "two numbers", "vec3": "three numbers",
-            "vec4": "four numbers; a fourth component is 1", "text": "as text",
-        }),
+        Choice(
+            "type",
+            "number",
+            "its new type",
+            options={
+                "number": "a real number; of a vector the first component, of a text its number",
+                "integer": "a whole number, rounded",
+                "flag": "yes where it is not 0 or empty, a group",
+                "vec2": "two numbers",
+                "vec3": "three numbers",
+                "vec4": "four numbers; a fourth component is 1",
+                "text": "as text",
+            },
+        ),
     ),
-)  # fmt: skip
+)
 def convert_attribute(geo: Geo, *, kind: str, name: str, type: str) -> Geo:
     """Give an attribute another type, its values turned over as well as they can be."""
     on = cast(Kind, kind)

@@ -98,7 +98,8 @@ def edit_values(geo: Geo, *, kind: str, name: str, edits: dict[str, Any]) -> Geo
     lost = int((~there).sum())
     if lost:
         warn(
-            f"{lost:,} of {len(wanted):,} edited {PLURAL[on]} are not there any more; their values are kept in the card."
+            f"{lost:,} of {len(wanted):,} edited {PLURAL[on]} are not there any more; their values "
+            "are kept in the card."
         )
     note(f"Edited '{name}' at {int(there.sum()):,} of {len(names):,} {PLURAL[on]}.")
     made = Attribute.of(values.astype(str) if found.type == "text" else values, found.type, default=found.default)

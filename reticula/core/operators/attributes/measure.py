@@ -34,35 +34,73 @@ class Measure:
 MEASURES: Mapping[str, Measure] = {
     "area": Measure("area of faces", "m²", {"face": measure.face_areas}),
     "perimeter": Measure("length of the outline of faces", "m", {"face": measure.face_perimeters}),
-    "length": Measure("length of edges and curves", "m", {"edge": measure.edge_lengths, "curve": measure.curve_lengths}),
-    "angle": Measure("angle by which the surface bends at edges: 0 flat, above 0 a ridge", "°", {"edge": curvature.edge_angles}),
-    "face_count": Measure("number of faces at edges", "", {"edge": lambda geo: geo.topology.edge_face_count.astype(np.int64)}),
+    "length": Measure(
+        "length of edges and curves", "m", {"edge": measure.edge_lengths, "curve": measure.curve_lengths}
+    ),
+    "angle": Measure(
+        "angle by which the surface bends at edges: 0 flat, above 0 a ridge", "°", {"edge": curvature.edge_angles}
+    ),
+    "face_count": Measure(
+        "number of faces at edges", "", {"edge": lambda geo: geo.topology.edge_face_count.astype(np.int64)}
+    ),
     "sides": Measure("number of corners of faces", "", {"face": lambda geo: geo.topology.face_size.astype(np.int64)}),
-    "valence": Measure("number of edges at points", "", {"point": lambda geo: np.diff(geo.topology.point_edges[0]).astype(np.int64)}),
-    "mean_curvature": Measure("mean curvature at points, above 0 where the surface bulges", "1/m", {"point": curvature.mean_curvatures}),
+    "valence": Measure(
+        "number of edges at points", "", {"point": lambda geo: np.diff(geo.topology.point_edges[0]).astype(np.int64)}
+    ),
+    "mean_curvature": Measure(
+        "mean curvature at points, above 0 where the surface bulges", "1/m", {"point": curvature.mean_curvatures}
+    ),
     "gauss_curvature": Measure("Gaussian curvature at points", "1/m²", {"point": curvature.gauss_curvatures}),
     "planarity": Measure("how bent faces are, 0 is flat", "", {"face": measure.face_planarity}),
-    "thickness": Measure("way through the material at points, -1 where there is no other side", "m", {"point": thickness}),
-    "piece": Measure("number of the connected part, of points and faces", "", {"point": pieces.point_components, "face": pieces.face_components}),
-    "piece_size": Measure("number of points or faces in the connected part", "", {"point": pieces.point_component_sizes, "face": pieces.face_component_sizes}),
+    "thickness": Measure(
+        "way through the material at points, -1 where there is no other side", "m", {"point": thickness}
+    ),
+    "piece": Measure(
+        "number of the connected part, of points and faces",
+        "",
+        {"point": pieces.point_components, "face": pieces.face_components},
+    ),
+    "piece_size": Measure(
+        "number of points or faces in the connected part",
+        "",
+        {"point": pieces.point_component_sizes, "face": pieces.face_component_sizes},
+    ),
     "walk": Measure("distance along the surface from some points, -1 where no way leads", "m", {}),
-}  # fmt: skip
+}
 
 
 @operator(
     "measure",
     family="attributes",
     keywords=(
-        "area", "length", "perimeter", "angle", "curvature", "thickness", "valence", "planarity", "piece", "distance", "geodesic",
+        "area",
+        "length",
+        "perimeter",
+        "angle",
+        "curvature",
+        "thickness",
+        "valence",
+        "planarity",
+        "piece",
+        "distance",
+        "geodesic",
     ),
     carries="Carries all; adds or replaces the attribute.",
     parameters=(
         Choice("what", "area", "what to measure", options={name: entry.help for name, entry in MEASURES.items()}),
         AttributeName("name", "", "attribute to make; empty means as the measure is called", new=True, optional=True),
         Selection("begin", "index == 0", "the points where the distance is 0", on="point", shown_when=("what", "walk")),
-        Number("reach", 0.0, "distances above this become this; 0 means no limit", unit="m", soft=(0, 5), low=0.0, shown_when=("what", "walk")),
+        Number(
+            "reach",
+            0.0,
+            "distances above this become this; 0 means no limit",
+            unit="m",
+            soft=(0, 5),
+            low=0.0,
+            shown_when=("what", "walk"),
+        ),
     ),
-)  # fmt: skip
+)
 def measure_elements(geo: Geo, *, what: str, name: str, begin: Flags, reach: float) -> Geo:
     """Measure elements and keep the numbers as an attribute."""
     called, entry = name or what, MEASURES[what]

@@ -25,14 +25,26 @@ __all__ = ["move_attribute"]
         Names("attributes", "*", "names, with spaces between; * stands for any letters", of="geo"),
         KindChoice.of(KINDS, "face", "where they are", name="kind"),
         KindChoice.of(KINDS, "point", "where they shall be", name="to"),
-        Choice("how", "mean", "which value, where several belong to an element", options={
-            "mean": "their mean", "sum": "their sum", "min": "the smallest", "max": "the largest", "first": "the first one",
-            "mode": "the most frequent one", "any": "yes if any is", "all": "yes if all are", "list": "all of them, as a list",
-        }),
+        Choice(
+            "how",
+            "mean",
+            "which value, where several belong to an element",
+            options={
+                "mean": "their mean",
+                "sum": "their sum",
+                "min": "the smallest",
+                "max": "the largest",
+                "first": "the first one",
+                "mode": "the most frequent one",
+                "any": "yes if any is",
+                "all": "yes if all are",
+                "list": "all of them, as a list",
+            },
+        ),
         AttributeName("name", "", "new name, for one attribute; empty keeps it", new=True, optional=True),
         Toggle("keep", False, "leave the old attribute where it was"),
     ),
-)  # fmt: skip
+)
 def move_attribute(geo: Geo, *, attributes: str, kind: str, to: str, how: str, name: str, keep: bool) -> Geo:
     """Move values between element kinds: from faces to points, from corners to edges, to the whole.
 

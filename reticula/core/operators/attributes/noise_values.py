@@ -37,13 +37,27 @@ RANGES = {"gradient": (-1.0, 1.0), "vector": (-1.0, 1.0), "cell distance": (0.0,
     parameters=(
         AttributeName("name", "rough", "attribute to make or change", new=True),
         KindChoice.of(("point", "face", "corner", "edge", "curve"), "point", "what has the attribute"),
-        Choice("noise", "gradient", "which noise, and its full range", options={
-            "gradient": "smooth hills and hollows, -1 to 1", "vector": "three independent ones, each -1 to 1",
-            "cell distance": "distance to scattered centres in cells, 0 to 1.73, mostly below 0.8",
-            "cell label": "a random number per cell, 0 to 1",
-        }),
+        Choice(
+            "noise",
+            "gradient",
+            "which noise, and its full range",
+            options={
+                "gradient": "smooth hills and hollows, -1 to 1",
+                "vector": "three independent ones, each -1 to 1",
+                "cell distance": "distance to scattered centres in cells, 0 to 1.73, mostly below 0.8",
+                "cell label": "a random number per cell, 0 to 1",
+            },
+        ),
         Number("frequency", 4.0, "how many waves or cells in a metre", unit="1/m", soft=(0, 20), low=0.0),
-        Integer("octaves", 3, "layers, each twice as fine and half as strong", soft=(1, 8), low=1, high=16, shown_when=("noise", ["gradient", "vector"])),
+        Integer(
+            "octaves",
+            3,
+            "layers, each twice as fine and half as strong",
+            soft=(1, 8),
+            low=1,
+            high=16,
+            shown_when=("noise", ["gradient", "vector"]),
+        ),
         Vector("offset", [0.0, 0.0, 0.0], "moves the noise", unit="m", soft=(-2, 2), handle=Handle("place")),
         Integer("seed", 0, "another number gives another noise", soft=(0, 100)),
         Toggle("rescale", False, "map the full range to another one"),
@@ -52,11 +66,23 @@ RANGES = {"gradient": (-1.0, 1.0), "vector": (-1.0, 1.0), "cell distance": (0.0,
         PerElement("place", {"formula": "position"}, "where each element looks at the noise", on="kind", type="vec3"),
         Selection("where", "", "which elements receive a value; empty means all", on="kind"),
     ),
-)  # fmt: skip
+)
 def noise_values(
-    geo: Geo, *, name: str, kind: str, noise: str, frequency: float, octaves: int, offset: list[float], seed: int,
-    rescale: bool, low: float, high: float, place: Floats, where: Flags,
-) -> Geo:  # fmt: skip
+    geo: Geo,
+    *,
+    name: str,
+    kind: str,
+    noise: str,
+    frequency: float,
+    octaves: int,
+    offset: list[float],
+    seed: int,
+    rescale: bool,
+    low: float,
+    high: float,
+    place: Floats,
+    where: Flags,
+) -> Geo:
     """Give every element the value of a noise at its place."""
     made = _noise(noise, (place - np.array(offset)) * frequency + _shift(seed), octaves)
     if rescale:

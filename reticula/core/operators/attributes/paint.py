@@ -23,16 +23,20 @@ from reticula.core.spatial import points_of
 __all__ = ["MODES", "paint"]
 
 MODES = {
-    "replace": "towards the value", "add": "the value on top", "erase": "back to what was there",
+    "replace": "towards the value",
+    "add": "the value on top",
+    "erase": "back to what was there",
     "smooth": "towards the mean of the neighbours",
-}  # fmt: skip
+}
 MOST_STROKES = 2_000
 MOST_DABS = 100_000
 
 
 @dataclass(frozen=True)
 class Strokes(Parameter):
-    """Strokes: ``dabs`` (x, y, z in m and a pressure in 0..1), radius, strength, mode, and the value or colour laid on."""
+    """Strokes: ``dabs`` (x, y, z in m and a pressure in 0..1), radius, strength, mode, and the value or colour laid
+    on.
+    """
 
     widget: ClassVar[str] = "strokes"
 
@@ -61,10 +65,15 @@ class Strokes(Parameter):
         if radius <= 0 or len(color) != 4:
             self.fail(f"{where}: the radius must be above 0, and a colour has four numbers")
         return {
-            "dabs": dabs, "radius": radius, "strength": min(max(self._number(stroke.get("strength", 1.0), where), 0.0), 1.0),
-            "mode": stroke.get("mode", "replace"), "value": self._number(stroke.get("value", 1.0), where), "color": color,
-            "hard": bool(stroke.get("hard", False)), "mirror": bool(stroke.get("mirror", False)),
-        }  # fmt: skip
+            "dabs": dabs,
+            "radius": radius,
+            "strength": min(max(self._number(stroke.get("strength", 1.0), where), 0.0), 1.0),
+            "mode": stroke.get("mode", "replace"),
+            "value": self._number(stroke.get("value", 1.0), where),
+            "color": color,
+            "hard": bool(stroke.get("hard", False)),
+            "mirror": bool(stroke.get("mirror", False)),
+        }
 
     def _number(self, value: Any, where: str) -> float:
         if isinstance(value, bool) or not isinstance(value, (int, float)) or not math.isfinite(value):
@@ -80,8 +89,19 @@ class Strokes(Parameter):
     parameters=(
         AttributeName("name", "painted", "attribute that is painted; what it holds already is painted over", new=True),
         KindChoice("kind", "point", "what has the attribute", options={"point": "points", "face": "faces"}),
-        Choice("holds", "number", "what is painted", options={"number": "a number", "flag": "a group", "color": "a colour with alpha"}),
-        Number("start", 0.0, "value where nothing is painted, if the attribute is new", soft=(0, 1), shown_when=("holds", "number")),
+        Choice(
+            "holds",
+            "number",
+            "what is painted",
+            options={"number": "a number", "flag": "a group", "color": "a colour with alpha"},
+        ),
+        Number(
+            "start",
+            0.0,
+            "value where nothing is painted, if the attribute is new",
+            soft=(0, 1),
+            shown_when=("holds", "number"),
+        ),
         Choice("mode", "replace", "what the next stroke does", options=MODES),
         Number("radius", 0.05, "size of the brush for the next stroke", unit="m", soft=(0.002, 0.5), low=1e-9),
         Number("strength", 1.0, "how much one stroke lays on", soft=(0, 1), low=0.0, high=1.0),
@@ -91,11 +111,23 @@ class Strokes(Parameter):
         Toggle("mirror", False, "the next stroke is laid on the other side of x = 0, too"),
         Strokes("strokes", [], "what was painted; each stroke is one step back"),
     ),
-)  # fmt: skip
+)
 def paint(
-    geo: Geo, *, name: str, kind: str, holds: str, start: float, mode: str, radius: float, strength: float, value: float,
-    color: list[float], hard: bool, mirror: bool, strokes: Sequence[dict[str, Any]],
-) -> Geo:  # fmt: skip
+    geo: Geo,
+    *,
+    name: str,
+    kind: str,
+    holds: str,
+    start: float,
+    mode: str,
+    radius: float,
+    strength: float,
+    value: float,
+    color: list[float],
+    hard: bool,
+    mirror: bool,
+    strokes: Sequence[dict[str, Any]],
+) -> Geo:
     """Paint an attribute by hand: choose the card, take the tool paint in the view, and drag over the surface.
 
     Strokes are kept as places on the surface, so they stay where they are when what comes before this changes.

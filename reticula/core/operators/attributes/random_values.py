@@ -24,7 +24,7 @@ from reticula.core.operators.declaration.parameters import (
     PerElement,
     Selection,
     Text,
-)  # fmt: skip
+)
 from reticula.core.operators.shared.gradient import linear_from_srgb
 from reticula.core.operators.shared.group_marking import labels_of, words_in
 from reticula.core.reports.attribute_writing import range_of, write_attribute
@@ -40,26 +40,62 @@ __all__ = ["random_values"]
     parameters=(
         AttributeName("name", "variation", "attribute to make or change", new=True),
         KindChoice.of(KINDS[:-1], "point", "what has the attribute"),
-        Choice("values", "uniform", "what kind of values", options={
-            "uniform": "numbers, all equally likely between low and high", "normal": "numbers around a mean (bell curve)",
-            "integer": "whole numbers from low to high, both included", "choice": "one of some values, with weights",
-            "unit vector": "directions, all equally likely", "color": "bright colours of any hue",
-        }),
+        Choice(
+            "values",
+            "uniform",
+            "what kind of values",
+            options={
+                "uniform": "numbers, all equally likely between low and high",
+                "normal": "numbers around a mean (bell curve)",
+                "integer": "whole numbers from low to high, both included",
+                "choice": "one of some values, with weights",
+                "unit vector": "directions, all equally likely",
+                "color": "bright colours of any hue",
+            },
+        ),
         PerElement("low", 0.0, "lowest number", on="kind", soft=(-1, 1), shown_when=("values", ["uniform", "integer"])),
-        PerElement("high", 1.0, "highest number", on="kind", soft=(-1, 1), shown_when=("values", ["uniform", "integer"])),
+        PerElement(
+            "high", 1.0, "highest number", on="kind", soft=(-1, 1), shown_when=("values", ["uniform", "integer"])
+        ),
         Number("mean", 0.0, "middle of the bell curve", soft=(-1, 1), shown_when=("values", "normal")),
-        Number("deviation", 1.0, "standard deviation: two thirds lie closer to the mean", soft=(0, 2), low=0.0, shown_when=("values", "normal")),
-        Text("choices", "small medium large", "values to choose from, with spaces between", shown_when=("values", "choice")),
+        Number(
+            "deviation",
+            1.0,
+            "standard deviation: two thirds lie closer to the mean",
+            soft=(0, 2),
+            low=0.0,
+            shown_when=("values", "normal"),
+        ),
+        Text(
+            "choices",
+            "small medium large",
+            "values to choose from, with spaces between",
+            shown_when=("values", "choice"),
+        ),
         Text("weights", "", "how likely each is, e.g. 5 3 1; empty means all alike", shown_when=("values", "choice")),
-        AttributeName("per", "", "label whose elements share one value, e.g. piece; empty means each has its own", optional=True),
+        AttributeName(
+            "per", "", "label whose elements share one value, e.g. piece; empty means each has its own", optional=True
+        ),
         Integer("seed", 0, "another number gives other values", soft=(0, 100)),
         Selection("where", "", "which elements receive a value; empty means all", on="kind"),
     ),
-)  # fmt: skip
+)
 def random_values(
-    geo: Geo, *, name: str, kind: str, values: str, low: Floats, high: Floats, mean: float, deviation: float,
-    choices: str, weights: str, per: str, seed: int, where: Flags,
-) -> Geo:  # fmt: skip
+    geo: Geo,
+    *,
+    name: str,
+    kind: str,
+    values: str,
+    low: Floats,
+    high: Floats,
+    mean: float,
+    deviation: float,
+    choices: str,
+    weights: str,
+    per: str,
+    seed: int,
+    where: Flags,
+) -> Geo:
     """Give every element a random value that stays when other elements are added or removed."""
     names = _names(geo, cast(Kind, kind), per)
 

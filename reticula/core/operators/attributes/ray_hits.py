@@ -21,21 +21,39 @@ __all__ = ["ray_hits"]
     family="attributes",
     inputs=(Input("geo", "geometry whose elements send the rays"), Input("target", "mesh that the rays may hit")),
     keywords=("ray", "shoot", "project", "intersection", "points", "all hits"),
-    carries="Makes points with sender, number, distance, normal, face and the attributes that are read; carries nothing of the first input.",
+    carries="Makes points with sender, number, distance, normal, face and the attributes that are read; "
+    "carries nothing of the first input.",
     parameters=(
         *RAYS,
-        Choice("ways", "forwards", "along the direction only, or against it too", options={
-            "forwards": "along the direction", "both": "both ways",
-        }),
+        Choice(
+            "ways",
+            "forwards",
+            "along the direction only, or against it too",
+            options={
+                "forwards": "along the direction",
+                "both": "both ways",
+            },
+        ),
         *LIMITS,
         Text("read", "", "attributes of what was hit, with spaces between; * for all", most=500),
         Space.choice(),
     ),
-)  # fmt: skip
+)
 def ray_hits(
-    geo: Geo, target: Geo, *, kind: str, where: Flags, origin: Floats, direction: Floats, ways: str,
-    limit_reach: bool, reach: float, offset: float, read: str, space: str,
-) -> Geo:  # fmt: skip
+    geo: Geo,
+    target: Geo,
+    *,
+    kind: str,
+    where: Flags,
+    origin: Floats,
+    direction: Floats,
+    ways: str,
+    limit_reach: bool,
+    reach: float,
+    offset: float,
+    read: str,
+    space: str,
+) -> Geo:
     """Send a ray from each element and make a point at every place that it hits, nearest first.
 
     ``sender`` is the number of the element that sent the ray, ``number`` counts its hits from 0, ``distance`` is in m,
@@ -48,9 +66,12 @@ def ray_hits(
     tell_of_hits(len(chosen), int((sizes > 0).sum()), bool((d == 0).all(axis=1).any()), cast(Kind, kind))
     made = Geo.of(found.position)
     values = {
-        "normal": found.normal, "distance": found.distance, "face": found.face.astype(np.int64),
-        "sender": np.repeat(chosen, sizes), "number": np.arange(start[-1]) - np.repeat(start[:-1], sizes),
-    }  # fmt: skip
+        "normal": found.normal,
+        "distance": found.distance,
+        "face": found.face.astype(np.int64),
+        "sender": np.repeat(chosen, sizes),
+        "number": np.arange(start[-1]) - np.repeat(start[:-1], sizes),
+    }
     for name, rows in values.items():
         made = made.with_attribute("point", name, rows)
     for name, source_kind in (read_names(target, read) if read.strip() else {}).items():

@@ -23,7 +23,7 @@ from reticula.core.operators.declaration.parameters import (
     Space,
     Text,
     Toggle,
-)  # fmt: skip
+)
 from reticula.core.operators.shared.name_patterns import matching
 from reticula.core.spatial.sampling import SAMPLED, Sample, sample_hits, sample_ray
 
@@ -34,14 +34,30 @@ RAYS: tuple[Parameter, ...] = (
     KindChoice.of(("point", "face", "corner", "edge", "curve"), "point", "what sends the rays"),
     Selection("where", "", "which elements send one; empty means all", on="kind"),
     PerElement("origin", {"formula": "position"}, "where each ray begins", on="kind", type="vec3"),
-    PerElement("direction", [0.0, -1.0, 0.0], "which way; the length does not matter", on="kind", type="vec3", soft=(-1, 1), handle=Handle("direction")),
-)  # fmt: skip
+    PerElement(
+        "direction",
+        [0.0, -1.0, 0.0],
+        "which way; the length does not matter",
+        on="kind",
+        type="vec3",
+        soft=(-1, 1),
+        handle=Handle("direction"),
+    ),
+)
 """Where rays begin and which way they go."""
 LIMITS: tuple[Parameter, ...] = (
     Toggle("limit_reach", False, "ignore what is farther away than the reach"),
     Number("reach", 1.0, "largest distance", unit="m", soft=(0, 10), low=0.0, shown_when=("limit_reach", True)),
-    Number("offset", 0.0001, "start this far along the ray, so that a surface does not hit itself", unit="m", soft=(0, 0.1), low=0.0, step=0.0001),
-)  # fmt: skip
+    Number(
+        "offset",
+        0.0001,
+        "start this far along the ray, so that a surface does not hit itself",
+        unit="m",
+        soft=(0, 0.1),
+        low=0.0,
+        step=0.0001,
+    ),
+)
 """How near and how far they are followed."""
 
 
@@ -52,32 +68,60 @@ LIMITS: tuple[Parameter, ...] = (
     keywords=("ray", "shoot", "project", "hit", "shadow", "exposure", "distance", "occlusion"),
     carries=(
         "Carries all; adds or replaces the groups hit and hit_missed and the attributes hit_position, hit_normal, "
-        "hit_distance and hit_face, the read attributes with hit_ before their names, and with all hits hit_count and hit_distances."
+        "hit_distance and hit_face, the read attributes with hit_ before their names, and with all "
+        "hits hit_count and hit_distances."
     ),
     parameters=(
         *RAYS,
-        Choice("ways", "forwards", "along the direction only, or against it too", options={
-            "forwards": "along the direction", "both": "both ways, the nearer hit counts",
-        }),
+        Choice(
+            "ways",
+            "forwards",
+            "along the direction only, or against it too",
+            options={
+                "forwards": "along the direction",
+                "both": "both ways, the nearer hit counts",
+            },
+        ),
         Choice("hits", "first", "which hits", options={"first": "the first one", "all": "all along the ray"}),
         *LIMITS,
         AttributeName("name", "hit", "group of the elements that hit; the other attributes begin with it", new=True),
         Text("read", "", "attributes of what was hit to bring along, with spaces between; * for all", most=500),
-        Choice("values", "interpolated", "how they are read", options={
-            "interpolated": "blended at the place", "nearest": "of the nearest corner",
-        }),
+        Choice(
+            "values",
+            "interpolated",
+            "how they are read",
+            options={
+                "interpolated": "blended at the place",
+                "nearest": "of the nearest corner",
+            },
+        ),
         Space.choice(),
     ),
-)  # fmt: skip
+)
 def raycast(
-    geo: Geo, target: Geo, *, kind: str, where: Flags, origin: Floats, direction: Floats, ways: str, hits: str,
-    limit_reach: bool, reach: float, offset: float, name: str, read: str, values: str, space: str,
-) -> Geo:  # fmt: skip
+    geo: Geo,
+    target: Geo,
+    *,
+    kind: str,
+    where: Flags,
+    origin: Floats,
+    direction: Floats,
+    ways: str,
+    hits: str,
+    limit_reach: bool,
+    reach: float,
+    offset: float,
+    name: str,
+    read: str,
+    values: str,
+    space: str,
+) -> Geo:
     """Send a ray from each element and tell what it hits.
 
-    Makes the groups ``hit`` and ``hit_missed`` and the attributes ``hit_position`` (m), ``hit_normal`` (unit, of the face
-    that was hit), ``hit_distance`` (m) and ``hit_face`` (its number). Where nothing is hit, the position is where the ray
-    begins, the normal is 0, and distance and face are -1, which no hit has. Elements that send no ray are in neither group.
+    Makes the groups ``hit`` and ``hit_missed`` and the attributes ``hit_position`` (m), ``hit_normal`` (unit, of the
+    face that was hit), ``hit_distance`` (m) and ``hit_face`` (its number). Where nothing is hit, the position is where
+    the ray begins, the normal is 0, and distance and face are -1, which no hit has. Elements that send no ray are in
+    neither group.
     """
     on = cast(Kind, kind)
     chosen = np.flatnonzero(where)
@@ -111,9 +155,13 @@ def raycast(
 
 def _found(sample: Sample, origin: Floats) -> dict[str, AnyArray]:
     return {
-        "": sample.found, "_missed": ~sample.found, "_position": np.where(sample.found[:, None], sample.position, origin),
-        "_normal": sample.normal, "_distance": sample.distance, "_face": sample.face.astype(np.int64),
-    }  # fmt: skip
+        "": sample.found,
+        "_missed": ~sample.found,
+        "_position": np.where(sample.found[:, None], sample.position, origin),
+        "_normal": sample.normal,
+        "_distance": sample.distance,
+        "_face": sample.face.astype(np.int64),
+    }
 
 
 def _spread(values: AnyArray, suffix: str, chosen: AnyArray, origin: Floats, count: int) -> AnyArray:

@@ -43,26 +43,73 @@ SEA = [
         KindChoice.of(("point", "face", "edge", "corner", "curve", "instance"), "point", "what has the values"),
         PerElement("value", {"formula": "position.y"}, "attribute or formula to remap", on="kind", type="any"),
         AttributeName("name", "remapped", "attribute to make; 'color' is shown as it is", new=True),
-        Choice("from_range", "real", "which range is mapped", options={
-            "real": "the lowest and highest value there are", "given": "from low to high, below", "signed": "-1 to 1, e.g. normals",
-        }),
+        Choice(
+            "from_range",
+            "real",
+            "which range is mapped",
+            options={
+                "real": "the lowest and highest value there are",
+                "given": "from low to high, below",
+                "signed": "-1 to 1, e.g. normals",
+            },
+        ),
         Number("low", 0.0, "value that becomes the first end", soft=(-2, 2), shown_when=("from_range", "given")),
         Number("high", 1.0, "value that becomes the other end", soft=(-2, 2), shown_when=("from_range", "given")),
-        Choice("through", "line", "how", options={
-            "line": "straight", "response curve": "by a curve", "gradient": "to colours",
-        }),
-        ResponseCurve("curve", [[0.0, 0.0], [1.0, 1.0]], "share of the way (up) for each share of the range (along)", soft=(0.0, 1.0), shown_when=("through", "response curve")),
+        Choice(
+            "through",
+            "line",
+            "how",
+            options={
+                "line": "straight",
+                "response curve": "by a curve",
+                "gradient": "to colours",
+            },
+        ),
+        ResponseCurve(
+            "curve",
+            [[0.0, 0.0], [1.0, 1.0]],
+            "share of the way (up) for each share of the range (along)",
+            soft=(0.0, 1.0),
+            shown_when=("through", "response curve"),
+        ),
         ColorGradient("gradient", SEA, "colours along the range", shown_when=("through", "gradient")),
-        Number("to_low", 0.0, "what the first end becomes", soft=(-2, 2), shown_when=("through", ["line", "response curve"])),
-        Number("to_high", 1.0, "what the other end becomes", soft=(-2, 2), shown_when=("through", ["line", "response curve"])),
+        Number(
+            "to_low",
+            0.0,
+            "what the first end becomes",
+            soft=(-2, 2),
+            shown_when=("through", ["line", "response curve"]),
+        ),
+        Number(
+            "to_high",
+            1.0,
+            "what the other end becomes",
+            soft=(-2, 2),
+            shown_when=("through", ["line", "response curve"]),
+        ),
         Toggle("clamp", True, "keep values beyond the range at its ends"),
-        Selection("where", "", "which elements are remapped, and counted for the real range; empty means all", on="kind"),
+        Selection(
+            "where", "", "which elements are remapped, and counted for the real range; empty means all", on="kind"
+        ),
     ),
-)  # fmt: skip
+)
 def remap(
-    geo: Geo, *, kind: str, value: Values, name: str, from_range: str, low: float, high: float, through: str,
-    curve: Response, gradient: Gradient, to_low: float, to_high: float, clamp: bool, where: Flags,
-) -> Geo:  # fmt: skip
+    geo: Geo,
+    *,
+    kind: str,
+    value: Values,
+    name: str,
+    from_range: str,
+    low: float,
+    high: float,
+    through: str,
+    curve: Response,
+    gradient: Gradient,
+    to_low: float,
+    to_high: float,
+    clamp: bool,
+    where: Flags,
+) -> Geo:
     """Map values from a range to another one, or to colours. Vectors are mapped component by component.
 
     ``from_range`` 'signed' with a line from 0 to 1 turns normals into colours in which no direction is black.

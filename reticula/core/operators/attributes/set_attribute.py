@@ -27,23 +27,40 @@ __all__ = ["set_attribute"]
 @operator(
     "set_attribute",
     family="attributes",
-    inputs=(Input(), Input("source", "geometry that the formulas may ask, e.g. source.closest(position).distance", optional=True)),
+    inputs=(
+        Input(),
+        Input("source", "geometry that the formulas may ask, e.g. source.closest(position).distance", optional=True),
+    ),
     keywords=("value", "formula", "colour", "color", "displace", "move", "default"),
     carries="Carries all; adds or replaces the attribute.",
     parameters=(
         AttributeName("name", "value", "attribute to make or change; 'position' moves the points", new=True),
         KindChoice.of(KINDS, "point", "what has the attribute"),
         Selection("where", "", "which elements receive the value; empty means all", on="kind"),
-        Choice("type", "automatic", "type of the attribute", options={
-            "automatic": "what the formula gives", "number": "a real number", "integer": "a whole number",
-            "flag": "yes or no, a group", "vec2": "two numbers", "vec3": "three numbers", "vec4": "four numbers, or a colour",
-            "text": "text",
-        }),
+        Choice(
+            "type",
+            "automatic",
+            "type of the attribute",
+            options={
+                "automatic": "what the formula gives",
+                "number": "a real number",
+                "integer": "a whole number",
+                "flag": "yes or no, a group",
+                "vec2": "two numbers",
+                "vec3": "three numbers",
+                "vec4": "four numbers, or a colour",
+                "text": "text",
+            },
+        ),
         PerElement("value", {"formula": "fraction"}, "what each element gets", on="kind", type="as chosen"),
-        Text("default", "", "value of elements outside of 'where' and of elements made later; empty means the type's zero"),
+        Text(
+            "default",
+            "",
+            "value of elements outside of 'where' and of elements made later; empty means the type's zero",
+        ),
         Space.choice(),
     ),
-)  # fmt: skip
+)
 def set_attribute(
     geo: Geo,
     source: Geo | None,

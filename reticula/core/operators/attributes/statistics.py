@@ -19,10 +19,13 @@ from reticula.core.reports.attribute_writing import range_of
 __all__ = ["statistics"]
 
 NUMBERS: Mapping[str, Callable[[AnyArray], AnyArray]] = {
-    "low": lambda rows: rows.min(axis=0), "high": lambda rows: rows.max(axis=0), "mean": lambda rows: rows.mean(axis=0),
-    "median": lambda rows: np.median(rows, axis=0), "deviation": lambda rows: rows.std(axis=0),
+    "low": lambda rows: rows.min(axis=0),
+    "high": lambda rows: rows.max(axis=0),
+    "mean": lambda rows: rows.mean(axis=0),
+    "median": lambda rows: np.median(rows, axis=0),
+    "deviation": lambda rows: rows.std(axis=0),
     "sum": lambda rows: rows.sum(axis=0),
-}  # fmt: skip
+}
 
 
 @operator(
@@ -41,7 +44,8 @@ NUMBERS: Mapping[str, Callable[[AnyArray], AnyArray]] = {
         "total",
         "count",
     ),
-    carries="Carries all; adds attributes to the whole: the name with _low, _high, _mean, _median, _deviation, _sum and _count.",
+    carries="Carries all; adds attributes to the whole: the name with _low, _high, _mean, _median, "
+    "_deviation, _sum and _count.",
     parameters=(
         AttributeName("name", "height", "what the attributes of the whole begin with", new=True),
         KindChoice.of(KINDS[:-1], "point", "what is counted"),
@@ -64,7 +68,8 @@ def statistics(geo: Geo, *, name: str, kind: str, value: Values, where: Flags) -
         rows = np.zeros((1, *value.array.shape[1:]))
     else:
         note(
-            f"{len(rows):,} {PLURAL[kind]}: {range_of(rows)}; mean {', '.join(f'{part:.4g}' for part in np.atleast_1d(rows.mean(axis=0)))}."
+            f"{len(rows):,} {PLURAL[kind]}: {range_of(rows)}; mean "
+            f"{', '.join(f'{part:.4g}' for part in np.atleast_1d(rows.mean(axis=0)))}."
         )
     for suffix, take in NUMBERS.items():
         geo = geo.with_attribute("whole", f"{name}_{suffix}", np.asarray(take(rows))[None])

@@ -44,28 +44,75 @@ FROM: tuple[Kind, ...] = ("point", "corner", "face", "edge", "curve", "instance"
     ),
     parameters=(
         Names("attributes", "*", "names of the source's attributes, with spaces between; * stands for any letters"),
-        Choice("source_kind", "automatic", "kind that has them on the source", options={
-            "automatic": "the first of points, corners, faces, edges, curves and instances that has the name",
-            **{kind: f"only {PLURAL[kind]}" for kind in FROM}, "whole": "the whole, to every element",
-        }),
+        Choice(
+            "source_kind",
+            "automatic",
+            "kind that has them on the source",
+            options={
+                "automatic": "the first of points, corners, faces, edges, curves and instances that has the name",
+                **{kind: f"only {PLURAL[kind]}" for kind in FROM},
+                "whole": "the whole, to every element",
+            },
+        ),
         KindChoice.of(KINDS[:-1], "point", "what receives the values", name="onto"),
         Selection("where", "", "which elements receive values; empty means all", on="onto"),
         Choice("by", "surface", "how a source is found for each element", options=METHODS),
         Toggle("limit_reach", False, "ignore what is farther away than the reach"),
-        Number("reach", 0.1, "full strength up to this distance", unit="m", soft=(0, 2), low=0.0, shown_when=("limit_reach", True)),
-        Number("feather", 0.0, "beyond the reach, the way along which the strength falls to nothing", unit="m", soft=(0, 2), low=0.0, shown_when=("limit_reach", True)),
-        ResponseCurve("falloff", [[0.0, 1.0], [1.0, 0.0]], "strength (up) along the feather", soft=(0.0, 1.0), shown_when=("limit_reach", True)),
-        Choice("elsewhere", "keep", "what stays where nothing is near", options={
-            "keep": "the old value; the default, if there is none", "default": "the source's default",
-        }),
+        Number(
+            "reach",
+            0.1,
+            "full strength up to this distance",
+            unit="m",
+            soft=(0, 2),
+            low=0.0,
+            shown_when=("limit_reach", True),
+        ),
+        Number(
+            "feather",
+            0.0,
+            "beyond the reach, the way along which the strength falls to nothing",
+            unit="m",
+            soft=(0, 2),
+            low=0.0,
+            shown_when=("limit_reach", True),
+        ),
+        ResponseCurve(
+            "falloff",
+            [[0.0, 1.0], [1.0, 0.0]],
+            "strength (up) along the feather",
+            soft=(0.0, 1.0),
+            shown_when=("limit_reach", True),
+        ),
+        Choice(
+            "elsewhere",
+            "keep",
+            "what stays where nothing is near",
+            options={
+                "keep": "the old value; the default, if there is none",
+                "default": "the source's default",
+            },
+        ),
         Text("rename", "*", "name on the receiver; * stands for the old name, e.g. scan_*", most=64),
         Space.choice(),
     ),
-)  # fmt: skip
+)
 def transfer_attribute(
-    geo: Geo, source: Geo, *, attributes: str, source_kind: str, onto: str, where: Flags, by: str, limit_reach: bool,
-    reach: float, feather: float, falloff: Response, elsewhere: str, rename: str, space: str,
-) -> Geo:  # fmt: skip
+    geo: Geo,
+    source: Geo,
+    *,
+    attributes: str,
+    source_kind: str,
+    onto: str,
+    where: Flags,
+    by: str,
+    limit_reach: bool,
+    reach: float,
+    feather: float,
+    falloff: Response,
+    elsewhere: str,
+    rename: str,
+    space: str,
+) -> Geo:
     """Give each element the values found at its counterpart on another geometry.
 
     Elements that find nothing within the reach, or are not marked, keep the value they had; where the attribute is
@@ -161,7 +208,9 @@ def _merged(
 
 
 def _warn_of_default(name: str, found: Attribute, result: Attribute, strength: Floats, kind: Kind) -> None:
-    """Warn of a mark that says nothing: the source's default is the mark itself, so what found nothing is marked too."""
+    """Warn of a mark that says nothing: the source's default is the mark itself, so what found nothing is marked
+    too.
+    """
     if (
         result.type == "flag"
         and bool(found.fill)
@@ -170,7 +219,8 @@ def _warn_of_default(name: str, found: Attribute, result: Attribute, strength: F
         and result.values.all()
     ):
         warn(
-            f"'{name}' is yes by default on the source, so all {PLURAL[kind]} are marked, also those that found nothing."
+            f"'{name}' is yes by default on the source, so all {PLURAL[kind]} are marked, also those "
+            "that found nothing."
         )
     elif result.type == "flag" and len(result) > 1 and result.values.all():
         warn(f"'{name}' is yes on all {len(result):,} {PLURAL[kind]}.")

@@ -17,7 +17,8 @@ __all__ = ["join"]
     family="combine",
     inputs=(Input("geometries", "geometries to put together, in order", many=True),),
     keywords=("merge", "append", "combine", "add"),
-    carries="Carries all. Where only some inputs have an attribute, the elements of the others get its default, and that is said.",
+    carries="Carries all. Where only some inputs have an attribute, the elements of the others get its "
+    "default, and that is said.",
     parameters=(),
 )
 def join(geometries: Sequence[Geo]) -> Geo:

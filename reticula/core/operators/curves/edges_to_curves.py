@@ -19,14 +19,24 @@ __all__ = ["edges_to_curves"]
     "edges_to_curves",
     family="curves",
     keywords=("path", "outline", "border", "wire", "convert", "polyline", "chain"),
-    carries="Carries all; a curve receives the edge attributes of its first edge, and existing curves their defaults for them.",
+    carries="Carries all; a curve receives the edge attributes of its first edge, and existing curves their "
+    "defaults for them.",
     parameters=(
         Selection.each("edge", "edges to follow; empty means all"),
-        Number("corner_angle", 180.0, "end curves where they turn by more than this", unit="°", soft=(0, 180), low=0.0, high=180.0, step=1),
+        Number(
+            "corner_angle",
+            180.0,
+            "end curves where they turn by more than this",
+            unit="°",
+            soft=(0, 180),
+            low=0.0,
+            high=180.0,
+            step=1,
+        ),
         Toggle("keep_faces", False, "keep the faces"),
         GroupName("curve_group", "from_edges", "curve group that receives the new curves", kind="curve"),
     ),
-)  # fmt: skip
+)
 def edges_to_curves(geo: Geo, *, where: Flags, corner_angle: float, keep_faces: bool, curve_group: str) -> Geo:
     """Put edges end to end to curves, as long as they can be.
 
@@ -39,9 +49,11 @@ def edges_to_curves(geo: Geo, *, where: Flags, corner_angle: float, keep_faces: 
     stops = _sharp(geo, edges, corner_angle)
     start, point, closed, first = edge_chains(edges, shape.point_count, stops)
     topology = shape.with_curves(
-        shape.point_count, np.concatenate([shape.curve_start, shape.curve_start[-1] + start[1:]]),
-        np.concatenate([shape.curve_point, point]), np.concatenate([shape.curve_closed, closed]),
-    )  # fmt: skip
+        shape.point_count,
+        np.concatenate([shape.curve_start, shape.curve_start[-1] + start[1:]]),
+        np.concatenate([shape.curve_point, point]),
+        np.concatenate([shape.curve_closed, closed]),
+    )
     none = np.full(len(closed), -1)
     made = carry(geo, topology, {"curve": kept(np.concatenate([np.arange(shape.curve_count), none]))})
     source = np.concatenate([np.full(shape.curve_count, -1), np.flatnonzero(where)[first]])

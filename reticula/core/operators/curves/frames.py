@@ -20,11 +20,19 @@ __all__ = ["frames"]
     keywords=("tangent", "normal", "orient", "direction", "twist", "parallel transport"),
     carries="Carries all; adds or replaces the point attributes tangent, normal, binormal and rotation.",
     parameters=(
-        Vector("up", [0.0, 1.0, 0.0], "where the first normal points, as far as it can", soft=(-1, 1), handle=Handle("direction")),
+        Vector(
+            "up",
+            [0.0, 1.0, 0.0],
+            "where the first normal points, as far as it can",
+            soft=(-1, 1),
+            handle=Handle("direction"),
+        ),
         PerElement("twist", 0.0, "turns the frame about the tangent", unit="°", on="point", soft=(-180, 180), step=1),
-        AttributeName("prefix", "", "put in front of the names tangent, normal, binormal and rotation", new=True, optional=True),
+        AttributeName(
+            "prefix", "", "put in front of the names tangent, normal, binormal and rotation", new=True, optional=True
+        ),
     ),
-)  # fmt: skip
+)
 def frames(geo: Geo, *, up: list[float], twist: Floats, prefix: str) -> Geo:
     """Give the points of curves a tangent, a normal and a binormal that do not twist along the way.
 

@@ -25,13 +25,32 @@ __all__ = ["offset_curve"]
     carries="Carries all; new points copy the nearest point of their curve, new curves copy theirs.",
     parameters=(
         Selection.each("curve", "curves to follow; empty means all"),
-        Number("distance", 0.05, "how far; outwards or to the left, negative goes the other way", unit="m", soft=(-0.5, 0.5)),
-        Choice("corners", "sharp", "how outer corners are made", options={"sharp": "sharp, up to four times the distance", "round": "round", "cut": "cut off"}),
-        Integer("steps", 8, "points along a round corner, per quarter", soft=(1, 16), low=1, high=200, shown_when=("corners", "round")),
+        Number(
+            "distance",
+            0.05,
+            "how far; outwards or to the left, negative goes the other way",
+            unit="m",
+            soft=(-0.5, 0.5),
+        ),
+        Choice(
+            "corners",
+            "sharp",
+            "how outer corners are made",
+            options={"sharp": "sharp, up to four times the distance", "round": "round", "cut": "cut off"},
+        ),
+        Integer(
+            "steps",
+            8,
+            "points along a round corner, per quarter",
+            soft=(1, 16),
+            low=1,
+            high=200,
+            shown_when=("corners", "round"),
+        ),
         Toggle("keep_curves", True, "keep the curves that are followed"),
         GroupName("offset_group", "offset", "curve group that receives the new curves", kind="curve"),
     ),
-)  # fmt: skip
+)
 def offset_curve(
     geo: Geo, *, where: Flags, distance: float, corners: str, steps: int, keep_curves: bool, offset_group: str
 ) -> Geo:
@@ -69,16 +88,21 @@ def offset_curve(
         return base.with_attribute("curve", offset_group, np.zeros(base.topology.curve_count, bool))
     old, sizes = base.topology, np.array([len(place) for place in places])
     topology = old.with_curves(
-        old.point_count + int(sizes.sum()), np.concatenate([old.curve_start, old.curve_start[-1] + np.cumsum(sizes)]),
-        np.concatenate([old.curve_point, old.point_count + np.arange(sizes.sum())]), np.concatenate([old.curve_closed, closed]),
-    )  # fmt: skip
+        old.point_count + int(sizes.sum()),
+        np.concatenate([old.curve_start, old.curve_start[-1] + np.cumsum(sizes)]),
+        np.concatenate([old.curve_point, old.point_count + np.arange(sizes.sum())]),
+        np.concatenate([old.curve_closed, closed]),
+    )
     topology = topology.with_faces(topology.point_count, old.face_start, old.corner_point)
     made = carry(
-        base, topology,
-        {"point": kept(np.concatenate([np.arange(old.point_count), np.full(int(sizes.sum()), -1)])),
-         "curve": kept(np.concatenate([np.arange(old.curve_count), np.full(len(sizes), -1)]))},
+        base,
+        topology,
+        {
+            "point": kept(np.concatenate([np.arange(old.point_count), np.full(int(sizes.sum()), -1)])),
+            "curve": kept(np.concatenate([np.arange(old.curve_count), np.full(len(sizes), -1)])),
+        },
         positions=np.concatenate([base.positions, *places]),
-    )  # fmt: skip
+    )
     for name, found in geo.attributes["point"].items():
         if name != "position":
             made = made.with_attribute("point", name, found.take(np.concatenate([own_points, *points])))

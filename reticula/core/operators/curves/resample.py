@@ -21,18 +21,38 @@ MOST_POINTS = 50_000_000
     family="curves",
     keywords=("even", "spacing", "points along", "redistribute", "divide", "length"),
     carries=(
-        "Carries all; new points blend the two they lie between. Resampled curves get points of their own; the old points stay "
+        "Carries all; new points blend the two they lie between. Resampled curves get points of "
+        "their own; the old points stay "
         "where faces or other curves use them."
     ),
     parameters=(
         Selection.each("curve", "curves to resample; empty means all"),
-        Choice("by", "count", "how many points", options={"count": "the same number on every curve", "length": "parts of at most this length"}),
+        Choice(
+            "by",
+            "count",
+            "how many points",
+            options={"count": "the same number on every curve", "length": "parts of at most this length"},
+        ),
         Integer("count", 20, "parts of each curve", soft=(1, 100), low=1, high=10_000_000, shown_when=("by", "count")),
         Number("length", 0.1, "longest part", unit="m", soft=(0.01, 1.0), low=1e-9, shown_when=("by", "length")),
-        Number("keep_corners", 180.0, "keep points where the curve turns by more than this; 180 keeps none", unit="°", soft=(0, 180), low=0.0, high=180.0, step=1),
-        AttributeName("side_name", "side", "point attribute that receives which part between two kept corners the point lies on, from 0", new=True),
+        Number(
+            "keep_corners",
+            180.0,
+            "keep points where the curve turns by more than this; 180 keeps none",
+            unit="°",
+            soft=(0, 180),
+            low=0.0,
+            high=180.0,
+            step=1,
+        ),
+        AttributeName(
+            "side_name",
+            "side",
+            "point attribute that receives which part between two kept corners the point lies on, from 0",
+            new=True,
+        ),
     ),
-)  # fmt: skip
+)
 def resample(geo: Geo, *, where: Flags, by: str, count: int, length: float, keep_corners: float, side_name: str) -> Geo:
     """Space points evenly along curves.
 
@@ -77,12 +97,15 @@ def resample(geo: Geo, *, where: Flags, by: str, count: int, length: float, keep
     share = np.concatenate([np.zeros(len(old)), t])
     main = np.where(share > 0.5, second, first)
     made = carry(
-        geo, topology,
+        geo,
+        topology,
         {
             "point": SourceMap(as_readonly(main.astype(np.int32)), Weights.pairs(first, second, share)),
-            "edge": edge_sources(shape, topology, np.concatenate([old, np.full(added, -1)])) if geo.attributes["edge"] else kept(np.zeros(0)),
+            "edge": edge_sources(shape, topology, np.concatenate([old, np.full(added, -1)]))
+            if geo.attributes["edge"]
+            else kept(np.zeros(0)),
         },
-    )  # fmt: skip
+    )
     side = np.concatenate([np.full(len(old), -1), plan["side"]])
     note(f"{len(chosen):,} curves, {added:,} points.")
     return made.with_attribute("point", side_name, side, default=-1)
@@ -148,9 +171,13 @@ def _plan(geo: Geo, where: Flags, by: str, count: int, length: float, keep_corne
         side - np.searchsorted(cut_owner, new_owner) if keep_corners < 180 else segment - shape.curve_start[new_owner]
     )
     return {
-        "chosen": chosen, "a": shape.curve_point[segment], "b": shape.curve_point[following[segment]], "t": t, "side": which,
+        "chosen": chosen,
+        "a": shape.curve_point[segment],
+        "b": shape.curve_point[following[segment]],
+        "t": t,
+        "side": which,
         "sizes": np.bincount(new_owner, minlength=shape.curve_count)[np.flatnonzero(chosen)],
-    }  # fmt: skip
+    }
 
 
 def _last_real(along: Floats, last: AnyArray, first: AnyArray) -> AnyArray:

@@ -29,7 +29,9 @@ GAP = 0.97
 
 @dataclass(frozen=True, eq=False)
 class _Ends:
-    """Ends of struts at joints, in order of joint: its number, the strut, whether it is the far end, and its direction."""
+    """Ends of struts at joints, in order of joint: its number, the strut, whether it is the far end, and its
+    direction.
+    """
 
     joint: AnyArray
     chain: AnyArray
@@ -56,7 +58,8 @@ def _narrowest(start: AnyArray, way: Floats) -> Floats:
     family="curves",
     keywords=("tubes", "wireframe", "lattice", "frame", "pipes", "skeleton", "scaffold"),
     carries=(
-        "Carries all. Points of tubes copy the point that they stand around, faces over curves the values of their first curve; "
+        "Carries all. Points of tubes copy the point that they stand around, faces over curves the "
+        "values of their first curve; "
         "joints get defaults. Makes the corner attribute uv."
     ),
     parameters=(
@@ -71,9 +74,17 @@ def _narrowest(start: AnyArray, way: Floats) -> Floats:
     ),
 )
 def struts(
-    geo: Geo, *, along: str, where: Flags, radius: Floats, sides: int, keep_source: bool, side_group: str,
-    joint_group: str, cap_group: str,
-) -> Geo:  # fmt: skip
+    geo: Geo,
+    *,
+    along: str,
+    where: Flags,
+    radius: Floats,
+    sides: int,
+    keep_source: bool,
+    side_group: str,
+    joint_group: str,
+    cap_group: str,
+) -> Geo:
     """Put tubes around edges or curves and close them where they meet: the result is watertight.
 
     Where two meet they bend into each other; where three and more meet, the joint is the convex hull of their last
@@ -123,10 +134,13 @@ def struts(
         warn(f"{lost:,} joints could not be closed; their tubes run into each other.")
     fresh = len(joints)
     complete = replace(
-        tubes, sizes=np.concatenate([tubes.sizes, np.full(fresh, 3)]), point=np.concatenate([tubes.point, joints.reshape(-1)]),
-        uv=np.concatenate([tubes.uv, np.zeros((3 * fresh, 2))]), curve=np.concatenate([tubes.curve, np.full(fresh, -1)]),
+        tubes,
+        sizes=np.concatenate([tubes.sizes, np.full(fresh, 3)]),
+        point=np.concatenate([tubes.point, joints.reshape(-1)]),
+        uv=np.concatenate([tubes.uv, np.zeros((3 * fresh, 2))]),
+        curve=np.concatenate([tubes.curve, np.full(fresh, -1)]),
         cap=np.concatenate([tubes.cap, np.zeros(fresh, bool)]),
-    )  # fmt: skip
+    )
     source = (
         np.where(complete.curve >= 0, owner[first][np.maximum(complete.curve, 0)], -1) if len(first) else complete.curve
     )
@@ -187,22 +201,29 @@ def _capped(
     every = np.arange(sides)
     low = open_[degree[point[start[open_]]] == 1] if len(open_) else open_
     high = open_[degree[point[start[open_ + 1] - 1]] == 1] if len(open_) else open_
-    rings = np.concatenate([
-        (start[low][:, None] * sides + every[::-1]).reshape(-1), ((start[high + 1] - 1)[:, None] * sides + every).reshape(-1),
-    ])  # fmt: skip
+    rings = np.concatenate(
+        [
+            (start[low][:, None] * sides + every[::-1]).reshape(-1),
+            ((start[high + 1] - 1)[:, None] * sides + every).reshape(-1),
+        ]
+    )
     count = len(low) + len(high)
     flat = _circle(sides) * 0.5 + 0.5
     return replace(
-        tubes, sizes=np.concatenate([tubes.sizes, np.full(count, sides)]), point=np.concatenate([tubes.point, rings]),
+        tubes,
+        sizes=np.concatenate([tubes.sizes, np.full(count, sides)]),
+        point=np.concatenate([tubes.point, rings]),
         uv=np.concatenate([tubes.uv, np.tile(flat[::-1], (len(low), 1)), np.tile(flat, (len(high), 1))]),
-        curve=np.concatenate([tubes.curve, low, high]), cap=np.concatenate([tubes.cap, np.ones(count, bool)]),
-    )  # fmt: skip
+        curve=np.concatenate([tubes.curve, low, high]),
+        cap=np.concatenate([tubes.cap, np.ones(count, bool)]),
+    )
 
 
 def _joints(ends: _Ends, rings: Floats, place: Floats, start: AnyArray, sides: int) -> tuple[AnyArray, int]:
     """Triangles between the last rings of each joint, and how many joints did not work out.
 
-    A tip is added above each ring, on the ball through all rings; the triangles of the hull that touch no tip are the joint.
+    A tip is added above each ring, on the ball through all rings; the triangles of the hull that touch no tip are the
+    joint.
     """
     count = len(ends.chain)
     if not count:

@@ -32,29 +32,60 @@ __all__ = ["add_tubes", "sweep"]
 @operator(
     "sweep",
     family="curves",
-    inputs=(Input("geo", "curves to follow"), Input("profile", "a curve to move along; nothing makes a circle", many=True, own_space=True)),
+    inputs=(
+        Input("geo", "curves to follow"),
+        Input("profile", "a curve to move along; nothing makes a circle", many=True, own_space=True),
+    ),
     keywords=("tube", "pipe", "loft", "extrude along", "rope", "profile", "rail"),
     carries=(
-        "Carries all. Points of tubes copy the curve point they stand around; faces receive the attributes of their curve. Makes "
+        "Carries all. Points of tubes copy the curve point they stand around; faces receive the "
+        "attributes of their curve. Makes "
         "the corner attribute uv: once around, and metres along."
     ),
     parameters=(
         Selection.each("curve", "curves to follow; empty means all"),
-        PerElement("radius", 0.05, "of a circle, or factor for a profile, at each point", unit="m", on="point", soft=(0.0, 0.5), low=0.0),
-        ResponseCurve("taper", [[0.0, 1.0], [1.0, 1.0]], "factor for the radius from the beginning to the end of each curve"),
+        PerElement(
+            "radius",
+            0.05,
+            "of a circle, or factor for a profile, at each point",
+            unit="m",
+            on="point",
+            soft=(0.0, 0.5),
+            low=0.0,
+        ),
+        ResponseCurve(
+            "taper", [[0.0, 1.0], [1.0, 1.0]], "factor for the radius from the beginning to the end of each curve"
+        ),
         Integer("sides", 12, "faces around a circle", soft=(3, 48), low=3, high=10_000),
         PerElement("twist", 0.0, "turns the profile about the curve", unit="°", on="point", soft=(-180, 180), step=1),
-        Vector("up", [0.0, 1.0, 0.0], "where the profile's x axis points at first, as far as it can", soft=(-1, 1), handle=Handle("direction")),
+        Vector(
+            "up",
+            [0.0, 1.0, 0.0],
+            "where the profile's x axis points at first, as far as it can",
+            soft=(-1, 1),
+            handle=Handle("direction"),
+        ),
         Toggle("caps", True, "close the ends of open curves with a face"),
         Toggle("keep_curves", False, "keep the curves"),
         GroupName("side_group", "side", "face group that receives the sides", kind="face"),
         GroupName("cap_group", "cap", "face group that receives the ends", kind="face"),
     ),
-)  # fmt: skip
+)
 def sweep(
-    geo: Geo, profile: Sequence[Geo], *, where: Flags, radius: Floats, taper: Response, sides: int, twist: Floats,
-    up: list[float], caps: bool, keep_curves: bool, side_group: str, cap_group: str,
-) -> Geo:  # fmt: skip
+    geo: Geo,
+    profile: Sequence[Geo],
+    *,
+    where: Flags,
+    radius: Floats,
+    taper: Response,
+    sides: int,
+    twist: Floats,
+    up: list[float],
+    caps: bool,
+    keep_curves: bool,
+    side_group: str,
+    cap_group: str,
+) -> Geo:
     """Move a circle or a profile along curves.
 
     Frames do not twist (Wang et al. 2008). At bends the profile is stretched across the bend so that the tube keeps its
@@ -70,9 +101,17 @@ def sweep(
     along = picked.topology
     fraction = _fractions(picked)
     tubes = sweep_profile(
-        picked.positions, along.curve_start, along.curve_point, along.curve_closed, outline, ring,
-        radius[source][along.curve_point] * taper(fraction), np.radians(twist[source][along.curve_point]), np.array(up), caps,
-    )  # fmt: skip
+        picked.positions,
+        along.curve_start,
+        along.curve_point,
+        along.curve_closed,
+        outline,
+        ring,
+        radius[source][along.curve_point] * taper(fraction),
+        np.radians(twist[source][along.curve_point]),
+        np.array(up),
+        caps,
+    )
     base = geo if keep_curves else subset(geo, curves=~where)
     point_source = np.repeat(source[along.curve_point], len(outline))
     made = add_tubes(geo, base, tubes, point_source, chosen[tubes.curve], side_group, cap_group)
@@ -149,7 +188,8 @@ def add_tubes(
     )
     fresh, corners = len(tubes.sizes), len(tubes.point)
     made = carry(
-        base, topology,
+        base,
+        topology,
         {
             "point": kept(np.concatenate([np.arange(shape.point_count), np.full(len(tubes.positions), -1)])),
             "face": kept(np.concatenate([np.arange(shape.face_count), np.full(fresh, -1)])),
@@ -157,7 +197,7 @@ def add_tubes(
             "edge": edges_along(topology, np.concatenate([shape.corner_edge, np.full(corners, -1)])),
         },
         positions=np.concatenate([base.positions, tubes.positions]),
-    )  # fmt: skip
+    )
     every = np.concatenate([own, point_source])
     for name, found in geo.attributes["point"].items():
         if name != "position":

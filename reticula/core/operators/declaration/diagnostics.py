@@ -42,7 +42,8 @@ def tell_of_numbers(inputs: Iterable[Geo | Sequence[Geo] | None], outputs: Seque
                 if len(bad):
                     of = PLURAL[kind] if attribute.start is None else "listed values"
                     warn(
-                        f"'{name}' holds no finite number at {len(bad):,} of {len(rows):,} {of} (first: {kind} {bad[0]})."
+                        f"'{name}' holds no finite number at {len(bad):,} of {len(rows):,} {of} "
+                        f"(first: {kind} {bad[0]})."
                     )
 
 
@@ -73,7 +74,9 @@ def tell_of_members(name: str, kind: str, held: int, count: int, hint: str = "")
 
 
 def tell_of_unshared(geo: Geo, what: str) -> None:
-    """Warn if faces that lie side by side do not share their points, so that ``what`` cannot pass from one to another."""
+    """Warn if faces that lie side by side do not share their points, so that ``what`` cannot pass from one to
+    another.
+    """
     shape = geo.topology
     border = shape.border_points
     if not border.any():

@@ -35,6 +35,11 @@ class Input:
     optional: bool = False
     own_space: bool = False
 
+    @property
+    def how_many(self) -> str:
+        """How many geometries it takes, in words after its name; nothing if that is one."""
+        return " (any number)" if self.many else " (may stay empty)" if self.optional else ""
+
 
 @dataclass(frozen=True)
 class Output:
@@ -218,9 +223,20 @@ def operator(
             raise TypeError(f"operator {name} is declared twice")
         summary, _, rest = inspect.cleandoc(body.__doc__ or "").partition("\n")
         made = Operator(
-            name, family, summary.strip().rstrip("."), rest.strip(), tuple(inputs), tuple(parameters), carries,
-            tuple(keywords), version, body, tuple(outputs), more_inputs, writes,
-        )  # fmt: skip
+            name,
+            family,
+            summary.strip().rstrip("."),
+            rest.strip(),
+            tuple(inputs),
+            tuple(parameters),
+            carries,
+            tuple(keywords),
+            version,
+            body,
+            tuple(outputs),
+            more_inputs,
+            writes,
+        )
         for parameter in parameters:
             parameter.check(parameter.default)
         OPERATORS[name] = made

@@ -38,7 +38,7 @@ __all__ = [
     "Toggle",
     "Vector",
     "is_wire",
-]  # fmt: skip
+]
 
 NAME = re.compile(r"[^\W\d]\w*\Z")
 RESERVED = {"here", "position", "True", "False", "None", "and", "or", "not", "if", "else"}
@@ -77,9 +77,9 @@ class Context:
 class Handle:
     """How a parameter is dragged in the view.
 
-    ``shape`` is ``place``, ``places``, ``direction``, ``plane`` (a direction with its plane), ``turn``, ``scale`` or ``size`` (of a
-    box around ``at``). ``at`` names siblings whose places, added up, say where it stands. The numbers are in the ``own``
-    space of the node's first input, or in the ``world``.
+    ``shape`` is ``place``, ``places``, ``direction``, ``plane`` (a direction with its plane), ``turn``, ``scale`` or
+    ``size`` (of a box around ``at``). ``at`` names siblings whose places, added up, say where it stands. The numbers
+    are in the ``own`` space of the node's first input, or in the ``world``.
     """
 
     shape: str
@@ -150,10 +150,17 @@ class Parameter:
         """Return all that a form, a reference page or the command line needs to know."""
         shown = {"parameter": self.shown_when[0], "value": self.shown_when[1]} if self.shown_when else None
         return {
-            "name": self.name, "label": self.label, "widget": self.widget, "default": self.default, "help": self.help,
-            "unit": self.unit, "takes_formula": self.takes_formula, "takes_wire": self.takes_formula or self.takes_wire, "shown_when": shown,
+            "name": self.name,
+            "label": self.label,
+            "widget": self.widget,
+            "default": self.default,
+            "help": self.help,
+            "unit": self.unit,
+            "takes_formula": self.takes_formula,
+            "takes_wire": self.takes_formula or self.takes_wire,
+            "shown_when": shown,
             "handle": self.handle.describe() if self.handle else None,
-        }  # fmt: skip
+        }
 
     def fail(self, message: str) -> None:
         raise ParameterError(self.name, message)

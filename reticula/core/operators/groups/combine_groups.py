@@ -21,16 +21,28 @@ __all__ = ["combine_groups"]
     parameters=(
         *naming("combined"),
         Selection("first", "", "a group or a formula; empty means all", on="kind"),
-        Choice("how", "minus", "how they combine", options={
-            "and": "in both", "or": "in one or both", "minus": "in the first and not in the second",
-            "either": "in one and not in both", "not": "not in the first",
-        }),
+        Choice(
+            "how",
+            "minus",
+            "how they combine",
+            options={
+                "and": "in both",
+                "or": "in one or both",
+                "minus": "in the first and not in the second",
+                "either": "in one and not in both",
+                "not": "not in the first",
+            },
+        ),
         Selection("second", "False", "a group or a formula", on="kind"),
     ),
-)  # fmt: skip
+)
 def combine_groups(geo: Geo, *, name: str, kind: str, first: Flags, how: str, second: Flags) -> Geo:
     """Make a group of two others."""
     members = {
-        "and": first & second, "or": first | second, "minus": first & ~second, "either": first ^ second, "not": ~first,
-    }[how]  # fmt: skip
+        "and": first & second,
+        "or": first | second,
+        "minus": first & ~second,
+        "either": first ^ second,
+        "not": ~first,
+    }[how]
     return marked(geo, kind, name, np.asarray(members))

@@ -25,12 +25,18 @@ __all__ = ["convert_group"]
         KindChoice.of(ALL, "face", "what the old group holds"),
         Selection("where", "", "the group, or a formula", on="kind"),
         KindChoice.of(ALL, "point", "what the new group holds", name="to"),
-        Choice("counts", "any", "when an element becomes a member", options={
-            "any": "one of what it is made of, or belongs to, is", "all": "all of these are",
-        }),
+        Choice(
+            "counts",
+            "any",
+            "when an element becomes a member",
+            options={
+                "any": "one of what it is made of, or belongs to, is",
+                "all": "all of these are",
+            },
+        ),
         GroupName("name", "converted", "name of the new group"),
     ),
-)  # fmt: skip
+)
 def convert_group(geo: Geo, *, kind: str, where: Flags, to: str, counts: str, name: str) -> Geo:
     """Turn a group of one element kind into a group of another.
 

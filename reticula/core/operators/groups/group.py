@@ -14,7 +14,10 @@ __all__ = ["group"]
 @operator(
     "group",
     family="groups",
-    inputs=(Input(), Input("source", "geometry that the formula may ask, e.g. source.closest(position).distance", optional=True)),
+    inputs=(
+        Input(),
+        Input("source", "geometry that the formula may ask, e.g. source.closest(position).distance", optional=True),
+    ),
     keywords=("mark", "select", "choose", "tag", "filter", "formula"),
     carries=MADE,
     parameters=(
@@ -23,7 +26,7 @@ __all__ = ["group"]
         COMBINE,
         Space.choice(),
     ),
-)  # fmt: skip
+)
 def group(geo: Geo, source: Geo | None, *, name: str, kind: str, where: Flags, combine: str, space: str) -> Geo:
     """Name the elements for which a formula holds."""
     return marked(geo, kind, name, where, combine)

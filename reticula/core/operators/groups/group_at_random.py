@@ -32,7 +32,7 @@ __all__ = ["group_at_random"]
         Selection("where", "", "which elements may be members; empty means all", on="kind"),
         COMBINE,
     ),
-)  # fmt: skip
+)
 def group_at_random(
     geo: Geo, *, name: str, kind: str, by: str, share: Floats, count: int, seed: int, where: Flags, combine: str
 ) -> Geo:

@@ -20,15 +20,21 @@ __all__ = ["group_border"]
     carries=MADE,
     parameters=(
         *naming("border", ("edge", "point", "face", "corner")),
-        Choice("of", "open", "which border", options={
-            "open": "edges with one face only", "faces": "edges between the faces below and others",
-            "non-manifold": "edges with more than two faces",
-        }),
+        Choice(
+            "of",
+            "open",
+            "which border",
+            options={
+                "open": "edges with one face only",
+                "faces": "edges between the faces below and others",
+                "non-manifold": "edges with more than two faces",
+            },
+        ),
         Selection("where", "", "the faces whose border is meant", on="face", shown_when=("of", "faces")),
         Toggle("with_open", True, "count the open edges of these faces as border too", shown_when=("of", "faces")),
         COMBINE,
     ),
-)  # fmt: skip
+)
 def group_border(geo: Geo, *, name: str, kind: str, of: str, where: Flags, with_open: bool, combine: str) -> Geo:
     """Name what lies on a border: its edges, their points, or the faces and corners that touch it with an edge."""
     shape = geo.topology

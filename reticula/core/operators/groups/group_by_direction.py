@@ -26,23 +26,68 @@ __all__ = ["group_by_direction"]
     carries=MADE,
     parameters=(
         *naming("facing", ("face", "point", "corner")),
-        Choice("facing", "direction", "what the normal is held against", options={
-            "direction": "a fixed direction", "point": "the way to a point",
-        }),
-        Vector("direction", [0.0, 1.0, 0.0], "which way; the length does not matter", shown_when=("facing", "direction"), handle=Handle("direction")),
-        Vector("point", [0.0, 1.0, 0.0], "the point that is faced", unit="m", soft=(-5, 5), shown_when=("facing", "point"), handle=Handle("place")),
-        Choice("given_in", "this", "space of the direction or point", options={
-            "this": "in this mesh's own space", "world": "in the world, where the mesh stands",
-        }),
-        Number("angle", 45.0, "largest angle between the normal and that way", unit="°", soft=(0, 180), low=0.0, high=180.0, step=1),
+        Choice(
+            "facing",
+            "direction",
+            "what the normal is held against",
+            options={
+                "direction": "a fixed direction",
+                "point": "the way to a point",
+            },
+        ),
+        Vector(
+            "direction",
+            [0.0, 1.0, 0.0],
+            "which way; the length does not matter",
+            shown_when=("facing", "direction"),
+            handle=Handle("direction"),
+        ),
+        Vector(
+            "point",
+            [0.0, 1.0, 0.0],
+            "the point that is faced",
+            unit="m",
+            soft=(-5, 5),
+            shown_when=("facing", "point"),
+            handle=Handle("place"),
+        ),
+        Choice(
+            "given_in",
+            "this",
+            "space of the direction or point",
+            options={
+                "this": "in this mesh's own space",
+                "world": "in the world, where the mesh stands",
+            },
+        ),
+        Number(
+            "angle",
+            45.0,
+            "largest angle between the normal and that way",
+            unit="°",
+            soft=(0, 180),
+            low=0.0,
+            high=180.0,
+            step=1,
+        ),
         Selection("where", "", "which elements may be members; empty means all", on="kind"),
         COMBINE,
     ),
-)  # fmt: skip
+)
 def group_by_direction(
-    geo: Geo, target: Geo | None, *, name: str, kind: str, facing: str, direction: list[float], point: list[float],
-    given_in: str, angle: float, where: Flags, combine: str,
-) -> Geo:  # fmt: skip
+    geo: Geo,
+    target: Geo | None,
+    *,
+    name: str,
+    kind: str,
+    facing: str,
+    direction: list[float],
+    point: list[float],
+    given_in: str,
+    angle: float,
+    where: Flags,
+    combine: str,
+) -> Geo:
     """Name elements whose normal lies within an angle of a direction, or looks at a point."""
     on = cast(Kind, kind)
     if facing == "point" or target is not None:

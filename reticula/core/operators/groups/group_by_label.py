@@ -28,15 +28,22 @@ MOST_GROUPS = 200
     parameters=(
         *naming("chosen"),
         AttributeName("label", "piece", "whole number, text or flag to go by; 'piece' numbers the connected parts"),
-        Choice("choose", "largest", "which labels", options={
-            "largest": "those with the most elements", "smallest": "those with the fewest",
-            "values": "those in a list", "each": "a group for each value",
-        }),
+        Choice(
+            "choose",
+            "largest",
+            "which labels",
+            options={
+                "largest": "those with the most elements",
+                "smallest": "those with the fewest",
+                "values": "those in a list",
+                "each": "a group for each value",
+            },
+        ),
         Integer("number", 1, "how many labels", soft=(1, 20), low=1),
         Text("values", "0", "values, with spaces between; 3-7 is a range", shown_when=("choose", "values")),
         COMBINE,
     ),
-)  # fmt: skip
+)
 def group_by_label(
     geo: Geo, *, name: str, kind: str, label: str, choose: str, number: int, values: str, combine: str
 ) -> Geo:

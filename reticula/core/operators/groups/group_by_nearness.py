@@ -23,20 +23,41 @@ __all__ = ["group_by_nearness"]
     carries=MADE,
     parameters=(
         *naming("near", ("point", "face", "edge", "corner", "curve")),
-        Choice("which", "within reach", "which elements", options={
-            "within reach": "all that are near enough",
-            "nearest": "those that are the nearest element of some point of the source",
-        }),
-        Choice("to", "surface", "measured to", options={"surface": "faces and curves of the source", "points": "its points"}, shown_when=("which", "within reach")),
+        Choice(
+            "which",
+            "within reach",
+            "which elements",
+            options={
+                "within reach": "all that are near enough",
+                "nearest": "those that are the nearest element of some point of the source",
+            },
+        ),
+        Choice(
+            "to",
+            "surface",
+            "measured to",
+            options={"surface": "faces and curves of the source", "points": "its points"},
+            shown_when=("which", "within reach"),
+        ),
         Toggle("limit_reach", True, "ignore what is farther away than the reach", shown_when=("which", "nearest")),
         Number("reach", 0.25, "largest distance", unit="m", soft=(0, 2), low=0.0),
         COMBINE,
         Space.choice(),
     ),
-)  # fmt: skip
+)
 def group_by_nearness(
-    geo: Geo, source: Geo, *, name: str, kind: str, which: str, to: str, limit_reach: bool, reach: float, combine: str, space: str
-) -> Geo:  # fmt: skip
+    geo: Geo,
+    source: Geo,
+    *,
+    name: str,
+    kind: str,
+    which: str,
+    to: str,
+    limit_reach: bool,
+    reach: float,
+    combine: str,
+    space: str,
+) -> Geo:
     """Name the elements near another geometry, or look up which elements its points are nearest to."""
     places = centers_of(geo, kind)
     if not len(places) or not source.topology.point_count:

@@ -33,8 +33,18 @@ __all__ = ["group_by_pattern"]
     ),
 )
 def group_by_pattern(
-    geo: Geo, *, name: str, kind: str, first: int, last: int, every: int, take: int, shift: int, from_end: bool, combine: str
-) -> Geo:  # fmt: skip
+    geo: Geo,
+    *,
+    name: str,
+    kind: str,
+    first: int,
+    last: int,
+    every: int,
+    take: int,
+    shift: int,
+    from_end: bool,
+    combine: str,
+) -> Geo:
     """Name elements by their number: from, to, every nth.
 
     A number can follow another node's parameter: write that node's name and the parameter's, e.g. ``rings.count / 2``.

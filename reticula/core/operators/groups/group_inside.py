@@ -27,24 +27,60 @@ __all__ = ["group_inside"]
     carries=MADE,
     parameters=(
         *naming("inside", ("face", "point", "edge", "corner", "curve")),
-        Choice("shape", "box", "inside of what", options={
-            "box": "a box along the axes", "sphere": "a sphere", "mesh": "the mesh connected to 'volume'",
-        }),
-        Vector("center", [0.0, 0.5, 0.0], "middle of the box or sphere", unit="m", soft=(-2, 2), handle=Handle("place")),
-        Vector("size", [1.0, 1.0, 1.0], "sides of the box", unit="m", soft=(0, 4), low=0.0, shown_when=("shape", "box"), handle=Handle("size", ("center",))),
+        Choice(
+            "shape",
+            "box",
+            "inside of what",
+            options={
+                "box": "a box along the axes",
+                "sphere": "a sphere",
+                "mesh": "the mesh connected to 'volume'",
+            },
+        ),
+        Vector(
+            "center", [0.0, 0.5, 0.0], "middle of the box or sphere", unit="m", soft=(-2, 2), handle=Handle("place")
+        ),
+        Vector(
+            "size",
+            [1.0, 1.0, 1.0],
+            "sides of the box",
+            unit="m",
+            soft=(0, 4),
+            low=0.0,
+            shown_when=("shape", "box"),
+            handle=Handle("size", ("center",)),
+        ),
         Number("radius", 0.5, "radius of the sphere", unit="m", soft=(0, 4), low=0.0, shown_when=("shape", "sphere")),
-        Choice("counts", "middle", "when an element is inside", options={
-            "middle": "its middle is", "any": "any of its points is", "all": "all of its points are",
-        }),
+        Choice(
+            "counts",
+            "middle",
+            "when an element is inside",
+            options={
+                "middle": "its middle is",
+                "any": "any of its points is",
+                "all": "all of its points are",
+            },
+        ),
         Toggle("outside", False, "name those outside instead"),
         COMBINE,
         Space.choice(),
     ),
-)  # fmt: skip
+)
 def group_inside(
-    geo: Geo, volume: Geo | None, *, name: str, kind: str, shape: str, center: list[float], size: list[float],
-    radius: float, counts: str, outside: bool, combine: str, space: str,
-) -> Geo:  # fmt: skip
+    geo: Geo,
+    volume: Geo | None,
+    *,
+    name: str,
+    kind: str,
+    shape: str,
+    center: list[float],
+    size: list[float],
+    radius: float,
+    counts: str,
+    outside: bool,
+    combine: str,
+    space: str,
+) -> Geo:
     """Name elements inside of a box, a sphere or a mesh.
 
     A mesh may have holes and open borders: a place is inside if the mesh covers more than half of the view from there

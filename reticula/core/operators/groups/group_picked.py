@@ -53,7 +53,8 @@ def group_picked(geo: Geo, *, name: str, kind: str, elements: Sequence[str], fol
             owners = np.unique(origin[more])
             there[np.flatnonzero(splits)[owners]] = True
             note(
-                f"{len(owners):,} of {len(wanted):,} picked {PLURAL[on]} were split since; all their {more.sum() + len(owners):,} parts are taken."
+                f"{len(owners):,} of {len(wanted):,} picked {PLURAL[on]} were split since; all their "
+                f"{more.sum() + len(owners):,} parts are taken."
             )
         members = members | more
     lost = int((~there).sum())

@@ -25,17 +25,30 @@ __all__ = ["grow_group"]
     parameters=(
         KindChoice.of(("face", "point", "edge"), "face", "what the group holds"),
         Selection("where", "", "the group to begin with, or a formula", on="kind"),
-        Choice("how", "grow", "what to do", options={
-            "grow": "add the neighbours", "shrink": "take away what touches others",
-            "outline": "keep only what touches others", "ring": "only the neighbours, without the group",
-        }),
+        Choice(
+            "how",
+            "grow",
+            "what to do",
+            options={
+                "grow": "add the neighbours",
+                "shrink": "take away what touches others",
+                "outline": "keep only what touches others",
+                "ring": "only the neighbours, without the group",
+            },
+        ),
         Integer("steps", 1, "how often", soft=(1, 20), low=0, high=10_000),
-        Choice("across", "edges", "what counts as touching", options={
-            "edges": "sharing an edge (faces) or being its two ends (points)", "points": "sharing a point, or a face (points)",
-        }),
+        Choice(
+            "across",
+            "edges",
+            "what counts as touching",
+            options={
+                "edges": "sharing an edge (faces) or being its two ends (points)",
+                "points": "sharing a point, or a face (points)",
+            },
+        ),
         GroupName("name", "grown", "name of the new group"),
     ),
-)  # fmt: skip
+)
 def grow_group(geo: Geo, *, kind: str, where: Flags, how: str, steps: int, across: str, name: str) -> Geo:
     """Make a group larger or smaller by its neighbours, or take its outline."""
     tell_of_unshared(geo, "growing")

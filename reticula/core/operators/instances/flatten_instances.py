@@ -18,7 +18,8 @@ __all__ = ["flatten_instances"]
     family="instances",
     keywords=("realize", "bake", "mesh", "expand", "apply", "unfold"),
     carries=(
-        "Carries all of the geometry and of the shapes; normals turn with their shape. Instance attributes other than shape and "
+        "Carries all of the geometry and of the shapes; normals turn with their shape. Instance "
+        "attributes other than shape and "
         "transform pass to the new points or faces."
     ),
     parameters=(KindChoice.of(("point", "face"), "point", "what receives the instances' attributes", name="onto"),),

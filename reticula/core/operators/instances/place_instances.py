@@ -21,31 +21,88 @@ __all__ = ["place_instances"]
 @operator(
     "place_instances",
     family="instances",
-    inputs=(Input("geo", "geometry with the points"), Input("shapes", "shapes to place, numbered from 0 in order", many=True, own_space=True)),
+    inputs=(
+        Input("geo", "geometry with the points"),
+        Input("shapes", "shapes to place, numbered from 0 in order", many=True, own_space=True),
+    ),
     keywords=("copy", "scatter", "duplicate", "array", "populate", "stamp", "clone"),
     carries=(
-        "Instances receive all attributes of their point, their own number as instance_index and their point's as point_index. "
+        "Instances receive all attributes of their point, their own number as instance_index and "
+        "their point's as point_index. "
         "The shapes keep theirs. Kept points keep everything."
     ),
     parameters=(
         Selection.each("point", "points to place on; empty means all"),
-        Choice("choose", "by number", "which of several shapes", options={"by number": "the number below, counted round", "at random": "any of them, stable under changes"}),
-        PerElement("number", {"formula": "index"}, "number of the shape", on="point", soft=(0, 10), step=1, shown_when=("choose", "by number")),
+        Choice(
+            "choose",
+            "by number",
+            "which of several shapes",
+            options={"by number": "the number below, counted round", "at random": "any of them, stable under changes"},
+        ),
+        PerElement(
+            "number",
+            {"formula": "index"},
+            "number of the shape",
+            on="point",
+            soft=(0, 10),
+            step=1,
+            shown_when=("choose", "by number"),
+        ),
         Integer("seed", 1, "another number gives another choice", soft=(0, 100), shown_when=("choose", "at random")),
-        PerElement("scale", 1.0, "size; multiplied with the point attribute scale, if there is one", on="point", soft=(0.0, 3.0)),
-        Choice("turn", "normal", "how shapes are turned", options={
-            "normal": "their y axis along the normal, their z axis as near to up as can be", "rotation": "by the point attribute rotation, a quaternion", "not": "as they are",
-        }),
-        PerElement("normal", {"formula": "normal"}, "where the shape's y axis points", on="point", type="vec3", soft=(-1, 1), shown_when=("turn", "normal")),
-        PerElement("up", [0.0, 0.0, 1.0], "where the shape's z axis points, as far as it can", on="point", type="vec3", soft=(-1, 1), shown_when=("turn", "normal")),
+        PerElement(
+            "scale",
+            1.0,
+            "size; multiplied with the point attribute scale, if there is one",
+            on="point",
+            soft=(0.0, 3.0),
+        ),
+        Choice(
+            "turn",
+            "normal",
+            "how shapes are turned",
+            options={
+                "normal": "their y axis along the normal, their z axis as near to up as can be",
+                "rotation": "by the point attribute rotation, a quaternion",
+                "not": "as they are",
+            },
+        ),
+        PerElement(
+            "normal",
+            {"formula": "normal"},
+            "where the shape's y axis points",
+            on="point",
+            type="vec3",
+            soft=(-1, 1),
+            shown_when=("turn", "normal"),
+        ),
+        PerElement(
+            "up",
+            [0.0, 0.0, 1.0],
+            "where the shape's z axis points, as far as it can",
+            on="point",
+            type="vec3",
+            soft=(-1, 1),
+            shown_when=("turn", "normal"),
+        ),
         PerElement("spin", 0.0, "turns the shape about its y axis", unit="°", on="point", soft=(-180, 180), step=1),
         Toggle("keep_geo", False, "keep the geometry with the points"),
     ),
-)  # fmt: skip
+)
 def place_instances(
-    geo: Geo, shapes: Sequence[Geo], *, where: Flags, choose: str, number: Floats, seed: int, scale: Floats, turn: str,
-    normal: Floats, up: Floats, spin: Floats, keep_geo: bool,
-) -> Geo:  # fmt: skip
+    geo: Geo,
+    shapes: Sequence[Geo],
+    *,
+    where: Flags,
+    choose: str,
+    number: Floats,
+    seed: int,
+    scale: Floats,
+    turn: str,
+    normal: Floats,
+    up: Floats,
+    spin: Floats,
+    keep_geo: bool,
+) -> Geo:
     """Place a shape on every point, as an instance: it is stored once and drawn many times.
 
     Points without a normal use y. Instances stay instances through transform, join and groups; flatten instances turns
@@ -64,13 +121,17 @@ def place_instances(
     matrix = _matrices(geo, chosen, scale, turn, normal, up, spin)
     named = {name: found.take(chosen) for name, found in geo.attributes["point"].items() if name != "position"}
     named |= {
-        "shape": Attribute.of(which, "integer"), "transform": Attribute("mat4", as_readonly(matrix)),
-        "instance_index": Attribute.of(np.arange(len(chosen)), "integer"), "point_index": Attribute.of(chosen, "integer"),
-    }  # fmt: skip
+        "shape": Attribute.of(which, "integer"),
+        "transform": Attribute("mat4", as_readonly(matrix)),
+        "instance_index": Attribute.of(np.arange(len(chosen)), "integer"),
+        "point_index": Attribute.of(chosen, "integer"),
+    }
     alone = Geo(
-        Topology(0, instance_count=len(chosen)), {"point": {"position": Attribute.of(np.zeros((0, 3)), "vec3")}, "instance": named},
-        identity={"instance": geo.identity("point")[chosen]}, prototypes=shapes,
-    )  # fmt: skip
+        Topology(0, instance_count=len(chosen)),
+        {"point": {"position": Attribute.of(np.zeros((0, 3)), "vec3")}, "instance": named},
+        identity={"instance": geo.identity("point")[chosen]},
+        prototypes=shapes,
+    )
     note(f"{len(chosen):,} instances of {count:,} shapes.")
     if keep_geo:
         return concatenate([geo, alone])
@@ -88,9 +149,7 @@ def place_instances(
     return Geo(alone.topology, {**rest, "instance": named}, identity=alone.known_identity, prototypes=shapes)
 
 
-def _matrices(
-    geo: Geo, chosen: AnyArray, scale: Floats, turn: str, normal: Floats, up: Floats, spin: Floats
-) -> Floats:  # fmt: skip
+def _matrices(geo: Geo, chosen: AnyArray, scale: Floats, turn: str, normal: Floats, up: Floats, spin: Floats) -> Floats:
     """Matrices ``(N, 4, 4)`` from a shape's space to the place and direction of each point."""
     count = len(chosen)
     axes = np.tile(np.eye(3), (count, 1, 1))

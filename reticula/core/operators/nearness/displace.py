@@ -25,17 +25,46 @@ __all__ = ["displace"]
     carries="Carries all. Stored normals are left as they are.",
     parameters=(
         Selection.each("point", "points that move; empty means all"),
-        PerElement("value", {"formula": "noise(position * 4, 3)"}, "number, along the way below; or a vec3, as it is", on="point", type="any"),
+        PerElement(
+            "value",
+            {"formula": "noise(position * 4, 3)"},
+            "number, along the way below; or a vec3, as it is",
+            on="point",
+            type="any",
+        ),
         Number("amount", 0.05, "how far a value of 1 moves", unit="m", soft=(-1, 1)),
         Number("middle", 0.0, "value that does not move", soft=(-1, 1)),
-        Choice("along", "normals", "which way a number moves points", options={"normals": "the points' normals", "direction": "the direction below"}),
-        PerElement("direction", [0.0, 1.0, 0.0], "which way; the length does not matter", on="point", type="vec3", soft=(-1, 1), shown_when=("along", "direction"), handle=Handle("direction")),
+        Choice(
+            "along",
+            "normals",
+            "which way a number moves points",
+            options={"normals": "the points' normals", "direction": "the direction below"},
+        ),
+        PerElement(
+            "direction",
+            [0.0, 1.0, 0.0],
+            "which way; the length does not matter",
+            on="point",
+            type="vec3",
+            soft=(-1, 1),
+            shown_when=("along", "direction"),
+            handle=Handle("direction"),
+        ),
         Space.choice(),
     ),
-)  # fmt: skip
+)
 def displace(
-    geo: Geo, source: Geo | None, *, where: Flags, value: Values, amount: float, middle: float, along: str, direction: Floats, space: str
-) -> Geo:  # fmt: skip
+    geo: Geo,
+    source: Geo | None,
+    *,
+    where: Flags,
+    value: Values,
+    amount: float,
+    middle: float,
+    along: str,
+    direction: Floats,
+    space: str,
+) -> Geo:
     """Move points by any value: a number along normals or a direction, or a vector."""
     if value.type not in ("number", "integer", "vec3"):
         raise ParameterError("value", f"this gives a {value.type}; a number or a vec3 can move points")

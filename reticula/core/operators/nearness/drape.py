@@ -30,14 +30,33 @@ __all__ = ["drape"]
     family="nearness",
     inputs=(Input("geo", "shape that is laid down"), Input("ground", "mesh that it is laid onto")),
     keywords=("project", "snap", "stick", "shrinkwrap", "conform", "lay", "cover", "ground"),
-    carries="Carries all; adds or replaces the group of points that found the ground. Stored normals are left as they are.",
+    carries="Carries all; adds or replaces the group of points that found the ground. Stored normals are "
+    "left as they are.",
     parameters=(
         Selection.each("point", "points that are laid down; empty means all"),
-        Choice("way", "direction", "which way points go", options={
-            "direction": "along a fixed direction", "normals": "against their own normals", "closest": "to the nearest place",
-        }),
-        Vector("direction", [0.0, -1.0, 0.0], "which way; the length does not matter", shown_when=("way", "direction"), handle=Handle("direction")),
-        Toggle("both_ways", True, "also look the other way, and take what is nearer", shown_when=("way", ["direction", "normals"])),
+        Choice(
+            "way",
+            "direction",
+            "which way points go",
+            options={
+                "direction": "along a fixed direction",
+                "normals": "against their own normals",
+                "closest": "to the nearest place",
+            },
+        ),
+        Vector(
+            "direction",
+            [0.0, -1.0, 0.0],
+            "which way; the length does not matter",
+            shown_when=("way", "direction"),
+            handle=Handle("direction"),
+        ),
+        Toggle(
+            "both_ways",
+            True,
+            "also look the other way, and take what is nearer",
+            shown_when=("way", ["direction", "normals"]),
+        ),
         Toggle("limit_reach", False, "leave points that would go farther than the reach"),
         Number("reach", 1.0, "largest way", unit="m", soft=(0, 5), low=0.0, shown_when=("limit_reach", True)),
         PerElement("offset", 0.0, "stay this far above the ground, measured along its normal", on="point"),
@@ -45,11 +64,22 @@ __all__ = ["drape"]
         GroupName("draped", "draped", "group of the points that found the ground", kind="point"),
         Space.choice(),
     ),
-)  # fmt: skip
+)
 def drape(
-    geo: Geo, ground: Geo, *, where: Flags, way: str, direction: list[float], both_ways: bool, limit_reach: bool,
-    reach: float, offset: Floats, share: float, draped: str, space: str,
-) -> Geo:  # fmt: skip
+    geo: Geo,
+    ground: Geo,
+    *,
+    where: Flags,
+    way: str,
+    direction: list[float],
+    both_ways: bool,
+    limit_reach: bool,
+    reach: float,
+    offset: Floats,
+    share: float,
+    draped: str,
+    space: str,
+) -> Geo:
     """Lay points onto a mesh along a direction, along their normals or to the nearest place; the others stay."""
     chosen = np.flatnonzero(where)
     begin, far = geo.positions[chosen], reach if limit_reach else np.inf
@@ -76,7 +106,8 @@ def drape(
         warn(f"{missed:,} of {len(chosen):,} points did not find the ground and stayed.")
     elif len(rows):
         note(
-            f"All {len(rows):,} points found the ground; ways are {found.distance.min():.3g} to {found.distance.max():.3g} m long."
+            f"All {len(rows):,} points found the ground; ways are {found.distance.min():.3g} to "
+            f"{found.distance.max():.3g} m long."
         )
     members = np.zeros(len(where), bool)
     members[rows] = True

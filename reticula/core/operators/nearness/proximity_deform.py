@@ -35,28 +35,71 @@ __all__ = ["proximity_deform"]
     carries="Carries all; adds or replaces the number attribute of strength. Stored normals are left as they are.",
     parameters=(
         Selection.each("point", "points that may move; empty means all"),
-        Choice("effect", "bulge", "what the points do", options={
-            "pull": "go towards the nearest place", "push": "go away from it, as far as the radius",
-            "bulge": "go along their normals by the amount",
-        }),
-        Choice("feel", "surface", "what is felt", options={
-            "surface": "the nearest place on faces or curves", "points": "the nearest point",
-            "count": "how many points are within the radius",
-        }),
+        Choice(
+            "effect",
+            "bulge",
+            "what the points do",
+            options={
+                "pull": "go towards the nearest place",
+                "push": "go away from it, as far as the radius",
+                "bulge": "go along their normals by the amount",
+            },
+        ),
+        Choice(
+            "feel",
+            "surface",
+            "what is felt",
+            options={
+                "surface": "the nearest place on faces or curves",
+                "points": "the nearest point",
+                "count": "how many points are within the radius",
+            },
+        ),
         Number("radius", 0.5, "how far it is felt", unit="m", soft=(0, 3), low=1e-9),
-        Integer("most", 10, "number of points that counts as full strength", soft=(1, 100), low=1, shown_when=("feel", "count")),
-        ResponseCurve("falloff", [[0.0, 1.0], [0.5, 0.5], [1.0, 0.0]], "strength (up) by distance as a share of the radius (along)", soft=(0.0, 1.0)),
+        Integer(
+            "most",
+            10,
+            "number of points that counts as full strength",
+            soft=(1, 100),
+            low=1,
+            shown_when=("feel", "count"),
+        ),
+        ResponseCurve(
+            "falloff",
+            [[0.0, 1.0], [0.5, 0.5], [1.0, 0.0]],
+            "strength (up) by distance as a share of the radius (along)",
+            soft=(0.0, 1.0),
+        ),
         PerElement("strength", 1.0, "factor of each point", on="point"),
-        Number("amount", 0.1, "how far a bulge goes at full strength", unit="m", soft=(-1, 1), shown_when=("effect", "bulge")),
+        Number(
+            "amount",
+            0.1,
+            "how far a bulge goes at full strength",
+            unit="m",
+            soft=(-1, 1),
+            shown_when=("effect", "bulge"),
+        ),
         AS_ONE,
         AttributeName("name", "near", "attribute of each point that keeps its strength", new=True),
         Space.choice(),
     ),
-)  # fmt: skip
+)
 def proximity_deform(
-    geo: Geo, source: Geo, *, where: Flags, effect: str, feel: str, radius: float, most: int, falloff: Response,
-    strength: Floats, amount: float, move: str, name: str, space: str,
-) -> Geo:  # fmt: skip
+    geo: Geo,
+    source: Geo,
+    *,
+    where: Flags,
+    effect: str,
+    feel: str,
+    radius: float,
+    most: int,
+    falloff: Response,
+    strength: Floats,
+    amount: float,
+    move: str,
+    name: str,
+    space: str,
+) -> Geo:
     """Move points by how near they are to points, curves or a mesh."""
     if not source.topology.point_count:
         warn("There is nothing on 'source' to feel, so nothing moves.")

@@ -29,20 +29,52 @@ __all__ = ["push"]
     family="nearness",
     inputs=(Input(), Input("stop", "mesh that stops the points", optional=True)),
     keywords=("inflate", "offset", "fatten", "thicken", "normal", "collide", "grow", "peak"),
-    carries="Carries all; with a mesh that stops, adds the group of points that were stopped. Stored normals are left as they are.",
+    carries="Carries all; with a mesh that stops, adds the group of points that were stopped. Stored normals "
+    "are left as they are.",
     parameters=(
         Selection.each("point", "points that are pushed; empty means all"),
         PerElement("amount", 0.05, "how far; below 0 goes inwards", on="point", unit="m", soft=(-0.5, 0.5)),
-        Choice("along", "normals", "which way", options={"normals": "the points' normals", "direction": "the direction below"}),
-        PerElement("direction", [0.0, 1.0, 0.0], "which way; the length does not matter", on="point", type="vec3", soft=(-1, 1), shown_when=("along", "direction"), handle=Handle("direction")),
-        Number("gap", 0.001, "how far from the stopping mesh points come to rest", unit="m", soft=(0, 0.1), low=0.0, step=0.001),
+        Choice(
+            "along",
+            "normals",
+            "which way",
+            options={"normals": "the points' normals", "direction": "the direction below"},
+        ),
+        PerElement(
+            "direction",
+            [0.0, 1.0, 0.0],
+            "which way; the length does not matter",
+            on="point",
+            type="vec3",
+            soft=(-1, 1),
+            shown_when=("along", "direction"),
+            handle=Handle("direction"),
+        ),
+        Number(
+            "gap",
+            0.001,
+            "how far from the stopping mesh points come to rest",
+            unit="m",
+            soft=(0, 0.1),
+            low=0.0,
+            step=0.001,
+        ),
         GroupName("stopped", "stopped", "group of the points that were stopped", kind="point"),
         Space.choice(),
     ),
-)  # fmt: skip
+)
 def push(
-    geo: Geo, stop: Geo | None, *, where: Flags, amount: Floats, along: str, direction: Floats, gap: float, stopped: str, space: str
-) -> Geo:  # fmt: skip
+    geo: Geo,
+    stop: Geo | None,
+    *,
+    where: Flags,
+    amount: Floats,
+    along: str,
+    direction: Floats,
+    gap: float,
+    stopped: str,
+    space: str,
+) -> Geo:
     """Push points along their normals; with a mesh connected to 'stop', only as far as it lets them."""
     way = Scope(geo, "point").values("point", "normal") if along == "normals" else direction
     way = unit(way) * np.sign(amount)[:, None]

@@ -31,24 +31,47 @@ MOST_PARTS = 10_000
     family="operators of your own",
     inputs=(),
     keywords=("loop", "iterate", "every", "per piece", "parts", "split"),
-    carries="Carries all into the parts and joins what comes out; where only some parts have an attribute, the others get its default.",
+    carries="Carries all into the parts and joins what comes out; where only some parts have an attribute, "
+    "the others get its default.",
     parameters=(
-        Choice("over", "piece", "what makes a part", options={
-            "piece": "each connected part", "group": "each group whose name fits; what is in none passes by",
-            "value": "all elements with the same value of an attribute", "element": "each single element",
-        }),
-        KindChoice("kind", "face", "kind of the elements", shown_when=("over", ["group", "value", "element"]), options={
-            "face": "faces", "curve": "curves", "point": "points; faces and curves are left behind",
-        }),
-        Text("groups", "*", "names of groups, separated by spaces; * stands for any letters", shown_when=("over", "group")),
-        AttributeName("attribute", "", "an integer, flag, number or text attribute", shown_when=("over", "value"), optional=True),
+        Choice(
+            "over",
+            "piece",
+            "what makes a part",
+            options={
+                "piece": "each connected part",
+                "group": "each group whose name fits; what is in none passes by",
+                "value": "all elements with the same value of an attribute",
+                "element": "each single element",
+            },
+        ),
+        KindChoice(
+            "kind",
+            "face",
+            "kind of the elements",
+            shown_when=("over", ["group", "value", "element"]),
+            options={
+                "face": "faces",
+                "curve": "curves",
+                "point": "points; faces and curves are left behind",
+            },
+        ),
+        Text(
+            "groups",
+            "*",
+            "names of groups, separated by spaces; * stands for any letters",
+            shown_when=("over", "group"),
+        ),
+        AttributeName(
+            "attribute", "", "an integer, flag, number or text attribute", shown_when=("over", "value"), optional=True
+        ),
     ),
-)  # fmt: skip
+)
 def for_each(*, over: str, kind: Kind, groups: str, attribute: str) -> tuple[Geo, ...]:
     """Run the graph inside on every part of the first input, and join what comes out.
 
-    Formulas inside read ``part`` (its number from 0), ``parts`` (how many) and ``part_value`` (what its elements have in
-    common). Other inputs are the same for every part.
+    Formulas inside read ``part`` (its number from 0), ``parts`` (how many) and ``part_value`` (what its elements have
+    in common). Other inputs are the same for every part.
     """
     here = nested_graph()
     if not here.given:

@@ -21,7 +21,8 @@ MOST_ROUNDS = 10_000
     family="operators of your own",
     inputs=(),
     keywords=("loop", "iterate", "again", "rounds", "for", "while"),
-    carries="As the operators inside say. What comes out under the name of an input goes in there again in the next round.",
+    carries="As the operators inside say. What comes out under the name of an input goes in there again in "
+    "the next round.",
     parameters=(
         Integer("rounds", 3, "how often the graph inside runs", soft=(1, 20), low=0, high=MOST_ROUNDS),
         FormulaText("until", "", "end early when this holds after a round: a formula on the whole, e.g. high.y > 2"),
@@ -30,8 +31,8 @@ MOST_ROUNDS = 10_000
 def repeat(*, rounds: int, until: str) -> tuple[Geo, ...]:
     """Run the graph inside several times: what comes out goes in again.
 
-    Formulas inside read ``iteration`` (from 0) and ``iterations``. An output that has the name of an input is carried to the
-    next round; other inputs stay as they are. Values are carried as attributes of the whole.
+    Formulas inside read ``iteration`` (from 0) and ``iterations``. An output that has the name of an input is carried
+    to the next round; other inputs stay as they are. Values are carried as attributes of the whole.
     """
     here = nested_graph()
     given = dict(here.given)

@@ -23,18 +23,23 @@ REACH = 1.9
 @operator(
     "relax",
     family="scattering",
-    inputs=(Input("geo", "points to even out"), Input("surface", "mesh on which they stay; without one they move freely", optional=True)),
+    inputs=(
+        Input("geo", "points to even out"),
+        Input("surface", "mesh on which they stay; without one they move freely", optional=True),
+    ),
     keywords=("even", "spread", "repel", "space", "smooth", "distribute", "lloyd"),
     carries="Carries all; a stored normal of points becomes that of the surface where they come to rest.",
     parameters=(
         Selection.each("point", "points that move; empty means all. The others stay and push."),
         Integer("passes", 20, "how often", soft=(0, 100), low=0, high=10_000),
         Number("step", 0.5, "how far each goes", soft=(0, 1), low=0.0, high=1.0),
-        Number("radius", 0.0, "how far points push each other; 0 means by their number", unit="m", soft=(0, 1), low=0.0),
+        Number(
+            "radius", 0.0, "how far points push each other; 0 means by their number", unit="m", soft=(0, 1), low=0.0
+        ),
         Choice("borders", "hold", "points on open borders of a mesh", options={"hold": "stay", "free": "move too"}),
         Space.choice(),
     ),
-)  # fmt: skip
+)
 def relax(
     geo: Geo, surface: Geo | None, *, where: Flags, passes: int, step: float, radius: float, borders: str, space: str
 ) -> Geo:
@@ -82,7 +87,9 @@ def _spacing(geo: Geo, ground: Geo | None, count: int) -> float:
 
 
 def _push(positions: Floats, reach: float) -> Floats:
-    """The sum of pushes by the points around: full beside a point, nothing at the reach; as long as the gap to close."""
+    """The sum of pushes by the points around: full beside a point, nothing at the reach; as long as the gap to
+    close.
+    """
     start, item, distance = NearestPoints(positions).near(positions, reach)
     owner = np.repeat(np.arange(len(positions)), np.diff(start))
     away = positions[owner] - positions[item]

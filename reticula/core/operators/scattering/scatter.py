@@ -23,7 +23,8 @@ from reticula.core.operators.shared.scatter_candidates import (
 __all__ = ["CARRIES", "nothing", "scatter"]
 
 CARRIES = (
-    "Makes points that carry every attribute of the surface: those of points and corners interpolated, those of faces taken; "
+    "Makes points that carry every attribute of the surface: those of points and corners "
+    "interpolated, those of faces taken; "
     "adds normal (if there is none), source_face, source_corners and source_weights."
 )
 FULL = 12.0
@@ -37,26 +38,74 @@ FULL = 12.0
     carries=CARRIES,
     parameters=(
         Selection("where", "", "faces that receive points; empty means all", on="face"),
-        Choice("amount", "total", "how many points", options={
-            "total": "a number in all", "per area": "a number per square metre",
-            "relative": "a number for an area as large as the shape's box diagonal squared; scaling keeps the count",
-            "spacing": "as many as fit with a distance between them",
-        }),
+        Choice(
+            "amount",
+            "total",
+            "how many points",
+            options={
+                "total": "a number in all",
+                "per area": "a number per square metre",
+                "relative": "a number for an area as large as the shape's box diagonal squared; scaling keeps "
+                "the count",
+                "spacing": "as many as fit with a distance between them",
+            },
+        ),
         Number("total", 500, "points in all", soft=(0, 5000), low=0.0, step=1, shown_when=("amount", "total")),
-        Number("per_area", 500.0, "points per square metre", unit="1/m²", soft=(0, 5000), low=0.0, shown_when=("amount", "per area")),
-        Number("relative", 500.0, "points for the diagonal squared", soft=(0, 5000), low=0.0, shown_when=("amount", "relative")),
-        Number("spacing", 0.05, "least distance between points", unit="m", soft=(0, 1), low=1e-9, shown_when=("amount", "spacing")),
-        Choice("arrangement", "random", "how they lie", options={
-            "random": "each by itself", "even": "evenly spaced, without clumps and gaps",
-        }, shown_when=("amount", ["total", "per area", "relative"])),
-        PerElement("density", 1.0, "how likely places are, relative to each other; 0 keeps them free", on="point", low=0.0),
+        Number(
+            "per_area",
+            500.0,
+            "points per square metre",
+            unit="1/m²",
+            soft=(0, 5000),
+            low=0.0,
+            shown_when=("amount", "per area"),
+        ),
+        Number(
+            "relative",
+            500.0,
+            "points for the diagonal squared",
+            soft=(0, 5000),
+            low=0.0,
+            shown_when=("amount", "relative"),
+        ),
+        Number(
+            "spacing",
+            0.05,
+            "least distance between points",
+            unit="m",
+            soft=(0, 1),
+            low=1e-9,
+            shown_when=("amount", "spacing"),
+        ),
+        Choice(
+            "arrangement",
+            "random",
+            "how they lie",
+            options={
+                "random": "each by itself",
+                "even": "evenly spaced, without clumps and gaps",
+            },
+            shown_when=("amount", ["total", "per area", "relative"]),
+        ),
+        PerElement(
+            "density", 1.0, "how likely places are, relative to each other; 0 keeps them free", on="point", low=0.0
+        ),
         Integer("seed", 0, "another number gives other places", soft=(0, 100)),
     ),
-)  # fmt: skip
+)
 def scatter(
-    geo: Geo, *, where: Flags, amount: str, total: float, per_area: float, relative: float, spacing: float,
-    arrangement: str, density: Floats, seed: int,
-) -> Geo:  # fmt: skip
+    geo: Geo,
+    *,
+    where: Flags,
+    amount: str,
+    total: float,
+    per_area: float,
+    relative: float,
+    spacing: float,
+    arrangement: str,
+    density: Floats,
+    seed: int,
+) -> Geo:
     """Scatter random points on a surface, with all that the surface knows at each place.
 
     A place hangs on its number and the seed: with 'random', asking for more points keeps those that were there.

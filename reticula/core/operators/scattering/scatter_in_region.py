@@ -36,6 +36,14 @@ def scatter_in_region(
         )
         flat = flat.without_attribute("face", "region")
     return scatter(
-        flat, where=np.ones(flat.topology.face_count, bool), amount=amount, total=total, per_area=per_area, relative=0.0,
-        spacing=spacing, arrangement=arrangement, density=np.ones(flat.topology.point_count), seed=seed,
-    )  # fmt: skip
+        flat,
+        where=np.ones(flat.topology.face_count, bool),
+        amount=amount,
+        total=total,
+        per_area=per_area,
+        relative=0.0,
+        spacing=spacing,
+        arrangement=arrangement,
+        density=np.ones(flat.topology.point_count),
+        seed=seed,
+    )

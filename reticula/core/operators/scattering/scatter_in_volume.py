@@ -23,7 +23,8 @@ FULL = 10.0
     "scatter_in_volume",
     family="scattering",
     keywords=("random", "points", "fill", "inside", "cloud", "poisson", "centres", "solid"),
-    carries="Makes points; carries nothing of the mesh, which has no values inside. Transfer attribute brings the nearest ones.",
+    carries="Makes points; carries nothing of the mesh, which has no values inside. Transfer attribute "
+    "brings the nearest ones.",
     parameters=amounts("volume", "1/m³", 0.1, "random"),
 )
 def scatter_in_volume(

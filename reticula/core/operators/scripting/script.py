@@ -36,17 +36,28 @@ def declared_inputs(values: Mapping[str, Any]) -> Sequence[Input]:
     inputs=(Input("geo", "geometry to run on; none is needed for a script that runs once", optional=True),),
     more_inputs=declared_inputs,
     keywords=("code", "program", "language", "expression", "loop", "make points", "write", "formula"),
-    carries="Carries all. New points copy the point they are made like, or the point that made them; the text writes the rest.",
+    carries="Carries all. New points copy the point they are made like, or the point that made them; the "
+    "text writes the rest.",
     parameters=(
-        Choice("each", "point", "what the text runs on", options={
-            "point": "every point", "edge": "every edge", "corner": "every corner", "face": "every face", "curve": "every curve",
-            "piece": "the first point of every connected part", "once": "once, for the whole",
-        }),
+        Choice(
+            "each",
+            "point",
+            "what the text runs on",
+            options={
+                "point": "every point",
+                "edge": "every edge",
+                "corner": "every corner",
+                "face": "every face",
+                "curve": "every curve",
+                "piece": "the first point of every connected part",
+                "once": "once, for the whole",
+            },
+        ),
         Code("source", START, "the text of the script"),
         Controls("controls", {}, "values of the controls that the text declares"),
         Space.choice(),
     ),
-)  # fmt: skip
+)
 def script(
     geo: Geo | None, *others: Geo | None, each: str, source: Source, controls: dict[str, Any], space: str
 ) -> Geo:
@@ -59,9 +70,14 @@ def script(
     inputs = {entry.name: found for entry, found in zip(known.inputs if known else (), others, strict=False)}
     try:
         made = Script(
-            source.text, Geo.empty() if geo is None else geo, each,
-            inputs=inputs, controls=controls, dials=source.dials, ties=source.ties,
-        )  # fmt: skip
+            source.text,
+            Geo.empty() if geo is None else geo,
+            each,
+            inputs=inputs,
+            controls=controls,
+            dials=source.dials,
+            ties=source.ties,
+        )
         names = {control.name for control in made.declared.controls}
         for name, value in controls.items():
             if name not in names:

@@ -21,14 +21,35 @@ __all__ = ["curve_through"]
     keywords=("path", "polyline", "spline", "draw", "points by hand", "attractor", "guide", "curve"),
     carries="makes no attributes",
     parameters=(
-        Places("places", [[-0.5, 0.0, 0.0], [0.0, 0.25, 0.0], [0.5, 0.0, 0.0]], "where it passes; dragged in the view", unit="m", least=1, handle=Handle("places")),
-        Choice("between", "straight", "how it goes from place to place", options={
-            "straight": "in straight lines", "smooth": "round, through every place",
-        }),
-        Integer("segments", 8, "parts from place to place", soft=(1, 32), low=1, high=10_000, shown_when=("between", "smooth")),
+        Places(
+            "places",
+            [[-0.5, 0.0, 0.0], [0.0, 0.25, 0.0], [0.5, 0.0, 0.0]],
+            "where it passes; dragged in the view",
+            unit="m",
+            least=1,
+            handle=Handle("places"),
+        ),
+        Choice(
+            "between",
+            "straight",
+            "how it goes from place to place",
+            options={
+                "straight": "in straight lines",
+                "smooth": "round, through every place",
+            },
+        ),
+        Integer(
+            "segments",
+            8,
+            "parts from place to place",
+            soft=(1, 32),
+            low=1,
+            high=10_000,
+            shown_when=("between", "smooth"),
+        ),
         Toggle("closed", False, "from the last place back to the first"),
     ),
-)  # fmt: skip
+)
 def curve_through(*, places: list[list[float]], between: str, segments: int, closed: bool) -> Geo:
     """Curve through places that are set in the view or typed; one place alone is a point.
 

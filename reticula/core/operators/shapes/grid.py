@@ -21,11 +21,18 @@ __all__ = ["grid"]
     parameters=(
         Vector("size", [1.0, 1.0], "length of both sides", unit="m", soft=(0, 10), low=0.0),
         Vector("cells", [10, 10], "number of faces along both sides", soft=(1, 100), low=1, whole=True, step=1),
-        Choice("facing", "up", "which way the faces look", options={
-            "up": "along y, sides along x and z", "forward": "along z, sides along x and y", "side": "along x, sides along z and y",
-        }),
+        Choice(
+            "facing",
+            "up",
+            "which way the faces look",
+            options={
+                "up": "along y, sides along x and z",
+                "forward": "along z, sides along x and y",
+                "side": "along x, sides along z and y",
+            },
+        ),
     ),
-)  # fmt: skip
+)
 def grid(*, size: list[float], cells: list[int], facing: str) -> Geo:
     """Flat sheet of quads around the origin."""
     columns, rows = cells

@@ -68,11 +68,20 @@ def _outlines(letter: str, weight: int, steps: int) -> tuple[tuple[Floats, ...],
         Number("size", 0.2, "height of a line", unit="m", soft=(0.01, 1.0), low=1e-6),
         Integer("weight", 400, "how bold", soft=(200, 800), low=200, high=800, step=100),
         Number("spacing", 0.0, "room between letters, in line heights", soft=(-0.1, 0.5)),
-        Choice("align", "middle", "where lines begin", options={"left": "at the origin", "middle": "their middle is at the origin", "right": "they end at the origin"}),
+        Choice(
+            "align",
+            "middle",
+            "where lines begin",
+            options={
+                "left": "at the origin",
+                "middle": "their middle is at the origin",
+                "right": "they end at the origin",
+            },
+        ),
         Integer("steps", 6, "points along each bend", soft=(1, 20), low=1, high=200),
         FACING,
     ),
-)  # fmt: skip
+)
 def lettering(*, text: str, size: float, weight: int, spacing: float, align: str, steps: int, facing: str) -> Geo:
     """Write words as closed curves; fill makes faces of them, extrude makes them solid.
 

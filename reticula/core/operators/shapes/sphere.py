@@ -78,10 +78,14 @@ def geodesic_sphere(*, radius: float, frequency: int) -> Geo:
     number[keep] = np.arange(len(weight))
     up = (i + j < n).nonzero()
     down = (i + j < n - 1).nonzero()
-    small = np.concatenate([
-        np.stack([number[up], number[up[0] + 1, up[1]], number[up[0], up[1] + 1]], axis=1),
-        np.stack([number[down[0] + 1, down[1]], number[down[0] + 1, down[1] + 1], number[down[0], down[1] + 1]], axis=1),
-    ])  # fmt: skip
+    small = np.concatenate(
+        [
+            np.stack([number[up], number[up[0] + 1, up[1]], number[up[0], up[1] + 1]], axis=1),
+            np.stack(
+                [number[down[0] + 1, down[1]], number[down[0] + 1, down[1] + 1], number[down[0], down[1] + 1]], axis=1
+            ),
+        ]
+    )
     full = np.zeros((20, len(weight), 12), np.int64)
     np.put_along_axis(full, np.broadcast_to(sides[:, None, :], (20, len(weight), 3)), weight[None], axis=2)
     base = (n + 1) ** np.arange(6)
@@ -101,7 +105,9 @@ def _icosahedron() -> tuple[Floats, AnyArray]:
     touches = np.isclose(near, 2.0)
     sides = [
         (a, b, c) if np.dot(np.cross(solid[b] - solid[a], solid[c] - solid[a]), solid[a]) > 0 else (a, c, b)
-        for a in range(12) for b in range(a + 1, 12) for c in range(b + 1, 12)
+        for a in range(12)
+        for b in range(a + 1, 12)
+        for c in range(b + 1, 12)
         if touches[a, b] and touches[b, c] and touches[a, c]
-    ]  # fmt: skip
+    ]
     return solid, np.array(sides)

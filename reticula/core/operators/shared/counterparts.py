@@ -21,14 +21,19 @@ from reticula.core.spatial.sampling import NOTHING, sample_closest, sample_point
 __all__ = ["METHODS", "Lookup", "look_up"]
 
 METHODS = {
-    "surface": "closest place on the surface, values interpolated", "corner": "closest place, the value of its nearest corner",
-    "point": "nearest point or element", "uv": "same place in uv", "index": "same number",
-}  # fmt: skip
+    "surface": "closest place on the surface, values interpolated",
+    "corner": "closest place, the value of its nearest corner",
+    "point": "nearest point or element",
+    "uv": "same place in uv",
+    "index": "same number",
+}
 
 
 @dataclass(frozen=True, eq=False)
 class Lookup:
-    """What was found for some elements: ``found (N,)``, ``distance (N,)`` (in m if ``measured``), and values on demand."""
+    """What was found for some elements: ``found (N,)``, ``distance (N,)`` (in m if ``measured``), and values on
+    demand.
+    """
 
     found: Flags
     distance: Floats

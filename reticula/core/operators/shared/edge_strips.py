@@ -66,13 +66,16 @@ def raised_lines(geo: Geo, what: str, where: Flags, options: Any, top_group: str
     ]
     faces = np.concatenate([np.arange(shape.face_count), np.tile(shape.corner_face[first], divisions)])
     result = carry(
-        geo, topology,
+        geo,
+        topology,
         {
-            "point": kept(source), "face": kept(faces), "corner": kept(np.concatenate([np.arange(shape.corner_count), corner])),
+            "point": kept(source),
+            "face": kept(faces),
+            "corner": kept(np.concatenate([np.arange(shape.corner_count), corner])),
             "edge": edges_along(topology, np.concatenate([shape.corner_edge, *own])),
         },
         positions=positions,
-    )  # fmt: skip
+    )
     top = np.zeros(topology.edge_count, bool)
     last = topology.face_start[shape.face_count + made - len(lines) : shape.face_count + made] + 2
     top[topology.corner_edge[last]] = True

@@ -1,4 +1,6 @@
-"""What all operators that make a group share: name, kind, how it combines with an old group, and the count that is told."""
+"""What all operators that make a group share: name, kind, how it combines with an old group, and the count that is
+told.
+"""
 
 from __future__ import annotations
 
@@ -29,10 +31,17 @@ def naming(default: str, kinds: tuple[Kind, ...] = ALL, kind: Kind | None = None
     )
 
 
-COMBINE = Choice("combine", "replace", "what to do if the group exists already", options={
-    "replace": "the new members alone", "add": "old members stay", "keep both": "only old members that fit",
-    "take away": "old members that fit leave",
-})  # fmt: skip
+COMBINE = Choice(
+    "combine",
+    "replace",
+    "what to do if the group exists already",
+    options={
+        "replace": "the new members alone",
+        "add": "old members stay",
+        "keep both": "only old members that fit",
+        "take away": "old members that fit leave",
+    },
+)
 """The parameter that comes last."""
 
 
@@ -50,7 +59,9 @@ def marked(geo: Geo, kind: str, name: str, members: Flags, combine: str = "repla
 
 
 def centers_of(geo: Geo, kind: str) -> Floats:
-    """Return where elements are, m ``(N, 3)``: points and corners at their point, others in the middle of their points."""
+    """Return where elements are, m ``(N, 3)``: points and corners at their point, others in the middle of their
+    points.
+    """
     on = cast(Kind, kind)
     if on == "instance":
         return (

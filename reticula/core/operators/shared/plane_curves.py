@@ -12,9 +12,16 @@ from reticula.core.operators.declaration.parameters import Choice
 
 __all__ = ["FACING", "curves_of", "place_in_plane"]
 
-FACING = Choice("facing", "up", "which way the plane looks", options={
-    "up": "along y", "forward": "along z", "side": "along x",
-})  # fmt: skip
+FACING = Choice(
+    "facing",
+    "up",
+    "which way the plane looks",
+    options={
+        "up": "along y",
+        "forward": "along z",
+        "side": "along x",
+    },
+)
 
 
 def place_in_plane(flat: AnyArray, facing: str) -> Floats:

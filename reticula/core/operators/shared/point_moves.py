@@ -12,9 +12,16 @@ from reticula.core.operators.declaration.parameters import Choice
 
 __all__ = ["AS_ONE", "points_of_unit", "spread_moves", "unit_of_points"]
 
-AS_ONE = Choice("move", "points", "what moves as one", options={
-    "points": "each point by itself", "faces": "whole faces", "pieces": "whole connected parts",
-})  # fmt: skip
+AS_ONE = Choice(
+    "move",
+    "points",
+    "what moves as one",
+    options={
+        "points": "each point by itself",
+        "faces": "whole faces",
+        "pieces": "whole connected parts",
+    },
+)
 """The parameter that says what moves as one."""
 
 

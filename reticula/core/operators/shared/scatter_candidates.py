@@ -25,7 +25,9 @@ CANDIDATES = 5
 
 @dataclass(frozen=True, eq=False)
 class Candidates:
-    """Random places ``position (N, 3)`` with the ``normal (N, 3)`` of the surface (0 where there is none) and relative ``density (N,)``."""
+    """Random places ``position (N, 3)`` with the ``normal (N, 3)`` of the surface (0 where there is none) and
+    relative ``density (N,)``.
+    """
 
     position: Floats
     normal: Floats
@@ -43,17 +45,47 @@ def amounts(per: str, unit: str, spacing: float, arrangement: str) -> tuple[Para
     """Return the parameters of how many points there are and how they lie; ``per`` is "area" or "volume"."""
     word = {"area": "square metre", "volume": "cubic metre"}[per]
     return (
-        Choice("amount", "total", "how many points", options={
-            "total": "a number in all", f"per {per}": f"a number per {word}", "spacing": "as many as fit with a distance between them",
-        }),
+        Choice(
+            "amount",
+            "total",
+            "how many points",
+            options={
+                "total": "a number in all",
+                f"per {per}": f"a number per {word}",
+                "spacing": "as many as fit with a distance between them",
+            },
+        ),
         Number("total", 200, "points in all", soft=(0, 5000), low=0.0, step=1, shown_when=("amount", "total")),
-        Number(f"per_{per}", 500.0, f"points per {word}", unit=unit, soft=(0, 5000), low=0.0, shown_when=("amount", f"per {per}")),
-        Number("spacing", spacing, "least distance between points", unit="m", soft=(0, 1), low=1e-9, shown_when=("amount", "spacing")),
-        Choice("arrangement", arrangement, "how they lie", options={
-            "random": "each by itself", "even": "evenly spaced, without clumps and gaps",
-        }, shown_when=("amount", ["total", f"per {per}"])),
+        Number(
+            f"per_{per}",
+            500.0,
+            f"points per {word}",
+            unit=unit,
+            soft=(0, 5000),
+            low=0.0,
+            shown_when=("amount", f"per {per}"),
+        ),
+        Number(
+            "spacing",
+            spacing,
+            "least distance between points",
+            unit="m",
+            soft=(0, 1),
+            low=1e-9,
+            shown_when=("amount", "spacing"),
+        ),
+        Choice(
+            "arrangement",
+            arrangement,
+            "how they lie",
+            options={
+                "random": "each by itself",
+                "even": "evenly spaced, without clumps and gaps",
+            },
+            shown_when=("amount", ["total", f"per {per}"]),
+        ),
         Integer("seed", 0, "another number gives other places", soft=(0, 100)),
-    )  # fmt: skip
+    )
 
 
 def require(count: float) -> int:
@@ -64,7 +96,9 @@ def require(count: float) -> int:
 
 
 def on_surface(geo: Geo, density: Floats, faces: Flags, count: int, seed: int) -> Candidates:
-    """Return random places on the marked ``faces (F,)``, by area times ``density (P,)``, which is 0 or more per point."""
+    """Return random places on the marked ``faces (F,)``, by area times ``density (P,)``, which is 0 or more per
+    point.
+    """
     cut = triangles(geo)
     point = geo.topology.corner_point[cut.corner]
     corner = geo.positions[point]
@@ -99,7 +133,9 @@ def evenly(candidates: Candidates, wanted: int, size: float, flat: bool) -> Cand
 
 
 def spaced(candidates: Candidates, spacing: float, flat: bool) -> Candidates:
-    """Keep candidates no closer together than ``spacing`` m where the density is highest, farther apart where it is lower."""
+    """Keep candidates no closer together than ``spacing`` m where the density is highest, farther apart where it is
+    lower.
+    """
     if not len(candidates.position):
         return candidates
     relative = candidates.density / max(float(candidates.density.max()), 1e-300)

@@ -29,8 +29,8 @@ WELD = 1e-9
 def cut_sheet(geo: Geo, others: Sequence[Geo]) -> tuple[Geo, Flags, Flags]:
     """Cut the faces of an open mesh where others cross them.
 
-    Returns the cut mesh, which of its faces lie inside a solid (or behind a sheet), and which of its edges are the seam.
-    Only faces that are crossed are cut, into triangles and then along the crossings.
+    Returns the cut mesh, which of its faces lie inside a solid (or behind a sheet), and which of its edges are the
+    seam. Only faces that are crossed are cut, into triangles and then along the crossings.
     """
     size = float(np.linalg.norm(geo.bounds[1] - geo.bounds[0]))
     for other in others:
@@ -97,7 +97,8 @@ def _cut_by(geo: Geo, other: Geo, size: float) -> Geo:
     point_shares = np.concatenate([np.tile([1.0, 0, 0], (len(old), 1)), weight])
     point_main = np.concatenate([old, shape.corner_point[main[len(flat) :]]])
     made = carry(
-        geo, topology,
+        geo,
+        topology,
         {
             "point": SourceMap(as_readonly(point_main.astype(np.int32)), Weights.rows(point_columns, point_shares)),
             "face": kept(np.concatenate([np.flatnonzero(stays), faces[hit][parts.owner]])[order]),
@@ -105,10 +106,11 @@ def _cut_by(geo: Geo, other: Geo, size: float) -> Geo:
             "edge": kept(np.full(topology.edge_count, -1)),
         },
         positions=np.concatenate([geo.positions, parts.place]),
-    )  # fmt: skip
+    )
     if geo.attributes["edge"]:
         warn(
-            f"The edge attributes {', '.join(geo.attributes['edge'])} have their defaults on all edges of the cut sheet."
+            f"The edge attributes {', '.join(geo.attributes['edge'])} have their defaults on all "
+            "edges of the cut sheet."
         )
     return _welded(made, shape.point_count, size)
 

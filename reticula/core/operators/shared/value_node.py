@@ -50,7 +50,8 @@ def literal(value: Any) -> str:
 def value_node(name: str, parameters: Sequence[Parameter], keywords: Sequence[str] = ()) -> Callable[[Text], Text]:
     """Declare a function that writes an expression as a value node.
 
-    It receives each operand as text (the name of what another node writes, or a literal) and other parameters as they are.
+    It receives each operand as text (the name of what another node writes, or a literal) and other parameters as they
+    are.
     """
 
     def register(write: Text) -> Text:
@@ -65,9 +66,15 @@ def value_node(name: str, parameters: Sequence[Parameter], keywords: Sequence[st
         signature = [inspect.Parameter(p.name, inspect.Parameter.KEYWORD_ONLY) for p in parameters]
         body.__signature__ = inspect.Signature(signature)  # type: ignore[attr-defined]
         operator(
-            name, family="values", inputs=(), outputs=(Output("value", "the value, for a parameter of another node"),),
-            parameters=parameters, carries="Makes no geometry.", keywords=("value", "wire", *keywords), writes=write,
-        )(body)  # fmt: skip
+            name,
+            family="values",
+            inputs=(),
+            outputs=(Output("value", "the value, for a parameter of another node"),),
+            parameters=parameters,
+            carries="Makes no geometry.",
+            keywords=("value", "wire", *keywords),
+            writes=write,
+        )(body)
         return write
 
     return register

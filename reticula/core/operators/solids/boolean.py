@@ -35,18 +35,27 @@ WORD = {
     inputs=(Input("geo", "the solid to work on"), Input("others", "solids to add, take away or meet", many=True)),
     keywords=("union", "difference", "intersection", "subtract", "add", "combine", "cut out", "csg", "drill"),
     carries=(
-        "Carries all: every face knows the face it is part of, points and corners on new edges are interpolated on that face. "
-        "Where only some inputs have an attribute, the others get its default. Curves and loose points of the first input stay. "
+        "Carries all: every face knows the face it is part of, points and corners on new edges are "
+        "interpolated on that face. "
+        "Where only some inputs have an attribute, the others get its default. Curves and loose "
+        "points of the first input stay. "
         "Edge values are kept on edges that stay whole."
     ),
     parameters=(
-        Choice("operation", "difference", "what to make", options={
-            "union": "everything that is in any of them", "difference": "the first without the others", "intersection": "what is in all of them",
-        }),
+        Choice(
+            "operation",
+            "difference",
+            "what to make",
+            options={
+                "union": "everything that is in any of them",
+                "difference": "the first without the others",
+                "intersection": "what is in all of them",
+            },
+        ),
         GroupName("other_group", "from_others", "face group that receives faces of the other solids", kind="face"),
         GroupName("seam_group", "seam", "edge group that receives the edges where solids meet", kind="edge"),
     ),
-)  # fmt: skip
+)
 def boolean(geo: Geo, others: Sequence[Geo], *, operation: str, other_group: str, seam_group: str) -> Geo:
     """Unite solids, take them away from each other, or keep what they share; or cut a sheet.
 
@@ -54,9 +63,9 @@ def boolean(geo: Geo, others: Sequence[Geo], *, operation: str, other_group: str
     nothing cuts stay the polygons they were; cut ones become triangles. Solids must be closed; faces that wind
     against each other are an error.
 
-    If the first input is open, it is a sheet. Sheets in one plane are put together in it. Else the sheet is cut where the
-    others cross it: the difference keeps what lies outside of a solid (or before a sheet), the intersection what lies
-    inside (or behind), the union both; the face group ``inside`` and the seam say which is which.
+    If the first input is open, it is a sheet. Sheets in one plane are put together in it. Else the sheet is cut where
+    the others cross it: the difference keeps what lies outside of a solid (or before a sheet), the intersection what
+    lies inside (or behind), the union both; the face group ``inside`` and the seam say which is which.
     """
     parts = [geo, *(other for other in others if other.topology.face_count)]
     if not geo.topology.face_count:
@@ -87,7 +96,8 @@ def boolean(geo: Geo, others: Sequence[Geo], *, operation: str, other_group: str
     elif not seam.any():
         warn("The solids do not touch; check where they lie.")
     note(
-        f"{shape.face_count:,} faces, {int(other.sum()):,} of them from the other solids; volume {made.volume():.6g} m³."
+        f"{shape.face_count:,} faces, {int(other.sum()):,} of them from the other solids; volume "
+        f"{made.volume():.6g} m³."
     )
     made = result.with_attribute("face", other_group, other).with_attribute("edge", seam_group, seam)
     rest = subset(geo, np.zeros(geo.topology.face_count, bool))
@@ -117,25 +127,29 @@ def _solid(geo: Geo, name: str) -> tuple[manifold3d.Manifold, int]:
     used, local = np.unique(tri, return_inverse=True)
     run = int(manifold3d.Manifold.reserve_ids(1))
     mesh = manifold3d.Mesh64(
-        np.ascontiguousarray(geo.positions[used]), np.ascontiguousarray(local.reshape(-1, 3).astype(np.uint64)),
-        run_index=np.array([0, 3 * len(tri)], np.uint64), run_original_id=np.array([run], np.uint32),
+        np.ascontiguousarray(geo.positions[used]),
+        np.ascontiguousarray(local.reshape(-1, 3).astype(np.uint64)),
+        run_index=np.array([0, 3 * len(tri)], np.uint64),
+        run_original_id=np.array([run], np.uint32),
         face_id=np.arange(len(tri), dtype=np.uint64),
-    )  # fmt: skip
+    )
     solid = manifold3d.Manifold(mesh)
     if solid.status() == manifold3d.Error.NotManifold:
         welded = weld_points(geo, cluster_by_distance(geo.positions, np.arange(shape.point_count), 0.0), average=False)
         if welded.topology.point_count < shape.point_count and not welded.topology.border_edges.any():
             raise GeometryError(
-                f"{name} is not closed: faces lie side by side without sharing points; weld it first, then give a closed mesh"
+                f"{name} is not closed: faces lie side by side without sharing points; weld it first, "
+                "then give a closed mesh"
             )
     if solid.status() != manifold3d.Error.NoError:
         open_ = int(shape.border_edges.sum())
         several = int((shape.edge_face_count > 2).sum())
         against = int((shape.edge_face_count == 2).sum() - (shape.corner_across >= 0).sum() // 2)
         why = [
-            f"{open_:,} open border edges (fill closes them)" * bool(open_), f"{several:,} edges with more than two faces" * bool(several),
+            f"{open_:,} open border edges (fill closes them)" * bool(open_),
+            f"{several:,} edges with more than two faces" * bool(several),
             f"{against:,} edges whose faces wind against each other (reverse turns faces)" * bool(against),
-        ]  # fmt: skip
+        ]
         reason = "; ".join(part for part in why if part) or str(solid.status()).rpartition(".")[2]
         raise GeometryError(f"{name} is not a solid: {reason}; give a closed mesh")
     if solid.volume() < 0:
@@ -226,15 +240,20 @@ def _assembled(both: Geo, points: Floats, tri: AnyArray, corner: AnyArray, face:
     edge_of[ahead] = shape.corner_edge[a[ahead]]
     edge_of[behind] = shape.corner_edge[b[behind]]
     made = carry(
-        both, topology,
+        both,
+        topology,
         {
             "point": SourceMap(as_readonly(point_main.astype(np.int32)), Weights.rows(place[used], share[used])),
             "face": kept(np.concatenate([polygons, face[single]])[order]),
-            "corner": SourceMap(as_readonly(main[pick].astype(np.int32)), Weights.rows(corner_columns[pick], corner_values[pick])),
-            "curve": kept(np.zeros(0)), "edge": edges_along(topology, edge_of), "instance": kept(np.zeros(0)),
+            "corner": SourceMap(
+                as_readonly(main[pick].astype(np.int32)), Weights.rows(corner_columns[pick], corner_values[pick])
+            ),
+            "curve": kept(np.zeros(0)),
+            "edge": edges_along(topology, edge_of),
+            "instance": kept(np.zeros(0)),
         },
         positions=points[used],
-    )  # fmt: skip
+    )
     origin = made.sources["face"].index
     for kind, mask in (("face", back[made.sources["face"].index]), ("corner", back[shape.corner_face[main[pick]]])):
         if made.has(kind, "normal") and made.find(kind, "normal").type == "vec3":  # type: ignore[arg-type]

@@ -37,24 +37,58 @@ NUDGES = (1e-9, 1e-7, 1e-6)
     inputs=(Input("geo", "solid or sheet to break"), Input("centers", "its points are the centres of the cells")),
     keywords=("voronoi", "shatter", "fragments", "crack", "pieces", "split", "partition"),
     carries=(
-        "Carries all of the first input: parts of a face copy it, values of points and corners are interpolated where it is cut. "
-        "Inner faces get defaults, inner points the values of the nearest point. Curves and loose points are left out, which is said."
+        "Carries all of the first input: parts of a face copy it, values of points and corners are "
+        "interpolated where it is cut. "
+        "Inner faces get defaults, inner points the values of the nearest point. Curves and loose "
+        "points are left out, which is said."
     ),
     parameters=(
-        Choice("make", "solids", "what the pieces are", options={
-            "solids": "closed, with inner faces", "sheets": "parts of the surface alone",
-        }),
-        Integer("first_cells", 0, "only the pieces of so many centres, from the first one on; 0 gives all", soft=(0, 100), low=0),
-        Integer("most_neighbours", 0, "cut each piece by so many of the nearest neighbours only, so that pieces may overlap; 0 takes all", soft=(0, 20), low=0),
-        Number("neighbour_reach", 0.0, "cut by neighbours whose centre is at most this far away only; 0 takes all", unit="m", soft=(0.0, 2.0), low=0.0),
+        Choice(
+            "make",
+            "solids",
+            "what the pieces are",
+            options={
+                "solids": "closed, with inner faces",
+                "sheets": "parts of the surface alone",
+            },
+        ),
+        Integer(
+            "first_cells",
+            0,
+            "only the pieces of so many centres, from the first one on; 0 gives all",
+            soft=(0, 100),
+            low=0,
+        ),
+        Integer(
+            "most_neighbours",
+            0,
+            "cut each piece by so many of the nearest neighbours only, so that pieces may overlap; 0 takes all",
+            soft=(0, 20),
+            low=0,
+        ),
+        Number(
+            "neighbour_reach",
+            0.0,
+            "cut by neighbours whose centre is at most this far away only; 0 takes all",
+            unit="m",
+            soft=(0.0, 2.0),
+            low=0.0,
+        ),
         AttributeName("cell_name", "cell", "point and face attribute that receives the number of the centre", new=True),
         GroupName("inner_group", "inner", "face group that receives the inner faces", kind="face"),
     ),
-)  # fmt: skip
+)
 def break_into_cells(
-    geo: Geo, centers: Geo, *, make: str, first_cells: int, most_neighbours: int, neighbour_reach: float, cell_name: str,
+    geo: Geo,
+    centers: Geo,
+    *,
+    make: str,
+    first_cells: int,
+    most_neighbours: int,
+    neighbour_reach: float,
+    cell_name: str,
     inner_group: str,
-) -> Geo:  # fmt: skip
+) -> Geo:
     """Break a solid or sheet into the parts that lie nearest to each centre (Voronoi cells).
 
     Only neighbouring cells are compared. Faces that are not flat, or not convex, are cut into triangles first. Pieces
@@ -105,8 +139,15 @@ def break_into_cells(
 
 
 def _loose(
-    geo: Geo, diagram: Diagram, counts: Flags, numbers: AnyArray, first_cells: int, solid: bool, cell_name: str, inner_group: str
-) -> Geo:  # fmt: skip
+    geo: Geo,
+    diagram: Diagram,
+    counts: Flags,
+    numbers: AnyArray,
+    first_cells: int,
+    solid: bool,
+    cell_name: str,
+    inner_group: str,
+) -> Geo:
     """Pieces that are cut by some neighbours only."""
     alone = subset(geo, curves=np.zeros(geo.topology.curve_count, bool), loose=False)
     cells = np.flatnonzero((numbers < first_cells) | (first_cells == 0))
@@ -182,9 +223,15 @@ def _oriented(caps: Caps, centers: Floats) -> tuple[AnyArray, AnyArray, AnyArray
 
 
 def _assembled(
-    geo: Geo, parts: Fragments, caps: Caps | None, centers: Floats, numbers: AnyArray, first_cells: int,
-    cell_name: str, inner_group: str,
-) -> Geo:  # fmt: skip
+    geo: Geo,
+    parts: Fragments,
+    caps: Caps | None,
+    centers: Floats,
+    numbers: AnyArray,
+    first_cells: int,
+    cell_name: str,
+    inner_group: str,
+) -> Geo:
     shape = geo.topology
     sizes, cells = np.diff(parts.start), parts.cell.astype(np.int64)
     names, places = parts.name, parts.place
@@ -222,14 +269,18 @@ def _assembled(
     corner_share = np.where(on_surface[:, None], share[pick], 0.0)
     edge = np.concatenate([parts.edge, np.full(len(names) - len(parts.edge), -1)])[pick]
     made = carry(
-        geo, topology,
+        geo,
+        topology,
         {
             "point": SourceMap(as_readonly(point_main.astype(np.int32)), Weights.rows(point_columns, point_shares)),
-            "face": kept(face_source), "corner": SourceMap(as_readonly(corner_main.astype(np.int32)), Weights.rows(column[pick], corner_share)),
-            "edge": edges_along(topology, edge), "curve": kept(np.zeros(0)), "instance": kept(np.zeros(0)),
+            "face": kept(face_source),
+            "corner": SourceMap(as_readonly(corner_main.astype(np.int32)), Weights.rows(column[pick], corner_share)),
+            "edge": edges_along(topology, edge),
+            "curve": kept(np.zeros(0)),
+            "instance": kept(np.zeros(0)),
         },
         positions=spots,
-    )  # fmt: skip
+    )
     face_cell = numbers[cells[order]]
     made = made.with_attribute("face", cell_name, face_cell, "integer")
     made = made.with_attribute("point", cell_name, numbers[corner_cell[pick[first]]], "integer")

@@ -23,21 +23,39 @@ __all__ = ["fill"]
     family="topology",
     keywords=("cap", "close", "hole", "patch", "lid", "bridge", "even mesh"),
     carries=(
-        "Carries all. New faces copy the face beside the first edge of their border, their corners and any new points blend the "
+        "Carries all. New faces copy the face beside the first edge of their border, their corners "
+        "and any new points blend the "
         "values of the border's points; faces over curves get defaults."
     ),
     parameters=(
-        KindChoice.of(("edge", "curve"), "edge", "what to close: open borders, or closed curves with holes", name="what"),
+        KindChoice.of(
+            ("edge", "curve"), "edge", "what to close: open borders, or closed curves with holes", name="what"
+        ),
         Selection("where", "", "which: a border loop counts if one of its edges is marked; empty means all", on="what"),
-        Choice("using", "polygon", "what with", options={
-            "polygon": "one face per loop (curves with holes get triangles)", "triangles": "triangles between the border's points",
-            "even": "triangles with points inside, about equally spaced",
-        }),
-        Number("across", 12.0, "about how many edges lie across the shape, whatever its size", soft=(2.0, 40.0), low=1.0, high=2000.0, step=1.0, shown_when=("using", "even")),
+        Choice(
+            "using",
+            "polygon",
+            "what with",
+            options={
+                "polygon": "one face per loop (curves with holes get triangles)",
+                "triangles": "triangles between the border's points",
+                "even": "triangles with points inside, about equally spaced",
+            },
+        ),
+        Number(
+            "across",
+            12.0,
+            "about how many edges lie across the shape, whatever its size",
+            soft=(2.0, 40.0),
+            low=1.0,
+            high=2000.0,
+            step=1.0,
+            shown_when=("using", "even"),
+        ),
         Toggle("keep_curves", False, "keep the curves that were filled", shown_when=("what", "curve")),
         GroupName("fill_group", "fill", "face group that receives the new faces", kind="face"),
     ),
-)  # fmt: skip
+)
 def fill(geo: Geo, *, what: str, where: Flags, using: str, across: float, keep_curves: bool, fill_group: str) -> Geo:
     """Close open borders, or fill closed curves, with faces.
 
@@ -72,15 +90,19 @@ def fill(geo: Geo, *, what: str, where: Flags, using: str, across: float, keep_c
     if blend is not None and what == "edge":
         positions = _membrane(geo, blend, positions, fillings)
     made = carry(
-        geo, topology,
+        geo,
+        topology,
         {
-            "point": SourceMap(as_readonly(np.concatenate([np.arange(shape.point_count), np.full(len(added), -1)]).astype(np.int32)), blend),
+            "point": SourceMap(
+                as_readonly(np.concatenate([np.arange(shape.point_count), np.full(len(added), -1)]).astype(np.int32)),
+                blend,
+            ),
             "face": kept(np.concatenate([np.arange(shape.face_count), face_source])),
             "corner": kept(np.concatenate([np.arange(shape.corner_count), old])),
             "edge": edges_along(topology, np.concatenate([shape.corner_edge, np.full(len(corners), -1)])),
         },
         positions=positions,
-    )  # fmt: skip
+    )
     note(f"Made {len(sizes):,} faces.")
     made = made.with_attribute("face", fill_group, np.arange(topology.face_count) >= shape.face_count)
     if what == "curve" and not keep_curves:

@@ -21,21 +21,35 @@ __all__ = ["slice_"]
     outputs=(Output("above", "the side the direction points to"), Output("below", "the other side")),
     keywords=("cut", "plane", "section", "clip", "halve", "saw", "knife"),
     carries=(
-        "Carries all; values of points and corners are interpolated at the cut. Caps copy a face beside them, their corners a "
+        "Carries all; values of points and corners are interpolated at the cut. Caps copy a face "
+        "beside them, their corners a "
         "corner beside them. Loose points go to their side; curves through the plane go above whole."
     ),
     parameters=(
         Vector("through", [0.0, 0.0, 0.0], "a place on the plane", unit="m", soft=(-1, 1), handle=Handle("place")),
-        Vector("direction", [0.0, 1.0, 0.0], "the plane's normal, pointing above", soft=(-1, 1), handle=Handle("plane", ("through",))),
-        Choice("keep", "above and below", "what comes out", options={
-            "above and below": "each side on its own output", "above": "only what lies above", "below": "only what lies below",
-            "joined": "the whole mesh, cut along the plane but not parted, on both outputs",
-        }),
+        Vector(
+            "direction",
+            [0.0, 1.0, 0.0],
+            "the plane's normal, pointing above",
+            soft=(-1, 1),
+            handle=Handle("plane", ("through",)),
+        ),
+        Choice(
+            "keep",
+            "above and below",
+            "what comes out",
+            options={
+                "above and below": "each side on its own output",
+                "above": "only what lies above",
+                "below": "only what lies below",
+                "joined": "the whole mesh, cut along the plane but not parted, on both outputs",
+            },
+        ),
         Toggle("cap", True, "close the cut of solids with faces"),
         GroupName("border_group", "cut", "edge group that receives the edges along the cut", kind="edge"),
         GroupName("cap_group", "cap", "face group that receives the caps", kind="face"),
     ),
-)  # fmt: skip
+)
 def slice_(
     geo: Geo, *, through: list[float], direction: list[float], keep: str, cap: bool, border_group: str, cap_group: str
 ) -> tuple[Geo, Geo]:

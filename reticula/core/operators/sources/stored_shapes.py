@@ -76,7 +76,8 @@ def read_file(*, file: str, up: str, scale: float) -> Geo:
 def project_shape(*, shape: str, stands_at: list[float], turned: list[float], scaled: float) -> Geo:
     """Shape that is stored with the project, as it is, standing at a place of its own.
 
-    Other shapes see it at its place: in nearness, rays, transfers and joins. Apply place makes the place part of its points.
+    Other shapes see it at its place: in nearness, rays, transfers and joins. Apply place makes the place part of its
+    points.
     """
     geo = _load("shape", shape, "shape of the project")
     if not any((*stands_at, *turned)) and scaled == 1.0:

@@ -14,7 +14,8 @@ __all__ = ["apply_place"]
     "apply_place",
     family="spaces",
     keywords=("object", "local", "world", "bake", "freeze", "settle", "transform"),
-    carries="Carries all; takes the attribute 'place' of the whole away. Stored normals, rotations and velocities turn along.",
+    carries="Carries all; takes the attribute 'place' of the whole away. Stored normals, rotations and "
+    "velocities turn along.",
     parameters=(),
 )
 def apply_place(geo: Geo) -> Geo:

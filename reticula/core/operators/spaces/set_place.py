@@ -18,16 +18,45 @@ __all__ = ["set_place"]
     "set_place",
     family="spaces",
     keywords=("object", "local", "world", "stand", "frame", "position", "pivot", "transform"),
-    carries="Carries all; sets the attribute 'place' of the whole. Positions and normals stay as they are, in the shape's own space.",
+    carries="Carries all; sets the attribute 'place' of the whole. Positions and normals stay as they are, "
+    "in the shape's own space.",
     parameters=(
-        Vector("move", [0.0, 0.0, 0.0], "where its origin stands", unit="m", soft=(-5, 5), handle=Handle("place", space="world")),
-        Vector("turn", [0.0, 0.0, 0.0], "angles about x, then y, then z", unit="°", soft=(-180, 180), step=1, handle=Handle("turn", ("move",), "world")),
-        Vector("scale", [1.0, 1.0, 1.0], "factors along x, y and z, applied first", soft=(0, 3), low=1e-9, handle=Handle("scale", ("move",), "world")),
-        Choice("combine", "replace", "what becomes of the place it had", options={
-            "replace": "it is forgotten", "add": "the new one comes on top of it",
-        }),
+        Vector(
+            "move",
+            [0.0, 0.0, 0.0],
+            "where its origin stands",
+            unit="m",
+            soft=(-5, 5),
+            handle=Handle("place", space="world"),
+        ),
+        Vector(
+            "turn",
+            [0.0, 0.0, 0.0],
+            "angles about x, then y, then z",
+            unit="°",
+            soft=(-180, 180),
+            step=1,
+            handle=Handle("turn", ("move",), "world"),
+        ),
+        Vector(
+            "scale",
+            [1.0, 1.0, 1.0],
+            "factors along x, y and z, applied first",
+            soft=(0, 3),
+            low=1e-9,
+            handle=Handle("scale", ("move",), "world"),
+        ),
+        Choice(
+            "combine",
+            "replace",
+            "what becomes of the place it had",
+            options={
+                "replace": "it is forgotten",
+                "add": "the new one comes on top of it",
+            },
+        ),
     ),
-)  # fmt: skip
+)
 def set_place(geo: Geo, *, move: list[float], turn: list[float], scale: list[float], combine: str) -> Geo:
     """Say where a shape stands in the world without changing its points.
 

@@ -33,27 +33,59 @@ STOP = 0.999
     family="topology",
     keywords=("chamfer", "round", "fillet", "soften", "edge", "corner"),
     carries=(
-        "Carries all. Points and corners that slide are interpolated along their edge or in their face; points of the rounding "
-        "copy the point they replace. Strips copy a face beside them, corner polygons one around them; edges that are left "
+        "Carries all. Points and corners that slide are interpolated along their edge or in their "
+        "face; points of the rounding "
+        "copy the point they replace. Strips copy a face beside them, corner polygons one around "
+        "them; edges that are left "
         "keep their values, new ones get the default."
     ),
     parameters=(
         KindChoice.of(("edge", "point"), "edge", "what to cut off", name="what"),
         Selection("where", "", "which; empty means all", on="what"),
-        PerElement("width", 0.05, "distance of the new borders from the edge, or from the point", unit="m", on="what", soft=(0.0, 0.5), low=0.0),
+        PerElement(
+            "width",
+            0.05,
+            "distance of the new borders from the edge, or from the point",
+            unit="m",
+            on="what",
+            soft=(0.0, 0.5),
+            low=0.0,
+        ),
         Integer("segments", 1, "faces across; more than one rounds", soft=(1, 8), low=1, high=256),
-        Number("profile", 0.5, "shape across: 0.25 flat, 0.5 round, towards 1 sharp, below 0.25 hollow", soft=(0.05, 0.95), low=0.02, high=0.98),
-        Choice("limit", "each point", "stop before anything crosses", options={
-            "each point": "at every point by itself", "smallest": "everywhere at the smallest limit", "none": "do not stop",
-        }),
+        Number(
+            "profile",
+            0.5,
+            "shape across: 0.25 flat, 0.5 round, towards 1 sharp, below 0.25 hollow",
+            soft=(0.05, 0.95),
+            low=0.02,
+            high=0.98,
+        ),
+        Choice(
+            "limit",
+            "each point",
+            "stop before anything crosses",
+            options={
+                "each point": "at every point by itself",
+                "smallest": "everywhere at the smallest limit",
+                "none": "do not stop",
+            },
+        ),
         GroupName("bevel_group", "bevel", "face group that receives the strips", kind="face"),
         GroupName("corner_group", "bevel_corner", "face group that receives the polygons at points", kind="face"),
     ),
-)  # fmt: skip
+)
 def bevel(
-    geo: Geo, *, what: str, where: Flags, width: Floats, segments: int, profile: float, limit: str, bevel_group: str,
+    geo: Geo,
+    *,
+    what: str,
+    where: Flags,
+    width: Floats,
+    segments: int,
+    profile: float,
+    limit: str,
+    bevel_group: str,
     corner_group: str,
-) -> Geo:  # fmt: skip
+) -> Geo:
     """Replace edges by strips of faces, and points where several meet by polygons.
 
     The strips' borders lie in the old faces, parallel to the edge. Where two cut edges meet the strips turn the corner;
@@ -134,9 +166,17 @@ def _widths(geo: Geo, what: str, width: Floats, cut: Flags, points: Flags, shrin
 
 
 def _built(
-    geo: Geo, plan: BevelPlan, wide: Floats, insets: Floats, slide: Floats, segments: int, profile: float, points: Flags,
-    bevel_group: str, corner_group: str,
-) -> Geo:  # fmt: skip
+    geo: Geo,
+    plan: BevelPlan,
+    wide: Floats,
+    insets: Floats,
+    slide: Floats,
+    segments: int,
+    profile: float,
+    points: Flags,
+    bevel_group: str,
+    corner_group: str,
+) -> Geo:
     shape = geo.topology
     columns, values = _sources(geo, plan, wide, insets, slide)
     moved = np.einsum("nk,nki->ni", values, geo.positions[columns])
@@ -168,14 +208,16 @@ def _built(
     shares = np.concatenate([np.repeat(one, shape.point_count, 0), values, np.repeat(one, extra, 0)])
     topology = shape.with_faces(len(positions), starts_from_sizes(sizes), point)
     made = carry(
-        geo, topology,
+        geo,
+        topology,
         {
             "point": SourceMap(as_readonly(main.astype(np.int32)), Weights.rows(every, shares)),
-            "face": kept(source), "corner": lambda: _corner_map(shape, plan, corner, point, columns, values),
+            "face": kept(source),
+            "corner": lambda: _corner_map(shape, plan, corner, point, columns, values),
             "edge": edges_along(topology, old_edge),
         },
         positions=positions,
-    )  # fmt: skip
+    )
     made = made.with_attribute("face", bevel_group, kind == 1).with_attribute("face", corner_group, kind == 2)
     note(f"{len(plan.strip_edge):,} edges and {len(plan.ring_point):,} points were cut off.")
     return subset(made, points=used) if not used.all() else made
@@ -332,7 +374,9 @@ class _Ball:
 
 
 def _touching(size: Floats, height: Floats, out_of: Floats) -> Floats:
-    """Radius of the ball whose cut at ``height`` below the tip is as large as the patch; its centre is ``out_of`` radii away."""
+    """Radius of the ball whose cut at ``height`` below the tip is as large as the patch; its centre is ``out_of``
+    radii away.
+    """
     a, b, c = out_of * out_of - 1.0, -2.0 * height * out_of, height * height + size * size
     root = np.sqrt(np.maximum(b * b - 4 * a * c, 0.0))
     return np.where(a > 1e-9, (-b + root) / np.maximum(2 * a, 1e-300), 0.0)
@@ -344,7 +388,9 @@ def _faces(
     segments: int,
     rings: list[tuple[AnyArray, AnyArray, AnyArray]],
 ) -> tuple[AnyArray, AnyArray, AnyArray, AnyArray, AnyArray, AnyArray]:
-    """All faces: sizes, points, a source corner and an old edge per corner, source faces, and 0, 1 strip or 2 corner."""
+    """All faces: sizes, points, a source corner and an old edge per corner, source faces, and 0, 1 strip or 2
+    corner.
+    """
     double = plan.before != plan.after
     times = 1 + double
     corner = np.repeat(np.arange(shape.corner_count), times)

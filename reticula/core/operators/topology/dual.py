@@ -20,15 +20,22 @@ __all__ = ["dual"]
     family="topology",
     keywords=("honeycomb", "swap", "hexagons", "cells", "invert"),
     carries=(
-        "Face values become point values and point values become face values; corner values go along as means. Edge values "
+        "Face values become point values and point values become face values; corner values go along "
+        "as means. Edge values "
         "are dropped, which is said. Curves and loose points stay."
     ),
     parameters=(
-        Choice("border", "close", "points on an open border", options={
-            "close": "become faces too, closed along the border through its edges' middles", "leave": "become no face, so that the mesh shrinks by half a face",
-        }),
+        Choice(
+            "border",
+            "close",
+            "points on an open border",
+            options={
+                "close": "become faces too, closed along the border through its edges' middles",
+                "leave": "become no face, so that the mesh shrinks by half a face",
+            },
+        ),
     ),
-)  # fmt: skip
+)
 def dual(geo: Geo, *, border: str) -> Geo:
     """Put a point in the middle of every face and a face around every point.
 
@@ -109,9 +116,15 @@ def _with_values(
     rest["point"] = {"position": named["point"]["position"]}
     swapped = Geo(shape, rest, identity=geo.known_identity, prototypes=geo.prototypes)
     result = carry(
-        swapped, topology, {"point": kept(np.full(topology.point_count, -1)), "face": kept(np.full(topology.face_count, -1)), "corner": kept(corner_source)},
+        swapped,
+        topology,
+        {
+            "point": kept(np.full(topology.point_count, -1)),
+            "face": kept(np.full(topology.face_count, -1)),
+            "corner": kept(corner_source),
+        },
         positions=positions,
-    )  # fmt: skip
+    )
     beside = shape.corner_face[
         shape.point_corners[1][np.minimum(shape.point_corners[0][:-1], max(shape.corner_count - 1, 0))]
     ]

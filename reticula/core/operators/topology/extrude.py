@@ -25,7 +25,7 @@ from reticula.core.operators.declaration.parameters import (
     PerElement,
     Selection,
     Toggle,
-)  # fmt: skip
+)
 from reticula.core.operators.shared.edge_strips import raised_lines
 from reticula.core.operators.shared.response_curve import Response, ResponseCurve
 
@@ -93,11 +93,26 @@ def _plan(shape: Topology, chosen: Flags, together: bool, divisions: int, base: 
         raised,
         topology,
         as_readonly(np.concatenate([np.arange(shape.point_count, dtype=np.int32), raised.source[fresh], between])),
-        as_readonly(np.concatenate([np.arange(shape.face_count), np.tile(shape.corner_face[wall], divisions), faces]).astype(np.int32)),
+        as_readonly(
+            np.concatenate([np.arange(shape.face_count), np.tile(shape.corner_face[wall], divisions), faces]).astype(
+                np.int32
+            )
+        ),
         as_readonly(np.concatenate([np.arange(shape.corner_count), wall_source, under]).astype(np.int32)),
-        as_readonly(np.concatenate([shape.corner_edge, *(row.reshape(-1) for row in lower), shape.corner_edge[shape.corner_previous[under]]]).astype(np.int32)),
-        target, rim, shape.face_count, shape.face_count + walls,
-    )  # fmt: skip
+        as_readonly(
+            np.concatenate(
+                [
+                    shape.corner_edge,
+                    *(row.reshape(-1) for row in lower),
+                    shape.corner_edge[shape.corner_previous[under]],
+                ]
+            ).astype(np.int32)
+        ),
+        target,
+        rim,
+        shape.face_count,
+        shape.face_count + walls,
+    )
 
 
 def _reversed_faces(shape: Topology, faces: AnyArray) -> tuple[AnyArray, AnyArray]:
@@ -118,34 +133,109 @@ def _reversed_faces(shape: Topology, faces: AnyArray) -> tuple[AnyArray, AnyArra
         "corners those of the corners below; edges on and above old edges copy them, upright edges get the default."
     ),
     parameters=(
-        KindChoice.of(("face", "edge", "point"), "face", "what to raise: faces with walls, edges as strips of faces, points as curves", name="what"),
+        KindChoice.of(
+            ("face", "edge", "point"),
+            "face",
+            "what to raise: faces with walls, edges as strips of faces, points as curves",
+            name="what",
+        ),
         Selection("where", "", "which elements to raise; empty means all", on="what"),
-        Toggle("together", True, "raise faces that touch as one region; off: each face by itself", shown_when=("what", "face")),
-        KindChoice.of(("face", "point", "corner"), "face", "what distance and inset are worked out on (faces only)", name="per"),
+        Toggle(
+            "together",
+            True,
+            "raise faces that touch as one region; off: each face by itself",
+            shown_when=("what", "face"),
+        ),
+        KindChoice.of(
+            ("face", "point", "corner"), "face", "what distance and inset are worked out on (faces only)", name="per"
+        ),
         PerElement("distance", 0.1, "how far; negative goes inwards", unit="m", on="per", soft=(-1.0, 1.0)),
-        PerElement("inset", 0.0, "how far the raised border moves inwards in its own plane", unit="m", on="per", soft=(-0.5, 0.5)),
+        PerElement(
+            "inset",
+            0.0,
+            "how far the raised border moves inwards in its own plane",
+            unit="m",
+            on="per",
+            soft=(-0.5, 0.5),
+        ),
         Number("amount", 1.0, "factor for both", soft=(0.0, 2.0)),
-        Number("variation", 0.0, "how much of the distance is left to chance, per face", soft=(0.0, 1.0), low=0.0, high=1.0),
+        Number(
+            "variation", 0.0, "how much of the distance is left to chance, per face", soft=(0.0, 1.0), low=0.0, high=1.0
+        ),
         Integer("seed", 1, "another number gives other chances", soft=(0, 100)),
-        Choice("along", "normal", "which way", options={"normal": "along the surface's normals", "direction": "along one direction, by the distance"}),
-        PerElement("direction", [0.0, 1.0, 0.0], "the direction; its length does not matter", on="per", type="vec3", soft=(-1, 1), shown_when=("along", "direction"), handle=Handle("direction")),
-        Choice("walls", "even", "how the distance is kept", options={
-            "even": "faces move by the distance, so that walls are equally thick", "straight": "points move by the distance",
-        }, shown_when=("along", "normal")),
+        Choice(
+            "along",
+            "normal",
+            "which way",
+            options={"normal": "along the surface's normals", "direction": "along one direction, by the distance"},
+        ),
+        PerElement(
+            "direction",
+            [0.0, 1.0, 0.0],
+            "the direction; its length does not matter",
+            on="per",
+            type="vec3",
+            soft=(-1, 1),
+            shown_when=("along", "direction"),
+            handle=Handle("direction"),
+        ),
+        Choice(
+            "walls",
+            "even",
+            "how the distance is kept",
+            options={
+                "even": "faces move by the distance, so that walls are equally thick",
+                "straight": "points move by the distance",
+            },
+            shown_when=("along", "normal"),
+        ),
         Integer("divisions", 1, "how many rows of walls", soft=(1, 10), low=1, high=1000),
-        ResponseCurve("profile", [[0.0, 1.0], [1.0, 1.0]], "size of the cross-section from bottom to top, about the region's middle"),
-        Toggle("keep_base", False, "leave a face below, so that an open sheet becomes a closed solid", shown_when=("what", "face")),
+        ResponseCurve(
+            "profile",
+            [[0.0, 1.0], [1.0, 1.0]],
+            "size of the cross-section from bottom to top, about the region's middle",
+        ),
+        Toggle(
+            "keep_base",
+            False,
+            "leave a face below, so that an open sheet becomes a closed solid",
+            shown_when=("what", "face"),
+        ),
         GroupName("top_group", "top", "group that receives the raised faces, edges or points", kind="what"),
         GroupName("side_group", "side", "face group that receives the walls", kind="face"),
         GroupName("base_group", "base", "face group that receives the faces left below", kind="face"),
-        GroupName("rim_group", "rim", "edge group of the loops around each division, top included; empty makes none", kind="edge", optional=True),
+        GroupName(
+            "rim_group",
+            "rim",
+            "edge group of the loops around each division, top included; empty makes none",
+            kind="edge",
+            optional=True,
+        ),
     ),
-)  # fmt: skip
+)
 def extrude(
-    geo: Geo, *, what: str, where: Flags, together: bool, per: str, distance: Floats, inset: Floats, amount: float,
-    variation: float, seed: int, along: str, direction: Floats, walls: str, divisions: int, profile: Response,
-    keep_base: bool, top_group: str, side_group: str, base_group: str, rim_group: str,
-) -> Geo:  # fmt: skip
+    geo: Geo,
+    *,
+    what: str,
+    where: Flags,
+    together: bool,
+    per: str,
+    distance: Floats,
+    inset: Floats,
+    amount: float,
+    variation: float,
+    seed: int,
+    along: str,
+    direction: Floats,
+    walls: str,
+    divisions: int,
+    profile: Response,
+    keep_base: bool,
+    top_group: str,
+    side_group: str,
+    base_group: str,
+    rim_group: str,
+) -> Geo:
     """Raise faces and close the gap with walls; raise edges as strips and points as curves.
 
     Raised together, faces that share an edge stay joined. Even walls: a point moves to where the moved planes of its
@@ -174,13 +264,16 @@ def extrude(
     for k in range(1, divisions):
         positions[beyond + (k - 1) * len(plan.rim) : beyond + k * len(plan.rim)] = path(k / divisions)[plan.rim]
     made = carry(
-        geo, plan.topology,
+        geo,
+        plan.topology,
         {
-            "point": SourceMap(plan.point_source), "face": SourceMap(plan.face_source),
-            "corner": SourceMap(plan.corner_source), "edge": edges_along(plan.topology, plan.corner_edge),
+            "point": SourceMap(plan.point_source),
+            "face": SourceMap(plan.face_source),
+            "corner": SourceMap(plan.corner_source),
+            "edge": edges_along(plan.topology, plan.corner_edge),
         },
         positions=positions,
-    )  # fmt: skip
+    )
     number = np.arange(plan.topology.face_count)
     top = np.zeros(plan.topology.face_count, bool)
     top[: shape.face_count] = where
@@ -242,9 +335,15 @@ class _Path:
         inward = _row_mean(raised.start, options.inset[listed][:, None])
         if inward.any():
             shift = border_offsets(
-                raised.wall, raised.number, shape.corner_next, shape.corner_point, shape.corner_face,
-                geo.positions, face_normals(geo), len(raised.source),
-            )  # fmt: skip
+                raised.wall,
+                raised.number,
+                shape.corner_next,
+                shape.corner_point,
+                shape.corner_face,
+                geo.positions,
+                face_normals(geo),
+                len(raised.source),
+            )
             self.move = self.move + shift * inward
         self.profile, self.region = options.profile, raised.region
 

@@ -24,23 +24,53 @@ STOP = 0.999
     family="topology",
     keywords=("shrink", "frame", "ring", "border", "panel"),
     carries=(
-        "Carries all. Ring faces copy the face they surround; the inner corners keep the outer ones' values, uv too. Old edges "
+        "Carries all. Ring faces copy the face they surround; the inner corners keep the outer ones' "
+        "values, uv too. Old edges "
         "keep theirs, new ones get the default."
     ),
     parameters=(
         Selection.each("face", "faces to shrink; empty means all"),
-        Choice("by", "distance", "how far", options={
-            "distance": "all edges move inwards by as much", "fraction": "corners move towards the middle by a share of the way",
-        }),
-        PerElement("distance", 0.02, "width of the ring; negative goes outwards", unit="m", on="face", soft=(0.0, 0.5), shown_when=("by", "distance")),
-        PerElement("fraction", 0.25, "share of the way to the middle", on="face", soft=(0.0, 1.0), shown_when=("by", "fraction")),
-        Choice("limit", "each face", "stop before a face crosses itself", options={
-            "each face": "where its own edges would vanish", "smallest": "all faces at the smallest such distance", "none": "do not stop",
-        }, shown_when=("by", "distance")),
+        Choice(
+            "by",
+            "distance",
+            "how far",
+            options={
+                "distance": "all edges move inwards by as much",
+                "fraction": "corners move towards the middle by a share of the way",
+            },
+        ),
+        PerElement(
+            "distance",
+            0.02,
+            "width of the ring; negative goes outwards",
+            unit="m",
+            on="face",
+            soft=(0.0, 0.5),
+            shown_when=("by", "distance"),
+        ),
+        PerElement(
+            "fraction",
+            0.25,
+            "share of the way to the middle",
+            on="face",
+            soft=(0.0, 1.0),
+            shown_when=("by", "fraction"),
+        ),
+        Choice(
+            "limit",
+            "each face",
+            "stop before a face crosses itself",
+            options={
+                "each face": "where its own edges would vanish",
+                "smallest": "all faces at the smallest such distance",
+                "none": "do not stop",
+            },
+            shown_when=("by", "distance"),
+        ),
         GroupName("inner_group", "inner", "face group that receives the shrunk faces", kind="face"),
         GroupName("ring_group", "ring", "face group that receives the faces around them", kind="face"),
     ),
-)  # fmt: skip
+)
 def inset(
     geo: Geo,
     *,
@@ -97,15 +127,22 @@ def inset(
     )
     own = shape.corner_edge[wall] if geo.attributes["edge"] else none
     made = carry(
-        geo, topology,
+        geo,
+        topology,
         {
-            "point": SourceMap(as_readonly(np.concatenate([np.arange(shape.point_count), shape.corner_point[on]]).astype(np.int32))),
+            "point": SourceMap(
+                as_readonly(np.concatenate([np.arange(shape.point_count), shape.corner_point[on]]).astype(np.int32))
+            ),
             "face": kept(np.concatenate([np.arange(shape.face_count), shape.corner_face[wall]])),
-            "corner": kept(np.concatenate([np.arange(shape.corner_count), np.stack([wall, ahead, ahead, wall], axis=1).reshape(-1)])),
+            "corner": kept(
+                np.concatenate(
+                    [np.arange(shape.corner_count), np.stack([wall, ahead, ahead, wall], axis=1).reshape(-1)]
+                )
+            ),
             "edge": edges_along(topology, np.concatenate([old, np.stack([own, none, none, none], axis=1).reshape(-1)])),
         },
         positions=np.concatenate([geo.positions, geo.positions[shape.corner_point[on]] + moves]),
-    )  # fmt: skip
+    )
     inner = np.zeros(topology.face_count, bool)
     inner[: shape.face_count] = where
     note(f"Shrunk {int(where.sum()):,} faces.")

@@ -23,13 +23,23 @@ __all__ = ["mirror"]
     keywords=("symmetry", "reflect", "half", "copy", "flip"),
     carries="Carries all onto the copy; stored normals are mirrored with it. Welded points keep the original's values.",
     parameters=(
-        Vector("direction", [1.0, 0.0, 0.0], "normal of the mirror", soft=(-1, 1), handle=Handle("plane", ("through",))),
+        Vector(
+            "direction", [1.0, 0.0, 0.0], "normal of the mirror", soft=(-1, 1), handle=Handle("plane", ("through",))
+        ),
         Vector("through", [0.0, 0.0, 0.0], "a place on the mirror", unit="m", soft=(-2, 2), handle=Handle("place")),
         Toggle("keep_original", True, "off: only the mirrored copy is left"),
-        Number("weld", 0.0001, "points at most this far from the mirror are joined with their copies; 0 joins those on it", unit="m", soft=(0.0, 0.01), low=0.0, step=0.0001),
+        Number(
+            "weld",
+            0.0001,
+            "points at most this far from the mirror are joined with their copies; 0 joins those on it",
+            unit="m",
+            soft=(0.0, 0.01),
+            low=0.0,
+            step=0.0001,
+        ),
         GroupName("copy_group", "mirrored", "face group that receives the copy", kind="face"),
     ),
-)  # fmt: skip
+)
 def mirror(
     geo: Geo, *, direction: list[float], through: list[float], keep_original: bool, weld: float, copy_group: str
 ) -> Geo:

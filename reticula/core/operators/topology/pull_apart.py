@@ -29,15 +29,38 @@ __all__ = ["pull_apart"]
     keywords=("explode", "spread", "exploded view", "separate", "scatter pieces"),
     carries="Carries all; only positions change. Adds the point attribute rest with the places before.",
     parameters=(
-        Selection.each("point", "points whose parts move; empty means all. A part moves if any of its points is marked"),
-        AttributeName("part", "", "point or face attribute that tells parts apart, e.g. cell; empty takes connected pieces", optional=True),
+        Selection.each(
+            "point", "points whose parts move; empty means all. A part moves if any of its points is marked"
+        ),
+        AttributeName(
+            "part",
+            "",
+            "point or face attribute that tells parts apart, e.g. cell; empty takes connected pieces",
+            optional=True,
+        ),
         Choice("around", "middle", "the centre", options={"middle": "middle of everything", "place": "a given place"}),
-        Vector("center", [0.0, 0.0, 0.0], "the place", unit="m", soft=(-2, 2), shown_when=("around", "place"), handle=Handle("place")),
-        PerElement("amount", 0.5, "how far, as a share of the part's distance from the centre; the mean over a part's points counts", on="point", soft=(0.0, 2.0)),
-        Vector("along", [1.0, 1.0, 1.0], "factors along x, y and z; 0 keeps parts in place along that axis", soft=(0, 1)),
+        Vector(
+            "center",
+            [0.0, 0.0, 0.0],
+            "the place",
+            unit="m",
+            soft=(-2, 2),
+            shown_when=("around", "place"),
+            handle=Handle("place"),
+        ),
+        PerElement(
+            "amount",
+            0.5,
+            "how far, as a share of the part's distance from the centre; the mean over a part's points counts",
+            on="point",
+            soft=(0.0, 2.0),
+        ),
+        Vector(
+            "along", [1.0, 1.0, 1.0], "factors along x, y and z; 0 keeps parts in place along that axis", soft=(0, 1)
+        ),
         Toggle("keep_rest", True, "remember where points were in the attribute rest"),
     ),
-)  # fmt: skip
+)
 def pull_apart(
     geo: Geo,
     *,

@@ -22,12 +22,18 @@ __all__ = ["region_borders"]
     keywords=("seams", "boundary", "labels", "islands", "outline", "split"),
     carries="Carries all and adds the edge group; copies of points have the values of their source.",
     parameters=(
-        AttributeName("label", "", "face attribute whose change marks a border: text, integer, number or group; empty tells faces apart by the way they look", optional=True),
+        AttributeName(
+            "label",
+            "",
+            "face attribute whose change marks a border: text, integer, number or group; empty tells "
+            "faces apart by the way they look",
+            optional=True,
+        ),
         Toggle("open_borders", False, "count open borders too"),
         Toggle("split", False, "part the faces along the borders"),
         GroupName("border_group", "region_border", "edge group that receives the borders", kind="edge"),
     ),
-)  # fmt: skip
+)
 def region_borders(geo: Geo, *, label: str, open_borders: bool, split: bool, border_group: str) -> Geo:
     """Find the edges between faces that hold different labels, and part the faces there on demand.
 

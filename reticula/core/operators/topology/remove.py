@@ -22,12 +22,20 @@ __all__ = ["remove"]
     carries="Carries all; the elements that stay keep their values, order and identity.",
     parameters=(
         KindChoice.of(("face", "point", "edge", "curve"), "face", "what to remove"),
-        Selection("where", "index % 2 == 0", "which elements to remove: a formula or a group; empty removes none", on="kind"),
-        Choice("leftovers", "remove", "points that no face or curve uses any more", options={
-            "remove": "go too", "keep": "stay as loose points",
-        }),
+        Selection(
+            "where", "index % 2 == 0", "which elements to remove: a formula or a group; empty removes none", on="kind"
+        ),
+        Choice(
+            "leftovers",
+            "remove",
+            "points that no face or curve uses any more",
+            options={
+                "remove": "go too",
+                "keep": "stay as loose points",
+            },
+        ),
     ),
-)  # fmt: skip
+)
 def remove(geo: Geo, *, kind: str, where: Flags, leftovers: str) -> Geo:
     """Remove elements, and what cannot exist without them.
 

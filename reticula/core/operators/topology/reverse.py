@@ -18,7 +18,8 @@ __all__ = ["reverse"]
     "reverse",
     family="topology",
     keywords=("flip", "turn over", "inside out", "normals", "direction"),
-    carries="Carries all; corner values go with their corners, and stored normals of what is turned point the other way.",
+    carries="Carries all; corner values go with their corners, and stored normals of what is turned point "
+    "the other way.",
     parameters=(
         KindChoice.of(("face", "curve"), "face", "what to turn round"),
         Selection("where", "", "which elements; empty means all", on="kind"),

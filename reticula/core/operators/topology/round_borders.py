@@ -20,15 +20,22 @@ __all__ = ["round_borders"]
     keywords=("circle", "circularize", "hole", "loop", "drill"),
     carries="Carries all and adds the point group; only positions change.",
     parameters=(
-        Selection("where", "", "faces whose border becomes round; empty takes the open borders of everything", on="face"),
-        Choice("size", "own", "radius of the circles", options={"own": "mean distance of the loop's points from its middle", "given": "the radius below"}),
+        Selection(
+            "where", "", "faces whose border becomes round; empty takes the open borders of everything", on="face"
+        ),
+        Choice(
+            "size",
+            "own",
+            "radius of the circles",
+            options={"own": "mean distance of the loop's points from its middle", "given": "the radius below"},
+        ),
         Number("radius", 0.1, "for all circles", unit="m", soft=(0.0, 1.0), low=0.0, shown_when=("size", "given")),
         Toggle("apart", True, "make circles smaller where they would overlap"),
         Toggle("flat", True, "lay the loop into its plane; off: points keep their height above it"),
         Number("amount", 1.0, "share of the way", soft=(0.0, 1.0), low=0.0, high=1.0),
         GroupName("round_group", "round", "point group that receives the points of the circles", kind="point"),
     ),
-)  # fmt: skip
+)
 def round_borders(
     geo: Geo, *, where: Flags, size: str, radius: float, apart: bool, flat: bool, amount: float, round_group: str
 ) -> Geo:

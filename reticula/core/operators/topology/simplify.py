@@ -24,29 +24,91 @@ __all__ = ["simplify"]
     family="topology",
     keywords=("decimate", "reduce", "lod", "fewer", "quadric", "remesh", "light"),
     carries=(
-        "Carries all. Points and corners take the values of the nearest place on the surface before, seams of uv respected; "
+        "Carries all. Points and corners take the values of the nearest place on the surface before, "
+        "seams of uv respected; "
         "faces copy the face they are left of; edges that stay keep theirs. Welded: as weld does."
     ),
     parameters=(
-        Choice("method", "collapse", "how", options={
-            "collapse": "edges are collapsed in order of the error this makes", "weld": "near points are welded again and again, with smoothing between",
-        }),
-        Choice("to", "share", "how far", options={"share": "a share of the triangles", "count": "a number of triangles", "error": "an error of the shape"}, shown_when=("method", "collapse")),
-        Number("share", 0.5, "triangles left, as a share", soft=(0.0, 1.0), low=0.0, high=1.0, shown_when=("to", "share")),
+        Choice(
+            "method",
+            "collapse",
+            "how",
+            options={
+                "collapse": "edges are collapsed in order of the error this makes",
+                "weld": "near points are welded again and again, with smoothing between",
+            },
+        ),
+        Choice(
+            "to",
+            "share",
+            "how far",
+            options={
+                "share": "a share of the triangles",
+                "count": "a number of triangles",
+                "error": "an error of the shape",
+            },
+            shown_when=("method", "collapse"),
+        ),
+        Number(
+            "share", 0.5, "triangles left, as a share", soft=(0.0, 1.0), low=0.0, high=1.0, shown_when=("to", "share")
+        ),
         Integer("count", 1000, "triangles left", soft=(10, 10_000), low=1, shown_when=("to", "count")),
-        Number("error", 0.001, "how far the surface may move away", unit="m", soft=(0.0, 0.1), low=0.0, step=0.0001, shown_when=("to", "error")),
-        Number("radius", 0.05, "final distance within which points are welded", unit="m", soft=(0.0, 0.5), low=0.0, shown_when=("method", "weld")),
-        Number("begin", 0.25, "first distance, as a multiple of the final one", soft=(0.05, 2.0), low=0.01, shown_when=("method", "weld")),
+        Number(
+            "error",
+            0.001,
+            "how far the surface may move away",
+            unit="m",
+            soft=(0.0, 0.1),
+            low=0.0,
+            step=0.0001,
+            shown_when=("to", "error"),
+        ),
+        Number(
+            "radius",
+            0.05,
+            "final distance within which points are welded",
+            unit="m",
+            soft=(0.0, 0.5),
+            low=0.0,
+            shown_when=("method", "weld"),
+        ),
+        Number(
+            "begin",
+            0.25,
+            "first distance, as a multiple of the final one",
+            soft=(0.05, 2.0),
+            low=0.01,
+            shown_when=("method", "weld"),
+        ),
         Integer("rounds", 4, "how often to weld", soft=(1, 10), low=1, high=100, shown_when=("method", "weld")),
-        Number("smoothing", 0.3, "share of the way to the neighbours' middle between rounds", soft=(0.0, 1.0), low=0.0, high=1.0, shown_when=("method", "weld")),
+        Number(
+            "smoothing",
+            0.3,
+            "share of the way to the neighbours' middle between rounds",
+            soft=(0.0, 1.0),
+            low=0.0,
+            high=1.0,
+            shown_when=("method", "weld"),
+        ),
         Toggle("keep_borders", True, "open borders keep their points"),
         Selection("keep", "False", "points that stay where they are", on="point"),
     ),
-)  # fmt: skip
+)
 def simplify(
-    geo: Geo, *, method: str, to: str, share: float, count: int, error: float, radius: float, begin: float, rounds: int,
-    smoothing: float, keep_borders: bool, keep: Flags,
-) -> Geo:  # fmt: skip
+    geo: Geo,
+    *,
+    method: str,
+    to: str,
+    share: float,
+    count: int,
+    error: float,
+    radius: float,
+    begin: float,
+    rounds: int,
+    smoothing: float,
+    keep_borders: bool,
+    keep: Flags,
+) -> Geo:
     """Make a mesh of fewer faces that stays close to the shape.
 
     Collapse: quadric error metrics (Garland & Heckbert, SIGGRAPH 1997); polygons become triangles first. The shape's
@@ -69,14 +131,23 @@ def simplify(
     fixed[shape.edges[many].reshape(-1)] = True
     fixed[shape.curve_point] = True
     pos, tri, leader, alive = collapse_edges(
-        geo.positions, shape.corner_point.reshape(-1, 3), shape.edges, shape.corner_edge, *shape.point_corners,
-        shape.border_edges, fixed, wanted, error if to == "error" else np.inf, 1000.0,
-    )  # fmt: skip
+        geo.positions,
+        shape.corner_point.reshape(-1, 3),
+        shape.edges,
+        shape.corner_edge,
+        *shape.point_corners,
+        shape.border_edges,
+        fixed,
+        wanted,
+        error if to == "error" else np.inf,
+        1000.0,
+    )
     made = _rebuilt(geo, pos, tri, leader, np.flatnonzero(alive))
     left = made.topology.face_count
     if to != "error" and left > wanted:
         note(
-            f"Stopped at {left:,} triangles: collapsing more would turn faces over, move kept points or change the topology."
+            f"Stopped at {left:,} triangles: collapsing more would turn faces over, move kept points "
+            "or change the topology."
         )
     note(f"{shape.face_count:,} triangles became {left:,}.")
     return made
@@ -94,9 +165,14 @@ def _rebuilt(geo: Geo, pos: Floats, tri: AnyArray, leader: AnyArray, faces: AnyA
     number = np.full(shape.point_count, -1)
     number[points] = np.arange(len(points))
     topology = Topology(
-        len(points), 3 * np.arange(len(faces) + 1), number[tri[faces].reshape(-1)],
-        shape.curve_start, number[shape.curve_point], shape.curve_closed, shape.instance_count,
-    )  # fmt: skip
+        len(points),
+        3 * np.arange(len(faces) + 1),
+        number[tri[faces].reshape(-1)],
+        shape.curve_start,
+        number[shape.curve_point],
+        shape.curve_closed,
+        shape.instance_count,
+    )
     moved = pos[points]
     changed = np.flatnonzero((moved != geo.positions[points]).any(axis=1))
     blended = any(name != "position" for name in geo.attributes["point"])
@@ -118,10 +194,16 @@ def _rebuilt(geo: Geo, pos: Floats, tri: AnyArray, leader: AnyArray, faces: AnyA
     if geo.attributes["edge"]:
         old[topology.corner_edge] = shape.corner_edge[corner]
     return carry(
-        geo, topology,
-        {"point": SourceMap(as_readonly(points.astype(np.int32)), Weights.rows(columns, values)), "face": kept(faces), "corner": corner_map, "edge": kept(old)},
+        geo,
+        topology,
+        {
+            "point": SourceMap(as_readonly(points.astype(np.int32)), Weights.rows(columns, values)),
+            "face": kept(faces),
+            "corner": corner_map,
+            "edge": kept(old),
+        },
         positions=moved,
-    )  # fmt: skip
+    )
 
 
 def _welded(geo: Geo, fixed: Flags, radius: float, begin: float, rounds: int, smoothing: float) -> Geo:

@@ -62,13 +62,26 @@ def smoothed(geo: Geo, strength: Floats, iterations: int, *, keep_volume: bool) 
     parameters=(
         Selection.each("point", "points to move; empty means all"),
         Integer("iterations", 5, "how often", soft=(1, 50), low=0, high=10000),
-        PerElement("strength", 0.5, "share of the way to the mean of the neighbours, each time", on="point", soft=(0.0, 1.0), low=0.0),
-        Choice("keep", "volume", "what is kept", options={
-            "volume": "every step is followed by one outwards, so that the shape does not shrink", "nothing": "plain Laplacian: shrinks",
-        }),
+        PerElement(
+            "strength",
+            0.5,
+            "share of the way to the mean of the neighbours, each time",
+            on="point",
+            soft=(0.0, 1.0),
+            low=0.0,
+        ),
+        Choice(
+            "keep",
+            "volume",
+            "what is kept",
+            options={
+                "volume": "every step is followed by one outwards, so that the shape does not shrink",
+                "nothing": "plain Laplacian: shrinks",
+            },
+        ),
         Toggle("pin_borders", True, "points on open borders stay where they are"),
     ),
-)  # fmt: skip
+)
 def smooth(geo: Geo, *, where: Flags, iterations: int, strength: Floats, keep: str, pin_borders: bool) -> Geo:
     """Move points towards the mean of their neighbours, again and again.
 

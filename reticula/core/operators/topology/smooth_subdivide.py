@@ -122,9 +122,14 @@ def _part_level(shape: Topology, chosen: Flags, loop: bool, edge_sharp: Floats, 
     index = np.concatenate([np.arange(shape.point_count), middles, rest])
     assert split.point.weights is not None
     return _Level(
-        split.topology, SourceMap(split.point.index, Reordered(blend, index)), split.point.weights, split.face,
-        split.corner, split.edge, split.child,
-    )  # fmt: skip
+        split.topology,
+        SourceMap(split.point.index, Reordered(blend, index)),
+        split.point.weights,
+        split.face,
+        split.corner,
+        split.edge,
+        split.child,
+    )
 
 
 def _edge_index(shape: Topology, topology: Topology) -> Indices:
@@ -146,18 +151,49 @@ def _edge_index(shape: Topology, topology: Topology) -> Indices:
     ),
     parameters=(
         Selection.each("face", "faces to subdivide; empty means all. The border to the others stays where it is"),
-        Integer("levels", 1, "how often to subdivide; each level makes about four times the faces", soft=(1, 4), low=0, high=8),
-        Choice("scheme", "catmull-clark", "the rules", options={
-            "catmull-clark": "for any faces; makes quads", "loop": "for triangles; other faces are cut first",
-        }),
-        Choice("corners", "round", "points with a single face at an open border", options={
-            "round": "follow the smooth border curve", "keep": "stay where they are, so that a sheet keeps its corners",
-        }),
-        AttributeName("crease", "crease", "edge attribute: how many levels an edge stays sharp; parts of a level count", optional=True),
-        AttributeName("corner_crease", "corner_crease", "point attribute: how many levels a point stays where it is", optional=True),
-        PerElement("weight", 1.0, "how far points follow the smooth shape; 0 keeps the flat one", on="point", soft=(0.0, 1.0)),
+        Integer(
+            "levels",
+            1,
+            "how often to subdivide; each level makes about four times the faces",
+            soft=(1, 4),
+            low=0,
+            high=8,
+        ),
+        Choice(
+            "scheme",
+            "catmull-clark",
+            "the rules",
+            options={
+                "catmull-clark": "for any faces; makes quads",
+                "loop": "for triangles; other faces are cut first",
+            },
+        ),
+        Choice(
+            "corners",
+            "round",
+            "points with a single face at an open border",
+            options={
+                "round": "follow the smooth border curve",
+                "keep": "stay where they are, so that a sheet keeps its corners",
+            },
+        ),
+        AttributeName(
+            "crease",
+            "crease",
+            "edge attribute: how many levels an edge stays sharp; parts of a level count",
+            optional=True,
+        ),
+        AttributeName(
+            "corner_crease",
+            "corner_crease",
+            "point attribute: how many levels a point stays where it is",
+            optional=True,
+        ),
+        PerElement(
+            "weight", 1.0, "how far points follow the smooth shape; 0 keeps the flat one", on="point", soft=(0.0, 1.0)
+        ),
     ),
-)  # fmt: skip
+)
 def smooth_subdivide(
     geo: Geo, *, where: Flags, levels: int, scheme: str, corners: str, crease: str, corner_crease: str, weight: Floats
 ) -> Geo:

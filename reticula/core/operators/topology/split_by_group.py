@@ -25,7 +25,7 @@ __all__ = ["split_by_group"]
         KindChoice.of(("face", "point", "curve"), "face", "what is told apart"),
         Selection("where", "index % 2 == 0", "which elements go inside: a group or a formula", on="kind"),
     ),
-)  # fmt: skip
+)
 def split_by_group(geo: Geo, *, kind: str, where: Flags) -> tuple[Geo, Geo]:
     """Give two geometries: what is in a group, and what is not.
 

@@ -25,24 +25,37 @@ MOST_FACES = 16_000_000
     family="topology",
     keywords=("subdivide", "flat", "refine", "tessellate", "midpoint", "divide", "dense"),
     carries=(
-        "Carries all. New points and corners are interpolated between the ends of their edge or over their face; new faces copy "
+        "Carries all. New points and corners are interpolated between the ends of their edge or over "
+        "their face; new faces copy "
         "the face they are part of, half edges their whole edge; edges across faces get the default."
     ),
     parameters=(
         Selection.each("face", "faces to split; empty means all"),
         Integer("levels", 1, "how often; the parts of a split face are split again", soft=(1, 5), low=0, high=10),
-        Choice("into", "quads", "what a face becomes", options={
-            "quads": "one quad per corner around its middle", "triangles": "four triangles; other faces are cut into triangles first",
-            "fan": "one triangle per edge around its middle",
-        }),
-        Choice("seam", "corners", "neighbours that are not split", options={
-            "corners": "receive the extra corners: watertight", "triangles": "are cut into triangles along the seam: watertight",
-            "open": "stay as they are: points of the split side lie on their edges",
-        }),
+        Choice(
+            "into",
+            "quads",
+            "what a face becomes",
+            options={
+                "quads": "one quad per corner around its middle",
+                "triangles": "four triangles; other faces are cut into triangles first",
+                "fan": "one triangle per edge around its middle",
+            },
+        ),
+        Choice(
+            "seam",
+            "corners",
+            "neighbours that are not split",
+            options={
+                "corners": "receive the extra corners: watertight",
+                "triangles": "are cut into triangles along the seam: watertight",
+                "open": "stay as they are: points of the split side lie on their edges",
+            },
+        ),
         GroupName("split_group", "split", "face group that receives the parts", kind="face"),
         GroupName("seam_group", "seam", "face group that receives changed neighbours", kind="face"),
     ),
-)  # fmt: skip
+)
 def split_faces(geo: Geo, *, where: Flags, levels: int, into: str, seam: str, split_group: str, seam_group: str) -> Geo:
     """Cut faces into smaller ones without changing the shape.
 

@@ -19,17 +19,39 @@ __all__ = ["triangulate"]
     "triangulate",
     family="topology",
     keywords=("triangles", "tessellate", "cut", "ngon", "planar"),
-    carries="Carries all. Triangles copy their face, their corners the face's corners; edges across faces get the default.",
+    carries="Carries all. Triangles copy their face, their corners the face's corners; edges across faces "
+    "get the default.",
     parameters=(
         Selection.each("face", "faces to cut; empty means all"),
-        Choice("diagonal", "short", "which way a face is cut", options={
-            "short": "the shorter diagonal; ears with the shortest cut first", "first": "from the first corner on, where that lies inside",
-        }),
-        Choice("which", "all", "faces that need it", options={"all": "every face with more than three corners", "bent": "only those that are not flat"}),
-        Number("flatness", 0.0001, "how far a corner may lie from its face's plane, as a share of the face's size", soft=(0.0, 0.1), low=0.0, step=0.0001, shown_when=("which", "bent")),
-        GroupName("cut_group", "cut_face", "face group that receives the triangles of faces that were cut", kind="face"),
+        Choice(
+            "diagonal",
+            "short",
+            "which way a face is cut",
+            options={
+                "short": "the shorter diagonal; ears with the shortest cut first",
+                "first": "from the first corner on, where that lies inside",
+            },
+        ),
+        Choice(
+            "which",
+            "all",
+            "faces that need it",
+            options={"all": "every face with more than three corners", "bent": "only those that are not flat"},
+        ),
+        Number(
+            "flatness",
+            0.0001,
+            "how far a corner may lie from its face's plane, as a share of the face's size",
+            soft=(0.0, 0.1),
+            low=0.0,
+            step=0.0001,
+            shown_when=("which", "bent"),
+        ),
+        GroupName(
+            "cut_group", "cut_face", "face group that receives the triangles of faces that were cut", kind="face"
+        ),
     ),
-)  # fmt: skip
+)
 def triangulate(geo: Geo, *, where: Flags, diagonal: str, which: str, flatness: float, cut_group: str) -> Geo:
     """Cut faces into triangles that stay inside them, convex or not.
 

@@ -18,14 +18,21 @@ __all__ = ["unshare"]
     "unshare",
     family="topology",
     keywords=("split", "detach", "separate", "unweld", "own points", "facet"),
-    carries="Carries all; copies of a point have its values, and edges on either side of a cut both have those of the old edge.",
+    carries="Carries all; copies of a point have its values, and edges on either side of a cut both have "
+    "those of the old edge.",
     parameters=(
         Selection.each("face", "faces to part; empty means all"),
-        Choice("apart_from", "each other", "what the faces are parted from", options={
-            "each other": "every face gets its own points", "the rest": "the marked faces stay joined among themselves",
-        }),
+        Choice(
+            "apart_from",
+            "each other",
+            "what the faces are parted from",
+            options={
+                "each other": "every face gets its own points",
+                "the rest": "the marked faces stay joined among themselves",
+            },
+        ),
     ),
-)  # fmt: skip
+)
 def unshare(geo: Geo, *, where: Flags, apart_from: str) -> Geo:
     """Give faces points of their own, one per corner, so that nothing is shared with their neighbours.
 

@@ -19,18 +19,35 @@ __all__ = ["weld"]
     family="topology",
     keywords=("merge", "fuse", "join points", "stitch", "doubles", "clean"),
     carries=(
-        "Carries all. A welded point has the mean of its points' numbers and vectors, or the first one's; its flags, integers "
+        "Carries all. A welded point has the mean of its points' numbers and vectors, or the first "
+        "one's; its flags, integers "
         "and text are the first one's. Faces and curves that stay keep their values; collapsed ones go, which is said."
     ),
     parameters=(
         Selection.each("point", "points that may be welded; empty means all"),
-        Number("radius", 0.001, "points at most this far from the first one become one with it", unit="m", soft=(0.0, 0.1), low=0.0, step=0.0001),
-        Choice("values", "mean", "place and other values of a welded point", options={
-            "mean": "mean of its points", "first": "those of its point with the lowest number",
-        }),
-        GroupName("welded_group", "welded", "point group that receives the points that others became one with", kind="point"),
+        Number(
+            "radius",
+            0.001,
+            "points at most this far from the first one become one with it",
+            unit="m",
+            soft=(0.0, 0.1),
+            low=0.0,
+            step=0.0001,
+        ),
+        Choice(
+            "values",
+            "mean",
+            "place and other values of a welded point",
+            options={
+                "mean": "mean of its points",
+                "first": "those of its point with the lowest number",
+            },
+        ),
+        GroupName(
+            "welded_group", "welded", "point group that receives the points that others became one with", kind="point"
+        ),
     ),
-)  # fmt: skip
+)
 def weld(geo: Geo, *, where: Flags, radius: float, values: str, welded_group: str) -> Geo:
     """Make one point of points that lie near each other.
 

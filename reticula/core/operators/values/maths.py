@@ -26,12 +26,16 @@ TWO = [*SYMBOLS, *(name for name in WORKS if name in FUNCTIONS and _arity(FUNCTI
 THREE = [name for name in WORKS if name in FUNCTIONS and _arity(FUNCTIONS[name].usage) == 3]
 
 
-@value_node("maths_value", (
-    Choice("how", "+", "what is worked out", options=WORKS),
-    Operand("a", 0.0, "first value"),
-    Operand("b", 0.0, "second value", shown_when=("how", TWO)),
-    Operand("c", 0.0, "third value", shown_when=("how", THREE)),
-), ("add", "subtract", "multiply", "divide", "sine", "power", "dot", "cross", "length", "math"))  # fmt: skip
+@value_node(
+    "maths_value",
+    (
+        Choice("how", "+", "what is worked out", options=WORKS),
+        Operand("a", 0.0, "first value"),
+        Operand("b", 0.0, "second value", shown_when=("how", TWO)),
+        Operand("c", 0.0, "third value", shown_when=("how", THREE)),
+    ),
+    ("add", "subtract", "multiply", "divide", "sine", "power", "dot", "cross", "length", "math"),
+)
 def maths_value(how: str, a: str, b: str, c: str) -> str:
     """Arithmetic or any function of the language."""
     if how in SYMBOLS:
@@ -39,48 +43,89 @@ def maths_value(how: str, a: str, b: str, c: str) -> str:
     return f"{how}({', '.join((a, b, c)[: _arity(FUNCTIONS[how].usage)])})"
 
 
-@value_node("compare_value", (
-    Choice("how", ">", "the comparison", options={
-        ">": "greater", ">=": "at least", "<": "less", "<=": "at most", "==": "equal", "!=": "different",
-        "and": "both", "or": "one or both", "not": "the other of yes and no",
-    }),
-    Operand("a", 0.0, "first value"),
-    Operand("b", 0.0, "second value", shown_when=("how", [">", ">=", "<", "<=", "==", "!=", "and", "or"])),
-), ("greater", "less", "equal", "and", "or", "not", "condition"))  # fmt: skip
+@value_node(
+    "compare_value",
+    (
+        Choice(
+            "how",
+            ">",
+            "the comparison",
+            options={
+                ">": "greater",
+                ">=": "at least",
+                "<": "less",
+                "<=": "at most",
+                "==": "equal",
+                "!=": "different",
+                "and": "both",
+                "or": "one or both",
+                "not": "the other of yes and no",
+            },
+        ),
+        Operand("a", 0.0, "first value"),
+        Operand("b", 0.0, "second value", shown_when=("how", [">", ">=", "<", "<=", "==", "!=", "and", "or"])),
+    ),
+    ("greater", "less", "equal", "and", "or", "not", "condition"),
+)
 def compare_value(how: str, a: str, b: str) -> str:
     """Yes or no, from two numbers, or from two answers."""
     return f"not {a}" if how == "not" else f"{a} {how} {b}"
 
 
-@value_node("mix_value", (
-    Operand("a", 0.0, "value where t is 0"), Operand("b", 1.0, "value where t is 1"), Operand("t", 0.5, "from 0 to 1"),
-), ("blend", "interpolate"))  # fmt: skip
+@value_node(
+    "mix_value",
+    (
+        Operand("a", 0.0, "value where t is 0"),
+        Operand("b", 1.0, "value where t is 1"),
+        Operand("t", 0.5, "from 0 to 1"),
+    ),
+    ("blend", "interpolate"),
+)
 def mix_value(a: str, b: str, t: str) -> str:
     """A value between two others."""
     return f"mix({a}, {b}, {t})"
 
 
-@value_node("remap_value", (
-    Operand("x", {"formula": "position.y"}, "the value"), Operand("low", 0.0, "its lowest"), Operand("high", 1.0, "its highest"),
-    Operand("to_low", 0.0, "what the lowest becomes"), Operand("to_high", 1.0, "what the highest becomes"),
-), ("range", "fit", "map"))  # fmt: skip
+@value_node(
+    "remap_value",
+    (
+        Operand("x", {"formula": "position.y"}, "the value"),
+        Operand("low", 0.0, "its lowest"),
+        Operand("high", 1.0, "its highest"),
+        Operand("to_low", 0.0, "what the lowest becomes"),
+        Operand("to_high", 1.0, "what the highest becomes"),
+    ),
+    ("range", "fit", "map"),
+)
 def remap_value(x: str, low: str, high: str, to_low: str, to_high: str) -> str:
     """A value moved from one range to another, kept inside it."""
     return f"remap({x}, {low}, {high}, {to_low}, {to_high})"
 
 
-@value_node("switch_value", (
-    Operand("condition", True, "yes or no"), Operand("yes", 1.0, "the value if yes"), Operand("no", 0.0, "the value if no"),
-), ("if", "choose", "select"))  # fmt: skip
+@value_node(
+    "switch_value",
+    (
+        Operand("condition", True, "yes or no"),
+        Operand("yes", 1.0, "the value if yes"),
+        Operand("no", 0.0, "the value if no"),
+    ),
+    ("if", "choose", "select"),
+)
 def switch_value(condition: str, yes: str, no: str) -> str:
     """One of two values."""
     return f"{yes} if {condition} else {no}"
 
 
-@value_node("formula_value", (
-    Operand("formula", {"formula": "a * b"}, "a formula in which a, b and c are the values below"),
-    Operand("a", 0.0, "value of a"), Operand("b", 0.0, "value of b"), Operand("c", 0.0, "value of c"),
-), ("expression", "text"))  # fmt: skip
+@value_node(
+    "formula_value",
+    (
+        Operand("formula", {"formula": "a * b"}, "a formula in which a, b and c are the values below"),
+        Operand("a", 0.0, "value of a"),
+        Operand("b", 0.0, "value of b"),
+        Operand("c", 0.0, "value of c"),
+    ),
+    ("expression", "text"),
+)
 def formula_value(formula: str, a: str, b: str, c: str) -> str:
     """A formula of up to three wired values."""
     return formula

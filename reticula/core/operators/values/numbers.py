@@ -24,10 +24,16 @@ def vector_value(x: str, y: str, z: str) -> str:
     return f"vec3({x}, {y}, {z})"
 
 
-@value_node("component_value", (
-    Operand("v", {"formula": "position"}, "the vector"),
-    Choice("part", "x", "which component", options=dict.fromkeys(("x", "y", "z", "w", "xy", "xz", "yz", "xyz"), "")),
-), ("split", "separate"))  # fmt: skip
+@value_node(
+    "component_value",
+    (
+        Operand("v", {"formula": "position"}, "the vector"),
+        Choice(
+            "part", "x", "which component", options=dict.fromkeys(("x", "y", "z", "w", "xy", "xz", "yz", "xyz"), "")
+        ),
+    ),
+    ("split", "separate"),
+)
 def component_value(v: str, part: str) -> str:
     """Some components of a vector."""
     return f"{v}.{part}"
@@ -43,11 +49,22 @@ def attribute_value(name: str) -> str:
     return name.strip() or "0"
 
 
-@value_node("index_value", (
-    Choice("what", "index", "what is counted", options={
-        "index": "number of the element, from 0", "fraction": "index as 0..1", "count": "how many elements there are",
-    }),
-), ("number of the element", "fraction", "count"))  # fmt: skip
+@value_node(
+    "index_value",
+    (
+        Choice(
+            "what",
+            "index",
+            "what is counted",
+            options={
+                "index": "number of the element, from 0",
+                "fraction": "index as 0..1",
+                "count": "how many elements there are",
+            },
+        ),
+    ),
+    ("number of the element", "fraction", "count"),
+)
 def index_value(what: str) -> str:
     """The number of the element, as it is or as a fraction, or how many there are."""
     return what

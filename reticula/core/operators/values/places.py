@@ -8,25 +8,42 @@ from reticula.core.operators.shared.value_node import Operand, value_node
 __all__: list[str] = []
 
 
-@value_node("noise_value", (
-    Choice("how", "noise", "which noise", options={
-        "noise": "smooth, -1 to 1", "noise3": "a vector of three noises", "cells": "distance to cell centres",
-        "cell_number": "a random number per cell",
-    }),
-    Operand("p", {"formula": "position"}, "where it is taken"),
-    Operand("scale", 3.0, "how fine it is"),
-    Integer("octaves", 1, "layers of finer detail", soft=(1, 8), low=1, high=16, shown_when=("how", ["noise", "noise3"])),
-), ("random", "pattern", "worley", "perlin"))  # fmt: skip
+@value_node(
+    "noise_value",
+    (
+        Choice(
+            "how",
+            "noise",
+            "which noise",
+            options={
+                "noise": "smooth, -1 to 1",
+                "noise3": "a vector of three noises",
+                "cells": "distance to cell centres",
+                "cell_number": "a random number per cell",
+            },
+        ),
+        Operand("p", {"formula": "position"}, "where it is taken"),
+        Operand("scale", 3.0, "how fine it is"),
+        Integer(
+            "octaves", 1, "layers of finer detail", soft=(1, 8), low=1, high=16, shown_when=("how", ["noise", "noise3"])
+        ),
+    ),
+    ("random", "pattern", "worley", "perlin"),
+)
 def noise_value(how: str, p: str, scale: str, octaves: int) -> str:
     """Noise at a place."""
     layers = f", {octaves}" if how in ("noise", "noise3") and octaves != 1 else ""
     return f"{how}({p} * {scale}{layers})"
 
 
-@value_node("random_value", (
-    Integer("seed", 0, "another seed gives other numbers", soft=(0, 100)),
-    FormulaText("key", "", "elements with the same key, e.g. piece, get the same number; empty means each its own"),
-), ("chance", "seed"))  # fmt: skip
+@value_node(
+    "random_value",
+    (
+        Integer("seed", 0, "another seed gives other numbers", soft=(0, 100)),
+        FormulaText("key", "", "elements with the same key, e.g. piece, get the same number; empty means each its own"),
+    ),
+    ("chance", "seed"),
+)
 def random_value(seed: int, key: str) -> str:
     """A number in 0..1 for each element, whatever is added around it."""
     return f"random({seed}, {key})" if key.strip() else f"random({seed})"
@@ -36,20 +53,38 @@ FIELD = Text("field", "distance", "distance, position, normal, found, or an attr
 OF = Text("of", "source", "the name of an input of the node that the wire ends at")
 
 
-@value_node("nearest_value", (
-    OF, Operand("p", {"formula": "position"}, "from where"), Operand("reach", 1000000.0, "how far it looks, in m"),
-    Choice("on", "closest", "what is looked for", options={"closest": "the closest place on the surface", "nearest": "the nearest point"}),
-    FIELD,
-), ("closest", "proximity", "sample"))  # fmt: skip
+@value_node(
+    "nearest_value",
+    (
+        OF,
+        Operand("p", {"formula": "position"}, "from where"),
+        Operand("reach", 1000000.0, "how far it looks, in m"),
+        Choice(
+            "on",
+            "closest",
+            "what is looked for",
+            options={"closest": "the closest place on the surface", "nearest": "the nearest point"},
+        ),
+        FIELD,
+    ),
+    ("closest", "proximity", "sample"),
+)
 def nearest_value(of: str, p: str, reach: str, on: str, field: str) -> str:
     """Something about the nearest place of another geometry."""
     return f"{of}.{on}({p}, {reach}).{field}"
 
 
-@value_node("ray_value", (
-    OF, Operand("p", {"formula": "position"}, "where it begins"), Operand("direction", [0.0, -1.0, 0.0], "where it goes"),
-    Operand("reach", 1000000.0, "how far it goes, in m"), FIELD,
-), ("cast", "hit"))  # fmt: skip
+@value_node(
+    "ray_value",
+    (
+        OF,
+        Operand("p", {"formula": "position"}, "where it begins"),
+        Operand("direction", [0.0, -1.0, 0.0], "where it goes"),
+        Operand("reach", 1000000.0, "how far it goes, in m"),
+        FIELD,
+    ),
+    ("cast", "hit"),
+)
 def ray_value(of: str, p: str, direction: str, reach: str, field: str) -> str:
     """Something about the first place that a ray hits."""
     return f"{of}.ray({p}, {direction}, {reach}).{field}"

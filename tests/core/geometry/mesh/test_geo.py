@@ -61,10 +61,15 @@ def test_carry_blends_numbers_and_copies_the_rest(cube: Geo) -> None:
     )
     geo = geo.with_attribute("point", "normal", np.tile([[1.0, 0, 0]], (8, 1)))
     weights = Weights(np.array([0, 2], np.int32), np.array([1, 3], np.int32), np.array([0.25, 0.25]))
-    made = carry(geo, Geo.of([[0, 0, 0]]).topology, {
-        "point": SourceMap(np.array([3], np.int32), weights), "face": SourceMap(np.zeros(0, np.int32)),
-        "corner": SourceMap(np.zeros(0, np.int32)),
-    })  # fmt: skip
+    made = carry(
+        geo,
+        Geo.of([[0, 0, 0]]).topology,
+        {
+            "point": SourceMap(np.array([3], np.int32), weights),
+            "face": SourceMap(np.zeros(0, np.int32)),
+            "corner": SourceMap(np.zeros(0, np.int32)),
+        },
+    )
     assert made.attribute("point", "heat").tolist() == [1.0]
     assert made.attribute("point", "label").tolist() == ["d"]
     assert made.attribute("point", "normal").tolist() == [[1.0, 0, 0]], "blended normals have length 1 again"

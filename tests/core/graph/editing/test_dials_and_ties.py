@@ -177,6 +177,10 @@ def test_a_dial_is_dragged_as_the_parameter_was_that_it_was_made_of() -> None:
     check_structure(made)
     shapes = {name: dial_of(name, dial).describe()["handle"] for name, dial in made["dials"].items()}
     assert {name: handle["shape"] for name, handle in shapes.items()} == {
-        "cut_direction": "plane", "cut_through": "place", "away_turn": "turn", "away_scale": "scale", "up_direction": "direction",
-    }  # fmt: skip
+        "cut_direction": "plane",
+        "cut_through": "place",
+        "away_turn": "turn",
+        "away_scale": "scale",
+        "up_direction": "direction",
+    }
     assert all(handle["at"] == [] for handle in shapes.values())

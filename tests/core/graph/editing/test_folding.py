@@ -26,13 +26,15 @@ def chain() -> dict[str, Any]:
         {
             "tile": node("grid", cells=[6, 6]),
             "crest": node("group", "tile", name="crest", where="length(position) < reach"),
-            "up": node("extrude", "crest", where="crest", distance={"formula": "height + 0.1 * tile.cells.x * random(2)"}),
+            "up": node(
+                "extrude", "crest", where="crest", distance={"formula": "height + 0.1 * tile.cells.x * random(2)"}
+            ),
             "soft": node("smooth_subdivide", "up", levels={"wire": "levels"}),
             "levels": node("number_value", value=1),
             "last": node("transform", "soft", move={"formula": "vec3(0, up.taper_away if False else 0.5, 0)"}),
         },
         dials={"reach": {"type": "number", "value": 0.3}, "height": {"type": "number", "value": 0.2}},
-    )  # fmt: skip
+    )
 
 
 def test_folding_guesses_inputs_outputs_and_dials() -> None:
@@ -44,8 +46,11 @@ def test_folding_guesses_inputs_outputs_and_dials() -> None:
     assert [entry["name"] for entry in new["graph"]["inputs"]] == ["geo"]
     assert new["inputs"] == {"geo": ["tile"]}
     assert new["parameters"] == {
-        "height": {"dial": "height"}, "reach": {"dial": "reach"}, "levels": {"wire": "levels"}, "tile_cells": {"formula": "tile.cells"},
-    }  # fmt: skip
+        "height": {"dial": "height"},
+        "reach": {"dial": "reach"},
+        "levels": {"wire": "levels"},
+        "tile_cells": {"formula": "tile.cells"},
+    }
     assert folded["nodes"]["last"]["inputs"]["geo"] == [name]
     assert list(folded["nodes"]) == ["tile", name, "levels", "last"]
     assert digest(folded, "last") == digest(made, "last")
@@ -56,9 +61,13 @@ def test_folding_guesses_inputs_outputs_and_dials() -> None:
 
 
 def test_what_follows_a_folded_parameter_follows_its_dial() -> None:
-    made = graph({
-        "a": node("box", size=[2, 1, 1]), "b": node("transform", "a"), "c": node("transform", "b", move={"formula": "a.size"}),
-    })  # fmt: skip
+    made = graph(
+        {
+            "a": node("box", size=[2, 1, 1]),
+            "b": node("transform", "a"),
+            "c": node("transform", "b", move={"formula": "a.size"}),
+        }
+    )
     folded, name = fold(made, ["a", "b"])
     assert folded["nodes"]["c"]["parameters"]["move"] == {"formula": "folded.a_size"}
     assert digest(folded, "c") == digest(made, "c")
@@ -81,10 +90,14 @@ def test_folding_inside_a_loop_keeps_its_numbers() -> None:
 
 
 def test_value_nodes_that_others_need_stay_outside_too() -> None:
-    made = graph({
-        "v": node("number_value", value=2.0), "a": node("sphere", radius={"wire": "v"}), "b": node("sphere", radius={"wire": "v"}),
-        "j": node("join", inputs={"geometries": ["a", "b"]}),
-    })  # fmt: skip
+    made = graph(
+        {
+            "v": node("number_value", value=2.0),
+            "a": node("sphere", radius={"wire": "v"}),
+            "b": node("sphere", radius={"wire": "v"}),
+            "j": node("join", inputs={"geometries": ["a", "b"]}),
+        }
+    )
     folded, name = fold(made, ["v", "a"])
     assert "v" in folded["nodes"]
     assert "v" in folded["nodes"][name]["graph"]["nodes"]
@@ -130,10 +143,13 @@ def test_looking_at_results_frames_and_jumps_follow() -> None:
 # ---- random graphs
 
 STEPS = {
-    "transform": {"move": {"formula": "vec3(0, lift * 0.1, 0)"}}, "smooth_subdivide": {"levels": 1},
-    "group": {"where": "random(3) > spread"}, "set_attribute": {"value": {"formula": "position.y * lift"}},
-    "extrude": {"distance": {"formula": "0.05 * lift"}, "where": "index % 5 == 0"}, "triangulate": {},
-}  # fmt: skip
+    "transform": {"move": {"formula": "vec3(0, lift * 0.1, 0)"}},
+    "smooth_subdivide": {"levels": 1},
+    "group": {"where": "random(3) > spread"},
+    "set_attribute": {"value": {"formula": "position.y * lift"}},
+    "extrude": {"distance": {"formula": "0.05 * lift"}, "where": "index % 5 == 0"},
+    "triangulate": {},
+}
 
 
 @st.composite

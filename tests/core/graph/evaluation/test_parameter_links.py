@@ -50,9 +50,10 @@ def test_a_change_of_the_tied_value_re_runs_what_reads_it() -> None:
 
 def test_ties_of_ties_and_dials() -> None:
     made = document(
-        a=node("box", size={"formula": "vec3(width, 1, 1)"}), b=node("grid", size={"formula": "a.size.xz"}),
+        a=node("box", size={"formula": "vec3(width, 1, 1)"}),
+        b=node("grid", size={"formula": "a.size.xz"}),
         c=node("transform", "b", move={"formula": "vec3(b.size.x, 0, 0)"}),
-    )  # fmt: skip
+    )
     made["dials"] = {"width": {"type": "number", "value": 4.0}}
     assert run_graph(made, node="c").bounds[0, 0] == pytest.approx(2.0)
 

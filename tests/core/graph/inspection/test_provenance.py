@@ -46,8 +46,11 @@ def test_children_lead_to_what_they_were_made_from() -> None:
 
 def test_walls_are_new_or_come_from_a_face_and_joined_pieces_from_their_own_input() -> None:
     done = evaluated(
-        a=node("box"), b=node("grid", cells=[2, 2]), c=node("extrude", "a", where="normal.y > 0.5"), j=node("join", inputs={"geometries": ["c", "b"]}),
-    )  # fmt: skip
+        a=node("box"),
+        b=node("grid", cells=[2, 2]),
+        c=node("extrude", "a", where="normal.y > 0.5"),
+        j=node("join", inputs={"geometries": ["c", "b"]}),
+    )
     count = done.geo("c").topology.face_count
     last = way(done, "j", "face", count + 3)
     assert last == [("j", count + 3, "kept"), ("b", 3, "new")]

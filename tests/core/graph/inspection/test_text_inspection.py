@@ -11,11 +11,19 @@ from reticula.core.graph.inspection.text_inspection import inspect_text
 
 NODES: dict[str, Any] = {
     "sheet": {"operator": "grid", "parameters": {"cells": [4, 4]}},
-    "heat": {"operator": "set_attribute", "inputs": {"geo": ["sheet"]}, "parameters": {"name": "heat", "value": {"formula": "index * 0.5"}}},
+    "heat": {
+        "operator": "set_attribute",
+        "inputs": {"geo": ["sheet"]},
+        "parameters": {"name": "heat", "value": {"formula": "index * 0.5"}},
+    },
     "mark": {"operator": "group", "inputs": {"geo": ["heat"]}},
-    "own": {"operator": "script", "inputs": {"geo": ["heat"]}, "parameters": {"controls": {"amount": {"formula": "height"}}}},
+    "own": {
+        "operator": "script",
+        "inputs": {"geo": ["heat"]},
+        "parameters": {"controls": {"amount": {"formula": "height"}}},
+    },
     "ring": {"operator": "circle"},
-}  # fmt: skip
+}
 
 
 def inspect(node: str, parameter: str, source: str, elements: tuple[int, ...] = ()) -> dict[str, Any]:

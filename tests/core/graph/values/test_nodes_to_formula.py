@@ -17,10 +17,17 @@ WIRED: dict[str, Any] = {
     "sheet": {"operator": "grid", "parameters": {"cells": [6, 6]}},
     "fine": {"operator": "noise_value", "parameters": {"scale": 2.0, "octaves": 3}},
     "square": {"operator": "maths_value", "parameters": {"how": "*", "a": {"wire": "fine"}, "b": {"wire": "fine"}}},
-    "choice": {"operator": "switch_value", "parameters": {"condition": {"wire": "test"}, "yes": {"wire": "square"}, "no": 0.0}},
+    "choice": {
+        "operator": "switch_value",
+        "parameters": {"condition": {"wire": "test"}, "yes": {"wire": "square"}, "no": 0.0},
+    },
     "test": {"operator": "compare_value", "parameters": {"a": {"wire": "fine"}, "b": 0.0}},
-    "raised": {"operator": "displace", "inputs": {"geo": ["sheet"]}, "parameters": {"value": {"wire": "choice"}, "where": {"wire": "test"}}},
-}  # fmt: skip
+    "raised": {
+        "operator": "displace",
+        "inputs": {"geo": ["sheet"]},
+        "parameters": {"value": {"wire": "choice"}, "where": {"wire": "test"}},
+    },
+}
 
 
 def document(nodes: dict[str, Any], looking_at: str | None = None) -> dict[str, Any]:
@@ -64,9 +71,16 @@ def test_wires_drive_any_parameter() -> None:
     }
     done = Evaluator().evaluate(document(nodes))
     assert {name: found.state for name, found in done.nodes.items() if found.state != "done"} == {}
-    by_hand = {**WIRED, "raised": {**WIRED["raised"], "parameters": {
-        "value": {"formula": "noise(position * 2.0, 3) ** 2 if noise(position * 2.0, 3) > 0 else 0.0"}, "where": "noise(position * 2.0, 3) > 0",
-    }}}  # fmt: skip
+    by_hand = {
+        **WIRED,
+        "raised": {
+            **WIRED["raised"],
+            "parameters": {
+                "value": {"formula": "noise(position * 2.0, 3) ** 2 if noise(position * 2.0, 3) > 0 else 0.0"},
+                "where": "noise(position * 2.0, 3) > 0",
+            },
+        },
+    }
     same = Evaluator().evaluate(document(by_hand))
     np.testing.assert_allclose(done.geo("raised").positions, same.geo("raised").positions, atol=1e-15)
 
@@ -83,12 +97,18 @@ def test_a_change_in_a_chain_runs_only_what_it_feeds() -> None:
 @pytest.mark.parametrize(
     ("change", "message"),
     [
-        ({"fine": {"operator": "noise_value", "parameters": {"p": {"wire": "square"}}}}, "circle: .*fine → square → fine|circle: .*square → fine → square"),
+        (
+            {"fine": {"operator": "noise_value", "parameters": {"p": {"wire": "square"}}}},
+            "circle: .*fine → square → fine|circle: .*square → fine → square",
+        ),
         ({"fine": {"operator": "grid"}}, "makes a geometry, not a value"),
-        ({"choice": {"operator": "switch_value", "parameters": {"yes": {"wire": "gone"}}}}, "'gone', which does not exist"),
+        (
+            {"choice": {"operator": "switch_value", "parameters": {"yes": {"wire": "gone"}}}},
+            "'gone', which does not exist",
+        ),
         ({"fine": {"operator": "noise_value", "parameters": {"octaves": 99}}}, "outside of 1 to 16"),
     ],
-)  # fmt: skip
+)
 def test_what_is_wrong_is_said_at_the_node_that_is_fed(change: dict[str, Any], message: str) -> None:
     done = Evaluator().evaluate(document({**WIRED, **change}))
     error = done.nodes["raised"].error
@@ -113,7 +133,7 @@ FORMULAS = [
     "remap(position.x, -1, 1, 0, 2) // 0.3",
     "dot(normal, (0, 1, 0)) + cells(position * 4)",
     "a = position.x * 2\nb = a + a\nb * b - a",
-]  # fmt: skip
+]
 
 
 @pytest.mark.parametrize("formula", FORMULAS)
@@ -165,10 +185,17 @@ here.position = position + normal * lift
 
 
 def with_script(source: str, **parameters: Any) -> dict[str, Any]:
-    return document({
-        "sheet": WIRED["sheet"], "ball": {"operator": "sphere"},
-        "own": {"operator": "script", "inputs": {"geo": ["sheet"], "reef": ["ball"]}, "parameters": {"source": source, **parameters}},
-    })  # fmt: skip
+    return document(
+        {
+            "sheet": WIRED["sheet"],
+            "ball": {"operator": "sphere"},
+            "own": {
+                "operator": "script",
+                "inputs": {"geo": ["sheet"], "reef": ["ball"]},
+                "parameters": {"source": source, **parameters},
+            },
+        }
+    )
 
 
 def test_a_script_without_loops_is_drawn_as_nodes() -> None:

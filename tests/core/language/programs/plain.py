@@ -1,7 +1,7 @@
 """Plain Python as the judge: runs a script as what it is, Python, with stand-ins for what the language adds.
 
-Nothing of the language takes part: names are looked up in arrays, functions are those of Python's ``math``, and what a script
-writes is gathered in dictionaries.
+Nothing of the language takes part: names are looked up in arrays, functions are those of Python's ``math``, and what a
+script writes is gathered in dictionaries.
 """
 
 from __future__ import annotations
@@ -127,15 +127,30 @@ def _clamp(x: float, low: float, high: float) -> float:
 
 
 FUNCTIONS: dict[str, Any] = {
-    "sin": math.sin, "cos": math.cos, "atan2": math.atan2, "hypot": math.hypot, "exp": math.exp,
-    "sqrt": lambda x: math.sqrt(x) if x >= 0 else math.nan, "floor": lambda x: float(math.floor(x)),
-    "fract": lambda x: x - math.floor(x), "abs": builtins.abs, "min": _fold(builtins.min), "max": _fold(builtins.max),
-    "sum": lambda items: builtins.sum(items), "mean": lambda items: builtins.sum(items) / len(items) if items else 0.0,
-    "len": len, "range": range, "clamp": _clamp, "mix": lambda a, b, t: a * (1 - t) + b * t,
-    "integer": int, "number": float, "dot": lambda a, b: builtins.sum(x * y for x, y in zip(a, b, strict=True)),
+    "sin": math.sin,
+    "cos": math.cos,
+    "atan2": math.atan2,
+    "hypot": math.hypot,
+    "exp": math.exp,
+    "sqrt": lambda x: math.sqrt(x) if x >= 0 else math.nan,
+    "floor": lambda x: float(math.floor(x)),
+    "fract": lambda x: x - math.floor(x),
+    "abs": builtins.abs,
+    "min": _fold(builtins.min),
+    "max": _fold(builtins.max),
+    "sum": lambda items: builtins.sum(items),
+    "mean": lambda items: builtins.sum(items) / len(items) if items else 0.0,
+    "len": len,
+    "range": range,
+    "clamp": _clamp,
+    "mix": lambda a, b, t: a * (1 - t) + b * t,
+    "integer": int,
+    "number": float,
+    "dot": lambda a, b: builtins.sum(x * y for x, y in zip(a, b, strict=True)),
     "length": lambda v: math.sqrt(builtins.sum(x * x for x in v)),
-    "any": builtins.any, "all": builtins.all,
-}  # fmt: skip
+    "any": builtins.any,
+    "all": builtins.all,
+}
 
 
 def check_close(found: np.ndarray, wanted: list[Any], what: str) -> None:

@@ -38,7 +38,9 @@ def in_python(geo: Geo, source: str) -> list[dict[str, Any]] | None:
 
 
 def agree(geo: Geo, seeds: range, run: Any, least: float) -> None:
-    """Fail if any program of ``seeds`` gives something else than Python; at least a share of them must say something."""
+    """Fail if any program of ``seeds`` gives something else than Python; at least a share of them must say
+    something.
+    """
     said = 0
     for seed in seeds:
         source = program(seed)

@@ -87,12 +87,20 @@ def test_noise_seeds_and_ranges(sheet: Geo) -> None:
 @pytest.mark.parametrize(
     ("what", "kind", "value"),
     [
-        ("area", "face", 1.0), ("perimeter", "face", 4.0), ("length", "edge", 1.0), ("angle", "edge", 90.0),
-        ("face_count", "edge", 2), ("sides", "face", 4), ("valence", "point", 3), ("planarity", "face", 0.0),
-        ("piece", "point", 0), ("piece_size", "face", 6), ("piece_size", "point", 8),
+        ("area", "face", 1.0),
+        ("perimeter", "face", 4.0),
+        ("length", "edge", 1.0),
+        ("angle", "edge", 90.0),
+        ("face_count", "edge", 2),
+        ("sides", "face", 4),
+        ("valence", "point", 3),
+        ("planarity", "face", 0.0),
+        ("piece", "point", 0),
+        ("piece_size", "face", 6),
+        ("piece_size", "point", 8),
         ("gauss_curvature", "point", np.pi),
     ],
-)  # fmt: skip
+)
 def test_measures_of_a_unit_box(what: str, kind: str, value: float) -> None:
     """By hand. Of the curvature only the sum is told: each corner misses a quarter turn, all eight two full ones."""
     box = ops.measure(ops.box(), what=what)

@@ -97,9 +97,10 @@ class TestFrames:
 
     def test_a_closed_curve_closes_its_frame(self) -> None:
         knot = ops.set_attribute(
-            ops.circle(segments=90), name="position",
+            ops.circle(segments=90),
+            name="position",
             value="vec3(cos(index * tau / 90), 0.5 * sin(3 * index * tau / 90), sin(index * tau / 90))",
-        )  # fmt: skip
+        )
         n = ops.frames(knot).attribute("point", "normal")
         steps = np.linalg.norm(np.roll(n, -1, axis=0) - n, axis=1)
         assert steps[-1] < 2 * steps[:-1].max()
@@ -153,8 +154,12 @@ class TestStruts:
     @pytest.mark.parametrize("sides", [3, 4, 7, 12])
     @pytest.mark.parametrize("shape", ["box", "geodesic_sphere", "grid", "torus"])
     def test_joints_are_closed(self, shape: str, sides: int) -> None:
-        geo = {"box": ops.box(cells=(2, 1, 1)), "geodesic_sphere": ops.geodesic_sphere(frequency=2),
-               "grid": ops.grid(cells=(2, 3)), "torus": ops.torus(segments=9, sides=6)}[shape]  # fmt: skip
+        geo = {
+            "box": ops.box(cells=(2, 1, 1)),
+            "geodesic_sphere": ops.geodesic_sphere(frequency=2),
+            "grid": ops.grid(cells=(2, 3)),
+            "torus": ops.torus(segments=9, sides=6),
+        }[shape]
         made = ops.struts(geo, sides=sides, radius=0.02)
         assert is_closed(made)
         loops = geo.topology.edge_count - len(np.unique(geo.topology.corner_point)) + 1

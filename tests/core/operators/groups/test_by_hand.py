@@ -37,10 +37,15 @@ def test_what_is_no_name_is_refused(sheet: Geo) -> None:
 @pytest.mark.parametrize(
     ("how", "steps", "across", "count"),
     [
-        ("grow", 1, "edges", 5), ("grow", 1, "points", 9), ("grow", 2, "edges", 13), ("ring", 1, "edges", 4),
-        ("grow", 0, "edges", 1), ("grow", 50, "edges", 25), ("shrink", 1, "edges", 0),
+        ("grow", 1, "edges", 5),
+        ("grow", 1, "points", 9),
+        ("grow", 2, "edges", 13),
+        ("ring", 1, "edges", 4),
+        ("grow", 0, "edges", 1),
+        ("grow", 50, "edges", 25),
+        ("shrink", 1, "edges", 0),
     ],
-)  # fmt: skip
+)
 def test_growing_one_face(sheet: Geo, how: str, steps: int, across: str, count: int, notes: list[Note]) -> None:
     made = ops.grow_group(sheet, where="index == 12", how=how, steps=steps, across=across)
     assert made.group("face", "grown").sum() == count
@@ -65,9 +70,15 @@ def test_growing_warns_where_nothing_is_connected(sheet: Geo, notes: list[Note])
     assert any("put weld before this" in note.text for note in notes)
 
 
-@pytest.mark.parametrize(("how", "expected"), [
-    ("and", [2]), ("or", [0, 1, 2, 3, 4]), ("minus", [0, 1]), ("either", [0, 1, 3, 4]),
-])  # fmt: skip
+@pytest.mark.parametrize(
+    ("how", "expected"),
+    [
+        ("and", [2]),
+        ("or", [0, 1, 2, 3, 4]),
+        ("minus", [0, 1]),
+        ("either", [0, 1, 3, 4]),
+    ],
+)
 def test_combining(sheet: Geo, how: str, expected: list[int]) -> None:
     made = ops.combine_groups(sheet, first="index < 3", second="1 < index < 5", how=how)
     assert np.flatnonzero(made.group("face", "combined")).tolist() == expected
@@ -80,17 +91,28 @@ def test_not(sheet: Geo) -> None:
 @pytest.mark.parametrize(
     ("kind", "to", "counts", "expected"),
     [
-        ("face", "point", "any", 4), ("face", "point", "all", 0), ("face", "edge", "any", 4), ("face", "edge", "all", 0),
-        ("face", "corner", "any", 4), ("face", "face", "any", 1), ("point", "face", "any", 4), ("point", "face", "all", 0),
-        ("edge", "face", "any", 2), ("point", "corner", "any", 4), ("corner", "point", "any", 1), ("edge", "point", "any", 2),
+        ("face", "point", "any", 4),
+        ("face", "point", "all", 0),
+        ("face", "edge", "any", 4),
+        ("face", "edge", "all", 0),
+        ("face", "corner", "any", 4),
+        ("face", "face", "any", 1),
+        ("point", "face", "any", 4),
+        ("point", "face", "all", 0),
+        ("edge", "face", "any", 2),
+        ("point", "corner", "any", 4),
+        ("corner", "point", "any", 1),
+        ("edge", "point", "any", 2),
     ],
-)  # fmt: skip
+)
 def test_converting(sheet: Geo, kind: str, to: str, counts: str, expected: int, notes: list[Note]) -> None:
     """Of one element in the middle: face 12, the point 14 of its corner, the edge between faces 12 and 13."""
     where = {
-        "face": "index == 12", "point": "index == 14", "corner": "index == 48",
+        "face": "index == 12",
+        "point": "index == 14",
+        "corner": "index == 48",
         "edge": "abs(position.x - 0.1) + abs(position.z) < 0.001",
-    }[kind]  # fmt: skip
+    }[kind]
     made = ops.convert_group(sheet, kind=kind, where=where, to=to, counts=counts)
     assert made.group(to, "converted").sum() == expected
 

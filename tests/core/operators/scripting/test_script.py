@@ -30,10 +30,11 @@ def graph(source: str, controls: dict[str, object] | None = None, **more: object
         "sheet": {"operator": "grid", "parameters": {"cells": [4, 4]}},
         "ball": {"operator": "sphere"},
         "own": {
-            "operator": "script", "inputs": {"geo": ["sheet"], "reef": ["ball"]},
+            "operator": "script",
+            "inputs": {"geo": ["sheet"], "reef": ["ball"]},
             "parameters": {"source": source, "controls": controls or {}, **more},
         },
-    }  # fmt: skip
+    }
     return {
         "format": "reticula graph",
         "version": 1,
@@ -47,9 +48,15 @@ def test_every_kind_of_control_is_declared() -> None:
     found = declared(TEXT)
     described = {c.name: parameter_of(c).describe() for c in found.controls}
     assert {name: entry["widget"] for name, entry in described.items()} == {
-        "reach": "number", "rounds": "integer", "on": "toggle", "way": "choice", "offset": "vector", "tint": "color",
-        "profile": "response curve", "shades": "gradient",
-    }  # fmt: skip
+        "reach": "number",
+        "rounds": "integer",
+        "on": "toggle",
+        "way": "choice",
+        "offset": "vector",
+        "tint": "color",
+        "profile": "response curve",
+        "shades": "gradient",
+    }
     assert (
         described["reach"] | {"help": "how far", "unit": "m", "low": 0, "high": 2, "default": 0.5} == described["reach"]
     )
@@ -60,8 +67,8 @@ def test_every_kind_of_control_is_declared() -> None:
 
 def test_controls_take_values_and_formulas(notes: list[Note]) -> None:
     source = (
-        TEXT
-        + "here.a = reach * rounds * profile(0.5) + offset.y\nhere.color = shades(0.5) if on else tint\nhere.up = way == 'up'"
+        TEXT + "here.a = reach * rounds * profile(0.5) + offset.y\nhere.color = shades(0.5) if on else "
+        "tint\nhere.up = way == 'up'"
     )
     made = run_graph(graph(source, {"reach": {"formula": "height * 2"}, "rounds": 3, "on": False, "way": "up"}))  # type: ignore[arg-type]
     assert made.attribute("point", "a") == pytest.approx(np.full(25, 0.6 * 3 * 0.5 + 1))

@@ -34,8 +34,12 @@ WRITTEN: list[tuple[str, dict[str, Any], str]] = [
     ("random_value", {"seed": 4, "key": "piece"}, "random(4, piece)"),
     ("nearest_value", {"field": "heat", "reach": 2}, "source.closest((position), 2).heat"),
     ("ray_value", {"direction": [0, 1, 0], "field": "found"}, "source.ray((position), (0, 1, 0), 1000000.0).found"),
-    ("formula_value", {"formula": {"formula": "abs(a) + b * cover"}, "a": -2, "b": 3}, "f_value_a = (-2)\nf_value_b = 3\n(abs(f_value_a) + f_value_b * cover)"),
-]  # fmt: skip
+    (
+        "formula_value",
+        {"formula": {"formula": "abs(a) + b * cover"}, "a": -2, "b": 3},
+        "f_value_a = (-2)\nf_value_b = 3\n(abs(f_value_a) + f_value_b * cover)",
+    ),
+]
 
 
 def document(nodes: dict[str, Any]) -> dict[str, Any]:
