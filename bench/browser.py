@@ -221,7 +221,7 @@ def _memory(browser: Browser, address: str) -> Iterator[Row]:
         await new Promise((wake) => setTimeout(wake, 30));
         input.dispatchEvent(new Event('change', { bubbles: true }));
         while (document.querySelector('.bench[aria-busy=true], .stage[aria-busy=true]')
-            || document.querySelector('[data-test=save-state]').innerText !== 'saved') 
+            || document.querySelector('[data-test=save-state]').innerText !== 'saved')
             await new Promise((wake) => setTimeout(wake, 15));
       }
     }"""
