@@ -6,6 +6,7 @@ After Greg Turk, "The PLY Polygon File Format" (1994).
 from __future__ import annotations
 
 from dataclasses import dataclass, field
+from typing import NamedTuple
 
 import numpy as np
 
@@ -117,17 +118,26 @@ def _room(element: Element, least: int, left: int, place: dict[str, int]) -> Non
         )
 
 
+class _Layout(NamedTuple):
+    """A row of a binary table: the bytes of each value or list item, those of a list's count (0 for a scalar), and
+    whether the lowest byte comes first.
+    """
+
+    sizes: Ints
+    counts: Ints
+    little: bool
+
+
 @kernel
-def _walk(
-    data: AnyArray, begin: int, rows: int, sizes: Ints, counts: Ints, little: bool, where: Ints, length: Ints
-) -> int:
-    """Find each column of each row of a binary table. ``counts`` is the size of a list's count, or 0 for a scalar.
+def _walk(data: AnyArray, begin: int, layout: _Layout, where: Ints, length: Ints) -> int:
+    """Find each column of each row of a binary table.
 
     ``where (rows, columns)`` receives the byte of the value or of the first list item, ``length`` the list's length.
     Returns the byte after the last row, or -1 - row if the data end inside a row.
     """
+    sizes, counts, little = layout
     at = begin
-    for r in range(rows):
+    for r in range(len(where)):
         for c in range(len(sizes)):
             number = 1
             if counts[c]:
@@ -164,7 +174,7 @@ def _read_binary(data: bytes, begin: int, elements: list[Element], order: str) -
             continue
         where = np.empty((element.count, len(sizes)), np.int64)
         length = np.empty_like(where)
-        after = _walk(raw, begin, element.count, sizes, counts, order == "<", where, length)
+        after = _walk(raw, begin, _Layout(sizes, counts, order == "<"), where, length)
         if after < 0:
             raise FormatError(f"row {-1 - after:,} of '{element.name}' is cut short", byte=len(data))
         for i, column in enumerate(element.columns):

@@ -2,11 +2,14 @@
 
 from __future__ import annotations
 
+from typing import NamedTuple
+
 import numpy as np
 
 from reticula.core.arrays import Floats, Indices, starts_from_sizes, unit
 from reticula.core.jit import inline, parallel_kernel, prange
 from reticula.core.spatial.surface import STACK, Places, Surface, enters, invert
+from reticula.core.spatial.tree import Tree
 
 __all__ = ["all_hits"]
 
@@ -14,9 +17,25 @@ SAME = 1e-9
 """Hits closer together than this share of their distance are one: the ray went through an edge of two triangles."""
 
 
+class _Meeting(NamedTuple):
+    """How far along a ray a triangle is met, and the weights of its corners there."""
+
+    far: float
+    weights: tuple[float, float, float]
+
+
+class _Hits(NamedTuple):
+    """Room for the hits of each ray: ``start (N+1,)``, and per hit its triangle, distance and weights."""
+
+    start: Indices
+    triangle: Indices
+    far: Floats
+    weight: Floats
+
+
 @inline
-def _meets(t: Floats, o: Floats, d: Floats) -> tuple[float, float, float, float]:
-    """Distance and weights at which a ray meets a triangle, distance infinite if it does not.
+def _meets(t: Floats, o: Floats, d: Floats) -> _Meeting:
+    """Where a ray meets a triangle, at an infinite distance if it does not.
 
     Woop et al., JCGT 2(1), 2013.
     """
@@ -35,27 +54,16 @@ def _meets(t: Floats, o: Floats, d: Floats) -> tuple[float, float, float, float]
     u, v, w3 = cx * by - cy * bx, ax * cy - ay * cx, bx * ay - by * ax
     total = u + v + w3
     if ((u < 0.0 or v < 0.0 or w3 < 0.0) and (u > 0.0 or v > 0.0 or w3 > 0.0)) or total == 0.0:
-        return np.inf, 0.0, 0.0, 0.0
-    return sz * (u * az + v * bz + w3 * cz) / total, u / total, v / total, w3 / total
+        return _Meeting(np.inf, (0.0, 0.0, 0.0))
+    return _Meeting(sz * (u * az + v * bz + w3 * cz) / total, (u / total, v / total, w3 / total))
 
 
 @parallel_kernel
-def _collect(
-    box: Floats,
-    first: Indices,
-    size: Indices,
-    corner: Floats,
-    order: Indices,
-    origins: Floats,
-    directions: Floats,
-    begin: float,
-    reach: float,
-    start: Indices,
-    triangle: Indices,
-    far: Floats,
-    weight: Floats,
-) -> Indices:
-    """Count the hits of each ray; where ``start`` has room, store them too."""
+def _collect(tree: Tree, origins: Floats, directions: Floats, span: tuple[float, float], hits: _Hits) -> Indices:
+    """Count the hits of each ray within the ``span`` from begin to reach; where there is room for them, store them."""
+    box, first, size, corner, order = tree
+    begin, reach = span
+    start, triangle, far, weight = hits
     counts = np.zeros(len(origins), np.int32)
     for q in prange(len(origins)):
         o, d = origins[q], directions[q]
@@ -75,13 +83,13 @@ def _collect(
                 depth += 2
                 continue
             for i in range(first[node], first[node] + size[node]):
-                s, a, b, c = _meets(corner[i], o, d)
+                s, weights = _meets(corner[i], o, d)
                 if not begin <= s <= reach or s == np.inf:
                     continue
                 if count < room:
                     k = base + count
                     triangle[k], far[k] = order[i], s
-                    weight[k, 0], weight[k, 1], weight[k, 2] = a, b, c
+                    weight[k, 0], weight[k, 1], weight[k, 2] = weights
                 count += 1
         counts[q] = count
     return counts
@@ -94,14 +102,13 @@ def all_hits(
 
     A ray through an edge or point that triangles share hits once.
     """
-    tree = surface.tree
     o, d = np.ascontiguousarray(origins, np.float64), unit(np.ascontiguousarray(directions, np.float64))
-    asked = (tree.box, tree.first, tree.size, tree.corner, tree.order, o, d, begin, reach)
-    none = (np.zeros(len(o) + 1, np.int32), np.empty(0, np.int32), np.empty(0), np.empty((0, 3)))
-    start = starts_from_sizes(_collect(*asked, *none))
+    asked = (surface.tree, o, d, (float(begin), float(reach)))
+    none = _Hits(np.zeros(len(o) + 1, np.int32), np.empty(0, np.int32), np.empty(0), np.empty((0, 3)))
+    start = starts_from_sizes(_collect(*asked, none))
     total = int(start[-1])
     triangle, far, weight = np.empty(total, np.int32), np.empty(total), np.empty((total, 3))
-    _collect(*asked, start, triangle, far, weight)
+    _collect(*asked, _Hits(start, triangle, far, weight))
     ray = np.repeat(np.arange(len(o)), np.diff(start))
     sort = np.lexsort((triangle, far, ray))
     triangle, far, weight, ray = triangle[sort], far[sort], weight[sort], ray[sort]

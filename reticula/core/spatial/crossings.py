@@ -8,13 +8,15 @@ from reticula.core.arrays import Floats, Indices
 from reticula.core.geometry.mesh.geo import Geo
 from reticula.core.jit import inline, kernel, parallel_kernel, prange
 from reticula.core.spatial.surface import STACK, surface_of
+from reticula.core.spatial.tree import Tree
 
 __all__ = ["crossing_segments"]
 
 
 @kernel
-def _near_pairs(box: Floats, first: Indices, size: Indices, corner: Floats, order: Indices, asked: Floats) -> Indices:
+def _near_pairs(tree: Tree, asked: Floats) -> Indices:
     """Pairs (asked triangle, triangle of the tree) whose boxes overlap ``(N, 2)``."""
+    box, first, size, corner, order = tree
     room, count = 1024, 0
     pairs = np.empty((room, 2), np.int32)
     stack = np.empty(STACK, np.int32)
@@ -124,7 +126,7 @@ def crossing_segments(triangles: Floats, other: Geo) -> tuple[Indices, Floats]:
     """
     surface = surface_of(other)
     tree = surface.tree
-    pairs = _near_pairs(tree.box, tree.first, tree.size, tree.corner, tree.order, np.ascontiguousarray(triangles))
+    pairs = _near_pairs(tree, np.ascontiguousarray(triangles))
     theirs = other.positions[surface.point[pairs[:, 1]]]
     found = _segments(np.ascontiguousarray(triangles[pairs[:, 0]]), np.ascontiguousarray(theirs))
     real = (found[:, 0] != found[:, 1]).any(axis=1)

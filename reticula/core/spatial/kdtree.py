@@ -8,7 +8,7 @@ better than the cutting planes alone.
 from __future__ import annotations
 
 import math
-from dataclasses import dataclass
+from typing import NamedTuple
 
 import numpy as np
 
@@ -17,7 +17,10 @@ from reticula.core.jit import inline, kernel, parallel_kernel, prange
 
 __all__ = [
     "STACK",
+    "CountScratch",
     "PointTree",
+    "Row",
+    "Scratch",
     "build_point_tree",
     "count_near",
     "count_one",
@@ -33,8 +36,10 @@ STACK = 96
 CHUNK = 256
 
 
-@dataclass(frozen=True, eq=False)
-class PointTree:
+Place = tuple[float, float, float]
+
+
+class PointTree(NamedTuple):
     """``box (M, 6)``, ``first (M,)`` child or point, ``size (M,)`` (0: inner); ``place (P, 3)`` and ``order (P,)`` in
     leaf order.
     """
@@ -43,6 +48,38 @@ class PointTree:
     first: Indices
     size: Indices
     place: Floats
+    order: Indices
+
+
+class Scratch(NamedTuple):
+    """Room for a walk through a tree: nodes that are still to be looked at ``(STACK,)``, and how far they are."""
+
+    stack: Indices
+    gaps: Floats
+
+
+class CountScratch(NamedTuple):
+    """Room for a walk that counts: nodes ``(STACK,)``, and whether all of each lies within the radius."""
+
+    stack: Indices
+    whole: Flags
+
+
+class Row(NamedTuple):
+    """Where the points near one query go: ``item`` and ``far`` from ``begin`` up to ``end``."""
+
+    item: Indices
+    far: Floats
+    begin: int
+    end: int
+
+
+class _Nodes(NamedTuple):
+    """The nodes of a tree, and the points in leaf order."""
+
+    box: Floats
+    first: Indices
+    size: Indices
     order: Indices
 
 
@@ -74,7 +111,7 @@ def _halve(order: Indices, key: Floats, begin: int, end: int) -> int:
 
 
 @kernel
-def _build(points: Floats) -> tuple[Floats, Indices, Indices, Indices]:
+def _build(points: Floats) -> _Nodes:
     count = len(points)
     order = np.arange(count).astype(np.int32)
     axes = np.empty((3, count))
@@ -108,18 +145,19 @@ def _build(points: Floats) -> tuple[Floats, Indices, Indices, Indices]:
         stack[depth + 1] = (used, begin, middle)
         depth += 2
         used += 2
-    return box[:used].copy(), first[:used].copy(), size[:used].copy(), order
+    return _Nodes(box[:used].copy(), first[:used].copy(), size[:used].copy(), order)
 
 
 def build_point_tree(points: Floats) -> PointTree:
     """Build the tree over ``points (P, 3)``; there must be at least one."""
     points = np.ascontiguousarray(points, np.float64)
-    box, first, size, order = _build(points)
-    return PointTree(box, first, size, np.ascontiguousarray(points[order]), order)
+    nodes = _build(points)
+    return PointTree(nodes.box, nodes.first, nodes.size, np.ascontiguousarray(points[nodes.order]), nodes.order)
 
 
 @inline
-def _gap(box: Floats, node: int, x: float, y: float, z: float) -> float:
+def _gap(box: Floats, node: int, at: Place) -> float:
+    x, y, z = at
     dx = max(box[node, 0] - x, 0.0, x - box[node, 3])
     dy = max(box[node, 1] - y, 0.0, y - box[node, 4])
     dz = max(box[node, 2] - z, 0.0, z - box[node, 5])
@@ -127,11 +165,14 @@ def _gap(box: Floats, node: int, x: float, y: float, z: float) -> float:
 
 
 @inline
-def push_children(
-    stack: Indices, gaps: Floats, depth: int, left: int, left_gap: float, right_gap: float, best: float
-) -> int:
-    """Put the children of a node that may hold something as near as ``best`` on the stack, the nearer one on top."""
-    near, far, near_gap, far_gap = left, left + 1, left_gap, right_gap
+def push_children(scratch: Scratch, depth: int, left: int, gap_of: tuple[float, float], best: float) -> int:
+    """Put the children of a node that may hold something as near as ``best`` on the stack, the nearer one on top.
+
+    They are ``left`` and the one after it, as far away as ``gap_of`` says.
+    """
+    stack, gaps = scratch.stack, scratch.gaps
+    near, far = left, left + 1
+    near_gap, far_gap = gap_of
     if far_gap < near_gap:
         near, far, near_gap, far_gap = far, near, far_gap, near_gap
     if far_gap <= best:
@@ -144,23 +185,14 @@ def push_children(
 
 
 @inline
-def nearest_one(
-    box: Floats,
-    first: Indices,
-    size: Indices,
-    place: Floats,
-    order: Indices,
-    x: float,
-    y: float,
-    z: float,
-    reach: float,
-    stack: Indices,
-    gaps: Floats,
-) -> tuple[np.int32, float]:
+def nearest_one(tree: PointTree, at: Place, reach: float, scratch: Scratch) -> tuple[np.int32, float]:
     """Return the nearest point of one query, -1 beyond ``reach``, and its distance; ties go to the lowest number."""
+    box, first, size, place, order = tree
+    stack, gaps = scratch
+    x, y, z = at
     best = reach * reach if reach >= 0.0 else -1.0
     found = np.int32(-1)
-    stack[0], gaps[0] = 0, _gap(box, 0, x, y, z)
+    stack[0], gaps[0] = 0, _gap(box, 0, at)
     depth = 1
     while depth:
         depth -= 1
@@ -175,29 +207,27 @@ def nearest_one(
                     best, found = d, order[i]
             continue
         left = first[node]
-        depth = push_children(stack, gaps, depth, left, _gap(box, left, x, y, z), _gap(box, left + 1, x, y, z), best)
+        depth = push_children(scratch, depth, left, (_gap(box, left, at), _gap(box, left + 1, at)), best)
     return found, math.sqrt(best) if found >= 0 else 0.0
 
 
 @parallel_kernel
-def nearest(
-    box: Floats, first: Indices, size: Indices, place: Floats, order: Indices, asked: Floats, reach: Floats
-) -> tuple[Indices, Floats]:
+def nearest(tree: PointTree, asked: Floats, reach: Floats) -> tuple[Indices, Floats]:
     """Return the nearest point of each query ``(N,)``, -1 beyond ``reach (N,)``, and its distance; ties go to the
     lowest number.
     """
     index, distance = np.full(len(asked), -1, np.int32), np.zeros(len(asked))
     for chunk in prange((len(asked) + CHUNK - 1) // CHUNK):
-        stack, gaps = np.empty(STACK, np.int32), np.empty(STACK)
+        scratch = Scratch(np.empty(STACK, np.int32), np.empty(STACK))
         for q in range(chunk * CHUNK, min(chunk * CHUNK + CHUNK, len(asked))):
-            index[q], distance[q] = nearest_one(
-                box, first, size, place, order, asked[q, 0], asked[q, 1], asked[q, 2], reach[q], stack, gaps
-            )
+            at = (asked[q, 0], asked[q, 1], asked[q, 2])
+            index[q], distance[q] = nearest_one(tree, at, reach[q], scratch)
     return index, distance
 
 
 @inline
-def _farthest(box: Floats, node: int, x: float, y: float, z: float) -> float:
+def _farthest(box: Floats, node: int, at: Place) -> float:
+    x, y, z = at
     dx = max(x - box[node, 0], box[node, 3] - x)
     dy = max(y - box[node, 1], box[node, 4] - y)
     dz = max(z - box[node, 2], box[node, 5] - z)
@@ -205,20 +235,11 @@ def _farthest(box: Floats, node: int, x: float, y: float, z: float) -> float:
 
 
 @inline
-def count_one(
-    box: Floats,
-    first: Indices,
-    size: Indices,
-    place: Floats,
-    x: float,
-    y: float,
-    z: float,
-    radius: float,
-    most: int,
-    stack: Indices,
-    inner: Flags,
-) -> int:
+def count_one(tree: PointTree, at: Place, radius: float, most: int, scratch: CountScratch) -> int:
     """Return how many points lie within ``radius`` of one query, counting up to ``most``."""
+    box, first, size, place, _ = tree
+    stack, inner = scratch
+    x, y, z = at
     if radius < 0.0 or most < 1:
         return 0
     limit, count = radius * radius, 0
@@ -227,9 +248,9 @@ def count_one(
         depth -= 1
         node, whole = stack[depth], inner[depth]
         if not whole:
-            if _gap(box, node, x, y, z) > limit:
+            if _gap(box, node, at) > limit:
                 continue
-            whole = _farthest(box, node, x, y, z) <= limit
+            whole = _farthest(box, node, at) <= limit
         if size[node]:
             if whole:
                 count += size[node]
@@ -246,17 +267,14 @@ def count_one(
 
 
 @parallel_kernel
-def count_near(
-    box: Floats, first: Indices, size: Indices, place: Floats, asked: Floats, radius: Floats, most: Ints
-) -> Ints:
+def count_near(tree: PointTree, asked: Floats, radius: Floats, most: Ints) -> Ints:
     """Return how many points lie within ``radius (N,)`` of each query, counting up to ``most (N,)``."""
     total = np.zeros(len(asked), np.int64)
     for chunk in prange((len(asked) + CHUNK - 1) // CHUNK):
-        stack, inner = np.empty(STACK, np.int32), np.zeros(STACK, np.bool_)
+        scratch = CountScratch(np.empty(STACK, np.int32), np.zeros(STACK, np.bool_))
         for q in range(chunk * CHUNK, min(chunk * CHUNK + CHUNK, len(asked))):
-            total[q] = count_one(
-                box, first, size, place, asked[q, 0], asked[q, 1], asked[q, 2], radius[q], most[q], stack, inner
-            )
+            at = (asked[q, 0], asked[q, 1], asked[q, 2])
+            total[q] = count_one(tree, at, radius[q], most[q], scratch)
     return total
 
 
@@ -288,32 +306,19 @@ def _build_heap(far: Floats, item: Indices, begin: int, end: int) -> None:
 
 
 @inline
-def fill_one(
-    box: Floats,
-    first: Indices,
-    size: Indices,
-    place: Floats,
-    order: Indices,
-    x: float,
-    y: float,
-    z: float,
-    radius: float,
-    item: Indices,
-    far: Floats,
-    begin: int,
-    end: int,
-    stack: Indices,
-    gaps: Floats,
-) -> int:
-    """Write the nearest points of one query to ``item`` and ``far`` from ``begin``, nearest first, at most up to
-    ``end``.
+def fill_one(tree: PointTree, at: Place, radius: float, row: Row, scratch: Scratch) -> int:
+    """Write the nearest points of one query to a row, nearest first, as far as it has room; return where they end.
 
-    Returns where they end.
+    The farthest of those found so far is kept on top of a heap.
     """
+    box, first, size, place, order = tree
+    item, far, begin, end = row
+    stack, gaps = scratch
+    x, y, z = at
     if begin >= end or radius < 0.0:
         return begin
     limit, fill = radius * radius, begin
-    stack[0], gaps[0] = 0, _gap(box, 0, x, y, z)
+    stack[0], gaps[0] = 0, _gap(box, 0, at)
     depth = 1
     while depth:
         depth -= 1
@@ -322,7 +327,7 @@ def fill_one(
             continue
         if size[node] == 0:
             near, other = first[node], first[node] + 1
-            near_gap, other_gap = _gap(box, near, x, y, z), _gap(box, other, x, y, z)
+            near_gap, other_gap = _gap(box, near, at), _gap(box, other, at)
             if other_gap < near_gap:
                 near, other, near_gap, other_gap = other, near, other_gap, near_gap
             stack[depth], gaps[depth] = other, other_gap
@@ -354,38 +359,14 @@ def fill_one(
 
 
 @parallel_kernel
-def fill_near(
-    box: Floats,
-    first: Indices,
-    size: Indices,
-    place: Floats,
-    order: Indices,
-    asked: Floats,
-    radius: Floats,
-    start: Ints,
-) -> tuple[Indices, Floats]:
-    """Return the nearest points of each query, as many as ``start (N+1,)`` has room for, nearest first, and their
-    distances.
+def fill_near(tree: PointTree, asked: Floats, radius: Floats, start: Ints) -> tuple[Indices, Floats]:
+    """Return the nearest points of each query, nearest first, as many as ``start (N+1,)`` has room for, and how far
+    they are.
     """
     item, far = np.empty(start[-1], np.int32), np.empty(start[-1])
     for chunk in prange((len(asked) + CHUNK - 1) // CHUNK):
-        stack, gaps = np.empty(STACK, np.int32), np.empty(STACK)
+        scratch = Scratch(np.empty(STACK, np.int32), np.empty(STACK))
         for q in range(chunk * CHUNK, min(chunk * CHUNK + CHUNK, len(asked))):
-            fill_one(
-                box,
-                first,
-                size,
-                place,
-                order,
-                asked[q, 0],
-                asked[q, 1],
-                asked[q, 2],
-                radius[q],
-                item,
-                far,
-                start[q],
-                start[q + 1],
-                stack,
-                gaps,
-            )
+            at = (asked[q, 0], asked[q, 1], asked[q, 2])
+            fill_one(tree, at, radius[q], Row(item, far, start[q], start[q + 1]), scratch)
     return item, far

@@ -30,19 +30,17 @@ class NearestPoints:
 
         Of points that are equally near, the one with the lowest number is taken.
         """
-        tree = self.tree
         rows = np.ascontiguousarray(asked, np.float64)
-        return nearest(tree.box, tree.first, tree.size, tree.place, tree.order, rows, _each(reach, rows))
+        return nearest(self.tree, rows, _each(reach, rows))
 
     def count(self, asked: Floats, radius: AnyArray | float, most: AnyArray | int | None = None) -> Ints:
         """Return how many points lie within ``radius`` m (one, or ``(N,)``) of each place, at most ``most``,
         ``(N,)``.
         """
-        tree = self.tree
         rows = np.ascontiguousarray(asked, np.float64)
         limit = np.iinfo(np.int64).max if most is None else most
         limits = np.ascontiguousarray(np.broadcast_to(np.asarray(limit, np.int64), (len(rows),)))
-        return count_near(tree.box, tree.first, tree.size, tree.place, rows, _each(radius, rows), limits)
+        return count_near(self.tree, rows, _each(radius, rows), limits)
 
     def near(
         self, asked: Floats, radius: AnyArray | float, most: AnyArray | int | None = None
@@ -51,7 +49,6 @@ class NearestPoints:
 
         As starts ``(N+1,)``, point numbers and distances in m. Raises LimitError beyond two hundred million of them.
         """
-        tree = self.tree
         rows = np.ascontiguousarray(asked, np.float64)
         radii = _each(radius, rows)
         sizes = self.count(rows, radii, most)
@@ -61,9 +58,7 @@ class NearestPoints:
                 "smaller radius or a limit"
             )
         start = starts_from_sizes(sizes)
-        item, distance = fill_near(
-            tree.box, tree.first, tree.size, tree.place, tree.order, rows, radii, start.astype(np.int64)
-        )
+        item, distance = fill_near(self.tree, rows, radii, start.astype(np.int64))
         return start, item, distance
 
 

@@ -3,8 +3,8 @@
 from __future__ import annotations
 
 import math
-from dataclasses import dataclass
 from functools import cached_property
+from typing import NamedTuple
 
 import numpy as np
 
@@ -13,18 +13,28 @@ from reticula.core.errors import GeometryError
 from reticula.core.geometry.measure.triangles import triangles
 from reticula.core.geometry.mesh.geo import Geo, once_per_geo
 from reticula.core.jit import inline, parallel_kernel, prange
-from reticula.core.spatial.kdtree import push_children
+from reticula.core.spatial.kdtree import Place, Scratch, push_children
 from reticula.core.spatial.tree import Tree, build_tree
 
-__all__ = ["STACK", "Places", "Surface", "closest_in", "closest_one", "enters", "hit_one", "invert", "surface_of"]
+__all__ = [
+    "STACK",
+    "Places",
+    "Ray",
+    "Surface",
+    "closest_in",
+    "closest_one",
+    "enters",
+    "hit_one",
+    "invert",
+    "surface_of",
+]
 
 STACK = 160
 CHUNK = 256
 """Queries that share one stack; they are the pieces in which threads take work."""
 
 
-@dataclass(frozen=True, eq=False)
-class Places:
+class Places(NamedTuple):
     """Places on a surface, one per query.
 
     ``triangle (N,)`` is -1 where nothing was found; ``weight (N, 3)`` are barycentric weights of its corners;
@@ -42,7 +52,8 @@ class Places:
 
 
 @inline
-def _box_distance(box: Floats, x: float, y: float, z: float) -> float:
+def _box_distance(box: Floats, at: Place) -> float:
+    x, y, z = at
     dx = max(box[0] - x, 0.0, x - box[3])
     dy = max(box[1] - y, 0.0, y - box[4])
     dz = max(box[2] - z, 0.0, z - box[5])
@@ -93,26 +104,17 @@ def _blend(t: Floats, a: float, b: float, c: float, w: int) -> float:
 
 
 @inline
-def closest_one(
-    box: Floats,
-    first: Indices,
-    size: Indices,
-    corner: Floats,
-    order: Indices,
-    x: float,
-    y: float,
-    z: float,
-    reach: float,
-    stack: Indices,
-    gap: Floats,
-    out: Floats,
-) -> tuple[np.int32, float]:
-    """Return the closest triangle of one query, -1 beyond ``reach``, and its distance; ``out`` gets weights and
-    position.
+def closest_one(tree: Tree, at: Place, reach: float, scratch: Scratch, out: Floats) -> tuple[np.int32, float]:
+    """Return the closest triangle of one query, -1 beyond ``reach``, and its distance.
+
+    ``out (6,)`` gets weights and position.
     """
+    box, first, size, corner, order = tree
+    stack, gap = scratch
+    x, y, z = at
     best = reach * reach if reach >= 0.0 else -1.0
     found = np.int32(-1)
-    stack[0], gap[0] = 0, _box_distance(box[0], x, y, z)
+    stack[0], gap[0] = 0, _box_distance(box[0], at)
     depth = 1
     while depth:
         depth -= 1
@@ -130,8 +132,8 @@ def closest_one(
                     out[0], out[1], out[2], out[3], out[4], out[5] = a, b, c, cx, cy, cz
             continue
         left = first[node]
-        left_gap, right_gap = _box_distance(box[left], x, y, z), _box_distance(box[left + 1], x, y, z)
-        depth = push_children(stack, gap, depth, left, left_gap, right_gap, best)
+        gap_of = (_box_distance(box[left], at), _box_distance(box[left + 1], at))
+        depth = push_children(scratch, depth, left, gap_of, best)
     return found, math.sqrt(best) if found >= 0 else 0.0
 
 
@@ -142,21 +144,27 @@ def _keep(out: Floats, weight: Floats, position: Floats, q: int) -> None:
 
 
 @parallel_kernel
-def _closest(
-    box: Floats, first: Indices, size: Indices, corner: Floats, order: Indices, points: Floats, reach: float
-) -> tuple[Indices, Floats, Floats, Floats]:
+def _closest(tree: Tree, points: Floats, reach: float) -> Places:
     count = len(points)
     triangle, distance = np.full(count, -1, np.int32), np.zeros(count)
     weight, position = np.zeros((count, 3)), np.zeros((count, 3))
     for chunk in prange((count + CHUNK - 1) // CHUNK):
-        stack, gap, out = np.empty(STACK, np.int32), np.empty(STACK), np.empty(6)
+        scratch, out = Scratch(np.empty(STACK, np.int32), np.empty(STACK)), np.empty(6)
         for q in range(chunk * CHUNK, min(chunk * CHUNK + CHUNK, count)):
-            triangle[q], distance[q] = closest_one(
-                box, first, size, corner, order, points[q, 0], points[q, 1], points[q, 2], reach, stack, gap, out
-            )
+            at = (points[q, 0], points[q, 1], points[q, 2])
+            triangle[q], distance[q] = closest_one(tree, at, reach, scratch, out)
             if triangle[q] >= 0:
                 _keep(out, weight, position, q)
-    return triangle, weight, position, distance
+    return Places(triangle, weight, position, distance)
+
+
+class Ray(NamedTuple):
+    """A ray from ``origin (3,)`` along the unit vector ``direction (3,)``, seen between ``begin`` and ``reach``."""
+
+    origin: Floats
+    direction: Floats
+    begin: float
+    reach: float
 
 
 @inline
@@ -186,25 +194,14 @@ def invert(d: Floats, inverse: Floats) -> None:
 
 
 @inline
-def hit_one(
-    box: Floats,
-    first: Indices,
-    size: Indices,
-    corner: Floats,
-    order: Indices,
-    o: Floats,
-    d: Floats,
-    begin: float,
-    reach: float,
-    stack: Indices,
-    gap: Floats,
-    inverse: Floats,
-    out: Floats,
-) -> tuple[np.int32, float]:
-    """Return the first triangle that a ray from ``o`` along the unit vector ``d`` hits, -1 for none, and how far away.
+def hit_one(tree: Tree, ray: Ray, scratch: Scratch, inverse: Floats, out: Floats) -> tuple[np.int32, float]:
+    """Return the first triangle that a ray hits, -1 for none, and how far away.
 
-    ``out`` gets weights and position.
+    ``inverse (3,)`` is room for 1 over the direction; ``out (6,)`` gets weights and position.
     """
+    box, first, size, corner, order = tree
+    o, d, begin, reach = ray
+    stack, gap = scratch
     kz = 0
     for w in range(1, 3):
         if abs(d[w]) > abs(d[kz]):
@@ -264,37 +261,26 @@ def hit_one(
 
 
 @parallel_kernel
-def _first_hit(
-    box: Floats,
-    first: Indices,
-    size: Indices,
-    corner: Floats,
-    order: Indices,
-    origins: Floats,
-    directions: Floats,
-    begin: float,
-    reach: float,
-) -> tuple[Indices, Floats, Floats, Floats]:
+def _first_hit(tree: Tree, origins: Floats, directions: Floats, begin: float, reach: float) -> Places:
     count = len(origins)
     triangle, distance = np.full(count, -1, np.int32), np.zeros(count)
     weight, position = np.zeros((count, 3)), np.zeros((count, 3))
     for chunk in prange((count + CHUNK - 1) // CHUNK):
-        stack, gap, out = np.empty(STACK, np.int32), np.empty(STACK), np.empty(6)
+        scratch, out = Scratch(np.empty(STACK, np.int32), np.empty(STACK)), np.empty(6)
         inverse = np.empty(3)
         for q in range(chunk * CHUNK, min(chunk * CHUNK + CHUNK, count)):
-            triangle[q], distance[q] = hit_one(
-                box, first, size, corner, order, origins[q], directions[q], begin, reach, stack, gap, inverse, out
-            )
+            ray = Ray(origins[q], directions[q], begin, reach)
+            triangle[q], distance[q] = hit_one(tree, ray, scratch, inverse, out)
             if triangle[q] >= 0:
                 _keep(out, weight, position, q)
-    return triangle, weight, position, distance
+    return Places(triangle, weight, position, distance)
 
 
 def closest_in(tree: Tree, points: Floats, reach: float = math.inf) -> Places:
     """Return the closest place on the triangles of a tree to each of ``points (N, 3)``, if one lies within ``reach``
     m.
     """
-    return Places(*_closest(tree.box, tree.first, tree.size, tree.corner, tree.order, _rows(points), reach))
+    return _closest(tree, _rows(points), float(reach))
 
 
 class Surface:
@@ -323,20 +309,7 @@ class Surface:
         nothing. Rays do not slip between triangles: Woop, Benthin & Wald, "Watertight ray/triangle intersection",
         JCGT 2(1), 2013.
         """
-        tree = self.tree
-        return Places(
-            *_first_hit(
-                tree.box,
-                tree.first,
-                tree.size,
-                tree.corner,
-                tree.order,
-                _rows(origins),
-                unit(_rows(directions)),
-                begin,
-                reach,
-            )
-        )
+        return _first_hit(self.tree, _rows(origins), unit(_rows(directions)), float(begin), float(reach))
 
     def normals(self, places: Places) -> Floats:
         """Return the unit normal of the triangle at each place ``(N, 3)``; 0 where nothing was found."""

@@ -7,7 +7,7 @@ triangle of a leaf, ``size`` is 0 for inner nodes.
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from typing import NamedTuple
 
 import numpy as np
 
@@ -20,8 +20,7 @@ LEAF = 4
 BINS = 16
 
 
-@dataclass(frozen=True, eq=False)
-class Tree:
+class Tree(NamedTuple):
     """``box (M, 6)`` low and high, ``first (M,)``, ``size (M,)``; ``corner (T, 3, 3)`` and ``order (T,)`` in leaf
     order.
     """
@@ -30,6 +29,15 @@ class Tree:
     first: Indices
     size: Indices
     corner: Floats
+    order: Indices
+
+
+class _Nodes(NamedTuple):
+    """The nodes of a tree, and the triangles in leaf order."""
+
+    box: Floats
+    first: Indices
+    size: Indices
     order: Indices
 
 
@@ -108,7 +116,7 @@ def _split(low: Floats, high: Floats, middle: Floats, order: Indices, first: int
 
 
 @kernel
-def _build(corner: Floats) -> tuple[Floats, Indices, Indices, Indices]:
+def _build(corner: Floats) -> _Nodes:
     count = len(corner)
     low, high, middle = np.empty((count, 3)), np.empty((count, 3)), np.empty((count, 3))
     for t in range(count):
@@ -140,10 +148,10 @@ def _build(corner: Floats) -> tuple[Floats, Indices, Indices, Indices]:
         stack[far] = (used + 1, middle_at, end)
         used += 2
         depth += 2
-    return box[:used], first[:used], size[:used], order
+    return _Nodes(box[:used], first[:used], size[:used], order)
 
 
 def build_tree(corner: Floats) -> Tree:
     """Build the tree over triangles given by their corners ``(T, 3, 3)``; there must be at least one."""
-    box, first, size, order = _build(np.ascontiguousarray(corner))
-    return Tree(box, first, size, np.ascontiguousarray(corner[order]), order)
+    nodes = _build(np.ascontiguousarray(corner))
+    return Tree(nodes.box, nodes.first, nodes.size, np.ascontiguousarray(corner[nodes.order]), nodes.order)

@@ -9,24 +9,24 @@ expansion.
 from __future__ import annotations
 
 import math
-from dataclasses import dataclass
+from typing import NamedTuple
 
 import numpy as np
 
 from reticula.core.arrays import Floats, Indices
 from reticula.core.geometry.mesh.geo import Geo, once_per_geo
 from reticula.core.jit import inline, kernel, parallel_kernel, prange
+from reticula.core.spatial.kdtree import Place
 from reticula.core.spatial.surface import CHUNK, STACK, surface_of
 from reticula.core.spatial.tree import Tree
 
-__all__ = ["FAR", "moments_of", "winding_numbers", "winding_one"]
+__all__ = ["FAR", "Moments", "moments_of", "winding_numbers", "winding_one"]
 
 FAR = 3.0
 """A node is summed up as one where its middle is farther away than this many of its radii."""
 
 
-@dataclass(frozen=True, eq=False)
-class Moments:
+class Moments(NamedTuple):
     """Per node of the tree: area vector ``(M, 3)``, its first moment about the middle ``(M, 9)``, middle and radius
     ``(M, 4)``.
     """
@@ -37,7 +37,8 @@ class Moments:
 
 
 @kernel
-def _moments(box: Floats, first: Indices, size: Indices, corner: Floats) -> tuple[Floats, Floats, Floats]:
+def _moments(tree: Tree) -> Moments:
+    box, first, size, corner, _ = tree
     nodes = len(first)
     area, moment, ball, weight = np.zeros((nodes, 3)), np.zeros((nodes, 9)), np.zeros((nodes, 4)), np.zeros(nodes)
     for node in range(nodes - 1, -1, -1):
@@ -79,12 +80,13 @@ def _moments(box: Floats, first: Indices, size: Indices, corner: Floats) -> tupl
                     off = ball[child, w] - ball[node, w]
                     for v in range(3):
                         moment[node, 3 * v + w] += moment[child, 3 * v + w] + area[child, v] * off
-    return area, moment, ball
+    return Moments(area, moment, ball)
 
 
 @inline
-def _solid_angle(t: Floats, x: float, y: float, z: float) -> float:
+def _solid_angle(t: Floats, at: Place) -> float:
     """Signed solid angle of a triangle. Van Oosterom & Strackee, IEEE Trans. Biomed. Eng. 30(2), 1983."""
+    x, y, z = at
     ax, ay, az = t[0, 0] - x, t[0, 1] - y, t[0, 2] - z
     bx, by, bz = t[1, 0] - x, t[1, 1] - y, t[1, 2] - z
     cx, cy, cz = t[2, 0] - x, t[2, 1] - y, t[2, 2] - z
@@ -98,20 +100,11 @@ def _solid_angle(t: Floats, x: float, y: float, z: float) -> float:
 
 
 @inline
-def winding_one(
-    first: Indices,
-    size: Indices,
-    corner: Floats,
-    area: Floats,
-    moment: Floats,
-    ball: Floats,
-    x: float,
-    y: float,
-    z: float,
-    far: float,
-    stack: Indices,
-) -> float:
+def winding_one(tree: Tree, moments: Moments, at: Place, far: float, stack: Indices) -> float:
     """Return the winding number about one place."""
+    _, first, size, corner, _ = tree
+    area, moment, ball = moments
+    x, y, z = at
     depth, total = 1, 0.0
     stack[0] = 0
     while depth:
@@ -131,7 +124,7 @@ def winding_one(
             total -= 3.0 * turned / (d3 * d2)
         elif size[node]:
             for i in range(first[node], first[node] + size[node]):
-                total += _solid_angle(corner[i], x, y, z)
+                total += _solid_angle(corner[i], at)
         else:
             stack[depth], stack[depth + 1] = first[node], first[node] + 1
             depth += 2
@@ -139,16 +132,12 @@ def winding_one(
 
 
 @parallel_kernel
-def _winding(
-    first: Indices, size: Indices, corner: Floats, area: Floats, moment: Floats, ball: Floats, asked: Floats, far: float
-) -> Floats:
+def _winding(tree: Tree, moments: Moments, asked: Floats, far: float) -> Floats:
     out = np.zeros(len(asked))
     for chunk in prange((len(asked) + CHUNK - 1) // CHUNK):
         stack = np.empty(STACK, np.int32)
         for q in range(chunk * CHUNK, min(chunk * CHUNK + CHUNK, len(asked))):
-            out[q] = winding_one(
-                first, size, corner, area, moment, ball, asked[q, 0], asked[q, 1], asked[q, 2], far, stack
-            )
+            out[q] = winding_one(tree, moments, (asked[q, 0], asked[q, 1], asked[q, 2]), far, stack)
     return out
 
 
@@ -156,7 +145,7 @@ def _winding(
 def moments_of(geo: Geo) -> tuple[Tree, Moments]:
     """Return the tree of a mesh with the sums of its nodes, built once; GeometryError if it has no faces."""
     tree = surface_of(geo).tree
-    return tree, Moments(*_moments(tree.box, tree.first, tree.size, tree.corner))
+    return tree, _moments(tree)
 
 
 def winding_numbers(geo: Geo, places: Floats, *, exact: bool = False) -> Floats:
@@ -167,4 +156,4 @@ def winding_numbers(geo: Geo, places: Floats, *, exact: bool = False) -> Floats:
     tree, moments = moments_of(geo)
     asked = np.ascontiguousarray(places, np.float64)
     far = math.inf if exact else FAR
-    return _winding(tree.first, tree.size, tree.corner, moments.area, moments.first, moments.ball, asked, far)
+    return _winding(tree, moments, asked, far)

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
+from typing import NamedTuple
 
 import numpy as np
 
@@ -80,15 +81,23 @@ def _crossings(value: Floats, face_start: Indices, corner_point: Indices) -> Ind
     return out
 
 
+class _Halves(NamedTuple):
+    """Faces after a cut: ``sizes (M,)``, and per corner its point, the ``first`` and ``second`` corner it comes from
+    (equal, but for points on edges), and the old ``edge`` that its edge runs along, -1 along the cut.
+    """
+
+    sizes: Indices
+    point: Indices
+    first: Indices
+    second: Indices
+    edge: Indices
+
+
 @kernel
 def _cut_faces(
     value: Floats, crossed: Flags, face_start: Indices, corner_point: Indices, corner_edge: Indices, edge_point: Indices
-) -> tuple[Indices, Indices, Indices, Indices, Indices]:
-    """Halves of the crossed faces, others whole.
-
-    Returns sizes, points, first and second source corner (equal, but for points on edges), and the old edge that runs
-    along each new corner's edge, -1 along the cut. Faces appear in order, the negative half before the positive one.
-    """
+) -> _Halves:
+    """Return halves of the crossed faces, others whole, in order, the negative half before the positive one."""
     room = 0
     for f in range(len(face_start) - 1):
         size = face_start[f + 1] - face_start[f]
@@ -128,7 +137,7 @@ def _cut_faces(
                     at += 1
             sizes[faces] = at - row
             faces += 1
-    return (
+    return _Halves(
         sizes[:faces].copy(),
         point[:at].copy(),
         first_source[:at].copy(),
@@ -162,10 +171,9 @@ def cut_at_zero(geo: Geo, value: Floats) -> Cut:
     edge_point[cut] = shape.point_count + np.arange(len(cut))
     low, high = np.minimum(a, b)[cut], np.maximum(a, b)[cut]
     share = value[low] / (value[low] - value[high])
-    sizes, point, first, second, edge = _cut_faces(
-        value, crossed, shape.face_start, shape.corner_point, shape.corner_edge, edge_point
-    )
-    topology = shape.with_faces(shape.point_count + len(cut), starts_from_sizes(sizes), point)
+    halves = _cut_faces(value, crossed, shape.face_start, shape.corner_point, shape.corner_edge, edge_point)
+    first, second = halves.first, halves.second
+    topology = shape.with_faces(shape.point_count + len(cut), starts_from_sizes(halves.sizes), halves.point)
     source = np.repeat(np.arange(shape.face_count), np.where(crossed, 2, 1))
     every = np.arange(shape.point_count)
     along = np.zeros(len(first))
@@ -186,7 +194,7 @@ def cut_at_zero(geo: Geo, value: Floats) -> Cut:
             "corner": SourceMap(
                 as_readonly(np.where(along > 0.5, second, first).astype(np.int32)), Weights.pairs(first, second, along)
             ),
-            "edge": edges_along(topology, edge),
+            "edge": edges_along(topology, halves.edge),
         },
     )
     at_points = np.concatenate([value, np.zeros(len(cut))])

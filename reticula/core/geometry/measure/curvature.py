@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import math
+from typing import NamedTuple
 
 import numpy as np
 
@@ -85,17 +86,19 @@ def mean_curvatures(geo: Geo) -> Floats:
     return np.where(geo.topology.border_points, 0.0, sign * size)
 
 
+class _Sides(NamedTuple):
+    """The corners at each edge as ``start (E+1,)`` and ``corner``, and the face and point of each corner ``(C,)``."""
+
+    start: Indices
+    corner: Indices
+    face: Indices
+    point: Indices
+
+
 @kernel
-def _edge_angles(
-    start: Indices,
-    corner: Indices,
-    corner_face: Indices,
-    edges: Indices,
-    point: Indices,
-    p: Floats,
-    n: Floats,
-    ok: Flags,
-) -> Floats:
+def _edge_angles(edges: Indices, sides: _Sides, p: Floats, n: Floats, ok: Flags) -> Floats:
+    """Angles at the edges between faces with normals ``n (F, 3)``, those in ``ok (F,)`` alone."""
+    start, corner, corner_face, point = sides
     out = np.zeros(len(edges))
     for e in range(len(edges)):
         if start[e + 1] - start[e] != 2:
@@ -123,8 +126,6 @@ def edge_angles(geo: Geo) -> Floats:
     0 at borders, where more than two faces meet, and beside faces without area.
     """
     shape = geo.topology
-    start, corner = shape.edge_corners
+    sides = _Sides(*shape.edge_corners, shape.corner_face, shape.corner_point)
     ok = np.einsum("ij,ij->i", area_vectors(geo), area_vectors(geo)) > 0
-    return _edge_angles(
-        start, corner, shape.corner_face, shape.edges, shape.corner_point, geo.positions, face_normals(geo), ok
-    )
+    return _edge_angles(shape.edges, sides, geo.positions, face_normals(geo), ok)

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import math
+from typing import NamedTuple
 
 import numpy as np
 
@@ -53,8 +54,12 @@ def _pop(heap: Indices, key: Floats, count: int) -> None:
 
 
 @inline
-def _front_distance(p: Floats, a: int, b: int, c: int, da: float, db: float, point_like: bool) -> float:
-    """Distance at c of a front that crosses the edge a-b; infinite if it does not come that way."""
+def _front_distance(p: Floats, corners: tuple[int, int, int], far: tuple[float, float], point_like: bool) -> float:
+    """Distance at the third corner of a front that crosses the edge of the first two, which it reached at ``far``;
+    infinite if it does not come that way.
+    """
+    a, b, c = corners
+    da, db = far
     ux, uy, uz = p[b, 0] - p[a, 0], p[b, 1] - p[a, 1], p[b, 2] - p[a, 2]
     vx, vy, vz = p[c, 0] - p[a, 0], p[c, 1] - p[a, 1], p[c, 2] - p[a, 2]
     size = math.sqrt(ux * ux + uy * uy + uz * uz)
@@ -78,17 +83,19 @@ def _front_distance(p: Floats, a: int, b: int, c: int, da: float, db: float, poi
     return da + slope * x + steep * y if 0.0 <= cross <= size else np.inf
 
 
+class _Around(NamedTuple):
+    """Triangles or lines as rows of ``point (N, k)``, and those at each point as ``start (P+1,)`` and ``item``."""
+
+    point: Indices
+    start: Indices
+    item: Indices
+
+
 @kernel
-def _fast_march(
-    p: Floats,
-    triangle: Indices,
-    start: Indices,
-    item: Indices,
-    lines: Indices,
-    line_start: Indices,
-    line_item: Indices,
-    begin: Indices,
-) -> Floats:
+def _fast_march(p: Floats, faces: _Around, ways: _Around, begin: Indices) -> Floats:
+    """Fronts from the points in ``begin`` over triangles and along lines."""
+    triangle, start, item = faces
+    lines, line_start, line_item = ways
     far, origin = np.full(len(p), np.inf), np.full(len(p), -1, np.int32)
     room = 4 * len(p) + 64
     heap, key = np.empty(room, np.int32), np.empty(room)
@@ -116,7 +123,7 @@ def _fast_march(
                         (p[c, 0] - p[a, 0]) ** 2 + (p[c, 1] - p[a, 1]) ** 2 + (p[c, 2] - p[a, 2]) ** 2
                     )
                     if far[b] < np.inf:
-                        e = min(e, _front_distance(p, a, b, c, far[a], far[b], origin[a] == origin[b]))
+                        e = min(e, _front_distance(p, (a, b, c), (far[a], far[b]), origin[a] == origin[b]))
                     if e < far[c] * (1.0 - 1e-12):
                         far[c], origin[c] = e, origin[a]
                         heap, key, count = _push(heap, key, count, c, e)
@@ -131,10 +138,10 @@ def _fast_march(
 
 
 @once_per_geo
-def _triangles_at(geo: Geo) -> tuple[Indices, Indices, Indices]:
+def _triangles_at(geo: Geo) -> _Around:
     triangle = np.ascontiguousarray(geo.topology.corner_point[triangles(geo).corner])
     start, item = group_by(triangle.reshape(-1), geo.topology.point_count)
-    return triangle, start, (item // 3).astype(np.int32)
+    return _Around(triangle, start, (item // 3).astype(np.int32))
 
 
 def geodesic_distances(geo: Geo, begin: Flags) -> Floats:
@@ -145,9 +152,8 @@ def geodesic_distances(geo: Geo, begin: Flags) -> Floats:
     the plane (Novotni & Klein, "Computing geodesic distances on triangular meshes", WSCG 2002), which is exact on flat
     parts.
     """
-    triangle, start, item = _triangles_at(geo)
     lines = np.ascontiguousarray(np.concatenate([geo.topology.edges, geo.topology.curve_segments[0]]).astype(np.int32))
     line_start, line_item = group_by(lines.reshape(-1), geo.topology.point_count)
     return _fast_march(
-        geo.positions, triangle, start, item, lines, line_start, line_item, np.flatnonzero(begin).astype(np.int32)
+        geo.positions, _triangles_at(geo), _Around(lines, line_start, line_item), np.flatnonzero(begin).astype(np.int32)
     )

@@ -2,19 +2,28 @@
 
 from __future__ import annotations
 
+from typing import NamedTuple
+
 import numpy as np
 
 from reticula.core.arrays import AnyArray, Flags, Indices
 from reticula.core.geometry.mesh.adjacency import group_by
 from reticula.core.jit import kernel
 
-__all__ = ["edge_chains"]
+__all__ = ["EdgeChains", "edge_chains"]
+
+
+class EdgeChains(NamedTuple):
+    """Chains as ``start (K+1,)`` and ``point``; whether each is ``closed (K,)``, and its ``first (K,)`` edge."""
+
+    start: Indices
+    point: Indices
+    closed: Flags
+    first: Indices
 
 
 @kernel
-def _edge_chains(
-    edges: Indices, start: Indices, spoke: Indices, stop: Flags
-) -> tuple[Indices, Indices, Flags, Indices]:
+def _edge_chains(edges: Indices, start: Indices, spoke: Indices, stop: Flags) -> EdgeChains:
     count = len(edges)
     begin, point = np.zeros(count + 1, np.int32), np.empty(2 * count, np.int32)
     closed, first = np.zeros(count, np.bool_), np.empty(count, np.int32)
@@ -51,16 +60,14 @@ def _edge_chains(
             first[made] = e0
             made += 1
             begin[made] = at
-    return begin[: made + 1].copy(), point[:at].copy(), closed[:made].copy(), first[:made].copy()
+    return EdgeChains(begin[: made + 1].copy(), point[:at].copy(), closed[:made].copy(), first[:made].copy())
 
 
-def edge_chains(
-    edges: AnyArray, point_count: int, stops: Flags | None = None
-) -> tuple[Indices, Indices, Flags, Indices]:
+def edge_chains(edges: AnyArray, point_count: int, stops: Flags | None = None) -> EdgeChains:
     """Put ``edges (E, 2)`` end to end, as far as exactly two of them meet.
 
-    Chains end at branches, at loose ends and at points marked in ``stops (P,)``; loops without any are closed. Returns
-    starts ``(K+1,)``, points, whether each is closed, and the first edge of each chain. A loop of two edges stays open.
+    Chains end at branches, at loose ends and at points marked in ``stops (P,)``; loops without any are closed. A loop
+    of two edges stays open.
     """
     edges = np.ascontiguousarray(edges, np.int32).reshape(-1, 2)
     start, order = group_by(edges.reshape(-1), point_count)

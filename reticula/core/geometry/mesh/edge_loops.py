@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from typing import NamedTuple
+
 import numpy as np
 
 from reticula.core.arrays import Flags, Indices
@@ -16,7 +18,7 @@ def edge_loops(shape: Topology, chosen: Flags) -> Flags:
 
     Along an open border the loop follows the border. Common practice, no source.
     """
-    return _walk(*_half_edges(shape), shape.point_edges[0].astype(np.int32), shape.corner_point, chosen, True)
+    return _walk(_half_edges(shape), chosen, True)
 
 
 def edge_rings(shape: Topology, chosen: Flags) -> Flags:
@@ -24,25 +26,36 @@ def edge_rings(shape: Topology, chosen: Flags) -> Flags:
 
     Common practice, no source.
     """
-    return _walk(*_half_edges(shape), shape.point_edges[0].astype(np.int32), shape.corner_point, chosen, False)
+    return _walk(_half_edges(shape), chosen, False)
 
 
-def _half_edges(shape: Topology) -> tuple[Indices, Indices, Indices, Indices]:
-    """Per corner: the next one of its face, the size of that, its edge, and the corner on the other side (-1: none)."""
-    return shape.corner_next, shape.face_size[shape.corner_face], shape.corner_edge, shape.corner_across
+class _HalfEdges(NamedTuple):
+    """Per corner: the next one of its face, the size of that, its edge, the corner on the other side (-1: none) and its
+    point; and the starts of the edges around each point.
+    """
+
+    after: Indices
+    size: Indices
+    edge: Indices
+    twin: Indices
+    point: Indices
+    point_start: Indices
+
+
+def _half_edges(shape: Topology) -> _HalfEdges:
+    return _HalfEdges(
+        shape.corner_next,
+        shape.face_size[shape.corner_face],
+        shape.corner_edge,
+        shape.corner_across,
+        shape.corner_point,
+        shape.point_edges[0].astype(np.int32),
+    )
 
 
 @kernel
-def _walk(
-    after: Indices,
-    size: Indices,
-    edge: Indices,
-    twin: Indices,
-    point_start: Indices,
-    corner_point: Indices,
-    chosen: Flags,
-    loop: bool,
-) -> Flags:
+def _walk(half: _HalfEdges, chosen: Flags, loop: bool) -> Flags:
+    after, size, edge, twin, corner_point, point_start = half
     found = chosen.copy()
     for corner in range(len(edge)):
         if not chosen[edge[corner]]:

@@ -2,22 +2,32 @@
 
 from __future__ import annotations
 
+from typing import NamedTuple
+
 import numpy as np
 
 from reticula.core.arrays import Flags, Indices
 from reticula.core.jit import kernel
 
-__all__ = ["point_fans"]
+__all__ = ["PointFans", "point_fans"]
+
+
+class PointFans(NamedTuple):
+    """Corners around each point in counter-clockwise order, as ``start (P+1,)`` and ``corner``.
+
+    ``closed (P,)`` marks points inside of a fan that goes all the way round, ``border (P,)`` those at an open one. A
+    point whose faces do not form one fan has no row.
+    """
+
+    start: Indices
+    corner: Indices
+    closed: Flags
+    border: Flags
 
 
 @kernel
-def point_fans(
-    start: Indices, corner: Indices, across: Indices, previous: Indices, following: Indices
-) -> tuple[Indices, Indices, Flags, Flags]:
-    """Corners around each point in counter-clockwise order (CSR), and which points are inside and which at a border.
-
-    A point whose faces do not form one fan gets no ring.
-    """
+def point_fans(start: Indices, corner: Indices, across: Indices, previous: Indices, following: Indices) -> PointFans:
+    """Return the corners around each point in counter-clockwise order."""
     points = len(start) - 1
     sizes = np.zeros(points + 1, np.int32)
     ring = np.empty(len(corner), np.int32)
@@ -53,4 +63,4 @@ def point_fans(
             closed[p] = whole
             border[p] = not whole
         sizes[p + 1] = at
-    return sizes, ring[:at].copy(), closed, border
+    return PointFans(sizes, ring[:at].copy(), closed, border)

@@ -12,7 +12,7 @@ from reticula.core.arrays import AnyArray, Flags, Indices, as_readonly
 from reticula.core.errors import GeometryError
 from reticula.core.geometry.mesh import adjacency
 from reticula.core.geometry.mesh.kinds import Kind
-from reticula.core.geometry.mesh.point_fans import point_fans
+from reticula.core.geometry.mesh.point_fans import PointFans, point_fans
 
 __all__ = ["Topology"]
 
@@ -197,7 +197,7 @@ class Topology:
         return adjacency.group_by(self.corner_point, self.point_count)
 
     @cached_property
-    def point_fans(self) -> tuple[Indices, Indices, Flags, Flags]:
+    def point_fans(self) -> PointFans:
         """Corners around each point counter-clockwise: starts ``(P+1,)``, corners, and which fans are closed and
         which open.
 

@@ -46,8 +46,10 @@ def _length2(p: Floats, a: int, b: int) -> float:
 
 @parallel_kernel
 def _triangulate(
-    p: Floats, face_start: Indices, point: Indices, normal: Floats, corner: Indices, face: Indices, shortest: bool
-) -> None:
+    p: Floats, face_start: Indices, point: Indices, normal: Floats, shortest: bool
+) -> tuple[Indices, Indices]:
+    count = len(point) - 2 * (len(face_start) - 1)
+    corner, face = np.empty((count, 3), np.int32), np.empty(count, np.int32)
     for f in prange(len(face_start) - 1):
         first, size = face_start[f], face_start[f + 1] - face_start[f]
         at = first - 2 * f
@@ -96,6 +98,7 @@ def _triangulate(
             start = found
         corner[at, 0], corner[at, 1], corner[at, 2] = ring[0], ring[1], ring[2]
         face[at] = f
+    return corner, face
 
 
 def cut_polygons(
@@ -106,7 +109,4 @@ def cut_polygons(
 
     ``normal (F, 3)`` says which side is up; ``shortest`` prefers short cuts.
     """
-    count = len(point) - 2 * (len(face_start) - 1)
-    corner, face = np.empty((count, 3), np.int32), np.empty(count, np.int32)
-    _triangulate(positions, face_start, point, normal, corner, face, shortest)
-    return corner, face
+    return _triangulate(positions, face_start, point, normal, shortest)

@@ -7,12 +7,13 @@ points that slide along the edges that are not. Cut edges become strips between 
 from __future__ import annotations
 
 from dataclasses import dataclass
+from typing import NamedTuple
 
 import numpy as np
 
 from reticula.core.arrays import AnyArray, Flags, Floats, Indices, unit
 from reticula.core.geometry.mesh.topology import Topology
-from reticula.core.jit import kernel
+from reticula.core.jit import inline, kernel
 
 __all__ = ["BevelPlan", "bevel_plan", "slide_rates"]
 
@@ -49,26 +50,58 @@ class BevelPlan:
     ring_corner: Indices
 
 
+class _Around(NamedTuple):
+    """The fan of corners around each point, the points that replace each corner, and the edge that comes in at it."""
+
+    start: Indices
+    corner: Indices
+    closed: Flags
+    before: Indices
+    after: Indices
+    in_edge: Indices
+
+
+class _Arcs(NamedTuple):
+    """The arcs at the ends of cut edges: which stands at each end ``at (2E,)``, their ends ``ends (A, 2)``, and the
+    points
+    inside each, ``inner`` of them from ``first_inner`` on.
+    """
+
+    cut: Flags
+    edges: Indices
+    at: Indices
+    ends: Indices
+    first_inner: int
+    inner: int
+
+
+class _Rings(NamedTuple):
+    """Polygons in place of points: ``start (R+1,)``, ``point``, the ``owner (R,)`` and how many arcs each ``meets``."""
+
+    start: Indices
+    point: Indices
+    owner: Indices
+    meets: Indices
+
+
+@inline
+def _write_arc(arcs: _Arcs, e: int, p: int, begin: int, ring: Indices, at: int) -> int:
+    """Write the points inside the arc at one end of a cut edge, from ``begin`` on; returns where the ring goes on."""
+    a = arcs.at[2 * e + (0 if arcs.edges[e, 0] == p else 1)]
+    forward = arcs.ends[a, 0] == begin
+    for s in range(arcs.inner):
+        ring[at] = arcs.first_inner + a * arcs.inner + (s if forward else arcs.inner - 1 - s)
+        at += 1
+    return at
+
+
 @kernel
-def _rings(
-    chosen: Indices,
-    start: Indices,
-    fan: Indices,
-    closed: Flags,
-    before: Indices,
-    after: Indices,
-    in_edge: Indices,
-    cut: Flags,
-    arc_at: Indices,
-    edges: Indices,
-    arcs: Indices,
-    first_inner: int,
-    inner: int,
-) -> tuple[Indices, Indices, Indices, Indices]:
+def _rings(chosen: Indices, around: _Around, arcs: _Arcs) -> _Rings:
+    """Go around each chosen point; what is left of fewer than three points, or a single arc's two, is no ring."""
     room = 0
     for k in range(len(chosen)):
         p = chosen[k]
-        room += (start[p + 1] - start[p]) * (2 + inner)
+        room += (around.start[p + 1] - around.start[p]) * (2 + arcs.inner)
     ring, sizes = np.empty(room, np.int32), np.zeros(len(chosen) + 1, np.int32)
     owner, meets = np.empty(len(chosen), np.int32), np.empty(len(chosen), np.int32)
     at = made = 0
@@ -76,33 +109,28 @@ def _rings(
         p = chosen[k]
         row = at
         base = arcs_here = 0
-        count = start[p + 1] - start[p]
+        count = around.start[p + 1] - around.start[p]
         for i in range(count):
-            c = fan[start[p] + i]
-            for q in (after[c], before[c]):
+            c = around.corner[around.start[p] + i]
+            for q in (around.after[c], around.before[c]):
                 if at == row or ring[at - 1] != q:
                     ring[at] = q
                     at += 1
                     base += 1
-            e = in_edge[c]
-            if cut[e] and (closed[p] or i + 1 < count):
-                a = arc_at[2 * e + (0 if edges[e, 0] == p else 1)]
+            e = around.in_edge[c]
+            if arcs.cut[e] and (around.closed[p] or i + 1 < count):
                 arcs_here += 1
-                forward = arcs[a, 0] == before[c]
-                for s in range(inner):
-                    ring[at] = first_inner + a * inner + (s if forward else inner - 1 - s)
-                    at += 1
+                at = _write_arc(arcs, e, p, around.before[c], ring, at)
         if at - row > 1 and ring[at - 1] == ring[row]:
             at -= 1
             base -= 1
-        good = base >= 3 or (base == 2 and closed[p] and arcs_here == 1 and inner > 0)
-        if good:
+        if base >= 3 or (base == 2 and around.closed[p] and arcs_here == 1 and arcs.inner > 0):
             owner[made], meets[made] = p, arcs_here
             made += 1
             sizes[made] = at
         else:
             at = row
-    return sizes[: made + 1].copy(), ring[:at].copy(), owner[:made].copy(), meets[:made].copy()
+    return _Rings(sizes[: made + 1].copy(), ring[:at].copy(), owner[:made].copy(), meets[:made].copy())
 
 
 def _whole(shape: Topology, cut: Flags, points: Flags) -> Flags:
@@ -152,21 +180,14 @@ def bevel_plan(shape: Topology, cut: Flags, points: Flags, segments: int) -> Bev
     arc_edge, arc_point = np.zeros(len(arcs), np.int64), np.zeros(len(arcs), np.int64)
     arc_edge[which] = np.tile(strip, 2)
     arc_point[which] = np.concatenate([shape.corner_point[corner], shape.corner_point[shape.corner_next[corner]]])
-    start, fan, closed, _ = shape.point_fans
-    sizes, ring, owner, meets = _rings(
-        np.flatnonzero(concerned & (np.diff(start) > 0)).astype(np.int32),
-        start,
-        fan,
-        closed,
-        before.astype(np.int32),
-        after.astype(np.int32),
-        back,
-        cut,
-        arc_at,
-        shape.edges,
-        arcs.astype(np.int32).reshape(-1, 2),
-        shape.point_count + len(inner) + len(slid),
-        segments - 1,
+    fans = shape.point_fans
+    around = _Around(fans.start, fans.corner, fans.closed, before.astype(np.int32), after.astype(np.int32), back)
+    first_inner = shape.point_count + len(inner) + len(slid)
+    ends = arcs.astype(np.int32).reshape(-1, 2)
+    rings = _rings(
+        np.flatnonzero(concerned & (np.diff(fans.start) > 0)).astype(np.int32),
+        around,
+        _Arcs(cut, shape.edges, arc_at, ends, first_inner, segments - 1),
     )
     half = len(strip)
     return BevelPlan(
@@ -184,11 +205,11 @@ def bevel_plan(shape: Topology, cut: Flags, points: Flags, segments: int) -> Bev
         np.stack([both[:half, 0] != arcs[which[:half], 0], both[half:, 0] != arcs[which[half:], 0]], axis=1)
         if half
         else np.zeros((0, 2), bool),
-        sizes,
-        ring,
-        owner,
-        meets,
-        fan[start[owner]] if len(owner) else np.zeros(0, np.int32),
+        rings.start,
+        rings.point,
+        rings.owner,
+        rings.meets,
+        fans.corner[fans.start[rings.owner]] if len(rings.owner) else np.zeros(0, np.int32),
     )
 
 

@@ -3,13 +3,14 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
+from typing import NamedTuple
 
 import numpy as np
 
 from reticula.core.arrays import Flags, Indices
 from reticula.core.geometry.mesh.adjacency import find_root, group_by, join_roots
 from reticula.core.geometry.mesh.topology import Topology
-from reticula.core.jit import kernel
+from reticula.core.jit import inline, kernel
 
 __all__ = ["ExtrusionTopology", "plan_extrusion"]
 
@@ -33,78 +34,79 @@ class ExtrusionTopology:
     region: Indices
 
 
-@kernel
-def _corner_groups(
-    chosen: Flags,
-    together: bool,
-    corner_point: Indices,
-    following: Indices,
-    corner_face: Indices,
-    face_start: Indices,
-    edge_start: Indices,
-    edge_corner: Indices,
-    point_uses: Indices,
-) -> tuple[Indices, Indices, Indices, Flags, Indices]:
-    count = len(corner_point)
-    parent = np.arange(count).astype(np.int32)
-    wall = np.zeros(count, np.bool_)
-    if not together:
-        for c in range(count):
-            wall[c] = chosen[corner_face[c]]
-    else:
-        for e in range(len(edge_start) - 1):
-            leader = -1
-            alone = True
-            for k in range(edge_start[e], edge_start[e + 1]):
-                c = edge_corner[k]
-                if not chosen[corner_face[c]]:
-                    continue
-                if leader < 0:
-                    leader = c
-                else:
-                    alone = False
-                    if corner_point[c] == corner_point[leader]:
-                        join_roots(parent, leader, c)
-                        join_roots(parent, following[leader], following[c])
-                    else:
-                        join_roots(parent, leader, following[c])
-                        join_roots(parent, following[leader], c)
-            if leader >= 0 and alone:
-                wall[leader] = True
-    number = np.full(count, -1, np.int32)
-    uses = np.zeros(count, np.int32)
+class _Mesh(NamedTuple):
+    """The faces that are raised, and the corners at each edge (none, if faces are not joined)."""
+
+    chosen: Flags
+    corner_point: Indices
+    following: Indices
+    corner_face: Indices
+    face_start: Indices
+    edge_start: Indices
+    edge_corner: Indices
+
+
+class _Groups(NamedTuple):
+    """The raised point of each corner ``number (C,)``; the corners along which walls stand; per raised point its
+    source,
+    whether it is fresh, and its region.
+    """
+
+    number: Indices
+    wall: Indices
+    source: Indices
+    fresh: Flags
+    region: Indices
+
+
+@inline
+def _join_along_edges(mesh: _Mesh, parent: Indices, wall: Flags) -> None:
+    """Make corners one where chosen faces share an edge; edges of a single chosen face get a wall."""
+    for e in range(len(mesh.edge_start) - 1):
+        leader = -1
+        alone = True
+        for k in range(mesh.edge_start[e], mesh.edge_start[e + 1]):
+            c = mesh.edge_corner[k]
+            if not mesh.chosen[mesh.corner_face[c]]:
+                continue
+            if leader < 0:
+                leader = c
+                continue
+            alone = False
+            if mesh.corner_point[c] == mesh.corner_point[leader]:
+                join_roots(parent, leader, c)
+                join_roots(parent, mesh.following[leader], mesh.following[c])
+            else:
+                join_roots(parent, leader, mesh.following[c])
+                join_roots(parent, mesh.following[leader], c)
+        if leader >= 0 and alone:
+            wall[leader] = True
+
+
+@inline
+def _number_roots(mesh: _Mesh, parent: Indices, uses: Indices) -> tuple[Indices, int]:
+    """Number the groups of chosen corners in order; ``uses`` counts their corners at the root. Returns how many too."""
+    number = np.full(len(parent), -1, np.int32)
     total = 0
-    for c in range(count):
-        if chosen[corner_face[c]]:
+    for c in range(len(parent)):
+        if mesh.chosen[mesh.corner_face[c]]:
             root = find_root(parent, c)
             uses[root] += 1
             if number[root] < 0:
                 number[root] = total
                 total += 1
             number[c] = number[root]
-    source = np.empty(total, np.int32)
-    fresh = np.zeros(total, np.bool_)
-    walls = 0
-    for c in range(count):
-        if number[c] >= 0:
-            source[number[c]] = corner_point[c]
-            if uses[find_root(parent, c)] != point_uses[corner_point[c]]:
-                fresh[number[c]] = True
-        if wall[c]:
-            walls += 1
-            fresh[number[c]] = True
-            fresh[number[following[c]]] = True
-    listed = np.empty(walls, np.int32)
-    at = 0
-    for c in range(count):
-        if wall[c]:
-            listed[at] = c
-            at += 1
+    return number, total
+
+
+@inline
+def _regions(mesh: _Mesh, number: Indices, total: int) -> Indices:
+    """Number the connected parts of the raised points."""
     group = np.arange(total).astype(np.int32)
-    for f in range(len(face_start) - 1):
-        if chosen[f]:
-            for c in range(face_start[f] + 1, face_start[f + 1]):
-                join_roots(group, number[face_start[f]], number[c])
+    for f in range(len(mesh.face_start) - 1):
+        if mesh.chosen[f]:
+            for c in range(mesh.face_start[f] + 1, mesh.face_start[f + 1]):
+                join_roots(group, number[mesh.face_start[f]], number[c])
     region = np.full(total, -1, np.int32)
     regions = 0
     for r in range(total):
@@ -113,7 +115,37 @@ def _corner_groups(
             region[root] = regions
             regions += 1
         region[r] = region[root]
-    return number, listed, source, fresh, region
+    return region
+
+
+@kernel
+def _corner_groups(mesh: _Mesh, together: bool, point_uses: Indices) -> _Groups:
+    """Which corners stay one point.
+
+    A raised point is fresh if anything else still uses its source, or a wall stands there.
+    """
+    count = len(mesh.corner_point)
+    parent = np.arange(count).astype(np.int32)
+    wall = np.zeros(count, np.bool_)
+    if together:
+        _join_along_edges(mesh, parent, wall)
+    else:
+        for c in range(count):
+            wall[c] = mesh.chosen[mesh.corner_face[c]]
+    uses = np.zeros(count, np.int32)
+    number, total = _number_roots(mesh, parent, uses)
+    source = np.empty(total, np.int32)
+    fresh = np.zeros(total, np.bool_)
+    for c in range(count):
+        if number[c] >= 0:
+            source[number[c]] = mesh.corner_point[c]
+            if uses[find_root(parent, c)] != point_uses[mesh.corner_point[c]]:
+                fresh[number[c]] = True
+        if wall[c]:
+            fresh[number[c]] = True
+            fresh[number[mesh.following[c]]] = True
+    walls = np.flatnonzero(wall).astype(np.int32)
+    return _Groups(number, walls, source, fresh, _regions(mesh, number, total))
 
 
 def plan_extrusion(shape: Topology, chosen: Flags, together: bool) -> ExtrusionTopology:
@@ -124,17 +156,16 @@ def plan_extrusion(shape: Topology, chosen: Flags, together: bool) -> ExtrusionT
     edge_start, edge_corner = shape.edge_corners if together else (np.zeros(1, np.int32), np.zeros(0, np.int32))
     uses = np.bincount(shape.corner_point, minlength=shape.point_count).astype(np.int32)
     np.add.at(uses, shape.curve_point, 1)
-    number, wall, source, fresh, region = _corner_groups(
+    mesh = _Mesh(
         chosen,
-        together,
         shape.corner_point,
         shape.corner_next,
         shape.corner_face,
         shape.face_start,
         edge_start,
         edge_corner,
-        uses,
     )
-    on = np.flatnonzero(number >= 0).astype(np.int32)
-    start, order = group_by(number[on], len(source))
-    return ExtrusionTopology(number, source, fresh, wall, start, on[order], region)
+    made = _corner_groups(mesh, together, uses)
+    on = np.flatnonzero(made.number >= 0).astype(np.int32)
+    start, order = group_by(made.number[on], len(made.source))
+    return ExtrusionTopology(made.number, made.source, made.fresh, made.wall, start, on[order], made.region)

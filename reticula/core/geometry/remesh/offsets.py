@@ -2,12 +2,14 @@
 
 from __future__ import annotations
 
+from typing import NamedTuple
+
 import numpy as np
 
 from reticula.core.arrays import Floats, Indices
 from reticula.core.jit import inline, kernel, parallel_kernel, prange
 
-__all__ = ["border_offsets", "corner_insets", "even_offsets", "inset_limits"]
+__all__ = ["Corners", "border_offsets", "corner_insets", "even_offsets", "inset_limits"]
 
 MOST_SPIKE = 8.0
 """An even offset moves no point by more than this many times the distance, however sharp the edge."""
@@ -94,21 +96,24 @@ def even_offsets(start: Indices, face: Indices, normals: Floats, weights: Floats
     return out
 
 
+class Corners(NamedTuple):
+    """Per corner: its point, the next corner of its face, and its face ``(C,)``."""
+
+    point: Indices
+    following: Indices
+    face: Indices
+
+
 @kernel
 def border_offsets(
-    wall: Indices,
-    number: Indices,
-    following: Indices,
-    corner_point: Indices,
-    corner_face: Indices,
-    positions: Floats,
-    normals: Floats,
-    count: int,
+    wall: Indices, number: Indices, corners: Corners, positions: Floats, normals: Floats, count: int
 ) -> Floats:
     """Return, per raised point ``(R, 3)``, the move that shifts its border edges inwards by 1 m in the faces' planes.
 
-    ``wall`` lists the corners whose edges are borders; points on no border get 0.
+    ``wall`` lists the corners whose edges are borders, ``number (C,)`` is the raised point of each corner; points on no
+    border get 0.
     """
+    corner_point, following, corner_face = corners.point, corners.following, corners.face
     total = np.zeros((count, 3))
     dots = np.zeros(count)
     inward = np.zeros((count, 3))

@@ -1,114 +1,97 @@
-"""Edges of a triangle mesh collapsed in order of the error that it makes."""
+"""Edges of a triangle mesh collapsed in order of the error that it makes.
+
+Garland & Heckbert, "Surface simplification using quadric error metrics", SIGGRAPH 1997, quadrics weighted by area, with
+planes across borders; a collapse that turns a triangle over or joins separate fans is not made.
+"""
 
 from __future__ import annotations
 
+from typing import NamedTuple
+
 import numpy as np
 
-from reticula.core.arrays import Flags, Floats, Indices
+from reticula.core.arrays import Flags, Floats, Indices, Ints
+from reticula.core.geometry.remesh.edge_heap import (
+    EdgeHeap,
+    is_in_heap,
+    make_heap,
+    move_in_heap,
+    remove_from_heap,
+    sink_top,
+)
+from reticula.core.geometry.remesh.quadrics import add_plane, best_position
 from reticula.core.jit import inline, kernel
 
-__all__ = ["collapse_edges"]
+__all__ = ["Collapsed", "Limits", "TriangleMesh", "collapse_edges"]
+
+STEEPEST = 0.2
+"""The least cosine between a triangle's normals before and after a collapse."""
 
 
-@inline
-def _add_plane(q: Floats, p: int, a: float, b: float, c: float, d: float, w: float) -> None:
-    q[p, 0] += w * a * a
-    q[p, 1] += w * a * b
-    q[p, 2] += w * a * c
-    q[p, 3] += w * a * d
-    q[p, 4] += w * b * b
-    q[p, 5] += w * b * c
-    q[p, 6] += w * b * d
-    q[p, 7] += w * c * c
-    q[p, 8] += w * c * d
-    q[p, 9] += w * d * d
+class TriangleMesh(NamedTuple):
+    """What is simplified: ``triangle (T, 3)``, ``edges (E, 2)``, ``corner_edge (3T,)``, the corners around each point
+    as ``ring_start (P+1,)`` and ``ring``, ``border (E,)`` edges, and ``fixed (P,)`` points that stay where they are.
+    """
+
+    triangle: Indices
+    edges: Indices
+    corner_edge: Indices
+    ring_start: Indices
+    ring: Indices
+    border: Flags
+    fixed: Flags
 
 
-@inline
-def _error(q: Floats, p: int, r: int, x: float, y: float, z: float) -> float:
-    """Summed quadric of two points at a place."""
-    s = q[p, 9] + q[r, 9]
-    s += 2.0 * ((q[p, 3] + q[r, 3]) * x + (q[p, 6] + q[r, 6]) * y + (q[p, 8] + q[r, 8]) * z)
-    s += (q[p, 0] + q[r, 0]) * x * x + (q[p, 4] + q[r, 4]) * y * y + (q[p, 7] + q[r, 7]) * z * z
-    s += 2.0 * ((q[p, 1] + q[r, 1]) * x * y + (q[p, 2] + q[r, 2]) * x * z + (q[p, 5] + q[r, 5]) * y * z)
-    return max(s, 0.0)
+class Limits(NamedTuple):
+    """When to stop: at ``triangles`` left, or before a collapse that errs by more than ``error`` (m).
+
+    ``border_weight`` says how much planes across borders weigh.
+    """
+
+    triangles: int
+    error: float
+    border_weight: float
 
 
-@inline
-def _best_position(q: Floats, pos: Floats, p: int, r: int, fixed: Flags, out: Floats) -> float:
-    """Where the edge p r should collapse to, and the error that makes; a fixed end stays."""
-    if fixed[p] or fixed[r]:
-        k = p if fixed[p] else r
-        for i in range(3):
-            out[i] = pos[k, i]
-        return _error(q, p, r, out[0], out[1], out[2])
-    a, b, c = q[p, 0] + q[r, 0], q[p, 1] + q[r, 1], q[p, 2] + q[r, 2]
-    e, f, g = q[p, 4] + q[r, 4], q[p, 5] + q[r, 5], q[p, 7] + q[r, 7]
-    u, v, w = q[p, 3] + q[r, 3], q[p, 6] + q[r, 6], q[p, 8] + q[r, 8]
-    c00, c01, c02 = e * g - f * f, c * f - b * g, b * f - c * e
-    det = a * c00 + b * c01 + c * c02
-    size = a + e + g
-    if abs(det) > 1e-6 * size * size * size:
-        c11, c12, c22 = a * g - c * c, b * c - a * f, a * e - b * b
-        out[0] = -(c00 * u + c01 * v + c02 * w) / det
-        out[1] = -(c01 * u + c11 * v + c12 * w) / det
-        out[2] = -(c02 * u + c12 * v + c22 * w) / det
-        far = near = 0.0
-        for i in range(3):
-            m = 0.5 * (pos[p, i] + pos[r, i])
-            far += (out[i] - m) ** 2
-            near += (pos[p, i] - pos[r, i]) ** 2
-        if far <= 4.0 * near:
-            return _error(q, p, r, out[0], out[1], out[2])
-    least = np.inf
-    best = 0.5
-    for k in range(3):
-        t = 0.5 if k == 0 else (0.0 if k == 1 else 1.0)
-        s = _error(
-            q,
-            p,
-            r,
-            pos[p, 0] + t * (pos[r, 0] - pos[p, 0]),
-            pos[p, 1] + t * (pos[r, 1] - pos[p, 1]),
-            pos[p, 2] + t * (pos[r, 2] - pos[p, 2]),
-        )
-        if s < least:
-            least, best = s, t
-    for i in range(3):
-        out[i] = pos[p, i] + best * (pos[r, i] - pos[p, i])
-    return least
+class Collapsed(NamedTuple):
+    """What is left: positions and triangles, the ``leader (P,)`` that each point became, and which triangles are
+    ``alive (T,)``.
+    """
+
+    position: Floats
+    triangle: Indices
+    leader: Indices
+    alive: Flags
 
 
-@inline
-def _sift_up(cost: Floats, heap: Indices, slot: Indices, i: int) -> None:
-    e = heap[i]
-    while i > 0:
-        up = (i - 1) // 2
-        if cost[heap[up]] <= cost[e]:
-            break
-        heap[i] = heap[up]
-        slot[heap[i]] = i
-        i = up
-    heap[i] = e
-    slot[e] = i
+class _State(NamedTuple):
+    """A mesh while its edges collapse. Corners around a point are a linked list: ``first``, ``after``, ``last``."""
+
+    pos: Floats
+    tri: Indices
+    quadric: Floats
+    area: Floats
+    alive: Flags
+    leader: Indices
+    fixed: Flags
+    on_border: Flags
+    edge_of: Indices
+    ends: Indices
+    first: Indices
+    after: Indices
+    last: Indices
 
 
-@inline
-def _sift_down(cost: Floats, heap: Indices, slot: Indices, i: int, size: int) -> None:
-    e = heap[i]
-    while True:
-        low = 2 * i + 1
-        if low >= size:
-            break
-        if low + 1 < size and cost[heap[low + 1]] < cost[heap[low]]:
-            low += 1
-        if cost[heap[low]] >= cost[e]:
-            break
-        heap[i] = heap[low]
-        slot[heap[i]] = i
-        i = low
-    heap[i] = e
-    slot[e] = i
+class _Scratch(NamedTuple):
+    """Room for one collapse: the place ``at (3,)``, two normals, and ``mark (P,)`` with its newest ``stamp (1,)``."""
+
+    at: Floats
+    n: Floats
+    m: Floats
+    mark: Ints
+    stamp: Ints
+    touched: Indices
+    edge_at: Indices
 
 
 @inline
@@ -118,238 +101,278 @@ def _area_normal(pos: Floats, a: int, b: int, c: int, out: Floats) -> None:
     out[0], out[1], out[2] = uy * vz - uz * vy, uz * vx - ux * vz, ux * vy - uy * vx
 
 
-@kernel
-def collapse_edges(
-    positions: Floats,
-    tri: Indices,
-    edges: Indices,
-    corner_edge: Indices,
-    ring_start: Indices,
-    ring: Indices,
-    border: Flags,
-    fixed: Flags,
-    target: int,
-    most_error: float,
-    border_weight: float,
-) -> tuple[Floats, Indices, Indices, Flags]:
-    """Collapse edges until ``target`` triangles are left or the next one errs by more than ``most_error`` (m).
+@inline
+def _length(n: Floats) -> float:
+    return np.sqrt(n[0] * n[0] + n[1] * n[1] + n[2] * n[2])
 
-    ``tri (T, 3)``; ``ring_start``, ``ring``: triangles around each point; ``border (E,)``; ``fixed (P,)`` points stay
-    where they are. Returns positions, triangles, the surviving point of each point, and which triangles are left.
-    Garland & Heckbert, "Surface simplification using quadric error metrics", SIGGRAPH 1997, quadrics weighted by area,
-    with planes across borders; a collapse that turns a triangle over or joins separate fans is not made.
-    """
-    points, faces, count = len(positions), len(tri), len(edges)
-    pos, tri = positions.copy(), tri.copy()
-    q = np.zeros((points, 10))
-    n, m, at = np.empty(3), np.empty(3), np.empty(3)
-    area = np.zeros(points)
-    for t in range(faces):
-        a, b, c = tri[t, 0], tri[t, 1], tri[t, 2]
-        _area_normal(pos, a, b, c, n)
-        length = np.sqrt(n[0] * n[0] + n[1] * n[1] + n[2] * n[2])
+
+@inline
+def _quadrics(pos: Floats, mesh: TriangleMesh, border_weight: float) -> tuple[Floats, Floats]:
+    """The quadric of each point ``(P, 10)``, and twice the area of the triangles around it ``(P,)``."""
+    tri = mesh.triangle
+    q, area, n = np.zeros((len(pos), 10)), np.zeros(len(pos)), np.empty(3)
+    for t in range(len(tri)):
+        a = tri[t, 0]
+        _area_normal(pos, a, tri[t, 1], tri[t, 2], n)
+        length = _length(n)
         if length == 0.0:
             continue
         x, y, z = n[0] / length, n[1] / length, n[2] / length
         d = -(x * pos[a, 0] + y * pos[a, 1] + z * pos[a, 2])
         for k in range(3):
-            _add_plane(q, tri[t, k], x, y, z, d, length)
+            add_plane(q, tri[t, k], (x, y, z, d), length)
             area[tri[t, k]] += length
-            e = corner_edge[3 * t + k]
-            if border[e]:
-                u, v = tri[t, k], tri[t, (k + 1) % 3]
-                ex, ey, ez = pos[v, 0] - pos[u, 0], pos[v, 1] - pos[u, 1], pos[v, 2] - pos[u, 2]
-                bx, by, bz = ey * z - ez * y, ez * x - ex * z, ex * y - ey * x
-                size = np.sqrt(bx * bx + by * by + bz * bz)
-                if size > 0.0:
-                    bx, by, bz = bx / size, by / size, bz / size
-                    o = -(bx * pos[u, 0] + by * pos[u, 1] + bz * pos[u, 2])
-                    _add_plane(q, u, bx, by, bz, o, border_weight * size * size)
-                    _add_plane(q, v, bx, by, bz, o, border_weight * size * size)
+            if mesh.border[mesh.corner_edge[3 * t + k]]:
+                _add_border(q, pos, (tri[t, k], tri[t, (k + 1) % 3]), (x, y, z), border_weight)
+    return q, area
+
+
+@inline
+def _add_border(
+    q: Floats, pos: Floats, ends: tuple[int, int], normal: tuple[float, float, float], border_weight: float
+) -> None:
+    """Add the plane through a border edge that stands upright on its triangle to both of its ends."""
+    u, v = ends
+    x, y, z = normal
+    ex, ey, ez = pos[v, 0] - pos[u, 0], pos[v, 1] - pos[u, 1], pos[v, 2] - pos[u, 2]
+    bx, by, bz = ey * z - ez * y, ez * x - ex * z, ex * y - ey * x
+    size = np.sqrt(bx * bx + by * by + bz * bz)
+    if size > 0.0:
+        bx, by, bz = bx / size, by / size, bz / size
+        o = -(bx * pos[u, 0] + by * pos[u, 1] + bz * pos[u, 2])
+        add_plane(q, u, (bx, by, bz, o), border_weight * size * size)
+        add_plane(q, v, (bx, by, bz, o), border_weight * size * size)
+
+
+@inline
+def _begin(positions: Floats, mesh: TriangleMesh, border_weight: float) -> _State:
+    """A mesh before its first collapse."""
+    points, faces = len(positions), len(mesh.triangle)
+    pos = positions.copy()
+    q, area = _quadrics(pos, mesh, border_weight)
     on_border = np.zeros(points, np.bool_)
-    for e in range(count):
-        if border[e]:
-            on_border[edges[e, 0]] = True
-            on_border[edges[e, 1]] = True
-    first_corner = np.full(points, -1, np.int32)
-    next_corner = np.full(3 * faces, -1, np.int32)
-    last_corner = np.full(points, -1, np.int32)
+    for e in range(len(mesh.edges)):
+        if mesh.border[e]:
+            on_border[mesh.edges[e, 0]] = True
+            on_border[mesh.edges[e, 1]] = True
+    first, last = np.full(points, -1, np.int32), np.full(points, -1, np.int32)
+    after = np.full(3 * faces, -1, np.int32)
     for p in range(points):
-        for k in range(ring_start[p], ring_start[p + 1]):
-            c = ring[k]
-            if first_corner[p] < 0:
-                first_corner[p] = c
+        for k in range(mesh.ring_start[p], mesh.ring_start[p + 1]):
+            c = mesh.ring[k]
+            if first[p] < 0:
+                first[p] = c
             else:
-                next_corner[last_corner[p]] = c
-            last_corner[p] = c
-    edge_of = corner_edge.copy()
-    ends = edges.copy()
-    cost = np.empty(count)
-    heap, slot = np.arange(count).astype(np.int32), np.arange(count).astype(np.int32)
-    for e in range(count):
-        p, r = ends[e, 0], ends[e, 1]
-        cost[e] = _best_position(q, pos, p, r, fixed, at) if not (fixed[p] and fixed[r]) else np.inf
-    for i in range(count // 2 - 1, -1, -1):
-        _sift_down(cost, heap, slot, i, count)
-    alive = np.ones(faces, np.bool_)
-    leader = np.arange(points).astype(np.int32)
-    mark = np.full(points, -1, np.int64)
-    stamp = 0
-    left, size = faces, count
-    touched, edge_at = np.empty(points, np.int32), np.empty(points, np.int32)
-    while left > target and size > 0:
-        e = heap[0]
-        if cost[e] == np.inf:
-            break
-        p, r = ends[e, 0], ends[e, 1]
-        if leader[p] != p or leader[r] != r or p == r:
-            _remove_from_heap(cost, heap, slot, e, size)
-            size -= 1
-            continue
-        weight = (area[p] + area[r]) / 3.0
-        if most_error < np.inf and np.sqrt(cost[e] / max(weight, 1e-300)) > most_error:
-            break
-        if fixed[r]:
-            p, r = r, p
-        _best_position(q, pos, p, r, fixed, at)
-        stamp += 2
-        shared = 0
-        good = True
-        c = first_corner[p]
-        while c >= 0:
-            t = c // 3
-            if alive[t]:
-                for k in range(3):
-                    mark[tri[t, k]] = stamp
-            c = next_corner[c]
-        c = first_corner[r]
-        common = 0
-        while c >= 0 and good:
-            t = c // 3
-            if alive[t]:
-                holds = False
-                for k in range(3):
-                    v = tri[t, k]
-                    holds = holds or v == p
-                    if v != p and v != r and mark[v] == stamp:
-                        mark[v] = stamp + 1
-                        common += 1
-                if holds:
-                    shared += 1
-            c = next_corner[c]
-        if common != shared or shared > 2 or shared == 0:
-            good = False
-        if good and shared == 2 and on_border[p] and on_border[r]:
-            good = False
-        for end in range(2):
-            own, other = (p, r) if end == 0 else (r, p)
-            c = first_corner[own]
-            while c >= 0 and good:
-                t = c // 3
-                if alive[t]:
-                    a, b, d = tri[t, 0], tri[t, 1], tri[t, 2]
-                    if a != other and b != other and d != other:
-                        _area_normal(pos, a, b, d, n)
-                        ox, oy, oz = pos[own, 0], pos[own, 1], pos[own, 2]
-                        pos[own, 0], pos[own, 1], pos[own, 2] = at[0], at[1], at[2]
-                        _area_normal(pos, a, b, d, m)
-                        pos[own, 0], pos[own, 1], pos[own, 2] = ox, oy, oz
-                        before = np.sqrt(n[0] * n[0] + n[1] * n[1] + n[2] * n[2])
-                        after = np.sqrt(m[0] * m[0] + m[1] * m[1] + m[2] * m[2])
-                        dot = n[0] * m[0] + n[1] * m[1] + n[2] * m[2]
-                        if dot < 0.2 * before * after or (after < 1e-12 * before and before > 0.0):
-                            good = False
-                c = next_corner[c]
-        if not good:
-            cost[e] = np.inf
-            _sift_down(cost, heap, slot, 0, size)
-            continue
-        leader[r] = p
-        for i in range(3):
-            pos[p, i] = at[i]
-        for i in range(10):
-            q[p, i] += q[r, i]
-        area[p] += area[r]
-        on_border[p] = on_border[p] or on_border[r]
-        fixed_now = fixed[p] or fixed[r]
-        fixed[p] = fixed_now
-        c = first_corner[r]
-        while c >= 0:
-            t = c // 3
-            if alive[t]:
-                if tri[t, 0] == p or tri[t, 1] == p or tri[t, 2] == p:
-                    alive[t] = False
-                    left -= 1
-                else:
-                    tri[t, c - 3 * t] = p
-            c = next_corner[c]
-        if last_corner[r] >= 0:
-            if first_corner[p] < 0:
-                first_corner[p] = first_corner[r]
+                after[last[p]] = c
+            last[p] = c
+    return _State(
+        pos,
+        mesh.triangle.copy(),
+        q,
+        area,
+        np.ones(faces, np.bool_),
+        np.arange(points).astype(np.int32),
+        mesh.fixed.copy(),
+        on_border,
+        mesh.corner_edge.copy(),
+        mesh.edges.copy(),
+        first,
+        after,
+        last,
+    )
+
+
+@inline
+def _cost(s: _State, p: int, r: int, at: Floats) -> float:
+    """The error of collapsing an edge; infinite between two fixed points."""
+    if s.fixed[p] and s.fixed[r]:
+        return np.inf
+    return best_position(s.quadric, s.pos, p, r, s.fixed, at)
+
+
+@inline
+def _keeps_topology(s: _State, p: int, r: int, room: _Scratch) -> bool:
+    """The link condition: the ends have as many common neighbours as common triangles, one or two."""
+    room.stamp[0] += 2
+    stamp, mark = room.stamp[0], room.mark
+    c = s.first[p]
+    while c >= 0:
+        t = c // 3
+        if s.alive[t]:
+            for k in range(3):
+                mark[s.tri[t, k]] = stamp
+        c = s.after[c]
+    shared = common = 0
+    c = s.first[r]
+    while c >= 0:
+        t = c // 3
+        if s.alive[t]:
+            holds = False
+            for k in range(3):
+                v = s.tri[t, k]
+                holds = holds or v == p
+                if v != p and v != r and mark[v] == stamp:
+                    mark[v] = stamp + 1
+                    common += 1
+            if holds:
+                shared += 1
+        c = s.after[c]
+    if common != shared or shared > 2 or shared == 0:
+        return False
+    return not (shared == 2 and s.on_border[p] and s.on_border[r])
+
+
+@inline
+def _turns_over(s: _State, own: int, other: int, room: _Scratch) -> bool:
+    """Whether moving a point to where the edge collapses turns over a triangle that stays, or makes it a sliver."""
+    pos, n, m, at = s.pos, room.n, room.m, room.at
+    c = s.first[own]
+    while c >= 0:
+        t = c // 3
+        if s.alive[t]:
+            a, b, d = s.tri[t, 0], s.tri[t, 1], s.tri[t, 2]
+            if a != other and b != other and d != other:
+                _area_normal(pos, a, b, d, n)
+                ox, oy, oz = pos[own, 0], pos[own, 1], pos[own, 2]
+                pos[own, 0], pos[own, 1], pos[own, 2] = at[0], at[1], at[2]
+                _area_normal(pos, a, b, d, m)
+                pos[own, 0], pos[own, 1], pos[own, 2] = ox, oy, oz
+                before, after = _length(n), _length(m)
+                dot = n[0] * m[0] + n[1] * m[1] + n[2] * m[2]
+                if dot < STEEPEST * before * after or (after < 1e-12 * before and before > 0.0):
+                    return True
+        c = s.after[c]
+    return False
+
+
+@inline
+def _merge(s: _State, p: int, r: int, at: Floats) -> int:
+    """Make ``r`` one with ``p``, which moves to ``at``; returns how many triangles that takes away."""
+    s.leader[r] = p
+    for i in range(3):
+        s.pos[p, i] = at[i]
+    for i in range(10):
+        s.quadric[p, i] += s.quadric[r, i]
+    s.area[p] += s.area[r]
+    s.on_border[p] = s.on_border[p] or s.on_border[r]
+    s.fixed[p] = s.fixed[p] or s.fixed[r]
+    gone = 0
+    c = s.first[r]
+    while c >= 0:
+        t = c // 3
+        if s.alive[t]:
+            if s.tri[t, 0] == p or s.tri[t, 1] == p or s.tri[t, 2] == p:
+                s.alive[t] = False
+                gone += 1
             else:
-                next_corner[last_corner[p]] = first_corner[r]
-            last_corner[p] = last_corner[r]
-        before_c = -1
-        c = first_corner[p]
-        while c >= 0:
-            following = next_corner[c]
-            if not alive[c // 3]:
-                if before_c < 0:
-                    first_corner[p] = following
-                else:
-                    next_corner[before_c] = following
-            else:
-                before_c = c
-            c = following
-        last_corner[p] = before_c
-        _remove_from_heap(cost, heap, slot, e, size)
-        size -= 1
-        stamp += 2
-        known = 0
-        c = first_corner[p]
-        while c >= 0:
-            t = c // 3
-            k = c - 3 * t
-            for side in range(2):
-                corner = c if side == 0 else 3 * t + (k + 2) % 3
-                v = tri[t, (k + 1) % 3] if side == 0 else tri[t, (k + 2) % 3]
-                f = edge_of[corner]
-                if mark[v] != stamp:
-                    mark[v] = stamp
-                    edge_at[v] = f
-                    ends[f, 0], ends[f, 1] = p, v
-                    touched[known] = f
-                    known += 1
-                elif edge_at[v] != f:
-                    edge_of[corner] = edge_at[v]
-                    if slot[f] < size and heap[slot[f]] == f:
-                        _remove_from_heap(cost, heap, slot, f, size)
-                        size -= 1
-            c = next_corner[c]
-        for h in range(known):
-            f = touched[h]
-            v = ends[f, 0] + ends[f, 1] - p
-            if slot[f] >= size or heap[slot[f]] != f:
-                continue
-            cost[f] = _best_position(q, pos, p, v, fixed, at) if not (fixed[p] and fixed[v]) else np.inf
-            _sift_up(cost, heap, slot, slot[f])
-            _sift_down(cost, heap, slot, slot[f], size)
-    for p in range(points):
+                s.tri[t, c - 3 * t] = p
+        c = s.after[c]
+    if s.last[r] >= 0:
+        if s.first[p] < 0:
+            s.first[p] = s.first[r]
+        else:
+            s.after[s.last[p]] = s.first[r]
+        s.last[p] = s.last[r]
+    _drop_dead_corners(s, p)
+    return gone
+
+
+@inline
+def _drop_dead_corners(s: _State, p: int) -> None:
+    before = -1
+    c = s.first[p]
+    while c >= 0:
+        following = s.after[c]
+        if s.alive[c // 3]:
+            before = c
+        elif before < 0:
+            s.first[p] = following
+        else:
+            s.after[before] = following
+        c = following
+    s.last[p] = before
+
+
+@inline
+def _renew_edges(s: _State, p: int, edges: EdgeHeap, room: _Scratch) -> None:
+    """Make edges one that now lead to the same point, and work out what those around ``p`` cost."""
+    room.stamp[0] += 2
+    stamp, mark = room.stamp[0], room.mark
+    known = 0
+    c = s.first[p]
+    while c >= 0:
+        t = c // 3
+        k = c - 3 * t
+        for side in range(2):
+            corner = c if side == 0 else 3 * t + (k + 2) % 3
+            v = s.tri[t, (k + 1) % 3] if side == 0 else s.tri[t, (k + 2) % 3]
+            f = s.edge_of[corner]
+            if mark[v] != stamp:
+                mark[v] = stamp
+                room.edge_at[v] = f
+                s.ends[f, 0], s.ends[f, 1] = p, v
+                room.touched[known] = f
+                known += 1
+            elif room.edge_at[v] != f:
+                s.edge_of[corner] = room.edge_at[v]
+                if is_in_heap(edges, f):
+                    remove_from_heap(edges, f)
+        c = s.after[c]
+    for h in range(known):
+        f = room.touched[h]
+        if is_in_heap(edges, f):
+            edges.cost[f] = _cost(s, p, s.ends[f, 0] + s.ends[f, 1] - p, room.at)
+            move_in_heap(edges, f)
+
+
+@inline
+def _follow_leaders(leader: Indices) -> None:
+    for p in range(len(leader)):
         r = p
         while leader[r] != r:
             r = leader[r]
         leader[p] = r
-    return pos, tri, leader, alive
 
 
-@inline
-def _remove_from_heap(cost: Floats, heap: Indices, slot: Indices, e: int, size: int) -> None:
-    i = slot[e]
-    last = heap[size - 1]
-    slot[e] = size
-    if last != e:
-        heap[i] = last
-        slot[last] = i
-        _sift_up(cost, heap, slot, i)
-        _sift_down(cost, heap, slot, slot[last], size - 1)
-    heap[size - 1] = e
+@kernel
+def collapse_edges(positions: Floats, mesh: TriangleMesh, limits: Limits) -> Collapsed:
+    """Collapse edges, the cheapest first, until a limit is reached or no edge can be collapsed any more."""
+    s = _begin(positions, mesh, limits.border_weight)
+    points = len(positions)
+    room = _Scratch(
+        np.empty(3),
+        np.empty(3),
+        np.empty(3),
+        np.full(points, -1, np.int64),
+        np.zeros(1, np.int64),
+        np.empty(points, np.int32),
+        np.empty(points, np.int32),
+    )
+    cost = np.empty(len(mesh.edges))
+    for e in range(len(cost)):
+        cost[e] = _cost(s, s.ends[e, 0], s.ends[e, 1], room.at)
+    edges = make_heap(cost)
+    left = len(mesh.triangle)
+    while left > limits.triangles and edges.size[0] > 0:
+        e = edges.heap[0]
+        if cost[e] == np.inf:
+            break
+        p, r = s.ends[e, 0], s.ends[e, 1]
+        if s.leader[p] != p or s.leader[r] != r or p == r:
+            remove_from_heap(edges, e)
+            continue
+        weight = (s.area[p] + s.area[r]) / 3.0
+        if limits.error < np.inf and np.sqrt(cost[e] / max(weight, 1e-300)) > limits.error:
+            break
+        if s.fixed[r]:
+            p, r = r, p
+        best_position(s.quadric, s.pos, p, r, s.fixed, room.at)
+        if not _keeps_topology(s, p, r, room) or _turns_over(s, p, r, room) or _turns_over(s, r, p, room):
+            cost[e] = np.inf
+            sink_top(edges)
+            continue
+        left -= _merge(s, p, r, room.at)
+        remove_from_heap(edges, e)
+        _renew_edges(s, p, edges, room)
+    _follow_leaders(s.leader)
+    return Collapsed(s.pos, s.tri, s.leader, s.alive)

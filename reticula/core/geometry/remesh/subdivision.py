@@ -7,6 +7,7 @@ One application makes the values of all new points from those of the old ones. S
 from __future__ import annotations
 
 from dataclasses import dataclass
+from typing import NamedTuple
 
 import numpy as np
 
@@ -71,6 +72,45 @@ def creases(shape: Topology, edge_sharp: Floats, point_sharp: Floats) -> Creases
     return Creases(np.minimum(sharp, 1.0), hold, crease, along)
 
 
+class _Mesh(NamedTuple):
+    """What the rules gather along: the corners at each edge, the edges and corners at each point, and per corner its
+    face, its point and the corner before it.
+    """
+
+    edges: Indices
+    edge_start: Indices
+    edge_corner: Indices
+    spoke_start: Indices
+    spoke: Indices
+    corner_start: Indices
+    corner: Indices
+    corner_face: Indices
+    corner_point: Indices
+    before: Indices
+
+
+class _PointRules(NamedTuple):
+    """Per point, how much it is held, how much it lies on a crease, and along which two points: see
+    :class:`Creases`.
+    """
+
+    hold: Floats
+    crease: Floats
+    along: Indices
+
+
+def _mesh_of(shape: Topology) -> _Mesh:
+    return _Mesh(
+        shape.edges,
+        *shape.edge_corners,
+        *shape.point_edges,
+        *shape.point_corners,
+        shape.corner_face,
+        shape.corner_point,
+        shape.corner_previous,
+    )
+
+
 @parallel_kernel
 def _face_means(values: Floats, face_start: Indices, corner_point: Indices, out: Floats, begin: int) -> None:
     width = values.shape[1]
@@ -84,17 +124,9 @@ def _face_means(values: Floats, face_start: Indices, corner_point: Indices, out:
 
 
 @parallel_kernel
-def _catmull_clark_edges(
-    values: Floats,
-    edges: Indices,
-    edge_start: Indices,
-    edge_corner: Indices,
-    corner_face: Indices,
-    sharp: Floats,
-    out: Floats,
-    points: int,
-) -> None:
-    count = len(edges)
+def _catmull_clark_edges(values: Floats, mesh: _Mesh, sharp: Floats, out: Floats) -> None:
+    edges, edge_start, edge_corner, corner_face = mesh.edges, mesh.edge_start, mesh.edge_corner, mesh.corner_face
+    count, points = len(edges), len(values)
     for e in prange(count):
         a, b = edges[e, 0], edges[e, 1]
         s = sharp[e]
@@ -108,19 +140,10 @@ def _catmull_clark_edges(
 
 
 @parallel_kernel
-def _catmull_clark_points(
-    values: Floats,
-    edges: Indices,
-    edge_start: Indices,
-    spoke: Indices,
-    corner_start: Indices,
-    corner: Indices,
-    corner_face: Indices,
-    hold: Floats,
-    crease: Floats,
-    along: Indices,
-    out: Floats,
-) -> None:
+def _catmull_clark_points(values: Floats, mesh: _Mesh, rules: _PointRules, out: Floats) -> None:
+    edges, edge_start, spoke = mesh.edges, mesh.spoke_start, mesh.spoke
+    corner_start, corner, corner_face = mesh.corner_start, mesh.corner, mesh.corner_face
+    hold, crease, along = rules
     first_face = len(values) + len(edges)
     for p in prange(len(values)):
         h, c = hold[p], crease[p]
@@ -156,38 +179,17 @@ class CatmullClark:
         flat = flat_rows(values)
         out = np.empty((shape.point_count + shape.edge_count + shape.face_count, flat.shape[1]))
         _face_means(flat, shape.face_start, shape.corner_point, out, shape.point_count + shape.edge_count)
-        _catmull_clark_edges(
-            flat, shape.edges, *shape.edge_corners, shape.corner_face, rules.edge, out, shape.point_count
-        )
-        _catmull_clark_points(
-            flat,
-            shape.edges,
-            *shape.point_edges,
-            *shape.point_corners,
-            shape.corner_face,
-            rules.hold,
-            rules.crease,
-            rules.along,
-            out,
-        )
+        mesh = _mesh_of(shape)
+        _catmull_clark_edges(flat, mesh, rules.edge, out)
+        _catmull_clark_points(flat, mesh, _PointRules(rules.hold, rules.crease, rules.along), out)
         return out.reshape(len(out), *values.shape[1:])
 
 
 @parallel_kernel
-def _loop(
-    values: Floats,
-    edges: Indices,
-    edge_start: Indices,
-    edge_corner: Indices,
-    before: Indices,
-    corner_point: Indices,
-    spoke_start: Indices,
-    spoke: Indices,
-    sharp: Floats,
-    hold: Floats,
-    crease: Floats,
-    along: Indices,
-) -> Floats:
+def _loop(values: Floats, mesh: _Mesh, sharp: Floats, rules: _PointRules) -> Floats:
+    edges, edge_start, edge_corner = mesh.edges, mesh.edge_start, mesh.edge_corner
+    before, corner_point, spoke_start, spoke = mesh.before, mesh.corner_point, mesh.spoke_start, mesh.spoke
+    hold, crease, along = rules
     points, width = values.shape
     out = np.empty((points + len(edges), width))
     for e in prange(len(edges)):
@@ -237,18 +239,7 @@ class Loop:
         """Return values of the new points ``(P + E, ...)``."""
         shape, rules = self.shape, self.rules
         flat = flat_rows(values)
-        made = _loop(
-            flat,
-            shape.edges,
-            *shape.edge_corners,
-            shape.corner_previous,
-            shape.corner_point,
-            *shape.point_edges,
-            rules.edge,
-            rules.hold,
-            rules.crease,
-            rules.along,
-        )
+        made = _loop(flat, _mesh_of(shape), rules.edge, _PointRules(rules.hold, rules.crease, rules.along))
         return made.reshape(len(made), *values.shape[1:])
 
 

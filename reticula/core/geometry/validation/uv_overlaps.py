@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from typing import NamedTuple
+
 import numpy as np
 
 from reticula.core.arrays import Flags, Floats, Indices, Ints
@@ -33,9 +35,29 @@ def overlapping_faces(geo: Geo, uv: Floats) -> Flags:
     first = np.minimum((low - origin) / size, cells - 1).astype(np.int32)
     last = np.minimum((high - origin) / size, cells - 1).astype(np.int32)
     start, member = _in_cells(first, last, cells)
-    over = _overlaps(corner, cut.face.astype(np.int32), low, high, first, last, cells, start, member)
+    sheet = _Sheet(corner, cut.face.astype(np.int32), low, high)
+    over = _overlaps(sheet, _Grid(first, last, cells, start, member))
     found[cut.face[over]] = True
     return found
+
+
+class _Sheet(NamedTuple):
+    """Triangles on the uv sheet ``(T, 3, 2)``, the face of each, and the corners of the box around it ``(T, 2)``."""
+
+    corner: Floats
+    face: Indices
+    low: Floats
+    high: Floats
+
+
+class _Grid(NamedTuple):
+    """The cells of a grid that each triangle reaches, from ``first`` to ``last (T, 2)``, and the triangles in each."""
+
+    first: Indices
+    last: Indices
+    cells: int
+    start: Ints
+    member: Indices
 
 
 @kernel
@@ -79,17 +101,10 @@ def _is_apart(a: Floats, b: Floats, slack: float) -> bool:
 
 
 @parallel_kernel
-def _overlaps(
-    corner: Floats,
-    face: Indices,
-    low: Floats,
-    high: Floats,
-    first: Indices,
-    last: Indices,
-    cells: int,
-    start: Ints,
-    member: Indices,
-) -> Flags:
+def _overlaps(sheet: _Sheet, grid: _Grid) -> Flags:
+    """Which triangles lie over one of another face."""
+    corner, face, low, high = sheet
+    first, last, cells, start, member = grid
     out = np.zeros(len(corner), np.bool_)
     for t in prange(len(corner)):
         wide = max(high[t, 0] - low[t, 0], high[t, 1] - low[t, 1])

@@ -7,8 +7,7 @@ side of a further cell it lies, so that the pieces are watertight without any to
 
 from __future__ import annotations
 
-from dataclasses import dataclass
-from typing import Any
+from typing import Any, NamedTuple
 
 import numpy as np
 
@@ -23,8 +22,7 @@ __all__ = ["Fragments", "fragments"]
 ON_POINT, ON_EDGE, ON_FACE, IN_SPACE = 0, 1, 2, 3
 
 
-@dataclass(frozen=True, eq=False)
-class Fragments:
+class Fragments(NamedTuple):
     """Parts of faces in cells, as ragged polygons ``start (M+1,)``.
 
     ``cell (M,)`` and ``face (M,)`` of each; per corner its ``name (N, 5)`` (what kind of meeting, and of what), its
@@ -83,131 +81,239 @@ def _sort3(a: int, b: int, c: int) -> tuple[int, int, int]:
     return a, b, c
 
 
+class _Mesh(NamedTuple):
+    """The faces that are broken, flat and convex."""
+
+    positions: Floats
+    face_start: Indices
+    corner_point: Indices
+    corner_edge: Indices
+    edges: Indices
+    normals: Floats
+
+
+class _Cells(NamedTuple):
+    """The cells: ``centers (N, 3)``, and the neighbours of each as ``near_start`` and ``near``."""
+
+    centers: Floats
+    near_start: Indices
+    near: Indices
+
+
+class _Polygon(NamedTuple):
+    """Room for one polygon while it is cut; per corner what :class:`Fragments` holds."""
+
+    name: Ints
+    place: Floats
+    share: Floats
+    beyond: Indices
+    along: Indices
+
+
+@inline
+def _room_for_polygon(most: int, width: int) -> _Polygon:
+    return _Polygon(
+        np.empty((most, 5), np.int64),
+        np.empty((most, 3)),
+        np.empty((most, width)),
+        np.empty(most, np.int32),
+        np.empty(most, np.int32),
+    )
+
+
+@inline
+def _set_name(name: Ints, k: int, kind: int, of: tuple[int, int, int, int]) -> None:
+    name[k, 0], name[k, 1], name[k, 2], name[k, 3], name[k, 4] = kind, of[0], of[1], of[2], of[3]
+
+
+@inline
+def _copy_corner(source: _Polygon, k: int, target: _Polygon, at: int) -> None:
+    target.name[at], target.place[at], target.share[at] = source.name[k], source.place[k], source.share[k]
+    target.beyond[at], target.along[at] = source.beyond[k], source.along[k]
+
+
+@inline
+def _whole_face(mesh: _Mesh, f: int, out: _Polygon) -> int:
+    """Write a face as it is; returns how many sides it has."""
+    first, size = mesh.face_start[f], mesh.face_start[f + 1] - mesh.face_start[f]
+    for k in range(size):
+        p = mesh.corner_point[first + k]
+        _set_name(out.name, k, ON_POINT, (p, -1, -1, -1))
+        for w in range(out.share.shape[1]):
+            out.share[k, w] = 1.0 if w == k else 0.0
+        for w in range(3):
+            out.place[k, w] = mesh.positions[p, w]
+        out.beyond[k], out.along[k] = -1, mesh.corner_edge[first + k]
+    return int(size)
+
+
+@inline
+def _sides_of_bisector(cells: _Cells, pair: tuple[int, int], polygon: _Polygon, sides: int, value: Floats) -> int:
+    """Write on which side of the bisector of two cells each corner lies (negative: the first's); returns how many do.
+
+    A corner that lies on it belongs to the cell with the lower number.
+    """
+    i, j = pair
+    name, place = polygon.name, polygon.place
+    inside = 0
+    for k in range(sides):
+        lead = name[k, 2] if name[k, 0] != ON_POINT else i
+        value[k] = _nearer(cells.centers, lead, j, place[k, 0], place[k, 1], place[k, 2])
+        if value[k] == 0.0:
+            value[k] = -1e-300 if i < j else 1e-300
+        if value[k] < 0.0:
+            inside += 1
+    return inside
+
+
+@inline
+def _meet_edge(mesh: _Mesh, cells: _Cells, e: int, pair: tuple[int, int], out: _Polygon, at: int) -> None:
+    """Write the corner where the bisector of two cells meets an edge of the mesh."""
+    i, j = pair
+    lo, hi = (i, j) if i < j else (j, i)
+    u, v = mesh.edges[e, 0], mesh.edges[e, 1]
+    pos = mesh.positions
+    su = _nearer(cells.centers, lo, hi, pos[u, 0], pos[u, 1], pos[u, 2])
+    sv = _nearer(cells.centers, lo, hi, pos[v, 0], pos[v, 1], pos[v, 2])
+    g = min(max(su / (su - sv), 0.0), 1.0) if su != sv else 0.5
+    _set_name(out.name, at, ON_EDGE, (e, lo, hi, -1))
+    for w in range(3):
+        out.place[at, w] = pos[u, w] + g * (pos[v, w] - pos[u, w])
+
+
+@inline
+def _meet_in_face(mesh: _Mesh, cells: _Cells, f: int, three: tuple[int, int, int], guess: Floats) -> None:
+    """Work out where three cells meet in a face, relative to its first point; where they hardly do, ``guess`` stays."""
+    a, b, c = three
+    o = mesh.corner_point[mesh.face_start[f]]
+    pos, centers = mesh.positions, cells.centers
+    m, r = np.empty((3, 3)), np.empty(3)
+    r[0] = 0.0
+    for w in range(3):
+        m[0, w] = mesh.normals[f, w]
+        m[1, w] = centers[b, w] - centers[a, w]
+        m[2, w] = centers[c, w] - centers[a, w]
+    r[1] = -_nearer(centers, a, b, pos[o, 0], pos[o, 1], pos[o, 2])
+    r[2] = -_nearer(centers, a, c, pos[o, 0], pos[o, 1], pos[o, 2])
+    _solve3(m, r, guess)
+
+
+class _Step(NamedTuple):
+    """One cut: face ``f`` by the bisector of the cells ``pair``; ``sides`` of the polygon, and on which side each
+    corner lies.
+    """
+
+    f: int
+    pair: tuple[int, int]
+    sides: int
+    value: Floats
+
+
+@inline
+def _cut(mesh: _Mesh, cells: _Cells, step: _Step, source: _Polygon, out: _Polygon) -> int:
+    """Keep the first cell's side of a polygon; returns how many sides that has.
+
+    Sutherland & Hodgman, "Reentrant polygon clipping", CACM 17(1), 1974.
+    """
+    f, (i, j), sides, value = step
+    o = mesh.corner_point[mesh.face_start[f]]
+    x = np.empty(3)
+    made = 0
+    for k in range(sides):
+        h = k + 1 if k + 1 < sides else 0
+        if value[k] < 0.0:
+            _copy_corner(source, k, out, made)
+            made += 1
+        if (value[k] < 0.0) == (value[h] < 0.0):
+            continue
+        t = value[k] / (value[k] - value[h])
+        if source.beyond[k] < 0:
+            _meet_edge(mesh, cells, source.along[k], (i, j), out, made)
+        else:
+            a, b, c = _sort3(i, j, source.beyond[k])
+            for w in range(3):
+                x[w] = source.place[k, w] + t * (source.place[h, w] - source.place[k, w]) - mesh.positions[o, w]
+            _meet_in_face(mesh, cells, f, (a, b, c), x)
+            _set_name(out.name, made, ON_FACE, (f, a, b, c))
+            for w in range(3):
+                out.place[made, w] = mesh.positions[o, w] + x[w]
+        for w in range(out.share.shape[1]):
+            out.share[made, w] = source.share[k, w] + t * (source.share[h, w] - source.share[k, w])
+        if value[k] < 0.0:
+            out.beyond[made], out.along[made] = j, -1
+        else:
+            out.beyond[made], out.along[made] = source.beyond[k], source.along[k]
+        made += 1
+    return made
+
+
+@inline
+def _part_in_cell(
+    mesh: _Mesh, cells: _Cells, at: tuple[int, int], room: tuple[_Polygon, _Polygon], value: Floats
+) -> int:
+    """Cut face ``at[0]`` down to its part in cell ``at[1]``, in the first polygon of ``room``; returns its sides."""
+    f, i = at
+    polygon, other = room
+    sides = _whole_face(mesh, f, polygon)
+    for q in range(cells.near_start[i], cells.near_start[i + 1]):
+        j = cells.near[q]
+        inside = _sides_of_bisector(cells, (i, j), polygon, sides, value)
+        if inside == sides:
+            continue
+        if inside == 0:
+            return 0
+        sides = _cut(mesh, cells, _Step(f, (i, j), sides, value), polygon, other)
+        for k in range(sides):
+            _copy_corner(other, k, polygon, k)
+    return sides
+
+
+@inline
+def _longer(polygon: _Polygon, used: int, room: int) -> _Polygon:
+    """The same corners with more room."""
+    bigger = _room_for_polygon(room, polygon.share.shape[1])
+    bigger.name[:used], bigger.place[:used], bigger.share[:used] = (
+        polygon.name[:used],
+        polygon.place[:used],
+        polygon.share[:used],
+    )
+    bigger.beyond[:used], bigger.along[:used] = polygon.beyond[:used], polygon.along[:used]
+    return bigger
+
+
 @kernel
-def _break(
-    positions: Floats,
-    face_start: Indices,
-    corner_point: Indices,
-    corner_edge: Indices,
-    edges: Indices,
-    normals: Floats,
-    centers: Floats,
-    near_start: Indices,
-    near: Indices,
-    home: Indices,
-    width: int,
-) -> tuple[Ints, Indices, Indices, Ints, Floats, Floats, Indices, Indices]:
-    room, rows = 1024, 256
-    name, place, share = np.empty((room, 5), np.int64), np.empty((room, 3)), np.empty((room, width))
-    beyond, along = np.empty(room, np.int32), np.empty(room, np.int32)
+def _break(mesh: _Mesh, cells: _Cells, home: Indices, width: int) -> Fragments:
+    """Break every face, from the cell of its first point on, into its parts in the cells that it reaches."""
+    corners = _room_for_polygon(1024, width)
+    rows = 256
     start, cell, face = np.zeros(rows + 1, np.int64), np.empty(rows, np.int32), np.empty(rows, np.int32)
     at = count = 0
-    queue = np.empty(len(centers), np.int32)
-    seen = np.full(len(centers), -1, np.int32)
+    queue, seen = np.empty(len(cells.centers), np.int32), np.full(len(cells.centers), -1, np.int32)
     most = width + 2
-    for i in range(len(near_start) - 1):
-        most = max(most, width + 2 + near_start[i + 1] - near_start[i])
-    n1, p1, s1 = np.empty((most, 5), np.int64), np.empty((most, 3)), np.empty((most, width))
-    b1, e1 = np.empty(most, np.int32), np.empty(most, np.int32)
-    n2, p2, s2 = n1.copy(), p1.copy(), s1.copy()
-    b2, e2 = b1.copy(), e1.copy()
-    value = np.empty(most)
-    m, r, x = np.empty((3, 3)), np.empty(3), np.empty(3)
-    for f in range(len(face_start) - 1):
-        first, size = face_start[f], face_start[f + 1] - face_start[f]
+    for i in range(len(cells.near_start) - 1):
+        most = max(most, width + 2 + cells.near_start[i + 1] - cells.near_start[i])
+    polygon, other, value = _room_for_polygon(most, width), _room_for_polygon(most, width), np.empty(most)
+    for f in range(len(mesh.face_start) - 1):
         waiting, done = 1, 0
-        queue[0] = home[corner_point[first]]
+        queue[0] = home[mesh.corner_point[mesh.face_start[f]]]
         seen[queue[0]] = f
         while done < waiting:
             i = queue[done]
             done += 1
-            sides = size
-            for k in range(size):
-                n1[k, 0], n1[k, 1], n1[k, 2], n1[k, 3], n1[k, 4] = ON_POINT, corner_point[first + k], -1, -1, -1
-                for w in range(width):
-                    s1[k, w] = 1.0 if w == k else 0.0
-                for w in range(3):
-                    p1[k, w] = positions[corner_point[first + k], w]
-                b1[k], e1[k] = -1, corner_edge[first + k]
-            for q in range(near_start[i], near_start[i + 1]):
-                j = near[q]
-                inside = 0
-                for k in range(sides):
-                    lead = n1[k, 2] if n1[k, 0] != ON_POINT else i
-                    value[k] = _nearer(centers, lead, j, p1[k, 0], p1[k, 1], p1[k, 2])
-                    if value[k] == 0.0:
-                        value[k] = -1e-300 if i < j else 1e-300
-                    if value[k] < 0.0:
-                        inside += 1
-                if inside == sides:
-                    continue
-                if inside == 0:
-                    sides = 0
-                    break
-                made = 0
-                for k in range(sides):
-                    h = k + 1 if k + 1 < sides else 0
-                    if value[k] < 0.0:
-                        n2[made], p2[made], s2[made] = n1[k], p1[k], s1[k]
-                        b2[made], e2[made] = b1[k], e1[k]
-                        made += 1
-                    if (value[k] < 0.0) != (value[h] < 0.0):
-                        t = value[k] / (value[k] - value[h])
-                        if b1[k] < 0:
-                            e = e1[k]
-                            u, v = edges[e, 0], edges[e, 1]
-                            lo, hi = (i, j) if i < j else (j, i)
-                            su = _nearer(centers, lo, hi, positions[u, 0], positions[u, 1], positions[u, 2])
-                            sv = _nearer(centers, lo, hi, positions[v, 0], positions[v, 1], positions[v, 2])
-                            g = min(max(su / (su - sv), 0.0), 1.0) if su != sv else 0.5
-                            n2[made, 0], n2[made, 1], n2[made, 2], n2[made, 3], n2[made, 4] = ON_EDGE, e, lo, hi, -1
-                            for w in range(3):
-                                p2[made, w] = positions[u, w] + g * (positions[v, w] - positions[u, w])
-                        else:
-                            a, b, c = _sort3(i, j, b1[k])
-                            o = corner_point[first]
-                            r[0] = 0.0
-                            for w in range(3):
-                                m[0, w] = normals[f, w]
-                                m[1, w] = centers[b, w] - centers[a, w]
-                                m[2, w] = centers[c, w] - centers[a, w]
-                            r[1] = -_nearer(centers, a, b, positions[o, 0], positions[o, 1], positions[o, 2])
-                            r[2] = -_nearer(centers, a, c, positions[o, 0], positions[o, 1], positions[o, 2])
-                            for w in range(3):
-                                x[w] = p1[k, w] + t * (p1[h, w] - p1[k, w]) - positions[o, w]
-                            _solve3(m, r, x)
-                            n2[made, 0], n2[made, 1], n2[made, 2], n2[made, 3], n2[made, 4] = ON_FACE, f, a, b, c
-                            for w in range(3):
-                                p2[made, w] = positions[o, w] + x[w]
-                        for w in range(width):
-                            s2[made, w] = s1[k, w] + t * (s1[h, w] - s1[k, w])
-                        if value[k] < 0.0:
-                            b2[made], e2[made] = j, -1
-                        else:
-                            b2[made], e2[made] = b1[k], e1[k]
-                        made += 1
-                sides = made
-                for k in range(sides):
-                    n1[k], p1[k], s1[k], b1[k], e1[k] = n2[k], p2[k], s2[k], b2[k], e2[k]
+            sides = _part_in_cell(mesh, cells, (f, i), (polygon, other), value)
             if sides < 3:
                 continue
-            if at + sides > room:
-                room = 2 * room + sides
-                bigger, larger, wider = np.empty((room, 5), np.int64), np.empty((room, 3)), np.empty((room, width))
-                bigger[:at], larger[:at], wider[:at] = name[:at], place[:at], share[:at]
-                name, place, share = bigger, larger, wider
-                more, further = np.empty(room, np.int32), np.empty(room, np.int32)
-                more[:at], further[:at] = beyond[:at], along[:at]
-                beyond, along = more, further
+            if at + sides > len(corners.beyond):
+                corners = _longer(corners, at, 2 * len(corners.beyond) + sides)
             if count + 1 > rows:
                 rows *= 2
                 longer, c2, f2 = np.zeros(rows + 1, np.int64), np.empty(rows, np.int32), np.empty(rows, np.int32)
                 longer[: count + 1], c2[:count], f2[:count] = start[: count + 1], cell[:count], face[:count]
                 start, cell, face = longer, c2, f2
             for k in range(sides):
-                name[at], place[at], share[at], beyond[at], along[at] = n1[k], p1[k], s1[k], b1[k], e1[k]
+                _copy_corner(polygon, k, corners, at)
                 at += 1
-                j = b1[k]
+                j = polygon.beyond[k]
                 if j >= 0 and seen[j] != f:
                     seen[j] = f
                     queue[waiting] = j
@@ -215,15 +321,15 @@ def _break(
             cell[count], face[count] = i, f
             count += 1
             start[count] = at
-    return (
+    return Fragments(
         start[: count + 1].copy(),
         cell[:count].copy(),
         face[:count].copy(),
-        name[:at].copy(),
-        place[:at].copy(),
-        share[:at].copy(),
-        beyond[:at].copy(),
-        along[:at].copy(),
+        corners.name[:at].copy(),
+        corners.place[:at].copy(),
+        corners.share[:at].copy(),
+        corners.beyond[:at].copy(),
+        corners.along[:at].copy(),
     )
 
 
@@ -235,18 +341,6 @@ def fragments(geo: Geo, diagram: Diagram, home: Any) -> Fragments:
     """
     shape = geo.topology
     width = int(shape.face_size.max(initial=3))
-    return Fragments(
-        *_break(
-            geo.positions,
-            shape.face_start,
-            shape.corner_point,
-            shape.corner_edge,
-            shape.edges,
-            face_normals(geo),
-            diagram.centers,
-            diagram.near_start,
-            diagram.near,
-            np.asarray(home, np.int32),
-            width,
-        )
-    )
+    mesh = _Mesh(geo.positions, shape.face_start, shape.corner_point, shape.corner_edge, shape.edges, face_normals(geo))
+    cells = _Cells(diagram.centers, diagram.near_start, diagram.near)
+    return _break(mesh, cells, np.asarray(home, np.int32), width)

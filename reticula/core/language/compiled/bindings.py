@@ -18,9 +18,10 @@ from reticula.core.language.vector.expressions import ExpressionRunner
 from reticula.core.spatial.points import points_of
 from reticula.core.spatial.sampling import segment_tree
 from reticula.core.spatial.surface import surface_of
+from reticula.core.spatial.tree import Tree
 from reticula.core.spatial.winding import moments_of
 
-__all__ = ["Bindings", "Bound", "Texts", "TreeNames", "as_indices", "mode_of", "place_width"]
+__all__ = ["Bindings", "Bound", "Texts", "as_indices", "mode_of", "place_width"]
 
 SCALARS = {"integer": "int64", "flag": "boolean", "text": "int64"}
 NODES = {"box": ("float64", 2), "first": ("int32", 1), "size": ("int32", 1)}
@@ -51,14 +52,6 @@ class Bound:
 
     type: str
     fetch: Callable[[Texts], Any]
-
-
-@dataclass(frozen=True)
-class TreeNames:
-    """How a tree over points is handed to its functions: without and with the order of its points."""
-
-    boxes: str
-    all: str
 
 
 def mode_of(scope: Scope, owner: str, how: str) -> str:
@@ -216,46 +209,30 @@ class Bindings:
             self.array((*key, name), dtype, dimensions, column(name)) for name, (dtype, dimensions) in columns.items()
         ]
 
-    def point_tree(self, owner: str) -> TreeNames:
+    def point_tree(self, owner: str) -> str:
+        """The tree over an input's points, put together from its arrays."""
         geo = self.scope.of(owner).geo
         columns = {**NODES, "place": ("float64", 2), "order": ("int32", 1)}
         names = self.columns(("point tree", owner), columns, lambda part: getattr(points_of(geo).tree, part))
-        return TreeNames(", ".join(names[:4]), ", ".join(names))
+        return f"PointTree({', '.join(names)})"
 
     def surface_tree(self, owner: str, *, curves: bool = False) -> str:
+        """The tree over an input's triangles, or the segments of its curves."""
         geo = self.scope.of(owner).geo
         columns = {**NODES, "corner": ("float64", 3), "order": ("int32", 1)}
         key = "curve tree" if curves else "surface tree"
-        return ", ".join(
-            self.columns(
-                (key, owner), columns, lambda part: getattr(segment_tree(geo) if curves else surface_of(geo).tree, part)
-            )
-        )
 
-    def winding_tree(self, owner: str) -> str:
+        def tree() -> Tree:
+            return segment_tree(geo) if curves else surface_of(geo).tree
+
+        return f"Tree({', '.join(self.columns((key, owner), columns, lambda part: getattr(tree(), part)))})"
+
+    def moments(self, owner: str) -> str:
+        """The sums of the nodes of an input's tree, for winding numbers."""
         geo = self.scope.of(owner).geo
-
-        def part(name: str) -> AnyArray:
-            tree, moments = moments_of(geo)
-            of: dict[str, AnyArray] = {
-                "first": tree.first,
-                "size": tree.size,
-                "corner": tree.corner,
-                "area": moments.area,
-                "moment": moments.first,
-                "ball": moments.ball,
-            }
-            return of[name]
-
-        columns = {
-            "first": ("int32", 1),
-            "size": ("int32", 1),
-            "corner": ("float64", 3),
-            "area": ("float64", 2),
-            "moment": ("float64", 2),
-            "ball": ("float64", 2),
-        }
-        return ", ".join(self.columns(("winding", owner), columns, part))
+        columns = {"area": ("float64", 2), "first": ("float64", 2), "ball": ("float64", 2)}
+        names = self.columns(("moments", owner), columns, lambda part: getattr(moments_of(geo)[1], part))
+        return f"Moments({', '.join(names)})"
 
     # ---- places
 

@@ -39,6 +39,7 @@ SOURCES = (
     "geometry/mesh/identity.py",
     "spatial/kdtree.py",
     "spatial/surface.py",
+    "spatial/tree.py",
     "spatial/winding.py",
     "language/limits.py",
 )

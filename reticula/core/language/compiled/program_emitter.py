@@ -36,15 +36,15 @@ from reticula.core.language.compiled.runtime import (
     inverse3, inverse4, item_number, lesser, load_now, median_of, record, remainder, response_at, rest,
     room_for, smooth_rise, span_count, tick, turn_about, whole_of, whole_quotient,
 )
-from reticula.core.spatial.kdtree import count_one, fill_one, nearest_one
-from reticula.core.spatial.surface import closest_one, hit_one
-from reticula.core.spatial.winding import winding_one
+from reticula.core.spatial.kdtree import CountScratch, PointTree, Row, Scratch, count_one, fill_one, nearest_one
+from reticula.core.spatial.surface import Ray, closest_one, hit_one
+from reticula.core.spatial.tree import Tree
+from reticula.core.spatial.winding import Moments, winding_one
 
 '''
 SCRATCH = {
-    "stack": "np.empty(160, np.int32)",
-    "gaps": "np.empty(160)",
-    "flags": "np.empty(160, np.bool_)",
+    "scratch": "Scratch(np.empty(160, np.int32), np.empty(160))",
+    "count_scratch": "CountScratch(np.empty(160, np.int32), np.empty(160, np.bool_))",
     "place": "np.empty(6)",
     "origin": "np.empty(3)",
     "along": "np.empty(3)",

@@ -15,20 +15,20 @@ __all__ = ["write_field", "write_query"]
 
 def write_query(code: CodeWriter, bind: Bindings, owner: str, how: str, arguments: list[Parts]) -> Parts:
     """Write a question; returns the components of the answer."""
-    at = ", ".join(arguments[0])
+    at = f"({', '.join(arguments[0])})"
     if how in ("inside", "winding"):
-        number = code.let(f"winding_one({bind.winding_tree(owner)}, {at}, {FAR}, stack)")
+        number = code.let(f"winding_one({bind.surface_tree(owner)}, {bind.moments(owner)}, {at}, {FAR}, scratch.stack)")
         return [code.let(f"{number} > 0.5")] if how == "inside" else [number]
     reach = arguments[-1][0] if len(arguments) > (2 if how == "ray" else 1) else "np.inf"
     match mode_of(bind.scope, owner, how):
         case "points":
-            call = f"nearest_one({bind.point_tree(owner).all}, {at}, {reach}, stack, gaps)"
+            call = f"nearest_one({bind.point_tree(owner)}, {at}, {reach}, scratch)"
             weights = 0
         case "curves":
-            call = f"closest_one({bind.surface_tree(owner, curves=True)}, {at}, {reach}, stack, gaps, place)"
+            call = f"closest_one({bind.surface_tree(owner, curves=True)}, {at}, {reach}, scratch, place)"
             weights = 3
         case _ if how == "closest":
-            call = f"closest_one({bind.surface_tree(owner)}, {at}, {reach}, stack, gaps, place)"
+            call = f"closest_one({bind.surface_tree(owner)}, {at}, {reach}, scratch, place)"
             weights = 3
         case _:
             call = _ray(code, bind, owner, arguments, reach)
@@ -51,7 +51,7 @@ def _ray(code: CodeWriter, bind: Bindings, owner: str, arguments: list[Parts], r
     for k in range(3):
         code.out.add(f"origin[{k}] = {arguments[0][k]}")
         code.out.add(f"along[{k}] = {direction[k]} / {long} if {long} > 0.0 else 0.0")
-    return f"hit_one({bind.surface_tree(owner)}, origin, along, 0.0, {reach}, stack, gaps, inverse, place)"
+    return f"hit_one({bind.surface_tree(owner)}, Ray(origin, along, 0.0, {reach}), scratch, inverse, place)"
 
 
 def write_field(code: CodeWriter, bind: Bindings, owner: str, how: str, name: str, place: Parts) -> Parts:

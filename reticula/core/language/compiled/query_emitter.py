@@ -7,7 +7,6 @@ from typing import Any
 from reticula.core.geometry.mesh.kinds import BLENDED
 from reticula.core.geometry.mesh.source_maps import UNIT_LENGTH
 from reticula.core.language import ir
-from reticula.core.language.compiled.bindings import TreeNames
 from reticula.core.language.compiled.code_writer import Items, Parts
 from reticula.core.language.compiled.emitter_base import EmitterBase
 from reticula.core.language.compiled.query_code import write_field, write_query
@@ -43,7 +42,7 @@ class QueryEmitter(EmitterBase):
         With a small limit they are looked for at once, else counted before.
         """
         tree, at, limit = self.near_arguments(expression)
-        count = f"count_one({tree.boxes}, {at}, {limit}, stack, flags)"
+        count = f"count_one({tree}, {at}, {limit}, count_scratch)"
         if len(expression.arguments) > 2:
             count = f"max({limit}, 0) if {limit} <= {AT_ONCE} else {count}"
         room = self.let(f"room_for({count}, err, {self.place(expression.place)})")
@@ -51,7 +50,7 @@ class QueryEmitter(EmitterBase):
             found, far = self.let(f"np.empty({room}, np.int64)"), self.let(f"np.empty({room})")
         else:
             found, far = self.kept_room(room)
-        count = self.let(f"fill_one({tree.all}, {at}, {found}, {far}, 0, {room}, stack, gaps)")
+        count = self.let(f"fill_one({tree}, {at}, Row({found}, {far}, 0, {room}), scratch)")
         return self.stored(found, count, "[integer]")
 
     def kept_room(self, room: str) -> tuple[str, str]:
@@ -65,18 +64,18 @@ class QueryEmitter(EmitterBase):
             self.out.add(f"{found}, {far} = np.empty({room}, np.int64), np.empty({room})")
         return found, far
 
-    def near_arguments(self, expression: ir.Query) -> tuple[TreeNames, str, str]:
+    def near_arguments(self, expression: ir.Query) -> tuple[str, str, str]:
         place, radius, *most = [self.value(argument) for argument in expression.arguments]
         return (
             self.bind.point_tree(expression.input),
-            f"{', '.join(place)}, {radius[0]}",
+            f"({', '.join(place)}), {radius[0]}",
             most[0][0] if most else str(2**62),
         )
 
     def count_near(self, expression: ir.Query) -> str:
         """How many points lie within a radius, when nothing else is asked of them."""
         tree, at, limit = self.near_arguments(expression)
-        return self.let(f"count_one({tree.boxes}, {at}, {limit}, stack, flags)")
+        return self.let(f"count_one({tree}, {at}, {limit}, count_scratch)")
 
     def on_placefield(self, expression: ir.PlaceField) -> Parts:
         place = self.value(expression.where)

@@ -209,8 +209,11 @@ def response_at(table: Floats, x: float) -> float:
     return ((table[k, 2] * t + table[k, 3]) * t + table[k, 4]) * t + table[k, 5]
 
 
+Rgba = tuple[float, float, float, float]
+
+
 @inline
-def gradient_at(table: Floats, x: float) -> tuple[float, float, float, float]:
+def gradient_at(table: Floats, x: float) -> Rgba:
     last = len(table) - 1
     if x != x:
         return np.nan, np.nan, np.nan, np.nan
@@ -235,14 +238,14 @@ def gradient_at(table: Floats, x: float) -> tuple[float, float, float, float]:
 
 
 @inline
-def determinant3(a: float, b: float, c: float, d: float, e: float, f: float, g: float, h: float, i: float) -> float:
+def determinant3(*values: float) -> float:
+    a, b, c, d, e, f, g, h, i = values
     return a * (e * i - f * h) - b * (d * i - f * g) + c * (d * h - e * g)
 
 
 @inline
-def inverse3(
-    a: float, b: float, c: float, d: float, e: float, f: float, g: float, h: float, i: float
-) -> tuple[float, ...]:
+def inverse3(*values: float) -> tuple[float, ...]:
+    a, b, c, d, e, f, g, h, i = values
     det = determinant3(a, b, c, d, e, f, g, h, i)
     k = 1.0 / det if det != 0.0 else 0.0
     return (

@@ -13,7 +13,7 @@ from reticula.core.geometry import Geo, Kind, SourceMap, Topology, carry, edges_
 from reticula.core.geometry.measure.areas import area_vectors, face_normals, gather_sum
 from reticula.core.geometry.mesh.identity import unit_random
 from reticula.core.geometry.remesh.extrusion import ExtrusionTopology, plan_extrusion
-from reticula.core.geometry.remesh.offsets import border_offsets, even_offsets
+from reticula.core.geometry.remesh.offsets import Corners, border_offsets, even_offsets
 from reticula.core.operators.declaration.operator import operator
 from reticula.core.operators.declaration.parameters import (
     Choice,
@@ -337,9 +337,7 @@ class _Path:
             shift = border_offsets(
                 raised.wall,
                 raised.number,
-                shape.corner_next,
-                shape.corner_point,
-                shape.corner_face,
+                Corners(shape.corner_point, shape.corner_next, shape.corner_face),
                 geo.positions,
                 face_normals(geo),
                 len(raised.source),

@@ -4,19 +4,21 @@ from __future__ import annotations
 
 import numpy as np
 
-from reticula.core.arrays import AnyArray, Flags, Floats, as_readonly
+from reticula.core.arrays import Flags, as_readonly
 from reticula.core.diagnostics import note, warn
 from reticula.core.geometry import Geo, SourceMap, Topology, Weights, carry, kept
 from reticula.core.geometry.edit.level_cut import triangulate_faces
 from reticula.core.geometry.edit.weld import cluster_by_distance, weld_points
 from reticula.core.geometry.measure.triangles import triangles
-from reticula.core.geometry.remesh.quadric_simplification import collapse_edges
+from reticula.core.geometry.remesh.quadric_simplification import Collapsed, Limits, TriangleMesh, collapse_edges
 from reticula.core.operators.declaration.operator import operator
 from reticula.core.operators.declaration.parameters import Choice, Integer, Number, Selection, Toggle
 from reticula.core.operators.topology.smooth import smoothed
 from reticula.core.spatial import surface_of
 
 __all__ = ["simplify"]
+
+BORDER_WEIGHT = 1000.0
 
 
 @operator(
@@ -130,19 +132,10 @@ def simplify(
     fixed = fixed.copy()
     fixed[shape.edges[many].reshape(-1)] = True
     fixed[shape.curve_point] = True
-    pos, tri, leader, alive = collapse_edges(
-        geo.positions,
-        shape.corner_point.reshape(-1, 3),
-        shape.edges,
-        shape.corner_edge,
-        *shape.point_corners,
-        shape.border_edges,
-        fixed,
-        wanted,
-        error if to == "error" else np.inf,
-        1000.0,
-    )
-    made = _rebuilt(geo, pos, tri, leader, np.flatnonzero(alive))
+    corners = shape.corner_point.reshape(-1, 3)
+    mesh = TriangleMesh(corners, shape.edges, shape.corner_edge, *shape.point_corners, shape.border_edges, fixed)
+    limits = Limits(wanted, float(error) if to == "error" else np.inf, BORDER_WEIGHT)
+    made = _rebuilt(geo, collapse_edges(geo.positions, mesh, limits))
     left = made.topology.face_count
     if to != "error" and left > wanted:
         note(
@@ -153,8 +146,10 @@ def simplify(
     return made
 
 
-def _rebuilt(geo: Geo, pos: Floats, tri: AnyArray, leader: AnyArray, faces: AnyArray) -> Geo:
+def _rebuilt(geo: Geo, left: Collapsed) -> Geo:
     shape = geo.topology
+    pos, tri = left.position, left.triangle
+    faces = np.flatnonzero(left.alive)
     if len(faces) == shape.face_count:
         return geo
     used = np.zeros(shape.point_count, bool)
