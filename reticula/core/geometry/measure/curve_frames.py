@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from typing import NamedTuple
+
 import numpy as np
 
 from reticula.core.arrays import Flags, Floats, Indices
@@ -27,6 +29,123 @@ def _reflect(v: Floats, axis: Floats, length2: float) -> None:
     v[2] -= s * axis[2]
 
 
+class _Curve(NamedTuple):
+    """One curve: its rows ``first`` to ``last`` of ``point``."""
+
+    positions: Floats
+    point: Indices
+    first: int
+    last: int
+    closed: bool
+
+
+@inline
+def _step(curve: _Curve, q: int, h: int, out: Floats) -> None:
+    """Write the way from curve point ``q`` to ``h``."""
+    for i in range(3):
+        out[i] = curve.positions[curve.point[h], i] - curve.positions[curve.point[q], i]
+
+
+@inline
+def _cross(t: Floats, n: Floats) -> tuple[float, float, float]:
+    return t[1] * n[2] - t[2] * n[1], t[2] * n[0] - t[0] * n[2], t[0] * n[1] - t[1] * n[0]
+
+
+@inline
+def _tangents(curve: _Curve, tangent: Floats, cosine: Floats) -> None:
+    """Write the direction that halves the bend at each point, and the cosine of half the bend."""
+    first, last, closed = curve.first, curve.last, curve.closed
+    a, b, v = np.zeros(3), np.zeros(3), np.zeros(3)
+    for q in range(first, last):
+        before = q - 1 if q > first else (last - 1 if closed else q)
+        after = q + 1 if q + 1 < last else (first if closed else q)
+        _step(curve, before, q, a)
+        _step(curve, q, after, b)
+        _unit3(a)
+        _unit3(b)
+        for i in range(3):
+            v[i] = a[i] + b[i]
+        size = np.sqrt(v[0] * v[0] + v[1] * v[1] + v[2] * v[2])
+        if size < 1e-9:
+            for i in range(3):
+                v[i] = b[i] if b[0] != 0.0 or b[1] != 0.0 or b[2] != 0.0 else a[i]
+        elif a.any() and b.any():
+            cosine[q] = 0.5 * size
+        _unit3(v)
+        for i in range(3):
+            tangent[q, i] = v[i]
+        if not v.any():
+            for i in range(3):
+                tangent[q, i] = tangent[q - 1, i] if q > first else (1.0 if i == 0 else 0.0)
+
+
+@inline
+def _first_normal(t: Floats, up: Floats, out: Floats) -> None:
+    """Write the direction across a tangent that is as near to ``up`` as it can be."""
+    dot = up[0] * t[0] + up[1] * t[1] + up[2] * t[2]
+    for i in range(3):
+        out[i] = up[i] - dot * t[i]
+    if out[0] * out[0] + out[1] * out[1] + out[2] * out[2] < 1e-6:
+        axis = 0
+        for i in range(1, 3):
+            if abs(t[i]) < abs(t[axis]):
+                axis = i
+        for i in range(3):
+            out[i] = (1.0 if i == axis else 0.0) - t[axis] * t[i]
+    _unit3(out)
+
+
+@inline
+def _carry_normals(curve: _Curve, tangent: Floats, normal: Floats, v: Floats) -> float:
+    """Carry the first normal along by double reflection; ``v`` gets the last one. Returns the length of the curve."""
+    first, last = curve.first, curve.last
+    a, b, w = np.zeros(3), np.zeros(3), np.zeros(3)
+    along = 0.0
+    for step in range(last - first if curve.closed else last - first - 1):
+        q = first + step
+        h = q + 1 if q + 1 < last else first
+        _step(curve, q, h, a)
+        for i in range(3):
+            v[i], w[i] = normal[q, i], tangent[q, i]
+        c1 = a[0] * a[0] + a[1] * a[1] + a[2] * a[2]
+        along += np.sqrt(c1)
+        if c1 > 0.0:
+            _reflect(v, a, c1)
+            _reflect(w, a, c1)
+            for i in range(3):
+                b[i] = tangent[h, i] - w[i]
+            c2 = b[0] * b[0] + b[1] * b[1] + b[2] * b[2]
+            if c2 > 1e-24:
+                _reflect(v, b, c2)
+        if h != first:
+            t = tangent[h]
+            dot = v[0] * t[0] + v[1] * t[1] + v[2] * t[2]
+            for i in range(3):
+                v[i] -= dot * t[i]
+            _unit3(v)
+            for i in range(3):
+                normal[h, i] = v[i]
+    return along
+
+
+@inline
+def _spread_twist(curve: _Curve, tangent: Floats, normal: Floats, v: Floats, along: float) -> None:
+    """Turn the normals of a closed curve so that the one that comes back meets the first, evenly along the length."""
+    first, last = curve.first, curve.last
+    a, n = np.zeros(3), normal[first]
+    cx, cy, cz = _cross(tangent[first], n)
+    rest = np.arctan2(v[0] * cx + v[1] * cy + v[2] * cz, v[0] * n[0] + v[1] * n[1] + v[2] * n[2])
+    done = 0.0
+    for q in range(first + 1, last):
+        _step(curve, q - 1, q, a)
+        done += np.sqrt(a[0] * a[0] + a[1] * a[1] + a[2] * a[2])
+        angle = -rest * done / along
+        n = normal[q]
+        cx, cy, cz = _cross(tangent[q], n)
+        c, s = np.cos(angle), np.sin(angle)
+        n[0], n[1], n[2] = c * n[0] + s * cx, c * n[1] + s * cy, c * n[2] + s * cz
+
+
 @parallel_kernel
 def curve_frames(
     positions: Floats, start: Indices, point: Indices, closed: Flags, up: Floats
@@ -40,84 +159,13 @@ def curve_frames(
     count = len(point)
     tangent, normal, cosine = np.zeros((count, 3)), np.zeros((count, 3)), np.ones(count)
     for k in prange(len(start) - 1):
-        first, last = start[k], start[k + 1]
-        a, b, v = np.zeros(3), np.zeros(3), np.zeros(3)
-        along = 0.0
-        for q in range(first, last):
-            before = q - 1 if q > first else (last - 1 if closed[k] else q)
-            after = q + 1 if q + 1 < last else (first if closed[k] else q)
-            for i in range(3):
-                a[i] = positions[point[q], i] - positions[point[before], i]
-                b[i] = positions[point[after], i] - positions[point[q], i]
-            _unit3(a)
-            _unit3(b)
-            for i in range(3):
-                v[i] = a[i] + b[i]
-            size = np.sqrt(v[0] * v[0] + v[1] * v[1] + v[2] * v[2])
-            if size < 1e-9:
-                for i in range(3):
-                    v[i] = b[i] if b[0] != 0.0 or b[1] != 0.0 or b[2] != 0.0 else a[i]
-            elif a.any() and b.any():
-                cosine[q] = 0.5 * size
-            _unit3(v)
-            for i in range(3):
-                tangent[q, i] = v[i]
-            if not v.any():
-                for i in range(3):
-                    tangent[q, i] = tangent[q - 1, i] if q > first else (1.0 if i == 0 else 0.0)
-        t = tangent[first]
-        dot = up[0] * t[0] + up[1] * t[1] + up[2] * t[2]
+        curve = _Curve(positions, point, start[k], start[k + 1], closed[k])
+        v = np.zeros(3)
+        _tangents(curve, tangent, cosine)
+        _first_normal(tangent[start[k]], up, v)
         for i in range(3):
-            v[i] = up[i] - dot * t[i]
-        if v[0] * v[0] + v[1] * v[1] + v[2] * v[2] < 1e-6:
-            axis = 0
-            for i in range(1, 3):
-                if abs(t[i]) < abs(t[axis]):
-                    axis = i
-            for i in range(3):
-                v[i] = (1.0 if i == axis else 0.0) - t[axis] * t[i]
-        _unit3(v)
-        for i in range(3):
-            normal[first, i] = v[i]
-        rounds = last - first if closed[k] else last - first - 1
-        w = np.zeros(3)
-        for step in range(rounds):
-            q = first + step
-            h = q + 1 if q + 1 < last else first
-            for i in range(3):
-                a[i] = positions[point[h], i] - positions[point[q], i]
-                v[i] = normal[q, i]
-                w[i] = tangent[q, i]
-            c1 = a[0] * a[0] + a[1] * a[1] + a[2] * a[2]
-            along += np.sqrt(c1)
-            if c1 > 0.0:
-                _reflect(v, a, c1)
-                _reflect(w, a, c1)
-                for i in range(3):
-                    b[i] = tangent[h, i] - w[i]
-                c2 = b[0] * b[0] + b[1] * b[1] + b[2] * b[2]
-                if c2 > 1e-24:
-                    _reflect(v, b, c2)
-            if h != first:
-                t = tangent[h]
-                dot = v[0] * t[0] + v[1] * t[1] + v[2] * t[2]
-                for i in range(3):
-                    v[i] -= dot * t[i]
-                _unit3(v)
-                for i in range(3):
-                    normal[h, i] = v[i]
+            normal[start[k], i] = v[i]
+        along = _carry_normals(curve, tangent, normal, v)
         if closed[k] and along > 0.0:
-            t, n = tangent[first], normal[first]
-            cx, cy, cz = t[1] * n[2] - t[2] * n[1], t[2] * n[0] - t[0] * n[2], t[0] * n[1] - t[1] * n[0]
-            rest = np.arctan2(v[0] * cx + v[1] * cy + v[2] * cz, v[0] * n[0] + v[1] * n[1] + v[2] * n[2])
-            done = 0.0
-            for q in range(first + 1, last):
-                for i in range(3):
-                    a[i] = positions[point[q], i] - positions[point[q - 1], i]
-                done += np.sqrt(a[0] * a[0] + a[1] * a[1] + a[2] * a[2])
-                angle = -rest * done / along
-                t, n = tangent[q], normal[q]
-                cx, cy, cz = t[1] * n[2] - t[2] * n[1], t[2] * n[0] - t[0] * n[2], t[0] * n[1] - t[1] * n[0]
-                c, s = np.cos(angle), np.sin(angle)
-                n[0], n[1], n[2] = c * n[0] + s * cx, c * n[1] + s * cy, c * n[2] + s * cz
+            _spread_twist(curve, tangent, normal, v, along)
     return tangent, normal, cosine
