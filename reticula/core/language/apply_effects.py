@@ -21,7 +21,7 @@ from reticula.core.geometry.mesh.source_maps import SourceMap, edge_sources, kep
 from reticula.core.geometry.mesh.topology import Topology
 from reticula.core.language.effects import NOBODY, Effects
 from reticula.core.language.types import is_list
-from reticula.core.language.vector.expressions import blank, shape_of
+from reticula.core.language.vector.values import blank, shape_of
 from reticula.core.reports.attribute_writing import write_attribute
 
 __all__ = ["OwnWrites", "apply_effects"]

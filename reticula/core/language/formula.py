@@ -21,7 +21,8 @@ from reticula.core.language.parse import parse
 from reticula.core.language.scope import Scope
 from reticula.core.language.typecheck import check_program, convert
 from reticula.core.language.types import in_words, is_element, is_list, is_place
-from reticula.core.language.vector.statements import Clock, ProgramRunner
+from reticula.core.language.vector.clock import Clock
+from reticula.core.language.vector.statements import ProgramRunner
 
 __all__ = ["Values", "evaluate", "evaluate_once"]
 

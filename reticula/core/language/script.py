@@ -22,8 +22,9 @@ from reticula.core.language.parse import parse_script
 from reticula.core.language.profiles import profile_of
 from reticula.core.language.scope import Scope
 from reticula.core.language.typecheck import check_program
+from reticula.core.language.vector.clock import Clock
 from reticula.core.language.vector.lists import Lists
-from reticula.core.language.vector.statements import Clock, ProgramRunner
+from reticula.core.language.vector.statements import ProgramRunner
 
 __all__ = ["EACH", "Script", "run_script"]
 

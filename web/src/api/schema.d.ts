@@ -684,7 +684,8 @@ export interface components {
         };
         /**
          * ChecksState
-         * @description What is wrong with each node's result: ``found`` beside the ``key`` of the result; ``skipped`` if it is too large to be checked
+         * @description What is wrong with each node's result: ``found`` beside the ``key`` of the result; ``skipped`` if it is too
+         *     large to be checked
          *     without being asked.
          */
         ChecksState: {
@@ -1107,7 +1108,9 @@ export interface components {
         };
         /**
          * NodeReport
-         * @description What became of a node. ``outputs`` are the counts of each output, ``change`` is the difference in counts from its first input.
+         * @description What became of a node.
+         *
+         *     ``outputs`` are the counts of each output, ``change`` is the difference in counts from its first input.
          */
         NodeReport: {
             /** Cached */
@@ -1473,7 +1476,8 @@ export interface components {
         };
         /**
          * RewriteRequest
-         * @description Another way to write a parameter: ``text`` makes a formula of a wire, ``nodes`` value nodes of a formula or script.
+         * @description Another way to write a parameter: ``text`` makes a formula of a wire, ``nodes`` value nodes of a formula or
+         *     script.
          */
         RewriteRequest: {
             /** Draft */

@@ -28,7 +28,7 @@ from reticula.core.language.effects import NOBODY, Effects, Log, add_name, excee
 from reticula.core.language.limits import MOST_GIVEN
 from reticula.core.language.scope import Scope
 from reticula.core.language.types import width_of
-from reticula.core.language.vector.statements import Clock
+from reticula.core.language.vector.clock import Clock
 
 __all__ = ["Job", "Kernel", "emitted_or_none", "run_job"]
 

@@ -1,4 +1,4 @@
-"""What a script writes and makes: names of its own, attributes, points, curves, faces."""
+"""What a script writes: names of its own, and attributes."""
 
 from __future__ import annotations
 
@@ -11,7 +11,7 @@ from reticula.core.language import ir
 from reticula.core.language.functions import FUNCTIONS, OPERATORS, Function
 from reticula.core.language.parse import Place, column_of
 from reticula.core.language.scope import CONSTANTS, Scope
-from reticula.core.language.typecheck.environment import Frame, as_vector, convert, join_types
+from reticula.core.language.typecheck.environment import MAKERS, Frame, as_vector, convert, join_types
 from reticula.core.language.typecheck.expressions import BINARY, ExpressionChecker
 from reticula.core.language.types import (
     NUMERIC,
@@ -28,17 +28,10 @@ from reticula.core.language.types import (
     owner_of,
 )
 
-__all__ = ["MAKERS", "AssignmentChecker", "Variant", "Wider"]
+__all__ = ["AssignmentChecker", "Variant", "Wider"]
 
-MAKERS = {
-    "add_point": "add_point(position, like)",
-    "add_curve": "add_curve(points, closed)",
-    "add_face": "add_face(points)",
-    "add_segments": "add_segments(points)",
-}
 RESERVED = ("here", "whole", "geo", "time", "frame", "True", "False")
 GIVEN_BY_ORDER = ("index", "count", "fraction", "piece", "piece_size", "valence", "border")
-REMOVED = ("point", "edge", "face", "curve")
 
 
 class Wider(Exception):
@@ -62,7 +55,7 @@ class Variant(Frame):
 
 
 class AssignmentChecker(ExpressionChecker):
-    """Checks assignments and what makes or removes elements.
+    """Checks assignments.
 
     ``wider`` holds the types that names turned out to need.
     """
@@ -363,53 +356,3 @@ class AssignmentChecker(ExpressionChecker):
         return super().name(name, place)
 
     # ---- making and removing
-
-    def make_point(self, given: list[ir.Expression], place: Place) -> ir.MakePoint:
-        position = convert(as_vector(given[0]), "vec3")
-        if position is None or given[0].type in NUMERIC:
-            self.fail(f"a point is made at a vec3, not {in_words(given[0].type)}; write add_point((x, y, z))", place)
-        like = given[1] if len(given) == 2 else None
-        if like is not None and like.type != element("point"):
-            self.fail(f"'like' is a point of this geometry, not {in_words(like.type)}", place)
-        return ir.MakePoint(element("point"), place, position, like)
-
-    def make_chain(self, name: str, given: list[ir.Expression], place: Place) -> ir.MakeChain:
-        points = given[0]
-        if points.type == UNKNOWN_LIST:
-            self.fail("this list of points is always empty", place)
-        if points.type != list_of(element("point")):
-            advice = "; make points of places with add_point" if points.type == "[vec3]" else ""
-            self.fail(f"{name} takes a list of points of this geometry, not {in_words(points.type)}{advice}", place)
-        closed = given[1] if len(given) == 2 else None
-        if closed is not None and closed.type != "flag":
-            self.fail("'closed' is True or False", place)
-        kind = name.removeprefix("add_")
-        return ir.MakeChain(element(kind), place, points, closed)
-
-    def segments(self, node: ast.expr, place: Place) -> list[ir.Statement]:
-        """A curve for each two neighbours in a list of points, as a loop."""
-        points = self.lower(node)
-        if points.type != list_of(element("point")):
-            self.fail(f"add_segments takes a list of points, not {in_words(points.type)}", place)
-        held, number = self.fresh_name(points.type), self.fresh_name("integer")
-        whole = ir.Local(points.type, place, held)
-        at = ir.Local("integer", place, number)
-        one, zero = (ir.Constant("integer", place, value) for value in (1, 0))
-        after = ir.Apply("integer", place, OPERATORS["+"], (at, one))
-        last = ir.Apply("integer", place, OPERATORS["-"], (ir.Reduce("integer", place, "len", whole), one))
-        pair = ir.Listing(
-            points.type,
-            place,
-            (ir.Item(element("point"), place, whole, at), ir.Item(element("point"), place, whole, after)),
-        )
-        made = ir.Do(place, ir.MakeChain(element("curve"), place, pair, None))
-        loop = ir.For(place, number, ir.Span("[integer]", place, zero, last, one), (made,))
-        return [ir.Assign(place, held, points), loop]
-
-    def remove(self, node: ast.Call, place: Place) -> ir.Remove:
-        subject = self.lower(node.args[0]) if len(node.args) == 1 and not node.keywords else None
-        if subject is None or not is_element(subject.type) or kind_of(subject.type) not in REMOVED:
-            self.fail(f"remove takes one {', '.join(REMOVED[:-1])} or {REMOVED[-1]}, e.g. remove(here)", place)
-        if owner_of(subject.type):
-            self.fail(f"'{owner_of(subject.type)}' is another geometry; only this one can be changed", place)
-        return ir.Remove(place, subject)

@@ -31,8 +31,15 @@ from reticula.core.language.types import (
     list_of,
 )
 
-__all__ = ["Checker", "Frame", "as_vector", "convert", "join_types", "may_change"]
+__all__ = ["MAKERS", "Checker", "Frame", "as_vector", "convert", "join_types", "may_change"]
 
+MAKERS = {
+    "add_point": "add_point(position, like)",
+    "add_curve": "add_curve(points, closed)",
+    "add_face": "add_face(points)",
+    "add_segments": "add_segments(points)",
+}
+"""What makes elements, as it is written."""
 WIDEST_INTEGER = 2**63
 
 

@@ -16,30 +16,12 @@ from reticula.core.language.functions import VECTORS
 from reticula.core.language.queries import ask
 from reticula.core.language.scope import SINGLE, Scope, adjacent
 from reticula.core.language.typecheck import may_change
-from reticula.core.language.types import MATRICES, is_list, kind_of, owner_of
+from reticula.core.language.types import is_list, kind_of, owner_of
 from reticula.core.language.vector.lists import Lists, check_longest
+from reticula.core.language.vector.values import Value, blank, dtype_of, locals_read, shape_of, take
 from reticula.core.spatial.sampling import NOTHING, Sample
 
-__all__ = ["ExpressionRunner", "blank", "shape_of"]
-
-Value = Any
-DTYPE = {"integer": np.int64, "flag": np.bool_, "text": np.str_}
-
-
-def shape_of(type: str) -> tuple[int, ...]:
-    """Return the shape of one value of a type."""
-    if type in MATRICES:
-        return (MATRICES[type],) * 2
-    return (VECTORS[type],) if type in VECTORS else ()
-
-
-def dtype_of(type: str) -> Any:
-    return np.int64 if "@" in type else DTYPE.get(type, np.float64)
-
-
-def blank(type: str, count: int) -> AnyArray:
-    """Return zeros of a type."""
-    return np.zeros((count, *shape_of(type)), dtype_of(type))
+__all__ = ["ExpressionRunner"]
 
 
 class ExpressionRunner:
@@ -402,25 +384,3 @@ class ExpressionRunner:
         if row is not None and self.scope.kind != "whole":
             message = f"{message} ({self.scope.kind} {self.numbers()[row]})"
         raise FormulaError(message, line=line, column=column, length=length)
-
-
-def take(values: Value, rows: AnyArray) -> Value:
-    """Return some rows of a value that has more than one."""
-    if isinstance(values, Lists):
-        return values.take(rows)
-    return values.chosen(rows) if isinstance(values, Sample) else values[rows]
-
-
-def locals_read(expression: ir.Expression) -> set[str]:
-    """Return the names that an expression reads."""
-    found: set[str] = set()
-    stack: list[Any] = [expression]
-    while stack:
-        part = stack.pop()
-        if isinstance(part, ir.Local):
-            found.add(part.name)
-        if isinstance(part, ir.Expression):
-            stack.extend(vars(part).values())
-        elif isinstance(part, tuple):
-            stack.extend(part)
-    return found

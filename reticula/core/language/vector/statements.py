@@ -2,46 +2,27 @@
 
 from __future__ import annotations
 
-import time
 from collections.abc import Callable
 from typing import Any
 
 import numpy as np
 
 from reticula.core.arrays import AnyArray, Floats
-from reticula.core.errors import LimitError, Stopped
 from reticula.core.geometry.mesh.kinds import well_known_default
 from reticula.core.language import ir
 from reticula.core.language.effects import NOBODY, REMOVABLE, Log, add_name
 from reticula.core.language.limits import MOST_CALLS_DEEP, MOST_PRINTED
 from reticula.core.language.scope import Scope
 from reticula.core.language.types import is_element, is_list, kind_of, width_of
-from reticula.core.language.vector.expressions import ExpressionRunner, Value, blank, dtype_of
+from reticula.core.language.vector.clock import Clock
+from reticula.core.language.vector.expressions import ExpressionRunner
 from reticula.core.language.vector.lists import Lists
+from reticula.core.language.vector.values import Value, blank, dtype_of
 from reticula.core.spatial.sampling import Sample
 
-__all__ = ["Clock", "ProgramRunner"]
+__all__ = ["ProgramRunner"]
 
 NOTHING = np.zeros(0, np.int64)
-
-
-class Clock:
-    """Says when a run must end: after ``seconds``, or when ``stop`` says so."""
-
-    def __init__(self, seconds: float, stop: Callable[[], bool] | None = None) -> None:
-        self.limit = seconds
-        self.end = time.monotonic() + seconds
-        self.stop = stop
-
-    def look(self) -> None:
-        """Raise LimitError or Stopped if the time has come."""
-        if time.monotonic() > self.end:
-            raise LimitError(
-                f"the script ran for {self.limit:g} s, which is the most; a loop may never end, or "
-                "run on fewer elements"
-            )
-        if self.stop is not None and self.stop():
-            raise Stopped("the script was stopped")
 
 
 class Own:

@@ -4,13 +4,15 @@ from __future__ import annotations
 
 import numpy as np
 
-from reticula.core.arrays import AnyArray, Flags, Floats, as_readonly, ragged_index, starts_from_sizes, unit
+from reticula.core.arrays import AnyArray, Flags, Floats, as_readonly, starts_from_sizes, unit
 from reticula.core.diagnostics import note, warn
 from reticula.core.geometry import Geo, SourceMap, Topology, Weights, carry, edges_along, kept
 from reticula.core.geometry.edit.subset import subset
 from reticula.core.geometry.measure.areas import edge_lengths, face_normals
 from reticula.core.geometry.remesh.bevel import BevelPlan, bevel_plan, slide_rates
-from reticula.core.geometry.remesh.offsets import corner_insets, even_offsets
+from reticula.core.geometry.remesh.bevel_faces import bevel_faces
+from reticula.core.geometry.remesh.bevel_patches import corner_patches
+from reticula.core.geometry.remesh.offsets import corner_insets
 from reticula.core.operators.declaration.operator import operator
 from reticula.core.operators.declaration.parameters import (
     Choice,
@@ -185,8 +187,8 @@ def _built(
     base = np.concatenate([geo.positions, moved])
     arcs = _arcs(geo, plan, base, segments, profile)
     positions = np.concatenate([base, arcs])
-    rings, patch_positions, patch_owner = _patches(geo, plan, positions, segments, profile, points)
-    faces = _faces(shape, plan, segments, rings)
+    rings, patch_positions, patch_owner = corner_patches(geo, plan, positions, segments, profile, points)
+    faces = bevel_faces(shape, plan, segments, rings)
     positions = np.concatenate([positions, patch_positions])
     sizes, point, corner, old_edge, source, kind = faces
     used = np.zeros(len(positions), bool)
@@ -281,171 +283,6 @@ def _depth(profile: float) -> float:
     if profile <= 0.5:
         return float(np.interp(profile, [0.25, 0.5], [0.5, 1 - round_]))
     return float(np.interp(profile, [0.5, 1.0], [1 - round_, 0.001]))
-
-
-def _patches(
-    geo: Geo, plan: BevelPlan, positions: Floats, segments: int, profile: float, points: Flags
-) -> tuple[list[tuple[AnyArray, AnyArray, AnyArray]], Floats, AnyArray]:
-    """Faces in place of points, as (sizes, points, ring number), with the positions and owners of added points."""
-    rows = segments // 2 if segments > 1 else 0
-    count = len(plan.ring_point)
-    sizes = np.diff(plan.ring_start)
-    whole = [(sizes, plan.ring, np.arange(count))]
-    round_ = (plan.ring_meets >= 3) | points[plan.ring_point] if rows else np.zeros(count, bool)
-    if not rows or not round_.any():
-        return whole, np.zeros((0, 3)), np.zeros(0, np.int64)
-    owner = np.repeat(np.arange(count), sizes)
-    plain = ~round_
-    made = [(sizes[plain], plan.ring[plain[owner]], np.flatnonzero(plain))]
-    chosen = np.flatnonzero(round_)
-    pick = round_[owner]
-    ring, loop = plan.ring[pick], np.repeat(np.arange(len(chosen)), sizes[chosen])
-    rim = positions[ring]
-    start = np.concatenate([[0], np.cumsum(sizes[chosen])])
-    middle = np.add.reduceat(rim, start[:-1], axis=0) / sizes[chosen][:, None]
-    first = len(positions)
-    added, levels = [], [ring]
-    lift = _Ball(geo, plan, chosen, rim, loop, middle, points, profile)
-    for j in range(1, rows):
-        t = j / rows
-        added.append(lift(rim + t * (middle[loop] - rim), t))
-        levels.append(first + (j - 1) * len(ring) + np.arange(len(ring)))
-    centers = lift(middle, 1.0, single=True)
-    center = first + (rows - 1) * len(ring) + np.arange(len(chosen))
-    ahead = np.arange(1, len(ring) + 1)
-    ahead[start[1:] - 1] = start[:-1]
-    for low, high in zip(levels, levels[1:], strict=False):
-        quads = np.stack([low, low[ahead], high[ahead], high], axis=1)
-        made.append((np.full(len(quads), 4), quads.reshape(-1), chosen[loop]))
-    tips = np.stack([levels[-1], levels[-1][ahead], center[loop]], axis=1)
-    made.append((np.full(len(tips), 3), tips.reshape(-1), chosen[loop]))
-    owners = np.concatenate([np.tile(plan.ring_point[chosen][loop], rows - 1), plan.ring_point[chosen]])
-    return made, np.concatenate([*added, centers]), owners
-
-
-class _Ball:
-    """Lifts points of patches onto the ball that touches the faces around the old point."""
-
-    def __init__(
-        self,
-        geo: Geo,
-        plan: BevelPlan,
-        chosen: AnyArray,
-        rim: Floats,
-        loop: AnyArray,
-        middle: Floats,
-        points: Flags,
-        profile: float,
-    ) -> None:
-        shape = geo.topology
-        point = plan.ring_point[chosen]
-        self.tip, self.loop, self.middle, self.rim = geo.positions[point], loop, middle, rim
-        fan_start, fan, _, _ = shape.point_fans
-        around, starts = ragged_index(fan_start, point)
-        faces = shape.corner_face[fan[around]]
-        inward = even_offsets(starts, faces, face_normals(geo), np.ones(shape.face_count), -np.ones(len(faces)))
-        toward = middle - self.tip
-        depth = np.einsum("ij,ij->i", inward, inward)
-        out_of = np.sqrt(np.maximum(depth, 1.0))
-        self.radius = np.zeros(len(point))
-        size = np.sqrt(
-            np.add.reduceat(
-                np.einsum("ij,ij->i", rim - middle[loop], rim - middle[loop]),
-                np.searchsorted(loop, np.arange(len(point))),
-            )
-            / np.bincount(loop)
-        )
-        height = np.abs(np.einsum("ij,ij->i", toward, unit(inward)))
-        good = (depth > 1.0 + 1e-9) & ~points[point]
-        self.radius[good] = _touching(size, height, out_of)[good]
-        self.center = self.tip + inward * self.radius[:, None]
-        self.round = good
-        self.amount = np.clip((profile - 0.25) / 0.25, -1.0, 1.6)
-
-    def __call__(self, at: Floats, share: float, single: bool = False) -> Floats:
-        loop = np.arange(len(self.tip)) if single else self.loop
-        way = unit(at - self.center[loop])
-        ball = self.center[loop] + way * self.radius[loop][:, None] - at
-        dome = (self.tip - self.middle)[loop] * 0.4 * (1.0 - (1.0 - share) ** 2)
-        if not single:
-            edge = self.center[loop] + unit(self.rim - self.center[loop]) * self.radius[loop][:, None] - self.rim
-            ball = ball - edge * (1.0 - share)
-        return at + self.amount * np.where(self.round[loop][:, None], ball, dome)
-
-
-def _touching(size: Floats, height: Floats, out_of: Floats) -> Floats:
-    """Radius of the ball whose cut at ``height`` below the tip is as large as the patch; its centre is ``out_of``
-    radii away.
-    """
-    a, b, c = out_of * out_of - 1.0, -2.0 * height * out_of, height * height + size * size
-    root = np.sqrt(np.maximum(b * b - 4 * a * c, 0.0))
-    return np.where(a > 1e-9, (-b + root) / np.maximum(2 * a, 1e-300), 0.0)
-
-
-def _faces(
-    shape: Topology,
-    plan: BevelPlan,
-    segments: int,
-    rings: list[tuple[AnyArray, AnyArray, AnyArray]],
-) -> tuple[AnyArray, AnyArray, AnyArray, AnyArray, AnyArray, AnyArray]:
-    """All faces: sizes, points, a source corner and an old edge per corner, source faces, and 0, 1 strip or 2
-    corner.
-    """
-    double = plan.before != plan.after
-    times = 1 + double
-    corner = np.repeat(np.arange(shape.corner_count), times)
-    second = np.arange(len(corner)) - np.repeat(np.cumsum(times) - times, times) == 1
-    point = np.where(second, plan.after[corner], plan.before[corner])
-    last = np.append(corner[1:] != corner[:-1], True) if len(corner) else np.zeros(0, bool)
-    old = np.where(last, shape.corner_edge[corner], -1)
-    sizes = np.add.reduceat(times, shape.face_start[:-1]) if shape.face_count else np.zeros(0, np.int64)
-    base = shape.point_count + len(plan.inner) + len(plan.slid)
-    inner = segments - 1
-    steps = np.arange(inner)
-
-    def along(arc: AnyArray, back: AnyArray) -> AnyArray:
-        number = base + arc[:, None] * inner + np.where(back[:, None], inner - 1 - steps, steps)
-        ends = np.where(back[:, None], plan.arc[arc][:, ::-1], plan.arc[arc])
-        return np.concatenate([ends[:, :1], number, ends[:, 1:]], axis=1)
-
-    count = len(plan.strip_edge)
-    p, q = along(plan.strip_arc[:, 0], plan.strip_back[:, 0]), along(plan.strip_arc[:, 1], plan.strip_back[:, 1])
-    quads = np.stack([p[:, :-1], p[:, 1:], q[:, 1:], q[:, :-1]], axis=2).reshape(-1, 4)
-    c, t = plan.strip_corner[:, 0], plan.strip_corner[:, 1]
-    near = np.arange(segments) < (segments + 1) // 2
-    start, end = (
-        np.where(near, c[:, None], shape.corner_next[t][:, None]),
-        np.where(near, shape.corner_next[c][:, None], t[:, None]),
-    )
-    quad_corner = np.stack([start, start, end, end], axis=2).reshape(-1)
-    quad_face = np.where(near, shape.corner_face[c][:, None], shape.corner_face[t][:, None]).reshape(-1)
-    all_sizes, points, corners = (
-        [sizes, np.full(count * segments, 4)],
-        [point, quads.reshape(-1)],
-        [corner, quad_corner],
-    )
-    faces, kinds = (
-        [np.arange(shape.face_count), quad_face],
-        [np.zeros(shape.face_count, int), np.ones(count * segments, int)],
-    )
-    for ring_sizes, ring, number in rings:
-        all_sizes.append(ring_sizes)
-        points.append(ring)
-        corners.append(np.repeat(plan.ring_corner[number], ring_sizes))
-        faces.append(shape.corner_face[plan.ring_corner[number]])
-        kinds.append(np.full(len(ring_sizes), 2))
-    total = sum(len(part) for part in points)
-    old = np.concatenate([old, np.full(total - len(old), -1)])
-    cut = np.zeros(shape.edge_count, bool)
-    cut[plan.strip_edge] = True
-    return (
-        np.concatenate(all_sizes),
-        np.concatenate(points),
-        np.concatenate(corners),
-        old,
-        np.concatenate(faces),
-        np.concatenate(kinds),
-    )
 
 
 def _corner_map(

@@ -1,0 +1,31 @@
+"""What all requests and answers share, and settings of the workshop."""
+
+from __future__ import annotations
+
+from typing import Literal
+
+from pydantic import BaseModel, ConfigDict
+
+__all__ = ["Health", "Settings", "Strict"]
+
+
+class Strict(BaseModel):
+    """A request: unknown fields are refused, so that a misspelt one is not passed over."""
+
+    model_config = ConfigDict(extra="forbid")
+
+
+class Health(BaseModel):
+    """Whether all parts answer."""
+
+    status: Literal["ok", "degraded"]
+    database: bool
+    evaluators: int
+    version: str
+
+
+class Settings(BaseModel):
+    """Settings of the workshop; unknown names are kept for newer versions."""
+
+    model_config = ConfigDict(extra="allow")
+    theme: Literal["day", "night"] | None = None

@@ -1,0 +1,146 @@
+"""Evaluations, looks at results, and checks."""
+
+from __future__ import annotations
+
+from typing import Any, Literal
+
+from pydantic import BaseModel, Field
+
+from reticula.service.schemas.graphs import Basis, ErrorState
+
+__all__ = [
+    "BufferPath",
+    "CheckCount",
+    "ChecksRequest",
+    "ChecksState",
+    "EvaluationRequest",
+    "EvaluationState",
+    "ExportQuery",
+    "FreezeRequest",
+    "LookRequest",
+    "LookState",
+    "NodeReport",
+    "Note",
+    "Progress",
+    "TicketPath",
+    "TicketQuery",
+]
+
+
+class TicketPath(BaseModel):
+    ticket_id: str
+
+
+class BufferPath(BaseModel):
+    digest: str
+
+
+class TicketQuery(BaseModel):
+    wait: float = Field(0.0, ge=0, le=30)
+
+
+class ExportQuery(BaseModel):
+    node: str
+    format: str = "ply"
+    encoding: str = ""
+    level: str = ""
+
+
+class LookRequest(Basis):
+    """A look at one node: queries name what is wanted (summary, mesh, normals, attribute, rows …).
+
+    A ``difference`` compares with the node ``to``, as it is now or as it was ``at`` a revision.
+    """
+
+    node: str | None = None
+    queries: list[dict[str, Any]] = Field(default_factory=list, max_length=50)
+
+
+class EvaluationRequest(LookRequest):
+    """Evaluate a graph with its unsaved ``draft`` on top; a newer request on a channel supersedes this."""
+
+    channel: str = Field("", max_length=64)
+    only_node: bool = False
+    wait: float = Field(0.4, ge=0, le=30)
+
+
+class Note(BaseModel):
+    level: Literal["note", "warning"]
+    text: str
+
+
+class NodeReport(BaseModel):
+    """What became of a node.
+
+    ``outputs`` are the counts of each output, ``change`` is the difference in counts from its first input.
+    """
+
+    state: Literal["done", "failed", "waiting"]
+    key: str
+    seconds: float
+    cached: bool
+    skipped: bool
+    notes: list[Note]
+    error: ErrorState | None
+    counts: dict[str, int] | None
+    outputs: dict[str, dict[str, int]]
+    change: dict[str, int] | None
+
+
+class Progress(BaseModel):
+    done: int
+    total: int
+    node: str
+
+
+class EvaluationState(BaseModel):
+    """A running or finished evaluation. ``looks`` answer the queries in order."""
+
+    ticket: str
+    state: Literal["waiting", "running", "done", "failed", "stopped"]
+    progress: Progress
+    revision: int | None = None
+    nodes: dict[str, NodeReport] | None = None
+    node: str | None = None
+    looks: list[dict[str, Any]] | None = None
+    error: ErrorState | None = None
+
+
+class LookState(BaseModel):
+    looks: list[dict[str, Any]]
+
+
+class ChecksRequest(Basis):
+    """Check every node; an evaluation on the same channel goes first and supersedes this."""
+
+    channel: str = Field("", max_length=64)
+
+
+class CheckCount(BaseModel):
+    """How many elements of a node's result have a trouble."""
+
+    name: str
+    kind: str
+    count: int
+    help: str
+
+
+class ChecksState(BaseModel):
+    """What is wrong with each node's result: ``found`` beside the ``key`` of the result; ``skipped`` if it is too
+    large to be checked
+    without being asked.
+    """
+
+    class Node(BaseModel):
+        key: str
+        skipped: bool
+        found: list[CheckCount]
+
+    nodes: dict[str, Node]
+
+
+class FreezeRequest(Basis):
+    """Keep a node's result as a shape of the project, with all its attributes."""
+
+    node: str
+    name: str = Field(min_length=1, max_length=80)

@@ -1,0 +1,120 @@
+"""Graphs, their edits, and changes that the service works out."""
+
+from __future__ import annotations
+
+from typing import Any, Literal
+
+from pydantic import BaseModel, Field
+
+from reticula.service.schemas.basics import Strict
+
+__all__ = [
+    "Basis",
+    "ChangeRequest",
+    "ChangeState",
+    "EditList",
+    "EditRequest",
+    "EditState",
+    "ErrorState",
+    "GraphList",
+    "GraphPath",
+    "GraphState",
+    "GraphSummary",
+    "NewGraph",
+    "RevisionRequest",
+]
+
+
+class GraphPath(BaseModel):
+    graph_id: str
+
+
+class NewGraph(Strict):
+    title: str = Field(min_length=1, max_length=200)
+    document: dict[str, Any] | None = None
+
+
+class GraphSummary(BaseModel):
+    id: str
+    title: str
+    revision: int
+
+
+class GraphList(BaseModel):
+    graphs: list[GraphSummary]
+
+
+class GraphState(BaseModel):
+    """A graph at its newest revision. ``undo`` and ``redo`` say what they would do; null: nothing."""
+
+    id: str
+    project_id: str
+    title: str
+    revision: int
+    document: dict[str, Any]
+    undo: str | None
+    redo: str | None
+
+
+class RevisionRequest(Strict):
+    revision: int = Field(ge=0)
+
+
+class EditRequest(RevisionRequest):
+    """A JSON Patch (RFC 6902) against a revision."""
+
+    patch: list[dict[str, Any]] = Field(min_length=1, max_length=10_000)
+    label: str = Field("", max_length=200)
+
+
+class EditState(BaseModel):
+    revision: int
+    kind: Literal["edit", "undo", "redo"]
+    label: str
+    target: int | None
+
+
+class EditList(BaseModel):
+    edits: list[EditState]
+
+
+class Basis(Strict):
+    """What a question is about: a saved ``revision`` (the newest one, if not given), the unsaved ``draft`` on top of
+    it, and
+    the ``level``: the graph inside a node, by its path, e.g. ``tile/rings@3``.
+    """
+
+    draft: list[dict[str, Any]] = Field(default_factory=list, max_length=10_000)
+    revision: int | None = Field(None, ge=0)
+    level: str = Field("", max_length=2000)
+
+
+class ChangeRequest(Basis):
+    """A change that takes more than setting a value. What ``arguments`` are needed depends on ``what``."""
+
+    what: Literal[
+        "fold", "unfold", "rename node", "rename dial", "rename port", "make dial", "set free", "tie", "update"
+    ]
+    arguments: dict[str, Any] = Field(default_factory=dict)
+
+
+class ChangeState(BaseModel):
+    """The JSON Patch that makes the change, and the cards that it is about then."""
+
+    patch: list[dict[str, Any]]
+    cards: list[str]
+    name: str = ""
+
+
+class ErrorState(BaseModel):
+    """Why something was refused. ``graph`` is the current state where a revision was stale."""
+
+    code: str
+    message: str
+    node: str | None = None
+    parameter: str | None = None
+    line: int | None = None
+    column: int | None = None
+    length: int | None = None
+    cause: str | None = None
+    graph: GraphState | None = None
