@@ -39,15 +39,19 @@ def affine_matrix(
 def apply_affine(geo: Geo, matrix: Floats, where: Flags | None = None) -> Geo:
     """Return the geometry with its points (those in ``where (P,)``) moved by ``matrix (4, 4)``, which can be inverted.
 
-    Stored normals turn with the surface, rotations and velocities with the points, instances move along if all points
-    do. Faces of a mesh that is mirrored as a whole are turned over, so that they still face outwards.
+    Stored normals turn with the surface (those of faces whose points all move), rotations and velocities with the
+    points, instances move along if all points do. Faces of a mesh that is mirrored as a whole are turned over, so that
+    they still face outwards.
     """
     linear, offset = matrix[:3, :3], matrix[:3, 3]
     every = where is None or bool(where.all())
     mask = np.ones(geo.topology.point_count, bool) if where is None else where
     places = geo.positions @ linear.T + offset
     made = geo.with_positions(places if every else np.where(mask[:, None], places, geo.positions))
-    on: tuple[tuple[Kind, Flags], ...] = (("point", mask), ("corner", mask[geo.topology.corner_point]))
+    corners = mask[geo.topology.corner_point]
+    faces = np.ones(geo.topology.face_count, bool)
+    np.logical_and.at(faces, geo.topology.corner_face, corners)
+    on: tuple[tuple[Kind, Flags], ...] = (("point", mask), ("corner", corners), ("face", faces))
     for kind, members in on:
         if made.has(kind, "normal") and made.find(kind, "normal").type == "vec3":
             made = _replace(made, kind, "normal", unit(made.attribute(kind, "normal") @ np.linalg.inv(linear)), members)

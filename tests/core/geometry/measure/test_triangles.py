@@ -1,0 +1,24 @@
+"""Triangles of faces: they cover their face and face its way."""
+
+import numpy as np
+import pytest
+
+from reticula.core import Geo, ops
+from reticula.core.geometry import measure, triangles
+
+
+@pytest.mark.parametrize("make", [ops.box, lambda: ops.disc(segments=12), lambda: ops.dual(ops.geodesic_sphere())])
+def test_triangles_cover_their_faces(make) -> None:  # type: ignore[no-untyped-def]
+    geo: Geo = make()
+    cut = triangles(geo)
+    at = geo.positions[geo.topology.corner_point[cut.corner]]
+    area = 0.5 * np.cross(at[:, 1] - at[:, 0], at[:, 2] - at[:, 0])
+    summed = np.zeros((geo.topology.face_count, 3))
+    np.add.at(summed, cut.face, area)
+    assert np.allclose(summed, measure.area_vectors(geo))
+    assert (np.einsum("ij,ij->i", area, measure.face_normals(geo)[cut.face]) > 0).all()
+
+
+def test_they_are_cut_once_and_kept() -> None:
+    geo = ops.box()
+    assert triangles(geo) is triangles(geo)

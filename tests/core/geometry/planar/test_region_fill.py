@@ -1,0 +1,43 @@
+"""Loops sorted into regions, laid flat, and filled."""
+
+import numpy as np
+import pytest
+
+from reticula.core.geometry.planar.region_fill import fill_region, nest_loops, project_to_plane
+
+SQUARE = np.array([[0.0, 0], [1, 0], [1, 1], [0, 1]])
+
+
+def around(size: float) -> np.ndarray:
+    return (SQUARE - 0.5) * size
+
+
+def test_holes_go_to_the_outline_around_them_and_islands_are_regions() -> None:
+    assert nest_loops([around(1), around(4), around(2), SQUARE + 9]) == [[0], [1, 2], [3]]
+
+
+def test_a_tilted_outline_is_laid_flat_without_changing_it() -> None:
+    normal = np.array([1.0, 2.0, 3.0]) / np.sqrt(14)
+    first = np.cross(normal, [0, 0, 1.0])
+    first /= np.linalg.norm(first)
+    tilted = SQUARE[:, :1] * first + SQUARE[:, 1:] * np.cross(normal, first)
+    flat, axes = project_to_plane(tilted, normal)
+    assert np.allclose(np.linalg.norm(flat[1] - flat[0]), 1)
+    assert np.allclose(flat @ axes, tilted)
+    x, y = flat.T
+    assert 0.5 * (x * np.roll(y, -1) - y * np.roll(x, -1)).sum() == pytest.approx(1)
+
+
+@pytest.mark.parametrize(("how", "faces"), [("polygon", 1), ("triangles", 2)])
+def test_a_region_is_filled(how: str, faces: int) -> None:
+    places = np.column_stack([SQUARE, np.zeros(4)])
+    made = fill_region(places, [np.arange(4)], np.array([0, 0, 1.0]), how, 4.0, 4)
+    assert len(made.start) - 1 == faces
+    assert len(made.added) == 0
+
+
+def test_an_even_mesh_brings_points_of_its_own() -> None:
+    places = np.column_stack([SQUARE, np.zeros(4)])
+    made = fill_region(places, [np.arange(4)], np.array([0, 0, 1.0]), "even", 12.0, 4)
+    assert len(made.added) > 30
+    assert made.point.max() == 3 + len(made.added)
