@@ -1,31 +1,29 @@
-# make start   installs what is missing, starts everything, loads the demo
-# make test    installs what is missing, runs lint and all tests
-# make lint    style, types, layering, and that generated files are current
-# make bench   speed, side by side with other libraries
+# make start     installs what is missing, starts everything, loads the demo
+# make test      installs what is missing, runs lint and all tests, parts of them beside each other
+# make lint      style, types, layering, and that generated files are current
+# make campaign  a long hunt: property tests with thousands of random meshes, programs and chains
+# make bench     speed, side by side with other libraries
 # make generate  writes what is made from the code: OpenAPI, TypeScript types, operator pages, demo
 
 PYTHON := .venv/bin/python
 CORE := $(shell find reticula/core -name '*.py')
 WEB := $(shell find web/src web/public web/index.html -type f)
 
-.PHONY: start test lint bench generate
+.PHONY: start test lint campaign bench generate
 
 start: .venv/.ready .venv/.kernels web/dist/index.html
 	@tools/packages.sh mariadbd=mariadb-server
 	@exec $(PYTHON) -m reticula.launch
 
-test: lint .venv/.dev .venv/.kernels web/dist/index.html
+test: .venv/.dev .venv/.kernels web/dist/index.html
 	@tools/packages.sh mariadbd=mariadb-server chromium=chromium
-	cd web && npx vitest run
-	$(PYTHON) -m pytest tests
+	@$(PYTHON) -m tools.run_parts
 
 lint: .venv/.dev web/node_modules/.ready
-	$(PYTHON) -m ruff check .
-	$(PYTHON) -m ruff format --check .
-	$(PYTHON) -m mypy
-	.venv/bin/lint-imports
-	$(PYTHON) -m tools.generated --check
-	cd web && npx eslint src && npx vue-tsc --noEmit
+	@$(PYTHON) -m tools.run_parts lint page
+
+campaign: .venv/.dev .venv/.kernels
+	HYPOTHESIS_PROFILE=campaign $(PYTHON) -m pytest tests/core tests/reference
 
 bench: .venv/.dev .venv/.kernels
 	$(PYTHON) -m bench

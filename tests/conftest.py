@@ -12,8 +12,9 @@ from hypothesis import settings
 from reticula.core import Geo, ops
 from reticula.core.diagnostics import Note, collecting
 
-settings.register_profile("default", deadline=None, max_examples=40)
-settings.load_profile(os.environ.get("HYPOTHESIS_PROFILE", "default"))
+settings.register_profile("quick", deadline=None, max_examples=40)
+settings.register_profile("campaign", deadline=None, max_examples=2000)
+settings.load_profile(os.environ.get("HYPOTHESIS_PROFILE", "quick"))
 
 
 @pytest.fixture

@@ -7,11 +7,12 @@ import time
 from collections.abc import Callable
 
 import numpy as np
+from hypothesis import settings
 
 from reticula.core import Geo, ops
 from reticula.core.geometry import measure
 
-__all__ = ["any_port", "bumpy", "is_closed", "outward", "volume", "wait_until"]
+__all__ = ["any_port", "bumpy", "examples", "is_closed", "outward", "volume", "wait_until"]
 
 
 def volume(geo: Geo) -> float:
@@ -34,6 +35,11 @@ def bumpy(seed: int, frequency: int = 3) -> Geo:
     ball = ops.geodesic_sphere(frequency=frequency)
     away = 1.0 + 0.3 * np.random.default_rng(seed).random((ball.topology.point_count, 1))
     return ball.with_positions(ball.positions * away)
+
+
+def examples(count: int) -> int:
+    """How many examples to try where a quick run tries ``count``: as many times more as the profile asks for."""
+    return count * settings.default.max_examples // settings.get_profile("quick").max_examples  # type: ignore[union-attr]
 
 
 def any_port() -> int:

@@ -8,6 +8,7 @@ import shutil
 import subprocess
 import sys
 from collections.abc import Iterator
+from pathlib import Path
 from typing import Any
 
 import numpy as np
@@ -16,6 +17,8 @@ from playwright.sync_api import Browser, Page, Request, Response, expect, sync_p
 
 from reticula.launch.client import Client
 from tests.helpers import any_port
+
+HERE = Path(__file__).parent
 
 CHROMIUM = [
     "--use-gl=angle",
@@ -44,6 +47,13 @@ STILL = """() => {
 
 CALM = """() => document.getAnimations().every((one) => one.playState !== 'running'
     || one.effect?.getComputedTiming().iterations === Infinity)"""
+
+
+def pytest_collection_modifyitems(items: list[pytest.Item]) -> None:
+    """Mark what drives the product through Chromium, so that it can be left out."""
+    for item in items:
+        if item.path.is_relative_to(HERE):
+            item.add_marker(pytest.mark.browser)
 
 
 @pytest.fixture(scope="session")

@@ -15,6 +15,7 @@ from reticula.core.language import evaluate
 from reticula.core.language import script as scripts
 from reticula.core.language.script import Script, run_script
 from tests.core.language.programs.generating import program
+from tests.helpers import examples
 
 REFUSED = [
     # ways to Python's own objects
@@ -198,7 +199,7 @@ LETTERS = st.text(
 
 
 @given(LETTERS)
-@settings(max_examples=400, suppress_health_check=[HealthCheck.function_scoped_fixture])
+@settings(max_examples=examples(400), suppress_health_check=[HealthCheck.function_scoped_fixture])
 def test_any_letters_are_read_or_refused(sheet: Geo, text: str) -> None:
     for read in (lambda: Script(text, sheet), lambda: evaluate(text, sheet, "point")):
         try:
@@ -208,7 +209,7 @@ def test_any_letters_are_read_or_refused(sheet: Geo, text: str) -> None:
 
 
 @given(st.integers(0, 3000), st.data())
-@settings(max_examples=250, suppress_health_check=[HealthCheck.function_scoped_fixture])
+@settings(max_examples=examples(250), suppress_health_check=[HealthCheck.function_scoped_fixture])
 def test_damaged_programs_are_read_or_refused(sheet: Geo, seed: int, data: st.DataObject) -> None:
     """Lines swapped, cut and doubled, letters replaced: the checker never fails in another way."""
     text = program(seed)

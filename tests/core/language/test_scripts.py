@@ -368,6 +368,7 @@ def test_places_can_be_handed_to_functions(notes: list[Note]) -> None:
     np.testing.assert_allclose(first.attribute("point", "w"), second.attribute("point", "w"), rtol=1e-12)
 
 
+@pytest.mark.slow
 def test_many_names_may_widen_but_not_without_end(notes: list[Note]) -> None:
     some = "\n".join(f"v{k} = 0\nv{k} = 0.5" for k in range(60))
     assert run(some + "\nhere.a = v59").attribute("point", "a")[0] == 0.5

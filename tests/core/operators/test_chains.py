@@ -12,7 +12,7 @@ from hypothesis import strategies as st
 
 from reticula.core import Geo, ops
 from reticula.core.diagnostics import collecting
-from tests.helpers import bumpy, is_closed, volume
+from tests.helpers import bumpy, examples, is_closed, volume
 
 Step = Callable[[Geo], Any]
 HALF = "random(7) < 0.5"
@@ -52,7 +52,7 @@ def starting(seed: int) -> Geo:
     )
 
 
-@settings(max_examples=60)
+@settings(max_examples=examples(60))
 @given(st.integers(0, 10_000), st.lists(st.sampled_from(sorted(STEPS)), min_size=1, max_size=4))
 def test_closed_meshes_stay_closed(seed: int, names: list[str]) -> None:
     geo = starting(seed)

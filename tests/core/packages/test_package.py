@@ -23,6 +23,7 @@ from reticula.core.packages import prepare, read_package, review, write_package
 from reticula.core.packages.definition import content_name
 from tests.core.graph.building import graph, node
 from tests.core.packages.studio import ABOUT, lift_document, published, release
+from tests.helpers import examples
 
 PNG = b"\x89PNG\r\n\x1a\n" + b"picture"
 
@@ -170,7 +171,7 @@ def test_malformed_and_tampered_packages_are_refused(data: Any, message: str) ->
         read_package(data())
 
 
-@settings(max_examples=60)
+@settings(max_examples=examples(60))
 @given(st.data())
 def test_no_garbled_package_does_anything_but_be_refused_in_words(data: st.DataObject) -> None:
     whole = bytearray(made_package())

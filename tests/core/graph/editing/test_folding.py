@@ -14,6 +14,7 @@ from reticula.core.graph import Evaluator, check_structure
 from reticula.core.graph.editing import fold, rename_dial, rename_node, rename_port, unfold
 from reticula.core.graph.editing.formula_texts import slug
 from tests.core.graph.building import graph, node
+from tests.helpers import examples
 
 
 def digest(document: dict[str, Any], feed: str) -> str:
@@ -167,7 +168,7 @@ def documents(draw: st.DrawFn) -> dict[str, Any]:
     return graph(nodes, dials={"lift": {"type": "number", "value": 0.7}, "spread": {"type": "number", "value": 0.4}})
 
 
-@settings(max_examples=25)
+@settings(max_examples=examples(25))
 @given(documents(), st.data())
 def test_folding_unfolding_saving_and_reordering_change_nothing(document: dict[str, Any], data: st.DataObject) -> None:
     evaluator = Evaluator()

@@ -14,6 +14,7 @@ from reticula.core.language.script import run_script
 from tests.core.language.programs.generating import program
 from tests.core.language.programs.interpreted import run_interpreted
 from tests.core.language.programs.plain import World, check_close
+from tests.helpers import examples
 
 ZERO = {"total": 0.0, "steps": 0, "hit": False, "way": (0.0, 0.0, 0.0)}
 
@@ -62,12 +63,18 @@ def agree(geo: Geo, seeds: range, run: Any, least: float) -> None:
 
 @pytest.mark.parametrize("part", range(4))
 def test_the_vector_back_end_is_python(field: Geo, part: int) -> None:
-    agree(field, range(part * 500, part * 500 + 500), lambda geo, text: run_script(geo, text, backend="vector"), 0.9)
+    agree(
+        field,
+        range(part * 10**6, part * 10**6 + examples(500)),
+        lambda geo, text: run_script(geo, text, backend="vector"),
+        0.9,
+    )
 
 
 def test_generated_code_is_python(field: Geo) -> None:
-    agree(field, range(3000, 3350), run_interpreted, 0.9)
+    agree(field, range(3000, 3000 + examples(350)), run_interpreted, 0.9)
 
 
+@pytest.mark.slow
 def test_compiled_kernels_are_python(field: Geo) -> None:
     agree(field, range(4000, 4008), lambda geo, text: run_script(geo, text, backend="compiled"), 0.8)

@@ -93,6 +93,7 @@ class TestSplitFaces:
         place = made.positions[made.topology.corner_point]
         assert made.attribute("corner", "uv") == pytest.approx(place[:, [0, 2]] * [1, -1] + 0.5)
 
+    @pytest.mark.slow
     def test_a_limit_is_said(self) -> None:
         with pytest.raises(LimitError, match="Take fewer levels"):
             ops.split_faces(ops.grid(cells=(100, 100)), levels=10)
