@@ -27,3 +27,24 @@ def reef() -> Geo:
     ball = ball.with_attribute("point", "kind", np.array(["sand", "rock"])[np.arange(count) % 2])
     ball = ball.with_attribute("face", "tone", np.arange(ball.topology.face_count) % 7 * 0.5)
     return ball.with_attribute("corner", "uv", np.arange(ball.topology.corner_count * 2).reshape(-1, 2) / 9)
+
+
+def same(a: Geo, b: Geo) -> None:
+    """Fail unless two geometries are the same, numbers up to 1e-12."""
+    assert a.counts == b.counts
+    for kind in a.attributes:
+        assert set(a.attributes[kind]) == set(b.attributes[kind])
+        for name, first in a.attributes[kind].items():
+            second = b.find(kind, name)
+            assert first.type == second.type, name
+            if first.start is not None:
+                assert second.start is not None
+                assert (first.start == second.start).all(), name
+            if first.values.dtype.kind == "f":
+                np.testing.assert_allclose(first.values, second.values, rtol=1e-12, atol=1e-12, err_msg=name)
+            else:
+                assert (first.values == second.values).all(), name
+    assert (a.topology.corner_point == b.topology.corner_point).all()
+    assert (a.topology.curve_point == b.topology.curve_point).all()
+    for stable in ("point", "face", "curve"):
+        assert (a.identity(stable) == b.identity(stable)).all()  # type: ignore[arg-type]

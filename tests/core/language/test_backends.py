@@ -4,14 +4,13 @@ matrices.
 
 from __future__ import annotations
 
-import numpy as np
 import pytest
 
 from reticula.core import Geo, ops
 from reticula.core.diagnostics import Note
 from reticula.core.language.script import run_script
 from tests.core.language.programs.interpreted import run_interpreted
-from tests.core.language.studio import reef, sheet
+from tests.core.language.studio import reef, same, sheet
 
 PROGRAMS = {
     "closest": (
@@ -228,27 +227,6 @@ PROGRAMS = {
     ),
     "walking": ("point", "here.far = walk(border)\nhere.twice = here.far * 2"),
 }
-
-
-def same(a: Geo, b: Geo) -> None:
-    """Fail unless two geometries are the same, numbers up to 1e-12."""
-    assert a.counts == b.counts
-    for kind in a.attributes:
-        assert set(a.attributes[kind]) == set(b.attributes[kind])
-        for name, first in a.attributes[kind].items():
-            second = b.find(kind, name)
-            assert first.type == second.type, name
-            if first.start is not None:
-                assert second.start is not None
-                assert (first.start == second.start).all(), name
-            if first.values.dtype.kind == "f":
-                np.testing.assert_allclose(first.values, second.values, rtol=1e-12, atol=1e-12, err_msg=name)
-            else:
-                assert (first.values == second.values).all(), name
-    assert (a.topology.corner_point == b.topology.corner_point).all()
-    assert (a.topology.curve_point == b.topology.curve_point).all()
-    for stable in ("point", "face", "curve"):
-        assert (a.identity(stable) == b.identity(stable)).all()  # type: ignore[arg-type]
 
 
 def prepared(name: str) -> tuple[str, str, dict[str, Geo]]:

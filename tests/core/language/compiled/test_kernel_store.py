@@ -8,7 +8,7 @@ from reticula.core import ops
 from reticula.core.language.compiled import executor, kernel_store
 from reticula.core.language.compiled.executor import emitted_or_none
 from reticula.core.language.script import Script, run_script
-from tests.core.language.studio import sheet
+from tests.core.language.studio import same, sheet
 
 
 def test_a_control_is_no_part_of_the_kernel() -> None:
