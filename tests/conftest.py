@@ -11,6 +11,8 @@ from hypothesis import settings
 
 from reticula.core import Geo, ops
 from reticula.core.diagnostics import Note, collecting
+from reticula.launch.mariadb import PrivateMariaDB
+from reticula.store.database import Database
 
 settings.register_profile("quick", deadline=None, max_examples=40)
 settings.register_profile("campaign", deadline=None, max_examples=2000)
@@ -52,3 +54,18 @@ def no_building_aside() -> None:
     from reticula.core.language.compiled import builder
 
     builder().enabled = False
+
+
+@pytest.fixture(scope="session")
+def server(tmp_path_factory: pytest.TempPathFactory) -> Iterator[PrivateMariaDB]:
+    made = PrivateMariaDB(tmp_path_factory.mktemp("mariadb") / "server", first_port=34210)
+    made.start()
+    yield made
+    made.stop()
+
+
+@pytest.fixture(scope="session")
+def database(server: PrivateMariaDB) -> Database:
+    made = Database(server.url)
+    made.migrate()
+    return made

@@ -1,4 +1,4 @@
-"""A real MariaDB for the whole session, and the service on top of it."""
+"""The service on top of the session's MariaDB."""
 
 from __future__ import annotations
 
@@ -10,26 +10,10 @@ import pytest
 from flask.testing import FlaskClient
 from sqlalchemy import text
 
-from reticula.launch.mariadb import PrivateMariaDB
 from reticula.service.app import create_app
 from reticula.service.config import MEGABYTE, Config
 from reticula.store.database import Database
 from reticula.workers.pool import Limits
-
-
-@pytest.fixture(scope="session")
-def server(tmp_path_factory: pytest.TempPathFactory) -> Iterator[PrivateMariaDB]:
-    made = PrivateMariaDB(tmp_path_factory.mktemp("mariadb") / "server", first_port=34210)
-    made.start()
-    yield made
-    made.stop()
-
-
-@pytest.fixture(scope="session")
-def database(server: PrivateMariaDB) -> Database:
-    made = Database(server.url)
-    made.migrate()
-    return made
 
 
 @pytest.fixture(scope="session")

@@ -67,7 +67,7 @@ def numbers_of(body: bytes, expected: int, first_line: AnyArray, size: Ints) -> 
     with warnings.catch_warnings():
         warnings.simplefilter("ignore", DeprecationWarning)
         try:
-            values = np.fromstring(body, np.float64, sep=" ")
+            values = np.fromstring(body, np.float64, sep=" ") if body.strip() else np.zeros(0)
         except ValueError:
             values = np.zeros(0)
     if len(values) == expected and np.isfinite(values).all():

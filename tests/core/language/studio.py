@@ -6,7 +6,7 @@ import numpy as np
 
 from reticula.core import Geo, ops
 
-__all__ = ["reef", "sheet"]
+__all__ = ["reef", "same", "sheet"]
 
 
 def sheet() -> Geo:

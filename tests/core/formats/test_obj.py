@@ -1,0 +1,45 @@
+"""OBJ: round trips, and what other programs write."""
+
+import numpy as np
+
+from reticula.core import Geo, ops
+from reticula.core.diagnostics import Note
+from reticula.core.formats import read_bytes, write_bytes
+
+
+def test_obj_round_trip(mixed: Geo) -> None:
+    geo = ops.group(ops.group(mixed, name="big", where="area > 0.9"), name="first", where="index == 0")
+    geo = geo.with_attribute("corner", "uv", np.random.default_rng(0).random((12, 2)))
+    geo = geo.with_attribute("point", "color", np.column_stack([np.random.default_rng(1).random((9, 3)), np.ones(9)]))
+    again = read_bytes("a.obj", write_bytes(geo, "a.obj"))
+    assert again.digest == geo.digest
+
+
+def test_obj_as_others_write_it(notes: list[Note]) -> None:
+    text = b"""# made elsewhere
+mtllib a.mtl
+o thing
+v 0 0 0
+v 1 0 0 1.0
+v 1 1 0
+ v 0 1 0
+vt 0 0
+vt 1 0 0
+vn 0 0 2
+usemtl clay
+s off
+g front left
+f 1/1/1 2/2/1 3//1
+g back
+f -4 -3 \\
+-2 -1
+l 1 2 3 1
+"""
+    geo = read_bytes("a.OBJ", text)
+    assert geo.counts["faces"] == 2
+    assert geo.topology.corner_point.tolist() == [0, 1, 2, 0, 1, 2, 3]
+    assert geo.group("face", "left").tolist() == [True, False]
+    assert geo.group("face", "back").tolist() == [False, True]
+    assert geo.attribute("corner", "normal")[0].tolist() == [0, 0, 1]
+    assert geo.topology.curve_closed.tolist() == [True]
+    assert notes[0].text == "Passed over: materials, smoothing groups."

@@ -1,0 +1,59 @@
+"""The depot over a folder: packages go in once, whole, and come out as they were."""
+
+from pathlib import Path
+
+import pytest
+from flask.testing import FlaskClient
+
+from reticula.depot.app import create_depot
+
+ROOT = Path(__file__).resolve().parents[2]
+
+
+@pytest.fixture
+def depot(tmp_path: Path) -> FlaskClient:
+    return create_depot(tmp_path / "depot").test_client()
+
+
+@pytest.fixture
+def package() -> bytes:
+    return (ROOT / "demo/packages/settlement_tile-1.0.0.zip").read_bytes()
+
+
+def test_what_is_put_in_is_listed_and_handed_out(depot: FlaskClient, package: bytes) -> None:
+    assert depot.get("/packages").json == {"packages": []}
+    assert depot.put("/packages/settlement_tile@1.0.0", data=package).status_code == 201
+    (entry,) = depot.get("/packages").json["packages"]
+    assert entry["operator"] == "settlement_tile@1.0.0"
+    assert entry["size"] == len(package)
+    assert depot.get("/packages/settlement_tile@1.0.0").data == package
+
+
+def test_a_release_never_changes(depot: FlaskClient, package: bytes) -> None:
+    depot.put("/packages/settlement_tile@1.0.0", data=package)
+    assert depot.put("/packages/settlement_tile@1.0.0", data=package).status_code == 201, "the same again is fine"
+    changed = depot.put("/packages/settlement_tile@1.0.0", data=package + b"\0")
+    assert changed.status_code in (409, 422)
+    assert depot.get("/packages/settlement_tile@1.0.0").data == package
+
+
+def test_names_must_fit_and_packages_be_whole(depot: FlaskClient, package: bytes) -> None:
+    other = depot.put("/packages/other@1.0.0", data=package)
+    assert other.status_code == 422
+    assert "settlement_tile@1.0.0" in other.json["message"]
+    assert depot.put("/packages/settlement_tile@1.0.0", data=package[:-400]).status_code == 422
+    assert depot.get("/packages").json == {"packages": []}
+
+
+@pytest.mark.parametrize("name", ["nothing@1.0.0", "..%2Fsecret", "settlement_tile"])
+def test_what_is_not_there_is_not_found(depot: FlaskClient, name: str) -> None:
+    assert depot.get(f"/packages/{name}").status_code == 404
+
+
+def test_a_damaged_file_in_the_folder_is_left_out(tmp_path: Path, package: bytes) -> None:
+    folder = tmp_path / "depot"
+    folder.mkdir()
+    (folder / "broken-1.0.0.zip").write_bytes(b"PK")
+    (folder / "settlement_tile-1.0.0.zip").write_bytes(package)
+    listed = create_depot(folder).test_client().get("/packages").json["packages"]
+    assert [entry["operator"] for entry in listed] == ["settlement_tile@1.0.0"]
