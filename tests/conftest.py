@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import os
 from collections.abc import Iterator
+from typing import Any
 
 import numpy as np
 import pytest
@@ -46,6 +47,30 @@ def mixed() -> Geo:
 @pytest.fixture
 def cube() -> Geo:
     return ops.box(size=(2, 2, 2))
+
+
+@pytest.fixture
+def chain() -> dict[str, Any]:
+    """Return a document of four nodes and two dials."""
+    return {
+        "format": "reticula graph",
+        "version": 1,
+        "looking_at": "fine",
+        "dials": {
+            "height": {"type": "number", "value": 0.5, "low": 0, "high": 2},
+            "width": {"type": "integer", "value": 3},
+        },
+        "nodes": {
+            "sheet": {"operator": "grid", "parameters": {"cells": {"formula": "vec2(width, 2)"}}},
+            "tall": {
+                "operator": "extrude",
+                "inputs": {"geo": ["sheet"]},
+                "parameters": {"distance": {"formula": "height * (1 + index)"}},
+            },
+            "fine": {"operator": "smooth_subdivide", "inputs": {"geo": ["tall"]}},
+            "side": {"operator": "box"},
+        },
+    }
 
 
 @pytest.fixture(autouse=True, scope="session")
