@@ -16,7 +16,7 @@ import pytest
 from playwright.sync_api import Browser, Page, Request, Response, expect, sync_playwright
 
 from reticula.launch.client import Client
-from tests.helpers import any_port
+from tests.helpers import any_port, wait_until
 
 HERE = Path(__file__).parent
 
@@ -176,6 +176,15 @@ class Bench:
             return [...x.getImageData(0, 0, 200, 130).data] }"""
         )
         return np.array(values, np.uint8).reshape(130, 200, 4)
+
+    def expect_another_picture(self, before: np.ndarray, share: float = 0.0) -> None:
+        """Wait until more than ``share`` of the picture differs from ``before``."""
+
+        def differs() -> bool:
+            self.frames(2)
+            return float((self.pixels() != before).mean()) > share
+
+        wait_until(differs, 20)
 
 
 @pytest.fixture

@@ -38,7 +38,7 @@ def test_checks_show_where_and_offer_what_mends(bench: Bench) -> None:
     page.click("[data-test=check-points-in-one-place] .plain >> nth=0")
     expect(page.locator("[data-test=chosen-count]")).to_have_text("60 picked")
     bench.settle()
-    assert (bench.pixels() != before).any()
+    bench.expect_another_picture(before)
     page.click("[data-test=check-points-in-one-place] .boxed")
     bench.settle()
     assert bench.state(made)["document"]["nodes"]["weld_1"]["inputs"] == {"geo": ["apart"]}
@@ -76,7 +76,7 @@ def test_two_results_are_compared_with_colours_and_a_ghost(bench: Bench) -> None
     expect(page.locator("[data-test=farthest]")).to_contain_text("points are off it")
     expect(page.locator("[data-test=legend]")).to_contain_text("distance")
     bench.settle()
-    assert (bench.pixels() != before).mean() > 0.05
+    bench.expect_another_picture(before, 0.05)
     choose(bench, "ball")
     page.click("[data-test=ghost-ball]")
     page.click("[data-test=inspector] [aria-label=Close]")
@@ -124,7 +124,7 @@ def test_a_handle_is_dragged_and_the_mesh_follows(bench: Bench) -> None:
     bench.settle()
     move = bench.state(made)["document"]["nodes"]["away"]["parameters"]["move"]
     assert max(abs(part) for part in move) > 0.05
-    assert (bench.pixels() != before).any()
+    bench.expect_another_picture(before)
     assert bench.state(made)["undo"] == "move move"
 
 
@@ -141,7 +141,7 @@ def test_the_scale_is_chosen_and_fitted_to_a_part_of_the_values(bench: Bench) ->
     even = bench.pixels()
     page.select_option("[data-test=scale]", "signed")
     bench.settle()
-    assert (bench.pixels() != even).mean() > 0.05
+    bench.expect_another_picture(even, 0.05)
     page.focus("[data-test=range-high]")
     for _ in range(10):
         page.keyboard.press("ArrowLeft")
@@ -174,7 +174,7 @@ def test_standpoints_stills_freezing_and_shortcuts(bench: Bench, tmp_path: Path)
     assert bench.state(made)["document"]["standpoints"]["crest"]["parallel"] is True
     look_from(bench, "top")
     bench.settle()
-    assert (bench.pixels() != there).mean() > 0.05
+    bench.expect_another_picture(there, 0.05)
     page.click("[data-test=camera]")
     page.click("[data-test=standpoint-crest]")
     expect(page.locator("[data-test=standpoint-crest]")).to_be_hidden()
@@ -261,7 +261,7 @@ def test_measure_cut_open_loop_and_ask_a_wire(bench: Bench) -> None:
     expect(page.locator("[data-test=section-x]")).to_be_hidden()
     expect(page.locator("[data-test=cut]")).to_be_visible()
     bench.settle()
-    assert (bench.pixels() != whole).mean() > 0.03
+    bench.expect_another_picture(whole, 0.03)
     page.click("[aria-label='Pick edges']")
     page.mouse.click(*middle(bench, 0.46, 0.46))
     expect(page.locator("[data-test=chosen-count]")).to_have_text("1 picked")

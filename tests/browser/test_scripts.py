@@ -23,7 +23,7 @@ def test_a_script_is_written_and_its_controls_appear_at_once(bench: Bench) -> No
     write(bench, "lift: number(0, 2) = 0.6\nif index % 2 == 0:\n    here.position.y += lift\n    here.up = True\n")
     expect(page.locator("[data-test=field-lift]")).to_be_visible()
     bench.settle()
-    assert (bench.pixels() != before).any()
+    bench.expect_another_picture(before)
     expect(page.locator("[data-test=script-status]")).to_contain_text(
         "'up' is new: 60 points that the script did not set hold no."
     )
