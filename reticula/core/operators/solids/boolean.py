@@ -7,17 +7,17 @@ from collections.abc import Sequence
 import manifold3d
 import numpy as np
 
-from reticula.core.arrays import AnyArray, Floats, as_readonly, ragged_index, starts_from_sizes
+from reticula.core.arrays import AnyArray
 from reticula.core.diagnostics import note, warn
 from reticula.core.errors import GeometryError
-from reticula.core.geometry import Attribute, Geo, SourceMap, Topology, Weights, carry, edges_along, kept, triangles
+from reticula.core.geometry import Geo, triangles
 from reticula.core.geometry.edit.concatenate import concatenate
 from reticula.core.geometry.edit.subset import subset
 from reticula.core.geometry.edit.weld import cluster_by_distance, weld_points
-from reticula.core.geometry.planar.barycentric import barycentric
 from reticula.core.operators.declaration.operator import Input, operator
 from reticula.core.operators.declaration.parameters import Choice, GroupName
 from reticula.core.operators.shared.sheet_cuts import cut_sheet, flat_normal, flat_sheets
+from reticula.core.operators.shared.solid_assembly import TracedTriangles, assemble
 from reticula.core.reports.concatenation import concatenate_and_tell
 
 __all__ = ["boolean"]
@@ -180,91 +180,4 @@ def _traced(both: Geo, parts: Sequence[Geo], runs: list[int], mesh: manifold3d.M
     all_face = np.concatenate([cut.face + faces[n] for n, cut in enumerate(cuts)])
     order = np.argsort(all_face[source], kind="stable")
     tri, source = tri[order], source[order]
-    return _assembled(both, points, tri, all_corner[source], all_face[source])
-
-
-def _assembled(both: Geo, points: Floats, tri: AnyArray, corner: AnyArray, face: AnyArray) -> tuple[Geo, AnyArray]:
-    """Put triangles ``(T, 3)`` together; ``corner (T, 3)`` and ``face (T,)`` name where in the inputs they lie.
-
-    Faces all of whose triangles are as they were become polygons again.
-    """
-    shape = both.topology
-    source = both.positions[shape.corner_point[corner]]
-    weight = barycentric(np.repeat(source, 3, axis=0), points[tri].reshape(-1, 3)).reshape(-1, 3, 3)
-    exact = weight.max(axis=2) > 1 - 1e-9
-    which = weight.argmax(axis=2)
-    rows = np.arange(len(tri))[:, None]
-    nearest = corner[rows, which] if len(tri) else np.zeros((0, 3), np.int64)
-    kept_whole = (
-        exact.all(axis=1) & (np.sort(which, axis=1) == [0, 1, 2]).all(axis=1) if len(tri) else np.zeros(0, bool)
-    )
-    have = np.bincount(face, minlength=shape.face_count)
-    same = np.bincount(face, kept_whole, minlength=shape.face_count) == shape.face_size - 2
-    whole = same & (have == shape.face_size - 2)
-    turned = _turned(source, points[tri])
-    back = np.bincount(face, turned, minlength=shape.face_count) > 0
-    point_of = np.full(shape.point_count, -1, np.int64)
-    flat_exact = exact.reshape(-1)
-    point_of[shape.corner_point[nearest.reshape(-1)[flat_exact]]] = tri.reshape(-1)[flat_exact]
-    polygons = np.flatnonzero(whole)
-    single = ~whole[face]
-    flat, begin = ragged_index(shape.face_start, polygons)
-    step = np.arange(len(flat)) - np.repeat(begin[:-1], np.diff(begin))
-    size = np.repeat(np.diff(begin), np.diff(begin))
-    flat = flat - step + np.where(back[shape.corner_face[flat]], (-step) % np.maximum(size, 1), step)
-    order = np.argsort(np.concatenate([polygons, face[single]]), kind="stable")
-    sizes = np.concatenate([shape.face_size[polygons], np.full(int(single.sum()), 3)])
-    ring = np.concatenate([point_of[shape.corner_point[flat]], tri[single].reshape(-1)])
-    main = np.concatenate([flat, nearest[single].reshape(-1)])
-    starts = starts_from_sizes(sizes)
-    pick, new_start = ragged_index(starts, order)
-    used = np.unique(ring)
-    local = np.full(len(points), -1, np.int64)
-    local[used] = np.arange(len(used))
-    topology = Topology(len(used), new_start, local[ring[pick]])
-    place = np.full((len(points), 3), -1, np.int64)
-    share = np.zeros((len(points), 3))
-    place[tri.reshape(-1)] = np.repeat(shape.corner_point[corner], 3, axis=0).reshape(-1, 3)
-    share[tri.reshape(-1)] = weight.reshape(-1, 3)
-    own = share[used].argmax(axis=1)
-    point_main = place[used, own] if len(used) else np.zeros(0, np.int64)
-    corner_columns = np.concatenate(
-        [np.repeat(flat[:, None], 3, axis=1), np.repeat(corner[single], 3, axis=0).reshape(-1, 3)]
-    )
-    corner_values = np.concatenate([np.tile([1.0, 0.0, 0.0], (len(flat), 1)), weight[single].reshape(-1, 3)])
-    edge_of = np.full(topology.corner_count, -1)
-    a, b = main[pick], main[pick][topology.corner_next] if topology.corner_count else main[pick]
-    snapped = np.concatenate([np.ones(len(flat), bool), exact[single].reshape(-1)])[pick]
-    ahead = snapped & snapped[topology.corner_next] & (shape.corner_next[a] == b) if len(a) else np.zeros(0, bool)
-    behind = snapped & snapped[topology.corner_next] & (shape.corner_previous[a] == b) if len(a) else np.zeros(0, bool)
-    edge_of[ahead] = shape.corner_edge[a[ahead]]
-    edge_of[behind] = shape.corner_edge[b[behind]]
-    made = carry(
-        both,
-        topology,
-        {
-            "point": SourceMap(as_readonly(point_main.astype(np.int32)), Weights.rows(place[used], share[used])),
-            "face": kept(np.concatenate([polygons, face[single]])[order]),
-            "corner": SourceMap(
-                as_readonly(main[pick].astype(np.int32)), Weights.rows(corner_columns[pick], corner_values[pick])
-            ),
-            "curve": kept(np.zeros(0)),
-            "edge": edges_along(topology, edge_of),
-            "instance": kept(np.zeros(0)),
-        },
-        positions=points[used],
-    )
-    origin = made.sources["face"].index
-    for kind, mask in (("face", back[made.sources["face"].index]), ("corner", back[shape.corner_face[main[pick]]])):
-        if made.has(kind, "normal") and made.find(kind, "normal").type == "vec3":  # type: ignore[arg-type]
-            old = made.find(kind, "normal")  # type: ignore[arg-type]
-            values = Attribute("vec3", as_readonly(np.where(mask[:, None], -old.values, old.values)), None, old.default)
-            made = made.with_attribute(kind, "normal", values)  # type: ignore[arg-type]
-    return made, origin
-
-
-def _turned(source: Floats, made: Floats) -> AnyArray:
-    """Which triangles ``(T, 3, 3)`` face against the ones they lie in."""
-    before = np.cross(source[:, 1] - source[:, 0], source[:, 2] - source[:, 0])
-    after = np.cross(made[:, 1] - made[:, 0], made[:, 2] - made[:, 0])
-    return np.einsum("ij,ij->i", before, after) < 0
+    return assemble(both, TracedTriangles(points, tri, all_corner[source], all_face[source]))
