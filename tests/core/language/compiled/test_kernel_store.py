@@ -5,6 +5,7 @@ from __future__ import annotations
 import pytest
 
 from reticula.core import ops
+from reticula.core.language import script as scripts
 from reticula.core.language.compiled import executor, kernel_store
 from reticula.core.language.compiled.executor import emitted_or_none
 from reticula.core.language.script import Script, run_script
@@ -45,6 +46,7 @@ def test_kernels_are_built_aside_and_kept(tmp_path, monkeypatch: pytest.MonkeyPa
 def test_a_slow_run_goes_over_to_its_kernel(tmp_path, monkeypatch: pytest.MonkeyPatch) -> None:  # type: ignore[no-untyped-def]
     monkeypatch.setenv("RETICULA_KERNELS", str(tmp_path))
     monkeypatch.setattr(executor, "PATIENCE", 0.0)
+    monkeypatch.setattr(scripts, "MOST_SECONDS", 300.0)
     maker = kernel_store.Builder()
     maker.enabled = True
     monkeypatch.setattr(executor, "builder", lambda: maker)
