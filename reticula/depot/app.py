@@ -28,7 +28,7 @@ def create_depot(folder: Path) -> Flask:
     def path_of(operator: str) -> Path:
         return folder / f"{operator.replace('@', '-')}.zip"
 
-    def told(path: Path) -> dict[str, object] | None:
+    def entry_of(path: Path) -> dict[str, object] | None:
         data = path.read_bytes()
         digest = hashlib.sha256(data).hexdigest()
         if digest not in known:
@@ -50,7 +50,7 @@ def create_depot(folder: Path) -> Flask:
     def list_packages() -> Response:
         """List all whole packages."""
         with lock:
-            found = [entry for entry in map(told, sorted(folder.glob("*.zip"))) if entry is not None]
+            found = [entry for entry in map(entry_of, sorted(folder.glob("*.zip"))) if entry is not None]
         return jsonify({"packages": found})
 
     @app.get("/packages/<operator>")

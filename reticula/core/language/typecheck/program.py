@@ -11,8 +11,8 @@ from reticula.core.language.limits import DEEPEST, MOST_VARIANTS
 from reticula.core.language.parse import Parsed, Place, column_of
 from reticula.core.language.scope import Scope
 from reticula.core.language.typecheck.assignments import Variant, Wider
+from reticula.core.language.typecheck.creation import CreationChecker
 from reticula.core.language.typecheck.environment import MAKERS, as_vector, convert, join_types
-from reticula.core.language.typecheck.making import MakingChecker
 from reticula.core.language.types import (
     NUMERIC,
     UNKNOWN_LIST,
@@ -47,7 +47,7 @@ def check_program(
     )
 
 
-class ProgramChecker(MakingChecker):
+class ProgramChecker(CreationChecker):
     """Checks a whole text."""
 
     def program(self, statements: Sequence[ast.stmt], value: ast.expr | None) -> ir.Program:

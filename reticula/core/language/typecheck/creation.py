@@ -20,12 +20,12 @@ from reticula.core.language.types import (
     owner_of,
 )
 
-__all__ = ["MakingChecker"]
+__all__ = ["CreationChecker"]
 
 REMOVED = ("point", "edge", "face", "curve")
 
 
-class MakingChecker(AssignmentChecker):
+class CreationChecker(AssignmentChecker):
     """Checks what makes or removes elements."""
 
     def make_point(self, given: list[ir.Expression], place: Place) -> ir.MakePoint:
