@@ -3,7 +3,7 @@
 import { ElMessage } from 'element-plus'
 import { computed } from 'vue'
 import { api, type OperatorState } from '../api/client'
-import { toText } from '../model/formula'
+import { toText } from '../model/values/formula'
 import { tell } from '../stores/useChanges'
 
 const props = defineProps<{ operator: OperatorState }>()

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 /** A colour gradient: drag its stops, double-click for a new one, Delete removes the chosen one. */
 import { computed, ref } from 'vue'
-import { addStop, css, fromHex, moveStop, toHex, type Stop } from '../model/gradient'
+import { addStop, css, fromHex, moveStop, toHex, type Stop } from '../model/values/gradient'
 
 const props = defineProps<{ value: Stop[]; label: string }>()
 const emit = defineEmits<{ preview: [value: Stop[]]; commit: [value: Stop[]] }>()

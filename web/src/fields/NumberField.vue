@@ -3,7 +3,7 @@
 import { computed, ref } from 'vue'
 import FormulaHelp from '../text/FormulaHelp.vue'
 import { useCaret } from '../text/useCaret'
-import { fromText, isFormula, stepped, toText } from '../model/formula'
+import { fromText, isFormula, stepped, toText } from '../model/values/formula'
 import { useTypedText } from './useTypedText'
 
 const props = defineProps<{

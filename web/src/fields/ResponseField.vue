@@ -1,7 +1,7 @@
 <script setup lang="ts">
 /** A response curve: drag its points, double-click for a new one, Delete removes the chosen one. */
 import { computed, ref } from 'vue'
-import { addPoint, movePoint, respond, type CurvePoint } from '../model/responseCurve'
+import { addPoint, movePoint, respond, type CurvePoint } from '../model/values/responseCurve'
 
 const props = defineProps<{ value: CurvePoint[]; label: string; soft?: number[] | null }>()
 const emit = defineEmits<{ preview: [value: CurvePoint[]]; commit: [value: CurvePoint[]] }>()

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 /** Two to four numbers, or one formula that gives a vector. */
 import { computed } from 'vue'
-import { isFormula } from '../model/formula'
+import { isFormula } from '../model/values/formula'
 import NumberField from './NumberField.vue'
 
 const props = defineProps<{

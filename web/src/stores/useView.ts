@@ -1,7 +1,7 @@
 /** What the view shows besides the shape itself. Kept while the page lives. */
 import { createGlobalState } from '@vueuse/core'
 import { reactive } from 'vue'
-import type { ColorChoice } from '../model/colorChoice'
+import type { ColorChoice } from '../model/values/colorChoice'
 
 /** One picture, two beside each other, or one across a dragged line. */
 export type Form = 'one' | 'beside' | 'across'

@@ -1,6 +1,6 @@
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
 import type { BufferRef } from '../../api/buffers'
-import { byValues, choiceOf, keyOf } from '../../model/colorChoice'
+import { byValues, choiceOf, keyOf } from '../../model/values/colorChoice'
 import { tintGroups, tintPieces } from '../color/colors'
 import { readLooks } from './resultPicture'
 import { scaleFor } from '../color/scales'

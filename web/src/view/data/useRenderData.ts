@@ -6,7 +6,7 @@ import { isError, type Kind, type MeshLook, type Summary } from '../../api/resul
 import { useEvaluation } from '../../stores/useEvaluation'
 import { useSelection } from '../../stores/useSelection'
 import { useGraph } from '../../stores/useGraph'
-import { byValues } from '../../model/colorChoice'
+import { byValues } from '../../model/values/colorChoice'
 import { colorize, isColor, type Legend } from '../color/colors'
 import { fetchMesh, fetchValues, type MeshData } from '../rendering/meshData'
 import { NOTHING } from '../rendering/picture'

@@ -2,7 +2,7 @@
 /** The handle that is held: its numbers while it is dragged, the card's other handles, and snapping. */
 import { computed } from 'vue'
 import { short } from '../../shared/numbers'
-import { STEPS, type Target } from '../../model/handleValues'
+import { STEPS, type Target } from '../../model/values/handleValues'
 
 const props = defineProps<{ targets: Target[]; held: Target }>()
 const which = defineModel<number>('which', { required: true })

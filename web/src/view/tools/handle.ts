@@ -2,7 +2,7 @@
 import * as THREE from 'three'
 import type { OrbitControls } from 'three/examples/jsm/controls/OrbitControls.js'
 import { TransformControls } from 'three/examples/jsm/controls/TransformControls.js'
-import { directionOf, rounded, snapped, STEPS, type Shape, type Triple } from '../../model/handleValues'
+import { directionOf, rounded, snapped, STEPS, type Shape, type Triple } from '../../model/values/handleValues'
 
 export interface Held {
   shape: Shape

@@ -8,7 +8,7 @@ import { useGraph } from '../../stores/useGraph'
 import { useHeldPlace } from '../../stores/useHeldPlace'
 import { isShown, useCatalogue } from '../../stores/useCatalogue'
 import type { Handle } from './handle'
-import { isTriple, targetsOf, withMoved, type Triple } from '../../model/handleValues'
+import { isTriple, targetsOf, withMoved, type Triple } from '../../model/values/handleValues'
 
 const IDENTITY = [1, 0, 0, 0, 0, 1, 0, 0, 0, 0, 1, 0, 0, 0, 0, 1]
 /** `size` gives how large the picture's shape is, in m. */

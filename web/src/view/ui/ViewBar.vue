@@ -3,7 +3,7 @@
 import { computed } from 'vue'
 import type { Kind, Summary } from '../../api/results'
 import { useSelection } from '../../stores/useSelection'
-import { byValues, choiceOf, keyOf } from '../../model/colorChoice'
+import { byValues, choiceOf, keyOf } from '../../model/values/colorChoice'
 import { scaleFor } from '../color/scales'
 import { useView } from '../../stores/useView'
 

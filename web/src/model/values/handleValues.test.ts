@@ -1,6 +1,6 @@
 import * as THREE from 'three'
 import { describe, expect, it } from 'vitest'
-import type { OperatorState } from '../api/client'
+import type { OperatorState } from '../../api/client'
 import { directionOf, rounded, snapped, targetsOf, withMoved } from './handleValues'
 
 const parameter = (name: string, shape: string | null, more: object = {}) => ({

@@ -1,5 +1,5 @@
 /** What the picture is coloured by: an attribute, or one of a few ways to see the whole. */
-import type { Kind } from '../api/results'
+import type { Kind } from '../../api/results'
 
 /** An attribute's values; all groups at once; a checker of uv; a material with a hue for each piece. */
 export type How = 'values' | 'groups' | 'checker' | 'material'

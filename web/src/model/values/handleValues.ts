@@ -1,6 +1,6 @@
 /** Numbers of handles: what is dragged, how it snaps, and where it stands among the parameters of a card. */
 import * as THREE from 'three'
-import type { OperatorState, ParameterState } from '../api/client'
+import type { OperatorState, ParameterState } from '../../api/client'
 
 export type Triple = [number, number, number]
 export type Shape = 'place' | 'places' | 'direction' | 'plane' | 'turn' | 'scale' | 'size'
