@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable, Sequence
 from typing import NamedTuple
 
 import numpy as np
@@ -14,14 +15,16 @@ __all__ = ["TracedTriangles", "assemble"]
 
 
 class TracedTriangles(NamedTuple):
-    """Triangles that lie in faces of a source: ``points (P, 3)`` and ``tri (T, 3)`` over them; ``corner (T, 3)``, the
-    source corners between which each lies, and ``face (T,)``, in ascending order.
+    """Triangles that lie in faces of a source: ``points (P, 3)``, seen from a centre, and ``tri (T, 3)`` over them;
+    ``corner (T, 3)``, the source corners between which each lies, ``face (T,)``, in ascending order, and ``part (T,)``,
+    which of the inputs that face is of.
     """
 
     points: Floats
     tri: Ints
     corner: Ints
     face: Ints
+    part: Ints
 
 
 class _Location(NamedTuple):
@@ -43,8 +46,8 @@ class _Polygons(NamedTuple):
     ``exact (C,)``, and the blend ``column (C, 3)``, ``value (C, 3)``.
     """
 
-    start: Ints
-    ring: Ints
+    start: AnyArray
+    ring: AnyArray
     face: Ints
     main: Ints
     exact: Flags
@@ -52,15 +55,20 @@ class _Polygons(NamedTuple):
     value: Floats
 
 
-def assemble(source: Geo, cut: TracedTriangles) -> tuple[Geo, Ints]:
+def assemble(source: Geo, parts: Sequence[Geo], cut: TracedTriangles, center: Floats) -> tuple[Geo, AnyArray]:
     """Return the mesh of the triangles, with all values of ``source``, and the source face of each of its faces.
 
-    Faces all of whose triangles are as they were become polygons again.
+    ``source`` is made of ``parts``. Points that nothing moved keep their positions to the bit; faces all of whose
+    triangles are as they were become polygons again. A point in faces of several parts has the value of the first part
+    that has the attribute.
     """
-    location = _locate(source, cut)
+    location = _locate(source, cut, center)
+    positions = cut.points + center
+    exact = location.exact
+    positions[cut.tri[exact]] = source.positions[source.topology.corner_point[location.nearest[exact]]]
     reversed_faces = np.bincount(cut.face, location.turned, minlength=source.topology.face_count) > 0
     faces = _polygons(source.topology, cut, location, reversed_faces)
-    used = np.unique(faces.ring)
+    used = _in_source_order(np.unique(faces.ring), source.topology, cut, location)
     local = np.full(len(cut.points), -1, np.int64)
     local[used] = np.arange(len(used))
     topology = Topology(len(used), faces.start, local[faces.ring])
@@ -68,30 +76,41 @@ def assemble(source: Geo, cut: TracedTriangles) -> tuple[Geo, Ints]:
         source,
         topology,
         {
-            "point": _point_map(source.topology, cut, location, used),
+            "point": _point_map(source.topology, cut, location, used, range(len(parts))),
             "face": kept(faces.face),
             "corner": SourceMap(as_readonly(faces.main.astype(np.int32)), Weights.rows(faces.column, faces.value)),
             "curve": kept(np.zeros(0)),
             "edge": edges_along(topology, _corner_edges(source.topology, topology, faces)),
             "instance": kept(np.zeros(0)),
         },
-        positions=cut.points[used],
+        positions=positions[used],
     )
     origin = made.sources["face"].index
+    made = _with_own_values(made, source, parts, lambda order: _point_map(source.topology, cut, location, used, order))
     back = {"face": reversed_faces[origin], "corner": reversed_faces[source.topology.corner_face[faces.main]]}
     return _with_turned_normals(made, back), origin
 
 
-def _locate(source: Geo, cut: TracedTriangles) -> _Location:
+def _locate(source: Geo, cut: TracedTriangles, center: Floats) -> _Location:
     """Return where the corners of the triangles lie in the triangles of ``source`` that they are part of."""
-    places, made = source.positions[source.topology.corner_point[cut.corner]], cut.points[cut.tri]
+    places, made = source.positions[source.topology.corner_point[cut.corner]] - center, cut.points[cut.tri]
     weight = barycentric(np.repeat(places, 3, axis=0), made.reshape(-1, 3)).reshape(-1, 3, 3)
+    there = (made[:, :, None] == places[:, None]).all(axis=3)
+    exact = there.any(axis=2)
+    weight = np.where(exact[:, :, None], np.eye(3)[there.argmax(axis=2)], weight)
     which = weight.argmax(axis=2)
     nearest = np.take_along_axis(cut.corner, which, axis=1)
     before = np.cross(places[:, 1] - places[:, 0], places[:, 2] - places[:, 0])
     after = np.cross(made[:, 1] - made[:, 0], made[:, 2] - made[:, 0])
     turned = np.einsum("ij,ij->i", before, after) < 0
-    return _Location(weight, weight.max(axis=2) > 1 - 1e-9, nearest, which, turned)
+    return _Location(weight, exact, nearest, which, turned)
+
+
+def _in_source_order(used: Ints, shape: Topology, cut: TracedTriangles, location: _Location) -> Ints:
+    """Return the ``used`` points with those of the source in front, in its order."""
+    key = np.arange(shape.point_count, shape.point_count + len(cut.points))
+    key[cut.tri[location.exact]] = shape.corner_point[location.nearest[location.exact]]
+    return used[np.argsort(key[used])]
 
 
 def _polygons(shape: Topology, cut: TracedTriangles, location: _Location, reversed_faces: Flags) -> _Polygons:
@@ -123,7 +142,7 @@ def _polygons(shape: Topology, cut: TracedTriangles, location: _Location, revers
     )
 
 
-def _corners_of(shape: Topology, faces: Ints, reversed_faces: Flags) -> tuple[Ints, Ints]:
+def _corners_of(shape: Topology, faces: Ints, reversed_faces: Flags) -> tuple[AnyArray, AnyArray]:
     """Return the corners of some faces in order, those of reversed ones the other way round, and starts ``(F+1,)``."""
     flat, begin = ragged_index(shape.face_start, faces)
     sizes = np.diff(begin)
@@ -133,15 +152,39 @@ def _corners_of(shape: Topology, faces: Ints, reversed_faces: Flags) -> tuple[In
     return flat - step + np.where(back, (-step) % np.maximum(size, 1), step), begin
 
 
-def _point_map(shape: Topology, cut: TracedTriangles, location: _Location, used: Ints) -> SourceMap:
-    """Return where the ``used`` points come from: blends of the source points of a triangle that they lie in."""
-    place = np.full((len(cut.points), 3), -1, np.int64)
-    share = np.zeros((len(cut.points), 3))
-    place[cut.tri.reshape(-1)] = np.repeat(shape.corner_point[cut.corner], 3, axis=0).reshape(-1, 3)
-    share[cut.tri.reshape(-1)] = location.weight.reshape(-1, 3)
-    place, share = place[used], share[used]
+def _point_map(
+    shape: Topology, cut: TracedTriangles, location: _Location, used: Ints, order: Sequence[int]
+) -> SourceMap:
+    """Return where the ``used`` points come from: blends of the source points of a triangle that they lie in.
+
+    Where triangles of several parts meet, the part counts that comes first in ``order``.
+    """
+    chosen = np.full(len(cut.points), -1, np.int64)
+    for part in reversed(order):
+        rows = np.flatnonzero(cut.part == part)
+        chosen[cut.tri[rows]] = 3 * rows[:, None] + np.arange(3)
+    chosen = chosen[used]
+    place = shape.corner_point[cut.corner[chosen // 3]].astype(np.int64)
+    share = location.weight.reshape(-1, 3)[chosen]
     main = np.take_along_axis(place, share.argmax(axis=1)[:, None], axis=1)[:, 0] if len(used) else np.zeros(0)
     return SourceMap(as_readonly(main.astype(np.int32)), Weights.rows(place, share))
+
+
+def _with_own_values(
+    made: Geo, source: Geo, parts: Sequence[Geo], point_map: Callable[[Sequence[int]], SourceMap]
+) -> Geo:
+    """Return the geometry with point attributes that only some parts have taken from those parts where they meet."""
+    maps: dict[tuple[int, ...], SourceMap] = {}
+    for name, attribute in source.attributes["point"].items():
+        have = [part for part, one in enumerate(parts) if one.has("point", name)]
+        lack = [part for part in range(len(parts)) if part not in have]
+        if not have or not lack or have[-1] < lack[0]:
+            continue
+        order = (*have, *lack)
+        if order not in maps:
+            maps[order] = point_map(order)
+        made = made.with_attribute("point", name, maps[order].attribute(name, attribute))
+    return made
 
 
 def _corner_edges(shape: Topology, topology: Topology, faces: _Polygons) -> Ints:

@@ -7,7 +7,7 @@ from collections.abc import Sequence
 import manifold3d
 import numpy as np
 
-from reticula.core.arrays import AnyArray
+from reticula.core.arrays import Floats
 from reticula.core.diagnostics import note, warn
 from reticula.core.errors import GeometryError
 from reticula.core.geometry import Geo, triangles
@@ -37,8 +37,9 @@ WORD = {
     carries=(
         "Carries all: every face knows the face it is part of, points and corners on new edges are "
         "interpolated on that face. "
-        "Where only some inputs have an attribute, the others get its default. Curves and loose "
-        "points of the first input stay. "
+        "Where only some inputs have an attribute, the others get its default; a point where solids "
+        "meet has the value of the first that has the attribute. Curves and loose points of the first "
+        "input stay. What nothing cuts keeps its positions and values to the bit. "
         "Edge values are kept on edges that stay whole."
     ),
     parameters=(
@@ -77,11 +78,13 @@ def boolean(geo: Geo, others: Sequence[Geo], *, operation: str, other_group: str
     if geo.topology.border_edges.any():
         return _of_sheets(parts, operation, other_group, seam_group)
     names = ["the first input", *(f"input {n + 2}" for n in range(len(parts) - 1))]
-    solids = [_solid(part, name) for part, name in zip(parts, names, strict=True)]
+    center = _center(parts)
+    solids = [_solid(part, name, center) for part, name in zip(parts, names, strict=True)]
     made = manifold3d.Manifold.batch_boolean([solid for solid, _ in solids], WORD[operation])
-    mesh = made.to_mesh()
+    mesh = made.to_mesh64()
     both = concatenate_and_tell(parts)
-    result, origin = _traced(both, parts, [run for _, run in solids], mesh)
+    traced = _traced(parts, [run for _, run in solids], mesh)
+    result, origin = assemble(both, parts, traced, center)
     first = parts[0].topology.face_count
     other = origin >= first
     shape = result.topology
@@ -119,7 +122,13 @@ def _of_sheets(parts: Sequence[Geo], operation: str, other_group: str, seam_grou
     return made.with_attribute("face", other_group, np.zeros(made.topology.face_count, bool))
 
 
-def _solid(geo: Geo, name: str) -> tuple[manifold3d.Manifold, int]:
+def _center(parts: Sequence[Geo]) -> Floats:
+    """The middle of all parts ``(3,)``: what is worked out near it keeps its digits wherever the parts lie."""
+    low = np.min([part.positions.min(axis=0) for part in parts], axis=0)
+    return np.asarray((low + np.max([part.positions.max(axis=0) for part in parts], axis=0)) / 2)
+
+
+def _solid(geo: Geo, name: str, center: Floats) -> tuple[manifold3d.Manifold, int]:
     """A solid with an id of its own whose triangles carry the numbers of ours."""
     cut = triangles(geo)
     shape = geo.topology
@@ -127,7 +136,7 @@ def _solid(geo: Geo, name: str) -> tuple[manifold3d.Manifold, int]:
     used, local = np.unique(tri, return_inverse=True)
     run = int(manifold3d.Manifold.reserve_ids(1))
     mesh = manifold3d.Mesh64(
-        np.ascontiguousarray(geo.positions[used]),
+        np.ascontiguousarray(geo.positions[used] - center),
         np.ascontiguousarray(local.reshape(-1, 3).astype(np.uint64)),
         run_index=np.array([0, 3 * len(tri)], np.uint64),
         run_original_id=np.array([run], np.uint32),
@@ -159,8 +168,8 @@ def _solid(geo: Geo, name: str) -> tuple[manifold3d.Manifold, int]:
     return solid, run
 
 
-def _traced(both: Geo, parts: Sequence[Geo], runs: list[int], mesh: manifold3d.Mesh64) -> tuple[Geo, AnyArray]:
-    """Our geometry again, every value traced back to the faces of the inputs, and the source of each face."""
+def _traced(parts: Sequence[Geo], runs: list[int], mesh: manifold3d.Mesh64) -> TracedTriangles:
+    """Return the triangles of a result, each with the face of the concatenated ``parts`` that it is part of."""
     points = np.asarray(mesh.vert_properties, np.float64)[:, :3]
     tri = np.asarray(mesh.tri_verts, np.int64).reshape(-1, 3)
     if len(mesh.merge_from_vert):
@@ -179,5 +188,5 @@ def _traced(both: Geo, parts: Sequence[Geo], runs: list[int], mesh: manifold3d.M
     all_corner = np.concatenate([cut.corner + corners[n] for n, cut in enumerate(cuts)])
     all_face = np.concatenate([cut.face + faces[n] for n, cut in enumerate(cuts)])
     order = np.argsort(all_face[source], kind="stable")
-    tri, source = tri[order], source[order]
-    return assemble(both, TracedTriangles(points, tri, all_corner[source], all_face[source]))
+    source = source[order]
+    return TracedTriangles(points, tri[order], all_corner[source], all_face[source], part[order])
