@@ -2,22 +2,26 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable
 from typing import NamedTuple
 
 import numpy as np
 
-from reticula.core.arrays import AnyArray, Floats
+from reticula.core.arrays import AnyArray, Flags, Floats
 from reticula.core.errors import GeometryError
 from reticula.core.geometry.edit.level_cut import cut_at_zero
 from reticula.core.geometry.edit.subset import subset
 from reticula.core.geometry.measure.areas import area_vectors
+from reticula.core.geometry.measure.components import face_components
 from reticula.core.geometry.mesh.carry import carry
 from reticula.core.geometry.mesh.geo import Geo
 from reticula.core.geometry.mesh.source_maps import edges_along, kept
+from reticula.core.geometry.mesh.topology import Topology
 from reticula.core.geometry.planar.boundary_loops import segment_loops
-from reticula.core.geometry.planar.region_fill import Filling, fill_region, nest_loops, project_to_plane
+from reticula.core.geometry.planar.ear_clipping import cut_polygons
+from reticula.core.geometry.planar.region_fill import Filling, fill_region, nest_oriented_loops, project_to_plane
 
-__all__ = ["ClippedHalf", "clip_half", "cut_by_plane"]
+__all__ = ["ClippedHalf", "clip_half", "cut_by_plane", "faces_of_open_components"]
 
 
 class ClippedHalf(NamedTuple):
@@ -57,47 +61,95 @@ def clip_half(
     cap_group: str,
     *,
     cap: bool,
+    is_inside: Callable[[Floats], Flags] | None = None,
 ) -> ClippedHalf:
     """Return one half of a mesh that :func:`cut_by_plane` cut: ``sign`` is 1 for above and -1 for below.
 
     With ``cap``, faces close the cut where it forms closed outlines; they are the face group ``cap_group`` and copy a
-    face beside them. Loose points go to their side, curves go above.
+    face beside them. What bounds them is where the faces of the half no longer cancel out, so that shells in shells,
+    solids that overlap or touch, and edges with several faces are closed each for itself. Where a piece of the mesh
+    was open, ``is_inside`` tells of places ``(N, 3)`` whether there is anything to close. Loose points go to their
+    side, curves go above.
     """
     shape = whole.topology
     loose = shape.used_points | (height >= 0 if sign > 0 else height < 0)
-    half = subset(whole, side == sign, np.full(shape.curve_count, sign > 0), loose)
-    return _capped(half, normal * -sign, rim_group, cap_group, cap, whole)
-
-
-def _capped(half: Geo, outward: AnyArray, rim_group: str, cap_group: str, cap: bool, before: Geo) -> ClippedHalf:
-    """Close the borders that the cut made, with faces that look along ``outward``."""
-    shape = half.topology
-    rim = shape.border_edges & half.group("edge", rim_group)
-    blank = half.with_attribute("face", cap_group, np.zeros(shape.face_count, bool))
-    if not cap or not rim.any():
+    chosen = side == sign
+    half = subset(whole, chosen, np.full(shape.curve_count, sign > 0), loose)
+    blank = half.with_attribute("face", cap_group, np.zeros(half.topology.face_count, bool))
+    if not cap:
         return ClippedHalf(blank)
-    corner = np.flatnonzero(rim[shape.corner_edge])
+    was_border = _unmatched(shape, np.ones(shape.edge_count, bool))[np.repeat(chosen, shape.face_size)]
+    corner = np.flatnonzero(_unmatched(half.topology, half.group("edge", rim_group)) & ~was_border)
+    open_faces = faces_of_open_components(whole)[chosen]
+    return _capped(half, corner, normal * -sign, cap_group, open_faces, is_inside)
+
+
+def faces_of_open_components(geo: Geo) -> Flags:
+    """Return which faces ``(F,)`` belong to a connected part that has a border."""
+    component, shape = face_components(geo), geo.topology
+    return np.isin(component, component[shape.corner_face[shape.border_edges[shape.corner_edge]]])
+
+
+def _unmatched(shape: Topology, edges: Flags) -> Flags:
+    """Return the corners ``(C,)`` whose edge, one of ``edges``, no other face runs back along."""
+    corner = np.flatnonzero(edges[shape.corner_edge])
+    edge = shape.corner_edge[corner]
+    way = np.where(shape.corner_point[corner] == shape.edges[edge, 0], 1, -1)
+    net = np.bincount(edge, way, minlength=shape.edge_count)[edge]
+    order = np.lexsort([way != np.sign(net), edge])
+    rank = np.arange(len(order)) - np.searchsorted(edge[order], edge[order])
+    out = np.zeros(shape.corner_count, bool)
+    out[corner[order]] = rank < np.abs(net[order])
+    return out
+
+
+def _capped(
+    half: Geo,
+    corner: AnyArray,
+    outward: AnyArray,
+    cap_group: str,
+    open_faces: Flags,
+    is_inside: Callable[[Floats], Flags] | None,
+) -> ClippedHalf:
+    """Close the loops along the edges of ``corner``, with faces that look along ``outward``."""
+    shape = half.topology
     tail, head = shape.corner_point[shape.corner_next[corner]], shape.corner_point[corner]
     start, item, left = segment_loops(tail, head, shape.point_count)
-    was_open = left > 0 and bool((before.topology.border_edges & ~before.group("edge", rim_group)).any())
     loops = [tail[item[a:b]] for a, b in zip(start, start[1:], strict=False)]
     fillings: list[Filling] = []
-    if loops:
-        flat = [project_to_plane(half.positions[loop], outward)[0] for loop in loops]
-        try:
-            regions = nest_loops(flat)
-        except GeometryError:
-            regions = [[n] for n in range(len(loops))]
-        for region in regions:
-            fillings.append(_filled(half, [loops[n] for n in region], outward))
-    capped = _with_faces(half, fillings, corner, cap_group) if fillings else blank
-    return ClippedHalf(capped, left, was_open)
+    flat = [project_to_plane(half.positions[loop], outward)[0] for loop in loops]
+    open_edges = left
+    for region in nest_oriented_loops(flat):
+        rings = [loops[n] for n in region]
+        filling = _filled(half, rings, outward)
+        doubtful = open_faces[shape.corner_face[corner[item[start[region[0]]]]]]
+        place = _middle(half.positions[filling.point], filling, outward)[None]
+        if is_inside is not None and doubtful and not is_inside(place)[0]:
+            open_edges += sum(map(len, rings))
+        else:
+            fillings.append(filling)
+    capped = (
+        _with_faces(half, fillings, corner, cap_group)
+        if fillings
+        else half.with_attribute("face", cap_group, np.zeros(shape.face_count, bool))
+    )
+    return ClippedHalf(capped, open_edges, open_edges > 0 and bool(open_faces.any()))
+
+
+def _middle(corners: Floats, filling: Filling, normal: AnyArray) -> Floats:
+    """Return a place ``(3,)`` inside a filling: the middle of the largest triangle of its first face."""
+    size = int(filling.start[1])
+    ring = np.arange(size, dtype=np.int32)
+    cut, _ = cut_polygons(corners, np.array([0, size], np.int32), ring, np.asarray(normal, np.float64)[None])
+    tri = corners[cut]
+    sizes = np.linalg.norm(np.cross(tri[:, 1] - tri[:, 0], tri[:, 2] - tri[:, 0]), axis=1)
+    return np.asarray(tri[sizes.argmax()].mean(axis=0))
 
 
 def _filled(half: Geo, rings: list[AnyArray], outward: AnyArray) -> Filling:
     try:
         return fill_region(half.positions, rings, outward, "polygon", 1.0, half.topology.point_count)
-    except GeometryError:
+    except (GeometryError, ValueError, IndexError):
         start = np.concatenate([[0], np.cumsum([len(ring) for ring in rings])]).astype(np.int32)
         return Filling(start, np.concatenate(rings).astype(np.int32), np.zeros((0, 3)))
 

@@ -52,36 +52,49 @@ def border_loops(shape: Topology) -> tuple[Indices, Indices]:
 
 
 @kernel
-def _segment_loops(head: Indices, order: Indices, first_of: Indices) -> tuple[Indices, Indices, int]:
+def _following(head: int, order: Indices, first_of: Indices, tried: Indices, done: Flags) -> int:
+    """Return a segment that begins at ``head`` and is not done yet, or -1."""
+    while tried[head] < first_of[head + 1]:
+        segment = order[tried[head]]
+        tried[head] += 1
+        if not done[segment]:
+            return segment
+    return -1
+
+
+@kernel
+def _segment_loops(tail: Indices, head: Indices, order: Indices, first_of: Indices) -> tuple[Indices, Indices, int]:
+    """Walk from segment to segment; whenever the path meets itself, what lies between is a loop. Dead ends go back."""
     count = len(head)
     start, item = np.zeros(count + 1, np.int32), np.empty(count, np.int32)
-    done = np.zeros(count, np.bool_)
+    done, path = np.zeros(count, np.bool_), np.empty(count, np.int32)
+    seen, tried = np.full(len(first_of) - 1, -1, np.int32), first_of[:-1].copy()
     loops = at = left = 0
     for first in range(count):
-        if done[first]:
-            continue
-        row = at
-        s = first
-        while True:
-            done[s] = True
-            item[at] = s
-            at += 1
-            following = -1
-            for k in range(first_of[head[s]], first_of[head[s] + 1]):
-                if not done[order[k]]:
-                    following = order[k]
-                    break
-                if order[k] == first:
-                    following = first
-            if following < 0 or following == first:
-                break
-            s = following
-        if following == first and at - row >= 3:
-            loops += 1
-            start[loops] = at
-        else:
-            left += at - row
-            at = row
+        s, size = -1 if done[first] else first, 0
+        while s >= 0:
+            done[s], path[size], seen[tail[s]] = True, s, size
+            size += 1
+            here = head[s]
+            if seen[here] >= 0:
+                begin = seen[here]
+                for k in range(begin, size):
+                    seen[tail[path[k]]] = -1
+                if size - begin >= 3:
+                    item[at : at + size - begin] = path[begin:size]
+                    at += size - begin
+                    loops += 1
+                    start[loops] = at
+                else:
+                    left += size - begin
+                size = begin
+            s = _following(here, order, first_of, tried, done) if size else -1
+            while s < 0 and size:
+                size -= 1
+                here = tail[path[size]]
+                seen[here] = -1
+                left += 1
+                s = _following(here, order, first_of, tried, done) if size else -1
     return start[: loops + 1].copy(), item[:at].copy(), left
 
 
@@ -89,9 +102,11 @@ def segment_loops(tail: AnyArray, head: AnyArray, points: int) -> tuple[Indices,
     """Put directed segments ``tail -> head`` end to end.
 
     Returns starts ``(L+1,)`` and segments of the closed loops of three and more, and how many segments are left over.
+    No loop goes through a point twice.
     """
-    first, order = group_by(np.asarray(tail, np.int32), points)
-    return _segment_loops(np.asarray(head, np.int32), order, first)
+    tails, heads = np.asarray(tail, np.int32), np.asarray(head, np.int32)
+    first, order = group_by(tails, points)
+    return _segment_loops(tails, heads, order, first)
 
 
 @kernel

@@ -10,7 +10,7 @@ import shapely
 from reticula.core.arrays import AnyArray, Floats, Indices, starts_from_sizes
 from reticula.core.geometry.planar.delaunay import lattice_inside, triangulate_polygon
 
-__all__ = ["Filling", "fill_region", "nest_loops", "project_to_plane"]
+__all__ = ["Filling", "fill_region", "nest_loops", "nest_oriented_loops", "project_to_plane"]
 
 
 @dataclass(frozen=True, eq=False)
@@ -62,8 +62,43 @@ def nest_loops(loops: list[Floats]) -> list[list[int]]:
     around = np.full(len(loops), -1)
     around[inner[last]] = outer[last]
     regions: dict[int, list[int]] = {int(n): [int(n)] for n in np.flatnonzero(depth % 2 == 0)}
-    for hole in np.flatnonzero(depth % 2):
-        regions[int(around[hole])].append(int(hole))
+    for hole in np.flatnonzero(depth % 2).tolist():
+        owner = int(around[hole])
+        regions.setdefault(owner if owner in regions else hole, []).append(hole)
+    return list(regions.values())
+
+
+def nest_oriented_loops(loops: list[Floats]) -> list[list[int]]:
+    """Sort closed outlines ``(N, 2)`` that run around what they bound into regions by winding number.
+
+    Each region is an outline that runs counter-clockwise, followed by the clockwise ones that are its holes. A place
+    around which the outlines wind twice lies in two regions. A clockwise outline in no other is a region of its own.
+    """
+    rings = [shapely.Polygon(loop) for loop in loops]
+    outer = [ring.exterior.is_ccw for ring in rings]
+    regions: dict[int, list[int]] = {n: [n] for n in range(len(loops)) if outer[n]}
+    if len(regions) == len(loops):
+        return list(regions.values())
+    sizes = np.array([ring.area for ring in rings])
+    tree = shapely.STRtree(shapely.points([loop[0] for loop in loops]))
+    around: list[list[int]] = [[] for _ in loops]
+    shapely.prepare(rings)
+    for n, m in sorted(tree.query(rings, predicate="contains").T.tolist(), key=lambda pair: -sizes[pair[0]]):
+        if m != n and sizes[m] <= sizes[n] and shapely.contains_xy(rings[n], loops[m]).all():
+            around[m].append(n)
+    for n in np.argsort(-sizes, kind="stable").tolist():
+        if outer[n]:
+            continue
+        open_: list[int] = []
+        for other in around[n]:
+            if outer[other]:
+                open_.append(other)
+            elif open_:
+                open_.pop()
+        if open_:
+            regions[open_[-1]].append(n)
+        else:
+            regions[n] = [n]
     return list(regions.values())
 
 

@@ -2,17 +2,24 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable
+
 import numpy as np
 
+from reticula.core.arrays import Flags, Floats
 from reticula.core.diagnostics import note, warn
 from reticula.core.errors import ParameterError
 from reticula.core.geometry import Geo
-from reticula.core.geometry.edit.plane_clip import clip_half, cut_by_plane
+from reticula.core.geometry.edit.plane_clip import clip_half, cut_by_plane, faces_of_open_components
 from reticula.core.geometry.edit.subset import subset
 from reticula.core.operators.declaration.operator import Output, operator
 from reticula.core.operators.declaration.parameters import Choice, GroupName, Handle, Toggle, Vector
+from reticula.core.spatial.winding import winding_numbers
 
 __all__ = ["slice_"]
+
+NEARLY = 0.1
+"""How far the winding number of what counts as enclosed may be from a whole number."""
 
 
 @operator(
@@ -56,7 +63,9 @@ def slice_(
     """Cut faces along a plane and give both sides.
 
     Faces stay polygons; only those that the plane crosses more than twice are cut into triangles. Faces that lie in
-    the plane go to the side that they are the surface of. Caps are one polygon where the outline has no holes.
+    the plane go to the side that they are the surface of. Caps are one polygon where the outline has no holes. Shells
+    in shells and solids that overlap or touch are closed each for itself; where the mesh is open, only what it encloses
+    all but completely is.
     """
     normal = np.array(direction)
     if not normal.any():
@@ -70,11 +79,12 @@ def slice_(
     if not whole.group("edge", border_group).any():
         warn("The plane does not cut any face.")
     made = []
+    is_inside = _enclosure(geo)
     for sign, wanted in ((1.0, keep != "below"), (-1.0, keep != "above")):
         if wanted:
-            half = clip_half(whole, side, height, sign, normal, border_group, cap_group, cap=cap)
+            half = clip_half(whole, side, height, sign, normal, border_group, cap_group, cap=cap, is_inside=is_inside)
             if half.uncapped and half.was_open:
-                note("The mesh is open, so its cut is not closed everywhere; only closed outlines were capped.")
+                note("The mesh is open, so its cut is not closed everywhere; only what it encloses was capped.")
             elif half.uncapped:
                 warn(f"{half.uncapped:,} edges of the cut form no closed outline and were not capped.")
             made.append(half.geo)
@@ -83,3 +93,18 @@ def slice_(
             made.append(subset(whole, *nothing, loose=False).with_attribute("face", cap_group, np.zeros(0, bool)))
     note(f"{made[0].topology.face_count:,} faces above, {made[1].topology.face_count:,} below.")
     return made[0], made[1]
+
+
+def _enclosure(geo: Geo) -> Callable[[Floats], Flags]:
+    """Return what tells of places ``(N, 3)`` whether the open parts of a mesh enclose them nevertheless.
+
+    They do if their winding number (Jacobson, Kavan and Sorkine-Hornung, SIGGRAPH 2013) is nearly that of a closed one.
+    """
+
+    def enclosed(places: Floats) -> Flags:
+        shape = geo.topology
+        open_part = subset(geo, faces_of_open_components(geo), np.zeros(shape.curve_count, bool), loose=False)
+        winding = winding_numbers(open_part, places, exact=True)
+        return (np.rint(winding) >= 1) & (np.abs(winding - np.rint(winding)) < NEARLY)
+
+    return enclosed

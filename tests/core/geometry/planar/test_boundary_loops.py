@@ -29,6 +29,18 @@ def test_segments_are_put_end_to_end_and_leftovers_counted() -> None:
     assert left == 2
 
 
+def test_loops_that_share_a_point_are_told_apart_and_dead_ends_left_out() -> None:
+    bow = np.array([[0, 1], [1, 2], [2, 3], [3, 1], [2, 0], [3, 9]])
+    start, item, left = segment_loops(bow[:, 0], bow[:, 1], 10)
+    loops = [bow[item[a:b], 0].tolist() for a, b in zip(start, start[1:], strict=False)]
+    assert sorted(map(sorted, loops)) == [[0, 1, 2]] or sorted(map(sorted, loops)) == [[1, 2, 3]]
+    assert left == 3
+    eight = np.array([[0, 1], [1, 2], [2, 0], [0, 3], [3, 4], [4, 0]])
+    start, item, left = segment_loops(eight[:, 0], eight[:, 1], 5)
+    assert np.diff(start).tolist() == [3, 3]
+    assert left == 0
+
+
 def test_a_loop_looks_to_where_it_runs_counter_clockwise() -> None:
     square = np.array([[0.0, 0, 0], [2, 0, 0], [2, 3, 0], [0, 3, 0]])
     normals = loop_normals(square, np.array([0, 4, 8]), np.array([0, 1, 2, 3, 3, 2, 1, 0]))

@@ -3,7 +3,7 @@
 import numpy as np
 import pytest
 
-from reticula.core.geometry.planar.region_fill import fill_region, nest_loops, project_to_plane
+from reticula.core.geometry.planar.region_fill import fill_region, nest_loops, nest_oriented_loops, project_to_plane
 
 SQUARE = np.array([[0.0, 0], [1, 0], [1, 1], [0, 1]])
 
@@ -14,6 +14,20 @@ def around(size: float) -> np.ndarray:
 
 def test_holes_go_to_the_outline_around_them_and_islands_are_regions() -> None:
     assert nest_loops([around(1), around(4), around(2), SQUARE + 9]) == [[0], [1, 2], [3]]
+
+
+def test_outlines_that_cross_are_no_trouble() -> None:
+    assert sorted(sum(nest_loops([around(2), around(2) + 0.5, around(2) + 1, around(0.1) + 0.4]), [])) == [0, 1, 2, 3]
+
+
+def test_outlines_with_a_direction_are_sorted_by_how_often_they_wind() -> None:
+    back = slice(None, None, -1)
+    assert nest_oriented_loops([around(4), around(2)]) == [[0], [1]], "twice around the inner one"
+    assert nest_oriented_loops([around(2)[back], around(4)]) == [[1, 0]]
+    assert nest_oriented_loops([around(6), around(4)[back], around(2), around(1)[back]]) == [[0, 1], [2, 3]]
+    assert nest_oriented_loops([around(6), around(4), around(2)[back]]) == [[0], [1, 2]]
+    assert nest_oriented_loops([around(2)[back]]) == [[0]]
+    assert nest_oriented_loops([around(2), around(2)[back] + 1]) == [[0], [1]], "only partly inside"
 
 
 def test_a_tilted_outline_is_laid_flat_without_changing_it() -> None:
