@@ -17,7 +17,8 @@ def test_holes_go_to_the_outline_around_them_and_islands_are_regions() -> None:
 
 
 def test_outlines_that_cross_are_no_trouble() -> None:
-    assert sorted(sum(nest_loops([around(2), around(2) + 0.5, around(2) + 1, around(0.1) + 0.4]), [])) == [0, 1, 2, 3]
+    regions = nest_loops([around(2), around(2) + 0.5, around(2) + 1, around(0.1) + 0.4])
+    assert sorted(n for region in regions for n in region) == [0, 1, 2, 3]
 
 
 def test_outlines_with_a_direction_are_sorted_by_how_often_they_wind() -> None:
