@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import numpy as np
 
-from reticula.core.arrays import Floats, Indices, unit
+from reticula.core.arrays import Flags, Floats, Indices, unit
 from reticula.core.geometry.mesh.geo import Geo, once_per_geo
 from reticula.core.jit import parallel_kernel, prange
 
@@ -20,6 +20,7 @@ __all__ = [
     "face_normals",
     "face_perimeters",
     "face_planarity",
+    "faces_seen_from_center",
     "gather_sum",
     "point_normals",
     "row_means",
@@ -95,6 +96,21 @@ def point_normals(geo: Geo) -> Floats:
 def face_centers(geo: Geo) -> Floats:
     """Return the mean of each face's points ``(F, 3)``."""
     return row_means(geo.topology.face_start, geo.topology.corner_point, geo.positions)
+
+
+@once_per_geo
+def faces_seen_from_center(geo: Geo) -> Flags:
+    """Return which faces ``(F,)`` lie open to the mean of their points: joined to it, no edge turns over.
+
+    Concave faces may not; of faces without area, all do.
+    """
+    shape = geo.topology
+    if not shape.face_count:
+        return np.zeros(0, bool)
+    arm = geo.positions[shape.corner_point] - face_centers(geo)[shape.corner_face]
+    turn = np.einsum("ij,ij->i", np.cross(arm, arm[shape.corner_next]), area_vectors(geo)[shape.corner_face])
+    least = np.minimum.reduceat(turn, shape.face_start[:-1])
+    return least >= -1e-12 * face_areas(geo) ** 2
 
 
 @once_per_geo

@@ -4,11 +4,10 @@ from __future__ import annotations
 
 import numpy as np
 
-from reticula.core.arrays import as_readonly
 from reticula.core.diagnostics import note
 from reticula.core.errors import ParameterError
-from reticula.core.geometry import Attribute, Geo
-from reticula.core.geometry.edit.flip import flipped
+from reticula.core.geometry import Geo
+from reticula.core.geometry.edit.affine import apply_affine
 from reticula.core.geometry.edit.weld import weld_points
 from reticula.core.operators.declaration.operator import operator
 from reticula.core.operators.declaration.parameters import GroupName, Handle, Number, Toggle, Vector
@@ -21,7 +20,10 @@ __all__ = ["mirror"]
     "mirror",
     family="topology",
     keywords=("symmetry", "reflect", "half", "copy", "flip"),
-    carries="Carries all onto the copy; stored normals are mirrored with it. Welded points keep the original's values.",
+    carries=(
+        "Carries all onto the copy; stored normals, velocities and instances are mirrored with it. "
+        "Welded points keep the original's values."
+    ),
     parameters=(
         Vector(
             "direction", [1.0, 0.0, 0.0], "normal of the mirror", soft=(-1, 1), handle=Handle("plane", ("through",))
@@ -57,12 +59,10 @@ def mirror(
     if keep_original and near.any():
         positions = geo.positions - np.where(near, away, 0.0)[:, None] * normal
         geo, away = geo.with_positions(positions), np.where(near, 0.0, away)
-    copy = flipped(geo.with_positions(geo.positions - 2.0 * away[:, None] * normal), with_normals=False)
-    for kind in ("point", "corner", "face"):
-        if copy.has(kind, "normal") and copy.find(kind, "normal").type == "vec3":  # type: ignore[arg-type]
-            old = copy.find(kind, "normal")  # type: ignore[arg-type]
-            values = old.values - 2.0 * (old.values @ normal)[:, None] * normal
-            copy = copy.with_attribute(kind, "normal", Attribute("vec3", as_readonly(values), None, old.default))  # type: ignore[arg-type]
+    reflection = np.eye(4)
+    reflection[:3, :3] -= 2.0 * np.outer(normal, normal)
+    reflection[:3, 3] = 2.0 * (np.array(through) @ normal) * normal
+    copy = apply_affine(geo, reflection).with_positions(geo.positions - 2.0 * away[:, None] * normal)
     copied = np.zeros(geo.topology.face_count, bool)
     if not keep_original:
         return copy.with_attribute("face", copy_group, ~copied)

@@ -11,6 +11,7 @@ from reticula.core.diagnostics import note, warn
 from reticula.core.errors import LimitError
 from reticula.core.geometry import Geo, Topology, carry
 from reticula.core.geometry.edit.level_cut import triangulate_faces
+from reticula.core.geometry.measure.areas import faces_seen_from_center
 from reticula.core.geometry.remesh.face_split import Into, Split, split_plan
 from reticula.core.operators.declaration.operator import operator
 from reticula.core.operators.declaration.parameters import Choice, GroupName, Integer, Selection
@@ -59,7 +60,8 @@ MOST_FACES = 16_000_000
 def split_faces(geo: Geo, *, where: Flags, levels: int, into: str, seam: str, split_group: str, seam_group: str) -> Geo:
     """Cut faces into smaller ones without changing the shape.
 
-    Parts stand where their face stood in the order; old points come first. Splitting chosen parts again and again
+    Parts stand where their face stood in the order; old points come first. Concave faces whose middle does not see all
+    of them are cut into triangles first, so that parts never overlap. Splitting chosen parts again and again
     stays watertight with the seams 'corners' and 'triangles'.
     """
     chosen = where
@@ -69,8 +71,13 @@ def split_faces(geo: Geo, *, where: Flags, levels: int, into: str, seam: str, sp
         sizes = np.where(chosen, geo.topology.face_size - 2, 1)
         note("Faces with more than three corners were cut into triangles first.")
         geo, chosen = triangulate_faces(geo, chosen), np.repeat(chosen, sizes)
-    changed = np.zeros(geo.topology.face_count, bool)
+    changed, hollows = np.zeros(geo.topology.face_count, bool), 0
     for _ in range(levels):
+        hollow = chosen & ~faces_seen_from_center(geo)
+        if hollow.any():
+            hollows += int(hollow.sum())
+            sizes = np.where(hollow, geo.topology.face_size - 2, 1)
+            geo, chosen, changed = triangulate_faces(geo, hollow), np.repeat(chosen, sizes), np.repeat(changed, sizes)
         per = np.full(geo.topology.face_count, 4) if into == "triangles" else geo.topology.face_size
         expected = int(np.where(chosen, per, 1).sum())
         if expected > MOST_FACES:
@@ -84,6 +91,8 @@ def split_faces(geo: Geo, *, where: Flags, levels: int, into: str, seam: str, sp
             sizes = np.where(cut, geo.topology.face_size - 2, 1)
             geo = triangulate_faces(geo, cut)
             chosen, changed = np.repeat(chosen, sizes), np.repeat(changed, sizes)
+    if hollows:
+        note(f"{hollows:,} faces do not lie open to their middle and were cut into triangles first.")
     note(f"{int(chosen.sum()):,} parts in {geo.topology.face_count:,} faces.")
     return geo.with_attribute("face", split_group, chosen).with_attribute("face", seam_group, changed & ~chosen)
 

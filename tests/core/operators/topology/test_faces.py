@@ -218,6 +218,17 @@ class TestReverseAndMirror:
         with pytest.raises(ParameterError, match="give the mirror's normal"):
             ops.mirror(half, direction=(0, 0, 0))
 
+    def test_instances_are_mirrored(self) -> None:
+        wedge = Geo.from_faces(
+            [[0, 0, 0], [1, 0, 0], [0, 2, 0], [0, 0, 3]], [[0, 2, 1], [0, 1, 3], [0, 3, 2], [1, 2, 3]]
+        )
+        placed = ops.place_instances(ops.transform(ops.grid(cells=(1, 1)), move=(3, 0, 0)), wedge)
+        made = ops.flatten_instances(ops.mirror(placed, direction=(1, 1, 0), keep_original=False))
+        wanted = ops.mirror(ops.flatten_instances(placed), direction=(1, 1, 0), keep_original=False)
+        assert made.positions == pytest.approx(wanted.positions)
+        assert volume(made) == pytest.approx(volume(ops.flatten_instances(placed)))
+        assert ops.mirror(placed).topology.instance_count == 2 * placed.topology.instance_count
+
     def test_stored_normals_are_mirrored(self) -> None:
         half = ops.transform(ops.box(), move=(2, 0, 0))
         half = half.with_attribute("point", "normal", measure.point_normals(half))
