@@ -37,12 +37,12 @@ STILL = """() => {
     const cards = [...document.querySelectorAll('.card')].map((card) => card.innerText).join()
     const now = cards + document.querySelector('[data-test=canvas]').dataset.drawn
     const busy = document.querySelector('.bench[aria-busy=true], .stage[aria-busy=true]')
-    const seen = (window.seen ??= { now: '', since: 0 })
-    if (busy || now !== seen.now) window.seen = { now, since: performance.now() }
-    else if (performance.now() - seen.since > 240) return (window.seen = null) === null
+    const seen = (window.seen ??= { now: '', since: 0, frames: 0 })
+    if (busy || now !== seen.now) window.seen = { now, since: performance.now(), frames: 0 }
+    else if (++seen.frames > 8 && performance.now() - seen.since > 240) return (window.seen = null) === null
     return false
 }"""
-"""Whether cards and picture have been the same for a quarter of a second, and nothing is being worked out."""
+"""Whether cards and picture have been the same for a quarter of a second and some frames, and nothing is worked out."""
 
 
 CALM = """() => document.getAnimations().every((one) => one.playState !== 'running'

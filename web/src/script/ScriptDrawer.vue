@@ -57,11 +57,13 @@ const saveSoon = useDebounceFn(save, PAUSE_MS)
 
 function changed(text: string) {
   typed.value = text
+  graph.announce()
   void askSoon()
   void saveSoon()
 }
 
 function save() {
+  graph.withdraw()
   if (typed.value === stored.value || !node.value) return
   graph.edit(`edit the text of ${title.value}`, (next) =>
     setParameter(next, props.node, 'source', typed.value, preset('source')),

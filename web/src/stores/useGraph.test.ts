@@ -51,6 +51,17 @@ async function opened() {
 describe('the open graph', () => {
   beforeEach(() => vi.useRealTimers())
 
+  it('does not say that all is saved while something is still being written', async () => {
+    const { graph } = await opened()
+    graph.announce()
+    expect(graph.saveState.value).toBe('saving')
+    graph.edit('another card', (next) => (next.nodes.b = { operator: 'box' }))
+    await settle()
+    expect(graph.saveState.value).toBe('saving')
+    graph.withdraw()
+    expect(graph.saveState.value).toBe('saved')
+  })
+
   it('draws an edit at once and saves it in order', async () => {
     const { graph, asked, kept } = await opened()
     graph.edit('first', (next) => (next.nodes.b = { operator: 'box' }))

@@ -32,6 +32,7 @@ export const useGraph = createGlobalState(() => {
   const saveState = ref<SaveState>('saved')
   const trouble = ref('')
   let pending: Pending[] = []
+  let announced = false
   let sending = false
 
   function rebuild(): void {
@@ -128,7 +129,7 @@ export const useGraph = createGlobalState(() => {
       }
       rebuild()
     }
-    if (!pending.length && saveState.value !== 'not saved') saveState.value = 'saved'
+    if (!pending.length && saveState.value !== 'not saved') saveState.value = announced ? 'saving' : 'saved'
     sending = false
   }
 
@@ -160,6 +161,7 @@ export const useGraph = createGlobalState(() => {
       path.value = []
       pending = []
       draft.value = []
+      announced = false
       state.value = await api.graph(id)
       saveState.value = 'saved'
       trouble.value = ''
@@ -176,6 +178,18 @@ export const useGraph = createGlobalState(() => {
       }
       rebuild()
       void send()
+    },
+
+    /** Something is written that will be saved after a pause; until then it does not say that all is saved. */
+    announce(): void {
+      announced = true
+      if (saveState.value === 'saved') saveState.value = 'saving'
+    },
+
+    /** What was announced is saved now, or came to nothing. */
+    withdraw(): void {
+      announced = false
+      if (!pending.length && saveState.value === 'saving') saveState.value = 'saved'
     },
 
     /** Save a change that the service worked out on the whole document. */
