@@ -18,10 +18,10 @@ def test_every_triangle_is_in_one_leaf_and_in_its_box(count: int) -> None:
         held = tree.corner[tree.first[leaf] : tree.first[leaf] + tree.size[leaf]].reshape(-1, 3)
         assert (held >= tree.box[leaf, :3]).all()
         assert (held <= tree.box[leaf, 3:]).all()
-    for node in np.flatnonzero(tree.size == 0):
-        for child in (tree.first[node], tree.first[node] + 1):
-            assert (tree.box[child, :3] >= tree.box[node, :3]).all()
-            assert (tree.box[child, 3:] <= tree.box[node, 3:]).all()
+    for parent in np.flatnonzero(tree.size == 0):
+        for child in (tree.first[parent], tree.first[parent] + 1):
+            assert (tree.box[child, :3] >= tree.box[parent, :3]).all()
+            assert (tree.box[child, 3:] <= tree.box[parent, 3:]).all()
 
 
 def test_equal_triangles_do_not_split_without_end() -> None:

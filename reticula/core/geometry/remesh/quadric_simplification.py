@@ -109,21 +109,21 @@ def _length(n: Floats) -> float:
 @inline
 def _quadrics(pos: Floats, mesh: TriangleMesh, border_weight: float) -> tuple[Floats, Floats]:
     """The quadric of each point ``(P, 10)``, and twice the area of the triangles around it ``(P,)``."""
-    tri = mesh.triangle
+    corners = mesh.triangle
     q, area, n = np.zeros((len(pos), 10)), np.zeros(len(pos)), np.empty(3)
-    for t in range(len(tri)):
-        a = tri[t, 0]
-        _area_normal(pos, a, tri[t, 1], tri[t, 2], n)
+    for t in range(len(corners)):
+        a = corners[t, 0]
+        _area_normal(pos, a, corners[t, 1], corners[t, 2], n)
         length = _length(n)
         if length == 0.0:
             continue
         x, y, z = n[0] / length, n[1] / length, n[2] / length
         d = -(x * pos[a, 0] + y * pos[a, 1] + z * pos[a, 2])
         for k in range(3):
-            add_plane(q, tri[t, k], (x, y, z, d), length)
-            area[tri[t, k]] += length
+            add_plane(q, corners[t, k], (x, y, z, d), length)
+            area[corners[t, k]] += length
             if mesh.border[mesh.corner_edge[3 * t + k]]:
-                _add_border(q, pos, (tri[t, k], tri[t, (k + 1) % 3]), (x, y, z), border_weight)
+                _add_border(q, pos, (corners[t, k], corners[t, (k + 1) % 3]), (x, y, z), border_weight)
     return q, area
 
 

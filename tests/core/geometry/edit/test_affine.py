@@ -5,7 +5,7 @@ import pytest
 
 from reticula.core import Geo, ops
 from reticula.core.geometry import measure
-from reticula.core.geometry.edit.affine import affine_matrix, apply_affine, rotation_matrix
+from reticula.core.geometry.edit.affine import SPEED, affine_matrix, apply_affine, rotation_matrix
 from tests.helpers import is_closed, volume
 
 
@@ -40,6 +40,6 @@ def test_some_points_move_and_the_others_stay(cube: Geo) -> None:
 
 
 def test_velocities_turn_but_do_not_move() -> None:
-    geo = ops.grid(cells=(1, 1)).with_attribute("point", "velocity", np.tile([1.0, 0, 0], (4, 1)))
+    geo = ops.grid(cells=(1, 1)).with_attribute("point", SPEED, np.tile([1.0, 0, 0], (4, 1)))
     moved = apply_affine(geo, affine_matrix([9, 9, 9], [0, 0, 90], [1, 1, 1]))
-    assert np.allclose(moved.attribute("point", "velocity"), [0, 1, 0])
+    assert np.allclose(moved.attribute("point", SPEED), [0, 1, 0])
