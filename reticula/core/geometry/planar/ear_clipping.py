@@ -1,6 +1,12 @@
-"""Polygons cut into triangles by ear clipping. Meisters, "Polygons have ears", Amer. Math. Monthly 82, 1975."""
+"""Polygons cut into triangles by ear clipping. Meisters, "Polygons have ears", Amer. Math. Monthly 82, 1975.
+
+Only corners that are not convex are looked at, so that convex polygons cost linear time. Corners that lie in one place,
+as where a hole is joined to the outline by a bridge, are told apart by where their edges go.
+"""
 
 from __future__ import annotations
+
+from typing import NamedTuple
 
 import numpy as np
 
@@ -20,22 +26,139 @@ def _turn(p: Floats, a: int, b: int, c: int, n: Floats) -> float:
     return (uy * vz - uz * vy) * n[0] + (uz * vx - ux * vz) * n[1] + (ux * vy - uy * vx) * n[2]
 
 
+class _Ring(NamedTuple):
+    """What is left of a polygon: ``point (N,)`` of each corner, the corners ``before`` and ``after`` each ``(N,)``.
+
+    Those that are not convex are the first ``left[0]`` of ``reflex``; ``place`` says where in it each is, or -1.
+    """
+
+    point: Indices
+    before: Indices
+    after: Indices
+    reflex: Indices
+    place: Indices
+    left: Indices
+
+
 @inline
-def _is_ear(p: Floats, point: Indices, ring: Indices, left: int, i: int, n: Floats) -> bool:
-    a, b, c = ring[(i - 1) % left], ring[i], ring[(i + 1) % left]
-    if _turn(p, point[a], point[b], point[c], n) <= 0.0:
+def _same(p: Floats, a: int, b: int) -> bool:
+    return p[a, 0] == p[b, 0] and p[a, 1] == p[b, 1] and p[a, 2] == p[b, 2]
+
+
+@inline
+def _turn_at(p: Floats, ring: _Ring, i: int, n: Floats) -> float:
+    return _turn(p, ring.point[ring.before[i]], ring.point[i], ring.point[ring.after[i]], n)
+
+
+@inline
+def _note_turn(p: Floats, ring: _Ring, i: int, n: Floats) -> None:
+    """Put corner ``i`` among those that are not convex, or take it out."""
+    convex, at, last = _turn_at(p, ring, i, n) > 0.0, ring.place[i], ring.left[0] - 1
+    if convex and at >= 0:
+        ring.reflex[at] = ring.reflex[last]
+        ring.place[ring.reflex[at]] = at
+        ring.place[i] = -1
+        ring.left[0] = last
+    elif not convex and at < 0:
+        ring.reflex[last + 1] = i
+        ring.place[i] = last + 1
+        ring.left[0] = last + 2
+
+
+@inline
+def _ring_of(p: Floats, point: Indices, n: Floats) -> _Ring:
+    size = len(point)
+    step = np.arange(size).astype(np.int32)
+    before, after = step - np.int32(1), step + np.int32(1)
+    before[0], after[size - 1] = size - 1, 0
+    place = np.full(size, -1, np.int32)
+    ring = _Ring(point, before, after, np.empty(size, np.int32), place, np.zeros(1, np.int32))
+    for i in range(size):
+        _note_turn(p, ring, i, n)
+    return ring
+
+
+@inline
+def _is_ear(p: Floats, ring: _Ring, i: int, n: Floats, strict: bool) -> bool:
+    """Whether the triangle at corner ``i`` holds no other corner; unless ``strict``, one may lie on its border.
+
+    Corners in the place of one of the triangle's ends do not count; in that of its tip, they do if an edge of theirs
+    goes in or both run along it.
+    """
+    a, c, point = ring.before[i], ring.after[i], ring.point
+    pa, pb, pc = point[a], point[i], point[c]
+    if _turn(p, pa, pb, pc, n) <= 0.0:
         return False
-    for k in range(left):
-        q = ring[k]
-        if q == a or q == b or q == c:
+    for k in range(ring.left[0]):
+        q = ring.reflex[k]
+        pq = point[q]
+        if q == a or q == c or _same(p, pq, pa) or _same(p, pq, pc):
             continue
-        if (
-            _turn(p, point[a], point[b], point[q], n) >= 0.0
-            and _turn(p, point[b], point[c], point[q], n) >= 0.0
-            and _turn(p, point[c], point[a], point[q], n) >= 0.0
-        ):
+        if _same(p, pq, pb):
+            come, go = point[ring.before[q]], point[ring.after[q]]
+            entering = min(_turn(p, pa, pb, come, n), _turn(p, pb, pc, come, n))
+            leaving = min(_turn(p, pa, pb, go, n), _turn(p, pb, pc, go, n))
+            if entering > 0.0 or leaving > 0.0 or (entering == 0.0 and leaving == 0.0):
+                return False
+            continue
+        least = min(_turn(p, pa, pb, pq, n), _turn(p, pb, pc, pq, n), _turn(p, pc, pa, pq, n))
+        if least > 0.0 or (strict and least == 0.0):
             return False
     return True
+
+
+@inline
+def _is_spike(p: Floats, ring: _Ring, i: int) -> bool:
+    return _same(p, ring.point[ring.before[i]], ring.point[ring.after[i]])
+
+
+@inline
+def _last_resort(p: Floats, ring: _Ring, start: int, left: int, n: Floats) -> int:
+    """Return the corner to cut off where no triangle is free: a spike, an ear that others touch, or the flattest."""
+    i = start
+    for _ in range(left):
+        if _is_spike(p, ring, i):
+            return i
+        i = ring.after[i]
+    for _ in range(left):
+        if _is_ear(p, ring, i, n, False):
+            return i
+        i = ring.after[i]
+    found, least = start, np.inf
+    for _ in range(left):
+        turn = abs(_turn_at(p, ring, i, n))
+        if turn < least:
+            found, least = i, turn
+        i = ring.after[i]
+    return found
+
+
+@inline
+def _next_ear(p: Floats, ring: _Ring, start: int, left: int, n: Floats, shortest: bool) -> int:
+    """Return the corner to cut off next: the first ear from ``start`` on, or the one of the ``shortest`` cut."""
+    found, least, i = -1, np.inf, start
+    for _ in range(left):
+        if shortest and left <= MOST_SHORT:
+            cut = _length2(p, ring.point[ring.before[i]], ring.point[ring.after[i]])
+            if cut < least and _is_ear(p, ring, i, n, True):
+                least, found = cut, i
+        elif _is_ear(p, ring, i, n, True):
+            return i
+        i = ring.after[i]
+    return found if found >= 0 else _last_resort(p, ring, start, left, n)
+
+
+@inline
+def _cut_off(p: Floats, ring: _Ring, i: int, n: Floats) -> None:
+    a, c = ring.before[i], ring.after[i]
+    ring.after[a], ring.before[c] = c, a
+    if ring.place[i] >= 0:
+        last = ring.left[0] - 1
+        ring.reflex[ring.place[i]] = ring.reflex[last]
+        ring.place[ring.reflex[last]] = ring.place[i]
+        ring.left[0] = last
+    _note_turn(p, ring, a, n)
+    _note_turn(p, ring, c, n)
 
 
 @inline
@@ -68,35 +191,20 @@ def _triangulate(
                 face[at] = f
                 at += 1
             continue
-        ring = np.empty(size, np.int32)
-        for k in range(size):
-            ring[k] = first + k
-        left = size
-        start = 0
-        while left > 3:
-            found = start % left
-            least = np.inf
-            for k in range(left):
-                i = (start + k) % left
-                if shortest and left <= MOST_SHORT:
-                    cut = _length2(p, point[ring[(i - 1) % left]], point[ring[(i + 1) % left]])
-                    if cut < least and _is_ear(p, point, ring, left, i, n):
-                        least, found = cut, i
-                elif _is_ear(p, point, ring, left, i, n):
-                    found = i
-                    break
-            corner[at, 0], corner[at, 1], corner[at, 2] = (
-                ring[(found - 1) % left],
-                ring[found],
-                ring[(found + 1) % left],
-            )
+        ring = _ring_of(p, point[first : first + size], n)
+        i = 0
+        for left in range(size, 3, -1):
+            i = _next_ear(p, ring, i, left, n, shortest)
+            corner[at, 0], corner[at, 1], corner[at, 2] = first + ring.before[i], first + i, first + ring.after[i]
             face[at] = f
             at += 1
-            for k in range(found, left - 1):
-                ring[k] = ring[k + 1]
-            left -= 1
-            start = found
-        corner[at, 0], corner[at, 1], corner[at, 2] = ring[0], ring[1], ring[2]
+            _cut_off(p, ring, i, n)
+            i = ring.after[i]
+        a, b, c = i, ring.after[i], ring.before[i]
+        least = min(a, b, c)
+        while a != least:
+            a, b, c = b, c, a
+        corner[at, 0], corner[at, 1], corner[at, 2] = first + a, first + b, first + c
         face[at] = f
     return corner, face
 
