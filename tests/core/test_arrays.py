@@ -1,0 +1,39 @@
+"""Small helpers on arrays, ragged ones above all."""
+
+import numpy as np
+from hypothesis import given
+from hypothesis import strategies as st
+
+from reticula.core.arrays import as_readonly, as_rows, flat_rows, ragged_index, starts_from_sizes, unique_rows, unit
+
+
+@given(st.lists(st.integers(0, 5), max_size=8), st.data())
+def test_rows_of_a_ragged_array_are_found(sizes: list[int], data: st.DataObject) -> None:
+    start = starts_from_sizes(np.array(sizes, np.int64))
+    rows = data.draw(st.lists(st.integers(-1, len(sizes) - 1), max_size=8))
+    flat, begin = ragged_index(start, np.array(rows, np.int64))
+    for number, row in enumerate(rows):
+        wanted = list(range(start[row], start[row + 1])) if row >= 0 else []
+        assert flat[begin[number] : begin[number + 1]].tolist() == wanted
+
+
+@given(st.lists(st.tuples(st.integers(-3, 3), st.integers(-3, 3)), max_size=20))
+def test_different_rows_come_in_order_of_their_first_place(rows: list[tuple[int, int]]) -> None:
+    first, which = unique_rows(np.array(rows, np.int64).reshape(-1, 2))
+    different = list(dict.fromkeys(rows))
+    assert [rows[at] for at in first] == different
+    assert [different[at] for at in which] == rows
+
+
+def test_what_is_read_only_cannot_be_written() -> None:
+    assert not as_readonly(np.zeros(3)).flags.writeable
+    assert as_readonly(np.zeros((4, 3)).T).flags.c_contiguous
+
+
+def test_rows_of_nothing_have_a_width() -> None:
+    assert as_rows(np.zeros((0, 4, 4))).shape == (0, 16)
+    assert flat_rows(np.zeros((2, 3), np.int32)).dtype == np.float64
+
+
+def test_vectors_without_length_stay() -> None:
+    assert unit(np.array([[0, 0, 0], [0, 3, 4.0]])).tolist() == [[0, 0, 0], [0, 0.6, 0.8]]
