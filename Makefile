@@ -45,7 +45,7 @@ generate: .venv/.dev web/node_modules/.ready
 	@touch $@
 
 .venv/.kernels: .venv/.ready $(CORE)
-	@echo "Building the compiled kernels (about a minute, once) …"
+	@echo "Building the compiled kernels (a few minutes, once) …"
 	@$(PYTHON) -m reticula.core.precompile
 	@touch $@
 

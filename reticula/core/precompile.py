@@ -1,6 +1,6 @@
 """Builds all compiled kernels, or loads them from disk: ``python -m reticula.core.precompile``.
 
-Runs every operator that needs no file once on something small. At set-up this takes about a minute; afterwards the
+Runs every operator that needs no file once on something small. At set-up this takes a few minutes; afterwards the
 kernels lie on disk beside their sources and this takes a second or two in each new process.
 """
 
