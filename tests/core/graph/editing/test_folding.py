@@ -189,7 +189,7 @@ def test_folding_unfolding_saving_and_reordering_change_nothing(document: dict[s
     try:
         folded, name = fold(document, chosen)
     except GraphError as error:
-        assert "and back" in str(error)
+        assert "and back" in str(error) or "fold both" in str(error)
         return
     after = all_of(folded, names)
     assert after == {key: before[key] for key in after}
