@@ -14,7 +14,7 @@ from reticula.core.geometry.edit.subset import subset
 from reticula.core.geometry.measure.areas import area_vectors
 from reticula.core.geometry.measure.components import face_components
 from reticula.core.geometry.mesh.carry import carry
-from reticula.core.geometry.mesh.geo import Geo
+from reticula.core.geometry.mesh.geo import Geo, once_per_geo
 from reticula.core.geometry.mesh.source_maps import edges_along, kept
 from reticula.core.geometry.mesh.topology import Topology
 from reticula.core.geometry.planar.boundary_loops import segment_loops
@@ -84,6 +84,7 @@ def clip_half(
     return _capped(half, corner, normal * -sign, cap_group, open_faces, is_inside)
 
 
+@once_per_geo
 def faces_of_open_components(geo: Geo) -> Flags:
     """Return which faces ``(F,)`` belong to a connected part that has a border."""
     component, shape = face_components(geo), geo.topology
@@ -123,8 +124,7 @@ def _capped(
         rings = [loops[n] for n in region]
         filling = _filled(half, rings, outward)
         doubtful = open_faces[shape.corner_face[corner[item[start[region[0]]]]]]
-        place = _middle(half.positions[filling.point], filling, outward)[None]
-        if is_inside is not None and doubtful and not is_inside(place)[0]:
+        if is_inside is not None and doubtful and not is_inside(_middle(half, filling, outward)[None])[0]:
             open_edges += sum(map(len, rings))
         else:
             fillings.append(filling)
@@ -136,9 +136,10 @@ def _capped(
     return ClippedHalf(capped, open_edges, open_edges > 0 and bool(open_faces.any()))
 
 
-def _middle(corners: Floats, filling: Filling, normal: AnyArray) -> Floats:
+def _middle(half: Geo, filling: Filling, normal: AnyArray) -> Floats:
     """Return a place ``(3,)`` inside a filling: the middle of the largest triangle of its first face."""
     size = int(filling.start[1])
+    corners = half.positions[filling.point[:size]]
     ring = np.arange(size, dtype=np.int32)
     cut, _ = cut_polygons(corners, np.array([0, size], np.int32), ring, np.asarray(normal, np.float64)[None])
     tri = corners[cut]
@@ -149,7 +150,7 @@ def _middle(corners: Floats, filling: Filling, normal: AnyArray) -> Floats:
 def _filled(half: Geo, rings: list[AnyArray], outward: AnyArray) -> Filling:
     try:
         return fill_region(half.positions, rings, outward, "polygon", 1.0, half.topology.point_count)
-    except (GeometryError, ValueError, IndexError):
+    except GeometryError:
         start = np.concatenate([[0], np.cumsum([len(ring) for ring in rings])]).astype(np.int32)
         return Filling(start, np.concatenate(rings).astype(np.int32), np.zeros((0, 3)))
 

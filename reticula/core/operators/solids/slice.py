@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Callable
+from functools import cache
 
 import numpy as np
 
@@ -101,10 +102,13 @@ def _enclosure(geo: Geo) -> Callable[[Floats], Flags]:
     They do if their winding number (Jacobson, Kavan and Sorkine-Hornung, SIGGRAPH 2013) is nearly that of a closed one.
     """
 
+    @cache
+    def open_part() -> Geo:
+        no_curves = np.zeros(geo.topology.curve_count, bool)
+        return subset(geo, faces_of_open_components(geo), no_curves, loose=False)
+
     def enclosed(places: Floats) -> Flags:
-        shape = geo.topology
-        open_part = subset(geo, faces_of_open_components(geo), np.zeros(shape.curve_count, bool), loose=False)
-        winding = winding_numbers(open_part, places, exact=True)
+        winding = winding_numbers(open_part(), places, exact=True)
         return (np.rint(winding) >= 1) & (np.abs(winding - np.rint(winding)) < NEARLY)
 
     return enclosed
