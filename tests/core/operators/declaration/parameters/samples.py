@@ -1,0 +1,43 @@
+"""One parameter of each kind, and how a value of it is resolved on a small sheet."""
+
+from typing import Any
+
+from reticula.core import Geo, ops
+from reticula.core.operators.declaration.parameters import (
+    AttributeName,
+    Choice,
+    Context,
+    GroupName,
+    Integer,
+    KindChoice,
+    Names,
+    Number,
+    Parameter,
+    PerElement,
+    Selection,
+    Shape,
+    Toggle,
+    Vector,
+)
+
+KINDS_OF: list[Parameter] = [
+    Number("n", 0.5, "help", unit="m", soft=(0, 2), low=0, high=10),
+    Integer("i", 3, "help", low=1),
+    Vector("v", [1.0, 2.0], "help", low=0),
+    Toggle("t", True, "help"),
+    Choice("c", "a", "help", options={"a": "first", "b": "second"}),
+    KindChoice.of(("point", "face"), "face", "help"),
+    GroupName("g", "top", "help", kind="face"),
+    AttributeName("a", "heat", "help", new=True),
+    Names("names", "*", "help"),
+    Shape("s", "", "help"),
+    Selection.each("face", "help"),
+    PerElement("w", 0.1, "help", on="face", low=-1),
+    PerElement("d", [0.0, 1.0, 0.0], "help", on="point", type="vec3"),
+]
+BY_NAME = {parameter.name: parameter for parameter in KINDS_OF}
+
+
+def resolved(name: str, value: Any, geo: Geo | None = None, **dials: Any) -> Any:
+    parameter = BY_NAME[name]
+    return parameter.resolve(parameter.check(value), Context({"geo": geo or ops.grid(cells=(2, 1))}, dials, {}))
