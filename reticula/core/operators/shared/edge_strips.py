@@ -7,7 +7,7 @@ from typing import Any
 import numpy as np
 
 from reticula.core.arrays import AnyArray, Flags, Floats, unit
-from reticula.core.diagnostics import note
+from reticula.core.diagnostics import note, warn
 from reticula.core.geometry import Geo, carry, edges_along, kept
 from reticula.core.geometry.measure.areas import point_normals
 
@@ -30,6 +30,9 @@ def raised_lines(geo: Geo, what: str, where: Flags, options: Any, top_group: str
         way = unit(_on_points(geo, options.direction, options.per)[points])
     else:
         way = point_normals(geo)[points]
+        without = int((~way.any(axis=1)).sum())
+        if without:
+            warn(f"{without:,} points belong to no face, so they have no normal and stay; choose along 'direction'.")
     divisions = options.divisions
     rows = [points]
     moved = []

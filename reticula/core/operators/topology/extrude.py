@@ -149,13 +149,16 @@ def _reversed_faces(shape: Topology, faces: AnyArray) -> tuple[AnyArray, AnyArra
         KindChoice.of(
             ("face", "point", "corner"), "face", "what distance and inset are worked out on (faces only)", name="per"
         ),
-        PerElement("distance", 0.1, "how far; negative goes inwards", unit="m", on="per", soft=(-1.0, 1.0)),
+        PerElement(
+            "distance", 0.1, "how far; negative goes inwards", unit="m", on="per", otherwise="point", soft=(-1.0, 1.0)
+        ),
         PerElement(
             "inset",
             0.0,
             "how far the raised border moves inwards in its own plane",
             unit="m",
             on="per",
+            otherwise="point",
             soft=(-0.5, 0.5),
         ),
         Number("amount", 1.0, "factor for both", soft=(0.0, 2.0)),
@@ -174,6 +177,7 @@ def _reversed_faces(shape: Topology, faces: AnyArray) -> tuple[AnyArray, AnyArra
             [0.0, 1.0, 0.0],
             "the direction; its length does not matter",
             on="per",
+            otherwise="point",
             type="vec3",
             soft=(-1, 1),
             shown_when=("along", "direction"),
@@ -247,6 +251,8 @@ def extrude(
     """
     if not where.any():
         warn(f"No {what} is marked, so nothing was raised.")
+    if not geo.topology.count(cast(Kind, per)):
+        per = "point"
     options = _Options(distance * amount, inset * amount, direction, per, along, walls, divisions, profile)
     if variation:
         kind = cast(Kind, per)

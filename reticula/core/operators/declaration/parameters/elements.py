@@ -20,13 +20,19 @@ __all__ = ["OnElements", "PerElement", "Selection"]
 
 @dataclass(frozen=True)
 class OnElements(Parameter):
-    """Base of parameters that are evaluated on each element of a kind, fixed or named by a sibling parameter."""
+    """Base of parameters that are evaluated on each element of a kind, fixed or named by a sibling parameter.
+
+    ``otherwise`` is the kind to take where the geometry has no element of that kind.
+    """
 
     on: str = "face"
     of: str = "geo"
+    otherwise: str = ""
 
     def kind(self, context: Context) -> Kind:
         kind = self.on if self.on in KINDS else context.values[self.on]
+        if self.otherwise and not context.geo(self.of).topology.count(cast(Kind, kind)):
+            kind = self.otherwise
         return cast(Kind, kind)
 
     def describe(self) -> dict[str, Any]:

@@ -1,0 +1,40 @@
+"""Gradients: what is taken, colours at and between stops, and the sRGB curve of IEC 61966-2-1."""
+
+from typing import Any
+
+import numpy as np
+import pytest
+
+from reticula.core.errors import ParameterError
+from reticula.core.operators.shared.gradient import ColorGradient, Gradient, linear_from_srgb
+
+GRADIENT = ColorGradient("colors", [[0, 0, 0, 0, 1], [1, 1, 1, 1, 1]], "help")
+
+
+@pytest.mark.parametrize(
+    ("given", "message"),
+    [
+        ("red", "takes 1 to 32 stops"),
+        ([[0, 1, 1, 1]], "takes 1 to 32 stops of five numbers"),
+        ([[0.5, 0, 0, 0, 1], [0.2, 1, 1, 1, 1]], "in order of x"),
+        ([[0, 0, 0, 0, 2]], "2 is outside of 0 to 1"),
+    ],
+)
+def test_what_is_no_gradient_is_refused(given: Any, message: str) -> None:
+    with pytest.raises(ParameterError, match=message):
+        GRADIENT.check(given)
+
+
+def test_colours_between_stops_are_blended_in_linear_light() -> None:
+    made = Gradient([[0.2, 1, 0, 0, 1], [0.6, 0, 0, 1, 0]])(np.array([0.0, 0.2, 0.4, 0.6, 1.0]))
+    assert made == pytest.approx(np.array([[1, 0, 0, 1], [1, 0, 0, 1], [0.5, 0, 0.5, 0.5], [0, 0, 1, 0], [0, 0, 1, 0]]))
+
+
+def test_two_stops_at_one_place_are_an_edge() -> None:
+    made = Gradient([[0.5, 0, 0, 0, 1], [0.5, 1, 1, 1, 1]])(np.array([0.49, 0.51]))
+    assert made[:, 0].tolist() == [0, 1]
+
+
+def test_srgb_as_in_the_standard() -> None:
+    """IEC 61966-2-1: linear below 0.04045, and middle grey (sRGB 0.5) is 0.2140 in linear light."""
+    assert linear_from_srgb(np.array([0.0, 0.04045, 0.5, 1.0])) == pytest.approx([0, 0.0031308, 0.21404, 1], abs=1e-5)
