@@ -14,15 +14,13 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from reticula.core import load_package, ops
-from reticula.core.context import using
 from reticula.core.errors import FormatError, ReticulaError
 from reticula.core.formats import write_bytes
-from reticula.core.graph.structure.library import MemoryLibrary
 from reticula.core.operators.shared.resources import DiskResources
-from reticula.core.packages import prepare, read_package, review, write_package
+from reticula.core.packages import prepare, read_package, write_package
 from reticula.core.packages.definition import content_name
 from tests.core.graph.building import graph, node
-from tests.core.packages.studio import ABOUT, lift_document, published, release
+from tests.core.packages.studio import ABOUT, published, release
 from tests.helpers import examples
 
 PNG = b"\x89PNG\r\n\x1a\n" + b"picture"
@@ -95,23 +93,6 @@ def test_shapes_go_along_under_a_name_that_says_their_content() -> None:
     data = write_package("scanned@1.0.0", {"scanned@1.0.0": made.definition}, {name: ("scan.ply", mesh)}, {})
     assert read_package(data)().bounds[1, 0] == pytest.approx(1.5)
     assert document["nodes"]["b"]["graph"]["nodes"]["s"]["parameters"]["shape"] == "scan"
-
-
-def test_a_review_says_what_is_new_there_and_colliding() -> None:
-    package = read_package(made_package())
-    library, _ = published()
-    other = lift_document()
-    other["nodes"]["b"]["graph"]["dials"]["height"]["help"] = "changed"
-    assert {entry.operator: entry.state for entry in review(package)} == {"lift@1.0.0": "new", "outer@1.0.0": "new"}
-    with using(library=library):
-        states = {entry.operator: entry for entry in review(package)}
-    assert states["lift@1.0.0"].state == "there already"
-    assert states["outer@1.0.0"].uses == ["lift@1.0.0"]
-    colliding = MemoryLibrary()
-    release(other, colliding)
-    with using(library=colliding):
-        states = {entry.operator: entry for entry in review(package)}
-    assert (states["lift@1.0.0"].state, states["lift@1.0.0"].other_name) == ("collides", "lift_2")
 
 
 def tamper(files: dict[str, bytes]) -> None:

@@ -10,7 +10,7 @@ from reticula.core.context import using
 from reticula.core.errors import GraphError
 from reticula.core.graph import Evaluator, run_graph
 from reticula.core.graph.structure.library import MemoryLibrary
-from reticula.core.packages import differences, prepare, run_examples, update_release
+from reticula.core.packages import differences, prepare
 from tests.core.graph.building import graph, node
 from tests.core.packages.studio import ABOUT, lift_document, published, release
 
@@ -88,19 +88,6 @@ def test_an_example_that_breaks_its_own_promise_is_not_published() -> None:
         release(document, MemoryLibrary())
 
 
-def test_examples_allow_for_the_last_bits_but_no_more() -> None:
-    library, definition = published()
-    example = definition["examples"][0]
-    expected = example["expected"]["geo"]
-    expected["digest"] = "another machine"
-    with using(library=library):
-        assert run_examples(definition, [example])[0].trouble == ""
-        expected["means"]["point.position"][1] += 1e-6
-        assert "other values of point.position" in run_examples(definition, [example])[0].trouble
-        expected["bounds"][0][1] += 1e-6
-        assert "another size or place" in run_examples(definition, [example])[0].trouble
-
-
 def test_only_folded_cards_without_troubles_are_published() -> None:
     with pytest.raises(GraphError, match="only a folded card can be published"):
         prepare(lift_document(), "", "a", ABOUT)
@@ -110,26 +97,6 @@ def test_only_folded_cards_without_troubles_are_published() -> None:
         prepare(document, "", "b", ABOUT)
     with pytest.raises(GraphError, match="not valid: at name"):
         prepare(lift_document(), "", "b", {**ABOUT, "name": "Not A Name"})
-
-
-def test_another_release_is_taken_or_tried_beside_and_nothing_is_lost() -> None:
-    library, _ = published()
-    document = lift_document()
-    document["nodes"]["b"]["graph"]["dials"] = {"rise": NUMBER | {"value": 5.0}}
-    document["nodes"]["b"]["graph"]["nodes"]["up"]["parameters"]["move"] = {"formula": "vec3(0, rise, 0)"}
-    release(document, library, release="2.0.0")
-    made = graph({"a": node("box"), "l": node("lift@1.0.0", "a", height=2.0)})
-    with using(library=library):
-        tried, copy = update_release(made, "", "l", "2.0.0", beside=True)
-        taken, same = update_release(made, "", "l", "2.0.0")
-        with pytest.raises(GraphError, match=r"there is no release 3\.0\.0 of 'lift'; there are 1\.0\.0, 2\.0\.0"):
-            update_release(made, "", "l", "3.0.0")
-    assert set(tried["nodes"]) == {"a", "l", copy}
-    assert (same, taken["nodes"]["l"]["parameters"]) == ("l", {"height": 2.0})
-    done = Evaluator().evaluate(taken, operators=library).nodes["l"]
-    assert done.geo.bounds[0, 1] == pytest.approx(4.5)
-    assert "no dial height any more; the value is put by" in done.notes[0].text
-    assert run_graph(made, node="l", operators=library).bounds[0, 1] == pytest.approx(1.5)
 
 
 def test_published_operators_use_published_ones() -> None:
