@@ -14,6 +14,7 @@ from reticula.core.language.typecheck.lists import GATHER, ListChecker
 from reticula.core.language.typecheck.members import MemberChecker
 from reticula.core.language.types import (
     MATRICES,
+    NUMERIC,
     in_words,
     is_element,
     is_list,
@@ -67,7 +68,7 @@ class ExpressionChecker(ListChecker, MemberChecker):
             case ast.Compare():
                 return self.compare(node, place)
             case ast.IfExp(test=test, body=body, orelse=orelse):
-                return self.choose(self.lower(test), self.lower(body), self.lower(orelse), place)
+                return self.choose(self.flag(test), self.lower(body), self.lower(orelse), place)
             case ast.Tuple(elts=parts):
                 if len(parts) not in (2, 3, 4):
                     self.fail("a vector has 2, 3 or 4 numbers; a list is written in [ ]", place)
@@ -93,11 +94,20 @@ class ExpressionChecker(ListChecker, MemberChecker):
         assert result is not None
         return result
 
+    def flag(self, node: ast.expr) -> ir.Expression:
+        """Lower what must be yes or no."""
+        test = self.lower(node)
+        if test.type != "flag":
+            hint = f"; compare it, e.g. {ast.unparse(node)} > 0" if test.type in NUMERIC else ""
+            hint = "; ask len() > 0" if is_list(test.type) else hint
+            self.fail(f"yes or no is wanted here, not {in_words(test.type)}{hint}", test.place)
+        return test
+
     def choose(self, test: ir.Expression, yes: ir.Expression, no: ir.Expression, place: Place) -> ir.Expression:
         if is_list(yes.type) or is_list(no.type) or is_element(yes.type) or is_place(yes.type):
             joined = join_types(yes.type, no.type)
             both = [convert(as_vector(part), joined) if joined else None for part in (yes, no)]
-            if joined is None or test.type != "flag" or both[0] is None or both[1] is None:
+            if joined is None or both[0] is None or both[1] is None:
                 self.fail(
                     f"one of two values must be of one type; these are {in_words(yes.type)} and {in_words(no.type)}",
                     place,

@@ -14,7 +14,6 @@ from reticula.core.language.typecheck.assignments import Variant, Wider
 from reticula.core.language.typecheck.creation import CreationChecker
 from reticula.core.language.typecheck.environment import MAKERS, as_vector, convert, join_types
 from reticula.core.language.types import (
-    NUMERIC,
     UNKNOWN_LIST,
     in_words,
     is_list,
@@ -112,14 +111,6 @@ class ProgramChecker(CreationChecker):
         self.frame.maybe |= after_body | after_else
         self.frame.defined = set.intersection(*ways) if ways else before
         return [ir.If(place, test, body, otherwise)], first or second
-
-    def flag(self, node: ast.expr) -> ir.Expression:
-        test = self.lower(node)
-        if test.type != "flag":
-            hint = f"; compare it, e.g. {ast.unparse(node)} > 0" if test.type in NUMERIC else ""
-            hint = "; ask len() > 0" if is_list(test.type) else hint
-            self.fail(f"yes or no is wanted here, not {in_words(test.type)}{hint}", test.place)
-        return test
 
     def loop_body(
         self, nodes: Sequence[ast.stmt], set_before: Sequence[str] = ()
