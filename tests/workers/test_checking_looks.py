@@ -2,26 +2,14 @@
 
 from __future__ import annotations
 
-from pathlib import Path
-from typing import Any
-
 import numpy as np
 import pytest
 
-from reticula.core import Geo, ops
+from reticula.core import ops
 from reticula.core.errors import GeometryError
 from reticula.workers.buffers import BufferFiles
-from reticula.workers.comparison import difference
 from reticula.workers.result_queries import look
-
-
-@pytest.fixture
-def buffers(tmp_path: Path) -> BufferFiles:
-    return BufferFiles(tmp_path)
-
-
-def read(buffers: BufferFiles, ref: Any, dtype: str = "<f4") -> np.ndarray[Any, Any]:
-    return np.frombuffer(buffers.path(ref["digest"]).read_bytes(), dtype).reshape(ref["shape"])
+from tests.workers.values import values_of
 
 
 def test_checks_come_with_their_elements_and_what_mends_them(buffers: BufferFiles) -> None:
@@ -56,23 +44,6 @@ def test_a_choice_grows_shrinks_and_takes_its_piece(buffers: BufferFiles) -> Non
 def test_strokes_show_any_vector(buffers: BufferFiles) -> None:
     geo = ops.set_attribute(ops.grid(cells=(1, 1)), name="flow", value="vec3(index, 0, 0)")
     made = look(geo, {"what": "normals", "kind": "point", "name": "flow"}, buffers)
-    np.testing.assert_array_equal(read(buffers, made["direction"])[:, 0], [0, 1, 2, 3])
+    np.testing.assert_array_equal(values_of(buffers, made["direction"])[:, 0], [0, 1, 2, 3])
     with pytest.raises(GeometryError, match="there is no point attribute"):
         look(geo, {"what": "normals", "kind": "point", "name": "index"}, buffers)
-
-
-def test_differences_of_counts_attributes_and_distance(buffers: BufferFiles) -> None:
-    before = ops.set_attribute(ops.box(), name="heat", value="index")
-    after = ops.set_attribute(ops.transform(before, move=(0, 0.25, 0)), name="heat", value="index if index > 3 else 0")
-    after = ops.group(after, name="hot", where="index < 2")
-    made = difference(after, before, buffers)
-    assert made["counts"]["faces"] == [6, 0]
-    assert {(entry["name"], entry["what"]) for entry in made["attributes"]} == {
-        ("hot", "new"),
-        ("heat", "3 of 8 changed"),
-        ("position", "8 of 8 changed"),
-    }
-    assert made["moved"] == 4  # the lower ones slid along the sides
-    assert made["farthest"] == pytest.approx(0.25)
-    assert difference(before, before, buffers)["attributes"] == []
-    assert difference(Geo.empty(), before, buffers)["counts"]["points"] == [0, -8]

@@ -1,7 +1,5 @@
 """Looks at names and at shapes that stand somewhere."""
 
-from pathlib import Path
-
 import numpy as np
 import pytest
 
@@ -9,11 +7,6 @@ from reticula.core import ops
 from reticula.core.errors import GeometryError
 from reticula.workers.buffers import BufferFiles
 from reticula.workers.result_queries import look
-
-
-@pytest.fixture
-def buffers(tmp_path: Path) -> BufferFiles:
-    return BufferFiles(tmp_path)
 
 
 def test_names_are_those_that_picked_groups_keep(buffers: BufferFiles) -> None:

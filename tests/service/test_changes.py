@@ -1,0 +1,56 @@
+"""Changes that the core works out come as patches: nothing is saved, and the order of cards is kept."""
+
+from typing import Any
+
+import jsonpatch
+import pytest
+from flask.testing import FlaskClient
+
+from reticula.service.changes import CHANGES, _patch
+
+Graph = dict[str, Any]
+
+
+def ask(client: FlaskClient, graph: Graph, what: str, **arguments: Any) -> Any:
+    body = {"what": what, "level": "", "arguments": arguments, "revision": graph["revision"]}
+    return client.post(f"/api/graphs/{graph['id']}/changes", json=body)
+
+
+def test_a_change_is_a_patch_and_nothing_is_saved(client: FlaskClient, graph: Graph) -> None:
+    made = ask(client, graph, "rename node", node="sheet", title="Sea floor").json
+    assert (made["cards"], made["name"]) == (["sea_floor"], "sea_floor")
+    after = jsonpatch.apply_patch(graph["document"], made["patch"])
+    assert list(after["nodes"]) == ["sea_floor", "tall"]
+    assert after["nodes"]["tall"]["inputs"] == {"geo": ["sea_floor"]}
+    assert client.get(f"/api/graphs/{graph['id']}").json["document"] == graph["document"]
+
+
+@pytest.mark.parametrize(
+    ("what", "arguments", "message"),
+    [
+        ("fold", {}, "cannot be done with these arguments"),
+        ("unfold", {"node": "sheet"}, "holds no graph to unfold"),
+        ("rename port", {"side": "middle", "port": "a", "name": "b"}, "one of the inputs or of the outputs"),
+        ("make dial", {"node": "nobody", "parameter": "cells"}, "nobody"),
+        ("update", {"node": "sheet", "release": "1.0.0"}, ""),
+    ],
+)
+def test_what_cannot_be_done_is_said(
+    client: FlaskClient, graph: Graph, what: str, arguments: Any, message: str
+) -> None:
+    answer = ask(client, graph, what, **arguments)
+    assert answer.status_code == 422
+    assert message in answer.json["message"]
+
+
+def test_a_change_that_is_not_known_is_refused(client: FlaskClient, graph: Graph) -> None:
+    assert ask(client, graph, "explode").status_code == 422
+    assert len(CHANGES) == 9
+
+
+def test_a_new_order_is_part_of_the_patch() -> None:
+    before = {"nodes": {"a": 1, "b": 2}, "gone": 1}
+    after = {"nodes": {"b": 2, "a": 1}}
+    made = jsonpatch.apply_patch(before, _patch(before, after))
+    assert list(made["nodes"]) == ["b", "a"]
+    assert made == after
