@@ -36,6 +36,7 @@ export default tseslint.config(
             ...LAYERS.map((layer, i) => below(LAYERS.slice(0, i), [layer])),
             ...FEATURES.map((feature) => below(LAYERS, [feature])),
             below([...LAYERS, ...FEATURES], ['bench']),
+            below(rooms, ['testing']),
           ],
         },
       ],
