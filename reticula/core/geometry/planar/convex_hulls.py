@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import numpy as np
 
-from reticula.core.arrays import Floats, Indices
+from reticula.core.arrays import Flags, Floats, Indices
 from reticula.core.jit import inline, kernel
 
 __all__ = ["hulls"]
@@ -19,36 +19,67 @@ def _above(p: Floats, a: int, b: int, c: int, d: int) -> float:
     return wx * (uy * vz - uz * vy) + wy * (uz * vx - ux * vz) + wz * (ux * vy - uy * vx)
 
 
-@kernel
-def _hull(p: Floats) -> Indices:
-    """Triangles of the hull of points in general position, looking outwards; none if they lie in a plane."""
-    n = len(p)
+@inline
+def _first_corners(p: Floats) -> tuple[int, int, int]:
+    """Three points ``b, c, d`` that make a tetrahedron with point 0 which looks outwards; d is -1 if there is none.
+
+    Each is the farthest: from the point, then from the line, then from the plane of those before.
+    """
     b = c = d = -1
     best = 0.0
-    for i in range(1, n):
+    for i in range(1, len(p)):
         x = (p[i, 0] - p[0, 0]) ** 2 + (p[i, 1] - p[0, 1]) ** 2 + (p[i, 2] - p[0, 2]) ** 2
         if x > best:
             best, b = x, i
     best = 0.0
-    for i in range(1, n):
-        if b < 0:
-            break
+    for i in range(1 if b >= 0 else len(p), len(p)):
         ux, uy, uz = p[b, 0] - p[0, 0], p[b, 1] - p[0, 1], p[b, 2] - p[0, 2]
         vx, vy, vz = p[i, 0] - p[0, 0], p[i, 1] - p[0, 1], p[i, 2] - p[0, 2]
         x = (uy * vz - uz * vy) ** 2 + (uz * vx - ux * vz) ** 2 + (ux * vy - uy * vx) ** 2
         if x > best:
             best, c = x, i
     best = 0.0
-    for i in range(1, n):
-        if c < 0:
-            break
+    for i in range(1 if c >= 0 else len(p), len(p)):
         x = abs(_above(p, 0, b, c, i))
         if x > best:
             best, d = x, i
-    if d < 0 or best == 0.0:
-        return np.zeros((0, 3), np.int32)
-    if _above(p, 0, b, c, d) > 0.0:
+    if d >= 0 and _above(p, 0, b, c, d) > 0.0:
         b, c = c, b
+    return b, c, d
+
+
+@inline
+def _pack(face: Indices, alive: Flags, seen: Flags, count: int) -> int:
+    """Move the faces that are alive to the front; returns how many there are."""
+    kept = 0
+    for k in range(count):
+        if alive[k]:
+            face[kept], seen[kept], alive[kept] = face[k], seen[k], True
+            kept += 1
+    for k in range(kept, count):
+        alive[k] = False
+    return kept
+
+
+@inline
+def _see(p: Floats, q: int, face: Indices, alive: Flags, seen: Flags, count: int) -> bool:
+    """Mark the faces that a point sees; whether there is any."""
+    visible = False
+    for k in range(count):
+        seen[k] = alive[k] and _above(p, face[k, 0], face[k, 1], face[k, 2], q) > 0.0
+        visible = visible or seen[k]
+    return visible
+
+
+@kernel
+def _hull(p: Floats) -> Indices:
+    """Triangles ``(T, 3)`` of the hull of points ``(N, 3)`` in general position, looking outwards; none if they lie in
+    a plane.
+    """
+    n = len(p)
+    b, c, d = _first_corners(p)
+    if d < 0:
+        return np.zeros((0, 3), np.int32)
     room = 8 * n + 64
     face = np.empty((room, 3), np.int32)
     alive = np.zeros(room, np.bool_)
@@ -59,29 +90,15 @@ def _hull(p: Floats) -> Indices:
     count = 4
     stamp = np.full((n, n), -1, np.int32)
     for q in range(1, n):
-        if q == b or q == c or q == d:
-            continue
-        visible = False
-        for k in range(count):
-            seen[k] = alive[k] and _above(p, face[k, 0], face[k, 1], face[k, 2], q) > 0.0
-            visible = visible or seen[k]
-        if not visible:
+        if q == b or q == c or q == d or not _see(p, q, face, alive, seen, count):
             continue
         for k in range(count):
             if seen[k]:
                 for i in range(3):
                     stamp[face[k, i], face[k, (i + 1) % 3]] = q
         if count + 3 * n > room:
-            kept = 0
-            for k in range(count):
-                if alive[k]:
-                    face[kept], seen[kept], alive[kept] = face[k], seen[k], True
-                    kept += 1
-            for k in range(kept, count):
-                alive[k] = False
-            count = kept
-        last = count
-        for k in range(last):
+            count = _pack(face, alive, seen, count)
+        for k in range(count):
             if not seen[k]:
                 continue
             alive[k] = False
@@ -92,13 +109,7 @@ def _hull(p: Floats) -> Indices:
                     alive[count] = True
                     seen[count] = False
                     count += 1
-    out = np.empty((count, 3), np.int32)
-    at = 0
-    for k in range(count):
-        if alive[k]:
-            out[at] = face[k]
-            at += 1
-    return out[:at].copy()
+    return face[: _pack(face, alive, seen, count)].copy()
 
 
 @kernel

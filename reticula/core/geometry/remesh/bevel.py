@@ -138,10 +138,34 @@ def _whole(shape: Topology, cut: Flags, points: Flags) -> Flags:
     return points | (np.bincount(shape.edges[cut].reshape(-1), minlength=shape.point_count) > 1)
 
 
-def bevel_plan(shape: Topology, cut: Flags, points: Flags, segments: int) -> BevelPlan:
-    """Plan the bevel of the ``cut (E,)`` edges and the cutting off of ``points (P,)``, which have no cut edges.
+class _CornerPoints(NamedTuple):
+    """The points that replace each corner, ``before (C,)`` and ``after (C,)`` it, and which are new: corners with a
+    point ``inner`` to their face, and edge ends ``slid``; ``concerned (P,)`` are the points around which all this is.
+    """
 
-    Cut edges must have two faces that wind alike, and every point concerned a single fan of faces.
+    before: Indices
+    after: Indices
+    inner: AnyArray
+    slid: AnyArray
+    concerned: Flags
+
+
+class _StripArcs(NamedTuple):
+    """Strips along the cut edges, a ``corner (S, 2)`` at either side, and the ``arcs (A, 2)`` at their ends:
+    ``which (2S,)`` arc is at the first end of each strip, then at the second, and the two points there ``ends (2S,
+    2)``.
+    """
+
+    edge: AnyArray
+    corner: AnyArray
+    arcs: AnyArray
+    which: AnyArray
+    ends: AnyArray
+
+
+def _corner_points(shape: Topology, cut: Flags, points: Flags) -> _CornerPoints:
+    """Say what becomes of each corner: a point in its face between two cut edges, else one that slides along an
+    edge.
     """
     edge, back = shape.corner_edge, shape.corner_edge[shape.corner_previous]
     out, into = cut[edge], cut[back]
@@ -164,47 +188,63 @@ def bevel_plan(shape: Topology, cut: Flags, points: Flags, segments: int) -> Bev
     on_out = np.where(number[end_out] >= 0, number[end_out], shape.corner_point)
     before = np.where(~touched, shape.corner_point, np.where(out & into, own, np.where(into, on_out, on_in)))
     after = np.where(~touched, shape.corner_point, np.where(out & into, own, np.where(out, on_in, on_out)))
+    return _CornerPoints(before.astype(np.int32), after.astype(np.int32), inner, slid, concerned)
+
+
+def _strip_arcs(shape: Topology, cut: Flags, replaced: _CornerPoints) -> _StripArcs:
+    """Lay a strip along each cut edge; strips that end between the same two points share an arc."""
     strip = np.flatnonzero(cut)
     corner = shape.edge_corners[1][shape.edge_corners[0][:-1][strip]]
     across = shape.corner_across[corner]
+    before, after = replaced.before.astype(np.int64), replaced.after.astype(np.int64)
     first = np.stack([after[corner], before[shape.corner_next[across]]], axis=1)
     second = np.stack([before[shape.corner_next[corner]], after[across]], axis=1)
-    both = np.concatenate([first, second])
-    ordered = np.sort(both, axis=1)
+    ends = np.concatenate([first, second])
+    ordered = np.sort(ends, axis=1)
     most = int(ordered.max(initial=0)) + 1
-    key, which = np.unique(ordered[:, 0].astype(np.int64) * most + ordered[:, 1], return_inverse=True)
-    arcs, which = np.stack([key // most, key % most], axis=1), which.reshape(-1)
-    tail = np.where(shape.edges[strip, 0] == shape.corner_point[corner], 0, 1)
+    key, which = np.unique(ordered[:, 0] * most + ordered[:, 1], return_inverse=True)
+    return _StripArcs(
+        strip, np.stack([corner, across], axis=1), np.stack([key // most, key % most], axis=1), which.reshape(-1), ends
+    )
+
+
+def bevel_plan(shape: Topology, cut: Flags, points: Flags, segments: int) -> BevelPlan:
+    """Plan the bevel of the ``cut (E,)`` edges and the cutting off of ``points (P,)``, which have no cut edges.
+
+    Cut edges must have two faces that wind alike, and every point concerned a single fan of faces.
+    """
+    replaced = _corner_points(shape, cut, points)
+    strips = _strip_arcs(shape, cut, replaced)
+    half, which, corner = len(strips.edge), strips.which, strips.corner[:, 0]
+    tail = np.where(shape.edges[strips.edge, 0] == shape.corner_point[corner], 0, 1)
     arc_at = np.full(2 * shape.edge_count, -1, np.int32)
-    arc_at[2 * strip + tail], arc_at[2 * strip + 1 - tail] = which[: len(strip)], which[len(strip) :]
-    arc_edge, arc_point = np.zeros(len(arcs), np.int64), np.zeros(len(arcs), np.int64)
-    arc_edge[which] = np.tile(strip, 2)
+    arc_at[2 * strips.edge + tail], arc_at[2 * strips.edge + 1 - tail] = which[:half], which[half:]
+    arc_edge, arc_point = np.zeros(len(strips.arcs), np.int64), np.zeros(len(strips.arcs), np.int64)
+    arc_edge[which] = np.tile(strips.edge, 2)
     arc_point[which] = np.concatenate([shape.corner_point[corner], shape.corner_point[shape.corner_next[corner]]])
     fans = shape.point_fans
-    around = _Around(fans.start, fans.corner, fans.closed, before.astype(np.int32), after.astype(np.int32), back)
-    first_inner = shape.point_count + len(inner) + len(slid)
-    ends = arcs.astype(np.int32).reshape(-1, 2)
+    back = shape.corner_edge[shape.corner_previous]
+    first_inner = shape.point_count + len(replaced.inner) + len(replaced.slid)
+    arcs = strips.arcs.astype(np.int32).reshape(-1, 2)
     rings = _rings(
-        np.flatnonzero(concerned & (np.diff(fans.start) > 0)).astype(np.int32),
-        around,
-        _Arcs(cut, shape.edges, arc_at, ends, first_inner, segments - 1),
+        np.flatnonzero(replaced.concerned & (np.diff(fans.start) > 0)).astype(np.int32),
+        _Around(fans.start, fans.corner, fans.closed, replaced.before, replaced.after, back),
+        _Arcs(cut, shape.edges, arc_at, arcs, first_inner, segments - 1),
     )
-    half = len(strip)
+    runs_back = strips.ends[:, 0] != arcs[which, 0] if half else np.zeros(0, bool)
     return BevelPlan(
-        before.astype(np.int32),
-        after.astype(np.int32),
-        inner.astype(np.int32),
-        slid.astype(np.int32),
-        arcs.astype(np.int32),
+        replaced.before,
+        replaced.after,
+        replaced.inner.astype(np.int32),
+        replaced.slid.astype(np.int32),
+        arcs,
         np.bincount(which, minlength=len(arcs)),
         arc_edge,
         arc_point,
-        strip,
-        np.stack([corner, across], axis=1),
+        strips.edge,
+        strips.corner,
         np.stack([which[:half], which[half:]], axis=1),
-        np.stack([both[:half, 0] != arcs[which[:half], 0], both[half:, 0] != arcs[which[half:], 0]], axis=1)
-        if half
-        else np.zeros((0, 2), bool),
+        np.stack([runs_back[:half], runs_back[half:]], axis=1),
         rings.start,
         rings.point,
         rings.owner,
