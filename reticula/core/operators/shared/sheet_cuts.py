@@ -1,4 +1,4 @@
-"""Sheets cut by solids and by sheets, and flat sheets put together in their plane."""
+"""Sheets cut by solids and by sheets."""
 
 from __future__ import annotations
 
@@ -6,21 +6,18 @@ from collections.abc import Sequence
 
 import numpy as np
 
-from reticula.core.arrays import AnyArray, Flags, Floats, as_readonly, ragged_index, starts_from_sizes
-from reticula.core.diagnostics import note, warn
+from reticula.core.arrays import Flags, Floats, as_readonly, ragged_index, starts_from_sizes
+from reticula.core.diagnostics import warn
 from reticula.core.geometry import Geo, SourceMap, Topology, Weights, carry, kept, triangles
 from reticula.core.geometry.edit.level_cut import triangulate_faces
 from reticula.core.geometry.edit.subset import subset
 from reticula.core.geometry.edit.weld import cluster_by_distance, weld_points
-from reticula.core.geometry.measure.areas import face_normals
 from reticula.core.geometry.planar.arrangement import arrange_segments
 from reticula.core.geometry.planar.barycentric import barycentric
-from reticula.core.reports.concatenation import concatenate_and_tell
-from reticula.core.spatial import surface_of
 from reticula.core.spatial.crossings import crossing_segments
 from reticula.core.spatial.inside import behind, inside
 
-__all__ = ["cut_sheet", "flat_normal", "flat_sheets"]
+__all__ = ["cut_sheet"]
 
 WELD = 1e-9
 """Distance, as a share of the size, at which the ends of cuts in neighbouring faces are one point."""
@@ -123,82 +120,3 @@ def _welded(made: Geo, old: int, size: float) -> Geo:
     rows = np.flatnonzero(used | (np.arange(shape.point_count) < old))
     leader = cluster_by_distance(made.positions, rows, WELD * size)
     return subset(weld_points(made, leader, average=False), loose=True)
-
-
-def flat_normal(parts: Sequence[Geo]) -> Floats | None:
-    """Return the normal of the plane in which all of several open meshes lie, or None."""
-    size = max(float(np.linalg.norm(part.bounds[1] - part.bounds[0])) for part in parts)
-    normals = face_normals(parts[0])
-    lead = normals[int(np.linalg.norm(normals, axis=1).argmax())] if len(normals) else np.zeros(3)
-    if not lead.any():
-        return None
-    origin = parts[0].positions[parts[0].topology.corner_point[0]]
-    for part in parts:
-        used = part.positions[np.unique(part.topology.corner_point)]
-        if not part.topology.border_edges.any() or np.abs((used - origin) @ lead).max(initial=0.0) > 1e-9 * size:
-            return None
-    return lead
-
-
-def flat_sheets(parts: Sequence[Geo], normal: Floats, operation: str) -> tuple[Geo, AnyArray]:
-    """Unite, subtract or intersect flat sheets in their plane; returns the result and the source of each face.
-
-    The first sheet is cut along the outlines of the others, and they along its, standing up from the plane; then the
-    faces that are wanted are kept. Nothing is triangulated but what is cut.
-    """
-    size = max(float(np.linalg.norm(part.bounds[1] - part.bounds[0])) for part in parts)
-    first = parts[0]
-    faces = np.cumsum([0, *(part.topology.face_count for part in parts)])
-    first = first.with_attribute("face", "_origin", np.arange(faces[1]))
-    rest = [
-        part.with_attribute("face", "_origin", np.arange(faces[n + 1], faces[n + 2]))
-        for n, part in enumerate(parts[1:])
-    ]
-    walls = [_wall(part, normal, size) for part in parts]
-    cut = first
-    for wall in walls[1:]:
-        cut = _cut_by(cut, wall, size)
-    covered = np.zeros(cut.topology.face_count, bool)
-    for part in rest:
-        covered |= _over(part, cut, normal, size)
-    if operation != "union":
-        made = subset(cut, covered if operation == "intersection" else ~covered)
-        return _without_origin(made)
-    pieces = [cut]
-    done = [first]
-    for n, part in enumerate(rest):
-        other = part
-        for wall in walls[: n + 1]:
-            other = _cut_by(other, wall, size)
-        hidden = np.zeros(other.topology.face_count, bool)
-        for earlier in done:
-            hidden |= _over(earlier, other, normal, size)
-        pieces.append(subset(other, ~hidden))
-        done.append(part)
-    together = concatenate_and_tell(pieces)
-    every = np.arange(together.topology.point_count)
-    return _without_origin(
-        weld_points(together, cluster_by_distance(together.positions, every, 10 * WELD * size), average=False)
-    )
-
-
-def _wall(sheet: Geo, normal: Floats, size: float) -> Geo:
-    """The outline of a sheet as a wall through its plane."""
-    shape = sheet.topology
-    corner = np.flatnonzero(shape.border_edges[shape.corner_edge])
-    a, b = sheet.positions[shape.corner_point[corner]], sheet.positions[shape.corner_point[shape.corner_next[corner]]]
-    up = normal * size
-    quads = np.stack([a - up, b - up, b + up, a + up], axis=1)
-    return Geo.from_faces(quads.reshape(-1, 3), np.arange(len(quads) * 4).reshape(-1, 4))
-
-
-def _over(sheet: Geo, cut: Geo, normal: Floats, size: float) -> Flags:
-    """Which faces of ``cut`` lie on a sheet in the same plane."""
-    begin = _middles(cut) + normal * size
-    return surface_of(sheet).ray(begin, np.tile(-normal, (len(begin), 1))).found
-
-
-def _without_origin(made: Geo) -> tuple[Geo, AnyArray]:
-    origin = made.attribute("face", "_origin")
-    note(f"{made.topology.face_count:,} flat faces.")
-    return made.without_attribute("face", "_origin"), origin

@@ -16,7 +16,8 @@ from reticula.core.geometry.edit.subset import subset
 from reticula.core.geometry.edit.weld import cluster_by_distance, weld_points
 from reticula.core.operators.declaration.operator import Input, operator
 from reticula.core.operators.declaration.parameters import Choice, GroupName
-from reticula.core.operators.shared.sheet_cuts import cut_sheet, flat_normal, flat_sheets
+from reticula.core.operators.shared.flat_sheets import flat_normal, flat_sheets
+from reticula.core.operators.shared.sheet_cuts import cut_sheet
 from reticula.core.operators.shared.solid_assembly import TracedTriangles, assemble
 from reticula.core.reports.concatenation import concatenate_and_tell
 
@@ -64,14 +65,15 @@ def boolean(geo: Geo, others: Sequence[Geo], *, operation: str, other_group: str
     nothing cuts stay the polygons they were; cut ones become triangles. Solids must be closed; faces that wind
     against each other are an error.
 
-    If the first input is open, it is a sheet. Sheets in one plane are put together in it. Else the sheet is cut where
+    If the first input is open, it is a sheet. Sheets in one plane are put together in it, a union also with themselves
+    where their own faces overlap; where several lie, the first one counts. Else the sheet is cut where
     the others cross it: the difference keeps what lies outside of a solid (or before a sheet), the intersection what
     lies inside (or behind), the union both; the face group ``inside`` and the seam say which is which.
     """
     parts = [geo, *(other for other in others if other.topology.face_count)]
     if not geo.topology.face_count:
         raise GeometryError("the first input has no faces; give a closed mesh")
-    if len(parts) == 1:
+    if len(parts) == 1 and (operation != "union" or flat_normal(parts) is None):
         warn("Nothing else is connected, so nothing changed.")
         empty = geo.with_attribute("face", other_group, np.zeros(geo.topology.face_count, bool))
         return empty.with_attribute("edge", seam_group, np.zeros(geo.topology.edge_count, bool))
