@@ -9,6 +9,8 @@ import numpy as np
 from reticula.core.arrays import AnyArray, Flags, Floats, unit
 from reticula.core.diagnostics import note, warn
 from reticula.core.geometry import Geo, carry, edges_along, kept
+from reticula.core.geometry.edit.flip import flipped
+from reticula.core.geometry.edit.orientation import consistent_orientation
 from reticula.core.geometry.measure.areas import point_normals
 
 __all__ = ["raised_lines"]
@@ -83,8 +85,24 @@ def raised_lines(geo: Geo, what: str, where: Flags, options: Any, top_group: str
     last = topology.face_start[shape.face_count + made - len(lines) : shape.face_count + made] + 2
     top[topology.corner_edge[last]] = True
     note(f"Raised {len(lines):,} edges to {made:,} faces.")
-    result = result.with_attribute("face", side_group, np.arange(topology.face_count) >= shape.face_count)
-    return result.with_attribute("edge", top_group, top)
+    sides = np.arange(topology.face_count) >= shape.face_count
+    result = result.with_attribute("face", side_group, sides).with_attribute("edge", top_group, top)
+    return _looking_one_way(result, sides, np.tile(shape.border_edges[where], divisions))
+
+
+def _looking_one_way(geo: Geo, sides: Flags, hangs: Flags) -> Geo:
+    """Turn strips so that all of a chain look one way: as those that hang on an open border, which ``hangs`` says per
+    side face, else as most of them. Along an edge between two faces either way is as good.
+    """
+    found = consistent_orientation(geo.topology, sides)
+    rows = np.flatnonzero(sides)
+    if not found.turned.any():
+        return geo
+    vote = np.where(found.turned[rows], -1.0, 1.0) * np.where(hangs, 1e9, 1.0)
+    against = np.bincount(found.region[rows], vote) < 0
+    turned = np.zeros(len(sides), bool)
+    turned[rows] = found.turned[rows] != against[found.region[rows]]
+    return flipped(geo, turned, np.zeros(geo.topology.curve_count, bool))
 
 
 def _as_curves(geo: Geo, rows: list[AnyArray], source: AnyArray, positions: Floats, top_group: str) -> Geo:

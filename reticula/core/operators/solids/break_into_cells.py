@@ -2,31 +2,40 @@
 
 from __future__ import annotations
 
+from typing import NamedTuple
+
 import numpy as np
 from scipy.spatial import cKDTree
 
-from reticula.core.arrays import AnyArray, Flags, Floats, as_readonly, ragged_index, unique_rows
+from reticula.core.arrays import AnyArray, Flags, Floats, as_readonly, ragged_index, starts_from_sizes, unique_rows
 from reticula.core.diagnostics import note, warn
 from reticula.core.errors import GeometryError
 from reticula.core.geometry import Geo, SourceMap, Topology, Weights, carry, edges_along, kept
 from reticula.core.geometry.edit.concatenate import concatenate
 from reticula.core.geometry.edit.level_cut import triangulate_faces
+from reticula.core.geometry.edit.merge_faces import equal_across, flat_across, merge_across
+from reticula.core.geometry.edit.split_points import split_along_edges
 from reticula.core.geometry.edit.subset import subset
 from reticula.core.geometry.edit.weld import cluster_by_distance, weld_points
 from reticula.core.geometry.measure.areas import edge_lengths, face_normals, face_planarity
 from reticula.core.geometry.planar.boundary_loops import loop_normals
 from reticula.core.geometry.planar.region_fill import fill_region, nest_loops, project_to_plane
 from reticula.core.geometry.voronoi.cell_caps import Caps, caps_of
-from reticula.core.geometry.voronoi.cells import Fragments, fragments
+from reticula.core.geometry.voronoi.cells import ON_POINT, Fragments, fragments
 from reticula.core.geometry.voronoi.diagram import Diagram, diagram_of
 from reticula.core.geometry.voronoi.loose_cells import loose_cells, select_neighbours
 from reticula.core.operators.declaration.operator import Input, operator
-from reticula.core.operators.declaration.parameters import AttributeName, Choice, GroupName, Integer, Number
+from reticula.core.operators.declaration.parameters import AttributeName, Choice, GroupName, Integer, Number, Toggle
 from reticula.core.spatial.inside import inside
+from reticula.core.spatial.solids import layers_apart, solid_of_faces
 
 __all__ = ["break_into_cells"]
 
 MOST_CORNERS = 8
+WAS = "_was"
+"""Point attribute: which point of the mesh a point was, or -1."""
+FLAT = 1e-8
+"""Angle, in rad, up to which faces lie in one plane."""
 NUDGES = (1e-9, 1e-7, 1e-6)
 """By how much, as a share of the size, centres are moved so that no five cells meet in one place."""
 
@@ -75,6 +84,7 @@ NUDGES = (1e-9, 1e-7, 1e-6)
             low=0.0,
         ),
         AttributeName("cell_name", "cell", "point and face attribute that receives the number of the centre", new=True),
+        Toggle("merge_flat", True, "faces of a piece that lie in one plane and carry equal values become one face"),
         GroupName("inner_group", "inner", "face group that receives the inner faces", kind="face"),
     ),
 )
@@ -87,82 +97,121 @@ def break_into_cells(
     most_neighbours: int,
     neighbour_reach: float,
     cell_name: str,
+    merge_flat: bool,
     inner_group: str,
 ) -> Geo:
     """Break a solid or sheet into the parts that lie nearest to each centre (Voronoi cells).
 
     Only neighbouring cells are compared. Faces that are not flat, or not convex, are cut into triangles first. Pieces
-    share no points; solids are watertight to the last edge. Centres in the same place count once; all are moved by
-    less than a millionth of the size so that no five cells meet in one place. With fewer neighbours than touch a cell,
-    every piece is cut by itself, which takes longer, and pieces overlap.
+    share no points; solids are watertight to the last edge. Solids that overlap, or lie in each other and both look
+    outwards, are broken each by itself; one that looks inwards is a hollow. Centres in the same place count once; all
+    are moved by less than a millionth of the size so that no five cells meet in one place. With fewer neighbours than
+    touch a cell, every piece is cut by itself, which takes longer, and pieces overlap.
     """
-    where = centers.positions
-    if not len(where):
+    if not len(centers.positions):
         raise GeometryError("there are no centres; give a geometry with points")
     if not geo.topology.face_count:
         warn("There are no faces to break.")
         return geo
     solid = make == "solids"
+    geo = _convex(split_along_edges(geo, geo.topology.edge_face_count > 2))
     if solid and geo.topology.border_edges.any():
         warn("The mesh is open, so that it has no inside: the pieces are sheets. Close it with fill first.")
         solid = False
-    lost = [f"{geo.topology.curve_count:,} curves"] * bool(geo.topology.curve_count)
-    lost += [f"{geo.topology.instance_count:,} instances"] * bool(geo.topology.instance_count)
-    lost += [f"{int((~geo.topology.used_points).sum()):,} loose points"] * bool((~geo.topology.used_points).any())
+    _tell_left_out(geo)
+    _, first = np.unique(centers.positions, axis=0, return_index=True)
+    numbers = np.sort(first)
+    if len(numbers) < len(centers.positions):
+        note(f"{len(centers.positions) - len(numbers):,} centres lie on others and have no cell of their own.")
+    middle = geo.bounds.mean(axis=0)
+    near = geo.with_positions(geo.positions - middle).with_attribute("point", WAS, np.arange(geo.topology.point_count))
+    where = centers.positions[numbers] - middle
+    names = _Names(numbers, first_cells, cell_name, inner_group)
+    counts = select_neighbours(diagram_of(_nudged(near, where, 0), *near.bounds), most_neighbours, neighbour_reach)
+    if counts.all():
+        pieces = _partition(near, where, names, solid)
+    else:
+        pieces = _loose(near, diagram_of(_nudged(near, where, 0), *near.bounds), counts, names, solid)
+    made = _put_back(pieces, geo, middle)
+    if merge_flat:
+        flat = flat_across(made, face_normals(made), FLAT) & equal_across(made)
+        made, _ = merge_across(made, flat)
+    inner = int(made.group("face", inner_group).sum())
+    note(f"{len(np.unique(made.attribute('face', cell_name))):,} pieces, {inner:,} inner faces.")
+    return made
+
+
+class _Names(NamedTuple):
+    """The numbers of the centres ``numbers (N,)``, how many of them count (0: all), and what results are called."""
+
+    numbers: AnyArray
+    first_cells: int
+    cell: str
+    inner: str
+
+
+def _tell_left_out(geo: Geo) -> None:
+    shape = geo.topology
+    loose = int((~shape.used_points).sum())
+    lost = [f"{shape.curve_count:,} curves"] * bool(shape.curve_count)
+    lost += [f"{shape.instance_count:,} instances"] * bool(shape.instance_count)
+    lost += [f"{loose:,} loose points"] * bool(loose)
     if lost:
         warn(f"{' and '.join(lost)} were left out.")
-    geo = _convex(geo)
-    _, first = np.unique(where, axis=0, return_index=True)
-    numbers = np.sort(first)
-    if len(numbers) < len(where):
-        note(f"{len(where) - len(numbers):,} centres lie on others and have no cell of their own.")
-    size = max(float(np.linalg.norm(geo.bounds[1] - geo.bounds[0])), 1e-12)
-    caps: Caps | None = None
-    for attempt, nudge in enumerate(NUDGES):
-        moved = where[numbers] + np.random.default_rng(attempt).uniform(-nudge, nudge, (len(numbers), 3)) * size
+
+
+def _nudged(geo: Geo, where: Floats, attempt: int) -> Floats:
+    """Centres moved by a little, more with each attempt, so that no five cells meet in one place."""
+    size = max(float(np.linalg.norm(geo.bounds[1] - geo.bounds[0])), 1e-300)
+    return where + np.random.default_rng(attempt).uniform(-1, 1, where.shape) * (NUDGES[attempt] * size)
+
+
+def _partition(geo: Geo, where: Floats, names: _Names, solid: bool) -> Geo:
+    """Break into cells that fill the whole; solids whose bounds touch are broken one layer after the other."""
+    layers = layers_apart(geo, solid_of_faces(geo)) if solid else np.zeros(geo.topology.face_count, np.int64)
+    count = int(layers.max(initial=0)) + 1
+    parts = [subset(geo, layers == n, loose=False) if count > 1 else geo for n in range(count)]
+    broken = 0
+    for attempt in range(len(NUDGES)):
+        moved = _nudged(geo, where, attempt)
         diagram = diagram_of(moved, *geo.bounds)
-        counts = select_neighbours(diagram, most_neighbours, neighbour_reach)
-        if not counts.all():
-            return _loose(geo, diagram, counts, numbers, first_cells, solid, cell_name, inner_group)
-        home = cKDTree(moved).query(geo.positions)[1]
-        parts = fragments(geo, diagram, home)
-        caps = caps_of(diagram, parts, inside(geo, diagram.vertex)) if solid else None
-        if caps is None or not caps.broken:
+        nearest = cKDTree(moved)
+        found = [(part, fragments(part, diagram, nearest.query(part.positions)[1])) for part in parts]
+        caps = [caps_of(diagram, pieces, inside(part, diagram.vertex)) if solid else None for part, pieces in found]
+        broken = sum(one.broken for one in caps if one)
+        if not broken:
             break
-    else:
+    if broken:
         warn(
-            f"{caps.broken:,} inner outlines do not close, because the mesh crosses itself or is not closed there."
-            if caps
-            else ""
+            f"{broken:,} inner outlines do not close: the mesh crosses itself there, or centres lie too close together."
         )
-    return _assembled(geo, parts, caps, moved, numbers, first_cells, cell_name, inner_group)
+    made = [_assembled(part, pieces, cap, moved, names) for (part, pieces), cap in zip(found, caps, strict=True)]
+    return concatenate(made)
 
 
-def _loose(
-    geo: Geo,
-    diagram: Diagram,
-    counts: Flags,
-    numbers: AnyArray,
-    first_cells: int,
-    solid: bool,
-    cell_name: str,
-    inner_group: str,
-) -> Geo:
+def _put_back(made: Geo, geo: Geo, middle: Floats) -> Geo:
+    """Return the pieces where the mesh was; points that were there before stay to the bit."""
+    known = made.attribute("point", WAS)
+    old = np.where(known[:, None] >= 0, geo.positions[np.maximum(known, 0)], made.positions + middle)
+    return made.without_attribute("point", WAS).with_positions(old)
+
+
+def _loose(geo: Geo, diagram: Diagram, counts: Flags, names: _Names, solid: bool) -> Geo:
     """Pieces that are cut by some neighbours only."""
     alone = subset(geo, curves=np.zeros(geo.topology.curve_count, bool), loose=False)
-    cells = np.flatnonzero((numbers < first_cells) | (first_cells == 0))
-    parts = loose_cells(alone, diagram, counts, cells, cap=solid)
+    cells = np.flatnonzero((names.numbers < names.first_cells) | (names.first_cells == 0))
     pieces = []
-    for cell, piece, inner in parts:
-        piece = piece.with_attribute("face", inner_group, inner)
+    for cell, piece, inner in loose_cells(alone, diagram, counts, cells, cap=solid):
+        piece = piece.with_attribute("face", names.inner, inner)
         for kind in ("face", "point"):
-            own = np.full(piece.topology.count(kind), numbers[cell])  # type: ignore[arg-type]
-            piece = piece.with_attribute(kind, cell_name, own, "integer")  # type: ignore[arg-type]
+            own = np.full(piece.topology.count(kind), names.numbers[cell])  # type: ignore[arg-type]
+            piece = piece.with_attribute(kind, names.cell, own, "integer")  # type: ignore[arg-type]
         pieces.append(piece)
     left = int((~counts).sum()) // 2
     warn(f"About {left:,} pairs of neighbours were left out, so pieces may overlap.")
-    note(f"{len(pieces):,} pieces.")
-    return concatenate(pieces)
+    made = concatenate(pieces)
+    moved = np.full(made.topology.point_count, -1)
+    return made.with_attribute("point", WAS, moved)
 
 
 def _convex(geo: Geo) -> Geo:
@@ -222,72 +271,84 @@ def _oriented(caps: Caps, centers: Floats) -> tuple[AnyArray, AnyArray, AnyArray
     return np.concatenate(made_sizes), np.concatenate(made_corners), np.concatenate(made_cells)
 
 
-def _assembled(
-    geo: Geo,
-    parts: Fragments,
-    caps: Caps | None,
-    centers: Floats,
-    numbers: AnyArray,
-    first_cells: int,
-    cell_name: str,
-    inner_group: str,
-) -> Geo:
-    shape = geo.topology
-    sizes, cells = np.diff(parts.start), parts.cell.astype(np.int64)
-    names, places = parts.name, parts.place
-    corner_cell = np.repeat(cells, sizes)
-    outer = len(sizes)
+class _Corners(NamedTuple):
+    """Faces of the pieces over their corners: ``start (F+1,)``, the ``cell (F,)`` and ``face (F,)`` in the mesh (-1 for
+    inner faces) of each; per corner its row ``pick (C,)`` among ``name (N, 5)`` and ``place (N, 3)``; ``first (P,)``
+    and ``point (C,)``: the corner that stands for each point, and the point of each corner.
+    """
+
+    start: AnyArray
+    cell: AnyArray
+    face: AnyArray
+    pick: AnyArray
+    name: AnyArray
+    place: Floats
+    first: AnyArray
+    point: AnyArray
+
+
+def _corners(parts: Fragments, caps: Caps | None, centers: Floats, names: _Names) -> _Corners:
+    """Put fragments and inner faces together, sorted by cell; corners of one name in one cell are one point."""
+    sizes, cells, face = np.diff(parts.start), parts.cell.astype(np.int64), parts.face.astype(np.int64)
+    name, place = parts.name, parts.place
     if caps is not None and len(caps.cell):
         cap_sizes, cap_corners, cap_cells = _oriented(caps, centers)
         sizes, cells = np.concatenate([sizes, cap_sizes]), np.concatenate([cells, cap_cells])
-        names = np.concatenate([names, caps.name[cap_corners]])
-        places = np.concatenate([places, caps.place[cap_corners]])
-        corner_cell = np.concatenate([corner_cell, np.repeat(cap_cells, cap_sizes)])
+        face = np.concatenate([face, np.full(len(cap_sizes), -1)])
+        name = np.concatenate([name, caps.name[cap_corners]])
+        place = np.concatenate([place, caps.place[cap_corners]])
     order = np.argsort(cells, kind="stable")
-    if first_cells:
-        order = order[numbers[cells[order]] < first_cells]
-    starts = np.concatenate([[0], np.cumsum(sizes)])
-    pick, face_start = ragged_index(starts.astype(np.int32), order)
-    first, point = unique_rows(np.concatenate([corner_cell[pick, None], names[pick]], axis=1))
-    topology = Topology(len(first), face_start, point)
-    face_source = np.concatenate([parts.face, np.full(len(sizes) - outer, -1)])[order]
-    share, column = _shares(geo, parts, len(names))
-    on_surface = pick < len(parts.name)
-    lead = _surface_lead(pick, point, on_surface, len(first))
-    main = np.where(lead >= 0, column[np.maximum(lead, 0), np.argmax(share[np.maximum(lead, 0)], axis=1)], -1)
-    point_columns = np.where(lead[:, None] >= 0, shape.corner_point[column[np.maximum(lead, 0)]], 0)
-    point_shares = share[np.maximum(lead, 0)].copy()
-    inside = np.flatnonzero(lead < 0)
-    spots = places[pick[first]]
-    point_main = np.where(main >= 0, shape.corner_point[np.maximum(main, 0)], 0)
-    if len(inside):
-        point_main[inside] = cKDTree(geo.positions).query(spots[inside])[1]
-        point_columns[inside, 0] = point_main[inside]
-        point_shares[inside] = 0.0
-        point_shares[inside, 0] = 1.0
-    corner_main = np.where(on_surface, column[pick, np.argmax(share[pick], axis=1)], -1)
-    corner_share = np.where(on_surface[:, None], share[pick], 0.0)
-    edge = np.concatenate([parts.edge, np.full(len(names) - len(parts.edge), -1)])[pick]
-    made = carry(
+    if names.first_cells:
+        order = order[names.numbers[cells[order]] < names.first_cells]
+    pick, start = ragged_index(starts_from_sizes(sizes), order)
+    own = np.repeat(cells[order], np.diff(start))
+    first, point = unique_rows(np.concatenate([own[:, None], name[pick]], axis=1))
+    return _Corners(start, cells[order], face[order], pick, name, place, first, point)
+
+
+def _assembled(geo: Geo, parts: Fragments, caps: Caps | None, centers: Floats, names: _Names) -> Geo:
+    """Return the pieces as a mesh with all values; :data:`WAS` names the point that each point was."""
+    shape = geo.topology
+    made = _corners(parts, caps, centers, names)
+    topology = Topology(len(made.first), made.start, made.point)
+    share, column = _shares(geo, parts, len(made.name))
+    on_surface = made.pick < len(parts.name)
+    lead = np.maximum(_surface_lead(made.pick, made.point, on_surface, len(made.first)), -1)
+    at = np.maximum(lead, 0)
+    point_columns, point_shares = shape.corner_point[column[at]].astype(np.int64), share[at].copy()
+    spots = made.place[made.pick[made.first]]
+    within = np.flatnonzero(lead < 0)
+    if len(within):
+        point_columns[within] = np.asarray(cKDTree(geo.positions).query(spots[within])[1])[:, None]
+        point_shares[within] = 0.0
+        point_shares[within, 0] = 1.0
+    point_main = point_columns[np.arange(len(at)), point_shares.argmax(axis=1)]
+    corner_main = np.where(on_surface, column[made.pick, np.argmax(share[made.pick], axis=1)], -1)
+    corner_share = np.where(on_surface[:, None], share[made.pick], 0.0)
+    edge = np.concatenate([parts.edge, np.full(len(made.name) - len(parts.edge), -1)])[made.pick]
+    result = carry(
         geo,
         topology,
         {
             "point": SourceMap(as_readonly(point_main.astype(np.int32)), Weights.rows(point_columns, point_shares)),
-            "face": kept(face_source),
-            "corner": SourceMap(as_readonly(corner_main.astype(np.int32)), Weights.rows(column[pick], corner_share)),
+            "face": kept(made.face),
+            "corner": SourceMap(
+                as_readonly(corner_main.astype(np.int32)), Weights.rows(column[made.pick], corner_share)
+            ),
             "edge": edges_along(topology, edge),
             "curve": kept(np.zeros(0)),
             "instance": kept(np.zeros(0)),
         },
         positions=spots,
     )
-    face_cell = numbers[cells[order]]
-    made = made.with_attribute("face", cell_name, face_cell, "integer")
-    made = made.with_attribute("point", cell_name, numbers[corner_cell[pick[first]]], "integer")
-    made = _without_slivers(made.with_attribute("face", inner_group, face_source < 0), cell_name)
-    inner = int(made.group("face", inner_group).sum())
-    note(f"{len(np.unique(face_cell)):,} pieces, {inner:,} inner faces.")
-    return made
+    name = made.name[made.pick[made.first]]
+    there = name[:, 0] == ON_POINT
+    was = np.where(there, geo.attribute("point", WAS)[np.where(there, name[:, 1], 0)], -1)
+    result = result.with_attribute("point", WAS, was)
+    result = result.with_attribute("face", names.cell, names.numbers[made.cell], "integer")
+    own = np.repeat(made.cell, np.diff(made.start))[made.first]
+    result = result.with_attribute("point", names.cell, names.numbers[own], "integer")
+    return _without_slivers(result.with_attribute("face", names.inner, made.face < 0), names.cell)
 
 
 def _without_slivers(made: Geo, cell_name: str) -> Geo:
