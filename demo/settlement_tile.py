@@ -38,28 +38,29 @@ def survey_scan() -> Geo:
 
 
 def settlement_tile() -> dict[str, Any]:
-    """Return the graph: plate, marked ridges, raised, smoothed, coloured from the scan."""
-    rim = "0.15 - max(abs(position.x), abs(position.z))"
+    """Return the graph: plate, ridges cut out and raised, smoothed, coloured from the scan."""
     ridge = "abs(noise(position * ridge_density + vec3(5, 0, 2)))"
+    rim = "(0.15 - max(abs(position.x), abs(position.z)) - rim_width)"
     nodes = {
-        "plate": node("box", "Base plate", size=[0.3, 0.016, 0.3], cells=[72, 2, 72]),
-        "ridges": node(
-            "group",
-            "Mark ridges",
+        "plate": node("box", "Base plate", size=[0.3, 0.016, 0.3], cells=[72, 1, 72]),
+        "outline": node(
+            "cut_by_value",
+            "Cut ridge outlines",
             "plate",
-            name="ridges",
-            kind="face",
-            where=f"normal.y > 0.9 and {rim} > rim_width and {ridge} < ridge_share",
+            value={"formula": f"min(ridge_share - {ridge}, {rim} * 20) if position.y > 0 else -1"},
+            snap=0.25,
+            above_group="ridges",
+            below_group="flat",
         ),
         "raise": node(
             "extrude",
             "Raise ridges",
-            "ridges",
+            "outline",
             where="ridges",
             per="point",
             distance={
-                "formula": f"0.002 + ridge_height * sqrt(max(1 - {ridge} / ridge_share, 0)) * smoothstep(0, "
-                f"0.05, {rim} - rim_width)"
+                "formula": f"0.003 + ridge_height * sqrt(max(1 - ({ridge} / ridge_share) ** 2, 0)) "
+                f"* smoothstep(0, 0.04, {rim})"
             },
             walls="straight",
             top_group="crest",
@@ -76,7 +77,7 @@ def settlement_tile() -> dict[str, Any]:
     dials = {
         "ridge_height": {
             "type": "number",
-            "value": 0.02,
+            "value": 0.016,
             "soft": [0.0, 0.05],
             "low": 0.0,
             "high": 0.2,
@@ -86,7 +87,7 @@ def settlement_tile() -> dict[str, Any]:
         },
         "ridge_share": {
             "type": "number",
-            "value": 0.22,
+            "value": 0.15,
             "soft": [0.05, 0.5],
             "low": 0.01,
             "high": 1.0,
@@ -96,7 +97,7 @@ def settlement_tile() -> dict[str, Any]:
         },
         "ridge_density": {
             "type": "number",
-            "value": 16.0,
+            "value": 18.0,
             "soft": [4.0, 40.0],
             "low": 0.1,
             "high": 200.0,
