@@ -22,6 +22,7 @@ from reticula.core.operators.declaration.parameters import AttributeName, Choice
 __all__ = ["smooth_subdivide"]
 
 MOST_FACES = 16_000_000
+SHARE = "_share"
 HELD = 1e6
 """A sharpness that no number of levels wears off."""
 
@@ -147,7 +148,8 @@ def _edge_index(shape: Topology, topology: Topology) -> Indices:
     keywords=("subdivision", "catmull", "clark", "loop", "round", "refine", "crease"),
     carries=(
         "Carries all. Point values are blended by the same rule as positions, corner values (uv) inside their own "
-        "face; faces copy their source face, half edges their whole edge. Flags, integers and text are copied."
+        "face; faces copy their source face, half edges their whole edge. Flags, integers and text are copied. "
+        "Sharpness of edges and points goes down by 1 per level."
     ),
     parameters=(
         Selection.each("face", "faces to subdivide; empty means all. The border to the others stays where it is"),
@@ -202,9 +204,10 @@ def smooth_subdivide(
     Catmull & Clark, "Recursively generated B-spline surfaces on arbitrary topological meshes", Computer-Aided Design
     10(6), 1978; Loop, "Smooth subdivision surfaces based on triangles", 1987, with Warren's weights. Open borders
     become cubic B-splines of their own (weights 1/8, 3/4, 1/8). Semi-sharp creases and corners after DeRose, Kass &
-    Truong, SIGGRAPH 1998: sharpness wears off by 1 per level. Edges with more than two faces are treated as borders.
-    Loose points and curves are left as they are. On a part of a mesh, faces beside it receive the new points of the
-    border as corners, so that it stays watertight; neither they nor the border move.
+    Truong, SIGGRAPH 1998: sharpness wears off by 1 per level, and what is left of it is on the result. Edges with more
+    than two faces are treated as borders. Loose points and curves are left as they are. On a part of a mesh, faces
+    beside it receive the new points of the border as corners, so that it stays watertight; neither they nor the border
+    move.
     """
     if not where.any():
         empty = not geo.topology.face_count
@@ -229,13 +232,18 @@ def smooth_subdivide(
     if corners == "keep":
         single = (np.diff(shape.point_corners[0]) == 1) & shape.border_points
         point_sharp = np.where(single, HELD, point_sharp)
-    flat, share = (geo.positions, np.clip(weight, 0.0, 1.0)) if (weight != 1.0).any() else (None, weight)
+    flat = _points_alone(geo, np.clip(weight, 0.0, 1.0)) if (weight != 1.0).any() else None
     for _ in range(levels):
         level = _planned(geo.topology, chosen, scheme == "loop", edge_sharp, point_sharp)
-        geo, edge_sharp, point_sharp, flat, share = _once(geo, level, edge_sharp, point_sharp, flat, share)
+        geo, edge_sharp, point_sharp = _once(geo, level, chosen, edge_sharp, point_sharp)
+        if flat is not None:
+            flat = carry(flat, level.topology, {"point": SourceMap(level.point.index, level.flat)})
         chosen = level.child
     if flat is not None:
-        geo = geo.with_positions(flat + share[:, None] * (geo.positions - flat))
+        geo = _towards(flat, geo)
+    if levels:
+        geo = _worn(geo, "edge", crease, edge_sharp)
+        geo = _worn(geo, "point", corner_crease, np.where(point_sharp >= HELD / 2, 0.0, point_sharp))
     if levels:
         note(f"Subdivided to {geo.topology.face_count:,} faces.")
     return geo
@@ -252,23 +260,56 @@ def _planned(shape: Topology, chosen: Flags | None, loop: bool, edge_sharp: Floa
 
 
 def _once(
-    geo: Geo, level: _Level, edge_sharp: Floats, point_sharp: Floats, flat: Floats | None, share: Floats
-) -> tuple[Geo, Floats, Floats, Floats | None, Floats]:
-    """One level: the finer geometry, what is left of the sharpness, and the flat shape and weights beside it."""
+    geo: Geo, level: _Level, chosen: Flags | None, edge_sharp: Floats, point_sharp: Floats
+) -> tuple[Geo, Floats, Floats]:
+    """One level: the finer geometry, and what is left of the sharpness; what is not subdivided keeps its own."""
     shape = geo.topology
     creased = bool(edge_sharp.any())
     made = carry(
         geo, level.topology, {"point": level.point, "face": level.face, "corner": level.corner, "edge": level.edge}
     )
     added = level.topology.point_count - shape.point_count
-    points = np.concatenate([np.maximum(point_sharp - 1.0, 0.0), np.zeros(added)])
-    edges = np.zeros(0)
-    if creased:
-        index = level.edge().index
-        edges = np.where(index >= 0, np.maximum(edge_sharp[index] - 1.0, 0.0), 0.0)
-    if flat is not None:
-        flat, share = level.flat.apply(flat), level.flat.apply(share)
-    return made, edges if creased else np.zeros(1), points, flat, share
+    wears = np.ones(shape.point_count, bool)
+    if chosen is not None:
+        wears[:] = False
+        wears[shape.corner_point[chosen[shape.corner_face]]] = True
+    points = np.concatenate([np.where(wears, np.maximum(point_sharp - 1.0, 0.0), point_sharp), np.zeros(added)])
+    if not creased:
+        return made, np.zeros(1), points
+    index = level.edge().index
+    halved = (level.topology.edges >= shape.point_count).any(axis=1)
+    edges = np.where(index >= 0, np.maximum(edge_sharp[index] - halved, 0.0), 0.0)
+    return made, edges, points
+
+
+def _points_alone(geo: Geo, weight: Floats) -> Geo:
+    """The points with their numbers, and the weight of each as :data:`SHARE`."""
+    alone = Geo(geo.topology, {"point": geo.attributes["point"]})
+    return alone.with_attribute("point", SHARE, weight)
+
+
+def _towards(flat: Geo, smooth: Geo) -> Geo:
+    """Blend all numbers of points from the flat shape to the smooth one, by the weight of each."""
+    share = flat.attribute("point", SHARE)
+    made = smooth
+    for name, attribute in smooth.attributes["point"].items():
+        if attribute.start is None and attribute.values.dtype.kind == "f" and flat.has("point", name):
+            before = flat.attribute("point", name)
+            weight = share.reshape(-1, *(1,) * (before.ndim - 1))
+            values = before + weight * (attribute.values - before)
+            made = made.with_attribute("point", name, Attribute(attribute.type, values, None, attribute.default))
+    return made
+
+
+def _worn(geo: Geo, kind: Kind, name: str, left: Floats) -> Geo:
+    """Write what is left of the sharpness, so that another call goes on where this one ended."""
+    if not name or not geo.has(kind, name) or geo.find(kind, name).type == "flag":
+        return geo
+    found = geo.find(kind, name)
+    count = geo.topology.count(kind)
+    values = np.broadcast_to(left, (count,)) if len(left) == 1 else left
+    values = np.ceil(values) if found.type == "integer" else values
+    return geo.with_attribute(kind, name, Attribute.of(values, found.type, default=found.default))
 
 
 def _sharpness(geo: Geo, kind: Kind, name: str) -> Floats:

@@ -8,6 +8,7 @@ from hypothesis import strategies as st
 from reticula.core import Geo, ops
 from reticula.core.diagnostics import Note
 from reticula.core.errors import LimitError
+from reticula.core.language import evaluate
 from tests.helpers import bumpy, is_closed
 
 
@@ -54,8 +55,8 @@ def test_groups_labels_and_edge_values(cube: Geo) -> None:
     fine = ops.smooth_subdivide(geo)
     assert fine.attribute("face", "label").tolist() == [c for c in "abcdef" for _ in range(4)]
     values, counts = np.unique(fine.attribute("edge", "crease"), return_counts=True)
-    assert values.tolist() == list(range(13))
-    assert counts.tolist() == [24] + [2] * 12, "two halves of each old edge; edges across faces have none"
+    assert values.tolist() == list(range(12)), "one level was used up"
+    assert counts.tolist() == [26] + [2] * 11, "two halves of each old edge; edges across faces have none"
 
 
 def test_stencils_are_made_once_per_topology(cube: Geo) -> None:
@@ -116,6 +117,22 @@ def test_sharpness_wears_off_level_by_level(cube: Geo) -> None:
     assert np.allclose(second.positions, again.positions)
 
 
+@pytest.mark.parametrize("where", ["", "position.y > -0.5"])
+@pytest.mark.parametrize("sharpness", [0.4, 1.0, 2.5, 9.0])
+def test_one_call_after_the_other_is_one_call(sharpness: float, where: str) -> None:
+    rough = ops.split_faces(ops.box(cells=(2, 2, 2)))
+    rough = ops.set_attribute(rough, kind="edge", name="crease", value=f"{sharpness} if position.y > 0.2 else 0.0")
+    rough = ops.set_attribute(rough, name="corner_crease", value="1.5 if position.x > 0.4 else 0.0")
+    rough = rough.with_attribute("face", "some", evaluate(where or "True", rough, "face", "flag").array)
+    once = ops.smooth_subdivide(rough, levels=3, where="some")
+    made = rough
+    for _ in range(3):
+        made = ops.smooth_subdivide(made, where="some")
+    assert made.positions == pytest.approx(once.positions)
+    assert made.attribute("edge", "crease") == pytest.approx(once.attribute("edge", "crease"))
+    assert once.attribute("edge", "crease").max() == pytest.approx(max(sharpness - 3, 0))
+
+
 def test_part_of_a_level_blends_both_rules(cube: Geo) -> None:
     sizes = [
         np.linalg.norm(ops.smooth_subdivide(cube.with_attribute("edge", "crease", np.full(12, s))).positions[8])
@@ -136,6 +153,10 @@ def test_weight_blends_to_the_flat_shape(cube: Geo) -> None:
     half = ops.smooth_subdivide(cube, levels=2, weight=0.5)
     assert np.abs(flat.positions).max(axis=1) == pytest.approx(np.ones(flat.counts["points"]))
     assert half.positions == pytest.approx((smooth.positions + flat.positions) / 2)
+    tinted = cube.with_attribute("point", "place", cube.positions).with_attribute("point", "heat", cube.positions[:, 0])
+    made = ops.smooth_subdivide(tinted, levels=2, weight="0.3 + 0.5 * step(0, position.x)")
+    assert made.attribute("point", "place") == pytest.approx(made.positions), "values follow the weight as places do"
+    assert made.attribute("point", "heat") == pytest.approx(made.positions[:, 0])
     one_side = ops.smooth_subdivide(cube, levels=2, weight="step(0, position.x)")
     assert one_side.positions[:, 0].max() == pytest.approx(smooth.positions[:, 0].max())
     assert one_side.positions[:, 0].min() == pytest.approx(-1)
