@@ -13,7 +13,7 @@ from reticula.core.geometry.mesh.carry import carry
 from reticula.core.geometry.mesh.geo import Geo
 from reticula.core.geometry.mesh.source_maps import SourceMap, Weights, edges_along, kept
 from reticula.core.geometry.planar.ear_clipping import cut_polygons
-from reticula.core.jit import kernel
+from reticula.core.jit import inline, kernel
 
 __all__ = ["Cut", "cut_at_zero", "triangulate_faces"]
 
@@ -81,6 +81,35 @@ def _crossings(value: Floats, face_start: Indices, corner_point: Indices) -> Ind
     return out
 
 
+@inline
+def _sides(value: Floats, corner_point: Indices, first: int, last: int, side: AnyArray) -> None:
+    """Write on which side each corner of a crossed face lies; 0 only for those at which the cut begins or ends.
+
+    Of corners with the value 0 beside each other, between both signs, the cut goes through the first; the others, and
+    those between equal signs, belong to the sign that follows.
+    """
+    before = 0
+    for c in range(first, last):
+        v = value[corner_point[c]]
+        if v != 0.0:
+            before = 1 if v > 0.0 else -1
+    for c in range(first, last):
+        v = value[corner_point[c]]
+        if v != 0.0:
+            before = 1 if v > 0.0 else -1
+            side[c - first] = before
+            continue
+        after = 0
+        k = c
+        while after == 0:
+            k = k + 1 if k + 1 < last else first
+            w = value[corner_point[k]]
+            after = 1 if w > 0.0 else (-1 if w < 0.0 else 0)
+        previous = c - 1 if c > first else last - 1
+        begins = value[corner_point[previous]] != 0.0
+        side[c - first] = 0 if after != before and begins else after
+
+
 class _Halves(NamedTuple):
     """Faces after a cut: ``sizes (M,)``, and per corner its point, the ``first`` and ``second`` corner it comes from
     (equal, but for points on edges), and the old ``edge`` that its edge runs along, -1 along the cut.
@@ -110,6 +139,7 @@ def _cut_faces(
         np.empty(room, np.int32),
     )
     at = faces = 0
+    side = np.empty(room, np.int8)
     for f in range(len(face_start) - 1):
         first, last = face_start[f], face_start[f + 1]
         if not crossed[f]:
@@ -119,21 +149,20 @@ def _cut_faces(
             sizes[faces] = last - first
             faces += 1
             continue
+        _sides(value, corner_point, first, last, side)
         for half in range(2):
-            sign = -1.0 if half == 0 else 1.0
+            sign = -1 if half == 0 else 1
             row = at
             for c in range(first, last):
                 d = c + 1 if c + 1 < last else first
-                v, w = sign * value[corner_point[c]], sign * value[corner_point[d]]
-                if v >= 0.0:
+                here, ahead = sign * side[c - first], sign * side[d - first]
+                if here >= 0:
                     point[at], first_source[at], second_source[at] = corner_point[c], c, c
-                    edge[at] = corner_edge[c] if v > 0.0 or w >= 0.0 else -1
-                    if v == 0.0 and w == 0.0:
-                        edge[at] = corner_edge[c]
+                    edge[at] = corner_edge[c] if here > 0 or ahead > 0 else -1
                     at += 1
-                if v * w < 0.0:
+                if value[corner_point[c]] * value[corner_point[d]] < 0.0:
                     point[at], first_source[at], second_source[at] = edge_point[corner_edge[c]], c, d
-                    edge[at] = corner_edge[c] if v < 0.0 else -1
+                    edge[at] = corner_edge[c] if here < 0 else -1
                     at += 1
             sizes[faces] = at - row
             faces += 1
