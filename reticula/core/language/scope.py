@@ -15,7 +15,6 @@ from reticula.core.geometry.measure import curvature
 from reticula.core.geometry.mesh.geo import Geo
 from reticula.core.geometry.mesh.incidence import incident
 from reticula.core.geometry.mesh.kinds import Kind
-from reticula.core.geometry.mesh.topology import Topology
 from reticula.core.spatial.thickness import thickness
 
 __all__ = ["AROUND", "BUILTINS", "CONSTANTS", "SINGLE", "TIMELINE", "Builtin", "Scope", "adjacent"]
@@ -173,15 +172,9 @@ def adjacent(geo: Geo, kind: Kind, around: str) -> tuple[Indices, Indices]:
     if around == "neighbours":
         if kind == "face":
             return shape.face_neighbours
-        return shape.memoise("point neighbours", lambda: _point_neighbours(shape))
+        return shape.point_neighbours
     start, index = incident(geo, AROUND[kind][around], kind)
     return start.astype(np.int32, copy=False), index.astype(np.int32, copy=False)
-
-
-def _point_neighbours(shape: Topology) -> tuple[Indices, Indices]:
-    start, edges = shape.point_edges
-    own = np.repeat(np.arange(shape.point_count, dtype=np.int32), np.diff(start))
-    return start, (shape.edges[edges].sum(axis=1) - own).astype(np.int32)
 
 
 @dataclass(frozen=True)

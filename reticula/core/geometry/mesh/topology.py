@@ -8,7 +8,7 @@ from typing import Any, TypeVar, cast
 
 import numpy as np
 
-from reticula.core.arrays import AnyArray, Flags, Indices, as_readonly
+from reticula.core.arrays import AnyArray, Flags, Indices, as_readonly, starts_from_sizes
 from reticula.core.errors import GeometryError
 from reticula.core.geometry.mesh import adjacency
 from reticula.core.geometry.mesh.kinds import Kind
@@ -253,6 +253,35 @@ class Topology:
         keep = np.ones(len(pairs), bool)
         keep[self.curve_start[1:][~self.curve_closed] - 1] = False
         return pairs[keep], owner[keep]
+
+    @cached_property
+    def curve_ends(self) -> Flags:
+        """Which points are the first or last one of an open curve ``(P,)``."""
+        ends = np.zeros(self.point_count, bool)
+        open_ = np.flatnonzero(~self.curve_closed & (np.diff(self.curve_start) > 0))
+        ends[self.curve_point[self.curve_start[open_]]] = True
+        ends[self.curve_point[self.curve_start[open_ + 1] - 1]] = True
+        return ends
+
+    @cached_property
+    def point_neighbours(self) -> tuple[Indices, Indices]:
+        """The points at the other ends of each point's edges, then of the curve segments through it, each once: starts
+        ``(P+1,)`` and points.
+        """
+        start, edges = self.point_edges
+        own = np.repeat(np.arange(self.point_count, dtype=np.int32), np.diff(start))
+        near = (self.edges[edges].sum(axis=1) - own).astype(np.int32)
+        segments = self.curve_segments[0]
+        segments = segments[segments[:, 0] != segments[:, 1]]
+        if not len(segments):
+            return start, near
+        owner = np.concatenate([own, segments[:, 0], segments[:, 1]]).astype(np.int64)
+        other = np.concatenate([near, segments[:, 1], segments[:, 0]])
+        _, first = np.unique(owner * self.point_count + other, return_index=True)
+        first = np.sort(first)
+        order = first[np.argsort(owner[first], kind="stable")]
+        sizes = np.bincount(owner[order], minlength=self.point_count)
+        return starts_from_sizes(sizes), other[order].astype(np.int32)
 
     @cached_property
     def point_piece(self) -> Indices:

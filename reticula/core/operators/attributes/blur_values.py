@@ -7,7 +7,7 @@ from typing import cast
 import numpy as np
 
 from reticula.core.arrays import Flags, Floats, Indices, flat_rows, unit
-from reticula.core.diagnostics import note
+from reticula.core.diagnostics import note, warn
 from reticula.core.errors import ParameterError
 from reticula.core.geometry import Attribute, Geo, Kind
 from reticula.core.geometry.mesh.kinds import PLURAL
@@ -44,7 +44,7 @@ SMOOTH = ("number", "vec2", "vec3", "vec4")
             "what keeps its value, and passes it on",
             options={
                 "nothing": "all change",
-                "borders": "elements on open borders",
+                "borders": "elements on open borders, and ends of open curves",
             },
         ),
         Selection("where", "", "which elements change; the others keep their value and pass it on", on="kind"),
@@ -53,7 +53,9 @@ SMOOTH = ("number", "vec2", "vec3", "vec4")
 def blur_values(
     geo: Geo, *, attributes: str, kind: str, iterations: int, step: float, pinned: str, where: Flags
 ) -> Geo:
-    """Blur attributes along the edges of the mesh: each element goes towards the mean of its neighbours."""
+    """Blur attributes along the edges of the mesh and along curves: each element goes towards the mean of its
+    neighbours.
+    """
     on = cast(Kind, kind)
     there = [name for name in geo.attributes[on] if name != "position"]
     if attributes == "*":
@@ -64,8 +66,10 @@ def blur_values(
     tell_of_unshared(geo, "blurring")
     start, index = adjacent(geo, on, "neighbours")
     moving = where & (np.diff(start) > 0)
+    if len(where) and not moving.any():
+        warn(f"No {PLURAL[kind][:-1]} that is marked has a neighbour, so nothing was blurred.")
     if pinned == "borders":
-        moving &= ~(geo.topology.border_points if on == "point" else _border_faces(geo))
+        moving &= ~(geo.topology.border_points | geo.topology.curve_ends if on == "point" else _border_faces(geo))
     for name in names if iterations else ():
         found = geo.find(on, name)
         if found.type not in (*SMOOTH, "integer", "flag"):

@@ -12,6 +12,7 @@ from reticula.core.diagnostics import note, warn
 from reticula.core.geometry import Geo, Kind, measure
 from reticula.core.geometry.measure import components as pieces
 from reticula.core.geometry.measure import curvature
+from reticula.core.geometry.measure.curve_bends import curve_bends, curve_turns
 from reticula.core.geometry.measure.geodesics import geodesic_distances
 from reticula.core.operators.declaration.diagnostics import tell_of_unshared
 from reticula.core.operators.declaration.operator import operator
@@ -45,12 +46,16 @@ MEASURES: Mapping[str, Measure] = {
     ),
     "sides": Measure("number of corners of faces", "", {"face": lambda geo: geo.topology.face_size.astype(np.int64)}),
     "valence": Measure(
-        "number of edges at points", "", {"point": lambda geo: np.diff(geo.topology.point_edges[0]).astype(np.int64)}
+        "number of edges and curve segments at points",
+        "",
+        {"point": lambda geo: np.diff(geo.topology.point_neighbours[0]).astype(np.int64)},
     ),
     "mean_curvature": Measure(
         "mean curvature at points, above 0 where the surface bulges", "1/m", {"point": curvature.mean_curvatures}
     ),
     "gauss_curvature": Measure("Gaussian curvature at points", "1/m²", {"point": curvature.gauss_curvatures}),
+    "turn": Measure("angle by which curves turn at points", "°", {"point": curve_turns}),
+    "bend": Measure("curvature of curves at points, 1 by the radius", "1/m", {"point": curve_bends}),
     "planarity": Measure("how bent faces are, 0 is flat", "", {"face": measure.face_planarity}),
     "thickness": Measure(
         "way through the material at points, -1 where there is no other side", "m", {"point": thickness}

@@ -6,7 +6,7 @@ from typing import cast
 
 import numpy as np
 
-from reticula.core.arrays import AnyArray, Flags, ragged_index
+from reticula.core.arrays import AnyArray, Flags, ragged_index, starts_from_sizes
 from reticula.core.geometry import Geo, Kind
 from reticula.core.language.scope import adjacent
 from reticula.core.operators.declaration.diagnostics import tell_of_unshared
@@ -85,4 +85,12 @@ def _touching(geo: Geo, kind: str, across: str) -> tuple[AnyArray, AnyArray]:
     }[kind]
     flat, start = ragged_index(from_middle[0], to_middle[1])
     items = shape.corner_face[from_middle[1]] if kind == "face" else from_middle[1]
-    return start[to_middle[0]], items[flat]
+    near_start, near = start[to_middle[0]], items[flat]
+    if kind != "point" or not shape.curve_count:
+        return near_start, near
+    along_start, along = adjacent(geo, "point", "neighbours")
+    owner = np.concatenate(
+        [np.repeat(np.arange(shape.point_count), np.diff(rows)) for rows in (near_start, along_start)]
+    )
+    order = np.argsort(owner, kind="stable")
+    return starts_from_sizes(np.bincount(owner, minlength=shape.point_count)), np.concatenate([near, along])[order]

@@ -4,10 +4,10 @@ from __future__ import annotations
 
 import numpy as np
 
-from reticula.core.arrays import Flags, Floats
+from reticula.core.arrays import AnyArray, Flags, Floats
 from reticula.core.diagnostics import note, warn
 from reticula.core.geometry import Geo
-from reticula.core.geometry.measure.areas import face_areas
+from reticula.core.geometry.measure.areas import curve_lengths, face_areas
 from reticula.core.geometry.mesh.incidence import ragged_reduce
 from reticula.core.operators.declaration.operator import Input, operator
 from reticula.core.operators.declaration.parameters import Choice, Integer, Number, Selection, Space
@@ -25,7 +25,7 @@ REACH = 1.9
     family="scattering",
     inputs=(
         Input("geo", "points to even out"),
-        Input("surface", "mesh on which they stay; without one they move freely", optional=True),
+        Input("surface", "mesh or curves on which they stay; without any they move freely", optional=True),
     ),
     keywords=("even", "spread", "repel", "space", "smooth", "distribute", "lloyd"),
     carries="Carries all; a stored normal of points becomes that of the surface where they come to rest.",
@@ -36,7 +36,12 @@ REACH = 1.9
         Number(
             "radius", 0.0, "how far points push each other; 0 means by their number", unit="m", soft=(0, 1), low=0.0
         ),
-        Choice("borders", "hold", "points on open borders of a mesh", options={"hold": "stay", "free": "move too"}),
+        Choice(
+            "borders",
+            "hold",
+            "points on open borders of a mesh and at ends of open curves",
+            options={"hold": "stay", "free": "move too"},
+        ),
         Space.choice(),
     ),
 )
@@ -45,20 +50,22 @@ def relax(
 ) -> Geo:
     """Even out points: each is pushed away by those around it, and comes back to the surface after every pass.
 
-    Without a surface, a mesh stays on itself as it was, and loose points move in space.
+    Without a surface, a mesh stays on itself as it was, points of curves stay on their curves, and loose points move in
+    space.
     """
     count = geo.topology.point_count
     if count < 2:
         return geo
-    ground = surface if surface is not None else geo if geo.topology.face_count else None
-    if ground is not None and not ground.topology.face_count:
-        warn("'surface' has no faces, so points move freely.")
+    ground = surface if surface is not None else geo if _has_ground(geo) else None
+    if ground is not None and not _has_ground(ground):
+        warn("'surface' has no faces or curves, so points move freely.")
         ground = None
     reach = radius or REACH * _spacing(geo, ground, count)
     if not reach > 0.0:
         note("All points lie in one place, or there is no area, so nothing can be evened out.")
         return geo
-    moving = where & ~geo.topology.border_points if borders == "hold" else where
+    held = geo.topology.border_points | geo.topology.curve_ends
+    moving = where & ~held if borders == "hold" else where
     positions = np.array(geo.positions)
     normals = np.zeros_like(positions)
     for _ in range(passes):
@@ -78,7 +85,13 @@ def relax(
     return made
 
 
+def _has_ground(geo: Geo) -> bool:
+    return bool(geo.topology.face_count or len(geo.topology.curve_segments[0]))
+
+
 def _spacing(geo: Geo, ground: Geo | None, count: int) -> float:
+    if ground is not None and not ground.topology.face_count:
+        return float(curve_lengths(ground).sum() / count)
     if ground is not None:
         return float(np.sqrt(2.0 / np.sqrt(3.0) * face_areas(ground).sum() / count))
     size = geo.bounds[1] - geo.bounds[0]
@@ -93,6 +106,18 @@ def _push(positions: Floats, reach: float) -> Floats:
     start, item, distance = NearestPoints(positions).near(positions, reach)
     owner = np.repeat(np.arange(len(positions)), np.diff(start))
     away = positions[owner] - positions[item]
-    share = np.where(distance > 0.0, 1.0 - distance / reach, 0.0)
-    pushes = away * (share * share / np.maximum(distance, 1e-300))[:, None] * reach
+    same = (distance == 0.0) & (owner != item)
+    if same.any():
+        away[same] = _any_way(owner[same], item[same])
+    share = np.where((distance > 0.0) | same, 1.0 - distance / reach, 0.0)
+    pushes = away * (share * share / np.where(same, 1.0, np.maximum(distance, 1e-300)))[:, None] * reach
     return np.asarray(ragged_reduce("sum", start, pushes)) * 0.25
+
+
+def _any_way(a: AnyArray, b: AnyArray) -> Floats:
+    """A unit vector for each pair of points in one place ``(N, 3)``; the two of a pair get opposite ones."""
+    low, high = np.minimum(a, b).astype(np.float64), np.maximum(a, b).astype(np.float64)
+    turn, height = 2.399963 * (low + 1.0) + high, np.sin(1.7 * low + 0.9 * high + 0.3)
+    flat = np.sqrt(1.0 - height * height)
+    way = np.stack([flat * np.cos(turn), height, flat * np.sin(turn)], axis=1)
+    return np.asarray(way * np.where(a < b, 1.0, -1.0)[:, None])

@@ -7,6 +7,7 @@ import numpy as np
 from reticula.core.arrays import Flags, Floats, Indices
 from reticula.core.diagnostics import note, warn
 from reticula.core.geometry import Geo
+from reticula.core.geometry.remesh.curve_stretch import stretched_curves
 from reticula.core.jit import parallel_kernel, prange
 from reticula.core.language.scope import adjacent
 from reticula.core.operators.declaration.operator import operator
@@ -76,23 +77,35 @@ def smoothed(geo: Geo, strength: Floats, iterations: int, *, keep_volume: bool) 
             "what is kept",
             options={
                 "volume": "every step is followed by one outwards, so that the shape does not shrink",
+                "length": "curves keep their length: they are stretched about their middle, or away from their chord",
+                "area": "closed curves keep the area that they enclose",
                 "nothing": "plain Laplacian: shrinks",
             },
         ),
-        Toggle("pin_borders", True, "points on open borders stay where they are"),
+        Toggle("pin_borders", True, "points on open borders and ends of open curves stay where they are"),
     ),
 )
 def smooth(geo: Geo, *, where: Flags, iterations: int, strength: Floats, keep: str, pin_borders: bool) -> Geo:
     """Move points towards the mean of their neighbours, again and again.
 
-    Neighbours are joined by an edge of a face. Keeping volume uses Taubin's two-step filter (SIGGRAPH 1995). Points
-    outside of the group stay to the bit.
+    Neighbours are joined by an edge of a face, or by a curve. Keeping volume uses Taubin's two-step filter (SIGGRAPH
+    1995). Points outside of the group stay to the bit; a curve of which some points stay is stretched only if these are
+    the ends that are pinned.
     """
+    shape = geo.topology
     if not where.any():
         warn("No point is marked, so nothing moved.")
-    pinned = ~where | (geo.topology.border_points if pin_borders else False)
+    ends = shape.border_points | shape.curve_ends
+    pinned = ~where | ends if pin_borders else ~where
+    if where.any() and not (np.diff(shape.point_neighbours[0]) > 0)[~pinned].any():
+        warn("No point that may move has a neighbour, so nothing moved.")
     share = np.where(pinned, 0.0, np.clip(strength, 0.0, 1.0))
     made = smoothed(geo, share, iterations, keep_volume=keep == "volume")
-    if pin_borders and (where & geo.topology.border_points).any():
-        note(f"{int((where & geo.topology.border_points).sum()):,} points on open borders stay.")
+    if pin_borders and (where & shape.border_points).any():
+        note(f"{int((where & shape.border_points).sum()):,} points on open borders stay.")
+    if keep in ("length", "area"):
+        stretched, left = stretched_curves(geo, made, pinned, keep)
+        if left or not shape.curve_count:
+            warn(f"{left:,} of {shape.curve_count:,} curves could not keep their {keep}.")
+        made = stretched
     return geo.with_positions(made)
