@@ -46,6 +46,10 @@ def _fraction(kind: Kind) -> Callable[[Geo], AnyArray]:
     return lambda geo: np.arange(geo.topology.count(kind)) / max(geo.topology.count(kind) - 1, 1)
 
 
+def _extent(geo: Geo) -> AnyArray:
+    return np.full(1, float(np.linalg.norm(geo.bounds[1] - geo.bounds[0])))
+
+
 _LISTED: tuple[Kind, ...] = ("point", "edge", "corner", "face", "curve")
 BUILTINS: dict[str, Builtin] = {
     entry.name: entry
@@ -146,6 +150,12 @@ BUILTINS: dict[str, Builtin] = {
         ),
         Builtin(
             "closed", "flag", "whether the curve ends where it begins", {"curve": lambda geo: geo.topology.curve_closed}
+        ),
+        Builtin(
+            "extent",
+            "number",
+            "diagonal of the box around everything in m, for lengths that fit shapes of any size",
+            dict.fromkeys((*_LISTED, "whole"), _extent),
         ),
         Builtin("low", "vec3", "lowest corner of the box around everything", {"whole": lambda geo: geo.bounds[:1]}),
         Builtin("high", "vec3", "highest corner of the box around everything", {"whole": lambda geo: geo.bounds[1:]}),

@@ -83,7 +83,10 @@ def dial_of(name: str, dial: Dial) -> DialParameter:
 
 
 def bound_dial(parameter: Parameter, value: Any, siblings: Mapping[str, Any], of: str = "geo") -> dict[str, Any]:
-    """Return the dial that a parameter with this value becomes; raise GraphError for one that can be none."""
+    """Return the dial that a parameter with this value becomes; raise GraphError for one that can be none.
+
+    A dial that is a number holds one; of a number that is a formula, the dial holds the formula and hands it on.
+    """
     told = parameter.describe()
     kind = told["widget"]
     if kind not in DIAL_TYPES:
@@ -98,6 +101,8 @@ def bound_dial(parameter: Parameter, value: Any, siblings: Mapping[str, Any], of
         kept["of"] = of
     if parameter.handle and kind in ("vector", "varying"):
         kept["handle"] = {"shape": parameter.handle.shape, "space": parameter.handle.space}
+    if kind in ("number", "integer") and isinstance(value, Mapping):
+        kind, kept = "varying", {**kept, "holds": "number", "on": "whole", "of": of}
     return {"type": kind, "value": deepcopy(value), "help": parameter.help, **kept}
 
 

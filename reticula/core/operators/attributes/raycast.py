@@ -50,7 +50,7 @@ LIMITS: tuple[Parameter, ...] = (
     Number("reach", 1.0, "largest distance", unit="m", soft=(0, 10), low=0.0, shown_when=("limit_reach", True)),
     Number(
         "offset",
-        0.0001,
+        {"formula": "0.00005 * extent"},
         "start this far along the ray, so that a surface does not hit itself",
         unit="m",
         soft=(0, 0.1),

@@ -46,7 +46,7 @@ STOP = 0.999
         Selection("where", "", "which; empty means all", on="what"),
         PerElement(
             "width",
-            0.05,
+            {"formula": "0.03 * extent"},
             "distance of the new borders from the edge, or from the point",
             unit="m",
             on="what",

@@ -32,7 +32,7 @@ __all__ = ["mirror"]
         Toggle("keep_original", True, "off: only the mirrored copy is left"),
         Number(
             "weld",
-            0.0001,
+            {"formula": "0.00005 * extent"},
             "points at most this far from the mirror are joined with their copies; 0 joins those on it",
             unit="m",
             soft=(0.0, 0.01),

@@ -27,7 +27,7 @@ __all__ = ["weld"]
         Selection.each("point", "points that may be welded; empty means all"),
         Number(
             "radius",
-            0.001,
+            {"formula": "0.0005 * extent"},
             "points at most this far from the first one become one with it",
             unit="m",
             soft=(0.0, 0.1),

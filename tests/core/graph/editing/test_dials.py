@@ -75,6 +75,19 @@ def test_every_parameter_of_every_operator_can_be_a_dial() -> None:
             assert "dial" not in told, f"{name}.{parameter.name}: {told}"
 
 
+def test_a_number_that_is_a_formula_becomes_a_dial_that_holds_it() -> None:
+    start = graph({"a": node("box"), "w": node("weld", "a", radius={"formula": "0.6 * extent"})})
+    made, dial = make_dial(start, "", "w", "radius")
+    assert made["dials"][dial]["value"] == {"formula": "0.6 * extent"}
+    check_structure(made)
+    assert run_graph(made, node="w").counts == run_graph(start, node="w").counts
+    inner = graph({"w": node("weld", "geo")}, inputs=("geo",), outputs={"geo": "w"})
+    folded = graph({"a": node("box"), "f": node("folded", "a", graph=inner)})
+    made, dial = make_dial(folded, "f", "w", "radius")
+    made["nodes"]["f"]["parameters"] = {dial: 1.1}
+    assert run_graph(made, node="f").counts["points"] < 8
+
+
 def test_a_formula_that_varies_is_handed_on() -> None:
     inner = graph(
         {"s": node("set_attribute", "geo", name="v", value={"dial": "amount"})},
