@@ -3,12 +3,10 @@
 from __future__ import annotations
 
 import numpy as np
-from scipy.sparse import coo_matrix
-from scipy.sparse.csgraph import connected_components
 
 from reticula.core.arrays import AnyArray, Flags, as_rows, ragged_index, unit
 from reticula.core.geometry.edit.subset import subset
-from reticula.core.geometry.mesh.attribute import Attribute
+from reticula.core.geometry.measure.seams import corner_seams, equal_values, joined_faces
 from reticula.core.geometry.mesh.carry import carry
 from reticula.core.geometry.mesh.geo import Geo
 from reticula.core.geometry.mesh.source_maps import edges_along, kept
@@ -29,7 +27,8 @@ def merge_across(geo: Geo, dissolve: Flags) -> tuple[Geo, int]:
     """
     shape = geo.topology
     inner = dissolve[shape.corner_edge] & (shape.corner_across >= 0)
-    group = _groups(shape.face_count, shape.corner_face, shape.corner_across, inner)
+    crossed = np.flatnonzero(inner)
+    group = joined_faces(shape.face_count, shape.corner_face[crossed], shape.corner_face[shape.corner_across[crossed]])
     rim = np.flatnonzero(~inner)
     owner = group[shape.corner_face[rim]]
     key = np.concatenate(
@@ -106,16 +105,6 @@ def without_straight_points(geo: Geo, points: Flags) -> Geo:
     return subset(made, points=~able)
 
 
-def _groups(count: int, face: AnyArray, across: AnyArray, inner: Flags) -> AnyArray:
-    """Return the lowest face of those that hang together across ``inner (C,)`` corners' edges, for each ``(F,)``."""
-    a = np.flatnonzero(inner)
-    graph = coo_matrix((np.ones(len(a), bool), (face[a], face[across[a]])), shape=(count, count))
-    label = connected_components(graph, directed=False)[1]
-    first = np.full(int(label.max(initial=-1)) + 1, count)
-    np.minimum.at(first, label, np.arange(count))
-    return first[label]
-
-
 def flat_across(geo: Geo, normals: AnyArray, tolerance: float) -> Flags:
     """Whether both faces of an edge look the same way, up to ``tolerance`` rad ``(E,)``; by ``normals (F, 3)``."""
     shape = geo.topology
@@ -133,34 +122,14 @@ def equal_across(geo: Geo) -> Flags:
     ends. An edge with a value of its own that is not 0 or empty is not crossed.
     """
     shape = geo.topology
-    out = shape.edge_face_count == 2
+    out = (shape.edge_face_count == 2) & ~corner_seams(geo)
     corner = np.flatnonzero(shape.corner_across >= 0)
-    across = shape.corner_across[corner]
-    face, other = shape.corner_face[corner], shape.corner_face[across]
-    edge = shape.corner_edge[corner]
+    face, other = shape.corner_face[corner], shape.corner_face[shape.corner_across[corner]]
     for attribute in geo.attributes["face"].values():
-        out[edge[~_equal(attribute, face, other)]] = False
-    for attribute in geo.attributes["corner"].values():
-        out[edge[~_equal(attribute, corner, shape.corner_next[across])]] = False
-        out[edge[~_equal(attribute, shape.corner_next[corner], across)]] = False
+        out[shape.corner_edge[corner[~equal_values(attribute, face, other)]]] = False
     for attribute in geo.attributes["edge"].values():
         if attribute.start is None and attribute.values.dtype.kind in "fib":
             out &= ~(as_rows(attribute.values) != 0).any(axis=1)
         elif attribute.start is None:
             out &= attribute.values == ""
-    return out
-
-
-def _equal(attribute: Attribute, a: AnyArray, b: AnyArray) -> Flags:
-    """Whether the values of elements ``a (N,)`` and ``b (N,)`` are the same ``(N,)``."""
-    if attribute.start is None:
-        same = as_rows(np.asarray(attribute.values[a] == attribute.values[b]))
-        return np.asarray(same.all(axis=1))
-    sizes = np.diff(attribute.start)
-    out = sizes[a] == sizes[b]
-    rows = np.flatnonzero(out & (sizes[a] > 0))
-    if len(rows):
-        first, start = ragged_index(attribute.start, a[rows])
-        second, _ = ragged_index(attribute.start, b[rows])
-        out[rows] = np.logical_and.reduceat(attribute.values[first] == attribute.values[second], start[:-1])
     return out

@@ -24,6 +24,8 @@ from reticula.core.jit import inline, kernel
 
 __all__ = ["Collapsed", "Limits", "TriangleMesh", "collapse_edges"]
 
+LEAST_COST = 1e-15
+"""Errors are rounded to this, for shapes of size 1, so that rounding decides nothing between equal ones."""
 STEEPEST = 0.2
 """The least cosine between a triangle's normals before and after a collapse."""
 
@@ -187,7 +189,7 @@ def _cost(s: _State, p: int, r: int, at: Floats) -> float:
     """The error of collapsing an edge; infinite between two fixed points."""
     if s.fixed[p] and s.fixed[r]:
         return np.inf
-    return best_position(s.quadric, s.pos, p, r, s.fixed, at)
+    return np.rint(best_position(s.quadric, s.pos, p, r, s.fixed, at) / LEAST_COST) * LEAST_COST
 
 
 @inline

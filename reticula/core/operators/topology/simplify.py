@@ -9,16 +9,21 @@ from reticula.core.diagnostics import note, warn
 from reticula.core.geometry import Geo, SourceMap, Topology, Weights, carry, kept
 from reticula.core.geometry.edit.level_cut import triangulate_faces
 from reticula.core.geometry.edit.weld import cluster_by_distance, weld_points
+from reticula.core.geometry.measure.seams import corner_seams
 from reticula.core.geometry.measure.triangles import triangles
 from reticula.core.geometry.remesh.quadric_simplification import Collapsed, Limits, TriangleMesh, collapse_edges
 from reticula.core.operators.declaration.operator import operator
 from reticula.core.operators.declaration.parameters import Choice, Integer, Number, Selection, Toggle
 from reticula.core.operators.topology.smooth import smoothed
 from reticula.core.spatial import surface_of
+from reticula.core.spatial.deviation import farthest_between
+from reticula.core.spatial.seam_sampling import sample_beside_seams
 
 __all__ = ["simplify"]
 
 BORDER_WEIGHT = 1000.0
+TRIES = 12
+"""How often less is collapsed until an error is held."""
 
 
 @operator(
@@ -114,7 +119,10 @@ def simplify(
     """Make a mesh of fewer faces that stays close to the shape.
 
     Collapse: quadric error metrics (Garland & Heckbert, SIGGRAPH 1997); polygons become triangles first. The shape's
-    topology stays: no collapse closes a hole or pinches the surface, so that a closed mesh stays closed.
+    topology stays: no collapse closes a hole or pinches the surface, so that a closed mesh stays closed. Seams of
+    corner values (uv) stay seams: they are kept like borders, and values are read from the side of the seam on which a
+    triangle lies. An error is a bound on the distance between both surfaces, measured both ways at points, edges and
+    faces.
     """
     shape = geo.topology
     if not shape.face_count:
@@ -132,21 +140,55 @@ def simplify(
     fixed = fixed.copy()
     fixed[shape.edges[many].reshape(-1)] = True
     fixed[shape.curve_point] = True
+    seams = _seams(geo)
+    border = shape.border_edges | seams
     corners = shape.corner_point.reshape(-1, 3)
-    mesh = TriangleMesh(corners, shape.edges, shape.corner_edge, *shape.point_corners, shape.border_edges, fixed)
-    limits = Limits(wanted, float(error) if to == "error" else np.inf, BORDER_WEIGHT)
-    made = _rebuilt(geo, collapse_edges(geo.positions, mesh, limits))
+    mesh = TriangleMesh(corners, shape.edges, shape.corner_edge, *shape.point_corners, border, fixed)
+    made = _collapsed(geo, mesh, seams, wanted, float(error) if to == "error" else None)
     left = made.topology.face_count
     if to != "error" and left > wanted:
         note(
             f"Stopped at {left:,} triangles: collapsing more would turn faces over, move kept points "
             "or change the topology."
         )
+    crowded = int((made.topology.edge_face_count > 2).sum()) - int(many.sum())
+    if crowded > 0:
+        warn(f"{crowded:,} edges have more than two faces now that had two before.")
     note(f"{shape.face_count:,} triangles became {left:,}.")
     return made
 
 
-def _rebuilt(geo: Geo, left: Collapsed) -> Geo:
+def _seams(geo: Geo) -> Flags:
+    """Edges across which corner values do not go on; where nearly all are, faces are coloured singly, and none is."""
+    shape = geo.topology
+    seams = corner_seams(geo)
+    return seams if seams.sum() < 0.5 * max(int((~shape.border_edges).sum()), 1) else np.zeros(shape.edge_count, bool)
+
+
+def _collapsed(geo: Geo, mesh: TriangleMesh, seams: Flags, wanted: int, error: float | None) -> Geo:
+    """Collapse edges about the middle of the shape, at size 1. An error is a bound: it is measured, and where it does
+    not hold less is collapsed.
+    """
+    middle = geo.bounds.mean(axis=0)
+    size = max(float(np.linalg.norm(geo.bounds[1] - geo.bounds[0])), 1e-300)
+    local = (geo.positions - middle) / size
+    limit = np.inf if error is None else error / size
+    for _ in range(TRIES):
+        left = collapse_edges(local, mesh, Limits(wanted, limit, BORDER_WEIGHT))
+        moved = (left.position != local).any(axis=1)
+        places = np.where(moved[:, None], left.position * size + middle, geo.positions)
+        made = _rebuilt(geo, left._replace(position=places), seams)
+        if error is None or made is geo:
+            return made
+        away = farthest_between(geo, made)
+        if away <= error:
+            note(f"The surface moved away by {away:.3g} m at most.")
+            return made
+        limit *= max(0.9 * error / away, 0.05)
+    return geo
+
+
+def _rebuilt(geo: Geo, left: Collapsed, seams: Flags) -> Geo:
     shape = geo.topology
     pos, tri = left.position, left.triangle
     faces = np.flatnonzero(left.alive)
@@ -180,11 +222,12 @@ def _rebuilt(geo: Geo, left: Collapsed) -> Geo:
     corner_map = SourceMap(as_readonly(corner.astype(np.int32)))
     if geo.attributes["corner"]:
         at = moved[topology.corner_point]
-        center = at.reshape(-1, 3, 3).mean(axis=1)
-        near = surface_of(geo).closest(at + 0.02 * (np.repeat(center, 3, axis=0) - at))
-        found = triangles(geo).corner[near.triangle]
-        main = found[np.arange(len(found)), near.weight.argmax(axis=1)]
-        corner_map = SourceMap(as_readonly(main.astype(np.int32)), Weights.rows(found, near.weight))
+        inward = np.repeat(at.reshape(-1, 3, 3).mean(axis=1), 3, axis=0) - at
+        on_seam = np.zeros(shape.point_count, bool)
+        on_seam[left.leader[shape.edges[seams]]] = True
+        found, weight = sample_beside_seams(geo, seams, at, inward, on_seam[points][topology.corner_point])
+        main = found[np.arange(len(found)), weight.argmax(axis=1)]
+        corner_map = SourceMap(as_readonly(main.astype(np.int32)), Weights.rows(found, weight))
     old = np.full(topology.edge_count, -1)
     if geo.attributes["edge"]:
         old[topology.corner_edge] = shape.corner_edge[corner]

@@ -8,6 +8,7 @@ from hypothesis import strategies as st
 from reticula.core import ops
 from reticula.core.diagnostics import Note
 from reticula.core.geometry import measure
+from reticula.core.geometry.measure.seams import corner_seams
 from reticula.core.spatial import surface_of
 from tests.helpers import bumpy, is_closed, volume
 
@@ -28,13 +29,44 @@ def test_a_flat_sheet_needs_two_triangles(notes: list[Note]) -> None:
     assert measure.face_areas(made).sum() == pytest.approx(1)
 
 
-def test_the_error_bounds_the_distance(notes: list[Note]) -> None:
-    fine = ops.geodesic_sphere(frequency=24)
-    for error in (0.01, 0.003):
-        coarse = ops.simplify(fine, to="error", error=error)
-        away = surface_of(coarse).closest(fine.positions).distance
-        assert away.max() < 4 * error
-        assert coarse.counts["faces"] < fine.counts["faces"] / 4
+@pytest.mark.parametrize("error", [0.1, 0.02, 0.005])
+def test_the_error_is_a_bound_even_on_a_rough_scan(error: float, notes: list[Note]) -> None:
+    rng = np.random.default_rng(0)
+    scan = ops.grid(cells=(30, 30))
+    scan = scan.with_positions(scan.positions + rng.random((len(scan.positions), 1)) * [0, 0.05, 0])
+    for fine in (scan, ops.geodesic_sphere(frequency=16)):
+        coarse = ops.simplify(fine, to="error", error=error, keep_borders=False)
+        assert surface_of(coarse).closest(fine.positions).distance.max() <= error
+        assert surface_of(ops.triangulate(fine)).closest(coarse.positions).distance.max() <= error
+        told = next(entry.text for entry in reversed(notes) if "moved away" in entry.text)
+        assert float(told.split()[5]) <= error
+
+
+def test_seams_stay_seams_and_nothing_else_becomes_one(notes: list[Note]) -> None:
+    can = ops.triangulate(ops.cylinder(caps=False, segments=32, rings=24))
+    made = ops.simplify(can, share=0.3)
+    seams = corner_seams(made)
+    ends = made.positions[made.topology.edges[seams]]
+    assert 1 <= seams.sum() <= 24
+    assert np.ptp(ends[..., [0, 2]].reshape(-1, 2), axis=0).max() < 0.01, "one straight line down the side"
+    place, uv = made.positions[made.topology.corner_point], made.attribute("corner", "uv")
+    assert uv[:, 1] == pytest.approx(place[:, 1] / np.ptp(place[:, 1]) + 0.5, abs=1e-6)
+    around = np.arctan2(place[:, 2], place[:, 0]) / (2 * np.pi)
+    off = (uv[:, 0] - around + 0.5) % 1 - 0.5
+    back = (uv[:, 0] + around + 0.5) % 1 - 0.5
+    assert min(np.ptp((way - way[0] + 0.5) % 1) for way in (off, back)) < 0.02
+
+
+@pytest.mark.parametrize("far", [0.0, 1e4, 1e6])
+@pytest.mark.parametrize("scale", [1e-3, 1.0, 1e3])
+def test_where_it_stands_and_how_large_it_is_change_nothing(far: float, scale: float, notes: list[Note]) -> None:
+    ball = bumpy(3, 5)
+    here = ops.simplify(ball, share=0.3)
+    made = ops.simplify(ops.transform(ball, scale=(scale,) * 3, move=(far, far, far)), share=0.3)
+    assert made.counts["faces"] == here.counts["faces"]
+    back = ops.transform(ops.transform(made, move=(-far, -far, -far)), scale=(1 / scale,) * 3)
+    if far <= 1e4 * scale:
+        assert volume(back) == pytest.approx(volume(here), rel=1e-3)
 
 
 def test_count_and_kept_points(notes: list[Note]) -> None:
