@@ -17,9 +17,15 @@ from reticula.core.geometry.mesh.carry import carry
 from reticula.core.geometry.mesh.geo import Geo, once_per_geo
 from reticula.core.geometry.mesh.source_maps import edges_along, kept
 from reticula.core.geometry.mesh.topology import Topology
-from reticula.core.geometry.planar.boundary_loops import segment_loops
 from reticula.core.geometry.planar.ear_clipping import cut_polygons
-from reticula.core.geometry.planar.region_fill import Filling, fill_region, nest_oriented_loops, project_to_plane
+from reticula.core.geometry.planar.planar_loops import planar_loops
+from reticula.core.geometry.planar.region_fill import (
+    Filling,
+    Inside,
+    fill_region,
+    nest_oriented_loops,
+    project_to_plane,
+)
 
 __all__ = ["ClippedHalf", "clip_half", "cut_by_plane", "faces_of_open_components"]
 
@@ -115,7 +121,9 @@ def _capped(
     """Close the loops along the edges of ``corner``, with faces that look along ``outward``."""
     shape = half.topology
     tail, head = shape.corner_point[shape.corner_next[corner]], shape.corner_point[corner]
-    start, item, left = segment_loops(tail, head, shape.point_count)
+    used = np.concatenate([tail, head])
+    across = project_to_plane(half.positions[used] - half.positions[used[:1]].sum(axis=0), outward)[0]
+    start, item, left = planar_loops(tail, head, across.reshape(2, -1, 2).swapaxes(0, 1), shape.point_count)
     loops = [tail[item[a:b]] for a, b in zip(start, start[1:], strict=False)]
     fillings: list[Filling] = []
     flat = [project_to_plane(half.positions[loop], outward)[0] for loop in loops]
@@ -149,7 +157,7 @@ def _middle(half: Geo, filling: Filling, normal: AnyArray) -> Floats:
 
 def _filled(half: Geo, rings: list[AnyArray], outward: AnyArray) -> Filling:
     try:
-        return fill_region(half.positions, rings, outward, "polygon", 1.0, half.topology.point_count)
+        return fill_region(half.positions, rings, outward, "polygon", Inside(), half.topology.point_count)
     except GeometryError:
         start = np.concatenate([[0], np.cumsum([len(ring) for ring in rings])]).astype(np.int32)
         return Filling(start, np.concatenate(rings).astype(np.int32), np.zeros((0, 3)))

@@ -10,7 +10,7 @@ from scipy.spatial import cKDTree
 
 from reticula.core.arrays import AnyArray, Floats, Ints
 
-__all__ = ["Overlay", "overlay_polygons", "owned_rings"]
+__all__ = ["Overlay", "lay_lines", "overlay_polygons", "owned_rings"]
 
 GRID = 1e-10
 """Places are rounded to this share of the size, so that ends meet (snap rounding)."""
@@ -21,7 +21,8 @@ class Overlay(NamedTuple):
 
     ``place (V, 2)`` are its nodes, ``point (V,)`` the first given point that each stands for, or -1 where edges cross.
     The sides of all cells run counter-clockwise around them, clockwise around holes: ``tail (S,)`` and ``head (S,)``
-    are nodes, ``cell (S,)`` the cell on their left. ``covered (K, 2)`` pairs cells with the polygons that cover them.
+    are nodes, ``cell (S,)`` the cell on their left. ``inside (cells, 2)`` is a place in each, ``covered (K, 2)`` pairs
+    cells with the polygons that cover them.
     """
 
     place: Floats
@@ -30,37 +31,52 @@ class Overlay(NamedTuple):
     head: Ints
     cell: Ints
     cells: int
+    inside: Floats
     covered: Ints
 
 
 def overlay_polygons(places: Floats, start: AnyArray, point: AnyArray) -> Overlay:
     """Lay the polygons ``start (F+1,)``, ``point (C,)`` over the points ``places (P, 2)`` over each other.
 
+    A polygon covers a cell if a place inside the cell lies in it.
+    """
+    following = np.arange(1, len(point) + 1)
+    following[start[1:] - 1] = start[:-1]
+    made = lay_lines(places, np.stack([point, point[following]], axis=1))
+    polygons = _polygons(places, start, point)
+    covered = shapely.STRtree(polygons).query(shapely.points(made.inside), predicate="intersects").T
+    return made._replace(covered=covered)
+
+
+def lay_lines(places: Floats, ends: AnyArray) -> Overlay:
+    """Lay the segments ``ends (E, 2)`` between points ``places (P, 2)`` over each other; nothing covers the cells.
+
     Edges are noded by GEOS with snap rounding (Hobby, "Practical segment intersection with finite precision output",
-    Computational Geometry 13(4), 1999), so that every node is shared by all edges through it. A polygon covers a cell
-    if a place inside the cell lies in it.
+    Computational Geometry 13(4), 1999), so that every node is shared by all edges through it.
     """
     size = max(float(np.ptp(places, axis=0).max(initial=0.0)), 1e-300)
     grid = GRID * size
-    following = np.arange(1, len(point) + 1)
-    following[start[1:] - 1] = start[:-1]
-    ends = np.sort(np.stack([point, point[following]], axis=1), axis=1)
-    ends = np.unique(ends[ends[:, 0] != ends[:, 1]], axis=0)
-    lines = shapely.linestrings(places[ends])
-    noded = shapely.unary_union(lines, grid_size=grid)
+    used = np.unique(ends)
+    ends = np.unique(np.sort(ends[ends[:, 0] != ends[:, 1]], axis=1), axis=0)
+    noded = shapely.unary_union(shapely.linestrings(places[ends]), grid_size=grid)
     cells = shapely.get_parts(shapely.polygonize([noded]))
     rings, ring_cell = shapely.get_rings(shapely.orient_polygons(cells), return_index=True)
     flat, ring = shapely.get_coordinates(rings, return_index=True)
     step = np.flatnonzero(ring[1:] == ring[:-1])
     node_place, node = np.unique(flat, axis=0, return_inverse=True)
     node = node.reshape(-1)
-    used = np.unique(point)
     far, near = cKDTree(places[used]).query(node_place) if len(used) else (np.zeros(0), np.zeros(0, np.int64))
     stands_for = np.where(far <= 2.0 * grid, _first_in_place(places[used], used, 2.0 * grid)[near], -1)
-    polygons = _polygons(places, start, point)
-    inside = shapely.point_on_surface(cells)
-    covered = shapely.STRtree(polygons).query(inside, predicate="intersects").T
-    return Overlay(node_place, stands_for, node[step], node[step + 1], ring_cell[ring[step]], len(cells), covered)
+    return Overlay(
+        node_place,
+        stands_for,
+        node[step],
+        node[step + 1],
+        ring_cell[ring[step]],
+        len(cells),
+        shapely.get_coordinates(shapely.point_on_surface(cells)).reshape(-1, 2),
+        np.zeros((0, 2), np.int64),
+    )
 
 
 def _first_in_place(places: Floats, names: AnyArray, reach: float) -> AnyArray:

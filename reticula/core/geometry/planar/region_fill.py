@@ -3,14 +3,21 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
+from typing import NamedTuple
 
 import numpy as np
 import shapely
+from scipy.spatial import cKDTree
 
 from reticula.core.arrays import AnyArray, Floats, Indices, starts_from_sizes
-from reticula.core.geometry.planar.delaunay import lattice_inside, triangulate_polygon
+from reticula.core.geometry.planar.delaunay import lattice_inside, polygon_of, triangulate_polygon
+from reticula.core.geometry.planar.graded_points import graded_points
 
-__all__ = ["Filling", "fill_region", "nest_loops", "nest_oriented_loops", "project_to_plane"]
+__all__ = ["Filling", "Inside", "fill_region", "nest_loops", "nest_oriented_loops", "project_to_plane"]
+
+NOTHING = np.zeros(0, np.int64)
+LEVEL = 1e-4
+"""How far loose points may lie above or below a region, as a share of its size."""
 
 
 @dataclass(frozen=True, eq=False)
@@ -80,11 +87,11 @@ def nest_oriented_loops(loops: list[Floats]) -> list[list[int]]:
     if len(regions) == len(loops):
         return list(regions.values())
     sizes = np.array([ring.area for ring in rings])
-    tree = shapely.STRtree(shapely.points([loop[0] for loop in loops]))
+    tree = shapely.STRtree(shapely.point_on_surface(rings))
     around: list[list[int]] = [[] for _ in loops]
     shapely.prepare(rings)
     for n, m in sorted(tree.query(rings, predicate="contains").T.tolist(), key=lambda pair: -sizes[pair[0]]):
-        if m != n and sizes[m] <= sizes[n] and shapely.contains_xy(rings[n], loops[m]).all():
+        if m != n and sizes[m] <= sizes[n] and shapely.intersects_xy(rings[n], loops[m]).all():
             around[m].append(n)
     for n in np.argsort(-sizes, kind="stable").tolist():
         if outer[n]:
@@ -102,27 +109,57 @@ def nest_oriented_loops(loops: list[Floats]) -> list[list[int]]:
     return list(regions.values())
 
 
+class Inside(NamedTuple):
+    """What is put inside a region: about ``across`` edges across a square as large as it (0: no points are made), and
+    those of the ``loose (N,)`` points that lie in it.
+    """
+
+    across: float = 0.0
+    loose: AnyArray = NOTHING
+
+
 def fill_region(
-    positions: Floats, loops: list[AnyArray], normal: Floats, how: str, across: float, first_new: int
+    positions: Floats, loops: list[AnyArray], normal: Floats, how: str, inside: Inside, first_new: int
 ) -> Filling:
     """Fill a region: ``loops`` of point numbers, the outline counter-clockwise seen against ``normal``, then holes.
 
-    ``how`` is polygon (a region with holes gets triangles), triangles or even; an even mesh has about ``across`` edges
-    across a square as large as the region.
+    ``how`` is polygon (a region with holes gets triangles), triangles or even. Loose points inside become points of the
+    triangles; an even mesh gets more of them, as dense at the border as its edges are long.
     """
     if how == "polygon" and len(loops) == 1:
         return Filling(np.array([0, len(loops[0])], np.int32), np.asarray(loops[0], np.int32), np.zeros((0, 3)))
     used = np.concatenate(loops)
-    flat, axes = project_to_plane(positions[used], normal)
+    center = positions[used].mean(axis=0)
+    flat, axes = project_to_plane(positions[used] - center, normal)
+    up = np.cross(axes[0], axes[1])
     sizes = starts_from_sizes(np.array([len(loop) for loop in loops]))
     local = [np.arange(sizes[i], sizes[i + 1]) for i in range(len(loops))]
-    inner = np.zeros((0, 2))
+    polygon = polygon_of(flat[local[0]], [flat[ring] for ring in local[1:]])
+    loose = inside.loose if how != "polygon" else NOTHING
+    loose = _within(polygon, positions[loose] - center, loose, axes)
+    inner = (positions[loose] - center) @ axes.T
     if how == "even":
-        area = shapely.Polygon(flat[local[0]], [flat[ring] for ring in local[1:]]).area
-        inner = lattice_inside(flat[local[0]], [flat[ring] for ring in local[1:]], max(np.sqrt(area) / across, 1e-12))
+        spacing = max(float(np.sqrt(polygon.area)) / max(inside.across, 1.0), 1e-300)
+        lattice = lattice_inside(flat[local[0]], [flat[ring] for ring in local[1:]], spacing)
+        if len(inner) and len(lattice):
+            lattice = lattice[cKDTree(inner).query(lattice)[0] > 0.6 * spacing]
+        inner = graded_points(flat, local, np.concatenate([inner, lattice]), len(loose))
     triangles = triangulate_polygon(flat, local, inner)
-    number = np.concatenate([used, first_new + np.arange(len(inner))])
+    made = inner[len(loose) :]
+    number = np.concatenate([used, loose, first_new + np.arange(len(made))])
     start = 3 * np.arange(len(triangles) + 1, dtype=np.int32)
-    height = (positions[used] @ np.cross(axes[0], axes[1])).mean()
-    added = inner @ axes + height * np.cross(axes[0], axes[1])
-    return Filling(start, number[triangles].reshape(-1).astype(np.int32), added)
+    added = center + made @ axes
+    height = ((positions[used] - center) @ up).mean()
+    return Filling(start, number[triangles].reshape(-1).astype(np.int32), added + height * up)
+
+
+def _within(polygon: shapely.Polygon, places: Floats, points: AnyArray, axes: Floats) -> AnyArray:
+    """Return those of some points that lie in the plane of a polygon and inside it, not on its border."""
+    if not len(points):
+        return points
+    size = float(np.sqrt(polygon.area))
+    flat = places @ axes.T
+    near = np.abs(places @ np.cross(axes[0], axes[1])) <= LEVEL * size
+    near &= shapely.contains_xy(polygon, flat[:, 0], flat[:, 1])
+    near &= shapely.distance(polygon.boundary, shapely.points(flat)) > 1e-6 * size
+    return points[near]

@@ -32,7 +32,15 @@ def scatter_in_region(
             return nothing(geo)
         every = np.ones(geo.topology.curve_count, bool)
         flat = fill(
-            geo, what="curve", where=every, using="triangles", across=12.0, keep_curves=False, fill_group="region"
+            geo,
+            what="curve",
+            where=every,
+            using="triangles",
+            across=12.0,
+            rule="even-odd",
+            use_points=False,
+            keep_curves=False,
+            fill_group="region",
         )
         flat = flat.without_attribute("face", "region")
     return scatter(

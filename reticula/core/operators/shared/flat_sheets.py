@@ -14,9 +14,9 @@ from reticula.core.geometry import Geo, SourceMap, Topology, Weights, carry, edg
 from reticula.core.geometry.edit.subset import subset
 from reticula.core.geometry.measure.areas import area_vectors, face_normals
 from reticula.core.geometry.planar.barycentric import barycentric
-from reticula.core.geometry.planar.boundary_loops import segment_loops
 from reticula.core.geometry.planar.overlay import Overlay, overlay_polygons, owned_rings
-from reticula.core.geometry.planar.region_fill import fill_region, nest_oriented_loops, project_to_plane
+from reticula.core.geometry.planar.planar_loops import planar_loops
+from reticula.core.geometry.planar.region_fill import Inside, fill_region, nest_oriented_loops, project_to_plane
 from reticula.core.reports.concatenation import concatenate_and_tell
 
 __all__ = ["flat_normal", "flat_sheets"]
@@ -116,7 +116,8 @@ def _faces(overlay: Overlay, tail: Ints, head: Ints, own: Ints, geo: Geo, normal
     pair = own * len(overlay.place) + tail
     distinct, local = np.unique(np.concatenate([pair, own * len(overlay.place) + head]), return_inverse=True)
     local = local.reshape(2, -1)
-    start, item, _ = segment_loops(local[0], local[1], len(distinct))
+    ends = np.stack([overlay.place[tail], overlay.place[head]], axis=1)
+    start, item, _ = planar_loops(local[0], local[1], ends, len(distinct))
     owner = own[item[start[:-1]]]
     order = np.argsort(owner, kind="stable")
     nodes = tail[item]
@@ -133,7 +134,7 @@ def _faces(overlay: Overlay, tail: Ints, head: Ints, own: Ints, geo: Geo, normal
         loops = [nodes[start[k] : start[k + 1]] for k in order[first[row] : first[row] + counts[row]]]
         for region in nest_oriented_loops([overlay.place[loop] for loop in loops]):
             lifted = np.concatenate([overlay.place, np.zeros((len(overlay.place), 1))], axis=1)
-            filling = fill_region(lifted, [loops[k] for k in region], np.array([0.0, 0, 1]), "polygon", 1.0, 0)
+            filling = fill_region(lifted, [loops[k] for k in region], np.array([0.0, 0, 1]), "polygon", Inside(), 0)
             made_nodes.append(filling.point)
             sizes.append(np.diff(filling.start))
             sources.append(np.full(len(filling.start) - 1, rows[row]))

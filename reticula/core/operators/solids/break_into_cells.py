@@ -19,7 +19,7 @@ from reticula.core.geometry.edit.subset import subset
 from reticula.core.geometry.edit.weld import cluster_by_distance, weld_points
 from reticula.core.geometry.measure.areas import edge_lengths, face_normals, face_planarity
 from reticula.core.geometry.planar.boundary_loops import loop_normals
-from reticula.core.geometry.planar.region_fill import fill_region, nest_loops, project_to_plane
+from reticula.core.geometry.planar.region_fill import Inside, fill_region, nest_loops, project_to_plane
 from reticula.core.geometry.voronoi.cell_caps import Caps, caps_of
 from reticula.core.geometry.voronoi.cells import ON_POINT, Fragments, fragments
 from reticula.core.geometry.voronoi.diagram import Diagram, diagram_of
@@ -260,7 +260,7 @@ def _oriented(caps: Caps, centers: Floats) -> tuple[AnyArray, AnyArray, AnyArray
         for region in nest_loops(places):
             loops = [rings[region[0]], *(rings[n][::-1] for n in region[1:])]
             try:
-                filling = fill_region(caps.place, loops, outward[group[0]], "polygon", 1.0, len(caps.place))
+                filling = fill_region(caps.place, loops, outward[group[0]], "polygon", Inside(), len(caps.place))
                 made_sizes.append(np.diff(filling.start).astype(np.int64))
                 made_corners.append(filling.point)
                 made_cells.append(np.full(len(filling.start) - 1, caps.cell[group[0]]))

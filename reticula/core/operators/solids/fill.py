@@ -4,16 +4,16 @@ from __future__ import annotations
 
 import numpy as np
 
-from reticula.core.arrays import AnyArray, Flags, Floats, as_readonly, ragged_index
-from reticula.core.diagnostics import note, warn
-from reticula.core.errors import GeometryError
+from reticula.core.arrays import AnyArray, Flags, Floats, as_readonly
+from reticula.core.diagnostics import note
 from reticula.core.geometry import Geo, SourceMap, carry, edges_along, kept
-from reticula.core.geometry.edit.subset import any_of_row, subset
-from reticula.core.geometry.planar.boundary_loops import border_loops, loop_normals
-from reticula.core.geometry.planar.region_fill import Filling, fill_region, nest_loops, project_to_plane
+from reticula.core.geometry.edit.subset import subset
+from reticula.core.geometry.planar.boundary_loops import loop_normals
+from reticula.core.geometry.planar.region_fill import Filling
 from reticula.core.geometry.remesh.harmonic import Harmonic
 from reticula.core.operators.declaration.operator import operator
 from reticula.core.operators.declaration.parameters import Choice, GroupName, KindChoice, Number, Selection, Toggle
+from reticula.core.operators.shared.fillings import FillHow, border_fillings, curve_fillings
 
 __all__ = ["fill"]
 
@@ -52,24 +52,44 @@ __all__ = ["fill"]
             step=1.0,
             shown_when=("using", "even"),
         ),
+        Choice(
+            "rule",
+            "even-odd",
+            "what lies inside where curves lie in each other or cross",
+            options={
+                "even-odd": "what an odd number of curves surrounds: holes by turns",
+                "non-zero": "what curves wind around: one that runs backwards makes a hole",
+            },
+            shown_when=("what", "curve"),
+        ),
+        Toggle("use_points", True, "loose points inside become points of the triangles"),
         Toggle("keep_curves", False, "keep the curves that were filled", shown_when=("what", "curve")),
         GroupName("fill_group", "fill", "face group that receives the new faces", kind="face"),
     ),
 )
-def fill(geo: Geo, *, what: str, where: Flags, using: str, across: float, keep_curves: bool, fill_group: str) -> Geo:
+def fill(
+    geo: Geo,
+    *,
+    what: str,
+    where: Flags,
+    using: str,
+    across: float,
+    rule: str,
+    use_points: bool,
+    keep_curves: bool,
+    fill_group: str,
+) -> Geo:
     """Close open borders, or fill closed curves, with faces.
 
-    The border's points are used as they are, so that the mesh is watertight there. Even: points of a triangular
-    lattice inside, constrained Delaunay triangulation; on a border that is not flat their height is that of a membrane
-    (harmonic). Closed curves in one plane are holes of each other by turns, counted from outside.
+    Borders are used as they are, so that the mesh is watertight there, and new faces run as those beside them. Even:
+    points of a triangular lattice inside, denser where the border's edges are short, and constrained Delaunay
+    triangulation; on a border that is not flat their height is that of a membrane (harmonic). Long edges of curves are
+    divided then. What closed curves of one plane enclose goes by the rule, also where they touch or cross.
     """
     shape = geo.topology
-    if what == "edge":
-        fillings, face_source = _over_borders(geo, where, using, across)
-    else:
-        fillings, face_source = _over_curves(geo, where, using, across)
+    how = FillHow(using, across, rule, use_points)
+    fillings, face_source = border_fillings(geo, where, how) if what == "edge" else curve_fillings(geo, where, how)
     if not fillings:
-        warn("There is no open border to fill." if what == "edge" else "There is no closed curve to fill.")
         return geo.with_attribute("face", fill_group, np.zeros(shape.face_count, bool))
     added = np.concatenate([filling.added for filling in fillings])
     sizes = np.concatenate([np.diff(filling.start) for filling in fillings])
@@ -108,77 +128,6 @@ def fill(geo: Geo, *, what: str, where: Flags, using: str, across: float, keep_c
     if what == "curve" and not keep_curves:
         return subset(made, curves=~(where & shape.curve_closed))
     return made
-
-
-def _over_borders(geo: Geo, where: Flags, using: str, across: float) -> tuple[list[Filling], AnyArray]:
-    """Faces over the marked border loops, and the face beside each of them."""
-    shape = geo.topology
-    start, corner = border_loops(shape)
-    marked = np.flatnonzero(any_of_row(start, where[shape.corner_edge[corner]]))
-    flat, start = ragged_index(start, marked)
-    corner = corner[flat]
-    beside = shape.corner_face[corner[start[:-1]]] if len(marked) else np.zeros(0, np.int64)
-    step = np.arange(len(corner)) - np.repeat(start[:-1], np.diff(start))
-    point = shape.corner_point[corner][np.repeat(start[1:] - 1, np.diff(start)) - step]
-    if using == "polygon":
-        return [Filling(start, point, np.zeros((0, 3)))] * bool(len(marked)), beside
-    normals = loop_normals(geo.positions, start, point)
-    fillings: list[Filling] = []
-    skipped, count = 0, shape.point_count
-    for first, last, normal in zip(start, start[1:], normals, strict=False):
-        try:
-            made = fill_region(geo.positions, [point[first:last]], normal, using, across, count)
-        except GeometryError:
-            made, skipped = (
-                fill_region(geo.positions, [point[first:last]], normal, "polygon", across, count),
-                skipped + 1,
-            )
-        fillings.append(made)
-        count += len(made.added)
-    if skipped:
-        warn(f"{skipped:,} borders cross themselves when laid flat and were closed with one polygon each.")
-    return fillings, np.repeat(beside, [len(filling.start) - 1 for filling in fillings])
-
-
-def _over_curves(geo: Geo, where: Flags, using: str, across: float) -> tuple[list[Filling], AnyArray]:
-    shape = geo.topology
-    chosen = np.flatnonzero(where & shape.curve_closed & (np.diff(shape.curve_start) >= 3))
-    if int(where.sum()) > len(chosen):
-        warn(f"{int(where.sum()) - len(chosen):,} curves are open and were not filled.")
-    if not len(chosen):
-        return [], np.zeros(0, np.int64)
-    loops = [shape.curve_point[shape.curve_start[k] : shape.curve_start[k + 1]] for k in chosen]
-    start = np.concatenate([[0], np.cumsum([len(loop) for loop in loops])]).astype(np.int32)
-    normals = loop_normals(geo.positions, start, np.concatenate(loops))
-    fillings: list[Filling] = []
-    count = shape.point_count
-    for members in _planes(geo, loops, normals):
-        normal = normals[members[int(np.abs(np.linalg.norm(normals[members], axis=1)).argmax())]]
-        flat = [project_to_plane(geo.positions[loops[m]], normal)[0] for m in members]
-        for region in nest_loops(flat):
-            rings = [loops[members[k]] for k in region]
-            turned = [normals[members[k]] @ normal > 0 for k in region]
-            rings = [
-                ring if ccw == (n == 0) else ring[::-1] for n, (ring, ccw) in enumerate(zip(rings, turned, strict=True))
-            ]
-            fillings.append(fill_region(geo.positions, rings, normal, using, across, count))
-            count += len(fillings[-1].added)
-    return fillings, np.full(sum(len(filling.start) - 1 for filling in fillings), -1, np.int64)
-
-
-def _planes(geo: Geo, loops: list[AnyArray], normals: Floats) -> list[AnyArray]:
-    """Group loops that lie in one plane, whichever way they run; tolerances 1e-4 of a turn and of the whole size."""
-    size = max(float(np.linalg.norm(geo.bounds[1] - geo.bounds[0])), 1e-12)
-    length = np.linalg.norm(normals, axis=1, keepdims=True)
-    unit = np.divide(normals, length, out=np.zeros_like(normals), where=length > 0)
-    flip = np.where(np.take_along_axis(unit, np.abs(unit).argmax(axis=1)[:, None], 1) < 0, -1.0, 1.0)
-    unit = unit * flip
-    first = geo.positions[[loop[0] for loop in loops]]
-    offset = np.einsum("ij,ij->i", first, unit) / size
-    key = np.round(np.concatenate([unit, offset[:, None]], axis=1) / 1e-4).astype(np.int64)
-    _, code = np.unique(key, axis=0, return_inverse=True)
-    code = code.reshape(-1)
-    return [np.flatnonzero(code == value) for value in range(int(code.max()) + 1)]
 
 
 def _corner_beside(geo: Geo) -> AnyArray:

@@ -3,7 +3,13 @@
 import numpy as np
 import pytest
 
-from reticula.core.geometry.planar.region_fill import fill_region, nest_loops, nest_oriented_loops, project_to_plane
+from reticula.core.geometry.planar.region_fill import (
+    Inside,
+    fill_region,
+    nest_loops,
+    nest_oriented_loops,
+    project_to_plane,
+)
 
 SQUARE = np.array([[0.0, 0], [1, 0], [1, 1], [0, 1]])
 
@@ -46,13 +52,30 @@ def test_a_tilted_outline_is_laid_flat_without_changing_it() -> None:
 @pytest.mark.parametrize(("how", "faces"), [("polygon", 1), ("triangles", 2)])
 def test_a_region_is_filled(how: str, faces: int) -> None:
     places = np.column_stack([SQUARE, np.zeros(4)])
-    made = fill_region(places, [np.arange(4)], np.array([0, 0, 1.0]), how, 4.0, 4)
+    made = fill_region(places, [np.arange(4)], np.array([0, 0, 1.0]), how, Inside(4.0), 4)
     assert len(made.start) - 1 == faces
     assert len(made.added) == 0
 
 
 def test_an_even_mesh_brings_points_of_its_own() -> None:
+    along = np.linspace(0, 1, 12, endpoint=False)[:, None]
+    places = np.concatenate(
+        [(1 - along) * a + along * b for a, b in zip(SQUARE, np.roll(SQUARE, -1, axis=0), strict=True)]
+    )
+    places = np.column_stack([places, np.zeros(len(places))])
+    made = fill_region(places, [np.arange(48)], np.array([0, 0, 1.0]), "even", Inside(12.0), 48)
+    assert len(made.added) > 100
+    assert made.point.max() == 47 + len(made.added)
+
+
+def test_long_border_edges_keep_the_points_away() -> None:
     places = np.column_stack([SQUARE, np.zeros(4)])
-    made = fill_region(places, [np.arange(4)], np.array([0, 0, 1.0]), "even", 12.0, 4)
-    assert len(made.added) > 30
-    assert made.point.max() == 3 + len(made.added)
+    made = fill_region(places, [np.arange(4)], np.array([0, 0, 1.0]), "even", Inside(12.0), 4)
+    assert 1 <= len(made.added) < 12
+
+
+def test_loose_points_inside_become_corners_those_outside_or_above_do_not() -> None:
+    loose = np.array([[0.3, 0.4, 0.0], [0.5, 0.5, 0.2], [2.0, 0.5, 0.0], [0.0, 0.5, 0.0]])
+    places = np.concatenate([np.column_stack([SQUARE, np.zeros(4)]), loose])
+    made = fill_region(places, [np.arange(4)], np.array([0, 0, 1.0]), "triangles", Inside(0.0, np.arange(4, 8)), 8)
+    assert set(made.point.tolist()) == {0, 1, 2, 3, 4}
