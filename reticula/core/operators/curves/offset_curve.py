@@ -70,15 +70,18 @@ def offset_curve(
         ring = shape.curve_point[shape.curve_start[k] : shape.curve_start[k + 1]]
         own = geo.positions[ring]
         normal = _plane(own)
-        flat, axes = project_to_plane(own, normal)
-        height = float((own @ np.cross(axes[0], axes[1])).mean())
+        center = own.mean(axis=0)
+        flat, axes = project_to_plane(own - center, normal)
+        up = np.cross(axes[0], axes[1])
+        start = center + float(((own - center) @ up).mean()) * up
         parts = _parts(flat, bool(shape.curve_closed[k]), distance, style, steps)
         vanished += not parts
+        nearest = cKDTree(own - center)
         for part in parts:
-            places.append(part @ axes + height * np.cross(axes[0], axes[1]))
+            places.append(start + part @ axes)
             closed.append(bool(shape.curve_closed[k]))
             sources.append(int(k))
-            points.append(ring[cKDTree(own).query(places[-1])[1]])
+            points.append(ring[nearest.query(places[-1] - center)[1]])
     if vanished:
         warn(f"{vanished:,} curves are too narrow for this distance, and nothing is left of them.")
     base = geo if keep_curves else subset(geo, curves=~where)
