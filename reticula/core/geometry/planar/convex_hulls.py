@@ -3,11 +3,15 @@
 from __future__ import annotations
 
 import numpy as np
+from scipy.spatial import ConvexHull, QhullError
 
 from reticula.core.arrays import Flags, Floats, Indices
 from reticula.core.jit import inline, kernel
 
 __all__ = ["hulls"]
+
+SMALL = 300
+"""Up to how many points a set is small: there the kernel is the faster one."""
 
 
 @inline
@@ -113,17 +117,11 @@ def _hull(p: Floats) -> Indices:
 
 
 @kernel
-def hulls(points: Floats, start: Indices) -> tuple[Indices, Indices]:
-    """Return the hulls of sets ``start (N+1,)`` of ``points (M, 3)``: triangles ``(T, 3)`` of point numbers, and sets
-    ``(T,)``.
-
-    Points are put in one by one (Preparata & Hong, CACM 20(2), 1977; quadratic in the size of a set).
-    """
+def _hulls(points: Floats, start: Indices, small: Flags) -> tuple[Indices, Indices]:
     total = 0
-    sets = len(start) - 1
     triangles = np.empty((2 * len(points), 3), np.int32)
     owner = np.empty(2 * len(points), np.int32)
-    for s in range(sets):
+    for s in np.flatnonzero(small):
         made = _hull(points[start[s] : start[s + 1]])
         for k in range(len(made)):
             for i in range(3):
@@ -131,3 +129,33 @@ def hulls(points: Floats, start: Indices) -> tuple[Indices, Indices]:
             owner[total] = s
             total += 1
     return triangles[:total].copy(), owner[:total].copy()
+
+
+def _large_hull(points: Floats) -> Indices:
+    """What `_hull` returns, by Qhull (Barber, Dobkin & Huhdanpaa, ACM TOMS 22(4), 1996)."""
+    try:
+        made = ConvexHull(points)
+    except QhullError:
+        return np.zeros((0, 3), np.int32)
+    triangles = made.simplices.astype(np.int32)
+    a, b, c = (points[triangles[:, k]] for k in range(3))
+    inwards = np.einsum("ij,ij->i", np.cross(b - a, c - a), made.equations[:, :3]) < 0
+    triangles[inwards] = triangles[inwards][:, ::-1]
+    return triangles
+
+
+def hulls(points: Floats, start: Indices) -> tuple[Indices, Indices]:
+    """Return the hulls of sets ``start (N+1,)`` of ``points (M, 3)``: triangles ``(T, 3)`` of point numbers, and sets
+    ``(T,)``, sorted by set.
+
+    Points of small sets are put in one by one (Preparata & Hong, CACM 20(2), 1977; quadratic); large ones go to Qhull.
+    """
+    small = np.diff(start) <= SMALL
+    triangles, owner = _hulls(points, start, small)
+    large = np.flatnonzero(~small)
+    if not len(large):
+        return triangles, owner
+    made = [_large_hull(points[start[s] : start[s + 1]]) + start[s] for s in large]
+    owner = np.concatenate([owner, np.repeat(large, [len(part) for part in made])]).astype(np.int32)
+    order = np.argsort(owner, kind="stable")
+    return np.concatenate([triangles, *made])[order], owner[order]
