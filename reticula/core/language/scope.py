@@ -47,7 +47,11 @@ def _fraction(kind: Kind) -> Callable[[Geo], AnyArray]:
 
 
 def _extent(geo: Geo) -> AnyArray:
-    return np.full(1, float(np.linalg.norm(geo.bounds[1] - geo.bounds[0])))
+    """Twice the distance from the mean of all points to the farthest: the same however the shape is turned."""
+    if not geo.topology.point_count:
+        return np.zeros(1)
+    off = geo.positions - geo.bounds.mean(axis=0)
+    return np.full(1, 2.0 * float(np.linalg.norm(off - off.mean(axis=0), axis=1).max()))
 
 
 _LISTED: tuple[Kind, ...] = ("point", "edge", "corner", "face", "curve")
@@ -154,7 +158,7 @@ BUILTINS: dict[str, Builtin] = {
         Builtin(
             "extent",
             "number",
-            "diagonal of the box around everything in m, for lengths that fit shapes of any size",
+            "size of everything in m, however it is turned: twice the way from the middle of all points to the farthest",
             dict.fromkeys((*_LISTED, "whole"), _extent),
         ),
         Builtin("low", "vec3", "lowest corner of the box around everything", {"whole": lambda geo: geo.bounds[:1]}),

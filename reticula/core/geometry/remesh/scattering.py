@@ -13,6 +13,7 @@ from reticula.core.jit import inline, kernel, parallel_kernel, prange
 __all__ = ["eliminate_samples", "sample_box", "sample_triangles", "thin_by_radius"]
 
 TRIES = 64
+STEPS = 2.0**40
 
 
 @inline
@@ -63,8 +64,12 @@ def sample_box(low: Floats, high: Floats, begin: int, count: int, seed: int) -> 
 
 @inline
 def _crowding(distance: float, radius: float, limit: float) -> float:
-    """Yuksel 2015, equation 3; distances below the limit (a share of twice the radius) all count as the limit."""
-    return max(1.0 - max(distance / (2.0 * radius), limit), 0.0) ** 8
+    """Yuksel 2015, equation 3; distances below the limit (a share of twice the radius) all count as the limit.
+
+    In whole steps, so that sums are exact and two that crowd each other alone weigh the same in whatever order they are
+    added.
+    """
+    return np.rint(max(1.0 - max(distance / (2.0 * radius), limit), 0.0) ** 8 * STEPS)
 
 
 @kernel

@@ -27,9 +27,12 @@ def cut_sheet(geo: Geo, others: Sequence[Geo]) -> tuple[Geo, Flags, Flags]:
     """Cut the faces of an open mesh where others cross them.
 
     Returns the cut mesh, which of its faces lie inside a solid (or behind a sheet), and which of its edges are the
-    seam. Only faces that are crossed are cut, into triangles and then along the crossings.
+    seam. Only faces that are crossed are cut, into triangles and then along the crossings; worked out about the middle
+    of the sheet, so that nothing hangs on where it lies.
     """
-    size = float(np.linalg.norm(geo.bounds[1] - geo.bounds[0]))
+    given, center = geo.positions, geo.bounds.mean(axis=0)
+    geo, others = _moved(geo, -center), [_moved(other, -center) for other in others]
+    near, size = geo.positions, float(np.linalg.norm(geo.bounds[1] - geo.bounds[0]))
     for other in others:
         geo = _cut_by(geo, other, size)
     within = np.zeros(geo.topology.face_count, bool)
@@ -42,7 +45,15 @@ def cut_sheet(geo: Geo, others: Sequence[Geo]) -> tuple[Geo, Flags, Flags]:
     seam = np.zeros(0, bool)
     if shape.edge_count:
         seam = np.logical_or.reduceat(sides, start) & ~np.logical_and.reduceat(sides, start)
-    return geo, within, seam
+    positions = geo.positions + center
+    old = min(len(given), len(positions))
+    same = np.flatnonzero((geo.positions[:old] == near[:old]).all(axis=1))
+    positions[same] = given[same]
+    return geo.with_positions(positions), within, seam
+
+
+def _moved(geo: Geo, by: Floats) -> Geo:
+    return geo.with_positions(geo.positions + by)
 
 
 def _middles(geo: Geo) -> Floats:
