@@ -26,9 +26,10 @@ class Triangles:
 def triangles(geo: Geo) -> Triangles:
     """Cut every face into triangles by its own corners.
 
-    A quad is cut so that both halves face its way, from its first corner if both cuts do; larger faces by ear
-    clipping (Meisters, "Polygons have ears", Amer. Math. Monthly 82, 1975) in the plane of their area vector. A face
-    that crosses itself still gives its number of corners minus 2.
+    A quad is cut so that both halves face its way, along its shorter diagonal if both cuts do; larger faces by ear
+    clipping, short cuts first (Meisters, "Polygons have ears", Amer. Math. Monthly 82, 1975), in the plane of their
+    area vector. All that measures, hits, samples or draws faces cuts them by this, as *triangulate* does. A face that
+    crosses itself still gives its number of corners minus 2.
     """
     shape = geo.topology
     count = shape.corner_count - 2 * shape.face_count

@@ -18,6 +18,9 @@ __all__ = ["cut_polygons"]
 MOST_SHORT = 64
 """Corners up to which the shortest ear is looked for; of larger faces the first one is taken."""
 
+ALIKE = 1.0 - 1e-9
+"""Cuts whose squared lengths differ by less count as equally long: then the first is taken, wherever the face lies."""
+
 
 @inline
 def _turn(p: Floats, a: int, b: int, c: int, n: Floats) -> float:
@@ -141,7 +144,7 @@ def _next_ear(p: Floats, ring: _Ring, start: int, left: int, n: Floats, shortest
         if shortest and left <= MOST_SHORT:
             cut = _length2(p, ring.point[ring.before[i]], ring.point[ring.after[i]])
             if cut < least and _is_ear(p, ring, i, n, True):
-                least, found = cut, i
+                least, found = cut * ALIKE, i
         elif _is_ear(p, ring, i, n, True):
             return i
         i = ring.after[i]
@@ -182,7 +185,7 @@ def _triangulate(
             ac = min(_turn(p, a, b, c, n), _turn(p, a, c, d, n))
             bd = min(_turn(p, a, b, d, n), _turn(p, b, c, d, n))
             turn = 0 if ac > 0.0 or ac >= bd else 1
-            if shortest and ac > 0.0 and bd > 0.0 and _length2(p, b, d) < _length2(p, a, c):
+            if shortest and ac > 0.0 and bd > 0.0 and _length2(p, b, d) < _length2(p, a, c) * ALIKE:
                 turn = 1
             for k in range(2):
                 corner[at, 0] = first + turn
@@ -210,11 +213,11 @@ def _triangulate(
 
 
 def cut_polygons(
-    positions: Floats, face_start: Indices, point: Indices, normal: Floats, *, shortest: bool = False
+    positions: Floats, face_start: Indices, point: Indices, normal: Floats, *, shortest: bool = True
 ) -> tuple[Indices, Indices]:
     """Return triangles of polygons as corners ``(T, 3)`` and polygons ``(T,)``; see
     :func:`reticula.core.geometry.triangles`.
 
-    ``normal (F, 3)`` says which side is up; ``shortest`` prefers short cuts.
+    ``normal (F, 3)`` says which side is up; ``shortest`` prefers short cuts, else the first corner's.
     """
     return _triangulate(positions, face_start, point, normal, shortest)

@@ -1,6 +1,7 @@
 """Polygons cut into triangles: area and winding, on random star-shaped outlines."""
 
 import numpy as np
+import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
@@ -32,8 +33,16 @@ def test_triangles_cover_the_outline(seed: int, sides: int, shortest: bool) -> N
     assert (parts > -1e-12).all()
 
 
-def test_a_quad_is_cut_along_its_shorter_way_if_that_is_asked() -> None:
+def test_a_quad_is_cut_along_its_shorter_way_unless_the_first_is_asked_for() -> None:
     kite = np.array([[0, 0, 0], [3, -0.5, 0], [6, 0, 0], [3, 0.5, 0]], float)
     asked = (kite, np.array([0, 4], np.int32), np.arange(4, dtype=np.int32), np.array([[0, 0, 1.0]]))
-    assert {*cut_polygons(*asked)[0][0].tolist()} == {0, 1, 2}
-    assert {1, 3} <= {*cut_polygons(*asked, shortest=True)[0][0].tolist()}
+    assert {*cut_polygons(*asked, shortest=False)[0][0].tolist()} == {0, 1, 2}
+    assert {1, 3} <= {*cut_polygons(*asked)[0][0].tolist()}
+
+
+@pytest.mark.parametrize("turn", np.linspace(0, 3, 7))
+def test_a_square_is_cut_from_its_first_corner_however_it_is_turned(turn: float) -> None:
+    angle = turn + 0.5 * np.pi * np.arange(4)
+    square = 1e4 + np.stack([np.cos(angle), np.sin(angle), 0 * angle], axis=1)
+    made = cut_polygons(square, np.array([0, 4], np.int32), np.arange(4, dtype=np.int32), np.array([[0, 0, 1.0]]))[0]
+    assert made.tolist() == [[0, 1, 2], [0, 2, 3]]

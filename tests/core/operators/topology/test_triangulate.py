@@ -4,7 +4,7 @@ import numpy as np
 import pytest
 
 from reticula.core import Geo, ops
-from reticula.core.geometry import measure
+from reticula.core.geometry import measure, triangles
 
 
 class TestTriangulate:
@@ -34,3 +34,11 @@ class TestTriangulate:
         marks, counts = np.unique(made.attribute("edge", "mark"), return_counts=True)
         assert marks.tolist() == list(range(12))
         assert counts.tolist() == [1 + 6] + [1] * 11, "old edges keep their values, the six diagonals have none"
+
+
+def test_it_cuts_where_measures_rays_and_samples_take_the_face_to_be() -> None:
+    bent = ops.set_attribute(
+        ops.grid(cells=(9, 9)), name="position", value="position + vec3(0, noise(position * 7), 0)"
+    )
+    made = ops.triangulate(bent)
+    assert np.array_equal(made.topology.corner_point.reshape(-1, 3), bent.topology.corner_point[triangles(bent).corner])
