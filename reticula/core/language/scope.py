@@ -158,7 +158,7 @@ BUILTINS: dict[str, Builtin] = {
         Builtin(
             "extent",
             "number",
-            "size of everything in m, however it is turned: twice the way from the middle of all points to the farthest",
+            "size of everything in m, however it is turned: twice the way from the middle to the farthest point",
             dict.fromkeys((*_LISTED, "whole"), _extent),
         ),
         Builtin("low", "vec3", "lowest corner of the box around everything", {"whole": lambda geo: geo.bounds[:1]}),
