@@ -12,7 +12,7 @@ from pathlib import Path
 
 import numpy as np
 
-from bench import browser, graphs, operators, scripts, topology, values
+from bench import browser, crowds, graphs, operators, scripts, topology, values
 from bench.measure import table
 
 INTRODUCTION = """# Speed
@@ -28,6 +28,7 @@ def main() -> None:
     parts = {
         "operators": operators.rows,
         "topology": topology.rows,
+        "crowds": crowds.rows,
         "values": values.rows,
         "scripts": scripts.rows,
         "graphs": graphs.rows,

@@ -12,7 +12,7 @@ from reticula.core.arrays import AnyArray, Floats, Indices
 from reticula.core.errors import GeometryError
 from reticula.core.jit import inline, kernel
 
-__all__ = ["lattice_inside", "polygon_of", "triangulate_polygon"]
+__all__ = ["lattice_inside", "made_delaunay", "polygon_of", "triangulate_polygon"]
 
 
 MANY = 64
@@ -223,6 +223,13 @@ def triangulate_polygon(flat: Floats, loops: Sequence[AnyArray], inner: Floats |
     owner = np.full(code.max() + 1, -1)
     owner[code[: len(used)][::-1]] = used[::-1]
     tri = owner[code[len(used) :]].reshape(-1, 3).astype(np.int32)
+    return made_delaunay(flat, tri, inner)
+
+
+def made_delaunay(flat: Floats, tri: Indices, inner: Floats | None = None) -> Indices:
+    """Flip inner edges of triangles ``(T, 3)`` over ``flat (N, 2)`` until they are Delaunay, and put ``inner (M, 2)``
+    in; they are turned counter-clockwise.
+    """
     a, b, c = (flat[tri[:, k]] for k in range(3))
     turn = (b[:, 0] - a[:, 0]) * (c[:, 1] - a[:, 1]) - (b[:, 1] - a[:, 1]) * (c[:, 0] - a[:, 0])
     tri[turn < 0] = tri[turn < 0][:, ::-1]

@@ -16,6 +16,7 @@ from reticula.core.geometry import Geo, Topology, measure
 from reticula.core.geometry.edit.subset import any_of_row
 from reticula.core.geometry.planar.boundary_loops import border_loops, loop_normals
 from reticula.core.geometry.planar.divided_outlines import divided_outlines
+from reticula.core.geometry.planar.many_loops import triangulate_loops
 from reticula.core.geometry.planar.outline_regions import outline_regions
 from reticula.core.geometry.planar.region_fill import Filling, Inside, fill_region, project_to_plane
 
@@ -94,6 +95,12 @@ def border_fillings(geo: Geo, where: Flags, how: FillHow) -> Fillings:
         return Fillings([Filling(start, point, np.zeros((0, 3)))] * bool(len(marked)), beside)
     normals = loop_normals(geo.positions, start, point)
     loose = _Loose(geo, how.use_points)
+    if how.using == "triangles" and not len(loose.points) and len(marked):
+        many = triangulate_loops(geo.positions, np.split(point, start[1:-1]), normals)
+        if many.done.all():
+            faces = 3 * np.arange(len(many.point) + 1, dtype=np.int32)
+            made = Filling(faces, many.point.reshape(-1).astype(np.int32), np.zeros((0, 3)))
+            return Fillings([made], beside[many.loop])
     parts: list[Filling] = []
     crossed, long, count = 0, 0, shape.point_count
     for first, last, normal in zip(start, start[1:], normals, strict=False):
@@ -169,6 +176,9 @@ def curve_fillings(geo: Geo, where: Flags, how: FillHow) -> Fillings:
         regions, places = _with_divided_edges(regions, places, how.across, shape)
     parts = [Filling(np.zeros(1, np.int32), np.zeros(0, np.int32), places[shape.point_count :])]
     loose, count = _Loose(geo, how.use_points), len(places)
+    if how.using == "triangles" and not len(loose.points) and not shape.face_count:
+        regions, many = _simple_ones(regions, places)
+        parts.append(many)
     ahead, behind = (np.sort(keys) for keys in _directed(shape))
     for rings, normal in regions:
         inside = Inside(how.across, loose.near(places[rings[0]]))
@@ -177,6 +187,19 @@ def curve_fillings(geo: Geo, where: Flags, how: FillHow) -> Fillings:
         count += len(part.added)
     _told_used(loose, parts, shape.point_count)
     return Fillings(parts, np.full(sum(len(part.start) - 1 for part in parts), -1, np.int64))
+
+
+def _simple_ones(regions: list[_Region], places: Floats) -> tuple[list[_Region], Filling]:
+    """Cut what has one outline and nothing inside into triangles at once; return the other regions and these faces."""
+    single = [region for region in regions if len(region.rings) == 1]
+    if not single:
+        return regions, Filling(np.zeros(1, np.int32), np.zeros(0, np.int32), np.zeros((0, 3)))
+    normals = np.stack([region.normal for region in single])
+    made = triangulate_loops(places, [region.rings[0] for region in single], normals)
+    rest = [region for region, done in zip(single, made.done, strict=True) if not done]
+    start = 3 * np.arange(len(made.point) + 1, dtype=np.int32)
+    filling = Filling(start, made.point.reshape(-1).astype(np.int32), np.zeros((0, 3)))
+    return [region for region in regions if len(region.rings) > 1] + rest, filling
 
 
 def _regions(geo: Geo, loops: list[AnyArray], rule: str) -> tuple[list[_Region], Floats]:
