@@ -1,4 +1,4 @@
-"""What piles up: edges at a point, corners in a face, loops, one long curve. Each at two sizes: a cost that grows faster
+"""What piles up: edges at a point, corners in a face, loops, one long curve. At two sizes: a cost that grows faster
 than the input shows.
 """
 

@@ -8,13 +8,15 @@ import numpy as np
 import shapely
 from scipy.spatial import cKDTree
 
-from reticula.core.arrays import AnyArray, Flags, Floats
+from reticula.core.arrays import AnyArray, Flags, Floats, Indices
 from reticula.core.geometry.planar.delaunay import polygon_of, triangulate_polygon
 
 __all__ = ["graded_points"]
 
 WANTED = 28.0
 """Angle in degrees below which a triangle is made better."""
+SOUND = 20.7
+"""Least angle in degrees at which nothing more is done; the bound that Ruppert's paper proves."""
 ROUNDS = 24
 GROWTH = 1.7
 """By how much places may get closer together per metre away from a long border edge."""
@@ -24,9 +26,10 @@ CLOSEST = 0.42
 """How close a new point may come to a border edge, as a share of its length."""
 
 
-def graded_points(flat: Floats, loops: Sequence[AnyArray], inner: Floats, held: int = 0) -> Floats:
+def graded_points(flat: Floats, loops: Sequence[AnyArray], inner: Floats, held: int = 0) -> tuple[Floats, Indices]:
     """Return points inside the polygon of ``loops`` over ``flat (N, 2)``: ``inner (M, 2)`` without those that crowd its
-    border edges, and more where triangles would be slivers. The first ``held`` of them stay in any case.
+    border edges, and more where triangles would be slivers, and the Delaunay triangles ``(T, 3)`` of ``flat`` and them.
+    The first ``held`` of them stay in any case.
 
     Circumcentres of bad triangles are put in until none is left that can be mended without splitting the border
     (Ruppert, "A Delaunay refinement algorithm for quality 2-dimensional mesh generation", J. Algorithms 18(3), 1995;
@@ -41,10 +44,12 @@ def graded_points(flat: Floats, loops: Sequence[AnyArray], inner: Floats, held: 
     length = np.linalg.norm(ends[:, 1] - ends[:, 0], axis=1)
     points = _thinned(inner, held, ends, edges, length)
     most = 40 * (len(flat) + len(inner)) + 400
+    tri = triangulate_polygon(flat, loops, points)
     for _ in range(ROUNDS):
-        tri = triangulate_polygon(flat, list(loops), points)
         place = np.concatenate([flat, points])[tri]
         angle, center, radius = _shapes(place)
+        if angle.min(initial=90.0) >= SOUND:
+            break
         bad = np.flatnonzero(angle < WANTED)
         bad = bad[shapely.contains_xy(polygon, center[bad, 0], center[bad, 1])]
         bad = bad[~_crowds(center[bad], ends, edges, length)]
@@ -53,7 +58,8 @@ def graded_points(flat: Floats, loops: Sequence[AnyArray], inner: Floats, held: 
         order = bad[np.argsort(angle[bad], kind="stable")]
         chosen = _apart(center[order], radius[order])
         points = np.concatenate([points, center[order[chosen]]])
-    return points
+        tri = triangulate_polygon(flat, loops, points)
+    return points, tri
 
 
 def _thinned(inner: Floats, held: int, ends: Floats, edges: shapely.STRtree, length: Floats) -> Floats:

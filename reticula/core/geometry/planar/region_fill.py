@@ -143,8 +143,9 @@ def fill_region(
         lattice = lattice_inside(flat[local[0]], [flat[ring] for ring in local[1:]], spacing)
         if len(inner) and len(lattice):
             lattice = lattice[cKDTree(inner).query(lattice)[0] > 0.6 * spacing]
-        inner = graded_points(flat, local, np.concatenate([inner, lattice]), len(loose))
-    triangles = triangulate_polygon(flat, local, inner)
+        inner, triangles = graded_points(flat, local, np.concatenate([inner, lattice]), len(loose))
+    else:
+        triangles = triangulate_polygon(flat, local, inner)
     made = inner[len(loose) :]
     number = np.concatenate([used, loose, first_new + np.arange(len(made))])
     start = 3 * np.arange(len(triangles) + 1, dtype=np.int32)
