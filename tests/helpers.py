@@ -3,8 +3,12 @@
 from __future__ import annotations
 
 import socket
+import threading
 import time
-from collections.abc import Callable
+from collections.abc import Callable, Iterator
+from contextlib import contextmanager
+from http.server import BaseHTTPRequestHandler, HTTPServer
+from typing import Any
 
 import numpy as np
 from hypothesis import settings
@@ -12,7 +16,7 @@ from hypothesis import settings
 from reticula.core import Geo, ops
 from reticula.core.geometry import measure
 
-__all__ = ["any_port", "bumpy", "examples", "is_closed", "outward", "volume", "wait_until"]
+__all__ = ["QuietHandler", "any_port", "bumpy", "examples", "is_closed", "outward", "serving", "volume", "wait_until"]
 
 
 def volume(geo: Geo) -> float:
@@ -60,3 +64,20 @@ def wait_until(holds: Callable[[], object], seconds: float = 40) -> None:
             pass
         time.sleep(0.05)
     raise AssertionError(f"it did not happen within {seconds:g} s")
+
+
+class QuietHandler(BaseHTTPRequestHandler):
+    """Answers requests without a line in the log for each."""
+
+    def log_message(self, *_: Any) -> None:
+        pass
+
+
+@contextmanager
+def serving(handler: type[BaseHTTPRequestHandler]) -> Iterator[str]:
+    """A small server on a free port of this machine; gives its address."""
+    server = HTTPServer(("127.0.0.1", 0), handler)
+    threading.Thread(target=server.serve_forever, daemon=True).start()
+    yield f"http://127.0.0.1:{server.server_port}"
+    server.shutdown()
+    server.server_close()

@@ -17,6 +17,7 @@ __all__ = [
     "as_readonly",
     "as_rows",
     "flat_rows",
+    "following_in_rows",
     "ragged_index",
     "starts_from_sizes",
     "unique_rows",
@@ -74,6 +75,16 @@ def ragged_index(start: AnyArray, rows: AnyArray) -> tuple[AnyArray, Indices]:
     if len(flat):
         flat += np.repeat(start[safe].astype(np.int64) - new_start[:-1], sizes)
     return flat, new_start
+
+
+def following_in_rows(start: AnyArray) -> AnyArray:
+    """Return for each element of a ragged array the index of the one after it in its row, of the last one the first
+    ``(start[-1],)``; ``start`` is ``(N+1,)``, rows may be empty.
+    """
+    out = np.arange(1, int(start[-1]) + 1)
+    filled = np.flatnonzero(start[1:] > start[:-1])
+    out[start[1:][filled] - 1] = start[:-1][filled]
+    return out
 
 
 def unique_rows(rows: AnyArray) -> tuple[AnyArray, AnyArray]:

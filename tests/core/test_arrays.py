@@ -4,7 +4,16 @@ import numpy as np
 from hypothesis import given
 from hypothesis import strategies as st
 
-from reticula.core.arrays import as_readonly, as_rows, flat_rows, ragged_index, starts_from_sizes, unique_rows, unit
+from reticula.core.arrays import (
+    as_readonly,
+    as_rows,
+    flat_rows,
+    following_in_rows,
+    ragged_index,
+    starts_from_sizes,
+    unique_rows,
+    unit,
+)
 
 
 @given(st.lists(st.integers(0, 5), max_size=8), st.data())
@@ -37,3 +46,8 @@ def test_rows_of_nothing_have_a_width() -> None:
 
 def test_vectors_without_length_stay() -> None:
     assert unit(np.array([[0, 0, 0], [0, 3, 4.0]])).tolist() == [[0, 0, 0], [0, 0.6, 0.8]]
+
+
+def test_the_one_after_the_last_of_a_row_is_the_first() -> None:
+    assert following_in_rows(np.array([0, 3, 3, 5])).tolist() == [1, 2, 0, 4, 3]
+    assert following_in_rows(np.zeros(1, int)).tolist() == []

@@ -1,18 +1,15 @@
 """The small HTTP client beside a small server: what it sends, what it reads, what it raises."""
 
 import json
-import threading
 from collections.abc import Iterator
-from http.server import BaseHTTPRequestHandler, HTTPServer
-from typing import Any
 
 import pytest
 
 from reticula.launch.client import Client
-from tests.helpers import any_port
+from tests.helpers import QuietHandler, any_port, serving
 
 
-class Echo(BaseHTTPRequestHandler):
+class Echo(QuietHandler):
     """Answers with what it was asked."""
 
     def answer(self) -> None:
@@ -26,17 +23,11 @@ class Echo(BaseHTTPRequestHandler):
 
     do_GET = do_POST = do_PUT = answer  # noqa: N815
 
-    def log_message(self, *_: Any) -> None:
-        pass
-
 
 @pytest.fixture
 def client() -> Iterator[Client]:
-    server = HTTPServer(("127.0.0.1", 0), Echo)
-    threading.Thread(target=server.serve_forever, daemon=True).start()
-    yield Client(f"http://127.0.0.1:{server.server_port}")
-    server.shutdown()
-    server.server_close()
+    with serving(Echo) as address:
+        yield Client(address)
 
 
 def test_what_is_sent(client: Client) -> None:

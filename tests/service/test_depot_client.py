@@ -1,20 +1,18 @@
 """The depot's client: every way in which a depot can fail is said in words."""
 
 import json
-import threading
 from collections.abc import Iterator
-from http.server import BaseHTTPRequestHandler, HTTPServer
 from typing import Any
 
 import pytest
 
 from reticula.service.depot_client import Depot, DepotDown
-from tests.helpers import any_port
+from tests.helpers import QuietHandler, any_port, serving
 
 ENTRY = {"operator": "lift@1.0.0", "title": "Lift", "summary": "Moves up", "size": 5, "more": "dropped"}
 
 
-class Answers(BaseHTTPRequestHandler):
+class Answers(QuietHandler):
     """Answers what the test put down."""
 
     code, body = 200, b""
@@ -28,17 +26,11 @@ class Answers(BaseHTTPRequestHandler):
 
     do_GET = do_PUT = answer  # noqa: N815
 
-    def log_message(self, *_: Any) -> None:
-        pass
-
 
 @pytest.fixture
 def depot() -> Iterator[Depot]:
-    server = HTTPServer(("127.0.0.1", 0), Answers)
-    threading.Thread(target=server.serve_forever, daemon=True).start()
-    yield Depot(f"http://127.0.0.1:{server.server_port}")
-    server.shutdown()
-    server.server_close()
+    with serving(Answers) as address:
+        yield Depot(address)
 
 
 def says(code: int, body: Any) -> None:

@@ -9,7 +9,7 @@ from reticula.core.geometry.measure.areas import face_centers
 from reticula.core.geometry.measure.triangles import triangles
 from reticula.core.geometry.mesh.geo import Geo
 from reticula.core.geometry.mesh.topology import Topology
-from reticula.core.geometry.planar.barycentric import barycentric
+from reticula.core.spatial.face_sampling import sample_faces
 from reticula.core.spatial.sampling import sample_closest
 from reticula.core.spatial.surface import surface_of
 
@@ -29,18 +29,7 @@ def sample_beside_seams(geo: Geo, seams: Flags, places: Floats, inward: Floats, 
     if not len(rows) or not len(edges):
         return corners, weights
     face = _faces_at(geo, edges[_nearest_edge(geo, edges, places[rows])], inward[rows])
-    begin = np.searchsorted(cut.face, face)
-    size = np.searchsorted(cut.face, face, side="right") - begin
-    best, least = begin.copy(), np.full(len(rows), np.inf)
-    for step in range(int(size.max(initial=0))):
-        tri = np.minimum(begin + step, len(cut.face) - 1)
-        corner = geo.positions[geo.topology.corner_point[cut.corner[tri]]]
-        weight = barycentric(corner, places[rows])
-        off = np.linalg.norm(np.einsum("nk,nkj->nj", weight, corner) - places[rows], axis=1)
-        closer = (step < size) & (off < least)
-        best[closer], least[closer] = tri[closer], off[closer]
-    corners[rows] = cut.corner[best]
-    weights[rows] = barycentric(geo.positions[geo.topology.corner_point[cut.corner[best]]], places[rows])
+    corners[rows], weights[rows] = sample_faces(geo, face, places[rows])
     return corners, weights
 
 

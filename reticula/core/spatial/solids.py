@@ -4,26 +4,28 @@ from __future__ import annotations
 
 import numpy as np
 
-from reticula.core.arrays import Floats, Ints
+from reticula.core.arrays import AnyArray, Floats, Ints
 from reticula.core.geometry.edit.subset import subset
 from reticula.core.geometry.measure.components import face_components
 from reticula.core.geometry.measure.triangles import triangles
 from reticula.core.geometry.mesh.geo import Geo
 from reticula.core.spatial.inside import inside
 
-__all__ = ["component_volumes", "layers_apart", "solid_of_faces"]
+__all__ = ["layers_apart", "part_boxes", "part_volumes", "solid_of_faces"]
 
 
-def component_volumes(geo: Geo) -> Floats:
-    """Return the volume of each connected part in m³ ``(N,)``; negative where faces look inwards.
+def part_volumes(geo: Geo, part: AnyArray, count: int, sign: Floats | None = None) -> Floats:
+    """Return the volume of each of ``count`` parts in m³ ``(N,)``; negative where faces look inwards.
 
+    ``part (F,)`` numbers the part of each face, -1 for none; a ``sign (F,)`` of -1 counts a face as turned over.
     Divergence theorem over triangles, about the middle of everything, so that it holds far from the origin.
     """
     cut = triangles(geo)
     corner = geo.positions[geo.topology.corner_point[cut.corner]] - geo.bounds.mean(axis=0)
-    part = np.einsum("ij,ij->i", corner[:, 0], np.cross(corner[:, 1], corner[:, 2])) / 6.0
-    piece = face_components(geo)
-    return np.asarray(np.bincount(piece[cut.face], part, minlength=int(piece.max(initial=-1)) + 1), np.float64)
+    share = np.einsum("ij,ij->i", corner[:, 0], np.cross(corner[:, 1], corner[:, 2])) / 6.0
+    share = share if sign is None else share * sign[cut.face]
+    own = part[cut.face]
+    return np.asarray(np.bincount(own[own >= 0], share[own >= 0], minlength=count), np.float64)
 
 
 def solid_of_faces(geo: Geo) -> Ints:
@@ -35,8 +37,8 @@ def solid_of_faces(geo: Geo) -> Ints:
     piece = face_components(geo)
     used, piece = np.unique(piece, return_inverse=True)
     piece = piece.reshape(-1)
-    volume = component_volumes(geo)[used]
-    boxes = _boxes(geo, piece, len(used))
+    volume = part_volumes(geo, piece, len(used))
+    boxes = part_boxes(geo, piece, len(used))
     first = np.full(len(used), -1)
     first[piece[::-1]] = geo.topology.corner_point[geo.topology.face_start[:-1][::-1]]
     owner = np.arange(len(used))
@@ -52,11 +54,12 @@ def solid_of_faces(geo: Geo) -> Ints:
     return np.unique(owner[piece], return_inverse=True)[1].reshape(-1)
 
 
-def _boxes(geo: Geo, piece: Ints, count: int) -> Floats:
-    """The bounds of each part ``(N, 2, 3)``."""
+def part_boxes(geo: Geo, part: AnyArray, count: int) -> Floats:
+    """Return the bounds of each part ``(N, 2, 3)``; ``part (F,)`` is the part of each face, -1 for none."""
     shape = geo.topology
     boxes = np.stack([np.full((count, 3), np.inf), np.full((count, 3), -np.inf)], axis=1)
-    owner, place = piece[shape.corner_face], geo.positions[shape.corner_point]
+    corner = np.flatnonzero(part[shape.corner_face] >= 0)
+    owner, place = part[shape.corner_face[corner]], geo.positions[shape.corner_point[corner]]
     np.minimum.at(boxes[:, 0], owner, place)
     np.maximum.at(boxes[:, 1], owner, place)
     return boxes
@@ -65,7 +68,7 @@ def _boxes(geo: Geo, piece: Ints, count: int) -> Floats:
 def layers_apart(geo: Geo, solid: Ints) -> Ints:
     """Return a layer for each face ``(F,)``, such that the bounds of different solids in one layer do not touch."""
     count = int(solid.max(initial=-1)) + 1
-    boxes = _boxes(geo, solid, count)
+    boxes = part_boxes(geo, solid, count)
     layer = np.zeros(count, np.int64)
     for n in range(1, count):
         touching = (boxes[:n, 0] <= boxes[n, 1]).all(axis=1) & (boxes[:n, 1] >= boxes[n, 0]).all(axis=1)

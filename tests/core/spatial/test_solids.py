@@ -4,7 +4,8 @@ import numpy as np
 import pytest
 
 from reticula.core import Geo, ops
-from reticula.core.spatial.solids import component_volumes, layers_apart, solid_of_faces
+from reticula.core.geometry.measure.components import face_components
+from reticula.core.spatial.solids import layers_apart, part_volumes, solid_of_faces
 
 BOX = ops.box()
 
@@ -17,7 +18,11 @@ def shifted(x: float, size: float = 1.0, turned: bool = False) -> Geo:
 @pytest.mark.parametrize("far", [0.0, 1e6])
 def test_volumes_have_the_sign_of_the_faces(far: float) -> None:
     made = ops.transform(ops.join(BOX, shifted(3, 0.5), shifted(6, 2, True)), move=(far, far, far))
-    assert component_volumes(made) == pytest.approx([1, 0.125, -8], rel=1e-6)
+    part = face_components(made)
+    assert part_volumes(made, part, 3) == pytest.approx([1, 0.125, -8], rel=1e-6)
+    part = np.where(part == 1, -1, 0)
+    turned = np.where(np.arange(made.topology.face_count) < 6, -1.0, 1.0)
+    assert part_volumes(made, part, 1, turned) == pytest.approx([-9], rel=1e-6)
 
 
 @pytest.mark.parametrize(

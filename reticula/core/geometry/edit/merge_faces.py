@@ -6,7 +6,7 @@ import numpy as np
 
 from reticula.core.arrays import AnyArray, Flags, as_rows, ragged_index, unit
 from reticula.core.geometry.edit.subset import subset
-from reticula.core.geometry.measure.seams import corner_seams, equal_values, joined_faces
+from reticula.core.geometry.measure.seams import corner_seams, equal_values, joined_elements
 from reticula.core.geometry.mesh.carry import carry
 from reticula.core.geometry.mesh.geo import Geo
 from reticula.core.geometry.mesh.source_maps import edges_along, kept
@@ -28,7 +28,9 @@ def merge_across(geo: Geo, dissolve: Flags) -> tuple[Geo, int]:
     shape = geo.topology
     inner = dissolve[shape.corner_edge] & (shape.corner_across >= 0)
     crossed = np.flatnonzero(inner)
-    group = joined_faces(shape.face_count, shape.corner_face[crossed], shape.corner_face[shape.corner_across[crossed]])
+    group = joined_elements(
+        shape.face_count, shape.corner_face[crossed], shape.corner_face[shape.corner_across[crossed]]
+    )
     rim = np.flatnonzero(~inner)
     owner = group[shape.corner_face[rim]]
     key = np.concatenate(

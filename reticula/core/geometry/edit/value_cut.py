@@ -7,7 +7,7 @@ from typing import NamedTuple
 
 import numpy as np
 
-from reticula.core.arrays import AnyArray, Flags, Floats, Ints
+from reticula.core.arrays import AnyArray, Flags, Floats, Ints, ragged_index
 from reticula.core.geometry.edit.level_cut import cut_at_zero
 from reticula.core.geometry.measure.areas import face_normals
 from reticula.core.geometry.mesh.attribute import Attribute
@@ -82,7 +82,8 @@ def snap_to_line(geo: Geo, value: Floats, snap: float) -> Geo:
     border = np.concatenate([shape.border_edges, shape.border_edges])
     rows = rows[border[rows] | ~shape.border_points[ends[rows, 0]]]
     way = (geo.positions[ends[rows, 1]] - geo.positions[ends[rows, 0]]) * share[rows, None]
-    rows, way = rows[stays := _in_planes(geo, ends[rows, 0], way)], way[stays]
+    stays = _in_planes(geo, ends[rows, 0], way)
+    rows, way = rows[stays], way[stays]
     order = np.lexsort([np.linalg.norm(way, axis=1), ends[rows, 0]])
     first = order[np.append(True, np.diff(ends[rows[order], 0]) > 0)] if len(order) else order
     point, other, part, way = ends[rows[first], 0], ends[rows[first], 1], share[rows[first]], way[first]
@@ -109,9 +110,8 @@ def _in_planes(geo: Geo, point: AnyArray, way: Floats) -> Flags:
     """Whether moving a point by ``way (N, 3)`` stays nearly in the planes of all its faces ``(N,)``."""
     shape = geo.topology
     start, corner = shape.point_corners
-    sizes = np.diff(start)[point]
-    rows = np.repeat(np.arange(len(point)), sizes)
-    flat = np.arange(int(sizes.sum())) - np.repeat(np.cumsum(sizes) - sizes, sizes) + np.repeat(start[point], sizes)
+    flat, begin = ragged_index(start, point)
+    rows = np.repeat(np.arange(len(point)), np.diff(begin))
     normal = face_normals(geo)[shape.corner_face[corner[flat]]]
     length = np.maximum(np.linalg.norm(way, axis=1), 1e-300)
     off = np.abs(np.einsum("ij,ij->i", normal, way[rows])) / length[rows]

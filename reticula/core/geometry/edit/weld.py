@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import numpy as np
 
-from reticula.core.arrays import AnyArray, Indices, ragged_index, unique_rows
+from reticula.core.arrays import AnyArray, Indices, following_in_rows, ragged_index, unique_rows
 from reticula.core.geometry.mesh.adjacency import group_by
 from reticula.core.geometry.mesh.carry import carry
 from reticula.core.geometry.mesh.geo import Geo
@@ -125,8 +125,7 @@ def weld_points(geo: Geo, leader: AnyArray, *, average: bool = True) -> Geo:
     start, corner, face = _welded_faces(label, len(own), shape.face_start, shape.corner_point)
     along = label[shape.curve_point]
     owner = np.repeat(np.arange(shape.curve_count), np.diff(shape.curve_start))
-    following = np.arange(1, len(along) + 1)
-    following[shape.curve_start[1:] - 1] = shape.curve_start[:-1]
+    following = following_in_rows(shape.curve_start)
     stays = along != along[following] if len(along) else np.zeros(0, bool)
     ends = shape.curve_start[1:][~shape.curve_closed] - 1
     stays[ends] = True

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import numpy as np
 
-from reticula.core.arrays import AnyArray, Floats, unit
+from reticula.core.arrays import AnyArray, Floats, following_in_rows, unit
 from reticula.core.geometry.mesh.geo import Geo
 
 __all__ = ["curve_bends", "curve_turns"]
@@ -13,13 +13,12 @@ __all__ = ["curve_bends", "curve_turns"]
 def _turns(geo: Geo) -> tuple[AnyArray, Floats, Floats]:
     """Points that have a segment on both sides, the angle between both in rad, and their mean length in m."""
     shape = geo.topology
-    position = np.arange(len(shape.curve_point))
-    before, after = position - 1, position + 1
     begin, end = shape.curve_start[:-1], shape.curve_start[1:]
-    filled = end > begin
-    before[begin[filled]], after[end[filled] - 1] = end[filled] - 1, begin[filled]
-    inner = np.ones(len(position), bool)
-    open_ = filled & ~shape.curve_closed
+    after = following_in_rows(shape.curve_start)
+    before = np.empty_like(after)
+    before[after] = np.arange(len(after))
+    inner = np.ones(len(after), bool)
+    open_ = (end > begin) & ~shape.curve_closed
     inner[begin[open_]] = inner[end[open_] - 1] = False
     here = np.flatnonzero(inner)
     place = geo.positions[shape.curve_point]

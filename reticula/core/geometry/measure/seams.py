@@ -10,7 +10,7 @@ from reticula.core.arrays import AnyArray, Flags, Ints, as_rows, ragged_index
 from reticula.core.geometry.mesh.attribute import Attribute
 from reticula.core.geometry.mesh.geo import Geo
 
-__all__ = ["charts", "corner_seams", "equal_values", "joined_faces"]
+__all__ = ["charts", "corner_seams", "equal_values", "joined_elements"]
 
 
 def equal_values(attribute: Attribute, a: AnyArray, b: AnyArray) -> Flags:
@@ -43,20 +43,22 @@ def corner_seams(geo: Geo) -> Flags:
     return out
 
 
-def joined_faces(count: int, face: AnyArray, other: AnyArray) -> Ints:
-    """Return for each of ``count`` faces the lowest one with which it hangs together through pairs ``face (N,)``,
-    ``other (N,)``.
+def joined_elements(count: int, first: AnyArray, second: AnyArray) -> Ints:
+    """Return for each of ``count`` elements the lowest one with which it hangs together through pairs ``first (N,)``,
+    ``second (N,)``.
     """
-    graph = coo_matrix((np.ones(len(face), bool), (face, other)), shape=(count, count))
+    graph = coo_matrix((np.ones(len(first), bool), (first, second)), shape=(count, count))
     label = connected_components(graph, directed=False)[1]
-    first = np.full(int(label.max(initial=-1)) + 1, count)
-    np.minimum.at(first, label, np.arange(count))
-    return first[label]
+    lowest = np.full(int(label.max(initial=-1)) + 1, count)
+    np.minimum.at(lowest, label, np.arange(count))
+    return lowest[label]
 
 
 def charts(geo: Geo, seams: Flags) -> Ints:
     """Return a number for each face ``(F,)``: faces that hang together across edges that are no seam have the same."""
     shape = geo.topology
     corner = np.flatnonzero((shape.corner_across >= 0) & ~seams[shape.corner_edge])
-    joined = joined_faces(shape.face_count, shape.corner_face[corner], shape.corner_face[shape.corner_across[corner]])
+    joined = joined_elements(
+        shape.face_count, shape.corner_face[corner], shape.corner_face[shape.corner_across[corner]]
+    )
     return np.unique(joined, return_inverse=True)[1].reshape(-1)

@@ -8,7 +8,7 @@ from typing import Any, TypeVar, cast
 
 import numpy as np
 
-from reticula.core.arrays import AnyArray, Flags, Indices, as_readonly, starts_from_sizes
+from reticula.core.arrays import AnyArray, Flags, Indices, as_readonly, following_in_rows, starts_from_sizes
 from reticula.core.errors import GeometryError
 from reticula.core.geometry.mesh import adjacency
 from reticula.core.geometry.mesh.kinds import Kind
@@ -247,9 +247,7 @@ class Topology:
         """Point pairs of all curves ``(S, 2)`` and the curve of each ``(S,)``."""
         sizes = np.diff(self.curve_start)
         owner = np.repeat(np.arange(self.curve_count, dtype=np.int32), sizes)
-        following = np.arange(1, len(self.curve_point) + 1)
-        following[self.curve_start[1:] - 1] = self.curve_start[:-1]
-        pairs = np.stack([self.curve_point, self.curve_point[following]], axis=1)
+        pairs = np.stack([self.curve_point, self.curve_point[following_in_rows(self.curve_start)]], axis=1)
         keep = np.ones(len(pairs), bool)
         keep[self.curve_start[1:][~self.curve_closed] - 1] = False
         return pairs[keep], owner[keep]

@@ -7,7 +7,7 @@ from dataclasses import dataclass
 import numpy as np
 import shapely
 
-from reticula.core.arrays import AnyArray, Floats, unit
+from reticula.core.arrays import AnyArray, Floats, following_in_rows, unit
 from reticula.core.geometry.planar.delaunay import triangulate_polygon
 
 __all__ = ["Parts", "arrange_segments"]
@@ -69,8 +69,7 @@ def arrange_segments(triangles: Floats, owner: AnyArray, segments: Floats, size:
     corners, row = np.concatenate(places), np.repeat(owner_of, size_of)
     start = np.concatenate([[0], np.cumsum(size_of)])
     area = np.zeros(len(size_of))
-    ahead = np.arange(1, len(corners) + 1)
-    ahead[start[1:] - 1] = start[:-1]
+    ahead = following_in_rows(start)
     np.add.at(
         area,
         np.repeat(np.arange(len(size_of)), size_of),

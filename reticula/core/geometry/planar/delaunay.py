@@ -246,12 +246,11 @@ def made_delaunay(flat: Floats, tri: Indices, inner: Floats | None = None) -> In
     return room[:count]
 
 
-def lattice_inside(outline: AnyArray, holes: Sequence[AnyArray], spacing: float) -> Floats:
+def lattice_inside(polygon: shapely.Polygon, spacing: float) -> Floats:
     """Return points ``(M, 2)`` of a triangular lattice inside a polygon, at least 0.6 of the spacing away from its
     border.
     """
-    polygon = polygon_of(outline, holes)
-    low, high = outline.min(axis=0), outline.max(axis=0)
+    low, high = np.reshape(polygon.bounds, (2, 2))
     rows = np.arange(int((high[1] - low[1]) / (spacing * np.sqrt(0.75))) + 2)
     columns = np.arange(int((high[0] - low[0]) / spacing) + 2)
     x = low[0] + spacing * (columns[None, :] + 0.5 * (rows[:, None] % 2))

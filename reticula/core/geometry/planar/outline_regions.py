@@ -8,7 +8,8 @@ from typing import NamedTuple
 import numpy as np
 import shapely
 
-from reticula.core.arrays import AnyArray, Floats, Ints
+from reticula.core.arrays import AnyArray, Floats, Ints, starts_from_sizes
+from reticula.core.geometry.mesh.adjacency import group_by
 from reticula.core.geometry.planar.overlay import lay_lines, owned_rings
 from reticula.core.geometry.planar.planar_loops import planar_loops
 from reticula.core.geometry.planar.region_fill import nest_loops, nest_oriented_loops
@@ -27,13 +28,40 @@ class Regions(NamedTuple):
     added: Floats
 
 
+class _Bands(NamedTuple):
+    """Segments sorted into bands of equal height above ``low``: ``start (B+1,)`` and ``item``; ``per_metre`` bands."""
+
+    start: AnyArray
+    item: AnyArray
+    low: float
+    per_metre: float
+
+
+def _bands(tail: Floats, head: Floats) -> _Bands:
+    """As many bands as let a segment lie in two of them on average, so that a ray looks at its own band only."""
+    bottom, top = np.minimum(tail[:, 1], head[:, 1]), np.maximum(tail[:, 1], head[:, 1])
+    low, height = float(bottom.min()), float(np.ptp(np.concatenate([bottom, top])))
+    count = int(np.clip(height / max(float((top - bottom).mean()), 1e-300), 1, len(tail))) if height else 1
+    per_metre = count / height if height else 0.0
+    first = np.minimum(((bottom - low) * per_metre).astype(np.int64), count - 1)
+    last = np.minimum(((top - low) * per_metre).astype(np.int64), count - 1)
+    spans = last - first + 1
+    segment = np.repeat(np.arange(len(tail)), spans)
+    band = np.arange(len(segment)) - np.repeat(starts_from_sizes(spans)[:-1], spans) + first[segment]
+    start, order = group_by(band.astype(np.int32), count)
+    return _Bands(start, segment[order], low, per_metre)
+
+
 @parallel_kernel
-def _windings(places: Floats, tail: Floats, head: Floats) -> Ints:
+def _windings(places: Floats, tail: Floats, head: Floats, bands: _Bands) -> Ints:
     """How often directed segments wind around each place, and how often a ray crosses them ``(N, 2)``."""
     out = np.zeros((len(places), 2), np.int64)
+    last = len(bands.start) - 2
     for n in prange(len(places)):
         x, y = places[n, 0], places[n, 1]
-        for k in range(len(tail)):
+        band = min(max(int((y - bands.low) * bands.per_metre), 0), last)
+        for entry in range(bands.start[band], bands.start[band + 1]):
+            k = bands.item[entry]
             up = tail[k, 1] <= y < head[k, 1]
             down = head[k, 1] <= y < tail[k, 1]
             if up or down:
@@ -79,7 +107,7 @@ def _laid_over(places: Floats, numbers: list[AnyArray], rule: str) -> Regions:
     tail = np.concatenate(numbers)
     head = np.concatenate([np.roll(loop, -1) for loop in numbers])
     overlay = lay_lines(places, np.stack([tail, head], axis=1))
-    winding, crossings = _windings(overlay.inside, places[tail], places[head]).T
+    winding, crossings = _windings(overlay.inside, places[tail], places[head], _bands(places[tail], places[head])).T
     filled = crossings % 2 == 1 if rule == "even-odd" else winding != 0
     nodes = np.flatnonzero(overlay.point >= 0)
     pinned = np.stack([np.zeros(len(nodes), np.int64), nodes], axis=1)

@@ -8,7 +8,7 @@ import numpy as np
 import shapely
 from scipy.spatial import cKDTree
 
-from reticula.core.arrays import AnyArray, Floats, Ints
+from reticula.core.arrays import AnyArray, Floats, Ints, following_in_rows
 
 __all__ = ["Overlay", "lay_lines", "overlay_polygons", "owned_rings"]
 
@@ -40,9 +40,7 @@ def overlay_polygons(places: Floats, start: AnyArray, point: AnyArray) -> Overla
 
     A polygon covers a cell if a place inside the cell lies in it.
     """
-    following = np.arange(1, len(point) + 1)
-    following[start[1:] - 1] = start[:-1]
-    made = lay_lines(places, np.stack([point, point[following]], axis=1))
+    made = lay_lines(places, np.stack([point, point[following_in_rows(start)]], axis=1))
     polygons = _polygons(places, start, point)
     covered = shapely.STRtree(polygons).query(shapely.points(made.inside), predicate="intersects").T
     return made._replace(covered=covered)

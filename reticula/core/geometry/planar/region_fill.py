@@ -140,7 +140,7 @@ def fill_region(
     inner = (positions[loose] - center) @ axes.T
     if how == "even":
         spacing = max(float(np.sqrt(polygon.area)) / max(inside.across, 1.0), 1e-300)
-        lattice = lattice_inside(flat[local[0]], [flat[ring] for ring in local[1:]], spacing)
+        lattice = lattice_inside(polygon, spacing)
         if len(inner) and len(lattice):
             lattice = lattice[cKDTree(inner).query(lattice)[0] > 0.6 * spacing]
         inner, triangles = graded_points(flat, local, np.concatenate([inner, lattice]), len(loose))

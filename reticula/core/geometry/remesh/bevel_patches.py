@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import numpy as np
 
-from reticula.core.arrays import AnyArray, Flags, Floats, ragged_index, unit
+from reticula.core.arrays import AnyArray, Flags, Floats, following_in_rows, ragged_index, unit
 from reticula.core.geometry.measure.areas import face_normals
 from reticula.core.geometry.mesh.geo import Geo
 from reticula.core.geometry.remesh.bevel import BevelPlan
@@ -44,8 +44,7 @@ def corner_patches(
         levels.append(first + (j - 1) * len(ring) + np.arange(len(ring)))
     centers = lift(middle, 1.0, single=True)
     center = first + (rows - 1) * len(ring) + np.arange(len(chosen))
-    ahead = np.arange(1, len(ring) + 1)
-    ahead[start[1:] - 1] = start[:-1]
+    ahead = following_in_rows(start)
     for low, high in zip(levels, levels[1:], strict=False):
         quads = np.stack([low, low[ahead], high[ahead], high], axis=1)
         made.append((np.full(len(quads), 4), quads.reshape(-1), chosen[loop]))

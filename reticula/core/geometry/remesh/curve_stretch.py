@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import numpy as np
 
-from reticula.core.arrays import AnyArray, Flags, Floats
+from reticula.core.arrays import AnyArray, Flags, Floats, following_in_rows
 from reticula.core.geometry.mesh.geo import Geo
 
 __all__ = ["stretched_curves"]
@@ -76,15 +76,13 @@ def _measure(geo: Geo, places: Floats, keep: str) -> Floats:
     shape = geo.topology
     sizes = np.diff(shape.curve_start)
     owner = np.repeat(np.arange(shape.curve_count), sizes)
-    following = np.arange(1, len(owner) + 1)
-    filled = np.flatnonzero(sizes > 0)
-    following[shape.curve_start[filled + 1] - 1] = shape.curve_start[filled]
+    following = following_in_rows(shape.curve_start)
     if keep == "area":
         own = places - places[shape.curve_start[:-1][owner]]
         cross = 0.5 * np.cross(own, own[following])
         return np.linalg.norm(np.stack([np.bincount(owner, c, minlength=len(sizes)) for c in cross.T], axis=1), axis=1)
     length = np.linalg.norm(places[following] - places, axis=1)
-    length[shape.curve_start[filled[~shape.curve_closed[filled]] + 1] - 1] = 0.0
+    length[shape.curve_start[1:][~shape.curve_closed & (sizes > 0)] - 1] = 0.0
     return np.bincount(owner, length, minlength=len(sizes)).astype(np.float64)
 
 

@@ -6,7 +6,7 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from reticula.core.arrays import Flags, Floats, Indices, Ints, unique_rows
+from reticula.core.arrays import Flags, Floats, Indices, Ints, following_in_rows, unique_rows
 from reticula.core.geometry.voronoi.cells import IN_SPACE, ON_FACE, Fragments
 from reticula.core.geometry.voronoi.diagram import Diagram
 from reticula.core.jit import kernel
@@ -115,8 +115,7 @@ def caps_of(diagram: Diagram, parts: Fragments, vertex_inside: Flags) -> Caps:
     They are bounded by the fragments' edges along the bisector and by the parts of the cells' edges that lie inside;
     of those, ends are where they meet a face and where four cells meet.
     """
-    following = np.arange(1, len(parts.name) + 1)
-    following[parts.start[1:] - 1] = parts.start[:-1]
+    following = following_in_rows(parts.start)
     cut = np.flatnonzero(parts.beyond >= 0)
     owner = np.repeat(parts.cell, np.diff(parts.start))
     cells, name_a, place_a, name_b, place_b, odd = _edge_segments(diagram, parts, vertex_inside)

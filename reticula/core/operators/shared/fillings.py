@@ -5,15 +5,14 @@ from __future__ import annotations
 from typing import NamedTuple
 
 import numpy as np
-from scipy.sparse import coo_array
-from scipy.sparse.csgraph import connected_components
 from scipy.spatial import cKDTree
 
-from reticula.core.arrays import AnyArray, Flags, Floats, ragged_index, starts_from_sizes
+from reticula.core.arrays import AnyArray, Flags, Floats, following_in_rows, ragged_index, starts_from_sizes
 from reticula.core.diagnostics import note, warn
 from reticula.core.errors import GeometryError
 from reticula.core.geometry import Geo, Topology, measure
 from reticula.core.geometry.edit.subset import any_of_row
+from reticula.core.geometry.measure.seams import joined_elements
 from reticula.core.geometry.planar.boundary_loops import border_loops, loop_normals
 from reticula.core.geometry.planar.divided_outlines import divided_outlines
 from reticula.core.geometry.planar.many_loops import triangulate_loops
@@ -67,13 +66,49 @@ class _Loose:
         return np.sort(self.points[self.tree.query_ball_point(center, reach * (1 + FLAT))])
 
 
-def _told_used(loose: _Loose, parts: list[Filling], count: int) -> None:
-    if not len(loose.points) or not parts:
-        return
-    used = np.concatenate([part.point for part in parts])
+def _filled(geo: Geo, regions: list[_Region], places: Floats, how: FillHow) -> tuple[list[Filling], int]:
+    """Fill each region; ``places`` are the positions of all points and, after them, of those added before.
+
+    Returns a filling for each, and how many could not be laid flat without crossing themselves: these are one polygon.
+    """
+    count, crossed, first_new = geo.topology.point_count, 0, len(places)
+    loose = _Loose(geo, how.use_points and how.using != "polygon")
+    near = [loose.near(places[region.rings[0]]) for region in regions]
+    simple = [
+        n
+        for n, region in enumerate(regions)
+        if how.using == "triangles" and len(region.rings) == 1 and not len(near[n])
+    ]
+    at_once = dict(zip(simple, _cut_at_once([regions[n] for n in simple], places), strict=True))
+    made: list[Filling] = []
+    for n, (rings, normal) in enumerate(regions):
+        part = at_once.get(n)
+        if part is None:
+            try:
+                part = fill_region(places, rings, normal, how.using, Inside(how.across, near[n]), first_new)
+            except GeometryError:
+                part, crossed = fill_region(places, rings[:1], normal, "polygon", Inside(), first_new), crossed + 1
+        made.append(part)
+        first_new += len(part.added)
+    used = np.concatenate([part.point for part in made]) if len(loose.points) and made else np.zeros(0, np.int32)
     taken = len(np.intersect1d(loose.points, used[used < count]))
     if taken:
         note(f"Used {taken:,} loose points inside.")
+    return made, crossed
+
+
+def _cut_at_once(regions: list[_Region], places: Floats) -> list[Filling | None]:
+    """Cut regions of one outline into triangles; None for those that cross themselves."""
+    if not regions:
+        return []
+    normals = np.stack([region.normal for region in regions])
+    made = triangulate_loops(places, [region.rings[0] for region in regions], normals)
+    start = np.searchsorted(made.loop, np.arange(len(regions) + 1))
+    point, none = made.point.astype(np.int32), np.zeros((0, 3))
+    return [
+        Filling(3 * np.arange(b - a + 1, dtype=np.int32), point[a:b].reshape(-1), none) if done else None
+        for a, b, done in zip(start, start[1:], made.done, strict=False)
+    ]
 
 
 def border_fillings(geo: Geo, where: Flags, how: FillHow) -> Fillings:
@@ -94,40 +129,24 @@ def border_fillings(geo: Geo, where: Flags, how: FillHow) -> Fillings:
     if how.using == "polygon":
         return Fillings([Filling(start, point, np.zeros((0, 3)))] * bool(len(marked)), beside)
     normals = loop_normals(geo.positions, start, point)
-    loose = _Loose(geo, how.use_points)
-    if how.using == "triangles" and not len(loose.points) and len(marked):
-        many = triangulate_loops(geo.positions, np.split(point, start[1:-1]), normals)
-        if many.done.all():
-            faces = 3 * np.arange(len(many.point) + 1, dtype=np.int32)
-            made = Filling(faces, many.point.reshape(-1).astype(np.int32), np.zeros((0, 3)))
-            return Fillings([made], beside[many.loop])
-    parts: list[Filling] = []
-    crossed, long, count = 0, 0, shape.point_count
-    for first, last, normal in zip(start, start[1:], normals, strict=False):
-        loop = point[first:last]
-        inside = Inside(how.across, loose.near(geo.positions[loop]))
-        try:
-            part = fill_region(geo.positions, [loop], normal, how.using, inside, count)
-        except GeometryError:
-            part, crossed = fill_region(geo.positions, [loop], normal, "polygon", Inside(), count), crossed + 1
-        parts.append(part)
-        count += len(part.added)
-        long += how.using == "even" and _is_coarse(geo.positions[loop], normal, how.across)
-    if long:
+    loops = [point[first:last] for first, last in zip(start, start[1:], strict=False)]
+    regions = [_Region([loop], normal) for loop, normal in zip(loops, normals, strict=True)]
+    parts, crossed = _filled(geo, regions, geo.positions, how)
+    coarse = [_is_coarse(geo.positions[loop], normal, how.across) for loop, normal in zip(loops, normals, strict=True)]
+    if how.using == "even" and any(coarse):
         note(
-            f"{long:,} borders have edges longer than {how.across:g} triangles across ask for; those beside them are "
-            "as large as these edges. For smaller ones, divide them first."
+            f"{sum(coarse):,} borders have edges longer than {how.across:g} triangles across ask for; those beside "
+            "them are as large as these edges. For smaller ones, divide them first."
         )
     if crossed:
         warn(f"{crossed:,} borders cross themselves when laid flat and were closed with one polygon each.")
-    _told_used(loose, parts, shape.point_count)
     return Fillings(parts, np.repeat(beside, [len(part.start) - 1 for part in parts]))
 
 
 def _is_coarse(loop: Floats, normal: Floats, across: float) -> bool:
     """Whether most of a border's length is in edges more than twice as long as triangles of this many across."""
     edges = np.linalg.norm(np.roll(loop, -1, axis=0) - loop, axis=1)
-    wanted = float(np.sqrt(0.5 * np.linalg.norm(normal))) / max(across, 1.0)
+    wanted = float(np.sqrt(np.linalg.norm(normal))) / max(across, 1.0)
     return bool(edges[edges > 2 * wanted].sum() > 0.5 * edges.sum())
 
 
@@ -174,32 +193,12 @@ def curve_fillings(geo: Geo, where: Flags, how: FillHow) -> Fillings:
     regions, places = _regions(geo, loops, how.rule)
     if how.using == "even":
         regions, places = _with_divided_edges(regions, places, how.across, shape)
-    parts = [Filling(np.zeros(1, np.int32), np.zeros(0, np.int32), places[shape.point_count :])]
-    loose, count = _Loose(geo, how.use_points), len(places)
-    if how.using == "triangles" and not len(loose.points) and not shape.face_count:
-        regions, many = _simple_ones(regions, places)
-        parts.append(many)
-    ahead, behind = (np.sort(keys) for keys in _directed(shape))
-    for rings, normal in regions:
-        inside = Inside(how.across, loose.near(places[rings[0]]))
-        part = fill_region(places, rings, normal, how.using, inside, count)
-        parts.append(_wound(part, ahead, behind, shape.point_count))
-        count += len(part.added)
-    _told_used(loose, parts, shape.point_count)
+    added = Filling(np.zeros(1, np.int32), np.zeros(0, np.int32), places[shape.point_count :])
+    parts, crossed = _filled(geo, regions, places, how)
+    if crossed:
+        warn(f"{crossed:,} outlines cross themselves and were filled with one polygon each.")
+    parts = [added, *_running_as_beside(parts, shape)]
     return Fillings(parts, np.full(sum(len(part.start) - 1 for part in parts), -1, np.int64))
-
-
-def _simple_ones(regions: list[_Region], places: Floats) -> tuple[list[_Region], Filling]:
-    """Cut what has one outline and nothing inside into triangles at once; return the other regions and these faces."""
-    single = [region for region in regions if len(region.rings) == 1]
-    if not single:
-        return regions, Filling(np.zeros(1, np.int32), np.zeros(0, np.int32), np.zeros((0, 3)))
-    normals = np.stack([region.normal for region in single])
-    made = triangulate_loops(places, [region.rings[0] for region in single], normals)
-    rest = [region for region, done in zip(single, made.done, strict=True) if not done]
-    start = 3 * np.arange(len(made.point) + 1, dtype=np.int32)
-    filling = Filling(start, made.point.reshape(-1).astype(np.int32), np.zeros((0, 3)))
-    return [region for region in regions if len(region.rings) > 1] + rest, filling
 
 
 def _regions(geo: Geo, loops: list[AnyArray], rule: str) -> tuple[list[_Region], Floats]:
@@ -238,8 +237,7 @@ def _planes(geo: Geo, loops: list[AnyArray], normals: Floats) -> list[AnyArray]:
     # A plane has two normals: what is near one of them is the same plane. Rounding first keeps the pairs few.
     plane, same = np.unique(np.round(plane / (0.1 * FLAT)), axis=0, return_inverse=True)
     pairs = cKDTree(np.concatenate([plane, -plane])).query_pairs(10.0, output_type="ndarray") % len(plane)
-    graph = coo_array((np.ones(len(pairs)), (pairs[:, 0], pairs[:, 1])), shape=(len(plane), len(plane)))
-    code = connected_components(graph, directed=False)[1][same.reshape(-1)]
+    code = joined_elements(len(plane), pairs[:, 0], pairs[:, 1])[same.reshape(-1)]
     order = np.argsort(code, kind="stable")
     groups = np.split(order, np.flatnonzero(np.diff(code[order])) + 1)
     return sorted(groups, key=lambda group: int(group[0]))
@@ -277,19 +275,27 @@ def _directed(shape: Topology) -> tuple[AnyArray, AnyArray]:
 
 def _among(keys: AnyArray, tail: AnyArray, head: AnyArray, count: int) -> Flags:
     """Which sides from ``tail (N,)`` to ``head (N,)`` are among the sorted keys; added points are at no face."""
+    if not len(keys):
+        return np.zeros(len(tail), bool)
     key = tail.astype(np.int64) * count + head
-    found = np.isin(key, keys)
+    found = keys[np.minimum(np.searchsorted(keys, key), len(keys) - 1)] == key
     return np.asarray(found & (tail < count) & (head < count))
 
 
-def _wound(filling: Filling, ahead: AnyArray, behind: AnyArray, count: int) -> Filling:
-    """Turn the faces over if more of their sides run as those of the faces beside them than against them."""
-    if not len(ahead):
-        return filling
-    tail, face = filling.point, np.repeat(np.arange(len(filling.start) - 1), np.diff(filling.start))
-    place = np.arange(len(tail))
-    last = filling.start[face + 1] - 1
-    head = tail[np.where(place == last, filling.start[face], place + 1)]
-    if _among(ahead, tail, head, count).sum() <= _among(behind, tail, head, count).sum():
-        return filling
-    return Filling(filling.start, tail[filling.start[face] + last - place], filling.added)
+def _running_as_beside(parts: list[Filling], shape: Topology) -> list[Filling]:
+    """Turn fillings over of which more sides run as those of the faces beside them than against them."""
+    if not shape.face_count or not parts:
+        return parts
+    ahead, behind = (np.sort(keys) for keys in _directed(shape))
+    tail = np.concatenate([part.point for part in parts])
+    head = np.concatenate([part.point[following_in_rows(part.start)] for part in parts])
+    owner = np.repeat(np.arange(len(parts)), [len(part.point) for part in parts])
+    votes = _among(behind, tail, head, shape.point_count) * 1.0 - _among(ahead, tail, head, shape.point_count)
+    against = np.bincount(owner, votes, minlength=len(parts)) < 0
+    return [_turned(part) if turn else part for part, turn in zip(parts, against, strict=True)]
+
+
+def _turned(filling: Filling) -> Filling:
+    start = filling.start
+    ends = np.repeat(start[:-1] + start[1:] - 1, np.diff(start))
+    return Filling(start, filling.point[ends - np.arange(len(filling.point))], filling.added)

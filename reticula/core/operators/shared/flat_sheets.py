@@ -8,16 +8,16 @@ from typing import NamedTuple
 import numpy as np
 from scipy.spatial import cKDTree
 
-from reticula.core.arrays import AnyArray, Floats, Ints, as_readonly, ragged_index, starts_from_sizes
+from reticula.core.arrays import AnyArray, Floats, Ints, as_readonly, following_in_rows, ragged_index, starts_from_sizes
 from reticula.core.diagnostics import note
-from reticula.core.geometry import Geo, SourceMap, Topology, Weights, carry, edges_along, kept, triangles
+from reticula.core.geometry import Geo, SourceMap, Topology, Weights, carry, edges_along, kept
 from reticula.core.geometry.edit.subset import subset
 from reticula.core.geometry.measure.areas import area_vectors, face_normals
-from reticula.core.geometry.planar.barycentric import barycentric
 from reticula.core.geometry.planar.overlay import Overlay, overlay_polygons, owned_rings
 from reticula.core.geometry.planar.planar_loops import planar_loops
 from reticula.core.geometry.planar.region_fill import Inside, fill_region, nest_oriented_loops, project_to_plane
 from reticula.core.reports.concatenation import concatenate_and_tell
+from reticula.core.spatial.face_sampling import sample_faces
 
 __all__ = ["flat_normal", "flat_sheets"]
 
@@ -130,10 +130,10 @@ def _faces(overlay: Overlay, tail: Ints, head: Ints, own: Ints, geo: Geo, normal
     made_nodes.append(nodes[flat])
     sizes.append(np.diff(begin))
     sources.append(rows[single])
+    lifted = np.concatenate([overlay.place, np.zeros((len(overlay.place), 1))], axis=1)
     for row in np.flatnonzero(~single):
         loops = [nodes[start[k] : start[k + 1]] for k in order[first[row] : first[row] + counts[row]]]
         for region in nest_oriented_loops([overlay.place[loop] for loop in loops]):
-            lifted = np.concatenate([overlay.place, np.zeros((len(overlay.place), 1))], axis=1)
             filling = fill_region(lifted, [loops[k] for k in region], np.array([0.0, 0, 1]), "polygon", Inside(), 0)
             made_nodes.append(filling.point)
             sizes.append(np.diff(filling.start))
@@ -165,7 +165,7 @@ def _carried(both: Geo, overlay: Overlay, faces: _Faces, corners: Ints, spots: F
     used, point = used[order], number[point]
     topology = Topology(len(used), faces.start, point)
     owner = np.repeat(faces.source, np.diff(faces.start))
-    column, share = _blend(both, owner, spots[faces.node])
+    column, share = sample_faces(both, owner, spots[faces.node])
     exact = _own_corner(corners, owner, faces.node, len(overlay.place))
     column[exact >= 0] = exact[exact >= 0, None]
     share[exact >= 0] = [1.0, 0.0, 0.0]
@@ -203,27 +203,11 @@ def _own_corner(corners: Ints, owner: AnyArray, node: AnyArray, count: int) -> A
     return np.where(key[order][at] == wanted, corners[order[at], 2], -1)
 
 
-def _blend(geo: Geo, face: AnyArray, place: Floats) -> tuple[Ints, Floats]:
-    """Return three corners of a face and their shares for each place in it ``(N, 3)``: of the triangle it lies in."""
-    cut = triangles(geo)
-    begin = np.searchsorted(cut.face, np.arange(geo.topology.face_count + 1)).astype(np.int32)
-    flat, start = ragged_index(begin, face)
-    rows = np.repeat(np.arange(len(face)), np.diff(start))
-    corner = geo.positions[geo.topology.corner_point[cut.corner[flat]]]
-    weight = barycentric(corner, place[rows])
-    off = np.linalg.norm(np.einsum("nk,nkj->nj", weight, corner) - place[rows], axis=1)
-    order = np.lexsort([off, rows])
-    best = order[start[:-1]] if len(flat) else order
-    return cut.corner[flat[best]].astype(np.int64), weight[best]
-
-
 def _along(geo: Geo, faces: _Faces, owner: AnyArray, exact: AnyArray, spots: Floats) -> AnyArray:
     """Return the source edge on which the edge after each new corner lies, or -1."""
     shape = geo.topology
     count = len(owner)
-    following = np.arange(1, count + 1)
-    following[faces.start[1:] - 1] = faces.start[:-1]
-    middle = (spots[faces.node] + spots[faces.node[following]]) / 2
+    middle = (spots[faces.node] + spots[faces.node[following_in_rows(faces.start)]]) / 2
     flat, start = ragged_index(shape.face_start, owner)
     rows = np.repeat(np.arange(count), np.diff(start))
     a = geo.positions[shape.corner_point[flat]]

@@ -22,7 +22,7 @@ from reticula.core.geometry.planar.boundary_loops import loop_normals
 from reticula.core.geometry.planar.region_fill import Inside, fill_region, nest_loops, project_to_plane
 from reticula.core.geometry.voronoi.cell_caps import Caps, caps_of
 from reticula.core.geometry.voronoi.cells import ON_POINT, Fragments, fragments
-from reticula.core.geometry.voronoi.diagram import Diagram, diagram_of
+from reticula.core.geometry.voronoi.diagram import diagram_of
 from reticula.core.geometry.voronoi.loose_cells import loose_cells, select_neighbours
 from reticula.core.operators.declaration.operator import Input, operator
 from reticula.core.operators.declaration.parameters import AttributeName, Choice, GroupName, Integer, Number, Toggle
@@ -127,11 +127,9 @@ def break_into_cells(
     near = geo.with_positions(geo.positions - middle).with_attribute("point", WAS, np.arange(geo.topology.point_count))
     where = centers.positions[numbers] - middle
     names = _Names(numbers, first_cells, cell_name, inner_group)
-    counts = select_neighbours(diagram_of(_nudged(near, where, 0), *near.bounds), most_neighbours, neighbour_reach)
-    if counts.all():
+    pieces = _loose(near, where, most_neighbours, neighbour_reach, names, solid)
+    if pieces is None:
         pieces = _partition(near, where, names, solid)
-    else:
-        pieces = _loose(near, diagram_of(_nudged(near, where, 0), *near.bounds), counts, names, solid)
     made = _put_back(pieces, geo, middle)
     if merge_flat:
         flat = flat_across(made, face_normals(made), FLAT) & equal_across(made)
@@ -196,8 +194,14 @@ def _put_back(made: Geo, geo: Geo, middle: Floats) -> Geo:
     return made.without_attribute("point", WAS).with_positions(old)
 
 
-def _loose(geo: Geo, diagram: Diagram, counts: Flags, names: _Names, solid: bool) -> Geo:
-    """Pieces that are cut by some neighbours only."""
+def _loose(geo: Geo, where: Floats, most: int, reach: float, names: _Names, solid: bool) -> Geo | None:
+    """Pieces that are cut by the ``most`` nearest neighbours within ``reach`` m only; None if these are all."""
+    if not most and not reach:
+        return None
+    diagram = diagram_of(_nudged(geo, where, 0), *geo.bounds)
+    counts = select_neighbours(diagram, most, reach)
+    if counts.all():
+        return None
     alone = subset(geo, curves=np.zeros(geo.topology.curve_count, bool), loose=False)
     cells = np.flatnonzero((names.numbers < names.first_cells) | (names.first_cells == 0))
     pieces = []

@@ -4,17 +4,17 @@ from __future__ import annotations
 
 import numpy as np
 
-from reticula.core.arrays import AnyArray, Flags, Floats
+from reticula.core.arrays import AnyArray, Flags
 from reticula.core.diagnostics import note, warn
 from reticula.core.geometry import Geo
 from reticula.core.geometry.edit.flip import flipped
 from reticula.core.geometry.edit.orientation import consistent_orientation
 from reticula.core.geometry.edit.subset import subset
 from reticula.core.geometry.measure.areas import area_vectors
-from reticula.core.geometry.measure.triangles import triangles
 from reticula.core.operators.declaration.operator import operator
 from reticula.core.operators.declaration.parameters import Choice, Handle, Selection, Vector
 from reticula.core.spatial.inside import inside
+from reticula.core.spatial.solids import part_boxes, part_volumes
 
 __all__ = ["orient_faces"]
 
@@ -81,7 +81,7 @@ def orient_faces(geo: Geo, *, where: Flags, closed: str, open: str, direction: l
         along = np.bincount(region, (sign * (area @ np.asarray(direction)))[rows], minlength=count)
         wanted = np.where(is_open & (along != 0.0), along, wanted)
     if closed != "most":
-        volume = _volumes(geo, found.region, sign, count)
+        volume = part_volumes(geo, found.region, count, sign)
         if closed == "hollows inwards":
             outward = np.zeros(shape.face_count, bool)
             outward[rows] = found.turned[rows] != (volume < 0)[region]
@@ -110,15 +110,6 @@ def _open_regions(geo: Geo, region: AnyArray, torn: Flags, count: int) -> Flags:
     return out
 
 
-def _volumes(geo: Geo, region: AnyArray, sign: Floats, count: int) -> Floats:
-    """The signed volume of each region as it is oriented, m³ ``(N,)``."""
-    cut = triangles(geo)
-    corner = geo.positions[geo.topology.corner_point[cut.corner]] - geo.bounds.mean(axis=0)
-    part = sign[cut.face] * np.einsum("ij,ij->i", corner[:, 0], np.cross(corner[:, 1], corner[:, 2]))
-    asked = region[cut.face] >= 0
-    return np.asarray(np.bincount(region[cut.face[asked]], part[asked], minlength=count) / 6.0)
-
-
 def _depths(geo: Geo, region: AnyArray, closed: Flags, count: int) -> AnyArray:
     """In how many other ``closed (N,)`` regions, which look outwards, each one lies ``(N,)``: by one of its points."""
     shape = geo.topology
@@ -127,11 +118,11 @@ def _depths(geo: Geo, region: AnyArray, closed: Flags, count: int) -> AnyArray:
     rows = np.flatnonzero(region >= 0)[::-1]
     first[region[rows]] = shape.corner_point[shape.face_start[rows]]
     place = geo.positions[first]
+    boxes = part_boxes(geo, region, count)
     for n in np.flatnonzero(closed):
-        mine = subset(geo, region == n, loose=False)
-        low, high = mine.bounds
-        near = (place >= low).all(axis=1) & (place <= high).all(axis=1) & (np.arange(count) != n)
-        others = np.flatnonzero(near)
+        within = (place >= boxes[n, 0]).all(axis=1) & (place <= boxes[n, 1]).all(axis=1)
+        within[n] = False
+        others = np.flatnonzero(within)
         if len(others):
-            depth[others] += inside(mine, place[others])
+            depth[others] += inside(subset(geo, region == n, loose=False), place[others])
     return depth

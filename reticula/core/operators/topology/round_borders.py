@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import numpy as np
 
-from reticula.core.arrays import AnyArray, Flags, Floats
+from reticula.core.arrays import AnyArray, Flags, Floats, following_in_rows
 from reticula.core.diagnostics import note, warn
 from reticula.core.geometry import Geo
 from reticula.core.geometry.planar.boundary_loops import segment_loops
@@ -86,8 +86,7 @@ def _circles(place: Floats, start: AnyArray, radius: float | None, apart: bool, 
     spread = np.add.reduceat(local[:, :, None] * local[:, None, :], start[:-1], axis=0)
     _, axes = np.linalg.eigh(spread)
     normal = axes[:, :, 0]
-    ahead = np.arange(1, len(place) + 1)
-    ahead[start[1:] - 1] = start[:-1]
+    ahead = following_in_rows(start)
     area = np.add.reduceat(np.cross(local, local[ahead]), start[:-1], axis=0)
     normal = normal * np.where(np.einsum("ij,ij->i", normal, area) < 0, -1.0, 1.0)[:, None]
     x_axis = axes[:, :, 2]

@@ -3,7 +3,7 @@
 import numpy as np
 
 from reticula.core import ops
-from reticula.core.geometry.measure.seams import charts, corner_seams, joined_faces
+from reticula.core.geometry.measure.seams import charts, corner_seams, joined_elements
 
 SHEET = ops.grid(cells=(4, 2))
 
@@ -32,4 +32,4 @@ def test_a_cylinder_s_seam_leaves_one_chart() -> None:
 
 
 def test_the_lowest_stands_for_all() -> None:
-    assert joined_faces(5, np.array([3, 4]), np.array([1, 3])).tolist() == [0, 1, 2, 1, 1]
+    assert joined_elements(5, np.array([3, 4]), np.array([1, 3])).tolist() == [0, 1, 2, 1, 1]

@@ -37,7 +37,7 @@ def test_no_corner_lies_within_the_circle_around_a_triangle() -> None:
 
 
 def test_a_lattice_lies_inside_and_away_from_the_border() -> None:
-    inside = lattice_inside(SQUARE, [HOLE], 0.5)
+    inside = lattice_inside(polygon_of(SQUARE, [HOLE]), 0.5)
     assert len(inside) >= 15
     border = polygon_of(SQUARE, [HOLE]).boundary
     assert min(border.distance(Point(place)) for place in inside) > 0.29

@@ -6,25 +6,18 @@ import { endsOf } from './edgeLines'
 import type { MeshData } from './meshData'
 import { Picture, type Tint } from './picture'
 import { nearest, Picker } from '../picking/picker'
+import { meshOf } from '../../testing/meshes'
 
 /** Two squares side by side: points 0 1 2 / 3 4 5, faces 0 (left) and 1 (right). */
 function squares(): MeshData {
-  return {
+  return meshOf({
     position: new Float32Array([0, 0, 0, 1, 0, 0, 2, 0, 0, 0, 1, 0, 1, 1, 0, 2, 1, 0]),
     normal: new Float32Array(Array.from({ length: 6 }, () => [0, 0, 1]).flat()),
     cornerPoint: new Uint32Array([0, 1, 4, 3, 1, 2, 5, 4]),
     triangleCorner: new Uint32Array([0, 1, 2, 0, 2, 3, 4, 5, 6, 4, 6, 7]),
     triangleFace: new Uint32Array([0, 0, 1, 1]),
     edge: new Uint32Array([0, 1, 1, 4, 4, 3, 3, 0, 1, 2, 2, 5, 5, 4]),
-    segment: new Uint32Array(0),
-    loosePoint: new Uint32Array(0),
-    instances: [],
-    bounds: [
-      [0, 0, 0],
-      [2, 1, 0],
-    ],
-    own: null,
-  }
+  })
 }
 const tint = (kind: Tint['kind'], count: number, more: Partial<Tint> = {}): Tint => ({
   kind,

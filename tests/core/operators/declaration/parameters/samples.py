@@ -2,7 +2,10 @@
 
 from typing import Any
 
+import pytest
+
 from reticula.core import Geo, ops
+from reticula.core.errors import ParameterError
 from reticula.core.operators.declaration.parameters import (
     AttributeName,
     Choice,
@@ -41,3 +44,20 @@ BY_NAME = {parameter.name: parameter for parameter in KINDS_OF}
 def resolved(name: str, value: Any, geo: Geo | None = None, **dials: Any) -> Any:
     parameter = BY_NAME[name]
     return parameter.resolve(parameter.check(value), Context({"geo": geo or ops.grid(cells=(2, 1))}, dials, {}))
+
+
+def assert_stored(name: str, given: Any, stored: Any) -> None:
+    """A value has one stored form, of one type, whichever way it was given."""
+    checked = BY_NAME[name].check(given)
+    assert checked == stored
+    assert type(checked) is type(stored)
+    assert BY_NAME[name].check(checked) == stored, "checking twice changes nothing"
+
+
+def assert_refused(name: str, given: Any, message: str) -> None:
+    """What does not fit is an error that names the parameter and says why."""
+    with pytest.raises(ParameterError) as caught:
+        BY_NAME[name].check(given)
+    assert str(caught.value).startswith(f"{name}: ")
+    assert message in str(caught.value)
+    assert caught.value.details()["parameter"] == name

@@ -5,7 +5,7 @@ from typing import Any
 import pytest
 
 from reticula.core.errors import ParameterError
-from tests.core.operators.declaration.parameters.samples import BY_NAME, resolved
+from tests.core.operators.declaration.parameters.samples import assert_refused, assert_stored, resolved
 
 
 @pytest.mark.parametrize(
@@ -16,10 +16,7 @@ from tests.core.operators.declaration.parameters.samples import BY_NAME, resolve
     ],
 )
 def test_values_have_one_stored_form(name: str, given: Any, stored: Any) -> None:
-    checked = BY_NAME[name].check(given)
-    assert checked == stored
-    assert type(checked) is type(stored)
-    assert BY_NAME[name].check(checked) == stored, "checking twice changes nothing"
+    assert_stored(name, given, stored)
 
 
 @pytest.mark.parametrize(
@@ -31,11 +28,7 @@ def test_values_have_one_stored_form(name: str, given: Any, stored: Any) -> None
     ],
 )
 def test_what_does_not_fit_is_refused_in_words(name: str, given: Any, message: str) -> None:
-    with pytest.raises(ParameterError) as caught:
-        BY_NAME[name].check(given)
-    assert str(caught.value).startswith(f"{name}: ")
-    assert message in str(caught.value)
-    assert caught.value.details()["parameter"] == name
+    assert_refused(name, given, message)
 
 
 def test_where_and_varying_are_resolved_on_every_element() -> None:

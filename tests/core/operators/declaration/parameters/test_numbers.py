@@ -6,7 +6,7 @@ import numpy as np
 import pytest
 
 from reticula.core.errors import ParameterError
-from tests.core.operators.declaration.parameters.samples import BY_NAME, resolved
+from tests.core.operators.declaration.parameters.samples import assert_refused, assert_stored, resolved
 
 
 @pytest.mark.parametrize(
@@ -24,10 +24,7 @@ from tests.core.operators.declaration.parameters.samples import BY_NAME, resolve
     ],
 )
 def test_values_have_one_stored_form(name: str, given: Any, stored: Any) -> None:
-    checked = BY_NAME[name].check(given)
-    assert checked == stored
-    assert type(checked) is type(stored)
-    assert BY_NAME[name].check(checked) == stored, "checking twice changes nothing"
+    assert_stored(name, given, stored)
 
 
 @pytest.mark.parametrize(
@@ -48,11 +45,7 @@ def test_values_have_one_stored_form(name: str, given: Any, stored: Any) -> None
     ],
 )
 def test_what_does_not_fit_is_refused_in_words(name: str, given: Any, message: str) -> None:
-    with pytest.raises(ParameterError) as caught:
-        BY_NAME[name].check(given)
-    assert str(caught.value).startswith(f"{name}: ")
-    assert message in str(caught.value)
-    assert caught.value.details()["parameter"] == name
+    assert_refused(name, given, message)
 
 
 def test_formulas_are_resolved_with_dials_and_checked_again() -> None:
