@@ -62,7 +62,12 @@ __all__ = ["fill"]
             },
             shown_when=("what", "curve"),
         ),
-        Toggle("use_points", True, "loose points inside become points of the triangles"),
+        Toggle(
+            "use_points",
+            True,
+            "loose points inside become points of the triangles",
+            shown_when=("using", ["triangles", "even"]),
+        ),
         Toggle("keep_curves", False, "keep the curves that were filled", shown_when=("what", "curve")),
         GroupName("fill_group", "fill", "face group that receives the new faces", kind="face"),
     ),
