@@ -79,6 +79,7 @@ def address(tmp_path_factory: pytest.TempPathFactory) -> Iterator[str]:
 @pytest.fixture(scope="session")
 def browser() -> Iterator[Browser]:
     with sync_playwright() as playwright:
+        expect.set_options(timeout=15_000)
         made = playwright.chromium.launch(executable_path=shutil.which("chromium"), args=CHROMIUM)
         yield made
         made.close()

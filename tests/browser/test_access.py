@@ -57,7 +57,7 @@ def theme(bench: Bench, request: pytest.FixtureRequest) -> Iterator[str]:
 def test_the_bench_can_be_read_and_named(bench: Bench, theme: str) -> None:
     bench.new_graph(graph(NODES, dials=DIALS, looking_at="v"))
     page = bench.page
-    assert page.evaluate("document.documentElement.dataset.theme") == theme
+    expect(page.locator("html")).to_have_attribute("data-theme", theme)
     page.select_option("[data-test=color-by]", "values|face|heat|")
     page.select_option("[data-test=edges]", "kinds")
     page.click("[data-test=statistics]")

@@ -48,7 +48,7 @@ def test_two_results_are_seen_beside_each_other_and_across_a_line(bench: Bench) 
     assert differs(left, right) > 0.02, "a ball and a block"
     page.select_option("[data-test=against]", "")
     bench.settle()
-    assert page.locator("[data-test=dividing-line]").count() == 0
+    expect(page.locator("[data-test=dividing-line]")).to_have_count(0)
 
 
 def test_tied_cameras_show_both_from_the_same_side(bench: Bench) -> None:

@@ -136,12 +136,12 @@ def test_a_loop_is_built_and_one_round_looked_at(bench: Bench) -> None:
     page.fill("[data-test=round]", "0")
     page.press("[data-test=round]", "Enter")
     bench.settle()
-    assert page.locator("[data-test=card-extrude_1] footer").inner_text() != last
+    expect(page.locator("[data-test=card-extrude_1] footer")).not_to_have_text(last)
     page.click("[data-test=go-out]")
     bench.settle()
     done = counts(bench, made, "repeat_1")
     assert done["faces"] > 6
-    assert f"{done['faces']:,}" in page.locator("[data-test=card-repeat_1] footer").inner_text()
+    expect(page.locator("[data-test=card-repeat_1] footer")).to_contain_text(f"{done['faces']:,}")
 
 
 def test_publish_use_update_pack_and_import(bench: Bench, tmp_path: Path) -> None:
@@ -157,7 +157,7 @@ def test_publish_use_update_pack_and_import(bench: Bench, tmp_path: Path) -> Non
     expect(page.locator("[data-test=publish-seen]")).to_contain_text("Its example runs.")
     page.click("[data-test=publish-go]")
     expect(page.locator("[data-test=operator-page] h2")).to_have_text("Bud field")
-    assert page.locator("[data-test=operator-page] img").evaluate("image => image.naturalWidth") == 640
+    expect(page.locator("[data-test=operator-page] img")).to_have_js_property("naturalWidth", 640)
     page.click("[data-test=add-from-catalogue]")
     bench.settle()
     nodes = bench.state(made)["document"]["nodes"]

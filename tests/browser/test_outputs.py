@@ -6,10 +6,6 @@ from playwright.sync_api import expect
 from tests.browser.conftest import Bench
 
 
-def shown_faces(bench: Bench) -> str:
-    return bench.page.locator("[data-test=ledger-face]").inner_text()
-
-
 def test_looking_at_the_second_output_and_going_on_from_it(bench: Bench) -> None:
     graph = bench.new_graph()
     page = bench.page
@@ -18,7 +14,7 @@ def test_looking_at_the_second_output_and_going_on_from_it(bench: Bench) -> None
     page.locator("[data-test=look-slice_1-below]").click()
     bench.settle()
     assert bench.state(graph)["document"]["looking_at"] == "slice_1:below"
-    assert "6" in shown_faces(bench)
+    expect(bench.page.locator("[data-test=ledger-face]")).to_contain_text("6")
     page.locator(".vue-flow__pane").click(position={"x": 30, "y": 520})
     bench.add("triangulate")
     assert bench.state(graph)["document"]["nodes"]["triangulate_1"]["inputs"] == {"geo": ["slice_1:below"]}
