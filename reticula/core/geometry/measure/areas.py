@@ -57,6 +57,7 @@ def gather_sum(start: Indices, item: Indices, owner: Indices, values: Floats) ->
 
 @parallel_kernel
 def row_means(start: Indices, item: Indices, values: Floats) -> Floats:
+    """Return the means ``(R, k)`` of ``values (N, k)`` listed by ``item`` in rows ``start (R+1,)``."""
     out = np.zeros((len(start) - 1, values.shape[1]))
     for i in prange(len(start) - 1):
         size = start[i + 1] - start[i]

@@ -9,10 +9,12 @@ import numpy as np
 from reticula.core.arrays import Floats, Indices
 from reticula.core.jit import inline, kernel, parallel_kernel, prange
 
-__all__ = ["Corners", "border_offsets", "corner_insets", "even_offsets", "inset_limits"]
+__all__ = ["Corners", "border_offsets", "corner_insets", "even_offsets"]
 
 MOST_SPIKE = 8.0
 """An even offset moves no point by more than this many times the distance, however sharp the edge."""
+FOLDED = 1e-12
+"""Where an edge folds back on the one before (1 - cos of the angle between them), the corner between has no inside."""
 FLAT = 1e-3
 """Planes whose normals span less than this share of a direction do not decide about it."""
 
@@ -140,7 +142,9 @@ def border_offsets(
             total[r, 1] += y
             total[r, 2] += z
     for r in range(count):
-        scale = 1.0 / max(1.0 + dots[r], 0.1) if met[r] == 2 else (1.0 / met[r] if met[r] else 0.0)
+        scale = 1.0 / met[r] if met[r] else 0.0
+        if met[r] == 2:
+            scale = 1.0 / (1.0 + dots[r]) if 1.0 + dots[r] > FOLDED else 0.0
         for i in range(3):
             total[r, i] *= scale
     return total
@@ -184,30 +188,7 @@ def corner_insets(positions: Floats, face_start: Indices, corner_point: Indices,
                 (v[2] * n[0] - v[0] * n[2]) / lv,
                 (v[0] * n[1] - v[1] * n[0]) / lv,
             )
-            scale = 1.0 / max(1.0 + ax * bx + ay * by + az * bz, 0.02)
+            open_ = 1.0 + ax * bx + ay * by + az * bz
+            scale = 1.0 / open_ if open_ > FOLDED else 0.0
             out[c, 0], out[c, 1], out[c, 2] = (ax + bx) * scale, (ay + by) * scale, (az + bz) * scale
-    return out
-
-
-@parallel_kernel
-def inset_limits(positions: Floats, face_start: Indices, corner_point: Indices, moves: Floats) -> Floats:
-    """Return the distance in m at which the first edge of each face has shrunk to nothing ``(F,)``; inf if none does.
-
-    ``moves (C, 3)`` are the corners' moves per metre.
-    """
-    out = np.empty(len(face_start) - 1)
-    for f in prange(len(face_start) - 1):
-        first, last = face_start[f], face_start[f + 1]
-        least = np.inf
-        for c in range(first, last):
-            d = c + 1 if c + 1 < last else first
-            p, q = corner_point[c], corner_point[d]
-            length = rate = 0.0
-            for i in range(3):
-                e = positions[q, i] - positions[p, i]
-                length += e * e
-                rate -= e * (moves[d, i] - moves[c, i])
-            if rate > 0.0:
-                least = min(least, length / rate)
-        out[f] = least
     return out

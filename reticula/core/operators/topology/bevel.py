@@ -9,6 +9,7 @@ from reticula.core.diagnostics import note, warn
 from reticula.core.geometry import Geo, SourceMap, Topology, Weights, carry, edges_along, kept
 from reticula.core.geometry.edit.subset import subset
 from reticula.core.geometry.measure.areas import edge_lengths, face_normals
+from reticula.core.geometry.planar.crossing_limits import crossing_limits
 from reticula.core.geometry.remesh.bevel import BevelPlan, bevel_plan, slide_rates
 from reticula.core.geometry.remesh.bevel_faces import bevel_faces
 from reticula.core.geometry.remesh.bevel_patches import corner_patches
@@ -28,6 +29,8 @@ __all__ = ["bevel"]
 
 STOP = 0.999
 """Share of the width at which an edge would vanish that a limited bevel goes to."""
+ROUNDS = 6
+"""How often widths are taken back face by face before all are."""
 
 
 @operator(
@@ -110,6 +113,8 @@ def bevel(
     insets = corner_insets(geo.positions, shape.face_start, shape.corner_point, face_normals(geo))
     slide, shrink = slide_rates(shape, geo.positions, plan, cut, points, insets)
     wide = _widths(geo, what, width, cut, points, shrink, limit)
+    if limit != "none":
+        wide = _kept_simple(geo, plan, wide, insets, slide, limit == "smallest")
     return _built(geo, plan, wide, insets, slide, segments, profile, points, bevel_group, corner_group)
 
 
@@ -167,6 +172,58 @@ def _widths(geo: Geo, what: str, width: Floats, cut: Flags, points: Flags, shrin
     return np.minimum(wide, least)
 
 
+def _kept_simple(geo: Geo, plan: BevelPlan, wide: Floats, insets: Floats, slide: Floats, everywhere: bool) -> Floats:
+    """Widths ``(P,)`` at which no face with hollow corners crosses itself or turns over.
+
+    Faces without hollow corners do not before one of their edges vanishes. Widths of faces that would are taken back.
+
+    A narrower width at one corner changes how others move, so that this is looked at again, at last by taking all back
+    as much, which keeps the directions.
+    """
+    shape = geo.topology
+    hollow = _hollow_faces(geo)
+    if not hollow.any():
+        return wide
+    two = plan.before != plan.after
+    corner = np.repeat(np.arange(shape.corner_count), 1 + two)
+    point = plan.before[corner]
+    point[np.cumsum(1 + two) - 1] = plan.after
+    start = np.append(0, np.cumsum(1 + two))[shape.face_start].astype(np.int32)
+    at = geo.positions[shape.corner_point[corner]]
+    asked = wide
+    for trial in range(ROUNDS + 1):
+        places = np.concatenate([geo.positions, _cut_points(geo, plan, wide, insets, slide)])
+        share = crossing_limits(at, places[point] - at, start, face_normals(geo), hollow) * STOP
+        if not (share < 1.0).any():
+            break
+        scale = np.ones(shape.point_count)
+        np.minimum.at(scale, shape.corner_point, share[shape.corner_face])
+        wide = wide * (scale.min() if everywhere or trial == ROUNDS else scale)
+    held = int((wide < asked).sum())
+    if held:
+        note(f"At {held:,} points the bevel was held back before a face would cross itself.")
+    return wide
+
+
+def _hollow_faces(geo: Geo) -> Flags:
+    """Faces with a corner that points inwards ``(F,)``."""
+    shape = geo.topology
+    at, normals = geo.positions[shape.corner_point], face_normals(geo)[shape.corner_face]
+    ahead = at[shape.corner_next] - at
+    turn = np.einsum("ij,ij->i", np.cross(ahead[shape.corner_previous], ahead), normals)
+    hollow = np.zeros(shape.face_count, bool)
+    hollow[shape.corner_face[turn < 0.0]] = True
+    return hollow
+
+
+def _cut_points(geo: Geo, plan: BevelPlan, wide: Floats, insets: Floats, slide: Floats) -> Floats:
+    """Where the points in faces and on edges stand ``(N, 3)``."""
+    columns, values = _sources(geo, plan, wide, insets, slide)
+    moved = np.einsum("nk,nki->ni", values, geo.positions[columns])
+    moved[: len(plan.inner)] = _exact_inner(geo, plan, wide, insets)
+    return moved
+
+
 def _built(
     geo: Geo,
     plan: BevelPlan,
@@ -181,10 +238,7 @@ def _built(
 ) -> Geo:
     shape = geo.topology
     columns, values = _sources(geo, plan, wide, insets, slide)
-    moved = np.einsum("nk,nki->ni", values, geo.positions[columns])
-    exact = _exact_inner(geo, plan, wide, insets)
-    moved[: len(plan.inner)] = exact
-    base = np.concatenate([geo.positions, moved])
+    base = np.concatenate([geo.positions, _cut_points(geo, plan, wide, insets, slide)])
     arcs = _arcs(geo, plan, base, segments, profile)
     positions = np.concatenate([base, arcs])
     rings, patch_positions, patch_owner = corner_patches(geo, plan, positions, segments, profile, points)

@@ -10,7 +10,7 @@ import numpy as np
 from reticula.core.arrays import AnyArray, Flags, Floats, Indices, as_readonly, unit
 from reticula.core.diagnostics import note, warn
 from reticula.core.geometry import Geo, Kind, SourceMap, Topology, carry, edges_along
-from reticula.core.geometry.measure.areas import area_vectors, face_normals, gather_sum
+from reticula.core.geometry.measure.areas import area_vectors, face_normals, gather_sum, row_means
 from reticula.core.geometry.mesh.identity import unit_random
 from reticula.core.geometry.remesh.extrusion import ExtrusionTopology, plan_extrusion
 from reticula.core.geometry.remesh.offsets import Corners, border_offsets, even_offsets
@@ -27,6 +27,7 @@ from reticula.core.operators.declaration.parameters import (
     Toggle,
 )
 from reticula.core.operators.shared.edge_strips import raised_lines
+from reticula.core.operators.shared.held_moves import hold_back
 from reticula.core.operators.shared.response_curve import Response, ResponseCurve
 
 __all__ = ["extrude"]
@@ -161,6 +162,17 @@ def _reversed_faces(shape: Topology, faces: AnyArray) -> tuple[AnyArray, AnyArra
             otherwise="point",
             soft=(-0.5, 0.5),
         ),
+        Choice(
+            "limit",
+            "each region",
+            "what happens where the inset would let a face cross itself",
+            options={
+                "each region": "each region, or face, stops just before by itself",
+                "smallest": "all stop at the smallest such inset",
+                "none": "do not stop",
+            },
+            shown_when=("what", "face"),
+        ),
         Number("amount", 1.0, "factor for both", soft=(0.0, 2.0)),
         Number(
             "variation", 0.0, "how much of the distance is left to chance, per face", soft=(0.0, 1.0), low=0.0, high=1.0
@@ -226,6 +238,7 @@ def extrude(
     per: str,
     distance: Floats,
     inset: Floats,
+    limit: str,
     amount: float,
     variation: float,
     seed: int,
@@ -253,7 +266,7 @@ def extrude(
         warn(f"No {what} is marked, so nothing was raised.")
     if not geo.topology.count(cast(Kind, per)):
         per = "point"
-    options = _Options(distance * amount, inset * amount, direction, per, along, walls, divisions, profile)
+    options = _Options(distance * amount, inset * amount, limit, direction, per, along, walls, divisions, profile)
     if variation:
         kind = cast(Kind, per)
         chance = unit_random(geo.identity(kind), seed)
@@ -264,7 +277,7 @@ def extrude(
     key = ("extrude", where.tobytes(), together, divisions, keep_base)
     plan = shape.memoise(key, lambda: _plan(shape, where, together, divisions, keep_base))
     positions = geo.positions[plan.point_source]
-    path = _Path(geo, plan.raised, options)
+    path = _Path(geo, plan.raised, where, options)
     positions[plan.target] = path(1.0)
     beyond = plan.topology.point_count - (divisions - 1) * len(plan.rim)
     for k in range(1, divisions):
@@ -305,6 +318,7 @@ class _Options:
 
     distance: Floats
     inset: Floats
+    limit: str
     direction: Floats
     per: str
     along: str
@@ -316,15 +330,16 @@ class _Options:
 class _Path:
     """Positions of the raised points ``(R, 3)`` at a share of the way, 1 being the top."""
 
-    def __init__(self, geo: Geo, raised: ExtrusionTopology, options: _Options) -> None:
+    def __init__(self, geo: Geo, raised: ExtrusionTopology, where: Flags, options: _Options) -> None:
         shape = geo.topology
         faces = shape.corner_face[raised.corner]
         listed = {"face": faces, "point": shape.corner_point[raised.corner], "corner": raised.corner}[options.per]
         far = options.distance[listed]
+        mean_far = row_means(raised.start, listed, options.distance[:, None])
         self.begin = geo.positions[raised.source]
         if options.along == "direction":
-            way = _row_mean(raised.start, unit(options.direction)[listed])
-            self.move = unit(way) * _row_mean(raised.start, far[:, None])
+            way = row_means(raised.start, listed, unit(options.direction))
+            self.move = unit(way) * mean_far
         else:
             if options.walls == "even":
                 weight = (area_vectors(geo) != 0.0).any(axis=1).astype(np.float64)
@@ -332,23 +347,16 @@ class _Path:
             else:
                 every = np.arange(len(faces), dtype=np.int32)
                 normal = unit(gather_sum(raised.start, every, faces, area_vectors(geo)))
-                self.move = normal * _row_mean(raised.start, far[:, None])
-            flat = int(((_row_mean(raised.start, np.abs(far)[:, None])[:, 0] > 0) & ~self.move.any(axis=1)).sum())
+                self.move = normal * mean_far
+            meant = row_means(raised.start, listed, np.abs(options.distance)[:, None])[:, 0] > 0
+            flat = int((meant & ~self.move.any(axis=1)).sum())
             if flat:
                 warn(f"{flat:,} raised points lie on faces without area and have no direction; they were not moved.")
-        if len(far) and not far.any():
-            warn("The distance is 0 everywhere, so the walls have no area.")
-        inward = _row_mean(raised.start, options.inset[listed][:, None])
+        inward = row_means(raised.start, listed, options.inset[:, None])
         if inward.any():
-            shift = border_offsets(
-                raised.wall,
-                raised.number,
-                Corners(shape.corner_point, shape.corner_next, shape.corner_face),
-                geo.positions,
-                face_normals(geo),
-                len(raised.source),
-            )
-            self.move = self.move + shift * inward
+            self.move = self.move + _inset_moves(geo, raised, where, inward, options.limit)
+        elif len(far) and not far.any():
+            warn("The distance is 0 everywhere, so the walls have no area.")
         self.profile, self.region = options.profile, raised.region
 
     def __call__(self, share: float) -> Floats:
@@ -361,8 +369,15 @@ class _Path:
         return middle[self.region] + size * (at - middle[self.region])
 
 
-def _row_mean(start: Indices, values: Floats) -> Floats:
-    """Means ``(R, k)`` of rows of ``values (N, k)``."""
-    if len(start) < 2:
-        return np.zeros((0, values.shape[1]))
-    return np.add.reduceat(values, start[:-1], axis=0) / np.diff(start)[:, None]
+def _inset_moves(geo: Geo, raised: ExtrusionTopology, where: Flags, inward: Floats, limit: str) -> Floats:
+    """Moves ``(R, 3)`` that shift the borders of regions inwards by ``inward (R, 1)`` in m, within the ``limit``."""
+    shape = geo.topology
+    corners = Corners(shape.corner_point, shape.corner_next, shape.corner_face)
+    count = len(raised.source)
+    moves = border_offsets(raised.wall, raised.number, corners, geo.positions, face_normals(geo), count) * inward
+    if limit == "none":
+        return moves
+    held = hold_back(geo, raised, moves, where, limit == "smallest")
+    if held.held:
+        note(f"Inset held back before faces would cross themselves, regions: {held.held:,}.")
+    return held.moves

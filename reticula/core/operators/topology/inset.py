@@ -1,22 +1,25 @@
-"""Inset: every face shrinks inside a ring of new ones."""
+"""Inset: faces or regions of faces shrink inside a ring of new ones."""
 
 from __future__ import annotations
 
+from typing import NamedTuple
+
 import numpy as np
 
-from reticula.core.arrays import Flags, Floats, as_readonly
+from reticula.core.arrays import AnyArray, Flags, Floats, Indices
 from reticula.core.diagnostics import note, warn
-from reticula.core.geometry import Geo, SourceMap, carry, edges_along, kept
-from reticula.core.geometry.measure.areas import face_centers, face_normals
-from reticula.core.geometry.remesh.extrusion import plan_extrusion
-from reticula.core.geometry.remesh.offsets import corner_insets, inset_limits
+from reticula.core.geometry import Geo, carry, edges_along, kept
+from reticula.core.geometry.measure.areas import face_normals, row_means
+from reticula.core.geometry.mesh.adjacency import group_by
+from reticula.core.geometry.mesh.topology import Topology
+from reticula.core.geometry.planar.straight_skeleton import ShrunkFaces, shrink_faces
+from reticula.core.geometry.remesh.extrusion import ExtrusionTopology, plan_extrusion
+from reticula.core.geometry.remesh.offsets import Corners, border_offsets, corner_insets
 from reticula.core.operators.declaration.operator import operator
-from reticula.core.operators.declaration.parameters import Choice, GroupName, PerElement, Selection
+from reticula.core.operators.declaration.parameters import Choice, GroupName, PerElement, Selection, Toggle
+from reticula.core.operators.shared.held_moves import HeldMoves, hold_back
 
 __all__ = ["inset"]
-
-STOP = 0.999
-"""Share of the distance at which an edge would vanish that a limited inset goes to."""
 
 
 @operator(
@@ -30,12 +33,13 @@ STOP = 0.999
     ),
     parameters=(
         Selection.each("face", "faces to shrink; empty means all"),
+        Toggle("together", False, "shrink faces that touch as one region; off: each face by itself"),
         Choice(
             "by",
             "distance",
             "how far",
             options={
-                "distance": "all edges move inwards by as much",
+                "distance": "all edges at the border move inwards by as much",
                 "fraction": "corners move towards the middle by a share of the way",
             },
         ),
@@ -59,13 +63,13 @@ STOP = 0.999
         Choice(
             "limit",
             "each face",
-            "stop before a face crosses itself",
+            "what happens where a face would cross itself",
             options={
-                "each face": "where its own edges would vanish",
-                "smallest": "all faces at the smallest such distance",
+                "each face": "each face, or region, stops just before by itself",
+                "smallest": "all stop at the smallest such distance",
+                "divide": "edges that are used up vanish and narrow faces come apart; faces one by one, by distance",
                 "none": "do not stop",
             },
-            shown_when=("by", "distance"),
         ),
         GroupName("inner_group", "inner", "face group that receives the shrunk faces", kind="face"),
         GroupName("ring_group", "ring", "face group that receives the faces around them", kind="face"),
@@ -75,6 +79,7 @@ def inset(
     geo: Geo,
     *,
     where: Flags,
+    together: bool,
     by: str,
     distance: Floats,
     fraction: Floats,
@@ -82,69 +87,168 @@ def inset(
     inner_group: str,
     ring_group: str,
 ) -> Geo:
-    """Shrink each face inside itself and close the gap with a ring of four-cornered faces.
+    """Shrink faces inside themselves and close the gap with a ring of faces.
 
-    By distance, every edge moves inwards by as much, in the plane of the face. The shrunk faces keep their place in
-    the order, rings follow at the end. Points, and faces that are not marked, stay as they were.
+    By distance, every edge at the border moves inwards by as much, in the plane of its face. A face stops just before
+    an edge of it would shrink to nothing or a corner would meet another edge; where it divides, it goes on past that
+    (straight skeleton, Aichholzer & Aurenhammer 1996), until just before nothing is left of it. Shrunk faces keep their
+    place in the order, rings follow, then the other parts of divided faces. Points, and faces that are not marked, stay
+    as they were; so do the points inside a region that shrinks by distance. Outwards, faces lie over their neighbours.
     """
     if not where.any():
         warn("No face is marked, so nothing was shrunk.")
+    raised = plan_extrusion(geo.topology, where, together)
+    moves = _shares(geo, raised, fraction) if by == "fraction" else _offsets(geo, raised, together, distance)
+    parts = None
+    if limit != "none":
+        held = hold_back(geo, raised, moves, where, limit == "smallest")
+        if limit == "divide" and by == "distance" and not together:
+            parts, held = _divided(geo, held, distance)
+        moves = held.moves
+        if held.held:
+            words = "regions" if together else "faces"
+            note(f"{held.held:,} {words} held back before they would cross themselves.")
+    made, ring = _built(geo, raised, moves, parts)
+    note(f"Shrunk {int(where.sum()):,} faces.")
+    if parts is not None:
+        past = int((parts.reached >= 0).sum())
+        note(f"{past:,} of them went on past the point where an edge vanished or the face came apart.")
+    inner = np.zeros(len(ring), bool)
+    inner[: geo.topology.face_count] = where
+    inner[geo.topology.face_count :] = ~ring[geo.topology.face_count :]
+    made = made.with_attribute("face", inner_group, inner)
+    return made.with_attribute("face", ring_group, ring)
+
+
+def _offsets(geo: Geo, raised: ExtrusionTopology, together: bool, distance: Floats) -> Floats:
+    """Moves of the raised points ``(R, 3)`` by which borders move inwards by ``distance (F,)``."""
+    shape, normals = geo.topology, face_normals(geo)
+    far = row_means(raised.start, shape.corner_face[raised.corner], distance[:, None])
+    if not together:
+        return corner_insets(geo.positions, shape.face_start, shape.corner_point, normals)[raised.corner] * far
+    corners = Corners(shape.corner_point, shape.corner_next, shape.corner_face)
+    return border_offsets(raised.wall, raised.number, corners, geo.positions, normals, len(raised.source)) * far
+
+
+def _shares(geo: Geo, raised: ExtrusionTopology, fraction: Floats) -> Floats:
+    """Moves of the raised points ``(R, 3)`` by a share of the way to the middle of their face or region."""
     shape = geo.topology
-    raised = plan_extrusion(shape, where, False)
-    on = raised.corner[raised.start[:-1]]
-    faces = shape.corner_face[on]
-    if by == "fraction":
-        moves = (face_centers(geo)[faces] - geo.positions[shape.corner_point[on]]) * fraction[faces][:, None]
-    else:
-        per_metre = corner_insets(geo.positions, shape.face_start, shape.corner_point, face_normals(geo))
-        far = distance
-        if limit != "none":
-            most = inset_limits(geo.positions, shape.face_start, shape.corner_point, per_metre) * STOP
-            if limit == "smallest":
-                most = np.full(len(most), most[where].min(initial=np.inf))
-            held = int((far[where] > most[where]).sum())
-            far = np.minimum(far, most)
-            if held:
-                note(f"{held:,} faces were held back before they would cross themselves.")
-        moves = per_metre[on] * far[faces][:, None]
-    fresh = shape.point_count + np.arange(len(on))
-    corners = shape.corner_point.copy()
-    corners[on] = fresh
+    start, order = group_by(raised.region, int(raised.region.max(initial=-1)) + 1)
+    middle = row_means(start, raised.source[order], geo.positions)
+    share = row_means(raised.start, shape.corner_face[raised.corner], fraction[:, None])
+    return (middle[raised.region] - geo.positions[raised.source]) * share
+
+
+def _divided(geo: Geo, held: HeldMoves, distance: Floats) -> tuple[ShrunkFaces | None, HeldMoves]:
+    """The parts of faces that go on past where they would cross themselves, and what is still held back."""
+    shape = geo.topology
+    faces = np.flatnonzero(held.crossing & (distance > 0.0)).astype(np.int32)
+    if not len(faces):
+        return None, held
+    at = geo.positions[shape.corner_point]
+    parts = shrink_faces(at, shape.face_start, face_normals(geo), faces, distance[faces])
+    gone = int((parts.reached < distance[faces]).sum()) - int((parts.reached < 0).sum())
+    if gone:
+        note(f"{gone:,} faces stopped just before nothing was left of them.")
+    return parts, held._replace(held=held.held - int((parts.reached >= 0).sum()))
+
+
+class _Pieces(NamedTuple):
+    """Corners of new faces: where the face stands in the order, the corner's point, source corner and old edge."""
+
+    place: AnyArray
+    point: AnyArray
+    corner: AnyArray
+    edge: AnyArray
+
+
+def _built(geo: Geo, raised: ExtrusionTopology, moves: Floats, parts: ShrunkFaces | None) -> tuple[Geo, AnyArray]:
+    """Put unmarked faces, shrunk ones, rings and further parts together, in this order; also which are of rings."""
+    shape = geo.topology
+    divided = np.zeros(shape.face_count, bool)
+    if parts is not None:
+        divided[shape.corner_face[parts.ring_corner]] = True
+    fresh = raised.fresh & ~divided[shape.corner_face[raised.corner[raised.start[:-1]]]]
+    target = np.where(fresh, shape.point_count + np.cumsum(fresh) - 1, raised.source)
     number = np.full(shape.corner_count, -1)
-    number[on] = fresh
-    wall, ahead = raised.wall, shape.corner_next[raised.wall]
-    ring = np.stack([shape.corner_point[wall], shape.corner_point[ahead], number[ahead], number[wall]], axis=1)
+    on = raised.number >= 0
+    number[on] = target[raised.number[on]]
+    positions = geo.positions.copy()
+    still = ~raised.fresh
+    positions[raised.source[still]] += moves[still]
+    placed: list[AnyArray] = [positions, geo.positions[raised.source[fresh]] + moves[fresh]]
+    source: list[AnyArray] = [np.arange(shape.point_count), raised.source[fresh]]
+    old = shape.corner_edge if geo.attributes["edge"] else np.full(shape.corner_count, -1, np.int32)
+    wall = raised.wall[~divided[shape.corner_face[raised.wall]]]
+    pieces = [_own_corners(shape, old, number, raised.wall, divided), _quads(shape, old, number, wall)]
+    if parts is not None:
+        first = shape.point_count + int(fresh.sum())
+        placed.append(parts.place)
+        source.append(shape.corner_point[parts.source])
+        pieces += [_rings(shape, old, parts, first), _loops(shape, parts, first)]
+    joined = _Pieces(*(np.concatenate(column) for column in zip(*pieces, strict=True)))
+    if parts is not None:
+        order = np.argsort(joined.place, kind="stable")
+        joined = _Pieces(*(column[order] for column in joined))
+    begins = np.flatnonzero(np.diff(joined.place, prepend=-1))
     topology = shape.with_faces(
-        shape.point_count + len(on),
-        np.concatenate([shape.face_start, shape.face_start[-1] + 4 * np.arange(1, len(wall) + 1)]),
-        np.concatenate([corners, ring.reshape(-1)]),
+        sum(map(len, placed)), np.append(begins, len(joined.point)).astype(np.int32), joined.point
     )
-    none = np.full(len(wall), -1)
-    old = (
-        np.where(where[shape.corner_face], -1, shape.corner_edge)
-        if geo.attributes["edge"]
-        else np.full(shape.corner_count, -1)
-    )
-    own = shape.corner_edge[wall] if geo.attributes["edge"] else none
+    ring = (joined.place[begins] >= shape.face_count) & (joined.place[begins] < shape.face_count + shape.corner_count)
     made = carry(
         geo,
         topology,
         {
-            "point": SourceMap(
-                as_readonly(np.concatenate([np.arange(shape.point_count), shape.corner_point[on]]).astype(np.int32))
-            ),
-            "face": kept(np.concatenate([np.arange(shape.face_count), shape.corner_face[wall]])),
-            "corner": kept(
-                np.concatenate(
-                    [np.arange(shape.corner_count), np.stack([wall, ahead, ahead, wall], axis=1).reshape(-1)]
-                )
-            ),
-            "edge": edges_along(topology, np.concatenate([old, np.stack([own, none, none, none], axis=1).reshape(-1)])),
+            "point": kept(np.concatenate(source)),
+            "face": kept(shape.corner_face[joined.corner[begins]]),
+            "corner": kept(joined.corner),
+            "edge": edges_along(topology, joined.edge),
         },
-        positions=np.concatenate([geo.positions, geo.positions[shape.corner_point[on]] + moves]),
+        positions=np.concatenate(placed),
     )
-    inner = np.zeros(topology.face_count, bool)
-    inner[: shape.face_count] = where
-    note(f"Shrunk {int(where.sum()):,} faces.")
-    made = made.with_attribute("face", inner_group, inner)
-    return made.with_attribute("face", ring_group, np.arange(topology.face_count) >= shape.face_count)
+    return made, ring
+
+
+def _own_corners(shape: Topology, old: Indices, number: AnyArray, wall: Indices, divided: Flags) -> _Pieces:
+    """Faces in their place, marked ones at their new points; what divides is left out."""
+    corner = np.flatnonzero(~divided[shape.corner_face])
+    edge = old.copy()
+    edge[wall] = -1
+    point = np.where(number >= 0, number, shape.corner_point)[corner]
+    return _Pieces(shape.corner_face[corner], point, corner, edge[corner])
+
+
+def _quads(shape: Topology, old: Indices, number: AnyArray, wall: AnyArray) -> _Pieces:
+    """Rings of four-cornered faces, one at each wall."""
+    ahead = shape.corner_next[wall]
+    point = np.stack([shape.corner_point[wall], shape.corner_point[ahead], number[ahead], number[wall]], axis=1)
+    none = np.full(len(wall), -1)
+    edge = np.stack([old[wall], none, none, none], axis=1)
+    corner = np.stack([wall, ahead, ahead, wall], axis=1)
+    return _Pieces(np.repeat(shape.face_count + wall, 4), point.reshape(-1), corner.reshape(-1), edge.reshape(-1))
+
+
+def _rings(shape: Topology, old: Indices, parts: ShrunkFaces, first: int) -> _Pieces:
+    """Rings around faces that divided: what each edge has swept."""
+    new = parts.ring_point >= 0
+    corner = np.where(new, parts.source[np.maximum(parts.ring_point, 0)], -1 - parts.ring_point)
+    point = np.where(new, first + parts.ring_point, shape.corner_point[np.minimum(corner, shape.corner_count - 1)])
+    edge = np.full(len(point), -1)
+    edge[parts.ring_start[:-1]] = old[parts.ring_corner]
+    place = np.repeat(shape.face_count + parts.ring_corner, np.diff(parts.ring_start))
+    return _Pieces(place, point, corner, edge)
+
+
+def _loops(shape: Topology, parts: ShrunkFaces, first: int) -> _Pieces:
+    """What is left of faces that divided: the first part in the face's place, further ones behind all."""
+    rank = np.arange(len(parts.loop_face))
+    new = np.append(True, parts.loop_face[1:] != parts.loop_face[:-1]) if len(rank) else np.zeros(0, bool)
+    place = np.where(new, parts.loop_face, shape.face_count + shape.corner_count + rank)
+    point = parts.loop_point
+    corner = np.where(point >= 0, parts.source[np.maximum(point, 0)], -1 - point)
+    return _Pieces(
+        np.repeat(place, np.diff(parts.loop_start)),
+        np.where(point >= 0, first + point, shape.corner_point[np.minimum(corner, shape.corner_count - 1)]),
+        corner,
+        np.full(len(point), -1),
+    )

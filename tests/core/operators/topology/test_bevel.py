@@ -2,6 +2,7 @@
 
 import numpy as np
 import pytest
+import shapely
 from hypothesis import given
 from hypothesis import strategies as st
 
@@ -102,6 +103,23 @@ def test_too_wide_is_held_back(limit: str, notes: list[Note]) -> None:
     assert is_closed(made)
     assert "held back" in notes[0].text
     assert volume(made) > 0
+
+
+@pytest.mark.parametrize(("limit", "said"), [("each point", "a face would cross itself"), ("smallest", "would cross")])
+def test_caps_of_concave_prisms_stay_simple(limit: str, said: str, notes: list[Note]) -> None:
+    """The middle of the tongs' inner side would meet their outer side before an edge there vanishes."""
+    flat = [(0, 0), (6, 0), (6, 4), (5.9, 4), (3.5, 0.3), (2.5, 0.3), (0.1, 4), (0, 4)]
+    tongs = Geo.from_faces([[x, y, 0] for x, y in flat], [list(range(8))])
+    prism = ops.extrude(tongs, distance=5.0, keep_base=True)
+    made = ops.bevel(prism, width=1.0, limit=limit)
+    assert is_closed(made)
+    for face in np.flatnonzero(prism.topology.face_size == 8):
+        first, last = made.topology.face_start[face : face + 2]
+        cap = made.positions[made.topology.corner_point[first:last]][:, :2]
+        assert shapely.Polygon(cap).is_valid
+        turned = measure.area_vectors(made)[face] @ measure.area_vectors(prism)[face]
+        assert turned > 0
+    assert any(said in note.text for note in notes)
 
 
 def test_open_borders_are_left(notes: list[Note]) -> None:

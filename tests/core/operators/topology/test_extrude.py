@@ -182,6 +182,23 @@ def test_inset_narrows_the_top() -> None:
     assert np.ptp(stump.positions[:, 0]) == pytest.approx(1)
 
 
+@pytest.mark.parametrize(
+    ("limit", "areas"), [("each region", [0, 1.44]), ("smallest", [0, 2.25]), ("none", [0.09, 1.44])]
+)
+def test_the_inset_stops_before_the_top_turns_over(limit: str, areas: list[float], notes: list[Note]) -> None:
+    sheet = ops.join(ops.grid(cells=(1, 1)), ops.transform(ops.grid(cells=(1, 1), size=(2.5, 2.5)), move=(3, 0, 0)))
+    made = ops.extrude(sheet, distance=0.1, inset=0.65, limit=limit)
+    up = measure.area_vectors(made)[:2] @ measure.face_normals(sheet)[0]
+    assert np.abs(up) == pytest.approx(areas, abs=5e-3)
+    assert ("held back" in notes[0].text) == (limit != "none")
+
+
+def test_inset_alone_makes_walls_with_area(notes: list[Note]) -> None:
+    made = ops.extrude(ops.grid(cells=(1, 1)), distance=0.0, inset=0.1)
+    assert measure.face_areas(made).sum() == pytest.approx(1)
+    assert not [note for note in notes if note.level == "warning"]
+
+
 def test_along_a_direction_and_with_an_amount() -> None:
     leaning = ops.extrude(
         ops.grid(cells=(1, 1)), along="direction", direction=(3, 4, 0), distance=0.5, amount=2, per="point"
