@@ -6,7 +6,7 @@ from typing import NamedTuple
 
 import numpy as np
 
-from reticula.core.arrays import AnyArray, Flags, Floats, Indices
+from reticula.core.arrays import AnyArray, Flags, Floats, Indices, ragged_index, starts_from_sizes
 from reticula.core.diagnostics import note, warn
 from reticula.core.geometry import Geo, carry, edges_along, kept
 from reticula.core.geometry.measure.areas import face_normals, row_means
@@ -154,9 +154,10 @@ def _divided(geo: Geo, held: HeldMoves, distance: Floats) -> tuple[ShrunkFaces |
 
 
 class _Pieces(NamedTuple):
-    """Corners of new faces: where the face stands in the order, the corner's point, source corner and old edge."""
+    """New faces: where each stands in the order and its size; per corner its point, source corner and old edge."""
 
     place: AnyArray
+    size: AnyArray
     point: AnyArray
     corner: AnyArray
     edge: AnyArray
@@ -165,21 +166,20 @@ class _Pieces(NamedTuple):
 def _built(geo: Geo, raised: ExtrusionTopology, moves: Floats, parts: ShrunkFaces | None) -> tuple[Geo, AnyArray]:
     """Put unmarked faces, shrunk ones, rings and further parts together, in this order; also which are of rings."""
     shape = geo.topology
-    divided = np.zeros(shape.face_count, bool)
+    fresh, wall, divided = raised.fresh, raised.wall, None
     if parts is not None:
+        divided = np.zeros(shape.face_count, bool)
         divided[shape.corner_face[parts.ring_corner]] = True
-    fresh = raised.fresh & ~divided[shape.corner_face[raised.corner[raised.start[:-1]]]]
-    target = np.where(fresh, shape.point_count + np.cumsum(fresh) - 1, raised.source)
-    number = np.full(shape.corner_count, -1)
-    on = raised.number >= 0
-    number[on] = target[raised.number[on]]
+        fresh = fresh & ~divided[shape.corner_face[raised.corner[raised.start[:-1]]]]
+        wall = wall[~divided[shape.corner_face[wall]]]
+    number = np.where(fresh, shape.point_count - 1 + np.cumsum(fresh, dtype=np.int32), raised.source)
+    number = np.where(raised.number >= 0, number[raised.number], shape.corner_point)
     positions = geo.positions.copy()
     still = ~raised.fresh
     positions[raised.source[still]] += moves[still]
     placed: list[AnyArray] = [positions, geo.positions[raised.source[fresh]] + moves[fresh]]
-    source: list[AnyArray] = [np.arange(shape.point_count), raised.source[fresh]]
+    source: list[AnyArray] = [np.arange(shape.point_count, dtype=np.int32), raised.source[fresh]]
     old = shape.corner_edge if geo.attributes["edge"] else np.full(shape.corner_count, -1, np.int32)
-    wall = raised.wall[~divided[shape.corner_face[raised.wall]]]
     pieces = [_own_corners(shape, old, number, raised.wall, divided), _quads(shape, old, number, wall)]
     if parts is not None:
         first = shape.point_count + int(fresh.sum())
@@ -188,67 +188,72 @@ def _built(geo: Geo, raised: ExtrusionTopology, moves: Floats, parts: ShrunkFace
         pieces += [_rings(shape, old, parts, first), _loops(shape, parts, first)]
     joined = _Pieces(*(np.concatenate(column) for column in zip(*pieces, strict=True)))
     if parts is not None:
-        order = np.argsort(joined.place, kind="stable")
-        joined = _Pieces(*(column[order] for column in joined))
-    begins = np.flatnonzero(np.diff(joined.place, prepend=-1))
-    topology = shape.with_faces(
-        sum(map(len, placed)), np.append(begins, len(joined.point)).astype(np.int32), joined.point
-    )
-    ring = (joined.place[begins] >= shape.face_count) & (joined.place[begins] < shape.face_count + shape.corner_count)
+        joined = _ordered(joined)
+    start = starts_from_sizes(joined.size)
+    topology = shape.with_faces(sum(map(len, placed)), start, joined.point)
     made = carry(
         geo,
         topology,
         {
             "point": kept(np.concatenate(source)),
-            "face": kept(shape.corner_face[joined.corner[begins]]),
+            "face": kept(shape.corner_face[joined.corner[start[:-1]]]),
             "corner": kept(joined.corner),
             "edge": edges_along(topology, joined.edge),
         },
         positions=np.concatenate(placed),
     )
-    return made, ring
+    return made, (joined.place >= shape.face_count) & (joined.place < shape.face_count + shape.corner_count)
 
 
-def _own_corners(shape: Topology, old: Indices, number: AnyArray, wall: Indices, divided: Flags) -> _Pieces:
+def _ordered(pieces: _Pieces) -> _Pieces:
+    """The same faces by their place."""
+    order = np.argsort(pieces.place, kind="stable")
+    pick, _ = ragged_index(starts_from_sizes(pieces.size), order)
+    return _Pieces(pieces.place[order], pieces.size[order], pieces.point[pick], pieces.corner[pick], pieces.edge[pick])
+
+
+def _own_corners(shape: Topology, old: Indices, point: AnyArray, wall: Indices, divided: Flags | None) -> _Pieces:
     """Faces in their place, marked ones at their new points; what divides is left out."""
-    corner = np.flatnonzero(~divided[shape.corner_face])
     edge = old.copy()
     edge[wall] = -1
-    point = np.where(number >= 0, number, shape.corner_point)[corner]
-    return _Pieces(shape.corner_face[corner], point, corner, edge[corner])
+    face, corner = np.arange(shape.face_count, dtype=np.int32), np.arange(shape.corner_count, dtype=np.int32)
+    if divided is None:
+        return _Pieces(face, shape.face_size, point, corner, edge)
+    face, corner = face[~divided], corner[~divided[shape.corner_face]]
+    return _Pieces(face, shape.face_size[face], point[corner], corner, edge[corner])
 
 
-def _quads(shape: Topology, old: Indices, number: AnyArray, wall: AnyArray) -> _Pieces:
+def _quads(shape: Topology, old: Indices, point: AnyArray, wall: AnyArray) -> _Pieces:
     """Rings of four-cornered faces, one at each wall."""
     ahead = shape.corner_next[wall]
-    point = np.stack([shape.corner_point[wall], shape.corner_point[ahead], number[ahead], number[wall]], axis=1)
-    none = np.full(len(wall), -1)
-    edge = np.stack([old[wall], none, none, none], axis=1)
     corner = np.stack([wall, ahead, ahead, wall], axis=1)
-    return _Pieces(np.repeat(shape.face_count + wall, 4), point.reshape(-1), corner.reshape(-1), edge.reshape(-1))
+    points = np.stack([shape.corner_point[wall], shape.corner_point[ahead], point[ahead], point[wall]], axis=1)
+    edge = np.full((len(wall), 4), -1, np.int32)
+    edge[:, 0] = old[wall]
+    sizes = np.full(len(wall), 4, np.int32)
+    return _Pieces(shape.face_count + wall, sizes, points.reshape(-1), corner.reshape(-1), edge.reshape(-1))
 
 
 def _rings(shape: Topology, old: Indices, parts: ShrunkFaces, first: int) -> _Pieces:
     """Rings around faces that divided: what each edge has swept."""
-    new = parts.ring_point >= 0
-    corner = np.where(new, parts.source[np.maximum(parts.ring_point, 0)], -1 - parts.ring_point)
-    point = np.where(new, first + parts.ring_point, shape.corner_point[np.minimum(corner, shape.corner_count - 1)])
-    edge = np.full(len(point), -1)
+    point, corner = _found(shape, parts, parts.ring_point, first)
+    edge = np.full(len(point), -1, np.int32)
     edge[parts.ring_start[:-1]] = old[parts.ring_corner]
-    place = np.repeat(shape.face_count + parts.ring_corner, np.diff(parts.ring_start))
-    return _Pieces(place, point, corner, edge)
+    return _Pieces(shape.face_count + parts.ring_corner, np.diff(parts.ring_start), point, corner, edge)
 
 
 def _loops(shape: Topology, parts: ShrunkFaces, first: int) -> _Pieces:
     """What is left of faces that divided: the first part in the face's place, further ones behind all."""
-    rank = np.arange(len(parts.loop_face))
-    new = np.append(True, parts.loop_face[1:] != parts.loop_face[:-1]) if len(rank) else np.zeros(0, bool)
+    rank = np.arange(len(parts.loop_face), dtype=np.int32)
+    new = np.diff(parts.loop_face, prepend=-1) != 0
     place = np.where(new, parts.loop_face, shape.face_count + shape.corner_count + rank)
-    point = parts.loop_point
-    corner = np.where(point >= 0, parts.source[np.maximum(point, 0)], -1 - point)
-    return _Pieces(
-        np.repeat(place, np.diff(parts.loop_start)),
-        np.where(point >= 0, first + point, shape.corner_point[np.minimum(corner, shape.corner_count - 1)]),
-        corner,
-        np.full(len(point), -1),
-    )
+    point, corner = _found(shape, parts, parts.loop_point, first)
+    return _Pieces(place, np.diff(parts.loop_start), point, corner, np.full(len(point), -1, np.int32))
+
+
+def _found(shape: Topology, parts: ShrunkFaces, point: Indices, first: int) -> tuple[AnyArray, AnyArray]:
+    """The points of divided faces, new ones counted from ``first`` on, and the corner each has its values from."""
+    new = point >= 0
+    corner = np.empty(len(point), np.int32)
+    corner[new], corner[~new] = parts.source[point[new]], -1 - point[~new]
+    return np.where(new, first + point, shape.corner_point[corner]), corner
