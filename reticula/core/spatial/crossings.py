@@ -10,11 +10,11 @@ from reticula.core.jit import inline, kernel, parallel_kernel, prange
 from reticula.core.spatial.surface import STACK, surface_of
 from reticula.core.spatial.tree import Tree
 
-__all__ = ["crossing_segments"]
+__all__ = ["crossing_segments", "meeting_segments", "near_pairs"]
 
 
 @kernel
-def _near_pairs(tree: Tree, asked: Floats) -> Indices:
+def near_pairs(tree: Tree, asked: Floats) -> Indices:
     """Pairs (asked triangle, triangle of the tree) whose boxes overlap ``(N, 2)``."""
     box, first, size, corner, order = tree
     room, count = 1024, 0
@@ -100,7 +100,7 @@ def _edges_through(a: Floats, b: Floats, found: Floats, count: int) -> int:
 
 
 @parallel_kernel
-def _segments(a: Floats, b: Floats) -> Floats:
+def meeting_segments(a: Floats, b: Floats) -> Floats:
     """The segment in which triangles meet ``(N, 2, 3)``; both ends equal where they do not."""
     out = np.zeros((len(a), 2, 3))
     for k in prange(len(a)):
@@ -126,8 +126,8 @@ def crossing_segments(triangles: Floats, other: Geo) -> tuple[Indices, Floats]:
     """
     surface = surface_of(other)
     tree = surface.tree
-    pairs = _near_pairs(tree, np.ascontiguousarray(triangles))
+    pairs = near_pairs(tree, np.ascontiguousarray(triangles))
     theirs = other.positions[surface.point[pairs[:, 1]]]
-    found = _segments(np.ascontiguousarray(triangles[pairs[:, 0]]), np.ascontiguousarray(theirs))
+    found = meeting_segments(np.ascontiguousarray(triangles[pairs[:, 0]]), np.ascontiguousarray(theirs))
     real = (found[:, 0] != found[:, 1]).any(axis=1)
     return pairs[real, 0], found[real]

@@ -6,12 +6,12 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from reticula.core.arrays import Indices
+from reticula.core.arrays import Floats, Indices
 from reticula.core.geometry.measure.areas import area_vectors
 from reticula.core.geometry.mesh.geo import Geo, once_per_geo
 from reticula.core.geometry.planar.ear_clipping import cut_polygons
 
-__all__ = ["Triangles", "triangles"]
+__all__ = ["Triangles", "largest_triangle_middles", "triangles"]
 
 
 @dataclass(frozen=True, eq=False)
@@ -37,3 +37,13 @@ def triangles(geo: Geo) -> Triangles:
         corner = np.arange(shape.corner_count, dtype=np.int32).reshape(-1, 3)
         return Triangles(corner, np.arange(count, dtype=np.int32))
     return Triangles(*cut_polygons(geo.positions, shape.face_start, shape.corner_point, area_vectors(geo)))
+
+
+def largest_triangle_middles(geo: Geo) -> Floats:
+    """Return a place inside each face ``(F, 3)``: the middle of its largest triangle."""
+    cut = triangles(geo)
+    corner = geo.positions[geo.topology.corner_point[cut.corner]]
+    area = np.linalg.norm(np.cross(corner[:, 1] - corner[:, 0], corner[:, 2] - corner[:, 0]), axis=1)
+    order = np.lexsort([area, cut.face])
+    last = np.flatnonzero(np.append(cut.face[order][1:] != cut.face[order][:-1], True)) if len(order) else order
+    return corner[order[last]].mean(axis=1)

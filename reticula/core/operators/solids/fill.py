@@ -4,15 +4,13 @@ from __future__ import annotations
 
 import numpy as np
 
-from reticula.core.arrays import AnyArray, Flags, Floats, as_readonly
+from reticula.core.arrays import Flags
 from reticula.core.diagnostics import note
-from reticula.core.geometry import Geo, SourceMap, carry, edges_along, kept
+from reticula.core.geometry import Geo
 from reticula.core.geometry.edit.subset import subset
-from reticula.core.geometry.planar.boundary_loops import loop_normals
-from reticula.core.geometry.planar.region_fill import Filling
-from reticula.core.geometry.remesh.harmonic import Harmonic
 from reticula.core.operators.declaration.operator import operator
 from reticula.core.operators.declaration.parameters import Choice, GroupName, KindChoice, Number, Selection, Toggle
+from reticula.core.operators.shared.filled import with_fillings
 from reticula.core.operators.shared.fillings import FillHow, border_fillings, curve_fillings
 
 __all__ = ["fill"]
@@ -96,64 +94,9 @@ def fill(
     fillings, face_source = border_fillings(geo, where, how) if what == "edge" else curve_fillings(geo, where, how)
     if not fillings:
         return geo.with_attribute("face", fill_group, np.zeros(shape.face_count, bool))
-    added = np.concatenate([filling.added for filling in fillings])
-    sizes = np.concatenate([np.diff(filling.start) for filling in fillings])
-    corners = np.concatenate([filling.point for filling in fillings])
-    topology = shape.with_faces(
-        shape.point_count + len(added),
-        np.concatenate([shape.face_start, shape.face_start[-1] + np.cumsum(sizes)]),
-        np.concatenate([shape.corner_point, corners]),
-    )
-    blend = Harmonic(shape.point_count, topology, shape.face_count) if len(added) else None
-    beside = _corner_beside(geo)
-    old = np.where(
-        corners < shape.point_count,
-        beside[np.minimum(corners, max(shape.point_count - 1, 0))] if shape.point_count else -1,
-        -1,
-    )
-    positions = np.concatenate([geo.positions, added])
-    if blend is not None and what == "edge":
-        positions = _membrane(geo, blend, positions, fillings)
-    made = carry(
-        geo,
-        topology,
-        {
-            "point": SourceMap(
-                as_readonly(np.concatenate([np.arange(shape.point_count), np.full(len(added), -1)]).astype(np.int32)),
-                blend,
-            ),
-            "face": kept(np.concatenate([np.arange(shape.face_count), face_source])),
-            "corner": kept(np.concatenate([np.arange(shape.corner_count), old])),
-            "edge": edges_along(topology, np.concatenate([shape.corner_edge, np.full(len(corners), -1)])),
-        },
-        positions=positions,
-    )
-    note(f"Made {len(sizes):,} faces.")
-    made = made.with_attribute("face", fill_group, np.arange(topology.face_count) >= shape.face_count)
+    made = with_fillings(geo, fillings, face_source, what == "edge")
+    note(f"Made {made.topology.face_count - shape.face_count:,} faces.")
+    made = made.with_attribute("face", fill_group, np.arange(made.topology.face_count) >= shape.face_count)
     if what == "curve" and not keep_curves:
         return subset(made, curves=~(where & shape.curve_closed))
     return made
-
-
-def _corner_beside(geo: Geo) -> AnyArray:
-    """Some corner at each point ``(P,)``, -1 at points without faces."""
-    start, corner = geo.topology.point_corners
-    if not len(corner):
-        return np.full(geo.topology.point_count, -1)
-    return np.where(np.diff(start) > 0, corner[np.minimum(start[:-1], len(corner) - 1)], -1)
-
-
-def _membrane(geo: Geo, blend: Harmonic, positions: Floats, fillings: list[Filling]) -> Floats:
-    """Lift the added points of fillings whose border is not flat to the height of a membrane."""
-    count = geo.topology.point_count
-    out = positions.copy()
-    soft: Floats | None = None
-    for filling in fillings:
-        inner = np.unique(filling.point[filling.point >= count])
-        rim = np.unique(filling.point[filling.point < count])
-        normal = loop_normals(positions, filling.start, filling.point).sum(axis=0)
-        normal /= max(float(np.linalg.norm(normal)), 1e-300)
-        if len(inner) and np.ptp(geo.positions[rim] @ normal) > 1e-9 * np.abs(positions[inner]).max(initial=1.0):
-            soft = blend.apply(geo.positions) if soft is None else soft
-            out[inner] += ((soft[inner] - positions[inner]) @ normal)[:, None] * normal
-    return out
