@@ -63,7 +63,7 @@ def _crowded_edges(geo: Geo) -> list[Finding]:
             "edge",
             np.flatnonzero(uses > 2),
             "edges with more than two faces, where no inside can be told",
-            ("unshare", {}),
+            ("repair", {}),
         )
     ]
 
@@ -91,7 +91,7 @@ def _pinched_points(geo: Geo) -> list[Finding]:
             "point",
             np.flatnonzero(fans > 1),
             "points where faces meet that share no edge there",
-            ("unshare", {}),
+            ("repair", {}),
         )
     ]
 
@@ -114,7 +114,7 @@ def _turned_faces(geo: Geo) -> list[Finding]:
             "face",
             np.flatnonzero(shares > 0.5),
             "faces that look the other way than most of their neighbours",
-            ("reverse", {}),
+            ("orient_faces", {}),
         )
     ]
 
@@ -130,7 +130,7 @@ def _size(geo: Geo) -> float:
 
 def _empty_faces(geo: Geo) -> list[Finding]:
     found = np.flatnonzero(face_areas(geo) <= FLAT_SHARE * _size(geo) ** 2)
-    return [Finding("faces without area", "face", found, "faces that are a line or a point", ("weld", {}))]
+    return [Finding("faces without area", "face", found, "faces that are a line or a point", ("repair", {}))]
 
 
 def _double_faces(geo: Geo) -> list[Finding]:
@@ -145,7 +145,7 @@ def _double_faces(geo: Geo) -> list[Finding]:
         found.append(np.delete(rows, first))
     doubles = np.sort(np.concatenate(found)) if found else np.zeros(0, np.int64)
     return [
-        Finding("double faces", "face", doubles, "faces that lie on the same points as another one", ("remove", {}))
+        Finding("double faces", "face", doubles, "faces that lie on the same points as another one", ("repair", {}))
     ]
 
 
