@@ -8,9 +8,12 @@ import numpy as np
 import pytest
 from hypothesis import given
 from hypothesis import strategies as st
+from scipy.spatial import ConvexHull, HalfspaceIntersection
 
 from reticula.core import Geo, ops
 from reticula.core.diagnostics import collecting
+from reticula.core.geometry.edit.subset import subset
+from reticula.core.geometry.voronoi.diagram import diagram_of
 from tests.helpers import is_closed, volume
 
 BOX = ops.box()
@@ -66,3 +69,32 @@ def test_each_place_of_a_piece_is_nearest_to_its_own_centre(seed: int) -> None:
     far = np.linalg.norm(made.positions[:, None] - spots.positions[None], axis=2)
     own = far[np.arange(len(far)), made.attribute("point", "cell")]
     assert (own <= far.min(axis=1) + 1e-6).all()
+
+
+@given(seed=st.integers(0, 10_000), count=st.integers(2, 40), most=st.integers(1, 10))
+@pytest.mark.parametrize("far", [0.0, 1e5])
+def test_pieces_with_few_neighbours_beside_half_spaces(seed: int, count: int, most: int, far: float) -> None:
+    """Each piece of a box is the box cut by the half-spaces towards its neighbours (scipy's HalfspaceIntersection)."""
+    centers = np.random.default_rng(seed).uniform(-0.5, 0.5, (count, 3))
+    box, places = ops.box(), Geo.of(centers + far)
+    with collecting():
+        made = ops.break_into_cells(ops.transform(box, move=(far,) * 3), places, most_neighbours=most)
+    made = made.with_positions(made.positions - far)
+    assert is_closed(made)
+    cell = made.attribute("face", "cell")
+    diagram = diagram_of(centers, *box.bounds)
+    near, near_start = diagram.near, diagram.near_start
+    sides = np.concatenate([np.eye(3), -np.eye(3)])
+    walls = np.c_[sides, np.full(6, -0.5)]
+    for number in range(count):
+        away = np.linalg.norm(centers - centers[number], axis=1)
+        piece = subset(made, cell == number)
+        volumes = []
+        for order in (near[near_start[number] : near_start[number + 1]][:most], np.argsort(away)[1:]):
+            way = centers[order] - centers[number]
+            middle = 0.5 * (centers[order] + centers[number])
+            planes = np.c_[way, -np.einsum("ij,ij->i", way, middle)]
+            corners = HalfspaceIntersection(np.concatenate([walls, planes]), centers[number]).intersections
+            volumes.append(ConvexHull(corners).volume)
+        assert volume(piece) == pytest.approx(volumes[0], rel=1e-4, abs=1e-7)
+        assert volumes[0] >= volumes[1] - 1e-9

@@ -108,10 +108,11 @@ def _edge_segments(
     return diagram.edge_cells[edge[first]], name[first], place[first], name[first + 1], place[first + 1], odd + lost
 
 
-def caps_of(diagram: Diagram, parts: Fragments, vertex_inside: Flags) -> Caps:
+def caps_of(diagram: Diagram, parts: Fragments, vertex_inside: Flags, owners: Flags | None = None) -> Caps:
     """Return the inner faces of every cell of a closed mesh; each faces out of its cell.
 
-    ``vertex_inside (V,)`` says which of the diagram's vertices lie inside of the mesh.
+    ``vertex_inside (V,)`` says which of the diagram's vertices lie inside of the mesh; ``owners (N,)`` which cells are
+    wanted, all if it is not given.
     They are bounded by the fragments' edges along the bisector and by the parts of the cells' edges that lie inside;
     of those, ends are where they meet a face and where four cells meet.
     """
@@ -124,6 +125,9 @@ def caps_of(diagram: Diagram, parts: Fragments, vertex_inside: Flags) -> Caps:
     other = np.concatenate([parts.beyond[cut], *(cells[:, b] for _, b in ordered)])
     names = np.concatenate([parts.name[cut], *[name_a] * 6, parts.name[following[cut]], *[name_b] * 6])
     places = np.concatenate([parts.place[cut], *[place_a] * 6, parts.place[following[cut]], *[place_b] * 6])
+    if owners is not None:
+        wanted = owners[own]
+        own, other, names, places = own[wanted], other[wanted], names[np.tile(wanted, 2)], places[np.tile(wanted, 2)]
     pair = own.astype(np.int64) * (diagram.count + 1) + other
     if not len(pair):
         return Caps(

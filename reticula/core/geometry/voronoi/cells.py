@@ -17,7 +17,7 @@ from reticula.core.geometry.mesh.geo import Geo
 from reticula.core.geometry.voronoi.diagram import Diagram
 from reticula.core.jit import inline, kernel
 
-__all__ = ["Fragments", "fragments"]
+__all__ = ["Fragments", "fragments", "fragments_in"]
 
 ON_POINT, ON_EDGE, ON_FACE, IN_SPACE = 0, 1, 2, 3
 
@@ -281,46 +281,54 @@ def _longer(polygon: _Polygon, used: int, room: int) -> _Polygon:
     return bigger
 
 
-@kernel
-def _break(mesh: _Mesh, cells: _Cells, home: Indices, width: int) -> Fragments:
-    """Break every face, from the cell of its first point on, into its parts in the cells that it reaches."""
-    corners = _room_for_polygon(1024, width)
+class _Found(NamedTuple):
+    """Fragments so far: their corners, ``start``, ``cell`` and ``face`` of each, and how many rows and corners are
+    ``used``.
+    """
+
+    corners: _Polygon
+    start: Ints
+    cell: Indices
+    face: Indices
+    used: Ints
+
+
+@inline
+def _nothing_found(width: int) -> _Found:
     rows = 256
-    start, cell, face = np.zeros(rows + 1, np.int64), np.empty(rows, np.int32), np.empty(rows, np.int32)
-    at = count = 0
-    queue, seen = np.empty(len(cells.centers), np.int32), np.full(len(cells.centers), -1, np.int32)
-    most = width + 2
-    for i in range(len(cells.near_start) - 1):
-        most = max(most, width + 2 + cells.near_start[i + 1] - cells.near_start[i])
-    polygon, other, value = _room_for_polygon(most, width), _room_for_polygon(most, width), np.empty(most)
-    for f in range(len(mesh.face_start) - 1):
-        waiting, done = 1, 0
-        queue[0] = home[mesh.corner_point[mesh.face_start[f]]]
-        seen[queue[0]] = f
-        while done < waiting:
-            i = queue[done]
-            done += 1
-            sides = _part_in_cell(mesh, cells, (f, i), (polygon, other), value)
-            if sides < 3:
-                continue
-            if at + sides > len(corners.beyond):
-                corners = _longer(corners, at, 2 * len(corners.beyond) + sides)
-            if count + 1 > rows:
-                rows *= 2
-                longer, c2, f2 = np.zeros(rows + 1, np.int64), np.empty(rows, np.int32), np.empty(rows, np.int32)
-                longer[: count + 1], c2[:count], f2[:count] = start[: count + 1], cell[:count], face[:count]
-                start, cell, face = longer, c2, f2
-            for k in range(sides):
-                _copy_corner(polygon, k, corners, at)
-                at += 1
-                j = polygon.beyond[k]
-                if j >= 0 and seen[j] != f:
-                    seen[j] = f
-                    queue[waiting] = j
-                    waiting += 1
-            cell[count], face[count] = i, f
-            count += 1
-            start[count] = at
+    return _Found(
+        _room_for_polygon(1024, width),
+        np.zeros(rows + 1, np.int64),
+        np.empty(rows, np.int32),
+        np.empty(rows, np.int32),
+        np.zeros(2, np.int64),
+    )
+
+
+@inline
+def _with_fragment(found: _Found, polygon: _Polygon, sides: int, cell: int, face: int) -> _Found:
+    """Add a fragment, with more room where there is none left."""
+    corners, start, cells, faces, used = found
+    count, at = used[0], used[1]
+    if at + sides > len(corners.beyond):
+        corners = _longer(corners, at, 2 * len(corners.beyond) + sides)
+    if count + 1 > len(cells):
+        rows = 2 * len(cells)
+        longer, c2, f2 = np.zeros(rows + 1, np.int64), np.empty(rows, np.int32), np.empty(rows, np.int32)
+        longer[: count + 1], c2[:count], f2[:count] = start[: count + 1], cells[:count], faces[:count]
+        start, cells, faces = longer, c2, f2
+    for k in range(sides):
+        _copy_corner(polygon, k, corners, at + k)
+    cells[count], faces[count] = cell, face
+    start[count + 1] = at + sides
+    used[0], used[1] = count + 1, at + sides
+    return _Found(corners, start, cells, faces, used)
+
+
+@inline
+def _as_fragments(found: _Found) -> Fragments:
+    corners, start, cell, face, used = found
+    count, at = used[0], used[1]
     return Fragments(
         start[: count + 1].copy(),
         cell[:count].copy(),
@@ -333,14 +341,71 @@ def _break(mesh: _Mesh, cells: _Cells, home: Indices, width: int) -> Fragments:
     )
 
 
+@inline
+def _most_sides(cells: _Cells, width: int) -> int:
+    """How many sides a part of a face has at most."""
+    most = width + 2
+    for i in range(len(cells.near_start) - 1):
+        most = max(most, width + 2 + cells.near_start[i + 1] - cells.near_start[i])
+    return most
+
+
+@kernel
+def _break(mesh: _Mesh, cells: _Cells, home: Indices, width: int) -> Fragments:
+    """Break every face, from the cell of its first point on, into its parts in the cells that it reaches."""
+    found = _nothing_found(width)
+    queue, seen = np.empty(len(cells.centers), np.int32), np.full(len(cells.centers), -1, np.int32)
+    most = _most_sides(cells, width)
+    polygon, other, value = _room_for_polygon(most, width), _room_for_polygon(most, width), np.empty(most)
+    for f in range(len(mesh.face_start) - 1):
+        waiting, done = 1, 0
+        queue[0] = home[mesh.corner_point[mesh.face_start[f]]]
+        seen[queue[0]] = f
+        while done < waiting:
+            i = queue[done]
+            done += 1
+            sides = _part_in_cell(mesh, cells, (f, i), (polygon, other), value)
+            if sides < 3:
+                continue
+            found = _with_fragment(found, polygon, sides, i, f)
+            for k in range(sides):
+                j = polygon.beyond[k]
+                if j >= 0 and seen[j] != f:
+                    seen[j] = f
+                    queue[waiting] = j
+                    waiting += 1
+    return _as_fragments(found)
+
+
+@kernel
+def _break_each(mesh: _Mesh, cells: _Cells, pairs: Indices, width: int) -> Fragments:
+    """Break faces into their parts in cells, for ``pairs (M, 2)`` of a face and a cell."""
+    found = _nothing_found(width)
+    most = _most_sides(cells, width)
+    polygon, other, value = _room_for_polygon(most, width), _room_for_polygon(most, width), np.empty(most)
+    for k in range(len(pairs)):
+        f, i = pairs[k, 0], pairs[k, 1]
+        sides = _part_in_cell(mesh, cells, (f, i), (polygon, other), value)
+        if sides >= 3:
+            found = _with_fragment(found, polygon, sides, i, f)
+    return _as_fragments(found)
+
+
 def fragments(geo: Geo, diagram: Diagram, home: Any) -> Fragments:
     """Break the faces of ``geo``, which must be flat and convex, by the cells of a diagram.
 
     ``home (P,)`` is the nearest centre of each point. From its own cell on, a face spreads over the cells that it
     reaches, cut by the bisectors towards each cell's neighbours (Sutherland & Hodgman, CACM 17(1), 1974).
     """
+    return _break(*_ready(geo, diagram), np.asarray(home, np.int32), int(geo.topology.face_size.max(initial=3)))
+
+
+def fragments_in(geo: Geo, diagram: Diagram, pairs: Any) -> Fragments:
+    """Break faces into their parts in given cells only, which may overlap: ``pairs (M, 2)`` of a face and a cell."""
+    return _break_each(*_ready(geo, diagram), np.asarray(pairs, np.int32), int(geo.topology.face_size.max(initial=3)))
+
+
+def _ready(geo: Geo, diagram: Diagram) -> tuple[_Mesh, _Cells]:
     shape = geo.topology
-    width = int(shape.face_size.max(initial=3))
     mesh = _Mesh(geo.positions, shape.face_start, shape.corner_point, shape.corner_edge, shape.edges, face_normals(geo))
-    cells = _Cells(diagram.centers, diagram.near_start, diagram.near)
-    return _break(mesh, cells, np.asarray(home, np.int32), width)
+    return mesh, _Cells(diagram.centers, diagram.near_start, diagram.near)

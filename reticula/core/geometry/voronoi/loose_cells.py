@@ -1,17 +1,26 @@
-"""Cells cut by some of their neighbours only: each by itself, so that they may overlap."""
+"""Cells cut by some of their neighbours only, so that they may overlap: each is a cell of a diagram of its own."""
 
 from __future__ import annotations
 
+from typing import NamedTuple
+
 import numpy as np
 
-from reticula.core.arrays import AnyArray, Floats
-from reticula.core.geometry.edit.plane_clip import clip_half, cut_by_plane
-from reticula.core.geometry.mesh.geo import Geo
-from reticula.core.geometry.voronoi.diagram import Diagram
+from reticula.core.arrays import AnyArray, Flags, Floats, Ints, starts_from_sizes
+from reticula.core.geometry.voronoi.diagram import Diagram, diagram_of
 
-__all__ = ["loose_cells", "select_neighbours"]
+__all__ = ["LooseCells", "loose_cells", "select_neighbours"]
 
-RIM, CAP, INNER = "_rim", "_cap", "_inner"
+
+class LooseCells(NamedTuple):
+    """Cells and, after each, stand-ins of the neighbours that bound it, all in one ``diagram``.
+
+    ``owner (N,)`` says which are cells, ``center (N,)`` which centre each stands for.
+    """
+
+    diagram: Diagram
+    owner: Flags
+    center: Ints
 
 
 def select_neighbours(diagram: Diagram, most: int, reach: float) -> AnyArray:
@@ -25,34 +34,35 @@ def select_neighbours(diagram: Diagram, most: int, reach: float) -> AnyArray:
     return ((rank < most) | (most == 0)) & ((far <= reach) | (reach == 0.0))
 
 
-def loose_cells(
-    geo: Geo, diagram: Diagram, counts: AnyArray, cells: AnyArray, *, cap: bool
-) -> list[tuple[int, Geo, AnyArray]]:
-    """Cut ``geo`` for each of ``cells`` by the bisectors towards those of its neighbours that count, nearest first.
+def loose_cells(diagram: Diagram, counts: AnyArray, low: Floats, high: Floats) -> LooseCells:
+    """Return every cell as bounded by those of its neighbours that count, inside the box ``low`` to ``high``.
 
-    Returns the number of each cell of which something is left, the piece, and which of its faces are inner ones.
+    A cell and its neighbours make a diagram by themselves (Qhull), of which only that cell is kept.
     """
-    made = []
-    marked = geo.with_attribute("face", INNER, np.zeros(geo.topology.face_count, bool))
-    for cell in cells:
+    blocks = []
+    for cell in range(diagram.count):
         begin, end = diagram.near_start[cell], diagram.near_start[cell + 1]
-        piece = marked
-        for other in diagram.near[begin:end][counts[begin:end]]:
-            piece = _cut_off(piece, diagram.centers[cell], diagram.centers[other], cap)
-            if not piece.topology.face_count:
-                break
-        else:
-            inner = piece.group("face", INNER)
-            for kind, name in (("face", INNER), ("face", CAP), ("edge", RIM)):
-                piece = piece.without_attribute(kind, name) if piece.has(kind, name) else piece  # type: ignore[arg-type]
-            made.append((int(cell), piece, inner))
-    return made
-
-
-def _cut_off(piece: Geo, center: Floats, other: Floats, cap: bool) -> Geo:
-    """Return what lies nearer to ``center`` than to ``other``."""
-    normal = (other - center) / np.linalg.norm(other - center)
-    whole, side, height = cut_by_plane(piece, (center + other) / 2.0, normal, RIM)
-    half = clip_half(whole, side, height, -1.0, normal, RIM, CAP, cap=cap).geo
-    inner = half.group("face", INNER) | half.group("face", CAP)
-    return half.with_attribute("face", INNER, inner)
+        centers = np.append(cell, diagram.near[begin:end][counts[begin:end]])
+        blocks.append((centers, diagram_of(diagram.centers[centers], low, high)))
+    sizes = np.array([len(centers) for centers, _ in blocks])
+    base = np.cumsum(sizes) - sizes
+    edges = [np.flatnonzero(one.edge_cells[:, 0] == 0) for _, one in blocks]
+    vertices = np.cumsum([0, *(len(one.vertex) for _, one in blocks)])
+    near_sizes = np.zeros(int(sizes.sum()), np.int64)
+    near_sizes[base] = [one.near_start[1] for _, one in blocks]
+    near = [at + one.near[: one.near_start[1]] for at, (_, one) in zip(base, blocks, strict=True)]
+    around = [at + one.edge_cells[rows] for at, (_, one), rows in zip(base, blocks, edges, strict=True)]
+    ends = [at + one.edge_ends[rows] for at, (_, one), rows in zip(vertices[:-1], blocks, edges, strict=True)]
+    together = Diagram(
+        int(sizes.sum()),
+        np.concatenate([one.centers[: one.count] for _, one in blocks]),
+        starts_from_sizes(near_sizes),
+        np.concatenate(near).astype(np.int32),
+        np.concatenate([one.vertex for _, one in blocks]),
+        np.concatenate([one.helped for _, one in blocks]),
+        np.concatenate(around).astype(np.int32),
+        np.concatenate(ends).astype(np.int32),
+    )
+    owner = np.zeros(together.count, bool)
+    owner[base] = True
+    return LooseCells(together, owner, np.concatenate([centers for centers, _ in blocks]))

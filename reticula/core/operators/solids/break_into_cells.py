@@ -21,11 +21,12 @@ from reticula.core.geometry.measure.areas import edge_lengths, face_normals, fac
 from reticula.core.geometry.planar.boundary_loops import loop_normals
 from reticula.core.geometry.planar.region_fill import Inside, fill_region, nest_loops, project_to_plane
 from reticula.core.geometry.voronoi.cell_caps import Caps, caps_of
-from reticula.core.geometry.voronoi.cells import ON_POINT, Fragments, fragments
-from reticula.core.geometry.voronoi.diagram import diagram_of
-from reticula.core.geometry.voronoi.loose_cells import loose_cells, select_neighbours
+from reticula.core.geometry.voronoi.cells import ON_POINT, Fragments, fragments, fragments_in
+from reticula.core.geometry.voronoi.diagram import Diagram, diagram_of
+from reticula.core.geometry.voronoi.loose_cells import LooseCells, loose_cells, select_neighbours
 from reticula.core.operators.declaration.operator import Input, operator
 from reticula.core.operators.declaration.parameters import AttributeName, Choice, GroupName, Integer, Number, Toggle
+from reticula.core.spatial.cell_reach import faces_reaching_cells
 from reticula.core.spatial.inside import inside
 from reticula.core.spatial.solids import layers_apart, solid_of_faces
 
@@ -106,7 +107,7 @@ def break_into_cells(
     share no points; solids are watertight to the last edge. Solids that overlap, or lie in each other and both look
     outwards, are broken each by itself; one that looks inwards is a hollow. Centres in the same place count once; all
     are moved by less than a millionth of the size so that no five cells meet in one place. With fewer neighbours than
-    touch a cell, every piece is cut by itself, which takes longer, and pieces overlap.
+    touch a cell, every piece is cut by those alone, and pieces overlap.
     """
     if not len(centers.positions):
         raise GeometryError("there are no centres; give a geometry with points")
@@ -127,10 +128,8 @@ def break_into_cells(
     near = geo.with_positions(geo.positions - middle).with_attribute("point", WAS, np.arange(geo.topology.point_count))
     where = centers.positions[numbers] - middle
     names = _Names(numbers, first_cells, cell_name, inner_group)
-    pieces = _loose(near, where, most_neighbours, neighbour_reach, names, solid)
-    if pieces is None:
-        pieces = _partition(near, where, names, solid)
-    made = _put_back(pieces, geo, middle)
+    limits = _Limits(most_neighbours, neighbour_reach)
+    made = _put_back(_pieces(near, where, limits, names, solid), geo, middle)
     if merge_flat:
         flat = flat_across(made, face_normals(made), FLAT) & equal_across(made)
         made, _ = merge_across(made, flat)
@@ -164,18 +163,55 @@ def _nudged(geo: Geo, where: Floats, attempt: int) -> Floats:
     return where + np.random.default_rng(attempt).uniform(-1, 1, where.shape) * (NUDGES[attempt] * size)
 
 
-def _partition(geo: Geo, where: Floats, names: _Names, solid: bool) -> Geo:
-    """Break into cells that fill the whole; solids whose bounds touch are broken one layer after the other."""
+class _Limits(NamedTuple):
+    """By how many neighbours, and how far away, a piece is cut at most; 0 for all."""
+
+    most: int
+    reach: float
+
+
+class _Division(NamedTuple):
+    """Cells to break a mesh into: their ``diagram``, for limited neighbours which cells of it are ``loose``, and the
+    number of the centre that each cell stands for.
+    """
+
+    diagram: Diagram
+    loose: LooseCells | None
+    numbers: AnyArray
+
+
+def _division(geo: Geo, where: Floats, numbers: AnyArray, limits: _Limits) -> tuple[_Division, int]:
+    """The cells of centres ``where (N, 3)``, and how many pairs of neighbours the limits leave out."""
+    diagram = diagram_of(where, *geo.bounds)
+    counts = select_neighbours(diagram, limits.most, limits.reach)
+    if counts.all():
+        return _Division(diagram, None, numbers), 0
+    loose = loose_cells(diagram, counts, *geo.bounds)
+    return _Division(loose.diagram, loose, numbers[loose.center]), int((~counts).sum()) // 2
+
+
+def _broken(part: Geo, division: _Division) -> Fragments:
+    """The parts of a mesh's faces in the cells."""
+    if division.loose is None:
+        home = cKDTree(division.diagram.centers[: division.diagram.count]).query(part.positions)[1]
+        return fragments(part, division.diagram, home)
+    pairs = faces_reaching_cells(part, division.diagram, division.loose.owner)
+    return fragments_in(part, division.diagram, pairs)
+
+
+def _pieces(geo: Geo, where: Floats, limits: _Limits, names: _Names, solid: bool) -> Geo:
+    """Break into cells; solids whose bounds touch are broken one layer after the other."""
     layers = layers_apart(geo, solid_of_faces(geo)) if solid else np.zeros(geo.topology.face_count, np.int64)
     count = int(layers.max(initial=0)) + 1
     parts = [subset(geo, layers == n, loose=False) if count > 1 else geo for n in range(count)]
-    broken = 0
+    broken = left = 0
     for attempt in range(len(NUDGES)):
-        moved = _nudged(geo, where, attempt)
-        diagram = diagram_of(moved, *geo.bounds)
-        nearest = cKDTree(moved)
-        found = [(part, fragments(part, diagram, nearest.query(part.positions)[1])) for part in parts]
-        caps = [caps_of(diagram, pieces, inside(part, diagram.vertex)) if solid else None for part, pieces in found]
+        division, left = _division(geo, _nudged(geo, where, attempt), names.numbers, limits)
+        diagram, owners = division.diagram, division.loose.owner if division.loose else None
+        found = [(part, _broken(part, division)) for part in parts]
+        caps = [
+            caps_of(diagram, pieces, inside(part, diagram.vertex), owners) if solid else None for part, pieces in found
+        ]
         broken = sum(one.broken for one in caps if one)
         if not broken:
             break
@@ -183,7 +219,11 @@ def _partition(geo: Geo, where: Floats, names: _Names, solid: bool) -> Geo:
         warn(
             f"{broken:,} inner outlines do not close: the mesh crosses itself there, or centres lie too close together."
         )
-    made = [_assembled(part, pieces, cap, moved, names) for (part, pieces), cap in zip(found, caps, strict=True)]
+    if left:
+        warn(f"About {left:,} pairs of neighbours were left out, so pieces may overlap.")
+    names = names._replace(numbers=division.numbers)
+    centers = diagram.centers[: diagram.count]
+    made = [_assembled(part, pieces, cap, centers, names) for (part, pieces), cap in zip(found, caps, strict=True)]
     return concatenate(made)
 
 
@@ -192,30 +232,6 @@ def _put_back(made: Geo, geo: Geo, middle: Floats) -> Geo:
     known = made.attribute("point", WAS)
     old = np.where(known[:, None] >= 0, geo.positions[np.maximum(known, 0)], made.positions + middle)
     return made.without_attribute("point", WAS).with_positions(old)
-
-
-def _loose(geo: Geo, where: Floats, most: int, reach: float, names: _Names, solid: bool) -> Geo | None:
-    """Pieces that are cut by the ``most`` nearest neighbours within ``reach`` m only; None if these are all."""
-    if not most and not reach:
-        return None
-    diagram = diagram_of(_nudged(geo, where, 0), *geo.bounds)
-    counts = select_neighbours(diagram, most, reach)
-    if counts.all():
-        return None
-    alone = subset(geo, curves=np.zeros(geo.topology.curve_count, bool), loose=False)
-    cells = np.flatnonzero((names.numbers < names.first_cells) | (names.first_cells == 0))
-    pieces = []
-    for cell, piece, inner in loose_cells(alone, diagram, counts, cells, cap=solid):
-        piece = piece.with_attribute("face", names.inner, inner)
-        for kind in ("face", "point"):
-            own = np.full(piece.topology.count(kind), names.numbers[cell])  # type: ignore[arg-type]
-            piece = piece.with_attribute(kind, names.cell, own, "integer")  # type: ignore[arg-type]
-        pieces.append(piece)
-    left = int((~counts).sum()) // 2
-    warn(f"About {left:,} pairs of neighbours were left out, so pieces may overlap.")
-    made = concatenate(pieces)
-    moved = np.full(made.topology.point_count, -1)
-    return made.with_attribute("point", WAS, moved)
 
 
 def _convex(geo: Geo) -> Geo:
