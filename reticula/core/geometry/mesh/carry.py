@@ -35,10 +35,11 @@ def carry(source: Geo, topology: Topology, maps: Maps, *, positions: AnyArray | 
         named = source.attributes[kind]
         entry = maps.get(kind)
         if entry is None:
-            if named and kind != "whole" and topology.count(kind) != source.topology.count(kind):
+            fits = kind == "whole" or topology.count(kind) == source.topology.count(kind)
+            if named and not fits:
                 raise GeometryError(f"there is no source map for the {kind} attributes {', '.join(named)}")
             attributes[kind] = dict(named)
-            if kind in source.known_identity and kind not in ("edge", "corner"):
+            if fits and kind in source.known_identity and kind not in ("edge", "corner"):
                 identity[kind] = source.known_identity[kind]
             continue
         if callable(entry):

@@ -27,7 +27,7 @@ __all__ = ["offset_curve"]
         Selection.each("curve", "curves to follow; empty means all"),
         Number(
             "distance",
-            0.05,
+            {"formula": "0.05 * extent"},
             "how far; outwards or to the left, negative goes the other way",
             unit="m",
             soft=(-0.5, 0.5),

@@ -34,7 +34,15 @@ MOST_POINTS = 50_000_000
             options={"count": "the same number on every curve", "length": "parts of at most this length"},
         ),
         Integer("count", 20, "parts of each curve", soft=(1, 100), low=1, high=10_000_000, shown_when=("by", "count")),
-        Number("length", 0.1, "longest part", unit="m", soft=(0.01, 1.0), low=1e-9, shown_when=("by", "length")),
+        Number(
+            "length",
+            {"formula": "0.1 * extent"},
+            "longest part",
+            unit="m",
+            soft=(0.01, 1.0),
+            low=1e-9,
+            shown_when=("by", "length"),
+        ),
         Number(
             "keep_corners",
             180.0,

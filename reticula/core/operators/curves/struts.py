@@ -65,7 +65,15 @@ def _narrowest(start: AnyArray, way: Floats) -> Floats:
     parameters=(
         KindChoice.of(("edge", "curve"), "edge", "what becomes tubes: edges of faces, or curves", name="along"),
         Selection("where", "", "which of them; empty means all", on="along"),
-        PerElement("radius", 0.02, "of the tubes, at each point", unit="m", on="point", soft=(0.0, 0.2), low=0.0),
+        PerElement(
+            "radius",
+            {"formula": "0.02 * extent"},
+            "of the tubes, at each point",
+            unit="m",
+            on="point",
+            soft=(0.0, 0.2),
+            low=0.0,
+        ),
         Integer("sides", 8, "faces around", soft=(3, 32), low=3, high=512),
         Toggle("keep_source", False, "keep the faces or curves"),
         GroupName("side_group", "side", "face group that receives the tubes", kind="face"),

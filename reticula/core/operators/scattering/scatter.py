@@ -70,7 +70,7 @@ FULL = 12.0
         ),
         Number(
             "spacing",
-            0.05,
+            {"formula": "0.05 * extent"},
             "least distance between points",
             unit="m",
             soft=(0, 1),

@@ -7,6 +7,7 @@ from typing import NamedTuple
 import numpy as np
 
 from reticula.core.arrays import Flags, Floats
+from reticula.core.diagnostics import warn
 from reticula.core.errors import GeometryError
 from reticula.core.geometry import Geo, measure
 from reticula.core.geometry.edit.split_points import split_along_edges
@@ -32,36 +33,54 @@ class Chart(NamedTuple):
 def chart_of(geo: Geo, where: Flags, over: str) -> Chart:
     """Return the coordinates of the marked faces ``(F,)`` by their ``uv``, or laid ``flat`` along their mean normal.
 
-    Flat, the first goes along their longest extent (principal axis). GeometryError where there is no uv.
+    Flat, the first goes along their longest extent (principal axis); where there is no uv, they are laid flat, which is
+    said. GeometryError where they have no extent.
     """
-    at = corner_uv(geo) if over == "uv" else _laid_flat(geo, where)
+    at = corner_uv(geo) if over == "uv" else None
     if at is None:
-        raise GeometryError("the surface has no uv; give it one, or lay the panels over it flat")
+        at = _laid_flat(geo, where)
+        if over == "uv":
+            warn("The surface has no uv, so it is laid flat along its mean normal.")
     own = at[where[geo.topology.corner_face]]
     low, reach = own.min(axis=0), np.ptp(own, axis=0)
     if (reach <= 0.0).any():
-        raise GeometryError("the surface has no extent over its coordinates, so it cannot be divided")
+        raise GeometryError("the surface has no extent over its coordinates; give one that has area over them")
     flat = (at - low) / reach
     return Chart(flat, _metres(geo, where, flat), _wraps(geo, where, flat))
 
 
 def _laid_flat(geo: Geo, where: Flags) -> Floats:
+    """Coordinates ``(C, 2)`` in the plane across the mean normal; of what closes, in that of its largest extents."""
     shape = geo.topology
-    normal = measure.area_vectors(geo)[where].sum(axis=0)
-    length = float(np.linalg.norm(normal))
-    if length <= 1e-9 * float(measure.face_areas(geo)[where].sum()):
-        raise GeometryError("the surface closes, so it cannot be laid flat; mark a part of it, or use its uv")
-    normal = normal / length
     place = geo.positions[shape.corner_point]
     own = place[where[shape.corner_face]]
     away = own - own.mean(axis=0)
-    away = away - (away @ normal)[:, None] * normal
-    along = np.linalg.svd(away, full_matrices=False)[2][0]
-    along = along - (along @ normal) * normal
-    along /= np.linalg.norm(along)
-    if ((away @ along) ** 3).sum() < 0.0:
-        along = -along
-    return np.stack([place @ along, place @ np.cross(normal, along)], axis=1)
+    normal = measure.area_vectors(geo)[where].sum(axis=0)
+    length = float(np.linalg.norm(normal))
+    if length > 1e-9 * float(measure.face_areas(geo)[where].sum()):
+        normal = normal / length
+    else:
+        normal = _with_sign(_axis(away, 0), away)
+        warn("The surface closes, so its front and back are divided alike; mark a part of it, or use its uv.")
+    flat = away - _along(away, normal)[:, None] * normal
+    along = _axis(flat, 2)
+    along = along - float((along * normal).sum()) * normal
+    along = _with_sign(along / np.linalg.norm(along), flat)
+    return np.stack([_along(place, along), _along(place, np.cross(normal, along))], axis=1)
+
+
+def _along(places: Floats, axis: Floats) -> Floats:
+    return np.asarray(np.einsum("ij,j->i", places, axis))
+
+
+def _axis(away: Floats, rank: int) -> Floats:
+    """The principal axis of places about their middle along which they reach least (0) to farthest (2)."""
+    return np.asarray(np.linalg.eigh(np.einsum("ni,nj->ij", away, away))[1][:, rank])
+
+
+def _with_sign(axis: Floats, away: Floats) -> Floats:
+    """An axis turned towards where the places ``away (N, 3)`` from their middle reach farther."""
+    return -axis if (_along(away, axis) ** 3).sum() < 0.0 else axis
 
 
 def _metres(geo: Geo, where: Flags, flat: Floats) -> Floats:

@@ -62,7 +62,7 @@ TRIES = 12
         Integer("count", 1000, "triangles left", soft=(10, 10_000), low=1, shown_when=("to", "count")),
         Number(
             "error",
-            0.001,
+            {"formula": "0.001 * extent"},
             "how far the surface may move away",
             unit="m",
             soft=(0.0, 0.1),
@@ -72,7 +72,7 @@ TRIES = 12
         ),
         Number(
             "radius",
-            0.05,
+            {"formula": "0.05 * extent"},
             "final distance within which points are welded",
             unit="m",
             soft=(0.0, 0.5),

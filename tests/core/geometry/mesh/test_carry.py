@@ -37,3 +37,11 @@ def test_a_map_that_does_not_fit_is_refused_before_it_is_read(cube: Geo) -> None
 def test_values_of_the_whole_stay() -> None:
     geo = ops.box().with_attribute("whole", "mean", [4.5])
     assert carry(geo, geo.topology, {"point": kept(np.arange(8))}).attribute("whole", "mean").tolist() == [4.5]
+
+
+def test_a_kind_that_is_gone_leaves_no_names(cube: Geo) -> None:
+    assert len(cube.identity("face")) == 6
+    made = carry(
+        cube, Topology(8), {"point": kept(np.arange(8)), "corner": kept(np.zeros(0)), "edge": kept(np.zeros(0))}
+    )
+    assert len(made.identity("face")) == 0

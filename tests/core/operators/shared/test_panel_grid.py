@@ -3,7 +3,8 @@
 import numpy as np
 import pytest
 
-from reticula.core import ops
+from reticula.core import Geo, ops
+from reticula.core.diagnostics import collecting
 from reticula.core.errors import GeometryError
 from reticula.core.operators.shared.panel_grid import chart_of, parted_at_seams
 
@@ -22,9 +23,16 @@ def test_metres_of_a_sheet_and_of_a_tube() -> None:
     assert chart.wraps.tolist() == [True, False]
 
 
-def test_what_closes_cannot_be_laid_flat() -> None:
-    with pytest.raises(GeometryError, match="closes"):
-        chart_of(ops.box(), every(6), "flat")
+def test_what_closes_is_laid_along_its_largest_extents() -> None:
+    with pytest.warns(match="closes"):
+        chart = chart_of(ops.box(size=(4, 1, 2)), every(6), "flat")
+    assert chart.size == pytest.approx([4, 2], rel=0.5)
+
+
+def test_what_has_no_extent_cannot_be_divided() -> None:
+    line = Geo.from_faces([[0, 0, 0], [1, 0, 0], [2, 0, 0]], [[0, 1, 2]])
+    with collecting(), pytest.raises(GeometryError, match="no extent"):
+        chart_of(line, every(1), "flat")
 
 
 def test_faces_are_parted_along_seams_only() -> None:

@@ -8,7 +8,7 @@ from typing import Any, ClassVar
 
 import numpy as np
 
-from reticula.core.operators.declaration.parameters.base import Parameter
+from reticula.core.operators.declaration.parameters.base import Context, Parameter
 
 __all__ = ["Integer", "Number", "Toggle", "Vector"]
 
@@ -33,6 +33,12 @@ class Number(Parameter):
         if not self.low <= number <= self.high:
             self.fail(f"{number:g} is outside of {self.low:g} to {self.high:g}")
         return number
+
+    def resolve(self, value: Any, context: Context) -> Any:
+        """Return the number; a default that goes by the shape is at least the lowest allowed, also without size."""
+        if value == self.default and isinstance(value, dict) and "formula" in value:
+            return self.check_plain(max(context.once(value["formula"], self.formula_type), self.low))
+        return super().resolve(value, context)
 
     def describe(self) -> dict[str, Any]:
         limits = [limit if math.isfinite(limit) else None for limit in (self.low, self.high)]
