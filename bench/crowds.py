@@ -7,6 +7,7 @@ from __future__ import annotations
 from collections.abc import Iterator
 
 import igl
+import manifold3d
 import numpy as np
 import shapely
 from scipy.spatial import ConvexHull
@@ -29,6 +30,9 @@ def rows() -> Iterator[Row]:
             yield _struts(10_000 // share)
             yield _walk(20_000 // share)
             yield _pairs(20_000 // share)
+            yield _inset(4_000 // share)
+            yield _cells(800 // share)
+            yield _crossing(400 // share)
 
 
 def curves(places: np.ndarray, start: np.ndarray, closed: bool) -> Geo:
@@ -124,3 +128,51 @@ def _pairs(count: int) -> Row:
     places = np.random.default_rng(0).uniform(size=(2 * count, 3))
     drawn = curves(places, np.arange(count + 1) * 2, True)
     return alone("sweep closed curves of two points", f"{count:,} curves", lambda: ops.sweep(drawn, radius=0.001), 1)
+
+
+def _inset(count: int) -> Row:
+    angle = 2 * np.pi * np.arange(count) / count
+    far = np.random.default_rng(0).uniform(0.9, 1.0, count)
+    flat = far[:, None] * np.stack([np.cos(angle), np.sin(angle)], axis=1)
+    face = Geo.of(np.column_stack([flat, np.zeros(count)]), Topology(count, [0, count], np.arange(count)))
+    polygon = shapely.Polygon(flat)
+    return compare(
+        "inset that divides a face",
+        f"{count:,} corners, half of them hollow",
+        lambda: ops.inset(face, distance=0.2, limit="divide"),
+        "Shapely (GEOS), outline alone",
+        lambda: polygon.buffer(-0.2, join_style="mitre", mitre_limit=1e6),
+        1,
+    )
+
+
+def _cells(count: int) -> Row:
+    ball = ops.sphere(segments=128, rings=64)
+    centers = ops.scatter_in_volume(ball, total=count)
+    return compare(
+        "break into cells by six neighbours each",
+        f"{count:,} cells, 8,064 faces",
+        lambda: ops.break_into_cells(ball, centers, most_neighbours=6),
+        "the same by all neighbours",
+        lambda: ops.break_into_cells(ball, centers),
+        1,
+    )
+
+
+def _crossing(segments: int) -> Row:
+    ball = ops.triangulate(ops.sphere(segments=segments, rings=segments // 2))
+    other = ops.transform(ball, move=(0.3, 0.1, 0.05))
+    heap, corners = ops.join(ball, other), ball.topology.corner_point.reshape(-1, 3)
+
+    def union() -> object:
+        parts = [manifold3d.Mesh64(np.array(one.positions), np.array(corners, np.uint64)) for one in (ball, other)]
+        return manifold3d.Manifold.batch_boolean([manifold3d.Manifold(part) for part in parts], manifold3d.OpType.Add)
+
+    return compare(
+        "repair solids that run through each other",
+        f"{heap.topology.face_count:,} triangles",
+        lambda: ops.repair(heap),
+        "Manifold, union of known solids alone",
+        union,
+        1,
+    )
