@@ -25,6 +25,7 @@ def rows() -> Iterator[Row]:
     with collecting():
         for share in (4, 1):
             yield _polygon(16_000 // share)
+            yield _hollow_polygon(16_000 // share)
             yield _loops(20_000 // share)
             yield _fan(100_000 // share)
             yield _struts(10_000 // share)
@@ -53,6 +54,21 @@ def _polygon(count: int) -> Row:
         "cut a polygon into triangles",
         f"{count:,} corners",
         cut,
+        "Shapely (GEOS)",
+        lambda: shapely.constrained_delaunay_triangles(polygon),
+        3,
+    )
+
+
+def _hollow_polygon(count: int) -> Row:
+    angle = 2 * np.pi * np.arange(count) / count
+    far = np.random.default_rng(0).uniform(0.9, 1.0, count)
+    flat = far[:, None] * np.stack([np.cos(angle), np.sin(angle)], axis=1)
+    places, polygon = np.column_stack([flat, np.zeros(count)]), shapely.Polygon(flat)
+    return compare(
+        "cut a polygon with hollow corners into triangles",
+        f"{count:,} corners",
+        lambda: triangles(Geo.of(places, Topology(count, [0, count], np.arange(count)))),
         "Shapely (GEOS)",
         lambda: shapely.constrained_delaunay_triangles(polygon),
         3,

@@ -1,7 +1,8 @@
 """Polygons cut into triangles by ear clipping. Meisters, "Polygons have ears", Amer. Math. Monthly 82, 1975.
 
-Only corners that are not convex are looked at, so that convex polygons cost linear time. Corners that lie in one place,
-as where a hole is joined to the outline by a bridge, are told apart by where their edges go.
+Only corners that are not convex are looked at, of large polygons those nearby (a grid), so that cost is near-linear.
+Corners that lie in one place, as where a hole is joined to the outline by a bridge, are told apart by where their edges
+go.
 """
 
 from __future__ import annotations
@@ -11,6 +12,8 @@ from typing import NamedTuple
 import numpy as np
 
 from reticula.core.arrays import Floats, Indices
+from reticula.core.geometry.mesh.adjacency import group_by
+from reticula.core.geometry.planar.crossing_limits import plane_axes
 from reticula.core.jit import inline, parallel_kernel, prange
 
 __all__ = ["cut_polygons"]
@@ -18,6 +21,8 @@ __all__ = ["cut_polygons"]
 MOST_SHORT = 64
 """Corners up to which the shortest ear is looked for; of larger faces the first one is taken."""
 
+SLACK = 1e-6
+"""How far around a triangle corners are looked for, in cells of the grid."""
 ALIKE = 1.0 - 1e-9
 """Cuts whose squared lengths differ by less count as equally long: then the first is taken, wherever the face lies."""
 
@@ -29,10 +34,24 @@ def _turn(p: Floats, a: int, b: int, c: int, n: Floats) -> float:
     return (uy * vz - uz * vy) * n[0] + (uz * vx - ux * vz) * n[1] + (ux * vy - uy * vx) * n[2]
 
 
+class _Grid(NamedTuple):
+    """The corners of a large polygon by the cells of a grid in its plane, so that few are looked at for each ear.
+
+    ``flat (N, 2)`` their places in units of a cell; ``side`` cells each way, 0 for no grid; ``start``, ``item`` the
+    corners in each cell.
+    """
+
+    flat: Floats
+    side: int
+    start: Indices
+    item: Indices
+
+
 class _Ring(NamedTuple):
     """What is left of a polygon: ``point (N,)`` of each corner, the corners ``before`` and ``after`` each ``(N,)``.
 
-    Those that are not convex are the first ``left[0]`` of ``reflex``; ``place`` says where in it each is, or -1.
+    Those that are not convex are the first ``left[0]`` of ``reflex``; ``place`` says where in it each is, or -1. The
+    ``grid`` finds corners by where they are.
     """
 
     point: Indices
@@ -41,6 +60,38 @@ class _Ring(NamedTuple):
     reflex: Indices
     place: Indices
     left: Indices
+    grid: _Grid
+
+
+@inline
+def _grid_of(p: Floats, point: Indices, n: Floats) -> _Grid:
+    """A grid with about one corner per cell; none for small polygons."""
+    size = len(point)
+    length = np.sqrt(n[0] * n[0] + n[1] * n[1] + n[2] * n[2])
+    if size <= MOST_SHORT or length == 0.0:
+        return _Grid(np.zeros((0, 2)), 0, np.zeros(1, np.int32), np.zeros(0, np.int32))
+    axes = plane_axes(n / length)
+    flat = np.zeros((size, 2))
+    for i in range(size):
+        for k in range(2):
+            for m in range(3):
+                flat[i, k] += (p[point[i], m] - p[point[0], m]) * axes[k, m]
+    side = max(1, int(np.sqrt(size)))
+    for k in range(2):
+        low, high = flat[:, k].min(), flat[:, k].max()
+        step = (high - low) / side if high > low else 1.0
+        for i in range(size):
+            flat[i, k] = (flat[i, k] - low) / step
+    cell = np.empty(size, np.int32)
+    for i in range(size):
+        cell[i] = _cell(flat[i, 1], side) * side + _cell(flat[i, 0], side)
+    start, item = group_by(cell, side * side)
+    return _Grid(flat, side, start, item)
+
+
+@inline
+def _cell(place: float, side: int) -> int:
+    return min(max(int(place), 0), side - 1)
 
 
 @inline
@@ -75,39 +126,57 @@ def _ring_of(p: Floats, point: Indices, n: Floats) -> _Ring:
     before, after = step - np.int32(1), step + np.int32(1)
     before[0], after[size - 1] = size - 1, 0
     place = np.full(size, -1, np.int32)
-    ring = _Ring(point, before, after, np.empty(size, np.int32), place, np.zeros(1, np.int32))
+    ring = _Ring(point, before, after, np.empty(size, np.int32), place, np.zeros(1, np.int32), _grid_of(p, point, n))
     for i in range(size):
         _note_turn(p, ring, i, n)
     return ring
 
 
 @inline
-def _is_ear(p: Floats, ring: _Ring, i: int, n: Floats, strict: bool) -> bool:
-    """Whether the triangle at corner ``i`` holds no other corner; unless ``strict``, one may lie on its border.
+def _is_in_ear(p: Floats, ring: _Ring, i: int, q: int, n: Floats, strict: bool) -> bool:
+    """Whether corner ``q`` keeps the triangle at corner ``i`` from being cut off.
 
     Corners in the place of one of the triangle's ends do not count; in that of its tip, they do if an edge of theirs
     goes in or both run along it.
     """
     a, c, point = ring.before[i], ring.after[i], ring.point
-    pa, pb, pc = point[a], point[i], point[c]
-    if _turn(p, pa, pb, pc, n) <= 0.0:
+    pa, pb, pc, pq = point[a], point[i], point[c], point[q]
+    if q == a or q == c or _same(p, pq, pa) or _same(p, pq, pc):
         return False
+    if _same(p, pq, pb):
+        come, go = point[ring.before[q]], point[ring.after[q]]
+        entering = min(_turn(p, pa, pb, come, n), _turn(p, pb, pc, come, n))
+        leaving = min(_turn(p, pa, pb, go, n), _turn(p, pb, pc, go, n))
+        return entering > 0.0 or leaving > 0.0 or (entering == 0.0 and leaving == 0.0)
+    least = min(_turn(p, pa, pb, pq, n), _turn(p, pb, pc, pq, n), _turn(p, pc, pa, pq, n))
+    return least > 0.0 or (strict and least == 0.0)
+
+
+@inline
+def _is_ear(p: Floats, ring: _Ring, i: int, n: Floats, strict: bool) -> bool:
+    """Whether the triangle at corner ``i`` holds no other corner; unless ``strict``, one may lie on its border."""
+    a, c, grid = ring.before[i], ring.after[i], ring.grid
+    if _turn(p, ring.point[a], ring.point[i], ring.point[c], n) <= 0.0:
+        return False
+    if grid.side:
+        flat, side = grid.flat, grid.side
+        x0 = _cell(min(flat[a, 0], flat[i, 0], flat[c, 0]) - SLACK, side)
+        x1 = _cell(max(flat[a, 0], flat[i, 0], flat[c, 0]) + SLACK, side)
+        y0 = _cell(min(flat[a, 1], flat[i, 1], flat[c, 1]) - SLACK, side)
+        y1 = _cell(max(flat[a, 1], flat[i, 1], flat[c, 1]) + SLACK, side)
+        if (x1 - x0 + 1) * (y1 - y0 + 1) < ring.left[0]:
+            for y in range(y0, y1 + 1):
+                for k in range(grid.start[y * side + x0], grid.start[y * side + x1 + 1]):
+                    q = grid.item[k]
+                    if ring.place[q] >= 0 and _is_in_ear(p, ring, i, q, n, strict):
+                        return False
+            return True
     for k in range(ring.left[0]):
-        q = ring.reflex[k]
-        pq = point[q]
-        if q == a or q == c or _same(p, pq, pa) or _same(p, pq, pc):
-            continue
-        if _same(p, pq, pb):
-            come, go = point[ring.before[q]], point[ring.after[q]]
-            entering = min(_turn(p, pa, pb, come, n), _turn(p, pb, pc, come, n))
-            leaving = min(_turn(p, pa, pb, go, n), _turn(p, pb, pc, go, n))
-            if entering > 0.0 or leaving > 0.0 or (entering == 0.0 and leaving == 0.0):
-                return False
-            continue
-        least = min(_turn(p, pa, pb, pq, n), _turn(p, pb, pc, pq, n), _turn(p, pc, pa, pq, n))
-        if least > 0.0 or (strict and least == 0.0):
-            return False
-    return True
+        if _is_in_ear(p, ring, i, ring.reflex[k], n, strict):
+            break
+    else:
+        return True
+    return False
 
 
 @inline

@@ -17,7 +17,7 @@ def outline(seed: int, sides: int) -> np.ndarray:
     return np.stack([far * np.cos(turns), far * np.sin(turns), np.zeros(sides)], axis=1)
 
 
-@given(st.integers(0, 2**31), st.integers(3, 70), st.booleans())
+@given(st.integers(0, 2**31), st.one_of(st.integers(3, 70), st.integers(65, 400)), st.booleans())
 def test_triangles_cover_the_outline(seed: int, sides: int, shortest: bool) -> None:
     places = outline(seed, sides)
     x, y = places[:, 0], places[:, 1]
