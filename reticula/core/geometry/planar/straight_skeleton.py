@@ -68,6 +68,18 @@ class _Room(NamedTuple):
 
 
 @inline
+def _make_one(wave: Wave, a: int, b: int) -> None:
+    """Let two nodes in one place be the same, unless both are corners of the polygon."""
+    one, two = find_root(wave.events.same, a), find_root(wave.events.same, b)
+    p, q = wave.events.place[one], wave.events.place[two]
+    if one != two and abs(p[0] - q[0]) <= wave.near and abs(p[1] - q[1]) <= wave.near:
+        if two >= len(wave.offset):
+            wave.events.same[two] = one
+        elif one >= len(wave.offset):
+            wave.events.same[one] = two
+
+
+@inline
 def _stop(wave: Wave, far: float) -> Indices:
     """End all corners where they are now; returns per corner of the wave the node it ended at, -1 if it was gone."""
     last = wave.used[VERTICES]
@@ -84,6 +96,9 @@ def _stop(wave: Wave, far: float) -> Indices:
     for v in range(last):
         if ends[v] >= 0:
             close_vertex(wave, v, ends[v])
+    for v in range(last):
+        if ends[v] >= 0:
+            _make_one(wave, ends[v], ends[wave.link[v, AFTER]])
     for v in range(last):
         if ends[v] >= 0:
             h = wave.used[HALVES]
@@ -176,8 +191,13 @@ def _collect(wave: Wave, ends: Indices, face: int, first: int, room: _Room) -> b
         while not seen[u]:
             seen[u] = True
             chain[size] = find_root(same, ends[u])
-            size += 1
+            if size == 0 or chain[size] != chain[size - 1]:
+                size += 1
             u = wave.link[u, AFTER]
+        if size > 1 and chain[size - 1] == chain[0]:
+            size -= 1
+        if size < 3:
+            continue
         area = _area(wave, chain, size)
         total += area
         good = good and area >= -EXACT * abs(whole)
