@@ -13,6 +13,7 @@ from typing import Any
 from reticula.core.diagnostics import collecting
 from reticula.core.errors import ReticulaError
 from reticula.core.formats import FORMATS, read_bytes, write_bytes
+from reticula.core.geometry import Geo
 from reticula.core.operators import OPERATORS, ops
 from reticula.core.reports.summary import describe_geo
 from reticula.core.spatial import surface_of
@@ -27,7 +28,9 @@ VARIANTS: tuple[tuple[str, dict[str, Any]], ...] = (
     ("simplify", {"method": "weld"}),
     ("struts", {}),
     ("fill", {"using": "even"}),
+    ("inset", {"distance": 0.6, "limit": "divide"}),
     ("break_into_cells", {}),
+    ("break_into_cells", {"most_neighbours": 3}),
     ("slice", {"direction": (1, 1, 0)}),
     ("boolean", {}),
 )
@@ -53,6 +56,10 @@ def precompile() -> float:
         for name, parameters in VARIANTS:
             ops_entry = OPERATORS[name]
             ops_entry(*([ops.box(), ops.geodesic_sphere()][: len(ops_entry.inputs)]), **parameters)
+        ops.repair(ops.join(tall, ops.transform(tall, move=(0.3, 0.2, 0.1))))
+        ops.repair(
+            Geo.from_faces([[0, 0, 0], [2, 0, 0], [1, 0, 0], [1, 1, 0], [1, -1, 0]], [[0, 1, 2], [1, 0, 4], [2, 3, 0]])
+        )
         describe_geo(tall)
         surface_of(tall).closest(sheet.positions)
         for ending, chosen in FORMATS.items():

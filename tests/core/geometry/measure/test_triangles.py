@@ -5,6 +5,7 @@ import pytest
 
 from reticula.core import Geo, ops
 from reticula.core.geometry import measure, triangles
+from reticula.core.geometry.measure.triangles import largest_triangle_middles
 
 
 @pytest.mark.parametrize("make", [ops.box, lambda: ops.disc(segments=12), lambda: ops.dual(ops.geodesic_sphere())])
@@ -22,3 +23,11 @@ def test_triangles_cover_their_faces(make) -> None:  # type: ignore[no-untyped-d
 def test_they_are_cut_once_and_kept() -> None:
     geo = ops.box()
     assert triangles(geo) is triangles(geo)
+
+
+def test_the_middle_of_the_largest_triangle_lies_in_its_face() -> None:
+    bent = Geo.from_faces([[0, 0, 0], [4, 0, 0], [4, 1, 0], [1, 1, 0], [1, 4, 0], [0, 4, 0]], [[0, 1, 2, 3, 4, 5]])
+    x, y, _ = largest_triangle_middles(bent)[0]
+    assert 0 < x < 4
+    assert 0 < y < 4
+    assert min(x, y) < 1, "in one of the arms, not in the notch"
