@@ -55,7 +55,8 @@ def diagram_of(centers: Floats, low: Floats, high: Floats) -> Diagram:
     vertex = a.copy()
     vertex[safe] += np.linalg.solve(matrix[safe], right[safe][..., None])[..., 0]
     pairs = simplex[:, [[0, 1], [0, 2], [0, 3], [1, 2], [1, 3], [2, 3]]].reshape(-1, 2)
-    pairs = np.unique(pairs[pairs[:, 1] < count], axis=0)
+    own = pairs[pairs[:, 1] < count].astype(np.int64)
+    pairs = np.stack(np.divmod(np.unique(own[:, 0] * count + own[:, 1]), count), axis=1)
     both = np.concatenate([pairs, pairs[:, ::-1]])
     far = np.linalg.norm(points[both[:, 0]] - points[both[:, 1]], axis=1)
     both = both[np.argsort(far, kind="stable")].astype(np.int32)
