@@ -45,7 +45,7 @@ __all__ = ["inset"]
         ),
         PerElement(
             "distance",
-            0.02,
+            {"formula": "0.02 * extent"},
             "width of the ring; negative goes outwards",
             unit="m",
             on="face",
