@@ -1,7 +1,7 @@
 """Operators drawn at random on the same shape moved by up to a million of its sizes, turned, scaled and reordered."""
 
 import pytest
-from hypothesis import given
+from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from tests.invariance.motions import (
@@ -23,6 +23,7 @@ away = st.floats(-1e6, 1e6)
 
 
 @pytest.mark.parametrize("kind", SHAPES)
+@settings(derandomize=True)
 @given(
     name=st.sampled_from(FREE),
     exponent=st.floats(-3, 3),
@@ -38,6 +39,7 @@ def test_anywhere_at_any_size(kind: str, name: str, exponent: float, move: tuple
 
 
 @pytest.mark.parametrize("kind", SHAPES)
+@settings(derandomize=True)
 @given(name=st.sampled_from([name for name in NAMES if name not in BY_NUMBER]), seed=st.integers(0, 10_000))
 def test_in_any_order(kind: str, name: str, seed: int) -> None:
     shape, still = SHAPES[kind](), Motion(1.0, (0, 0, 0), 0.0, 1e-6)

@@ -2,7 +2,7 @@
 
 import numpy as np
 import pytest
-from hypothesis import given
+from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from reticula.core import Geo, ops
@@ -40,6 +40,7 @@ def test_broad_triangles_stay_as_they_are() -> None:
     assert without_slivers(ball, 1e-6) == (ball, 0)
 
 
+@settings(derandomize=True)
 @given(seed=st.integers(0, 10_000), count=st.integers(1, 30))
 def test_closed_stays_closed(seed: int, count: int) -> None:
     """A triangle a, b, c becomes a sliver a, b, m and two broad ones, with m on its first side or at its end."""
