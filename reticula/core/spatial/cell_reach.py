@@ -7,6 +7,7 @@ import numpy as np
 from reticula.core.arrays import Flags, Floats, Indices, Ints
 from reticula.core.geometry.mesh.geo import Geo
 from reticula.core.geometry.voronoi.diagram import Diagram
+from reticula.core.growing import with_room
 from reticula.core.jit import inline, kernel
 from reticula.core.spatial.surface import STACK, surface_of
 from reticula.core.spatial.tree import Tree
@@ -29,8 +30,8 @@ def _reached(tree: Tree, diagram: tuple[Floats, Indices, Indices], owners: Ints,
     """Pairs (triangle, cell) of triangles whose boxes no bisector of the cell keeps out ``(N, 2)``."""
     box, first, size, corner, order = tree
     centers, near_start, near = diagram
-    room, count = 1024, 0
-    pairs, stack, own = np.empty((room, 2), np.int32), np.empty(STACK, np.int32), np.empty(6)
+    pairs, count = np.empty((1024, 2), np.int32), 0
+    stack, own = np.empty(STACK, np.int32), np.empty(6)
     for c in owners:
         stack[0] = 0
         depth = 1
@@ -55,11 +56,7 @@ def _reached(tree: Tree, diagram: tuple[Floats, Indices, Indices], owners: Ints,
                     out = out or _is_beyond(own, centers[c], centers[near[q]], slack)
                 if out:
                     continue
-                if count == room:
-                    room *= 2
-                    bigger = np.empty((room, 2), np.int32)
-                    bigger[:count] = pairs[:count]
-                    pairs = bigger
+                pairs = with_room(pairs, count + 1)
                 pairs[count, 0], pairs[count, 1] = order[i], c
                 count += 1
     return pairs[:count].copy()

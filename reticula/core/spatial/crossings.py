@@ -6,6 +6,7 @@ import numpy as np
 
 from reticula.core.arrays import Floats, Indices
 from reticula.core.geometry.mesh.geo import Geo
+from reticula.core.growing import with_room
 from reticula.core.jit import inline, kernel, parallel_kernel, prange
 from reticula.core.spatial.surface import STACK, surface_of
 from reticula.core.spatial.tree import Tree
@@ -17,8 +18,7 @@ __all__ = ["crossing_segments", "meeting_segments", "near_pairs"]
 def near_pairs(tree: Tree, asked: Floats) -> Indices:
     """Pairs (asked triangle, triangle of the tree) whose boxes overlap ``(N, 2)``."""
     box, first, size, corner, order = tree
-    room, count = 1024, 0
-    pairs = np.empty((room, 2), np.int32)
+    pairs, count = np.empty((1024, 2), np.int32), 0
     stack = np.empty(STACK, np.int32)
     low, high = np.empty(3), np.empty(3)
     for q in range(len(asked)):
@@ -46,11 +46,7 @@ def near_pairs(tree: Tree, asked: Floats) -> Indices:
                     apart = apart or min(t[0, w], t[1, w], t[2, w]) > high[w] or max(t[0, w], t[1, w], t[2, w]) < low[w]
                 if apart:
                     continue
-                if count == room:
-                    room *= 2
-                    bigger = np.empty((room, 2), np.int32)
-                    bigger[:count] = pairs[:count]
-                    pairs = bigger
+                pairs = with_room(pairs, count + 1)
                 pairs[count, 0], pairs[count, 1] = q, order[i]
                 count += 1
     return pairs[:count].copy()

@@ -1,4 +1,4 @@
-"""Faces parted where more than two meet at an edge, or share a point without sharing an edge there."""
+"""Which faces stay joined where more than two meet at an edge."""
 
 from __future__ import annotations
 
@@ -6,16 +6,13 @@ from typing import NamedTuple
 
 import numpy as np
 
-from reticula.core.arrays import Flags, Floats, Indices
+from reticula.core.arrays import Floats, Indices
 from reticula.core.geometry.measure.areas import face_normals
-from reticula.core.geometry.mesh.adjacency import find_root, join_roots
-from reticula.core.geometry.mesh.carry import carry
 from reticula.core.geometry.mesh.geo import Geo
-from reticula.core.geometry.mesh.source_maps import edges_along, kept
 from reticula.core.geometry.planar.crossing_limits import plane_axes
 from reticula.core.jit import inline, kernel
 
-__all__ = ["pair_corners", "part_fans"]
+__all__ = ["pair_corners"]
 
 
 class _Fans(NamedTuple):
@@ -91,50 +88,3 @@ def pair_corners(geo: Geo) -> Indices:
     shape = geo.topology
     fans = _Fans(*shape.edge_corners, shape.corner_point, shape.corner_next, shape.corner_face)
     return _pairs(geo.positions, face_normals(geo), fans)
-
-
-@kernel
-def _part(partner: Indices, point: Indices, following: Indices, held: Flags) -> tuple[Indices, Indices]:
-    """New point of each corner, and the source of each point that is added: one per fan of paired faces."""
-    count = len(point)
-    parent = np.arange(count).astype(np.int32)
-    for c in range(count):
-        d = partner[c]
-        if d < 0:
-            continue
-        if point[c] == point[d]:
-            join_roots(parent, c, d)
-            join_roots(parent, following[c], following[d])
-        else:
-            join_roots(parent, c, following[d])
-            join_roots(parent, following[c], d)
-    new, taken = np.full(count, -1, np.int32), held.copy()
-    added = np.empty(count, np.int32)
-    number = 0
-    for c in range(count):
-        p, root = point[c], find_root(parent, c)
-        if new[root] < 0:
-            if not taken[p]:
-                taken[p] = True
-                new[root] = p
-            else:
-                added[number] = p
-                new[root] = len(held) + number
-                number += 1
-        new[c] = new[root]
-    return new, added[:number].copy()
-
-
-def part_fans(geo: Geo, partner: Indices) -> tuple[Geo, int]:
-    """Return the geometry with a point of its own for every fan of faces joined by ``partner (C,)``, and how many were
-    added. The first fan keeps the point; one that a curve runs through stays with the curve. Nothing moves.
-    """
-    shape = geo.topology
-    held = np.zeros(shape.point_count, bool)
-    held[shape.curve_point] = True
-    point, added = _part(partner, shape.corner_point, shape.corner_next, held)
-    if not len(added):
-        return geo, 0
-    topology = shape.with_faces(shape.point_count + len(added), shape.face_start, point)
-    source = np.concatenate([np.arange(shape.point_count), added])
-    return carry(geo, topology, {"point": kept(source), "edge": edges_along(topology, shape.corner_edge)}), len(added)

@@ -1,44 +1,26 @@
-"""Points parted: where faces stop sharing a point because the edges between them are cut."""
+"""Points parted: one for every fan of faces that hang together around it."""
 
 from __future__ import annotations
 
 import numpy as np
 
 from reticula.core.arrays import Flags, Indices
-from reticula.core.geometry.mesh.adjacency import find_root, join_roots
+from reticula.core.geometry.mesh.adjacency import find_root, join_across
 from reticula.core.geometry.mesh.carry import carry
 from reticula.core.geometry.mesh.geo import Geo
 from reticula.core.geometry.mesh.source_maps import edges_along, kept
-from reticula.core.jit import kernel
+from reticula.core.jit import inline, kernel
 
-__all__ = ["split_along_edges"]
+__all__ = ["split_along_edges", "split_between_fans"]
 
 
-@kernel
-def _split_points(
-    cut: Flags, corner_point: Indices, following: Indices, edge_start: Indices, edge_corner: Indices, held: Flags
-) -> tuple[Indices, Indices]:
-    """New point of each corner, and the source point of each point that is added."""
+@inline
+def _points_of_fans(parent: Indices, corner_point: Indices, touched: Flags, held: Flags) -> tuple[Indices, Indices]:
+    """New point of each corner, and the source point of each point that is added: one for each tree of corners.
+
+    Only points that are ``touched (P,)`` are parted; of those, the first tree keeps a point that is not ``held (P,)``.
+    """
     count = len(corner_point)
-    parent = np.arange(count).astype(np.int32)
-    for e in range(len(edge_start) - 1):
-        if cut[e]:
-            continue
-        leader = edge_corner[edge_start[e]]
-        for k in range(edge_start[e] + 1, edge_start[e + 1]):
-            c = edge_corner[k]
-            if corner_point[c] == corner_point[leader]:
-                join_roots(parent, leader, c)
-                join_roots(parent, following[leader], following[c])
-            else:
-                join_roots(parent, leader, following[c])
-                join_roots(parent, following[leader], c)
-    touched = np.zeros(len(held), np.bool_)
-    for e in range(len(edge_start) - 1):
-        if cut[e]:
-            c = edge_corner[edge_start[e]]
-            touched[corner_point[c]] = True
-            touched[corner_point[following[c]]] = True
     point = np.full(count, -1, np.int32)
     taken = held.copy()
     added = np.empty(count, np.int32)
@@ -61,6 +43,36 @@ def _split_points(
     return point, added[:number].copy()
 
 
+@kernel
+def _split_at_edges(
+    cut: Flags, corner_point: Indices, following: Indices, edge_start: Indices, edge_corner: Indices, held: Flags
+) -> tuple[Indices, Indices]:
+    """Part the ends of ``cut (E,)`` edges: faces hang together across all others."""
+    parent = np.arange(len(corner_point)).astype(np.int32)
+    touched = np.zeros(len(held), np.bool_)
+    for e in range(len(edge_start) - 1):
+        leader = edge_corner[edge_start[e]]
+        if cut[e]:
+            touched[corner_point[leader]] = True
+            touched[corner_point[following[leader]]] = True
+            continue
+        for k in range(edge_start[e] + 1, edge_start[e + 1]):
+            join_across(parent, corner_point, following, leader, edge_corner[k])
+    return _points_of_fans(parent, corner_point, touched, held)
+
+
+@kernel
+def _split_at_partners(
+    partner: Indices, corner_point: Indices, following: Indices, held: Flags
+) -> tuple[Indices, Indices]:
+    """Part all points: faces hang together from each corner to its ``partner (C,)``, if it has one."""
+    parent = np.arange(len(corner_point)).astype(np.int32)
+    for c in range(len(corner_point)):
+        if partner[c] >= 0:
+            join_across(parent, corner_point, following, c, partner[c])
+    return _points_of_fans(parent, corner_point, np.ones(len(held), np.bool_), held)
+
+
 def split_along_edges(geo: Geo, cut: Flags) -> Geo:
     """Return the geometry with its faces parted along the ``cut (E,)`` edges.
 
@@ -70,9 +82,29 @@ def split_along_edges(geo: Geo, cut: Flags) -> Geo:
     shape = geo.topology
     if not cut.any():
         return geo
-    held = np.zeros(shape.point_count, bool)
-    held[shape.curve_point] = True
-    point, added = _split_points(cut, shape.corner_point, shape.corner_next, *shape.edge_corners, held)
+    made = _split_at_edges(cut, shape.corner_point, shape.corner_next, *shape.edge_corners, _on_curves(geo))
+    return _with_points(geo, *made)
+
+
+def split_between_fans(geo: Geo, partner: Indices) -> tuple[Geo, int]:
+    """Return the geometry with a point of its own for every fan of faces joined by ``partner (C,)``, the corner across
+    the edge from each on, or -1; and how many points were added. Points stay with fans and curves as in
+    :func:`split_along_edges`.
+    """
+    shape = geo.topology
+    point, added = _split_at_partners(partner, shape.corner_point, shape.corner_next, _on_curves(geo))
+    return (_with_points(geo, point, added) if len(added) else geo), len(added)
+
+
+def _on_curves(geo: Geo) -> Flags:
+    held = np.zeros(geo.topology.point_count, bool)
+    held[geo.topology.curve_point] = True
+    return held
+
+
+def _with_points(geo: Geo, point: Indices, added: Indices) -> Geo:
+    """The same faces with other points ``(C,)``, copies of the ``added`` ones at the end."""
+    shape = geo.topology
     topology = shape.with_faces(shape.point_count + len(added), shape.face_start, point)
     source = np.concatenate([np.arange(shape.point_count), added])
     return carry(geo, topology, {"point": kept(source), "edge": edges_along(topology, shape.corner_edge)})

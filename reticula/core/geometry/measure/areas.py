@@ -11,6 +11,7 @@ from reticula.core.jit import parallel_kernel, prange
 __all__ = [
     "area_vectors",
     "corner_positions",
+    "corner_turns",
     "curve_centers",
     "curve_lengths",
     "edge_centers",
@@ -97,6 +98,17 @@ def point_normals(geo: Geo) -> Floats:
 def face_centers(geo: Geo) -> Floats:
     """Return the mean of each face's points ``(F, 3)``."""
     return row_means(geo.topology.face_start, geo.topology.corner_point, geo.positions)
+
+
+@once_per_geo
+def corner_turns(geo: Geo) -> Floats:
+    """Return twice the area of the triangle of each corner and the two beside it, m² ``(C,)``, seen along the normal of
+    its face: below 0 where the face is hollow.
+    """
+    shape = geo.topology
+    at = geo.positions[shape.corner_point]
+    ahead, back = at[shape.corner_next] - at, at[shape.corner_previous] - at
+    return np.asarray(np.einsum("ij,ij->i", np.cross(ahead, back), face_normals(geo)[shape.corner_face]))
 
 
 @once_per_geo

@@ -14,6 +14,7 @@ __all__ = [
     "face_neighbours",
     "find_root",
     "group_by",
+    "join_across",
     "join_roots",
     "label_components",
 ]
@@ -36,6 +37,17 @@ def join_roots(parent: Indices, a: int, b: int) -> None:
         parent[b] = a
     elif b < a:
         parent[a] = b
+
+
+@inline
+def join_across(parent: Indices, point: Indices, following: Indices, c: int, d: int) -> None:
+    """Unite the trees of corners that two faces with a common edge have at its ends; ``c`` and ``d`` lie along it."""
+    if point[c] == point[d]:
+        join_roots(parent, c, d)
+        join_roots(parent, following[c], following[d])
+    else:
+        join_roots(parent, c, following[d])
+        join_roots(parent, following[c], d)
 
 
 @kernel

@@ -56,14 +56,7 @@ class ShrunkFaces(NamedTuple):
 class _Room(NamedTuple):
     """A result that is being filled, and what is ``used``: points, loops, corners of loops, rings, corners of rings."""
 
-    place: Floats
-    source: Indices
-    loop_face: Indices
-    loop_start: Indices
-    loop_point: Indices
-    ring_corner: Indices
-    ring_start: Indices
-    ring_point: Indices
+    made: ShrunkFaces
     used: Indices
 
 
@@ -166,8 +159,8 @@ def _write(room: _Room, wave: Wave, nodes: Indices, number: Indices, first: int,
             if number[node] < 0:
                 number[node] = room.used[0]
                 for i in range(3):
-                    room.place[room.used[0], i] = wave.events.place[node, i]
-                room.source[room.used[0]] = first + wave.events.source[node]
+                    room.made.place[room.used[0], i] = wave.events.place[node, i]
+                room.made.source[room.used[0]] = first + wave.events.source[node]
                 room.used[0] += 1
             out[at] = number[node]
         at += 1
@@ -201,10 +194,10 @@ def _collect(wave: Wave, ends: Indices, face: int, first: int, room: _Room) -> b
         area = _area(wave, chain, size)
         total += area
         good = good and area >= -EXACT * abs(whole)
-        room.used[2] = _write(room, wave, chain[:size], number, first, (room.loop_point, room.used[2]))
-        room.loop_face[room.used[1]] = face
+        room.used[2] = _write(room, wave, chain[:size], number, first, (room.made.loop_point, room.used[2]))
+        room.made.loop_face[room.used[1]] = face
         room.used[1] += 1
-        room.loop_start[room.used[1]] = room.used[2]
+        room.made.loop_start[room.used[1]] = room.used[2]
     sides = group_by(wave.events.half[: wave.used[HALVES], 0].copy(), n)
     for edge in range(n):
         if wave.line[edge, 0] == 0.0 and wave.line[edge, 1] == 0.0:
@@ -213,10 +206,10 @@ def _collect(wave: Wave, ends: Indices, face: int, first: int, room: _Room) -> b
         area = _area(wave, chain, size)
         total += area
         good = good and size > 2 and area >= -EXACT * abs(whole)
-        room.used[4] = _write(room, wave, chain[:size], number, first, (room.ring_point, room.used[4]))
-        room.ring_corner[room.used[3]] = first + edge
+        room.used[4] = _write(room, wave, chain[:size], number, first, (room.made.ring_point, room.used[4]))
+        room.made.ring_corner[room.used[3]] = first + edge
         room.used[3] += 1
-        room.ring_start[room.used[3]] = room.used[4]
+        room.made.ring_start[room.used[3]] = room.used[4]
     if not good or abs(total - whole) > EXACT * abs(whole):
         room.used[:] = before
         return False
@@ -227,7 +220,7 @@ def _collect(wave: Wave, ends: Indices, face: int, first: int, room: _Room) -> b
 def _new_room(corners: int, faces: int) -> _Room:
     """Room for what ``corners`` of ``faces`` may become at most."""
     most = 8 * corners + 16 * faces
-    return _Room(
+    made = ShrunkFaces(
         np.empty((most, 3)),
         np.empty(most, np.int32),
         np.empty(most, np.int32),
@@ -236,7 +229,25 @@ def _new_room(corners: int, faces: int) -> _Room:
         np.empty(corners, np.int32),
         np.zeros(corners + 1, np.int32),
         np.empty(5 * most, np.int32),
-        np.zeros(5, np.int64),
+        np.full(faces, -1.0),
+    )
+    return _Room(made, np.zeros(5, np.int64))
+
+
+@inline
+def _trimmed(room: _Room) -> ShrunkFaces:
+    """What is filled of a result."""
+    made, used = room
+    return ShrunkFaces(
+        made.place[: used[0]].copy(),
+        made.source[: used[0]].copy(),
+        made.loop_face[: used[1]].copy(),
+        made.loop_start[: used[1] + 1].copy(),
+        made.loop_point[: used[2]].copy(),
+        made.ring_corner[: used[3]].copy(),
+        made.ring_start[: used[3] + 1].copy(),
+        made.ring_point[: used[4]].copy(),
+        made.reached,
     )
 
 
@@ -252,7 +263,6 @@ def shrink_faces(at: Floats, face_start: Indices, normals: Floats, faces: Indice
     for s in range(len(faces)):
         corners += face_start[faces[s] + 1] - face_start[faces[s]]
     room = _new_room(corners, len(faces))
-    reached = np.full(len(faces), -1.0)
     for s in range(len(faces)):
         f = faces[s]
         first, size = face_start[f], face_start[f + 1] - face_start[f]
@@ -273,20 +283,9 @@ def shrink_faces(at: Floats, face_start: Indices, normals: Floats, faces: Indice
             continue
         begin = room.used[0]
         if _collect(wave, _stop(wave, distance), f, first, room):
-            reached[s] = distance
+            room.made.reached[s] = distance
             for p in range(begin, room.used[0]):
-                x, y, h = room.place[p, 0], room.place[p, 1], room.place[p, 2]
+                x, y, h = room.made.place[p, 0], room.made.place[p, 1], room.made.place[p, 2]
                 for m in range(3):
-                    room.place[p, m] = at[first, m] + x * axes[0, m] + y * axes[1, m] + h * normals[f, m]
-    used = room.used
-    return ShrunkFaces(
-        room.place[: used[0]].copy(),
-        room.source[: used[0]].copy(),
-        room.loop_face[: used[1]].copy(),
-        room.loop_start[: used[1] + 1].copy(),
-        room.loop_point[: used[2]].copy(),
-        room.ring_corner[: used[3]].copy(),
-        room.ring_start[: used[3] + 1].copy(),
-        room.ring_point[: used[4]].copy(),
-        reached,
-    )
+                    room.made.place[p, m] = at[first, m] + x * axes[0, m] + y * axes[1, m] + h * normals[f, m]
+    return _trimmed(room)

@@ -8,7 +8,7 @@ from typing import NamedTuple
 import numpy as np
 
 from reticula.core.arrays import Flags, Indices
-from reticula.core.geometry.mesh.adjacency import find_root, group_by, join_roots
+from reticula.core.geometry.mesh.adjacency import find_root, group_by, join_across, join_roots
 from reticula.core.geometry.mesh.topology import Topology
 from reticula.core.jit import inline, kernel
 
@@ -73,12 +73,7 @@ def _join_along_edges(mesh: _Mesh, parent: Indices, wall: Flags) -> None:
                 leader = c
                 continue
             alone = False
-            if mesh.corner_point[c] == mesh.corner_point[leader]:
-                join_roots(parent, leader, c)
-                join_roots(parent, mesh.following[leader], mesh.following[c])
-            else:
-                join_roots(parent, leader, mesh.following[c])
-                join_roots(parent, mesh.following[leader], c)
+            join_across(parent, mesh.corner_point, mesh.following, leader, c)
         if leader >= 0 and alone:
             wall[leader] = True
 

@@ -11,6 +11,7 @@ from scipy.sparse import coo_array
 from scipy.sparse.csgraph import connected_components
 
 from reticula.core.arrays import Floats, Ints, as_rows
+from reticula.core.geometry.edit.double_faces import find_double_faces
 from reticula.core.geometry.measure.areas import face_areas, face_planarity
 from reticula.core.geometry.mesh.geo import Geo
 from reticula.core.geometry.mesh.kinds import KINDS, PLURAL, Kind
@@ -134,16 +135,9 @@ def _empty_faces(geo: Geo) -> list[Finding]:
 
 
 def _double_faces(geo: Geo) -> list[Finding]:
-    """Faces on the same points as another one, whichever way around: all but the first of each."""
-    shape = geo.topology
-    sizes = np.diff(shape.face_start)
-    found = []
-    for size in np.unique(sizes):
-        rows = np.flatnonzero(sizes == size)
-        points = np.sort(shape.corner_point[shape.face_start[rows][:, None] + np.arange(size)], axis=1)
-        _, first = np.unique(points, axis=0, return_index=True)
-        found.append(np.delete(rows, first))
-    doubles = np.sort(np.concatenate(found)) if found else np.zeros(0, np.int64)
+    """Faces on the points of another, either way around: all but the first of each, of walls between solids both."""
+    found = find_double_faces(geo.topology)
+    doubles = np.flatnonzero(found.copies | found.walls | found.backs)
     return [
         Finding("double faces", "face", doubles, "faces that lie on the same points as another one", ("repair", {}))
     ]

@@ -15,6 +15,7 @@ from reticula.core.arrays import Floats, Indices, Ints
 from reticula.core.geometry.measure.areas import face_normals
 from reticula.core.geometry.mesh.geo import Geo
 from reticula.core.geometry.voronoi.diagram import Diagram
+from reticula.core.growing import with_room
 from reticula.core.jit import inline, kernel
 
 __all__ = ["Fragments", "fragments", "fragments_in"]
@@ -269,22 +270,19 @@ def _part_in_cell(
 
 
 @inline
-def _longer(polygon: _Polygon, used: int, room: int) -> _Polygon:
-    """The same corners with more room."""
-    bigger = _room_for_polygon(room, polygon.share.shape[1])
-    bigger.name[:used], bigger.place[:used], bigger.share[:used] = (
-        polygon.name[:used],
-        polygon.place[:used],
-        polygon.share[:used],
+def _longer(polygon: _Polygon, needed: int) -> _Polygon:
+    """The same corners with room for as many as are ``needed``."""
+    return _Polygon(
+        with_room(polygon.name, needed),
+        with_room(polygon.place, needed),
+        with_room(polygon.share, needed),
+        with_room(polygon.beyond, needed),
+        with_room(polygon.along, needed),
     )
-    bigger.beyond[:used], bigger.along[:used] = polygon.beyond[:used], polygon.along[:used]
-    return bigger
 
 
 class _Found(NamedTuple):
-    """Fragments so far: their corners, ``start``, ``cell`` and ``face`` of each, and how many rows and corners are
-    ``used``.
-    """
+    """Fragments so far: corners, ``start``, ``cell`` and ``face`` of each; how many rows and corners are ``used``."""
 
     corners: _Polygon
     start: Ints
@@ -295,14 +293,9 @@ class _Found(NamedTuple):
 
 @inline
 def _nothing_found(width: int) -> _Found:
-    rows = 256
-    return _Found(
-        _room_for_polygon(1024, width),
-        np.zeros(rows + 1, np.int64),
-        np.empty(rows, np.int32),
-        np.empty(rows, np.int32),
-        np.zeros(2, np.int64),
-    )
+    start = np.zeros(256, np.int64)
+    cell, face = np.empty(256, np.int32), np.empty(256, np.int32)
+    return _Found(_room_for_polygon(1024, width), start, cell, face, np.zeros(2, np.int64))
 
 
 @inline
@@ -310,13 +303,8 @@ def _with_fragment(found: _Found, polygon: _Polygon, sides: int, cell: int, face
     """Add a fragment, with more room where there is none left."""
     corners, start, cells, faces, used = found
     count, at = used[0], used[1]
-    if at + sides > len(corners.beyond):
-        corners = _longer(corners, at, 2 * len(corners.beyond) + sides)
-    if count + 1 > len(cells):
-        rows = 2 * len(cells)
-        longer, c2, f2 = np.zeros(rows + 1, np.int64), np.empty(rows, np.int32), np.empty(rows, np.int32)
-        longer[: count + 1], c2[:count], f2[:count] = start[: count + 1], cells[:count], faces[:count]
-        start, cells, faces = longer, c2, f2
+    corners = _longer(corners, at + sides)
+    start, cells, faces = with_room(start, count + 2), with_room(cells, count + 1), with_room(faces, count + 1)
     for k in range(sides):
         _copy_corner(polygon, k, corners, at + k)
     cells[count], faces[count] = cell, face

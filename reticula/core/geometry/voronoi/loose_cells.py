@@ -7,7 +7,8 @@ from typing import NamedTuple
 import numpy as np
 
 from reticula.core.arrays import AnyArray, Flags, Floats, Indices, Ints, starts_from_sizes, unique_rows
-from reticula.core.geometry.voronoi.diagram import Diagram
+from reticula.core.geometry.voronoi.diagram import FAR, Diagram
+from reticula.core.growing import with_room
 from reticula.core.jit import inline, kernel
 
 __all__ = ["LooseCells", "loose_cells", "select_neighbours"]
@@ -84,8 +85,8 @@ def _cell_edges(centers: Floats, start: Indices, near: Indices, far: float) -> _
 
     Every two bisectors meet in a line, which all others cut.
     """
-    room, count = 1024, 0
-    cell, sides, ends = np.empty(room, np.int32), np.empty((room, 4), np.int32), np.empty((room, 2, 3))
+    cell, sides, ends = np.empty(1024, np.int32), np.empty((1024, 4), np.int32), np.empty((1024, 2, 3))
+    count = 0
     out = np.empty((2, 3))
     for c in range(len(start) - 1):
         own = near[start[c] : start[c + 1]]
@@ -98,11 +99,7 @@ def _cell_edges(centers: Floats, start: Indices, near: Indices, far: float) -> _
                 begin, end = _clip_line(n, h, (i, j), far, out)
                 if begin == -2:
                     continue
-                if count == room:
-                    room *= 2
-                    c2, s2, e2 = np.empty(room, np.int32), np.empty((room, 4), np.int32), np.empty((room, 2, 3))
-                    c2[:count], s2[:count], e2[:count] = cell, sides, ends
-                    cell, sides, ends = c2, s2, e2
+                cell, sides, ends = with_room(cell, count + 1), with_room(sides, count + 1), with_room(ends, count + 1)
                 cell[count] = c
                 sides[count, 0], sides[count, 1], sides[count, 2], sides[count, 3] = j, i, begin, end
                 ends[count] = out + centers[c]
@@ -119,7 +116,7 @@ def loose_cells(diagram: Diagram, counts: AnyArray, low: Floats, high: Floats) -
     chosen = diagram.near[counts]
     sizes = np.bincount(owner_of[counts], minlength=diagram.count)
     start = starts_from_sizes(sizes)
-    far = 12.0 * max(float(np.linalg.norm(high - low)), 1e-300)
+    far = FAR * max(float(np.linalg.norm(high - low)), 1e-300)
     edges = _cell_edges(diagram.centers, start, np.ascontiguousarray(chosen), far)
     base = start[:-1] + np.arange(diagram.count)
     total = diagram.count + len(chosen)

@@ -11,18 +11,19 @@ from scipy.sparse.csgraph import connected_components
 
 from reticula.core.arrays import Flags, Ints
 from reticula.core.geometry import Geo, Topology, measure
-from reticula.core.geometry.edit.crowded_edges import pair_corners, part_fans
+from reticula.core.geometry.edit.crowded_edges import pair_corners
 from reticula.core.geometry.edit.double_faces import find_double_faces
 from reticula.core.geometry.edit.flip import flipped
 from reticula.core.geometry.edit.hanging_points import with_hanging_points
+from reticula.core.geometry.edit.split_points import split_between_fans
 from reticula.core.geometry.edit.subset import subset
 from reticula.core.geometry.edit.weld import cluster_by_distance, weld_points
 from reticula.core.geometry.measure.components import face_components
 from reticula.core.geometry.measure.triangles import largest_triangle_middles
 from reticula.core.geometry.planar.boundary_loops import border_loops
-from reticula.core.operators.shared.crossing_cuts import cut_at_crossings
-from reticula.core.operators.shared.filled import with_fillings
-from reticula.core.operators.shared.fillings import FillHow, border_fillings
+from reticula.core.operators.shared.solids.crossing_cuts import cut_at_crossings
+from reticula.core.operators.shared.solids.filled import with_fillings
+from reticula.core.operators.shared.solids.fillings import FillHow, border_fillings
 from reticula.core.spatial.own_crossings import own_crossing_segments
 from reticula.core.spatial.winding import winding_numbers
 
@@ -165,7 +166,7 @@ def part_crowded(geo: Geo, drop: bool) -> Parted:
     shape = geo.topology
     partner = pair_corners(geo)
     crowded = (shape.edge_face_count > 2)[shape.corner_edge]
-    made, added = part_fans(geo, partner)
+    made, added = split_between_fans(geo, partner)
     dropped = 0
     if drop and crowded.any():
         part = face_components(made)

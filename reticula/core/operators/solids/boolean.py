@@ -16,9 +16,9 @@ from reticula.core.geometry.edit.subset import subset
 from reticula.core.geometry.edit.weld import cluster_by_distance, weld_points
 from reticula.core.operators.declaration.operator import Input, operator
 from reticula.core.operators.declaration.parameters import Choice, GroupName
-from reticula.core.operators.shared.flat_sheets import flat_normal, flat_sheets
-from reticula.core.operators.shared.sheet_cuts import cut_sheet
-from reticula.core.operators.shared.solid_assembly import TracedTriangles, assemble
+from reticula.core.operators.shared.solids.flat_sheets import flat_normal, flat_sheets
+from reticula.core.operators.shared.solids.sheet_cuts import cut_sheet
+from reticula.core.operators.shared.solids.solid_assembly import TracedTriangles, assemble
 from reticula.core.reports.concatenation import concatenate_and_tell
 
 __all__ = ["boolean"]

@@ -10,8 +10,8 @@ from reticula.core.geometry import Geo
 from reticula.core.geometry.edit.subset import subset
 from reticula.core.operators.declaration.operator import operator
 from reticula.core.operators.declaration.parameters import Choice, GroupName, KindChoice, Number, Selection, Toggle
-from reticula.core.operators.shared.filled import with_fillings
-from reticula.core.operators.shared.fillings import FillHow, border_fillings, curve_fillings
+from reticula.core.operators.shared.solids.filled import with_fillings
+from reticula.core.operators.shared.solids.fillings import FillHow, border_fillings, curve_fillings
 
 __all__ = ["fill"]
 

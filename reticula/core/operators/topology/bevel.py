@@ -8,7 +8,7 @@ from reticula.core.arrays import AnyArray, Flags, Floats, as_readonly, starts_fr
 from reticula.core.diagnostics import note, warn
 from reticula.core.geometry import Geo, SourceMap, Topology, Weights, carry, edges_along, kept
 from reticula.core.geometry.edit.subset import subset
-from reticula.core.geometry.measure.areas import edge_lengths, face_normals
+from reticula.core.geometry.measure.areas import corner_turns, edge_lengths, face_normals
 from reticula.core.geometry.planar.crossing_limits import crossing_limits
 from reticula.core.geometry.remesh.bevel import BevelPlan, bevel_plan, slide_rates
 from reticula.core.geometry.remesh.bevel_faces import bevel_faces
@@ -181,7 +181,8 @@ def _kept_simple(geo: Geo, plan: BevelPlan, wide: Floats, insets: Floats, slide:
     as much, which keeps the directions.
     """
     shape = geo.topology
-    hollow = _hollow_faces(geo)
+    hollow = np.zeros(shape.face_count, bool)
+    hollow[shape.corner_face[corner_turns(geo) < 0.0]] = True
     if not hollow.any():
         return wide
     two = plan.before != plan.after
@@ -203,17 +204,6 @@ def _kept_simple(geo: Geo, plan: BevelPlan, wide: Floats, insets: Floats, slide:
     if held:
         note(f"At {held:,} points the bevel was held back before a face would cross itself.")
     return wide
-
-
-def _hollow_faces(geo: Geo) -> Flags:
-    """Faces with a corner that points inwards ``(F,)``."""
-    shape = geo.topology
-    at, normals = geo.positions[shape.corner_point], face_normals(geo)[shape.corner_face]
-    ahead = at[shape.corner_next] - at
-    turn = np.einsum("ij,ij->i", np.cross(ahead[shape.corner_previous], ahead), normals)
-    hollow = np.zeros(shape.face_count, bool)
-    hollow[shape.corner_face[turn < 0.0]] = True
-    return hollow
 
 
 def _cut_points(geo: Geo, plan: BevelPlan, wide: Floats, insets: Floats, slide: Floats) -> Floats:

@@ -4,7 +4,8 @@ import numpy as np
 import pytest
 
 from reticula.core import Geo, ops
-from reticula.core.geometry.edit.crowded_edges import pair_corners, part_fans
+from reticula.core.geometry.edit.crowded_edges import pair_corners
+from reticula.core.geometry.edit.split_points import split_between_fans
 from reticula.core.geometry.measure.components import face_components
 from tests.helpers import is_closed, volume
 
@@ -12,7 +13,7 @@ from tests.helpers import is_closed, volume
 @pytest.mark.parametrize(("move", "added"), [((1, 1, 0), 2), ((1, 1, 1), 1)])
 def test_blocks_that_touch_become_two(move: tuple[float, ...], added: int) -> None:
     blocks = ops.weld(ops.join(ops.box(), ops.transform(ops.box(), move=move)), radius=1e-6)
-    made, count = part_fans(blocks, pair_corners(blocks))
+    made, count = split_between_fans(blocks, pair_corners(blocks))
     assert count == added
     assert is_closed(made)
     assert (made.topology.edge_face_count == 2).all()
@@ -37,11 +38,11 @@ def test_a_fin_finds_no_partner() -> None:
     with_fin = Geo.from_faces(points, faces)
     partner = pair_corners(with_fin)
     assert np.flatnonzero(partner < 0).tolist() == [24, 25, 26, 27]
-    made, count = part_fans(with_fin, partner)
+    made, count = split_between_fans(with_fin, partner)
     assert count == 2
     assert made.topology.edge_face_count.max() == 2
 
 
 def test_what_is_in_order_stays() -> None:
     ball = ops.sphere()
-    assert part_fans(ball, pair_corners(ball)) == (ball, 0)
+    assert split_between_fans(ball, pair_corners(ball)) == (ball, 0)

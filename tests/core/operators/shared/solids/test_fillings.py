@@ -6,7 +6,7 @@ import pytest
 from reticula.core import Geo, ops
 from reticula.core.diagnostics import Note
 from reticula.core.geometry.measure import face_normals
-from reticula.core.operators.shared.fillings import FillHow, border_fillings, curve_fillings
+from reticula.core.operators.shared.solids.fillings import FillHow, border_fillings, curve_fillings
 
 TRIANGLES = FillHow("triangles", 12.0, "even-odd", True)
 POLYGON = FillHow("polygon", 12.0, "even-odd", True)

@@ -6,7 +6,7 @@ import pytest
 from reticula.core import Geo, ops
 from reticula.core.geometry.edit.concatenate import concatenate
 from reticula.core.geometry.measure.triangles import triangles
-from reticula.core.operators.shared.solid_assembly import TracedTriangles, assemble
+from reticula.core.operators.shared.solids.solid_assembly import TracedTriangles, assemble
 
 
 def traced(source: Geo, part: np.ndarray) -> TracedTriangles:

@@ -7,7 +7,7 @@ import pytest
 
 from reticula.core import Geo, ops
 from reticula.core.geometry import measure
-from reticula.core.operators.shared.crossing_cuts import cut_at_crossings
+from reticula.core.operators.shared.solids.crossing_cuts import cut_at_crossings
 from reticula.core.spatial.crossings import crossing_segments
 
 

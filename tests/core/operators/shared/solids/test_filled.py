@@ -3,8 +3,8 @@
 import numpy as np
 
 from reticula.core import ops
-from reticula.core.operators.shared.filled import with_fillings
-from reticula.core.operators.shared.fillings import FillHow, border_fillings
+from reticula.core.operators.shared.solids.filled import with_fillings
+from reticula.core.operators.shared.solids.fillings import FillHow, border_fillings
 
 
 def test_new_faces_copy_the_face_beside_them() -> None:

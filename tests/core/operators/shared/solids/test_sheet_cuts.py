@@ -6,7 +6,7 @@ import pytest
 from reticula.core import ops
 from reticula.core.diagnostics import collecting
 from reticula.core.geometry import measure
-from reticula.core.operators.shared.sheet_cuts import cut_sheet
+from reticula.core.operators.shared.solids.sheet_cuts import cut_sheet
 
 SHEET = ops.grid(size=(2, 2), cells=(4, 4))
 

@@ -10,7 +10,7 @@ import numpy as np
 from reticula.core.arrays import AnyArray, Flags, Floats
 from reticula.core.geometry import Geo
 from reticula.core.geometry.measure.triangles import largest_triangle_middles
-from reticula.core.operators.shared.crossing_cuts import cut_at_crossings
+from reticula.core.operators.shared.solids.crossing_cuts import cut_at_crossings
 from reticula.core.spatial.crossings import crossing_segments
 from reticula.core.spatial.inside import behind, inside
 

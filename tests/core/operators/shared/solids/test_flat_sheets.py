@@ -6,7 +6,7 @@ import pytest
 from reticula.core import Geo, ops
 from reticula.core.diagnostics import collecting
 from reticula.core.geometry import measure
-from reticula.core.operators.shared.flat_sheets import flat_normal, flat_sheets
+from reticula.core.operators.shared.solids.flat_sheets import flat_normal, flat_sheets
 
 SHEET = ops.grid(cells=(2, 2))
 UP = np.array([0.0, 1.0, 0.0])

@@ -40,9 +40,10 @@ def cut_at_crossings(geo: Geo, find: Find, size: float) -> Geo:
         return geo
     crossed = np.zeros(geo.topology.face_count, bool)
     crossed[cut.face[owner]] = True
+    parts_of = np.where(crossed, geo.topology.face_size - 2, 1)
     geo = triangulate_faces(geo, crossed)
     shape = geo.topology
-    faces = np.flatnonzero(shape.face_size == 3)
+    faces = np.flatnonzero(np.repeat(crossed, parts_of))
     corner = shape.face_start[faces][:, None] + np.arange(3)
     place = geo.positions[shape.corner_point[corner]]
     owner, segments = find(place, shape.corner_point[corner])

@@ -1,0 +1,1 @@
+"""What several operators on solids and sheets use."""
