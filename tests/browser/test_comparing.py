@@ -4,6 +4,8 @@ them.
 
 from __future__ import annotations
 
+import time
+
 import numpy as np
 from playwright.sync_api import expect
 
@@ -294,13 +296,16 @@ def test_a_mouse_paints_as_a_simulated_pen(bench: Bench) -> None:
     choose(bench, "sheet")
     bench.add("paint")
     page.check("[data-test=simulated-pen]")
-    for down, pause in ((0.45, 40), (0.6, 0)):
-        page.mouse.move(*middle(bench, 0.42, down))
-        page.mouse.down()
-        for step in range(1, 9):
-            page.mouse.move(*middle(bench, 0.42 + 0.02 * step, down))
-            page.wait_for_timeout(pause)  # a slow hand presses harder
-        page.mouse.up()
+    mouse = page.context.new_cdp_session(page)
+    at = time.time()
+    # A slow hand presses harder. The events say their own seconds, so that a busy machine alters nothing.
+    for down, pause in ((0.45, 0.04), (0.6, 0.002)):
+        for step in range(10):
+            x, y = middle(bench, 0.42 + 0.02 * min(step, 8), down)
+            kind = "mousePressed" if step == 0 else "mouseReleased" if step == 9 else "mouseMoved"
+            at += pause
+            event = {"type": kind, "x": x, "y": y, "button": "left", "buttons": 1, "clickCount": 1, "timestamp": at}
+            mouse.send("Input.dispatchMouseEvent", event)
         bench.settle()
     slow, fast = bench.state(made)["document"]["nodes"]["paint_1"]["parameters"]["strokes"]
     mean = lambda stroke: sum(dab[3] for dab in stroke["dabs"]) / len(stroke["dabs"])  # noqa: E731
