@@ -68,6 +68,19 @@ def rows() -> Iterator[Row]:
 
 Work = Callable[[Case], "Row | None"]
 
+SHARES = np.array([(i, j, 3 - i - j) for i in range(4) for j in range(4 - i)]) / 3
+
+
+def _simplified_and_sampled(case: Case) -> float:
+    """Simplify to a twentieth, then the largest distance from samples of either surface to the other."""
+    points, faces = fast_simplification.simplify(case.points, case.faces, 0.95)
+    pair = ((case.points, case.long), (points.astype(float), faces.astype(np.int64)))
+    far = 0.0
+    for (a, f), (b, g) in (pair, pair[::-1]):
+        samples = np.einsum("sk,fki->fsi", SHARES, a[f]).reshape(-1, 3)
+        far = max(far, float(igl.point_mesh_squared_distance(samples, b, g)[0].max()))
+    return far
+
 
 def _raise() -> Iterator[Work]:
     yield lambda c: compare(
@@ -138,6 +151,14 @@ def _cut() -> Iterator[Work]:
         lambda: ops.simplify(c.anew(), share=0.1),
         "fast-simplification",
         lambda: fast_simplification.simplify(c.points, c.faces, 0.9),
+        3 if len(c.faces) < 5e5 else 1,
+    )
+    yield lambda c: compare(
+        "simplify within an error",
+        c.size,
+        lambda: ops.simplify(c.anew(), to="error"),
+        "fast-simplification + libigl at samples",
+        lambda: _simplified_and_sampled(c),
         3 if len(c.faces) < 5e5 else 1,
     )
     yield lambda c: compare(

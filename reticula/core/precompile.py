@@ -26,6 +26,7 @@ VARIANTS: tuple[tuple[str, dict[str, Any]], ...] = (
     ("bevel", {"what": "point", "segments": 4}),
     ("extrude", {"divisions": 3, "inset": 0.01, "keep_base": True}),
     ("simplify", {"method": "weld"}),
+    ("simplify", {"to": "error"}),
     ("struts", {}),
     ("fill", {"using": "even"}),
     ("inset", {"distance": 0.6, "limit": "divide"}),

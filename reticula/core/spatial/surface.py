@@ -23,6 +23,7 @@ __all__ = [
     "Surface",
     "closest_in",
     "closest_one",
+    "closest_weights",
     "enters",
     "hit_one",
     "invert",
@@ -61,7 +62,7 @@ def _box_distance(box: Floats, at: Place) -> float:
 
 
 @inline
-def _closest_weights(t: Floats, px: float, py: float, pz: float) -> tuple[float, float, float]:
+def closest_weights(t: Floats, px: float, py: float, pz: float) -> tuple[float, float, float]:
     """Barycentric weights of the closest place on a triangle. Ericson, "Real-Time Collision Detection", 5.1.5."""
     abx, aby, abz = t[1, 0] - t[0, 0], t[1, 1] - t[0, 1], t[1, 2] - t[0, 2]
     acx, acy, acz = t[2, 0] - t[0, 0], t[2, 1] - t[0, 1], t[2, 2] - t[0, 2]
@@ -124,7 +125,7 @@ def closest_one(tree: Tree, at: Place, reach: float, scratch: Scratch, out: Floa
         if size[node]:
             for i in range(first[node], first[node] + size[node]):
                 t = corner[i]
-                a, b, c = _closest_weights(t, x, y, z)
+                a, b, c = closest_weights(t, x, y, z)
                 cx, cy, cz = _blend(t, a, b, c, 0), _blend(t, a, b, c, 1), _blend(t, a, b, c, 2)
                 d = (cx - x) ** 2 + (cy - y) ** 2 + (cz - z) ** 2
                 if d < best or (d == best and (found < 0 or order[i] < found)):

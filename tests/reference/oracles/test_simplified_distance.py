@@ -38,12 +38,11 @@ def rough(seed: int, kind: str) -> Geo:
 @pytest.mark.parametrize("kind", ["ball", "sheet"])
 @pytest.mark.parametrize(("scale", "far"), [(1.0, 0.0), (1e-3, 0.0), (1e3, 1e6)])
 @pytest.mark.parametrize("seed", range(6))
-def test_the_error_is_kept_up_to_what_lies_between_samples(kind: str, scale: float, far: float, seed: int) -> None:
-    """The operator looks at points, middles of edges and of faces; in between it may be off by up to a quarter."""
+def test_the_error_is_a_bound(kind: str, scale: float, far: float, seed: int) -> None:
     error = 0.002 * 2.5**seed
     shape = ops.transform(rough(seed, kind), scale=(scale,) * 3, move=(far, -far, far))
     with collecting():
         made = ops.simplify(shape, to="error", error=error * scale)
     local = [geo.with_positions(geo.positions - [far, -far, far]) for geo in (shape, made)]
-    assert farthest(*local) <= 1.25 * error * scale
+    assert farthest(*local) <= (1 + 1e-9) * error * scale + 1e-9 * (far != 0.0)
     assert made.counts["faces"] <= shape.counts["faces"]

@@ -16,7 +16,7 @@ from reticula.core.operators.declaration.operator import operator
 from reticula.core.operators.declaration.parameters import Choice, Integer, Number, Selection, Toggle
 from reticula.core.operators.topology.smooth import smoothed
 from reticula.core.spatial import surface_of
-from reticula.core.spatial.deviation import farthest_between
+from reticula.core.spatial.deviation import deviation_within
 from reticula.core.spatial.seam_sampling import sample_beside_seams
 
 __all__ = ["simplify"]
@@ -121,8 +121,8 @@ def simplify(
     Collapse: quadric error metrics (Garland & Heckbert, SIGGRAPH 1997); polygons become triangles first. The shape's
     topology stays: no collapse closes a hole or pinches the surface, so that a closed mesh stays closed. Seams of
     corner values (uv) stay seams: they are kept like borders, and values are read from the side of the seam on which a
-    triangle lies. An error is a bound on the distance between both surfaces, measured both ways at points, edges and
-    faces.
+    triangle lies. An error is a bound on the distance between both surfaces, decided both ways and
+    everywhere.
     """
     shape = geo.topology
     if not shape.face_count:
@@ -180,11 +180,11 @@ def _collapsed(geo: Geo, mesh: TriangleMesh, seams: Flags, wanted: int, error: f
         made = _rebuilt(geo, left._replace(position=places), seams)
         if error is None or made is geo:
             return made
-        away = farthest_between(geo, made)
-        if away <= error:
-            note(f"The surface moved away by {away:.3g} m at most.")
+        away = deviation_within(geo, made, error)
+        if away.held:
+            note(f"The surface moved away by {away.farthest:.3g} m, and nowhere by more than {error:.3g} m.")
             return made
-        limit *= max(0.9 * error / away, 0.05)
+        limit *= max(0.9 * error / max(away.farthest, error), 0.05)
     return geo
 
 
