@@ -57,6 +57,26 @@ def test_the_demo_is_there_and_its_mesh_follows_a_slider(bench: Bench) -> None:
     assert np.abs(bench.pixels().astype(int) - before).mean() < 0.5
 
 
+def test_a_length_that_goes_by_the_shape_has_a_slider_and_takes_metres_too(bench: Bench) -> None:
+    bench.new_graph()
+    page = bench.page
+    bench.add("sphere")
+    bench.set("radius", "0.01")
+    bench.add("extr")
+    field = page.locator(".card.open [data-test=field-distance]")
+    expect(field.locator("textarea")).to_have_value("0.06 * extent")
+    slider = field.locator("input[type=range]")
+    assert float(slider.get_attribute("max") or 0) == 0.5
+    slider.fill("0.2")
+    bench.settle()
+    expect(field.locator("textarea")).to_have_value("0.2 * extent")
+    node = bench.state(page.url.partition("#")[2])["document"]["nodes"]["extrude_1"]
+    assert node["parameters"]["distance"] == {"formula": "0.2 * extent"}
+    field.locator("textarea").fill("0.003")
+    field.locator("textarea").press("Enter")
+    expect(field.locator(".unit")).to_have_text("m")
+
+
 def test_build_from_nothing_undo_reload_and_find_the_same_mesh(bench: Bench, tmp_path: Path) -> None:
     graph = bench.new_graph()
     page = bench.page

@@ -1,9 +1,18 @@
 <script setup lang="ts">
-/** A number: dragged on its slider, typed, stepped with the arrow keys, or a formula. */
+/** A number, or a share of the shape's size: dragged on its slider, typed, stepped with the arrow keys; or a formula. */
 import { computed, ref } from 'vue'
 import FormulaHelp from '../text/FormulaHelp.vue'
 import { useCaret } from '../text/useCaret'
-import { fromText, isFormula, stepped, toText } from '../model/values/formula'
+import {
+  fromText,
+  isFormula,
+  shareOf,
+  shareRange,
+  shareValue,
+  stepped,
+  toText,
+  type Formula,
+} from '../model/values/formula'
 import { useTypedText } from './useTypedText'
 
 const props = defineProps<{
@@ -14,6 +23,8 @@ const props = defineProps<{
   high?: number | null
   step?: number | null
   unit?: string
+  /** What the parameter has unless it is changed. */
+  usual?: unknown
   whole?: boolean
   formulas?: boolean
   invalid?: boolean
@@ -37,12 +48,24 @@ function complete(next: string, cursor: number) {
 }
 
 const formula = computed(() => typeof fromText(text.value) !== 'number')
+const share = computed(() => (props.formulas ? shareOf(props.value) : null))
 const step = computed(() => props.step ?? (props.whole ? 1 : 0.01))
 const range = computed(() => {
-  const value = typeof props.value === 'number' ? props.value : 0
   const [low, high] = props.soft ?? [0, 1]
+  if (share.value !== null) return shareRange(share.value, shareOf(props.usual), low! < 0)
+  const value = typeof props.value === 'number' ? props.value : 0
   return [Math.min(low!, value), Math.max(high!, value)]
 })
+const slide = computed(() =>
+  share.value !== null
+    ? { at: share.value, step: Number((range.value[1]! / 200).toPrecision(2)), name: 'share of the extent' }
+    : { at: props.value as number, step: step.value, name: 'slider' },
+)
+
+function slid(event: Event): number | Formula {
+  const value = Number((event.target as HTMLInputElement).value)
+  return share.value === null ? value : shareValue(value)
+}
 
 function typed() {
   begin()
@@ -86,7 +109,7 @@ function key(event: KeyboardEvent) {
       ref="area"
       v-model="text"
       class="text mono"
-      :class="{ short: !formula }"
+      :class="{ short: !formula, share: share !== null }"
       rows="1"
       :aria-label="label"
       :aria-invalid="invalid"
@@ -109,7 +132,7 @@ function key(event: KeyboardEvent) {
       @keydown="key"
     />
     <select
-      v-if="formula && options?.length"
+      v-if="formula && share === null && options?.length"
       class="text pick"
       :aria-label="`${label}: what exists`"
       title="What exists on the input"
@@ -120,16 +143,21 @@ function key(event: KeyboardEvent) {
     </select>
     <span v-if="unit && !formula" class="faint unit">{{ unit }}</span>
     <input
-      v-if="!isFormula(value) && !formula && !noSlider"
+      v-if="(share !== null || (!isFormula(value) && !formula)) && !noSlider"
       class="slide"
       type="range"
       :min="range[0]"
       :max="range[1]"
-      :step="step"
-      :value="value as number"
-      :aria-label="`${label} slider`"
-      @input="emit('preview', Number(($event.target as HTMLInputElement).value))"
-      @change="emit('commit', Number(($event.target as HTMLInputElement).value))"
+      :step="slide.step"
+      :value="slide.at"
+      :aria-label="`${label} ${slide.name}`"
+      :title="
+        share === null
+          ? undefined
+          : 'extent: the size of the shape, twice the way from its middle to the farthest point'
+      "
+      @input="emit('preview', slid($event))"
+      @change="emit('commit', slid($event))"
     />
     <FormulaHelp
       v-if="parameter && formula && caret.focused.value"
@@ -161,6 +189,9 @@ textarea {
 .short {
   width: 78px;
   flex: 0 1 78px;
+}
+.share {
+  flex: 0 0 134px;
 }
 .pick {
   align-self: flex-start;

@@ -219,6 +219,7 @@ const where = computed(() => (kind.value ? `all ${kind.value}s, or a formula` : 
         :high="parameter.high"
         :step="parameter.step"
         :unit="parameter.unit"
+        :usual="parameter.default"
         :whole="parameter.widget === 'integer'"
         :formulas="parameter.takes_formula"
         :options="parameter.on ? readable : []"

@@ -47,7 +47,15 @@ RAYS: tuple[Parameter, ...] = (
 """Where rays begin and which way they go."""
 LIMITS: tuple[Parameter, ...] = (
     Toggle("limit_reach", False, "ignore what is farther away than the reach"),
-    Number("reach", 1.0, "largest distance", unit="m", soft=(0, 10), low=0.0, shown_when=("limit_reach", True)),
+    Number(
+        "reach",
+        {"formula": "0.6 * extent"},
+        "largest distance",
+        unit="m",
+        soft=(0, 10),
+        low=0.0,
+        shown_when=("limit_reach", True),
+    ),
     Number(
         "offset",
         {"formula": "0.00005 * extent"},

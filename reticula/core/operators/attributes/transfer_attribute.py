@@ -60,7 +60,7 @@ FROM: tuple[Kind, ...] = ("point", "corner", "face", "edge", "curve", "instance"
         Toggle("limit_reach", False, "ignore what is farther away than the reach"),
         Number(
             "reach",
-            0.1,
+            {"formula": "0.06 * extent"},
             "full strength up to this distance",
             unit="m",
             soft=(0, 2),

@@ -46,7 +46,7 @@ __all__ = ["add_tubes", "sweep"]
         Selection.each("curve", "curves to follow; empty means all"),
         PerElement(
             "radius",
-            0.05,
+            {"formula": "0.03 * extent"},
             "of a circle, or factor for a profile, at each point",
             unit="m",
             on="point",

@@ -27,12 +27,12 @@ __all__ = ["displace"]
         Selection.each("point", "points that move; empty means all"),
         PerElement(
             "value",
-            {"formula": "noise(position * 4, 3)"},
+            {"formula": "noise(position * 7 / max(extent, 1e-9), 3)"},
             "number, along the way below; or a vec3, as it is",
             on="point",
             type="any",
         ),
-        Number("amount", 0.05, "how far a value of 1 moves", unit="m", soft=(-1, 1)),
+        Number("amount", {"formula": "0.03 * extent"}, "how far a value of 1 moves", unit="m", soft=(-1, 1)),
         Number("middle", 0.0, "value that does not move", soft=(-1, 1)),
         Choice(
             "along",

@@ -55,7 +55,7 @@ __all__ = ["proximity_deform"]
                 "count": "how many points are within the radius",
             },
         ),
-        Number("radius", 0.5, "how far it is felt", unit="m", soft=(0, 3), low=1e-9),
+        Number("radius", {"formula": "0.3 * extent"}, "how far it is felt", unit="m", soft=(0, 3), low=1e-9),
         Integer(
             "most",
             10,
@@ -73,7 +73,7 @@ __all__ = ["proximity_deform"]
         PerElement("strength", 1.0, "factor of each point", on="point"),
         Number(
             "amount",
-            0.1,
+            {"formula": "0.06 * extent"},
             "how far a bulge goes at full strength",
             unit="m",
             soft=(-1, 1),

@@ -33,7 +33,14 @@ __all__ = ["push"]
     "are left as they are.",
     parameters=(
         Selection.each("point", "points that are pushed; empty means all"),
-        PerElement("amount", 0.05, "how far; below 0 goes inwards", on="point", unit="m", soft=(-0.5, 0.5)),
+        PerElement(
+            "amount",
+            {"formula": "0.03 * extent"},
+            "how far; below 0 goes inwards",
+            on="point",
+            unit="m",
+            soft=(-0.5, 0.5),
+        ),
         Choice(
             "along",
             "normals",
@@ -52,7 +59,7 @@ __all__ = ["push"]
         ),
         Number(
             "gap",
-            0.001,
+            {"formula": "0.0005 * extent"},
             "how far from the stopping mesh points come to rest",
             unit="m",
             soft=(0, 0.1),

@@ -151,7 +151,13 @@ def _reversed_faces(shape: Topology, faces: AnyArray) -> tuple[AnyArray, AnyArra
             ("face", "point", "corner"), "face", "what distance and inset are worked out on (faces only)", name="per"
         ),
         PerElement(
-            "distance", 0.1, "how far; negative goes inwards", unit="m", on="per", otherwise="point", soft=(-1.0, 1.0)
+            "distance",
+            {"formula": "0.06 * extent"},
+            "how far; negative goes inwards",
+            unit="m",
+            on="per",
+            otherwise="point",
+            soft=(-1.0, 1.0),
         ),
         PerElement(
             "inset",

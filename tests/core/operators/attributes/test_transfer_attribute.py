@@ -113,7 +113,7 @@ def test_a_mark_that_is_everywhere_is_warned_of(source: Geo, notes: list[Note]) 
 
 
 def test_nothing_near_is_a_warning(source: Geo, notes: list[Note]) -> None:
-    ops.transfer_attribute(Geo.of([[50, 0, 0]]), source, attributes="heat", limit_reach=True)
+    ops.transfer_attribute(Geo.of([[50, 0, 0]]), source, attributes="heat", limit_reach=True, reach=0.1)
     assert any("None of 1 points found anything within 0.1 m; check where both stand." in note.text for note in notes)
 
 

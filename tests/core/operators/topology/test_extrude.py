@@ -111,7 +111,7 @@ def test_nothing_marked_and_zero_distance_are_said(cube: Geo, notes: list[Note])
 
 def test_degenerate_input_neither_crashes_nor_makes_nan(notes: list[Note]) -> None:
     flat = Geo.from_faces(np.zeros((4, 3)), [[0, 1, 2], [1, 2, 3]])
-    assert np.isfinite(ops.extrude(flat).positions).all()
+    assert np.isfinite(ops.extrude(flat, distance=0.1).positions).all()
     assert any("without area" in note.text for note in notes)
     fan = Geo.from_faces(np.random.default_rng(0).random((5, 3)), [[0, 1, 2], [0, 1, 3], [0, 1, 4]])
     assert ops.extrude(fan).counts["faces"] == 9
@@ -209,8 +209,8 @@ def test_along_a_direction_and_with_an_amount() -> None:
 
 def test_variation_hangs_on_identity_not_on_order() -> None:
     sheet = ops.grid(cells=(6, 1))
-    whole = ops.extrude(sheet, together=False, variation=1, seed=3)
-    part = ops.extrude(ops.remove(sheet, where="index == 0"), together=False, variation=1, seed=3)
+    whole = ops.extrude(sheet, together=False, distance=0.1, variation=1, seed=3)
+    part = ops.extrude(ops.remove(sheet, where="index == 0"), together=False, distance=0.1, variation=1, seed=3)
     heights = np.unique(whole.positions[:, 1].round(12))
     assert len(heights) == 7
     assert set(part.positions[:, 1].round(12)) < set(heights)

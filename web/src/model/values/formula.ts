@@ -26,3 +26,24 @@ export function stepped(value: number, steps: number, step: number, low?: number
   const moved = Number((value + steps * step).toFixed(digits))
   return Math.min(Math.max(moved, low ?? -Infinity), high ?? Infinity)
 }
+
+const SHARE = /^\s*([-+]?(?:\d+\.?\d*|\.\d+)(?:e[-+]?\d+)?)\s*\*\s*extent\s*$/i
+
+/** The factor of a value that is a share of the shape's size, `0.1 * extent`; null for any other. */
+export function shareOf(value: unknown): number | null {
+  const found = isFormula(value) ? SHARE.exec(value.formula) : null
+  return found ? Number(found[1]) : null
+}
+
+/** A share of the shape's size as a value. */
+export function shareValue(share: number): Formula {
+  return { formula: `${Number(share.toPrecision(3))} * extent` }
+}
+
+/** What a slider offers for a share: up to some times the usual one, a round number, below 0 too if lengths may be. */
+export function shareRange(share: number, usual: number | null, signed: boolean): [number, number] {
+  const wanted = 4 * Math.abs(usual || share || 0.1)
+  const ten = 10 ** Math.floor(Math.log10(wanted))
+  const reach = Number((ten * [1, 2, 5, 10].find((round) => round * ten >= wanted * 0.999)!).toPrecision(3))
+  return [Math.min(signed ? -reach : 0, share), Math.max(reach, share)]
+}
