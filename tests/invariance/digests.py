@@ -38,6 +38,7 @@ __all__ = ["STORED", "all_digests", "machine"]
 STORED = Path(__file__).with_name("digests.json")
 Entry = dict[str, Any]
 SCRIPT = """
+other: geometry
 reach: number(0, 2) = 0.4
 near = other.near(position, reach, most=8)
 total = 0.0

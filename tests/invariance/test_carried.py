@@ -21,7 +21,7 @@ MAKES_NEW = {
     "move_attribute": "takes values from one kind to another",
 }
 """Operators whose result is something else than what comes in, as their help says."""
-NAMED_ANEW = {"struts", "sweep"}
+NAMED_ANEW: set[str] = set()
 """Operators whose new elements begin with the names of generated ones, which may be those that came in."""
 
 

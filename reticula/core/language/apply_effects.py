@@ -15,8 +15,7 @@ from reticula.core.geometry.edit.subset import any_of_row, subset
 from reticula.core.geometry.mesh.attribute import Attribute
 from reticula.core.geometry.mesh.carry import carry
 from reticula.core.geometry.mesh.geo import Geo
-from reticula.core.geometry.mesh.identity import fresh_names, hash_pairs
-from reticula.core.geometry.mesh.kinds import KINDS, PLURAL, Kind, well_known_default
+from reticula.core.geometry.mesh.kinds import PLURAL, Kind, well_known_default
 from reticula.core.geometry.mesh.source_maps import SourceMap, edge_sources, kept
 from reticula.core.geometry.mesh.topology import Topology
 from reticula.core.language.effects import NOBODY, Effects
@@ -171,13 +170,6 @@ def _with_made(geo: Geo, kind: Kind, effects: Effects) -> Geo:
     maps["edge"] = edge_sources(shape, topology, np.concatenate([np.arange(before), np.full(points - before, -1)]))
     positions = np.concatenate([geo.positions, effects.position])
     made = carry(geo, topology, maps, positions=positions)
-    made = Geo(
-        topology,
-        made.attributes,
-        identity={**made.known_identity, **_names(made, geo, index)},
-        sources=made.sources,
-        prototypes=geo.prototypes,
-    )
     counts = {"point": len(effects.point_by), "curve": len(curves.by), "face": len(faces.by)}
     if any(counts.values()):
         note("Made " + ", ".join(f"{n:,} {on if n == 1 else PLURAL[on]}" for on, n in counts.items() if n) + ".")
@@ -191,21 +183,6 @@ def _numbers(handles: AnyArray, before: int) -> Indices:
 
 def _own(same: bool, by: AnyArray) -> AnyArray:
     return by if same else np.full(len(by), -1)
-
-
-def _names(made: Geo, geo: Geo, index: Mapping[Kind, Indices]) -> dict[Kind, Any]:
-    """Identities of elements without a source: told apart from those that a shape is born with."""
-    names: dict[Kind, Any] = {}
-    on: Kind
-    for on in ("point", "face", "curve"):
-        lone = index[on] < 0
-        if lone.any():
-            own = made.identity(on).copy()
-            count = int(lone.sum())
-            salt = np.full(count, geo.topology.count(on), np.uint64)
-            own[lone] = hash_pairs(fresh_names(count, 1000 + KINDS.index(on)), salt)
-            names[on] = own
-    return names
 
 
 def _with_given_to_made(made: Geo, geo: Geo, effects: Effects) -> Geo:
@@ -235,7 +212,7 @@ def _keeping_sources(before: Geo, after: Geo) -> Geo:
     return Geo(
         after.topology,
         after.attributes,
-        identity=after.known_identity,
+        identity=after.own_identity,
         sources=before.sources,
         prototypes=after.prototypes,
     )
@@ -266,9 +243,7 @@ def _without_removed(geo: Geo, added: Geo, effects: Effects) -> Geo:
         on: SourceMap(_through(added.sources[on].index, entry.index)) if on in added.sources else entry
         for on, entry in made.sources.items()
     }
-    return Geo(
-        made.topology, made.attributes, identity=made.known_identity, sources=sources, prototypes=made.prototypes
-    )
+    return Geo(made.topology, made.attributes, identity=made.own_identity, sources=sources, prototypes=made.prototypes)
 
 
 def _through(first: AnyArray, second: AnyArray) -> Indices:

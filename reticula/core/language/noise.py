@@ -15,6 +15,12 @@ __all__ = ["SHIFTS", "cell_distance", "cell_label", "cell_labels", "cellular", "
 SHIFTS = np.array([[0.0, 0.0, 0.0], [137.31, 59.73, 211.17], [71.57, 173.93, 29.41]])
 """Where three noises are taken that have nothing to do with each other."""
 
+OFF_X, OFF_Y, OFF_Z = 0.8191725133961645, 0.6710436067037893, 0.5497004779019703
+"""By how much one octave is off the other: powers of the inverse of the number with x**4 = x + 1, whose multiples
+spread evenly (Roberts, "The unreasonable effectiveness of quasirandom sequences", 2018), so that no place is on all
+lattices.
+"""
+
 
 @inline
 def _lattice(x: np.int64, y: np.int64, z: np.int64) -> np.uint64:
@@ -57,10 +63,11 @@ def _noise_at(x: float, y: float, z: float) -> float:
 
 @inline
 def octaves_at(x: float, y: float, z: float, octaves: int) -> float:
-    """Noise with octaves at one place."""
+    """Noise with octaves at one place. Each octave stands somewhere else on its lattice, on which noise is 0."""
     total, strength, reach, scale = 0.0, 1.0, 0.0, 1.0
-    for _ in range(min(max(octaves, 1), 16)):
-        total += strength * _noise_at(x * scale, y * scale, z * scale)
+    for octave in range(min(max(octaves, 1), 16)):
+        off = octave + 1.0
+        total += strength * _noise_at(x * scale + off * OFF_X, y * scale + off * OFF_Y, z * scale + off * OFF_Z)
         reach += strength
         strength *= 0.5
         scale *= 2.0
@@ -69,7 +76,7 @@ def octaves_at(x: float, y: float, z: float, octaves: int) -> float:
 
 @parallel_kernel
 def gradient_noise(points: Floats, octaves: Ints) -> Floats:
-    """Return smooth noise ``(N,)`` at ``points (N, 3)``, within -1..1, 0 at whole coordinates for one octave.
+    """Return smooth noise ``(N,)`` at ``points (N, 3)``, within -1..1.
 
     Each of ``octaves (N,)`` doubles the frequency and halves the strength; the sum is divided by the strengths' sum.
     Gradients and fade after Perlin, "Improving Noise", SIGGRAPH 2002; the lattice is hashed with 64 bits instead of

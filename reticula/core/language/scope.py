@@ -54,6 +54,17 @@ def _extent(geo: Geo) -> AnyArray:
     return np.full(1, 2.0 * float(np.linalg.norm(off - off.mean(axis=0), axis=1).max()))
 
 
+def _of_pieces(values: Callable[[Geo], AnyArray]) -> dict[Kind, Callable[[Geo], AnyArray]]:
+    """Readers of what is known of the connected part of each point."""
+    return {
+        "point": values,
+        "edge": lambda geo: values(geo)[geo.topology.edges[:, 0]],
+        "corner": lambda geo: values(geo)[geo.topology.corner_point],
+        "face": lambda geo: values(geo)[geo.topology.corner_point[geo.topology.face_start[:-1]]],
+        "curve": lambda geo: values(geo)[geo.topology.curve_point[geo.topology.curve_start[:-1]]],
+    }
+
+
 _LISTED: tuple[Kind, ...] = ("point", "edge", "corner", "face", "curve")
 BUILTINS: dict[str, Builtin] = {
     entry.name: entry
@@ -94,17 +105,12 @@ BUILTINS: dict[str, Builtin] = {
                 "edge": lambda geo: geo.topology.border_edges,
             },
         ),
+        Builtin("piece", "integer", "number of the connected part it belongs to", _of_pieces(pieces.point_components)),
         Builtin(
-            "piece",
+            "piece_name",
             "integer",
-            "number of the connected part it belongs to",
-            {
-                "point": pieces.point_components,
-                "edge": lambda geo: geo.topology.point_piece[geo.topology.edges[:, 0]],
-                "corner": lambda geo: geo.topology.point_piece[geo.topology.corner_point],
-                "face": pieces.face_components,
-                "curve": lambda geo: geo.topology.point_piece[geo.topology.curve_point[geo.topology.curve_start[:-1]]],
-            },
+            "stable number of the connected part: the same whatever is added or removed elsewhere",
+            _of_pieces(pieces.point_component_names),
         ),
         Builtin(
             "valence",
@@ -233,6 +239,11 @@ class Scope:
             return self.geo.attributes[kind][name].type
         builtin = BUILTINS.get(name)
         return builtin.type if builtin and kind in builtin.read else None
+
+    def stable_label(self, kind: Kind, name: str) -> str:
+        """Return the name of what says the same as a label by a number that stays: ``piece_name`` for ``piece``."""
+        stable = f"{name}_name"
+        return stable if self.type_of(kind, stable) == "integer" else name
 
     def values(self, kind: Kind, name: str) -> AnyArray:
         """Return the values of a name that exists: ``(N, ...)``, or ``(1, ...)`` if they are all the same."""

@@ -64,8 +64,8 @@ def _distance(at: Floats, t: Floats) -> float:
 
 @inline
 def _even_share(a: Floats, b: Floats, one: Floats, other: Floats, limit: float) -> float:
-    """Where from ``a`` to ``b`` two triangles are equally far, ``one`` being closer at ``a``, ``other`` at ``b``; or any
-    place that both serve within the limit.
+    """Where from ``a`` to ``b`` two triangles are equally far, ``one`` being closer at ``a``, ``other`` at ``b``; or
+    any place that both serve within the limit.
     """
     low, high = 0.0, 1.0
     at = np.empty(3)

@@ -261,7 +261,10 @@ class _PlaceMaps(Mapping[Kind, SourceMap]):
                 self._made[kind] = SourceMap(self._surface.face[triangle])
             else:
                 columns = self._surface.point if kind == "point" else self._surface.corner
-                self._made[kind] = _blend(columns[triangle], self._at)
+                nearest = self._surface.nearest_corner(self._at)
+                if kind == "point":
+                    nearest = self._surface.corners.point[nearest]
+                self._made[kind] = SourceMap(nearest, Weights.rows(columns[triangle], self._at.weight))
         return self._made[kind]
 
     def __iter__(self) -> Iterator[Kind]:
@@ -269,8 +272,3 @@ class _PlaceMaps(Mapping[Kind, SourceMap]):
 
     def __len__(self) -> int:
         return len(SAMPLED)
-
-
-def _blend(columns: Indices, at: Places) -> SourceMap:
-    heaviest = columns[np.arange(len(columns)), at.weight.argmax(axis=1)] if len(columns) else columns[:, 0]
-    return SourceMap(heaviest.astype(np.int32), Weights.rows(columns, at.weight))

@@ -14,6 +14,7 @@ from reticula.core.geometry.measure.triangles import triangles
 from reticula.core.geometry.mesh.geo import Geo, once_per_geo
 from reticula.core.jit import inline, parallel_kernel, prange
 from reticula.core.spatial.kdtree import Place, Scratch, push_children
+from reticula.core.spatial.nearest_corner import FaceCorners, nearest_corners
 from reticula.core.spatial.tree import Tree, build_tree
 
 __all__ = [
@@ -295,6 +296,8 @@ class Surface:
         self.face = cut.face
         self.point = geo.topology.corner_point[cut.corner]
         self.tree: Tree = build_tree(geo.positions[self.point])
+        shape = geo.topology
+        self.corners = FaceCorners(self.face, shape.face_start, shape.corner_point, geo.positions)
 
     def closest(self, points: Floats, reach: float = math.inf) -> Places:
         """Return the closest place on the surface to each of ``points (N, 3)``, if one lies within ``reach`` m.
@@ -311,6 +314,10 @@ class Surface:
         JCGT 2(1), 2013.
         """
         return _first_hit(self.tree, _rows(origins), unit(_rows(directions)), float(begin), float(reach))
+
+    def nearest_corner(self, places: Places) -> Indices:
+        """Return the corner ``(N,)`` of the face at each place that is nearest to it; any if nothing is found."""
+        return nearest_corners(self.corners, np.maximum(places.triangle, 0), places.position)
 
     def normals(self, places: Places) -> Floats:
         """Return the unit normal of the triangle at each place ``(N, 3)``; 0 where nothing was found."""

@@ -8,10 +8,10 @@ from typing import Any
 
 import numpy as np
 
-from reticula.core.arrays import UInts, as_readonly
+from reticula.core.arrays import as_readonly
 from reticula.core.geometry.mesh.attribute import Attribute
-from reticula.core.geometry.mesh.geo import Geo
-from reticula.core.geometry.mesh.identity import hash_pairs
+from reticula.core.geometry.mesh.geo import NAMED, Geo
+from reticula.core.geometry.mesh.identity import distinct_names
 from reticula.core.geometry.mesh.kinds import BLENDED, KINDS, Kind, well_known_default
 from reticula.core.geometry.mesh.topology import Topology
 
@@ -37,14 +37,7 @@ def concatenate(geometries: Sequence[Geo]) -> Geo:
             prototypes += geo.prototypes
         shifted.append(geo)
     attributes = {kind: _joined_attributes(kind, shifted) for kind in KINDS}
-    identity: dict[Kind, UInts] = {}
-    kinds: tuple[Kind, ...] = ("point", "face", "curve", "instance")
-    for kind in kinds:
-        salt = [np.full(geo.topology.count(kind), number, np.uint64) for number, geo in enumerate(shifted)]
-        own = np.concatenate([geo.identity(kind) for geo in shifted])
-        salted = hash_pairs(own, np.concatenate(salt))
-        first = shifted[0].topology.count(kind)
-        identity[kind] = np.concatenate([own[:first], salted[first:]])
+    identity = {kind: distinct_names(np.concatenate([geo.identity(kind) for geo in shifted])) for kind in NAMED}
     return Geo(topology, attributes, identity=identity, prototypes=prototypes)
 
 

@@ -12,7 +12,7 @@ from reticula.core.geometry.edit.concatenate import concatenate
 from reticula.core.geometry.edit.flip import flipped
 from reticula.core.geometry.mesh.attribute import Attribute
 from reticula.core.geometry.mesh.geo import Geo
-from reticula.core.geometry.mesh.identity import hash_pairs
+from reticula.core.geometry.mesh.identity import hash_in_order
 from reticula.core.geometry.mesh.kinds import KINDS, Kind
 from reticula.core.geometry.mesh.topology import Topology
 from reticula.core.jit import parallel_kernel, prange
@@ -112,7 +112,7 @@ def _without_instances(geo: Geo) -> Geo:
         shape.curve_closed,
     )
     named: dict[Kind, Mapping[str, Attribute]] = {k: v for k, v in geo.attributes.items() if k != "instance"}
-    return Geo(alone, named, identity={k: v for k, v in geo.known_identity.items() if k != "instance"})
+    return Geo(alone, named, identity={k: v for k, v in geo.own_identity.items() if k != "instance"})
 
 
 def _copies(geo: Geo, shape: Geo, chosen: AnyArray, onto: Kind) -> Geo:
@@ -153,7 +153,7 @@ def _copies(geo: Geo, shape: Geo, chosen: AnyArray, onto: Kind) -> Geo:
     kinds: tuple[Kind, ...] = ("point", "face", "curve")
     for kind in kinds:
         one_each = shape.identity(kind)
-        identity[kind] = hash_pairs(np.tile(one_each, times), np.repeat(own, len(one_each)))
+        identity[kind] = hash_in_order(np.tile(one_each, times), np.repeat(own, len(one_each)))
     return Geo(topology, attributes, identity=identity)
 
 

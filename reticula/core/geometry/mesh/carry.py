@@ -9,17 +9,16 @@ import numpy as np
 from reticula.core.arrays import AnyArray
 from reticula.core.errors import GeometryError
 from reticula.core.geometry.mesh.attribute import Attribute
-from reticula.core.geometry.mesh.geo import Geo
+from reticula.core.geometry.mesh.geo import NAMED, Geo
 from reticula.core.geometry.mesh.identity import child_names
 from reticula.core.geometry.mesh.kinds import KINDS, Kind
+from reticula.core.geometry.mesh.maker import maker
 from reticula.core.geometry.mesh.source_maps import SourceMap
 from reticula.core.geometry.mesh.topology import Topology
 
 __all__ = ["carry"]
 
 Maps = Mapping[Kind, SourceMap | Callable[[], SourceMap]]
-STABLE: tuple[Kind, ...] = ("point", "face", "curve", "instance")
-"""Kinds whose elements have identities of their own; those of edges and corners follow from them."""
 
 
 def carry(source: Geo, topology: Topology, maps: Maps, *, positions: AnyArray | None = None) -> Geo:
@@ -39,20 +38,20 @@ def carry(source: Geo, topology: Topology, maps: Maps, *, positions: AnyArray | 
             if named and not fits:
                 raise GeometryError(f"there is no source map for the {kind} attributes {', '.join(named)}")
             attributes[kind] = dict(named)
-            if fits and kind in source.known_identity and kind not in ("edge", "corner"):
-                identity[kind] = source.known_identity[kind]
+            if fits and kind in NAMED:
+                identity[kind] = source.identity(kind)
             continue
         if callable(entry):
             if not named:
                 continue
             entry = entry()
-        if named or kind in STABLE:
+        if named or kind in NAMED:
             _check(kind, entry, source, topology)
         skip = {"position"} if kind == "point" and positions is not None else set()
         attributes[kind] = {name: entry.attribute(name, found) for name, found in named.items() if name not in skip}
         sources[kind] = entry
-        if kind in STABLE:
-            identity[kind] = child_names(source.identity(kind), entry.index, KINDS.index(kind))
+        if kind in NAMED:
+            identity[kind] = child_names(source.identity(kind), entry.index, maker() + KINDS.index(kind))
     if positions is not None:
         moved = Attribute.of(np.asarray(positions, np.float64), "vec3")
         attributes["point"] = {"position": moved, **attributes.get("point", {})}

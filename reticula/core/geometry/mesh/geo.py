@@ -17,11 +17,14 @@ from reticula.core.errors import GeometryError
 from reticula.core.geometry.mesh import identity as identities
 from reticula.core.geometry.mesh.attribute import Attribute
 from reticula.core.geometry.mesh.kinds import KINDS, PLURAL, Kind
+from reticula.core.geometry.mesh.maker import maker
 from reticula.core.geometry.mesh.source_maps import SourceMap
 from reticula.core.geometry.mesh.topology import Topology
 
 __all__ = ["Geo", "file_access", "once_per_geo"]
 
+NAMED: tuple[Kind, ...] = ("point", "face", "curve", "instance")
+"""Kinds whose elements have names of their own."""
 Attributes = Mapping[Kind, Mapping[str, Attribute]]
 Result = TypeVar("Result")
 
@@ -44,6 +47,7 @@ class Geo:
         identity: Mapping[Kind, UInts] | None = None,
         sources: Mapping[Kind, SourceMap] | None = None,
         prototypes: Sequence[Geo] = (),
+        made_by: int | None = None,
     ) -> None:
         self.topology = topology
         self.prototypes = tuple(prototypes)
@@ -52,6 +56,7 @@ class Geo:
         )
         self.sources: Mapping[Kind, SourceMap] = MappingProxyType(dict(sources or {}))
         self._identity = dict(identity or {})
+        self._maker = maker() if made_by is None else made_by
         self._once: dict[str, Any] = {}
         if "position" not in self.attributes["point"]:
             raise GeometryError("a geometry needs the point attribute 'position'")
@@ -172,12 +177,12 @@ class Geo:
             faces = self.identity("face")[self.topology.corner_face]
             number = np.arange(self.topology.corner_count) - self.topology.face_start[self.topology.corner_face]
             return identities.hash_pairs(faces, identities.fresh_names(int(number.max(initial=0)) + 1, 7)[number])
-        return identities.fresh_names(self.topology.count(kind), KINDS.index(kind))
+        return identities.fresh_names(self.topology.count(kind), self._maker + KINDS.index(kind))
 
     @property
-    def known_identity(self) -> dict[Kind, UInts]:
-        """Identities that an operator set; those of other kinds follow from them."""
-        return dict(self._identity)
+    def own_identity(self) -> dict[Kind, UInts]:
+        """Names of the kinds that have names of their own; those of edges and corners follow from them."""
+        return {kind: self.identity(kind) for kind in NAMED}
 
     @cached_property
     def digest(self) -> str:
@@ -225,19 +230,25 @@ class Geo:
         return self.with_attribute("point", "position", np.asarray(positions, np.float64), "vec3")
 
     def _with(self, attributes: Attributes) -> Geo:
-        return Geo(self.topology, attributes, identity=self._identity, prototypes=self.prototypes)
+        return Geo(self.topology, attributes, identity=self._identity, prototypes=self.prototypes, made_by=self._maker)
 
     def __getstate__(self) -> dict[str, Any]:
         return {
             "topology": self.topology,
             "attributes": {kind: dict(named) for kind, named in self.attributes.items()},
             "identity": self._identity,
+            "maker": self._maker,
             "prototypes": self.prototypes,
         }
 
     def __setstate__(self, state: dict[str, Any]) -> None:
         Geo.__init__(
-            self, state["topology"], state["attributes"], identity=state["identity"], prototypes=state["prototypes"]
+            self,
+            state["topology"],
+            state["attributes"],
+            identity=state["identity"],
+            prototypes=state["prototypes"],
+            made_by=state["maker"],
         )
 
     def __repr__(self) -> str:

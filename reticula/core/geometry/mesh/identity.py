@@ -1,8 +1,10 @@
 """Stable identities: a 64-bit name per element that survives edits elsewhere in the mesh.
 
-A generated element is named by its number. An element made from another one by an operator keeps that one's name if
-it is its first child, else its name is a hash of the source's name and its number among the source's children.
-Random values hang on these names, so that adding elements does not reshuffle those that were there.
+A generated element is named by its number and by what generated it. An element made from another one by an operator
+keeps that one's name if it is its first child, else its name is a hash of the source's name and its number among the
+source's children.
+Random values hang on these names, so that adding elements does not reshuffle those that were there. Where equal names
+meet in one geometry, the first keeps its own.
 """
 
 from __future__ import annotations
@@ -16,17 +18,22 @@ __all__ = [
     "child_names",
     "child_of",
     "descendants",
+    "distinct_names",
     "fresh_names",
+    "hash_in_order",
     "hash_pairs",
     "mix64",
     "name_of_number",
     "names_of_numbers",
     "random_of_name",
+    "twin_of",
     "unit_random",
 ]
 
 GOLDEN = np.uint64(0x9E3779B97F4A7C15)
 SEED = np.uint64(0xD6E8FEB86659FD93)
+TWIN = np.uint64(0xA0761D6478BD642F)
+PAIR = np.uint64(0xE7037ED1A0B428DB)
 
 
 @inline
@@ -165,14 +172,66 @@ def descendants(names: UInts, sought: UInts) -> Ints:
     return origin
 
 
+@inline
+def _pair_name(first: np.uint64, second: np.uint64) -> np.uint64:
+    """A hash of two names, by constants of its own: a child's name is a hash too, and must not cancel out in this."""
+    return mix64(np.uint64(3) * mix64(first + PAIR) + mix64(second ^ PAIR))
+
+
 @kernel
 def hash_pairs(first: UInts, second: UInts) -> UInts:
     """Hash two identities into one, whatever their order."""
     out = np.empty(len(first), np.uint64)
     for i in range(len(first)):
         low, high = min(first[i], second[i]), max(first[i], second[i])
-        out[i] = mix64(low + mix64(high + GOLDEN))
+        out[i] = _pair_name(low, high)
     return out
+
+
+@kernel
+def hash_in_order(first: UInts, second: UInts) -> UInts:
+    """Hash two identities into one; the other way round gives another."""
+    out = np.empty(len(first), np.uint64)
+    for i in range(len(first)):
+        out[i] = _pair_name(first[i], second[i])
+    return out
+
+
+@inline
+def _twin_name(name: np.uint64, number: int, table: UInts) -> np.uint64:
+    """What the ``number``-th further element of one name is called: nothing in ``table`` has it."""
+    twin = mix64(name ^ (np.uint64(number) * TWIN))
+    while _is_in(table, twin):
+        twin = mix64(twin + TWIN)
+    return twin
+
+
+@kernel
+def distinct_names(names: UInts) -> UInts:
+    """Return names ``(N,)`` of which no two are alike: the first of equal ones stays, further ones become its twins."""
+    table = _name_table(names)
+    last = np.uint64(len(table) - 1)
+    seen = np.zeros(len(table), np.int64)
+    out = names.copy()
+    for i in range(len(names)):
+        at = names[i] & last
+        while table[at] != names[i]:
+            at = (at + np.uint64(1)) & last
+        if seen[at]:
+            out[i] = _twin_name(names[i], seen[at], table)
+        seen[at] += 1
+    return out
+
+
+@kernel
+def twin_of(names: UInts, name: np.uint64, most: int) -> int:
+    """Return which of ``names (N,)`` a name is a twin of, among their first ``most`` twins; -1 for none."""
+    table = _name_table(names)
+    for number in range(1, most):
+        for i in range(len(names)):
+            if _twin_name(names[i], number, table) == name:
+                return i
+    return -1
 
 
 @inline

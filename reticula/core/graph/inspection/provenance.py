@@ -10,7 +10,7 @@ import numpy as np
 
 from reticula.core.errors import GeometryError
 from reticula.core.geometry import Geo
-from reticula.core.geometry.mesh.identity import child_of, hash_pairs
+from reticula.core.geometry.mesh.identity import child_of, distinct_names, twin_of
 from reticula.core.geometry.mesh.kinds import PLURAL, Kind
 from reticula.core.graph.evaluation.results import Evaluation
 
@@ -75,17 +75,24 @@ def trace(done: Evaluation, feed: str, kind: Kind, element: int) -> list[Step]:
 
 def _source(done: Evaluation, node: Mapping[str, Any], kind: Kind, name: np.uint64) -> tuple[str, int, str] | None:
     """Return the feed and the element that an element came from, and whether it was kept or made from that."""
-    feeds = [(feed, number) for fed in node.get("inputs", {}).values() for number, feed in enumerate(fed)]
-    known = [(feed, number, done.geo(feed).identity(kind)) for feed, number in feeds if _is_done(done, feed)]
-    for feed, number, names in known:
-        for seen in (names, hash_pairs(names, np.full(len(names), number, np.uint64)) if number else names[:0]):
-            found = np.flatnonzero(seen == name)
-            if len(found):
-                return feed, int(found[0]), "kept"
-    for feed, _, names in known:
-        parent = child_of(names, name, MOST_CHILDREN)
-        if parent >= 0:
-            return feed, int(parent), "made"
+    feeds = [feed for fed in node.get("inputs", {}).values() for feed in fed if _is_done(done, feed)]
+    known = [done.geo(feed).identity(kind) for feed in feeds]
+    if not known:
+        return None
+    names = np.concatenate(known)
+    begin = np.cumsum([0, *(len(own) for own in known)])
+
+    def found(row: int, how: str) -> tuple[str, int, str]:
+        number = int(np.searchsorted(begin, row, side="right")) - 1
+        return feeds[number], int(row - begin[number]), how
+
+    same = np.flatnonzero(distinct_names(names) == name)
+    if len(same):
+        return found(int(same[0]), "kept")
+    for sought in (child_of, twin_of):
+        row = sought(names, name, MOST_CHILDREN)
+        if row >= 0:
+            return found(row, "made")
     return None
 
 

@@ -258,6 +258,21 @@ class Bindings:
         )
         return [f"{rows}[{{0}}, {k}]" for k in range(3)]
 
+    def face_corners(self, owner: str) -> list[str]:
+        """The arrays of which ``nearest_corner`` takes the faces of a geometry."""
+        geo = self.scope.of(owner).geo
+        shape = geo.topology
+        rows: dict[str, Callable[[], AnyArray]] = {
+            "triangle face": lambda: surface_of(geo).face,
+            "face start": lambda: shape.face_start,
+            "corner point": lambda: shape.corner_point,
+        }
+        found = [
+            self.array((key, owner), "int32", 1, lambda texts, get=get: as_indices(get()))  # type: ignore[misc]
+            for key, get in rows.items()
+        ]
+        return [*found, self.array(("position", owner), "float64", 2, lambda texts: geo.positions)]
+
     def fallback(self, owner: str, kind: str, name: str, type: str) -> Parts:
         """The value of an attribute where nothing was found."""
         found = self.scope.of(owner).geo.find(kind, name)  # type: ignore[arg-type]

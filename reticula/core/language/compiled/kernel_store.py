@@ -38,6 +38,7 @@ SOURCES = (
     "language/noise.py",
     "geometry/mesh/identity.py",
     "spatial/kdtree.py",
+    "spatial/nearest_corner.py",
     "spatial/surface.py",
     "spatial/tree.py",
     "spatial/winding.py",

@@ -37,6 +37,7 @@ from reticula.core.language.compiled.runtime import (
     room_for, smooth_rise, span_count, tick, turn_about, whole_of, whole_quotient,
 )
 from reticula.core.spatial.kdtree import CountScratch, PointTree, Row, Scratch, count_one, fill_one, nearest_one
+from reticula.core.spatial.nearest_corner import nearest_corner
 from reticula.core.spatial.surface import Ray, closest_one, hit_one
 from reticula.core.spatial.tree import Tree
 from reticula.core.spatial.winding import Moments, winding_one

@@ -85,7 +85,7 @@ class QueryEmitter(EmitterBase):
         return self.found_attribute(expression, owner, how, place)
 
     def found_attribute(self, expression: ir.PlaceField, owner: str, how: str, place: Parts) -> Parts:
-        """An attribute at a place: blended over the corners of what was hit, or of the heaviest one."""
+        """An attribute at a place: blended over the corners of what was hit, or of the nearest one."""
         kind, name, type = expression.kind, expression.name, expression.type
         assert kind is not None
         corners = self.bind.corners(owner, how, kind)
@@ -107,14 +107,14 @@ class QueryEmitter(EmitterBase):
                     long = self.let(f"np.sqrt({' + '.join(f'{b} * {b}' for b in blended)})")
                     blended = [self.let(f"{b} / {long} if {long} > 0.0 else {b}") for b in blended]
                 self.store(results, blended)
+            elif len(corners) == 2:
+                first, second = (f"np.int64({corner.format(place[0])})" for corner in corners)
+                row = self.let(f"{first} if {place[2]} >= {place[3]} else {second}")
+                self.store(results, self.loaded(values, row, width))
             else:
-                weights = ", ".join(place[2 : 2 + len(corners)])
-                heaviest = self.let(f"np.array([{weights}]).argmax()")
-                row = self.fresh("w")
-                for k, corner in enumerate(corners):
-                    with self.out.block(f"{'if' if k == 0 else 'elif'} {heaviest} == {k}:"):
-                        self.out.add(f"{row} = np.int64({corner.format(place[0])})")
-                with self.out.block("else:"):
-                    self.out.add(f"{row} = 0")
+                faces = self.bind.face_corners(owner)
+                row = self.let(f"nearest_corner(({', '.join(faces)}), {place[0]}, {', '.join(place[5:8])})")
+                if kind == "point":
+                    row = self.let(f"np.int64({faces[2]}[{row}])")
                 self.store(results, self.loaded(values, row, width))
         return results

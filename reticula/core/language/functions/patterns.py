@@ -123,7 +123,7 @@ RANDOM = Function(
     "random",
     "random(seed, key)",
     "a number in 0..1, the same for an element whatever is added around it; with a key, e.g. piece, "
-    "the same for all with that key",
+    "the same for all with that key (by piece_name, cell_name …, where there is one, so that pieces keep theirs)",
     lambda types: None,
     _random,
     _random_code,

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import ast
+from dataclasses import replace
 from difflib import get_close_matches
 
 from reticula.core.language import ir
@@ -213,6 +214,8 @@ class ExpressionChecker(ListChecker, MemberChecker):
             self.fail("write random() or random(seed) with a whole number as seed, or random(seed, piece)", place)
         seed = arguments[0] if arguments else ir.Constant("integer", place, 0)
         identity = ir.Read("identity", place, self.scope.kind, "") if len(arguments) < 2 else arguments[1]
+        if isinstance(identity, ir.Read) and identity.name:
+            identity = replace(identity, name=self.scope.stable_label(identity.kind, identity.name))
         return ir.Apply("number", place, RANDOM, (identity, seed))
 
     def walk(self, arguments: tuple[ir.Expression, ...], place: Place) -> ir.Walk:

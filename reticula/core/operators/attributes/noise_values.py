@@ -96,7 +96,7 @@ def _shift(seed: int) -> Floats:
     """A place far from others for each seed; the noise itself for seed 0."""
     if seed == 0:
         return np.zeros(3)
-    return np.floor(unit_random(fresh_names(3, seed), seed) * 20_000.0) - 10_000.0
+    return unit_random(fresh_names(3, seed), seed) * 20_000.0 - 10_000.0
 
 
 def _noise(which: str, places: AnyArray, octaves: int) -> Floats:

@@ -12,8 +12,10 @@ from reticula.core.arrays import AnyArray, Flags, Floats, UInts
 from reticula.core.diagnostics import note
 from reticula.core.errors import ParameterError
 from reticula.core.geometry import Attribute, Geo, Kind
+from reticula.core.geometry.measure.components import label_names
 from reticula.core.geometry.mesh.identity import names_of_numbers, unit_random
 from reticula.core.geometry.mesh.kinds import KINDS
+from reticula.core.language.scope import Scope
 from reticula.core.operators.declaration.operator import operator
 from reticula.core.operators.declaration.parameters import (
     AttributeName,
@@ -74,7 +76,10 @@ __all__ = ["random_values"]
         ),
         Text("weights", "", "how likely each is, e.g. 5 3 1; empty means all alike", shown_when=("values", "choice")),
         AttributeName(
-            "per", "", "label whose elements share one value, e.g. piece; empty means each has its own", optional=True
+            "per",
+            "",
+            "label whose elements share one value, e.g. piece, also when pieces are counted anew; empty: each its own",
+            optional=True,
         ),
         Integer("seed", 0, "another number gives other values", soft=(0, 100)),
         Selection("where", "", "which elements receive a value; empty means all", on="kind"),
@@ -130,7 +135,12 @@ def _names(geo: Geo, kind: Kind, per: str) -> UInts:
         there, inverse = np.unique(labels, return_inverse=True)
         codes = np.array([_code(word) for word in there.tolist()], np.int64)
         return names_of_numbers(codes[inverse.reshape(-1)] if len(codes) else np.zeros(0, np.int64))
-    return names_of_numbers(labels.astype(np.int64))
+    stable = Scope(geo, kind).stable_label(kind, per)
+    if stable != per:
+        return names_of_numbers(labels_of(geo, kind, stable, "per")[0].astype(np.int64))
+    if type == "flag":
+        return names_of_numbers(labels.astype(np.int64))
+    return names_of_numbers(label_names(labels, geo.identity(kind)))
 
 
 def _code(word: str) -> int:

@@ -11,6 +11,7 @@ from typing import Any, TypeVar
 from reticula.core.errors import GeometryError, ParameterError
 from reticula.core.geometry.edit.placement import in_space_of
 from reticula.core.geometry.mesh.geo import Geo
+from reticula.core.geometry.mesh.maker import made_by
 from reticula.core.operators.declaration.diagnostics import tell_of_instances, tell_of_numbers
 from reticula.core.operators.declaration.parameters import Context, Parameter
 
@@ -125,7 +126,8 @@ class Operator:
         for parameter in self.parameters:
             context = Context(single, dials or {}, resolved, ties or {})
             resolved[parameter.name] = parameter.resolve(values[parameter.name], context)
-        result = self.body(*given, **resolved)
+        with made_by(self.name, resolved.get("seed", 0)):
+            result = self.body(*given, **resolved)
         made = result if isinstance(result, tuple) else (result,)
         tell_of_numbers(given, made)
         tell_of_instances(self.parameters, single, values)

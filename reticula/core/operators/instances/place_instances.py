@@ -146,7 +146,7 @@ def place_instances(
         warn("The instances of the first input were left out; keep the geometry, or flatten them first.")
     else:
         named = {**{n: f.take(np.full(len(chosen), -1)) for n, f in geo.attributes["instance"].items()}, **named}
-    return Geo(alone.topology, {**rest, "instance": named}, identity=alone.known_identity, prototypes=shapes)
+    return Geo(alone.topology, {**rest, "instance": named}, identity=alone.own_identity, prototypes=shapes)
 
 
 def _matrices(geo: Geo, chosen: AnyArray, scale: Floats, turn: str, normal: Floats, up: Floats, spin: Floats) -> Floats:

@@ -13,6 +13,7 @@ from reticula.core.geometry import Attribute, Geo, SourceMap, triangles
 from reticula.core.geometry.mesh.source_maps import Weights
 from reticula.core.geometry.remesh.scattering import eliminate_samples, sample_triangles, thin_by_radius
 from reticula.core.operators.declaration.parameters import Choice, Integer, Number, Parameter
+from reticula.core.spatial.nearest_corner import FaceCorners, nearest_corners
 from reticula.core.spatial.points import NearestPoints
 
 __all__ = ["CANDIDATES", "MOST", "Candidates", "amounts", "carried_points", "evenly", "on_surface", "require", "spaced"]
@@ -155,11 +156,13 @@ def carried_points(source: Geo, chosen: Candidates) -> Geo:
     cut = triangles(source)
     corners, face = cut.corner[chosen.triangle], cut.face[chosen.triangle]
     points = source.topology.corner_point[corners]
-    heavy = (np.arange(len(corners)), chosen.weight.argmax(axis=1) if len(corners) else np.zeros(0, np.int64))
+    shape = source.topology
+    faces = FaceCorners(cut.face, shape.face_start, shape.corner_point, source.positions)
+    nearest = nearest_corners(faces, np.asarray(chosen.triangle, np.int32), chosen.position)
     maps = {
         "face": SourceMap(face),
-        "corner": SourceMap(corners[heavy], Weights.rows(corners, chosen.weight)),
-        "point": SourceMap(points[heavy], Weights.rows(points, chosen.weight)),
+        "corner": SourceMap(nearest, Weights.rows(corners, chosen.weight)),
+        "point": SourceMap(shape.corner_point[nearest], Weights.rows(points, chosen.weight)),
     }
     for kind, entry in maps.items():
         for name, found in source.attributes[kind].items():  # type: ignore[index]

@@ -10,7 +10,7 @@ from scipy.spatial import cKDTree
 from reticula.core.arrays import AnyArray, Floats
 from reticula.core.diagnostics import note, warn
 from reticula.core.errors import GeometryError
-from reticula.core.geometry import Geo
+from reticula.core.geometry import Geo, Kind
 from reticula.core.geometry.edit.concatenate import concatenate
 from reticula.core.geometry.edit.level_cut import triangulate_faces
 from reticula.core.geometry.edit.merge_faces import equal_across, flat_across, merge_across
@@ -31,6 +31,7 @@ from reticula.core.spatial.solids import layers_apart, solid_of_faces
 __all__ = ["break_into_cells"]
 
 MOST_CORNERS = 8
+CELL_KINDS: tuple[Kind, ...] = ("point", "face")
 FLAT = 1e-8
 """Angle, in rad, up to which faces lie in one plane."""
 NUDGES = (1e-9, 1e-7, 1e-6)
@@ -80,7 +81,12 @@ NUDGES = (1e-9, 1e-7, 1e-6)
             soft=(0.0, 2.0),
             low=0.0,
         ),
-        AttributeName("cell_name", "cell", "point and face attribute that receives the number of the centre", new=True),
+        AttributeName(
+            "cell_name",
+            "cell",
+            "point and face attribute that receives the number of the centre; with _name behind it, a stable number",
+            new=True,
+        ),
         Toggle("merge_flat", True, "faces of a piece that lie in one plane and carry equal values become one face"),
         GroupName("inner_group", "inner", "face group that receives the inner faces", kind="face"),
     ),
@@ -129,8 +135,17 @@ def break_into_cells(
     if merge_flat:
         flat = flat_across(made, face_normals(made), FLAT) & equal_across(made)
         made, _ = merge_across(made, flat)
+    made = _with_stable_names(made, cell_name, centers)
     inner = int(made.group("face", inner_group).sum())
     note(f"{len(np.unique(made.attribute('face', cell_name))):,} pieces, {inner:,} inner faces.")
+    return made
+
+
+def _with_stable_names(made: Geo, cell_name: str, centers: Geo) -> Geo:
+    """Say of each cell also what its centre is called, which stays when centres are counted anew."""
+    names = (centers.identity("point") >> np.uint64(1)).astype(np.int64)
+    for kind in CELL_KINDS:
+        made = made.with_attribute(kind, f"{cell_name}_name", names[made.attribute(kind, cell_name)], "integer")
     return made
 
 

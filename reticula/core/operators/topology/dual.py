@@ -6,9 +6,10 @@ from collections.abc import Mapping
 
 import numpy as np
 
-from reticula.core.arrays import AnyArray, Floats, Indices, ragged_index, starts_from_sizes
+from reticula.core.arrays import AnyArray, Floats, Indices, UInts, ragged_index, starts_from_sizes
 from reticula.core.diagnostics import note, warn
 from reticula.core.geometry import Attribute, Geo, Kind, SourceMap, Topology, Weights, carry, kept
+from reticula.core.geometry.mesh.identity import distinct_names
 from reticula.core.operators.declaration.operator import operator
 from reticula.core.operators.declaration.parameters import Choice
 
@@ -114,7 +115,7 @@ def _with_values(
         kind: values for kind, values in named.items() if kind in ("corner", "curve", "instance", "whole")
     }
     rest["point"] = {"position": named["point"]["position"]}
-    swapped = Geo(shape, rest, identity=geo.known_identity, prototypes=geo.prototypes)
+    swapped = Geo(shape, rest, identity=geo.own_identity, prototypes=geo.prototypes)
     result = carry(
         swapped,
         topology,
@@ -136,5 +137,6 @@ def _with_values(
         if name != "position":
             result = result.with_attribute("face", name, SourceMap(made.astype(np.int32)).attribute(name, found))
     faces, points = geo.identity("face"), geo.identity("point")
-    identity = {**result.known_identity, "point": np.concatenate([faces, points[single]]), "face": points[made]}
+    names: dict[Kind, UInts] = {"point": np.concatenate([faces, points[single]]), "face": points[made]}
+    identity = {**result.own_identity, **{kind: distinct_names(own) for kind, own in names.items()}}
     return Geo(topology, result.attributes, identity=identity, prototypes=geo.prototypes)

@@ -68,3 +68,39 @@ def test_skipped_nodes_corners_and_what_does_not_exist() -> None:
     for kind, element in (("face", 6), ("point", -1), ("corner", 99)):
         with pytest.raises(GeometryError, match="there are only"):
             trace(done, "a", kind, element)
+
+
+GENERATORS = ("grid", "scatter", "sphere", "box", "circle", "line", "cylinder")
+KEEPING = ("join", "transform", "extrude", "split_faces", "remove", "mirror", "unshare", "weld", "inset")
+
+
+@pytest.mark.parametrize("step", KEEPING)
+@pytest.mark.parametrize("maker", GENERATORS)
+def test_elements_are_traced_to_the_place_they_came_from(maker: str, step: str) -> None:
+    """A copy of the place that each point was made at is carried along; trace ends where that says."""
+    nodes = {
+        "first": node("grid", cells=[3, 3]),
+        "second": node("grid" if maker == "scatter" else maker),
+        "apart": node("transform", "second", move=[3, 1, 2]),
+    }
+    if maker == "scatter":
+        nodes["second"] = node("scatter", "first", total=30)
+    nodes["both"] = node("join", inputs={"geometries": ["first", "apart"]})
+    nodes["known"] = node("set_attribute", "both", name="came_from", value={"formula": "position"})
+    more = {"inputs": {"geometries": ["known", "first"]}} if step == "join" else {}
+    nodes["last"] = (
+        node(step, **more)
+        if step == "join"
+        else node(step, "known", **({"where": "index < 3"} if step == "remove" else {}))
+    )
+    done = evaluated(**nodes)
+    geo = done.geo("last")
+    rng = np.random.default_rng(1)
+    for element in rng.permutation(geo.topology.point_count)[:12]:
+        steps = trace(done, "last", "point", int(element))
+        at = next((one for one in steps if one.feed == "known"), None)
+        if at is not None and steps[0].how == "kept":
+            assert at.position == pytest.approx(tuple(geo.attribute("point", "came_from")[element]), abs=1e-9)
+        if at is not None:
+            expected = "first" if at.element < 16 else "second"
+            assert expected in [one.feed for one in steps], "each mesh is traced to its own maker"
