@@ -43,7 +43,7 @@ reach: number(0, 2) = 0.4
 near = other.near(position, reach, most=8)
 total = 0.0
 for found in near:
-    total += length(found - position)
+    total += length(found.position - position)
 here.position = position + normal * (0.1 * sin(total) + 0.02 * noise(position * 3, 2))
 here.touched = len(near) > 2
 """
