@@ -1,8 +1,9 @@
 """Wavefront OBJ: polygons, uv, normals, face groups, polylines, and colours after the position of a vertex.
 
-After "Object Files (.obj)", appendix B1 of the Advanced Visualizer manual. The colour extension (``v x y z r g b``) is
-common practice; its values are taken as linear. Texture coordinates and normals become corner attributes ``uv`` and
-``normal``; names after ``g`` become face groups. Materials, free-form curves and smoothing groups are passed over,
+After "Object Files (.obj)", appendix B1 of the Advanced Visualizer manual. The colour extension (``v x y z r g b``
+and ``a``) is common practice; its values are taken as linear. Texture coordinates and normals become corner
+attributes ``uv`` and ``normal``; names after ``g`` become face groups, those after ``o`` the face attribute ``object``.
+Materials, free-form curves and smoothing groups are passed over,
 and that is noted.
 """
 
@@ -16,12 +17,17 @@ import numpy as np
 from reticula.core.arrays import AnyArray, Floats, Indices, Ints, starts_from_sizes, unit
 from reticula.core.diagnostics import note
 from reticula.core.errors import FormatError
+from reticula.core.formats.places import check_places
+from reticula.core.formats.plain_text import plain_text
 from reticula.core.formats.text_lines import Lines, numbers_of, token_counts
-from reticula.core.geometry import Geo, Topology
+from reticula.core.geometry import Attribute, Geo, Topology
 from reticula.core.jit import kernel
+from reticula.core.language.reserved import readable_name
 
 __all__ = ["read", "write"]
 
+OBJECT = "object"
+"""The face attribute that keeps the names after ``o``."""
 PASSED_OVER = {
     b"usemtl": "materials",
     b"s": "smoothing groups",
@@ -68,10 +74,11 @@ def _references(text: AnyArray, line_size: Ints, out: Ints) -> int:
 
 def read(data: bytes) -> Geo:
     """Read an OBJ file; raise FormatError with the line of whatever is wrong."""
-    joined = data.replace(b"\\\n", b"  ").replace(b"\\\r\n", b"   ")
-    lines = Lines(re.sub(rb"\n[ \t]+", b"\n", joined))
+    plain = plain_text(data, comment=b"#")
+    plain = _continued(plain) if b"\\\n" in plain else plain
+    lines = Lines(re.sub(rb"\n[ \t]+", b"\n", plain.lstrip(b" \t")))
     positions, colors = _vertices(lines)
-    textures = _table(lines, b"vt", 2)
+    textures = _table(lines, b"vt", 2, least=1)
     normals = _table(lines, b"vn", 3)
     face_lines = lines.starting_with(b"f")
     curve_lines = lines.starting_with(b"l")
@@ -112,32 +119,44 @@ def _vertices(lines: Lines) -> tuple[Floats, Floats | None]:
     if not allowed.all():
         bad = int(np.flatnonzero(~allowed)[0])
         raise FormatError(
-            f"a vertex has {counts[bad]} numbers; 3 are a place, 6 a place and a colour", line=int(at[bad]) + 1
+            f"a vertex has {counts[bad]} numbers; 3 are a place, 6 a place and a colour, 7 also how opaque it is",
+            line=int(at[bad]) + 1,
         )
-    values = numbers_of(body, int(counts.sum()), at, size)
+    values = numbers_of(body, int(counts.sum()), at, size, not_finite=True)
     begin = np.cumsum(counts) - counts
     positions = values[begin[:, None] + np.arange(3)] if len(at) else np.zeros((0, 3))
+    check_places(positions, lambda row: {"line": int(at[row]) + 1})
     colored = counts >= 6
     if not colored.any():
         return positions, None
     colors = np.ones((len(at), 4))
-    colors[colored, :3] = values[(begin + counts - 3)[colored][:, None] + np.arange(3)]
+    colors[colored, :3] = values[(begin + 3)[colored][:, None] + np.arange(3)]
+    opaque = counts == 7
+    colors[opaque, 3] = values[begin[opaque] + 6]
+    if not np.isfinite(colors).all():
+        bad = int(np.flatnonzero(~np.isfinite(colors).all(axis=1))[0])
+        raise FormatError("a colour is not a finite number", line=int(at[bad]) + 1)
     if not colored.all():
         note(f"{int((~colored).sum()):,} vertices have no colour and are white.")
     return positions, colors
 
 
-def _table(lines: Lines, word: bytes, width: int) -> Floats:
+def _table(lines: Lines, word: bytes, width: int, *, least: int = 0) -> Floats:
+    """Read the numbers after a word ``(N, width)``; those beyond ``least`` may be missing and are 0."""
     at = lines.starting_with(word)
     if not len(at):
         return np.zeros((0, width))
     body, size = lines.body(at, len(word))
     counts = token_counts(body, size)
-    if counts.min() < width:
+    if counts.min() < (least or width):
         bad = int(counts.argmin())
-        raise FormatError(f"'{word.decode()}' has {counts[bad]} numbers and needs {width}", line=int(at[bad]) + 1)
-    values = numbers_of(body, int(counts.sum()), at, size)
-    return values[(np.cumsum(counts) - counts)[:, None] + np.arange(width)]
+        raise FormatError(
+            f"'{word.decode()}' has {counts[bad]} numbers and needs {least or width}", line=int(at[bad]) + 1
+        )
+    values = np.append(numbers_of(body, int(counts.sum()), at, size), 0.0)
+    column = np.arange(width)
+    index = (np.cumsum(counts) - counts)[:, None] + column
+    return values[np.where(column < counts[:, None], index, -1)]
 
 
 def _indices(lines: Lines, at: Ints, skip: int, least: int) -> tuple[Ints, Ints]:
@@ -185,19 +204,39 @@ def _closing(along: Indices, start: Indices) -> tuple[Indices, Indices, AnyArray
 
 
 def _groups(geo: Geo, lines: Lines, face_lines: Ints) -> Geo:
+    """Make a face group of each name after ``g``, and the text ``object`` of the names after ``o``."""
+    named: dict[str, Attribute] = {}
     at = lines.starting_with(b"g")
-    if not len(at):
-        return geo
-    current = np.searchsorted(at, face_lines) - 1
+    begin = np.searchsorted(face_lines, at)
+    end = np.append(begin, len(face_lines))[1:]
     members: dict[str, AnyArray] = {}
-    for number, line in enumerate(at.tolist()):
+    for line, first, last in zip(at.tolist(), begin.tolist(), end.tolist(), strict=True):
         for word in lines.text(line).split()[1:]:
-            name = re.sub(r"\W", "_", word).lstrip("0123456789") or "group"
-            if name != "default":
-                members[name] = members.get(name, np.zeros(len(face_lines), bool)) | (current == number)
+            if word not in ("default", "off", "(null)"):
+                name = readable_name(word)
+                if name not in members:
+                    members[name] = np.zeros(len(face_lines), bool)
+                members[name][first:last] = True
     for name, flags in members.items():
-        geo = geo.with_attribute("face", name, flags)
-    return geo
+        named[name] = Attribute.of(flags)
+    at = lines.starting_with(b"o")
+    if len(at) and len(face_lines):
+        words = np.array(["", *(lines.text(line)[1:].strip() for line in at.tolist())])
+        named[OBJECT] = Attribute.of(words[np.searchsorted(at, face_lines)])
+    return Geo(geo.topology, {**geo.attributes, "face": {**geo.attributes["face"], **named}})
+
+
+def _continued(text: bytes) -> bytes:
+    """Join lines that a backslash continues; empty lines follow, so that lines keep their numbers."""
+    made, waiting = [], 0
+    for line in text.split(b"\n"):
+        if line.endswith(b"\\"):
+            waiting += 1
+            made.append(line[:-1] + b" ")
+        else:
+            made.append(line + b"\n" + b"\n" * waiting)
+            waiting = 0
+    return b"".join(made)
 
 
 def write(geo: Geo) -> bytes:
@@ -256,13 +295,19 @@ def _face_lines(geo: Geo, words: list[str]) -> str:
     start = geo.topology.face_start.tolist()
     names = geo.groups("face")
     lines = [f"f {' '.join(words[a:b])}\n" for a, b in pairwise(start)]
+    own = geo.attributes["face"].get(OBJECT)
+    if own is not None and own.type == "text" and lines:
+        objects = [" ".join(text.split()) for text in own.values.tolist()]
+        for face in np.flatnonzero(np.append(True, own.values[1:] != own.values[:-1])).tolist():
+            if objects[face] or face:
+                lines[face] = f"o {objects[face] or 'object'}\n{lines[face]}"
     if not names or not lines:
         return "".join(lines)
     member = np.stack([geo.group("face", name) for name in names], axis=1)
     change = np.flatnonzero(np.concatenate([[True], (member[1:] != member[:-1]).any(axis=1)]))
     for face in change.tolist():
-        own = " ".join(name for name, flag in zip(names, member[face], strict=True) if flag)
-        lines[face] = f"g {own or 'default'}\n{lines[face]}"
+        words_of = " ".join(names[n] for n in np.flatnonzero(member[face]))
+        lines[face] = f"g {words_of or 'default'}\n{lines[face]}"
     return "".join(lines)
 
 
@@ -275,7 +320,7 @@ def _note_lost(geo: Geo) -> None:
         ("corner", "uv"),
         ("corner", "normal"),
     }
-    kept |= {("face", name) for name in geo.groups("face")}
+    kept |= {("face", name) for name in (*geo.groups("face"), OBJECT)}
     lost = [f"{kind} {name}" for kind, named in geo.attributes.items() for name in named if (kind, name) not in kept]
     if lost:
         note(f"OBJ cannot hold {', '.join(lost)}; write PLY to keep them.")

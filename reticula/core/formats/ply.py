@@ -15,17 +15,21 @@ import numpy as np
 from reticula.core.arrays import AnyArray, Floats, as_rows, starts_from_sizes
 from reticula.core.diagnostics import note
 from reticula.core.errors import FormatError, GeometryError
+from reticula.core.formats.places import check_places
+from reticula.core.formats.ply_lists import with_flat_lists, with_whole_lists
 from reticula.core.formats.ply_table import Column, Element, read_tables, write_tables
 from reticula.core.geometry import KINDS, Attribute, Geo, Kind, Topology
+from reticula.core.geometry.mesh.edge_chains import EdgeChains, edge_chains
 from reticula.core.geometry.mesh.kinds import TYPES
+from reticula.core.language.reserved import readable_name
 
 __all__ = ["read", "write"]
 
 ELEMENTS: dict[Kind, str] = {
     "point": "vertex",
+    "face": "face",
     "edge": "edge",
     "corner": "corner",
-    "face": "face",
     "curve": "curve",
     "whole": "whole",
 }
@@ -37,28 +41,33 @@ STRUCTURE = {
     "corner": {"face_corner"},
     "whole": {"one"},
 }
+EDGE_VALUES = "edge_values"
+"""The element of what edges hold besides their vertices, which is all that other programs expect of ``edge``."""
 FAMILIAR = {"normal": ("nx", "ny", "nz"), "color": ("red", "green", "blue", "alpha"), "uv": ("s", "t")}
 
 
 def read(data: bytes) -> Geo:
     """Read a PLY file; raise FormatError with the line or byte of whatever is wrong."""
     elements, comments = read_tables(data)
+    elements = with_whole_lists(elements)
     tables = {element.name: element for element in elements}
+    if "edge" in tables and EDGE_VALUES in tables and tables["edge"].count == tables[EDGE_VALUES].count:
+        tables["edge"].columns += tables[EDGE_VALUES].columns
     vertex = tables.get("vertex")
     axes = [vertex.column(axis) if vertex else None for axis in "xyz"]
     if vertex is None or any(axis is None or axis.start is not None for axis in axes):
         raise FormatError("there is no 'vertex' element with x, y and z", line=1)
     positions = np.stack([axis.values.astype(np.float64) for axis in axes if axis is not None], axis=1)
-    if not np.isfinite(positions).all():
-        bad = int(np.flatnonzero(~np.isfinite(positions).all(axis=1))[0])
-        raise FormatError(f"the place of vertex {bad} is not a finite number")
+    check_places(positions)
     geo = Geo.of(positions, _topology(vertex.count, tables))
+    if "edge" in tables:
+        geo = _edges(geo, tables)
     types = _declared(comments)
     for kind in KINDS:
         table = tables.get(ELEMENTS.get(kind, ""))
         if table is None:
             continue
-        if table.count != geo.topology.count(kind):
+        if table.count != geo.topology.count(kind) or not table.columns:
             note(
                 f"The values of '{table.name}' do not fit its {geo.topology.count(kind):,} elements and were left out."
             )
@@ -79,6 +88,51 @@ def _topology(count: int, tables: dict[str, Element]) -> Topology:
     closed = curve.column("closed") if curve else None
     curve_start, curve_points = _index_list(along, count, "curve", 2)
     return Topology(count, start, corners, curve_start, curve_points, closed.values != 0 if closed else None)
+
+
+def _edges(geo: Geo, tables: dict[str, Element]) -> Geo:
+    """Match the edges of a file with those of its faces and curves; others become curves.
+
+    The rows that stay are brought into the order of the geometry's edges.
+    """
+    table, shape = tables["edge"], geo.topology
+    ends = [table.column(f"vertex{i}") for i in (1, 2)]
+    if any(end is None or end.start is not None for end in ends):
+        note("The edges of the file do not say their vertices and were left out.")
+        del tables["edge"]
+        return geo
+    pairs = np.stack([end.values.astype(np.int64) for end in ends if end is not None], axis=1)
+    bad = np.flatnonzero((pairs < 0).any(axis=1) | (pairs >= shape.point_count).any(axis=1))
+    if len(bad):
+        raise FormatError(f"edge {bad[0]} uses vertex {pairs[bad[0]].max()}, but there are only {shape.point_count}")
+    count = max(shape.point_count, 1)
+    key, known = (np.sort(both, axis=1) @ [count, 1] for both in (pairs, shape.edges.astype(np.int64)))
+    loose = np.flatnonzero(~np.isin(key, known) & (pairs[:, 0] != pairs[:, 1]))
+    if len(loose):
+        _, first = np.unique(key[loose], return_index=True)
+        lines = edge_chains(pairs[loose[np.sort(first)]].astype(np.int32), shape.point_count)
+        note(f"{len(first):,} edges that belong to no face became {len(lines.closed):,} curves.")
+        geo = Geo(_with_curves(shape, lines), geo.attributes)
+    order, where = np.argsort(key, kind="stable"), np.sort(key)
+    wanted = np.sort(geo.topology.edges.astype(np.int64), axis=1) @ [count, 1]
+    if np.isin(wanted, key).all():
+        table.take(order[np.searchsorted(where, wanted)])
+        return geo
+    if {column.name for column in table.columns} - STRUCTURE["edge"]:
+        note("The values of the file's edges were left out: it does not name all edges of its faces.")
+    del tables["edge"]
+    return geo
+
+
+def _with_curves(shape: Topology, lines: EdgeChains) -> Topology:
+    return Topology(
+        shape.point_count,
+        shape.face_start,
+        shape.corner_point,
+        np.concatenate([shape.curve_start, shape.curve_start[-1] + lines.start[1:]]),
+        np.concatenate([shape.curve_point, lines.point]),
+        np.concatenate([shape.curve_closed, lines.closed]),
+    )
 
 
 def _index_list(column: Column | None, count: int, what: str, least: int) -> tuple[AnyArray, AnyArray]:
@@ -125,15 +179,20 @@ def _attributes(table: Element, types: dict[tuple[str, str], tuple[str, str]]) -
         type = "number" if column.type[0] == "f" else "integer"
         if column.start is not None:
             start = starts_from_sizes(np.diff(column.start))
-            made.append((_safe(column.name), Attribute(f"{type} list", column.values.astype(TYPES[type].dtype), start)))
+            found = Attribute(f"{type} list", column.values.astype(TYPES[type].dtype), start)
         else:
-            made.append((_safe(column.name), Attribute.of(column.values, type)))
+            found = Attribute.of(column.values, type)
+        name = _free(readable_name(column.name), made)
+        if name != column.name:
+            note(f"'{column.name}' of {table.name} is called '{name}' here, so that formulas can read it.")
+        made.append((name, found))
     return made
 
 
-def _safe(name: str) -> str:
-    clean = "".join(letter if letter.isalnum() or letter == "_" else "_" for letter in name)
-    return clean if clean[:1].isalpha() or clean[:1] == "_" else f"_{clean}"
+def _free(name: str, made: list[tuple[str, Attribute]]) -> str:
+    while any(name == other for other, _ in made):
+        name += "_"
+    return name
 
 
 def _familiar(name: str, columns: list[Column]) -> Attribute:
@@ -174,11 +233,9 @@ def write(geo: Geo, encoding: str = "binary") -> bytes:
         ],
     }
     elements, comments = [], ["Reticula", "colours are linear"]
-    for kind in KINDS:
+    for kind in ELEMENTS:
         named = {name: found for name, found in geo.attributes[kind].items() if (kind, name) != ("point", "position")}
-        if kind == "instance" or (
-            kind not in ("point", "face") and not named and not (kind == "curve" and shape.curve_count)
-        ):
+        if kind not in ("point", "face") and not named and not (kind == "curve" and shape.curve_count):
             continue
         element = Element(ELEMENTS[kind], shape.count(kind), list(structure.get(kind, [])))
         if kind == "edge":
@@ -193,8 +250,11 @@ def write(geo: Geo, encoding: str = "binary") -> bytes:
             used |= {column.name for column in columns}
             element.columns += columns
             comments.append(f"attribute {element.name} {attribute.type.replace(' ', '_')} {name} {first}")
+        if kind == "edge":
+            elements.append(Element("edge", element.count, element.columns[:2]))
+            element = Element(EDGE_VALUES, element.count, element.columns[2:])
         elements.append(element)
-    return write_tables(elements, comments, encoding)
+    return write_tables(with_flat_lists(elements), comments, encoding)
 
 
 def _count_type(start: AnyArray) -> str:

@@ -10,7 +10,7 @@ from typing import NamedTuple
 
 import numpy as np
 
-from reticula.core.arrays import AnyArray, Indices, Ints, starts_from_sizes
+from reticula.core.arrays import AnyArray, Indices, Ints, ragged_index, starts_from_sizes
 from reticula.core.errors import FormatError
 from reticula.core.formats.text_lines import Lines, numbers_of
 from reticula.core.jit import kernel
@@ -57,6 +57,16 @@ class Element:
     name: str
     count: int
     columns: list[Column]
+
+    def take(self, rows: Ints) -> None:
+        """Keep some rows, in the order given."""
+        self.count = len(rows)
+        for column in self.columns:
+            if column.start is None:
+                column.values = column.values[rows]
+                continue
+            index, column.start = ragged_index(column.start, rows)
+            column.values = column.values[index]
 
     def column(self, *names: str) -> Column | None:
         """Return the first column that has one of ``names``."""

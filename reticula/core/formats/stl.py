@@ -12,6 +12,8 @@ import numpy as np
 from reticula.core.arrays import Floats, unit
 from reticula.core.diagnostics import note
 from reticula.core.errors import FormatError
+from reticula.core.formats.places import check_places
+from reticula.core.formats.plain_text import plain_text
 from reticula.core.formats.text_lines import Lines, numbers_of, token_counts
 from reticula.core.geometry import Geo, triangles
 
@@ -33,7 +35,7 @@ def read(data: bytes) -> Geo:
 
 
 def _is_ascii(data: bytes) -> bool:
-    if not data[:512].lstrip().lower().startswith(b"solid"):
+    if not data[:512].removeprefix(b"\xef\xbb\xbf").lstrip().lower().startswith(b"solid"):
         return False
     if len(data) >= 84 and len(data) == 84 + 50 * int.from_bytes(data[80:84], "little"):
         return False
@@ -60,7 +62,7 @@ def _read_binary(data: bytes) -> Floats:
 
 
 def _read_ascii(data: bytes) -> Floats:
-    text = re.sub(rb"[ \t]*\r?\n[ \t]*", b"\n", data)
+    text = re.sub(rb"[ \t]*\n[ \t]*", b"\n", plain_text(data))
     lines = Lines(text.lower())
     at = lines.starting_with(b"vertex")
     body, size = lines.body(at, 6)
@@ -70,7 +72,9 @@ def _read_ascii(data: bytes) -> Floats:
         raise FormatError("a vertex needs three numbers" if len(at) else "there is no triangle", line=bad + 1)
     if len(at) % 3:
         raise FormatError("the last triangle has fewer than three corners; the file is cut short", line=int(at[-1]) + 1)
-    return numbers_of(body, 3 * len(at), at, size).reshape(-1, 3, 3)
+    places = numbers_of(body, 3 * len(at), at, size, not_finite=True).reshape(-1, 3)
+    check_places(places, lambda row: {"line": int(at[row]) + 1})
+    return places.reshape(-1, 3, 3)
 
 
 def write(geo: Geo, encoding: str = "binary") -> bytes:

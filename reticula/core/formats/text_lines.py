@@ -26,13 +26,14 @@ class Lines:
         self.end: Ints = np.concatenate([breaks, [len(self.data)]]).astype(np.int64)
 
     def starting_with(self, word: bytes) -> Ints:
-        """Return the numbers of the lines that begin with ``word`` and a space."""
-        found = (self.end - self.begin) > len(word)
+        """Return the numbers of the lines that begin with ``word``, and a space unless they end there."""
+        found = (self.end - self.begin) >= len(word)
         at = self.begin[found]
         good = np.ones(len(at), bool)
         for i, letter in enumerate(word):
             good &= self.data[at + i] == letter
-        good &= SPACE[self.data[at + len(word)]]
+        after = at + len(word)
+        good &= (after == self.end[found]) | SPACE[self.data[np.minimum(after, len(self.data) - 1)]]
         return np.flatnonzero(found)[good]
 
     def body(self, lines: AnyArray, skip: int) -> tuple[bytes, Ints]:
@@ -59,10 +60,11 @@ def token_counts(body: bytes, size: Ints) -> Ints:
     return np.add.reduceat(begins.astype(np.int64), np.cumsum(size) - size)
 
 
-def numbers_of(body: bytes, expected: int, first_line: AnyArray, size: Ints) -> Floats:
+def numbers_of(body: bytes, expected: int, first_line: AnyArray, size: Ints, *, not_finite: bool = False) -> Floats:
     """Return all numbers of a text, correctly rounded ``(expected,)``; raise FormatError with the line of a bad one.
 
-    ``first_line (L,)`` are the line numbers (from 0) to name in the error.
+    ``first_line (L,)`` are the line numbers (from 0) to name in the error. ``nan`` and ``inf`` are numbers only with
+    ``not_finite``.
     """
     with warnings.catch_warnings():
         warnings.simplefilter("ignore", DeprecationWarning)
@@ -70,7 +72,7 @@ def numbers_of(body: bytes, expected: int, first_line: AnyArray, size: Ints) -> 
             values = np.fromstring(body, np.float64, sep=" ") if body.strip() else np.zeros(0)
         except ValueError:
             values = np.zeros(0)
-    if len(values) == expected and np.isfinite(values).all():
+    if len(values) == expected and (not_finite or np.isfinite(values).all()):
         return values
     _find_bad(body, first_line, size)
     raise FormatError(f"{expected:,} numbers were expected, but {len(values):,} were found")

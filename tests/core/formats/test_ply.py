@@ -76,7 +76,7 @@ def test_ply_as_others_write_it() -> None:
     for data in (text.encode(), text.replace("\n", "\r\n").encode()):
         geo = read_bytes("a.ply", data)
         assert geo.attribute("point", "color")[0] == pytest.approx([1, 0.21586, 0, 1], abs=1e-5), "sRGB made linear"
-        assert geo.attribute("point", "class").tolist() == [7, 8, 9]
+        assert geo.attribute("point", "class_").tolist() == [7, 8, 9]
         assert geo.find("point", "seen").row(1) == [4, 5]
         assert geo.attribute("corner", "uv").tolist() == [[0, 0], [1, 0], [0, 1]]
 

@@ -22,7 +22,7 @@ def test_numbers_come_back_as_they_were_written(rows: list[list[float]]) -> None
 
 def test_a_word_is_whole() -> None:
     lines = Lines(b"v 1\nvt 2\nv\t3\nx v 4\nv")
-    assert lines.starting_with(b"v").tolist() == [0, 2]
+    assert lines.starting_with(b"v").tolist() == [0, 2, 4]
     assert lines.starting_with(b"vt").tolist() == [1]
     assert lines.text(3) == "x v 4"
 

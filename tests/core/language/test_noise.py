@@ -11,8 +11,13 @@ def noise(points: np.ndarray, octaves: int = 1) -> np.ndarray:
     return gradient_noise(np.ascontiguousarray(points, dtype=float), np.full(len(points), octaves, np.int64))
 
 
-def test_zero_at_whole_coordinates(rng: np.random.Generator) -> None:
-    assert not noise(rng.integers(-50, 50, (100, 3))).any()
+def test_whole_coordinates_are_like_any_others(rng: np.random.Generator) -> None:
+    """A grid of whole metres is moved by noise as much as one of odd lengths."""
+    whole = rng.integers(-50, 50, (5000, 3))
+    for octaves in (1, 2, 5):
+        anywhere = noise(whole + rng.random((5000, 3)), octaves)
+        assert 0.7 < noise(whole, octaves).std() / anywhere.std() < 1.4
+        assert abs(noise(whole, octaves).mean()) < 0.05
 
 
 def test_within_range_and_using_it(rng: np.random.Generator) -> None:

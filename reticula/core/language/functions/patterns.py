@@ -87,7 +87,7 @@ function(
     _spaces("number", octaves=True),
     _noise,
     _noise_code,
-    "noise((1, 2, 3)) == 0",
+    "abs(noise((1, 2, 3))) < 1",
     PERLIN,
 )
 function(

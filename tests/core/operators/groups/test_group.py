@@ -21,7 +21,7 @@ def test_group_counts_and_combines(notes: list[Note]) -> None:
 def test_an_empty_group_is_warned_about(notes: list[Note]) -> None:
     ops.group(ops.grid(), where="area > 5")
     assert texts(notes) == ["The group 'marked' is empty: none of 100 faces fits."]
-    with pytest.raises(ParameterError, match="'position' has a meaning of its own"):
+    with pytest.raises(ParameterError, match="'position' is a built-in value in formulas"):
         ops.group(ops.grid(), name="position")
     with pytest.raises(ParameterError, match="'2nd' is not a name"):
         ops.group(ops.grid(), name="2nd")

@@ -7,12 +7,12 @@ from dataclasses import dataclass
 from typing import Any, ClassVar
 
 from reticula.core.language.parse import members_read, names_read
+from reticula.core.language.reserved import what_it_means
 from reticula.core.operators.declaration.parameters.base import Parameter
 
 __all__ = ["AttributeName", "FormulaText", "GroupName", "Named", "Names", "Shape", "Text"]
 
 NAME = re.compile(r"[^\W\d]\w*\Z")
-RESERVED = {"here", "position", "True", "False", "None", "and", "or", "not", "if", "else"}
 
 
 @dataclass(frozen=True)
@@ -65,8 +65,9 @@ class GroupName(Named):
 
     def check_plain(self, value: Any) -> str:
         text = super().check_plain(value)
-        if text in RESERVED:
-            self.fail(f"'{text}' has a meaning of its own; choose another name")
+        meaning = what_it_means(text, group=True)
+        if meaning:
+            self.fail(f"'{text}' is {meaning} in formulas and cannot be the name of a group; choose another name")
         return text
 
     def describe(self) -> dict[str, Any]:
@@ -80,6 +81,13 @@ class AttributeName(Named):
     of: str = "geo"
     new: bool = False
     widget: ClassVar[str] = "attribute"
+
+    def check_plain(self, value: Any) -> str:
+        text = super().check_plain(value)
+        meaning = what_it_means(text) if self.new else ""
+        if meaning:
+            self.fail(f"'{text}' is {meaning} in formulas and cannot be the name of an attribute; choose another name")
+        return text
 
     def describe(self) -> dict[str, Any]:
         return {**super().describe(), "of": self.of, "new": self.new}

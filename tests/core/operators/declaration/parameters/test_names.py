@@ -23,7 +23,7 @@ def test_values_have_one_stored_form(name: str, given: Any, stored: Any) -> None
 @pytest.mark.parametrize(
     ("name", "given", "message"),
     [
-        ("g", "here", "'here' has a meaning of its own"),
+        ("g", "here", "'here' is a word of the language"),
         ("g", "a b", "'a b' is not a name"),
         ("g", "", "'' is not a name"),
         ("a", 3, "takes a name, not 3"),
