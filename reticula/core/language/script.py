@@ -10,6 +10,7 @@ import numpy as np
 from reticula.core.arrays import AnyArray, Ints
 from reticula.core.diagnostics import note
 from reticula.core.errors import FormulaError
+from reticula.core.geometry.edit.placement import in_space_of
 from reticula.core.geometry.mesh.geo import Geo
 from reticula.core.geometry.mesh.kinds import KINDS, Kind
 from reticula.core.language import ir
@@ -149,10 +150,11 @@ def run_script(
     """Run a script on each ``point``, ``edge``, ``corner``, ``face``, ``curve`` or ``piece`` of a geometry, or
     ``once``.
 
-    ``inputs`` are the geometries that it declares by name, ``controls`` the values of its controls (their defaults, if
+    ``inputs`` are the geometries that it declares by name, seen as they stand in the space of ``geo``, ``controls`` the values of its controls (their defaults, if
     left out). Raises FormulaError for a script that cannot run, LimitError if it runs for too long or makes too much.
     """
-    script = Script(source, geo, each, inputs=inputs, controls=controls)
+    seen = {name: None if other is None else in_space_of(other, geo) for name, other in (inputs or {}).items()}
+    script = Script(source, geo, each, inputs=seen, controls=controls)
     for name in controls or {}:
         if name not in {control.name for control in script.declared.controls}:
             note(f"The script has no control '{name}'; its value is not used.")

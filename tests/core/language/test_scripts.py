@@ -379,3 +379,13 @@ def test_many_names_may_widen_but_not_without_end(notes: list[Note]) -> None:
 def test_reading_places_of_made_points_in_a_long_loop_is_not_slow(notes: list[Note]) -> None:
     text = "p = add_point((0, 0, 0))\nfor i in range(3000):\n    p = add_point(p.position + (1, 0, 0))"
     assert run(text, "once", Geo.empty()).positions[-1, 0] == 3000
+
+
+def test_inputs_are_seen_in_the_space_of_the_first() -> None:
+    """As operators and graphs do: a mesh that stands 3 m away is 3 m away, also for one that stands turned."""
+    sheet, ball = ops.grid(), ops.set_place(ops.sphere(radius=0.001), move=(0, 3, 0))
+    text = "ball: geometry\nhere.far = ball.closest(position).distance"
+    far = run_script(sheet, text, inputs={"ball": ball}).attribute("point", "far")
+    np.testing.assert_allclose(far, np.sqrt(9 + (sheet.positions**2).sum(axis=1)), atol=2e-3)
+    stood = run_script(ops.set_place(sheet, move=(0, 3, 0)), text, inputs={"ball": ball}).attribute("point", "far")
+    np.testing.assert_allclose(stood, np.linalg.norm(sheet.positions, axis=1), atol=2e-3)

@@ -134,10 +134,7 @@ class Level:
             begin = time.perf_counter()
             with collecting() as notes, using(call=NodeCall(name, parts, self.run)):
                 made = chosen.run([geometry_of(part) for part in parts.values()], values, self.dials, tied)
-            if planned.put_by:
-                notes.append(
-                    Note("note", f"There is no dial {' or '.join(planned.put_by)} any more; the value is put by.")
-                )
+            notes += planned.told_of_dials
             known = Entry(made, tuple(notes), time.perf_counter() - begin)
             self.run.store.cache.put(key, known)
         outputs = {output.name: geo for output, geo in zip(chosen.outputs, known.outputs, strict=True)}

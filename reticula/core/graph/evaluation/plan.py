@@ -4,9 +4,11 @@ from __future__ import annotations
 
 from collections.abc import Mapping
 from dataclasses import dataclass
+from difflib import get_close_matches
 from functools import cached_property
 from typing import Any
 
+from reticula.core.context import Note
 from reticula.core.graph.nesting.binding import is_bound, substitute_dials
 from reticula.core.graph.nesting.graph_operator import operator_of
 from reticula.core.graph.structure.document import Document, order_of
@@ -50,6 +52,21 @@ class NodePlan:
             return []
         known = {parameter.name for parameter in self.operator.parameters}
         return [name for name in self.parameters if name not in known]
+
+    @cached_property
+    def told_of_dials(self) -> list[Note]:
+        """What is said of them: that the value is put by, and of a name like one that exists, which was meant."""
+        names = [parameter.name for parameter in self.operator.parameters]
+        meant = {name: get_close_matches(name, names, 2, 0.6) for name in self.put_by}
+        gone = [name for name in self.put_by if not meant[name]]
+        told = [
+            Note("warning", f"There is no dial {name}; did you mean {' or '.join(near)}? The value is put by.")
+            for name, near in meant.items()
+            if near
+        ]
+        return told + [Note("note", f"There is no dial {' or '.join(gone)} any more; the value is put by.")] * bool(
+            gone
+        )
 
 
 def _read(operator: Operator, values: Mapping[str, Any]) -> tuple[frozenset[str], frozenset[tuple[str, str]]]:

@@ -93,9 +93,7 @@ class Operator:
             if parameter.name == name:
                 return parameter
         names = [parameter.name for parameter in self.parameters]
-        close = get_close_matches(name, names, 2, 0.5)
-        there = f"did you mean {' or '.join(close)}?" if close else f"it has {', '.join(names) or 'none'}"
-        raise ParameterError(name, f"{self.label} has no such parameter; {there}")
+        raise ParameterError(name, f"{self.label} has no such parameter; {_near(name, names)}")
 
     def check(self, given: Mapping[str, Any]) -> dict[str, Any]:
         """Return all parameters in stored form, defaults filled in; raise ParameterError for the first bad one.
@@ -151,16 +149,41 @@ class Operator:
                 seen.append([in_space_of(geo, flat[0]) for geo in given])
         return seen
 
-    def __call__(self, *geometries: Geo, **parameters: Any) -> Any:
-        """Return a Geo, or a tuple with one per output if there are several."""
+    def __call__(self, *geometries: Geo | Sequence[Geo], **named: Any) -> Any:
+        """Return a Geo, or a tuple with one per output if there are several.
+
+        Geometries come first, in the order of the inputs, or by the name of their input; an input that takes many also
+        takes a list. Parameters come by name.
+        """
+        known = {parameter.name for parameter in self.parameters}
+        by_name = {name: given for name, given in named.items() if name not in known and _is_geometry(given)}
+        parameters = {name: given for name, given in named.items() if name not in by_name}
+        for name in parameters:
+            self.parameter(name)
         values = self.check(parameters)
-        made = self.run(self._sort_inputs(geometries, self.inputs_for(values)), values)
+        inputs = self.inputs_for(values)
+        for name in by_name:
+            if name not in (there := [entry.name for entry in inputs]):
+                raise GeometryError(f"{self.label} has no input '{name}'; {_near(name, there)}")
+        made = self.run(self._sort_inputs(geometries, by_name, inputs), values)
         return made[0] if len(self.outputs) == 1 else made
 
-    def _sort_inputs(self, geometries: Sequence[Geo], inputs: Sequence[Input]) -> list[Geo | Sequence[Geo] | None]:
-        for given in geometries:
-            if not isinstance(given, Geo):
-                raise GeometryError(f"{self.label} takes geometries first and parameters by name, not {given!r}")
+    def _sort_inputs(
+        self, given: Sequence[Geo | Sequence[Geo]], by_name: Mapping[str, Any], inputs: Sequence[Input]
+    ) -> list[Geo | Sequence[Geo] | None]:
+        """Return what each input gets: what was given for it by name, and the rest in order."""
+        left = [entry for entry in inputs if entry.name not in by_name]
+        named = iter(self._in_order(given, left))
+        return [_as_taken(by_name[entry.name], entry) if entry.name in by_name else next(named) for entry in inputs]
+
+    def _in_order(
+        self, given: Sequence[Geo | Sequence[Geo]], inputs: Sequence[Input]
+    ) -> list[Geo | Sequence[Geo] | None]:
+        geometries: list[Geo] = []
+        for entry in given:
+            if not _is_geometry(entry):
+                raise GeometryError(f"{self.label} takes geometries first and parameters by name, not {entry!r}")
+            geometries += [entry] if isinstance(entry, Geo) else entry
         single = [entry for entry in inputs if not entry.many]
         many = len(single) < len(inputs)
         least = sum(not entry.optional for entry in single)
@@ -192,6 +215,26 @@ class Operator:
             "outputs": [{"name": o.name, "help": o.help} for o in self.outputs],
             "parameters": [parameter.describe() for parameter in self.parameters],
         }
+
+
+def _near(name: str, names: Sequence[str]) -> str:
+    close = get_close_matches(name, names, 2, 0.5)
+    return f"did you mean {' or '.join(close)}?" if close else f"it has {', '.join(names) or 'none'}"
+
+
+def _is_geometry(given: Any) -> bool:
+    return isinstance(given, Geo) or (
+        isinstance(given, (list, tuple)) and len(given) > 0 and all(isinstance(one, Geo) for one in given)
+    )
+
+
+def _as_taken(given: Geo | Sequence[Geo], entry: Input) -> Geo | Sequence[Geo]:
+    """Return what was given by name as its input takes it: a list where it takes many, else one."""
+    if entry.many:
+        return [given] if isinstance(given, Geo) else list(given)
+    if isinstance(given, Geo):
+        return given
+    raise GeometryError(f"{entry.name} takes one geometry, not {len(given)}; join them first")
 
 
 def operator(

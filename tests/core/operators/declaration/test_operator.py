@@ -4,7 +4,7 @@ import numpy as np
 import pytest
 
 from reticula.core import Geo, ops
-from reticula.core.errors import ParameterError
+from reticula.core.errors import GeometryError, ParameterError
 from reticula.core.operators import OPERATORS, Input, operator
 from reticula.core.operators.declaration.parameters import (
     Number,
@@ -29,6 +29,26 @@ from reticula.core.operators.declaration.parameters import (
 def test_bad_parameters_are_named(call: object, message: str) -> None:
     with pytest.raises(ParameterError, match=message):
         call()  # type: ignore[operator]
+
+
+def test_geometries_come_in_order_in_lists_or_by_name() -> None:
+    box, ball = ops.box(), ops.sphere()
+    joined = ops.join(box, ball).counts
+    assert (
+        ops.join([box, ball]).counts
+        == ops.join(box, [ball]).counts
+        == ops.join(geometries=(box, ball)).counts
+        == joined
+    )
+    assert ops.raycast(target=ball, geo=box).counts == ops.raycast(box, target=ball).counts == box.counts
+    for call, message in (
+        (lambda: ops.raycast(box, traget=ball), "raycast has no input 'traget'; did you mean target"),
+        (lambda: ops.raycast(box, target=[ball, ball]), "target takes one geometry, not 2"),
+        (lambda: ops.raycast(box, ball, ball), "takes 2 geometries"),
+        (lambda: ops.join([box, 3]), "takes geometries first"),
+    ):
+        with pytest.raises(GeometryError, match=message):
+            call()
 
 
 def test_any_number_takes_a_formula() -> None:
