@@ -17,6 +17,7 @@ __all__ = [
     "MOST_VARIANTS",
 ]
 
+
 LONGEST = 20_000
 """Letters of a text."""
 DEEPEST = 60

@@ -8,6 +8,7 @@ import numpy as np
 from scipy.interpolate import PchipInterpolator
 
 from reticula.core.arrays import AnyArray, Floats
+from reticula.core.language.profile_kernels import gradients, responses
 
 __all__ = ["Gradient", "Response", "profile_of"]
 
@@ -27,9 +28,8 @@ class Response:
 
     def __call__(self, at: AnyArray) -> Floats:
         """Return the values at ``at (N,)``."""
-        if self._between is None:
-            return np.full(np.shape(at), self.y[0])
-        return np.asarray(self._between(np.clip(at, self.x[0], self.x[-1])), np.float64)
+        flat = np.ascontiguousarray(at, np.float64)
+        return responses(self.table(), flat.reshape(-1)).reshape(flat.shape)
 
     @property
     def level(self) -> bool:
@@ -42,7 +42,7 @@ class Response:
         """
         if self._between is None:
             return np.array([[0.0, 1.0, 0.0, 0.0, 0.0, self.y[0]]])
-        return np.column_stack([self.x[:-1], self.x[1:], self._between.c.T])
+        return np.ascontiguousarray(np.column_stack([self.x[:-1], self.x[1:], self._between.c.T]))
 
 
 class Gradient:
@@ -56,11 +56,11 @@ class Gradient:
 
     def __call__(self, at: AnyArray) -> Floats:
         """Return the colours ``(N, 4)`` at ``at (N,)``; the first and last stop go on beyond them."""
-        return np.stack([np.interp(at, self.x, channel) for channel in self.color.T], axis=1)
+        return gradients(self.table(), np.ascontiguousarray(at, np.float64))
 
     def table(self) -> Floats:
         """Return a row per stop: its place and colour ``(N, 5)``."""
-        return np.column_stack([self.x, self.color])
+        return np.ascontiguousarray(np.column_stack([self.x, self.color]))
 
 
 def profile_of(what: str, value: Sequence[Sequence[float]] | Response | Gradient) -> Response | Gradient:

@@ -150,8 +150,9 @@ def run_script(
     """Run a script on each ``point``, ``edge``, ``corner``, ``face``, ``curve`` or ``piece`` of a geometry, or
     ``once``.
 
-    ``inputs`` are the geometries that it declares by name, seen as they stand in the space of ``geo``, ``controls`` the values of its controls (their defaults, if
-    left out). Raises FormulaError for a script that cannot run, LimitError if it runs for too long or makes too much.
+    ``inputs`` are the geometries that it declares by name, seen as they stand in the space of ``geo``; ``controls`` the
+    values of its controls (their defaults, if left out). Raises FormulaError for a script that cannot run, LimitError
+    if it runs for too long or makes too much.
     """
     seen = {name: None if other is None else in_space_of(other, geo) for name, other in (inputs or {}).items()}
     script = Script(source, geo, each, inputs=seen, controls=controls)

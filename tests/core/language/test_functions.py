@@ -88,7 +88,7 @@ def compare(name: str, expressions: list[str]) -> None:
         a, b = (made.find("point", f"r{number}") for made in (first, second))
         assert a.type == b.type
         if a.values.dtype.kind == "f":
-            np.testing.assert_allclose(a.values, b.values, rtol=1e-11, atol=1e-11, err_msg=one)
+            np.testing.assert_array_equal(a.values, b.values, err_msg=one)
         else:
             assert (a.values == b.values).all(), one
 

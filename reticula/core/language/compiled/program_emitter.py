@@ -32,10 +32,13 @@ from numba import njit
 from reticula.core.geometry.mesh.identity import name_of_number, random_of_name
 from reticula.core.language.noise import cell_distance, cell_label, octaves_at
 from reticula.core.language.compiled.runtime import (
-    clamp01, determinant3, determinant4, divided, enter_call, finite_place, gradient_at, greater, grown, halt,
-    inverse3, inverse4, item_number, lesser, load_now, median_of, record, remainder, response_at, rest,
-    room_for, smooth_rise, span_count, tick, turn_about, whole_of, whole_quotient,
+    added, clamp01, divided, enter_call, finite_place, greater, grown, halt, item_number, lesser, load_now,
+    median_of, multiplied, record, remainder, rest, room_for, smooth_rise, span_count, subtracted, tick,
+    turn_about, whole_of, whole_quotient,
 )
+from reticula.core.language.math_kernels import hypotenuse, power
+from reticula.core.language.profile_kernels import gradient_at, response_at
+from reticula.core.language.matrix_kernels import determinant3, determinant4, inverse3, inverse4
 from reticula.core.spatial.kdtree import CountScratch, PointTree, Row, Scratch, count_one, fill_one, nearest_one
 from reticula.core.spatial.nearest_corner import nearest_corner
 from reticula.core.spatial.surface import Ray, closest_one, hit_one

@@ -15,18 +15,23 @@ from numba.extending import intrinsic
 
 from reticula.core.arrays import AnyArray, Floats, Ints
 from reticula.core.jit import inline
+from reticula.core.language.functions.symbols import OVERFLOW
 from reticula.core.language.limits import MOST_CALLS_DEEP, MOST_ITEMS
 
 __all__ = ["CODES", "Halt"]
+
+
+LEAST = -(2**63)
 
 
 class Halt(Exception):
     """Ends a kernel; why stands in ``err``."""
 
 
-DIVISION, ITEM, STEP, FULL, STOPPED, ITEMS, DEEP, SHORT, PLACE, LONELY = range(1, 11)
+DIVISION, ITEM, STEP, FULL, STOPPED, ITEMS, DEEP, SHORT, PLACE, LONELY, LARGE = range(1, 12)
 CODES = {
     DIVISION: "division by zero; guard it, e.g. a // max(b, 1)",
+    LARGE: OVERFLOW,
     ITEM: "there is no item {0} in a list of {1}; ask len() first",
     STEP: "a range cannot go in steps of 0",
     ITEMS: f"a list would grow beyond {MOST_ITEMS:,} items",
@@ -123,6 +128,33 @@ def whole_quotient(a: float, b: float) -> float:
 
 
 @inline
+def added(a: int, b: int, err: Ints, place: int) -> np.int64:
+    """Sums are made without a sign, where growing too large means something to the compiler; so are the others."""
+    made = np.int64(np.uint64(a) + np.uint64(b))
+    if ((a ^ made) & (b ^ made)) < 0 or made == LEAST:
+        halt(err, LARGE, place, 0, 0)
+    return made
+
+
+@inline
+def subtracted(a: int, b: int, err: Ints, place: int) -> np.int64:
+    made = np.int64(np.uint64(a) - np.uint64(b))
+    if ((a ^ b) & (a ^ made)) < 0 or made == LEAST:
+        halt(err, LARGE, place, 0, 0)
+    return made
+
+
+@inline
+def multiplied(a: int, b: int, err: Ints, place: int) -> np.int64:
+    """Near the largest integer the sign tells whether the product went beyond it; far beyond, its size does."""
+    made = np.int64(np.uint64(a) * np.uint64(b))
+    size = float(a) * float(b)
+    if abs(size) > 2.0**62 and (abs(size) > 2.0**63 * 1.01 or (made < 0) != (size < 0.0) or made == LEAST):
+        halt(err, LARGE, place, 0, 0)
+    return made
+
+
+@inline
 def divided(a: int, b: int, err: Ints, place: int) -> int:
     if b == 0:
         halt(err, DIVISION, place, 0, 0)
@@ -198,106 +230,7 @@ def median_of(items: Floats, count: int) -> float:
 # ---- curves and gradients
 
 
-@inline
-def response_at(table: Floats, x: float) -> float:
-    last = len(table) - 1
-    x = lesser(greater(x, table[0, 0]), table[last, 1])
-    k = 0
-    while k < last and x >= table[k, 1]:
-        k += 1
-    t = x - table[k, 0]
-    return ((table[k, 2] * t + table[k, 3]) * t + table[k, 4]) * t + table[k, 5]
-
-
-Rgba = tuple[float, float, float, float]
-
-
-@inline
-def gradient_at(table: Floats, x: float) -> Rgba:
-    last = len(table) - 1
-    if x != x:
-        return np.nan, np.nan, np.nan, np.nan
-    if x <= table[0, 0]:
-        return table[0, 1], table[0, 2], table[0, 3], table[0, 4]
-    if x >= table[last, 0]:
-        return table[last, 1], table[last, 2], table[last, 3], table[last, 4]
-    k = 0
-    while x >= table[k + 1, 0]:
-        k += 1
-    t = (x - table[k, 0]) / (table[k + 1, 0] - table[k, 0])
-    a, b = table[k], table[k + 1]
-    return (
-        a[1] + t * (b[1] - a[1]),
-        a[2] + t * (b[2] - a[2]),
-        a[3] + t * (b[3] - a[3]),
-        a[4] + t * (b[4] - a[4]),
-    )
-
-
 # ---- matrices
-
-
-@inline
-def determinant3(*values: float) -> float:
-    a, b, c, d, e, f, g, h, i = values
-    return a * (e * i - f * h) - b * (d * i - f * g) + c * (d * h - e * g)
-
-
-@inline
-def inverse3(*values: float) -> tuple[float, ...]:
-    a, b, c, d, e, f, g, h, i = values
-    det = determinant3(a, b, c, d, e, f, g, h, i)
-    k = 1.0 / det if det != 0.0 else 0.0
-    return (
-        (e * i - f * h) * k,
-        (c * h - b * i) * k,
-        (b * f - c * e) * k,
-        (f * g - d * i) * k,
-        (a * i - c * g) * k,
-        (c * d - a * f) * k,
-        (d * h - e * g) * k,
-        (b * g - a * h) * k,
-        (a * e - b * d) * k,
-    )
-
-
-@inline
-def _square(values: tuple[float, ...]) -> Floats:
-    m = np.empty((4, 4))
-    for k in range(16):
-        m[k // 4, k % 4] = values[k]
-    return m
-
-
-@inline
-def determinant4(*values: float) -> float:
-    return np.linalg.det(_square(values))
-
-
-@inline
-def inverse4(*values: float) -> tuple[float, ...]:
-    m = _square(values)
-    n = np.zeros((4, 4))
-    if np.linalg.det(m) != 0.0:
-        n[:] = np.linalg.inv(m)
-    return (
-        n[0, 0],
-        n[0, 1],
-        n[0, 2],
-        n[0, 3],
-        n[1, 0],
-        n[1, 1],
-        n[1, 2],
-        n[1, 3],
-        n[2, 0],
-        n[2, 1],
-        n[2, 2],
-        n[2, 3],
-        n[3, 0],
-        n[3, 1],
-        n[3, 2],
-        n[3, 3],
-    )
 
 
 @inline

@@ -6,6 +6,7 @@ import numpy as np
 
 from reticula.core.arrays import AnyArray
 from reticula.core.language.functions.table import FUNCTIONS, GLSL, MATH, componentwise, function
+from reticula.core.language.math_kernels import of_one, of_two
 
 __all__ = ["NAMES"]
 
@@ -24,15 +25,15 @@ _one, _two, _three = componentwise(1), componentwise(2), componentwise(3)
 _whole_one, _whole_two = componentwise(1, integers=True), componentwise(2, integers=True)
 for _usage, _summary, _run, _code, _example, _source in (
     ("sqrt(x)", "square root", np.sqrt, "np.sqrt({0})", "sqrt(9) == 3", MATH),
-    ("cbrt(x)", "cube root", np.cbrt, "np.cbrt({0})", "cbrt(-8) == -2", MATH),
+    ("cbrt(x)", "cube root", of_one("cbrt"), "np.cbrt({0})", "cbrt(-8) == -2", MATH),
     ("inversesqrt(x)", "1 / sqrt(x)", lambda x: 1.0 / np.sqrt(x), "1.0 / np.sqrt({0})", "inversesqrt(4) == 0.5", GLSL),
-    ("exp(x)", "e to the power x", np.exp, "np.exp({0})", "exp(0) == 1", MATH),
-    ("expm1(x)", "exp(x) - 1, exact for small x", np.expm1, "np.expm1({0})", "expm1(0) == 0", MATH),
-    ("exp2(x)", "2 to the power x", np.exp2, "np.exp2({0})", "exp2(3) == 8", GLSL),
-    ("log(x)", "natural logarithm", np.log, "np.log({0})", "log(e) == 1", MATH),
-    ("log1p(x)", "log(1 + x), exact for small x", np.log1p, "np.log1p({0})", "log1p(0) == 0", MATH),
-    ("log2(x)", "logarithm to base 2", np.log2, "np.log2({0})", "log2(8) == 3", MATH),
-    ("log10(x)", "logarithm to base 10", np.log10, "np.log10({0})", "log10(1000) == 3", MATH),
+    ("exp(x)", "e to the power x", of_one("exp"), "np.exp({0})", "exp(0) == 1", MATH),
+    ("expm1(x)", "exp(x) - 1, exact for small x", of_one("expm1"), "np.expm1({0})", "expm1(0) == 0", MATH),
+    ("exp2(x)", "2 to the power x", of_one("exp2"), "np.exp2({0})", "exp2(3) == 8", GLSL),
+    ("log(x)", "natural logarithm", of_one("log"), "np.log({0})", "log(e) == 1", MATH),
+    ("log1p(x)", "log(1 + x), exact for small x", of_one("log1p"), "np.log1p({0})", "log1p(0) == 0", MATH),
+    ("log2(x)", "logarithm to base 2", of_one("log2"), "np.log2({0})", "log2(8) == 3", MATH),
+    ("log10(x)", "logarithm to base 10", of_one("log10"), "np.log10({0})", "log10(1000) == 3", MATH),
     ("floor(x)", "largest whole number not above x", np.floor, "np.floor({0})", "floor(-1.5) == -2", GLSL),
     ("ceil(x)", "smallest whole number not below x", np.ceil, "np.ceil({0})", "ceil(1.2) == 2", GLSL),
     ("trunc(x)", "x without its fraction", np.trunc, "np.trunc({0})", "trunc(-1.5) == -1", GLSL),
@@ -67,9 +68,9 @@ function(
     "max(2, 3) == 3",
     GLSL,
 )
-function("pow(a, b)", "a to the power b", _two, np.power, "{0} ** {1}", "pow(2, 3) == 8", MATH)
+function("pow(a, b)", "a to the power b", _two, of_two("power"), "power({0}, {1})", "pow(2, 3) == 8", MATH)
 function("mod(a, b)", "remainder, with the sign of b", _two, np.mod, "remainder({0}, {1})", "mod(-1, 4) == 3", GLSL)
-function("hypot(a, b)", "sqrt(a * a + b * b)", _two, np.hypot, "math.hypot({0}, {1})", "hypot(3, 4) == 5", MATH)
+function("hypot(a, b)", "sqrt(a * a + b * b)", _two, of_two("hypot"), "hypotenuse({0}, {1})", "hypot(3, 4) == 5", MATH)
 function(
     "copysign(a, b)",
     "the size of a with the sign of b",

@@ -66,7 +66,7 @@ function(
     "yes as 1, no as 0, an integer as a number",
     exactly((("flag",), "number"), (("number",), "number")),
     lambda x: x.astype(np.float64),
-    "float({0})",
+    "1.0 * {0}",
     "number(3 > 2) == 1",
 )
 function(

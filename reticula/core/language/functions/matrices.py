@@ -15,8 +15,12 @@ from reticula.core.language.functions.table import (
     function,
     symbol,
 )
+from reticula.core.language.math_kernels import of_one
+from reticula.core.language.matrix_kernels import determinants, inverses
 
 __all__ = ["NAMES"]
+
+COS, SIN = of_one("cos"), of_one("sin")
 
 
 def _rows(*rows: AnyArray) -> AnyArray:
@@ -24,34 +28,35 @@ def _rows(*rows: AnyArray) -> AnyArray:
 
 
 def _product(a: AnyArray, b: AnyArray) -> AnyArray:
-    if b.ndim == 3:
-        return a @ b
-    return (a @ b[:, :, None])[:, :, 0]
+    """Products summed from the first to the last, as compiled code does."""
+    columns = b if b.ndim == 3 else b[:, :, None]
+    made = a[:, :, 0, None] * columns[:, None, 0]
+    for k in range(1, a.shape[2]):
+        made = made + a[:, :, k, None] * columns[:, None, k]
+    return made if b.ndim == 3 else made[:, :, 0]
 
 
 def _point(m: AnyArray, p: AnyArray) -> AnyArray:
-    return (m[:, :3, :3] @ p[:, :, None])[:, :, 0] + m[:, :3, 3]
+    return _product(m[:, :3, :3], p) + m[:, :3, 3]
 
 
 def _direction(m: AnyArray, v: AnyArray) -> AnyArray:
-    return (m[:, :3, :3] @ v[:, :, None])[:, :, 0]
+    return _product(m[:, :3, :3], v)
 
 
 def _determinant(m: AnyArray) -> AnyArray:
-    return np.asarray(np.linalg.det(m))
+    return determinants(np.ascontiguousarray(m, np.float64))
 
 
 def _inverse(m: AnyArray) -> AnyArray:
-    flat = np.linalg.det(m) == 0.0
-    safe = np.where(flat[:, None, None], np.eye(m.shape[1]), m)
-    return np.where(flat[:, None, None], 0.0, np.linalg.inv(safe))
+    return inverses(np.ascontiguousarray(m, np.float64))
 
 
 def _turn(axis: AnyArray, angle: AnyArray) -> AnyArray:
     count = max(len(axis), len(angle))
     long = np.sqrt((axis * axis).sum(axis=1, keepdims=True))
     x, y, z = np.broadcast_to(np.divide(axis, long, out=np.zeros_like(axis), where=long > 0), (count, 3)).T
-    c, s = np.cos(angle), np.sin(angle)
+    c, s = COS(angle), SIN(angle)
     t = 1.0 - c
     rows = [
         [t * x * x + c, t * x * y - s * z, t * x * z + s * y],

@@ -8,9 +8,16 @@ import numpy as np
 
 from reticula.core.arrays import AnyArray
 from reticula.core.language.functions.table import OPERATORS, Resolution, componentwise, exactly, symbol
+from reticula.core.language.math_kernels import of_two
 from reticula.core.language.types import NUMERIC, is_element
 
-__all__ = ["NAMES", "OPERATORS"]
+__all__ = ["NAMES", "OPERATORS", "OVERFLOW"]
+
+OVERFLOW = "a whole number would have more than 64 bits; work with numbers instead, e.g. 1.0 * a"
+
+LARGEST = 2**63 - 1
+SAFE = 2.0**62
+"""Integers below this are certainly no overflow, however the float was rounded."""
 
 
 def _divide_whole(function: Callable[..., AnyArray]) -> Callable[..., AnyArray]:
@@ -44,14 +51,39 @@ def _where(condition: AnyArray, yes: AnyArray, no: AnyArray) -> AnyArray:
     return np.where(condition.reshape(-1, *(1,) * (yes.ndim - 1)), yes, no)
 
 
-for _symbol, _summary, _ints, _run, _code in (
-    ("+", "sum", True, np.add, "{0} + {1}"),
-    ("-", "difference", True, np.subtract, "{0} - {1}"),
-    ("*", "product", True, np.multiply, "{0} * {1}"),
-    ("/", "quotient", False, np.divide, "{0} / {1}"),
-    ("**", "power", False, np.power, "{0} ** {1}"),
+def _whole_checked(function: Callable[..., AnyArray]) -> Callable[..., AnyArray]:
+    """Integers that grow beyond 64 bits raise OverflowError."""
+
+    def run(*values: AnyArray) -> AnyArray:
+        made = function(*values)
+        if made.dtype.kind == "i":
+            near = np.abs(function(*(value.astype(np.float64) for value in values)))
+            if near.size and near.max() > SAFE:
+                exact = function(*(value.astype(object) for value in values))
+                if (np.abs(exact) > LARGEST).any():
+                    raise OverflowError
+        return made
+
+    return run
+
+
+for _symbol, _summary, _run, _code, _whole in (
+    ("+", "sum", np.add, "{0} + {1}", "added"),
+    ("-", "difference", np.subtract, "{0} - {1}", "subtracted"),
+    ("*", "product", np.multiply, "{0} * {1}", "multiplied"),
 ):
-    symbol(_symbol, f"a {_symbol} b", _summary, componentwise(2, integers=_ints), _run, _code)
+    symbol(
+        _symbol,
+        f"a {_symbol} b",
+        _summary,
+        componentwise(2, integers=True),
+        _whole_checked(_run),
+        _code,
+        whole=f"{_whole}({{0}}, {{1}}, err, {{place}})",
+        fails="integer",
+    )
+symbol("/", "a / b", "quotient", componentwise(2), np.divide, "{0} / {1}")
+symbol("**", "a ** b", "power", componentwise(2), of_two("power"), "power({0}, {1})")
 symbol(
     "//",
     "a // b",
@@ -60,7 +92,7 @@ symbol(
     _divide_whole(np.floor_divide),
     "whole_quotient({0}, {1})",
     whole="divided({0}, {1}, err, {place})",
-    fails=True,
+    fails="always",
 )
 symbol(
     "%",
@@ -70,7 +102,7 @@ symbol(
     _divide_whole(np.mod),
     "remainder({0}, {1})",
     whole="rest({0}, {1}, err, {place})",
-    fails=True,
+    fails="always",
 )
 symbol("negate", "-a", "the value with its sign turned", componentwise(1, integers=True), np.negative, "-{0}")
 for _symbol, _compare in (("<", np.less), ("<=", np.less_equal), (">", np.greater), (">=", np.greater_equal)):

@@ -62,7 +62,7 @@ class Function:
     source: str = ""
     example: str = ""
     whole: str = ""
-    fails: bool = False
+    fails: str = ""
 
 
 FUNCTIONS: dict[str, Function] = {}

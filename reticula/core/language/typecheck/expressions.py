@@ -33,6 +33,8 @@ BINARY: dict[type[ast.operator], str] = {
     ast.Mod: "%",
     ast.Pow: "**",
 }
+EACH_ITEM = "item_"
+"""What the items that ``in`` goes through are called inside."""
 COMPARE: dict[type[ast.cmpop], str] = {
     ast.Eq: "==",
     ast.NotEq: "!=",
@@ -87,6 +89,8 @@ class ExpressionChecker(ListChecker, MemberChecker):
         self.fail("this cannot stand here", place)
 
     def compare(self, node: ast.Compare, place: Place) -> ir.Expression:
+        if any(isinstance(op, (ast.In, ast.NotIn)) for op in node.ops):
+            return self.is_in(node, place)
         terms = [self.lower(term) for term in (node.left, *node.comparators)]
         result: ir.Expression | None = None
         for op, a, b in zip(node.ops, terms[:-1], terms[1:], strict=True):
@@ -94,6 +98,27 @@ class ExpressionChecker(ListChecker, MemberChecker):
             result = one if result is None else self.apply(OPERATORS["and"], (result, one), place)
         assert result is not None
         return result
+
+    def is_in(self, node: ast.Compare, place: Place) -> ir.Expression:
+        """Lower ``x in items``: whether any of the items is equal to x."""
+        if len(node.ops) > 1:
+            self.fail("put brackets around a test with 'in'", place)
+        items = node.comparators[0]
+        if not is_list(self.lower(items).type):
+            self.fail(f"on the right of 'in' stands a list, e.g. {ast.unparse(node.left)} in [1, 2]", place)
+        if isinstance(items, ast.List) and not items.elts:
+            return ir.Constant("flag", place, isinstance(node.ops[0], ast.NotIn))
+        name = ast.Name(EACH_ITEM, ast.Load())
+        equal = ast.Compare(name, [ast.Eq()], [node.left])
+        each = ast.comprehension(ast.Name(EACH_ITEM, ast.Store()), items, [], 0)
+        tests = ast.ListComp(equal, [each])
+        found: ast.expr = ast.Call(ast.Name("any", ast.Load()), [tests], [])
+        if isinstance(node.ops[0], ast.NotIn):
+            found = ast.UnaryOp(ast.Not(), found)
+        for part in (name, equal, tests, found, each.target, *ast.walk(found)):
+            if isinstance(part, ast.expr) and not hasattr(part, "lineno"):
+                ast.copy_location(part, node)
+        return self.lower(found)
 
     def flag(self, node: ast.expr) -> ir.Expression:
         """Lower what must be yes or no."""

@@ -13,11 +13,12 @@ from reticula.core.errors import FormulaError
 from reticula.core.geometry.measure.geodesics import geodesic_distances
 from reticula.core.language import ir
 from reticula.core.language.functions import VECTORS
+from reticula.core.language.functions.symbols import OVERFLOW
 from reticula.core.language.queries import ask
 from reticula.core.language.scope import SINGLE, Scope, adjacent
 from reticula.core.language.typecheck import may_change
 from reticula.core.language.types import is_list, kind_of, owner_of
-from reticula.core.language.vector.lists import Lists, check_longest
+from reticula.core.language.vector.lists import Lists, check_listed, check_longest
 from reticula.core.language.vector.values import Value, blank, dtype_of, locals_read, shape_of, take
 from reticula.core.spatial.sampling import NOTHING, Sample
 
@@ -169,6 +170,8 @@ class ExpressionRunner:
             return function.run(*values)
         except ZeroDivisionError:
             self.fail("division by zero; guard it, e.g. a // max(b, 1)", expression)
+        except OverflowError:
+            self.fail(OVERFLOW, expression)
 
     def may_fail(self, expression: ir.Expression) -> bool:
         """Whether an expression must not be worked out where its value is not needed."""
@@ -180,7 +183,7 @@ class ExpressionRunner:
     def _risky(self, expression: ir.Expression) -> bool:
         if isinstance(expression, (ir.Item, ir.Call, ir.MakePoint, ir.MakeChain, ir.Query, ir.Comprehension)):
             return True
-        if isinstance(expression, ir.Apply) and expression.function.fails:
+        if isinstance(expression, ir.Apply) and expression.function.fails in ("always", expression.type):
             return True
         parts = [part for part in vars(expression).values() if isinstance(part, (ir.Expression, tuple))]
         flat = [one for part in parts for one in (part if isinstance(part, tuple) else (part,))]
@@ -331,9 +334,9 @@ class ExpressionRunner:
 
     def on_span(self, expression: ir.Span) -> Value:
         begin, step, count = self.span(expression)
+        check_longest(count)
+        check_listed(int(count.sum()))
         start = np.concatenate([[0], np.cumsum(count)])
-        check = Lists.ragged(start, np.zeros(0, np.int64)) if int(start[-1]) > 2**31 else None
-        assert check is None
         own = np.repeat(np.arange(len(count)), count)
         number = np.arange(int(start[-1])) - start[own]
         return Lists.ragged(start, begin[own] + number * step[own])
@@ -348,7 +351,9 @@ class ExpressionRunner:
         return begin, step, count
 
     def on_comprehension(self, expression: ir.Comprehension) -> Value:
-        items = self.run(expression.items).spread(self.size)
+        items = self.run(expression.items)
+        check_listed(int(items.length.sum()) * (self.size // len(items)))
+        items = items.spread(self.size)
         start, values = items.content
         rows = np.repeat(np.arange(self.size), items.length)
         if expression.condition is not None and len(values):

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+import math
+
 import numpy as np
 
 from reticula.core.arrays import AnyArray, Flags, Ints, ragged_index
@@ -35,13 +37,13 @@ class Lists:
     @classmethod
     def ragged(cls, start: AnyArray, values: AnyArray) -> Lists:
         """Lists from starts and content."""
-        check_listed(len(values))
+        check_listed(values.size)
         return cls(np.diff(start).astype(np.int64), start=start, values=values)
 
     @classmethod
     def columns(cls, cells: AnyArray) -> Lists:
         """Lists that are all equally long: ``cells (N, length, ...)``."""
-        check_listed(cells.shape[0] * cells.shape[1])
+        check_listed(cells.size)
         return cls(np.full(len(cells), cells.shape[1], np.int64), cells=cells)
 
     def __len__(self) -> int:
@@ -63,7 +65,7 @@ class Lists:
         if self._cells is None:
             _, values = self.content
             room = int(self.length.max(initial=0))
-            check_listed(room * len(self.length))
+            check_listed(room * len(self.length) * math.prod(values.shape[1:]))
             table = np.zeros((len(self.length), room, *values.shape[1:]), values.dtype)
             table[np.arange(room) < self.length[:, None]] = values
             self._cells = table
@@ -83,16 +85,16 @@ class Lists:
         if self._cells is not None:
             return Lists(self.length[rows], cells=self._cells[rows])
         start, values = self.content
+        check_listed(int(self.length[rows].sum()) * math.prod(values.shape[1:]))
         flat, begin = ragged_index(start, rows)
         return Lists(self.length[rows], start=begin, values=values[flat])
 
     def spread(self, count: int) -> Lists:
         """Return as many lists as there are elements."""
-        return (
-            Lists(np.broadcast_to(self.length, (count,)).copy(), cells=np.repeat(self.cells, count, axis=0))
-            if len(self) == 1 and count != 1
-            else self
-        )
+        if len(self) != 1 or count == 1:
+            return self
+        check_listed(self.cells.size * count)
+        return Lists(np.broadcast_to(self.length, (count,)).copy(), cells=np.repeat(self.cells, count, axis=0))
 
     def at(self, index: AnyArray) -> AnyArray:
         """Return one item of each list; ``index`` is within them."""
@@ -131,6 +133,7 @@ class Lists:
 
     def followed_by(self, other: Lists) -> Lists:
         count = max(len(self), len(other))
+        check_listed(sum(int(one.length.sum()) * (count // max(len(one), 1)) for one in (self, other)))
         a, b = self.spread(count), other.spread(count)
         (start_a, values_a), (start_b, values_b) = a.content, b.content
         start = start_a + start_b

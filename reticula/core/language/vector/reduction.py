@@ -2,10 +2,13 @@
 
 from __future__ import annotations
 
+import math
+
 import numpy as np
 
 from reticula.core.arrays import AnyArray
 from reticula.core.geometry.mesh.incidence import ragged_reduce
+from reticula.core.language.math_kernels import folded
 
 __all__ = ["reduce"]
 
@@ -19,10 +22,25 @@ def reduce(how: str, start: AnyArray, values: AnyArray) -> AnyArray:
     if how == "median":
         return _median(start, values)
     if how == "deviation":
-        middle = ragged_reduce("mean", start, values.astype(np.float64))
+        middle = _mean(start, values)
         away = values - np.repeat(middle, np.diff(start))
-        return np.sqrt(ragged_reduce("mean", start, away * away))
+        return np.sqrt(_mean(start, away * away))
+    if how == "mean":
+        return _mean(start, values)
+    if how == "sum" and values.dtype.kind == "f":
+        return _sum(start, values)
     return ragged_reduce(how, start, values)
+
+
+def _sum(start: AnyArray, values: AnyArray) -> AnyArray:
+    """Sums from the first item to the last, as compiled code does."""
+    rows = np.ascontiguousarray(values.reshape(len(values), math.prod(values.shape[1:])), np.float64)
+    return folded(np.asarray(start, np.int64), rows).reshape(len(start) - 1, *values.shape[1:])
+
+
+def _mean(start: AnyArray, values: AnyArray) -> AnyArray:
+    sizes = np.maximum(np.diff(start), 1).reshape(-1, *([1] * (values.ndim - 1)))
+    return _sum(start, values) / sizes
 
 
 def _median(start: AnyArray, values: AnyArray) -> AnyArray:

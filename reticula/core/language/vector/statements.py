@@ -273,6 +273,8 @@ class ProgramRunner(ExpressionRunner):
                 active, at = active[more], at[more]
                 if not len(active):
                     break
+            if self.clock is not None:
+                self.clock.look()
             self.look_at(active)
             self.put(statement.name, item(at, number))
             active = self.round(statement.body, active, broken)

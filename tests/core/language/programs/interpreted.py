@@ -4,12 +4,23 @@ from __future__ import annotations
 
 import re
 import warnings
+from typing import Any
 from unittest.mock import patch
+
+import numpy as np
 
 from reticula.core import Geo
 from reticula.core.language.compiled import executor
 from reticula.core.language.compiled.emitted import Emitted
+from reticula.core.language.math_kernels import ONE, of_one
 from reticula.core.language.script import run_script
+
+
+class _Numpy:
+    """NumPy, but for functions whose last bits its own vectorized code rounds otherwise than compiled kernels do."""
+
+    def __getattr__(self, name: str) -> Any:
+        return (lambda x: of_one(name)(np.array([x]))[0]) if name in ONE else getattr(np, name)
 
 
 def _as_python(emitted: Emitted) -> object:
@@ -17,6 +28,7 @@ def _as_python(emitted: Emitted) -> object:
     source = re.sub(r"^@njit.*\n", "", emitted.source, flags=re.MULTILINE)
     namespace: dict[str, object] = {}
     exec(compile(source, "kernel", "exec"), namespace)
+    namespace["np"] = _Numpy()
     return namespace["kernel"]
 
 

@@ -154,9 +154,9 @@ FUNCTIONS: dict[str, Any] = {
 
 
 def check_close(found: np.ndarray, wanted: list[Any], what: str) -> None:
-    """Fail unless whole numbers and flags are the same and numbers agree to 1e-12."""
+    """Fail unless whole numbers and flags are the same and numbers agree to the last bit."""
     expected = np.array([tuple(value) if isinstance(value, tuple) else value for value in wanted])
     if expected.dtype.kind in "bi":
         assert (found == expected).all(), f"{what}: {found} is not {expected}"
     else:
-        np.testing.assert_allclose(found, expected, rtol=1e-12, atol=1e-12, err_msg=what)
+        np.testing.assert_array_equal(found, expected, err_msg=what)
