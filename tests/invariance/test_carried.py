@@ -87,3 +87,24 @@ def test_elements_that_stay_keep_their_values(kind: str, name: str) -> None:
         before, after = np.array(rows).T
         text: Attribute = result.find(of, f"{of}_text")
         assert np.array_equal(text.values[after], geo.find(of, f"{of}_text").values[before])
+
+
+@pytest.mark.parametrize("name", NAMES)
+@pytest.mark.parametrize("kind", SHAPES)
+def test_values_of_the_whole_always_go_along(kind: str, name: str) -> None:
+    geo = with_values(SHAPES[kind]())
+    made = run(name, geo)
+    for out in made[0] if made else []:
+        assert geo.attributes["whole"].keys() <= out.attributes["whole"].keys()
+
+
+@pytest.mark.parametrize("name", ["scatter", "scatter_in_region", "scatter_in_volume", "ray_hits"])
+def test_makers_of_new_points_say_what_they_leave_behind(name: str) -> None:
+    geo = with_values(SHAPES["ball"]())
+    made = run(name, geo)
+    assert made is not None
+    told = " ".join(note.text for note in made[1])
+    for kind, named in geo.attributes.items():
+        for attribute in named.keys() - {"position"}:
+            carried = made[0][0].has("point", attribute) or made[0][0].has("whole", attribute)
+            assert carried or attribute in told, f"{kind} {attribute}"

@@ -302,9 +302,10 @@ class _NodeWriter:
         match name, len(arguments):
             case "mix", 3:
                 return self.wire("mix_value", **dict(zip("abt", map(self.value, arguments), strict=True)))
-            case "remap", 5:
+            case "remap" | "rescale", 5:
                 names = ("x", "low", "high", "to_low", "to_high")
-                return self.wire("remap_value", **dict(zip(names, map(self.value, arguments), strict=True)))
+                values = dict(zip(names, map(self.value, arguments), strict=True))
+                return self.wire("remap_value", **values, inside=name == "remap")
             case "vec3", 3:
                 return self.wire("vector_value", **dict(zip("xyz", map(self.value, arguments), strict=True)))
             case "random", 0 | 1:

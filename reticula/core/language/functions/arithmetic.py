@@ -20,6 +20,10 @@ def _remap(x: AnyArray, a: AnyArray, b: AnyArray, c: AnyArray, d: AnyArray) -> A
     return c + np.clip((x - a) / (b - a), 0.0, 1.0) * (d - c)
 
 
+def _rescale(x: AnyArray, a: AnyArray, b: AnyArray, c: AnyArray, d: AnyArray) -> AnyArray:
+    return c + (x - a) / (b - a) * (d - c)
+
+
 _before = set(FUNCTIONS)
 _one, _two, _three = componentwise(1), componentwise(2), componentwise(3)
 _whole_one, _whole_two = componentwise(1, integers=True), componentwise(2, integers=True)
@@ -123,6 +127,14 @@ function(
     _remap,
     "{3} + clamp01(({0} - {1}) / ({2} - {1})) * ({4} - {3})",
     "remap(5, 0, 10, 1, 3) == 2",
+)
+function(
+    "rescale(x, low, high, to_low, to_high)",
+    "x moved from one range to another, and as far beyond it as it was beyond the first",
+    componentwise(5),
+    _rescale,
+    "{3} + ({0} - {1}) / ({2} - {1}) * ({4} - {3})",
+    "rescale(20, 0, 10, 1, 3) == 5",
 )
 
 NAMES = tuple(name for name in FUNCTIONS if name not in _before)

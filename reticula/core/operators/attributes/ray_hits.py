@@ -11,6 +11,7 @@ from reticula.core.geometry import Geo, Kind
 from reticula.core.operators.attributes.raycast import LIMITS, RAYS, read_names, tell_of_hits
 from reticula.core.operators.declaration.operator import Input, operator
 from reticula.core.operators.declaration.parameters import Choice, Space, Text
+from reticula.core.operators.shared.new_points import beside_whole, tell_left_behind
 from reticula.core.spatial.sampling import sample_hits
 
 __all__ = ["ray_hits"]
@@ -22,7 +23,7 @@ __all__ = ["ray_hits"]
     inputs=(Input("geo", "geometry whose elements send the rays"), Input("target", "mesh that the rays may hit")),
     keywords=("ray", "shoot", "project", "intersection", "points", "all hits"),
     carries="Makes points with sender, number, distance, normal, face and the attributes that are read; "
-    "carries nothing of the first input.",
+    "carries only the values of the whole of the first input.",
     parameters=(
         *RAYS,
         Choice(
@@ -76,4 +77,5 @@ def ray_hits(
         made = made.with_attribute("point", name, rows)
     for name, source_kind in (read_names(target, read) if read.strip() else {}).items():
         made = made.with_attribute("point", name, found.attribute(source_kind, name))
-    return made
+    tell_left_behind(geo, "points lie on the target; 'sender' says whose ray it was")
+    return beside_whole(made, geo)

@@ -10,9 +10,12 @@ from reticula.core.geometry import Geo
 from reticula.core.geometry.measure.areas import face_areas
 from reticula.core.operators.declaration.operator import operator
 from reticula.core.operators.declaration.parameters import Choice, Integer, Number, PerElement, Selection
+from reticula.core.operators.shared.gap_filling import without_gaps
+from reticula.core.operators.shared.new_points import beside_whole
 from reticula.core.operators.shared.scatter_candidates import (
     CANDIDATES,
     Candidates,
+    Spacing,
     carried_points,
     evenly,
     on_surface,
@@ -120,7 +123,9 @@ def scatter(
         return on_surface(geo, density, where, require(count), seed)
 
     if amount == "spacing":
-        chosen = spaced(thrown(FULL * area / (np.sqrt(3.0) / 2.0 * spacing * spacing)), spacing, True)
+        candidates = thrown(FULL * area / (np.sqrt(3.0) / 2.0 * spacing * spacing))
+        apart = Spacing(spacing, float(candidates.density.max(initial=0.0)), True)
+        chosen = without_gaps(geo, spaced(candidates, apart), density, where, apart, seed)
     else:
         asked = {"total": total, "per area": per_area * area, "relative": relative * area / max(diagonal**2, 1e-300)}
         wanted = require(asked[amount])
@@ -142,4 +147,4 @@ def nothing(geo: Geo) -> Geo:
         for name, found in geo.attributes[kind].items():  # type: ignore[index]
             if name != "position":
                 made = made.with_attribute("point", name, found.take(np.zeros(0, np.int64)))
-    return made
+    return beside_whole(made, geo)

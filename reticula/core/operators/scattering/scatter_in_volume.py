@@ -9,7 +9,16 @@ from reticula.core.diagnostics import note, warn
 from reticula.core.geometry import Geo
 from reticula.core.geometry.remesh.scattering import sample_box
 from reticula.core.operators.declaration.operator import operator
-from reticula.core.operators.shared.scatter_candidates import CANDIDATES, Candidates, amounts, evenly, require, spaced
+from reticula.core.operators.shared.new_points import beside_whole, tell_left_behind
+from reticula.core.operators.shared.scatter_candidates import (
+    CANDIDATES,
+    Candidates,
+    Spacing,
+    amounts,
+    evenly,
+    require,
+    spaced,
+)
 from reticula.core.spatial.winding import winding_numbers
 
 __all__ = ["scatter_in_volume"]
@@ -23,7 +32,7 @@ FULL = 10.0
     "scatter_in_volume",
     family="scattering",
     keywords=("random", "points", "fill", "inside", "cloud", "poisson", "centres", "solid"),
-    carries="Makes points; carries nothing of the mesh, which has no values inside. Transfer attribute "
+    carries="Makes points; carries only the values of the whole, since a mesh has none inside. Transfer attribute "
     "brings the nearest ones.",
     parameters=amounts("volume", "1/m³", 0.1, "random"),
 )
@@ -33,16 +42,16 @@ def scatter_in_volume(
     """Scatter random points inside of a mesh; it may have holes (generalised winding number)."""
     if not geo.topology.face_count:
         warn("There are no faces, so there is no inside, and the result is empty.")
-        return Geo.empty()
+        return beside_whole(Geo.empty(), geo)
     low, high = geo.bounds
     inside = winding_numbers(geo, sample_box(low, high, 0, PROBE, seed)) > 0.5
     volume = float(np.prod(high - low)) * float(inside.mean())
     if volume == 0.0:
         warn("The mesh encloses nothing: it is flat or open, or its faces look inwards (put reverse before this).")
-        return Geo.empty()
+        return beside_whole(Geo.empty(), geo)
     if amount == "spacing":
         made = _places(geo, require(FULL * volume / (spacing**3 / np.sqrt(2.0))), volume, seed)
-        places = spaced(_bare(made), spacing, False).position
+        places = spaced(_bare(made), Spacing(spacing, 1.0, False)).position
     else:
         wanted = require(total if amount == "total" else per_volume * volume)
         many = require(wanted * CANDIDATES) if arrangement == "even" else wanted
@@ -50,7 +59,8 @@ def scatter_in_volume(
         if arrangement == "even":
             places = evenly(_bare(places), wanted, volume, False).position
     note(f"{len(places):,} points in about {volume:.3g} m³.")
-    return Geo.of(places)
+    tell_left_behind(geo, "points lie inside")
+    return beside_whole(Geo.of(places), geo)
 
 
 def _places(geo: Geo, wanted: int, volume: float, seed: int) -> Floats:

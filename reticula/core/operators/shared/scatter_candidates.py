@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
+from typing import NamedTuple
 
 import numpy as np
 
@@ -13,10 +14,22 @@ from reticula.core.geometry import Attribute, Geo, SourceMap, triangles
 from reticula.core.geometry.mesh.source_maps import Weights
 from reticula.core.geometry.remesh.scattering import eliminate_samples, sample_triangles, thin_by_radius
 from reticula.core.operators.declaration.parameters import Choice, Integer, Number, Parameter
+from reticula.core.operators.shared.new_points import beside_whole, tell_left_behind
 from reticula.core.spatial.nearest_corner import FaceCorners, nearest_corners
 from reticula.core.spatial.points import NearestPoints
 
-__all__ = ["CANDIDATES", "MOST", "Candidates", "amounts", "carried_points", "evenly", "on_surface", "require", "spaced"]
+__all__ = [
+    "CANDIDATES",
+    "MOST",
+    "Candidates",
+    "Spacing",
+    "amounts",
+    "carried_points",
+    "evenly",
+    "on_surface",
+    "require",
+    "spaced",
+]
 
 MOST = 20_000_000
 """Points that one scattering may make."""
@@ -39,6 +52,15 @@ class Candidates:
     def chosen(self, rows: AnyArray) -> Candidates:
         return Candidates(
             self.position[rows], self.normal[rows], self.density[rows], self.triangle[rows], self.weight[rows]
+        )
+
+    def followed_by(self, more: Candidates) -> Candidates:
+        return Candidates(
+            np.concatenate([self.position, more.position]),
+            np.concatenate([self.normal, more.normal]),
+            np.concatenate([self.density, more.density]),
+            np.concatenate([self.triangle, more.triangle]),
+            np.concatenate([self.weight, more.weight]),
         )
 
 
@@ -133,14 +155,24 @@ def evenly(candidates: Candidates, wanted: int, size: float, flat: bool) -> Cand
     return candidates.chosen(kept)
 
 
-def spaced(candidates: Candidates, spacing: float, flat: bool) -> Candidates:
-    """Keep candidates no closer together than ``spacing`` m where the density is highest, farther apart where it is
-    lower.
-    """
+class Spacing(NamedTuple):
+    """A distance in m that points keep where the density is ``highest``; more where it is lower."""
+
+    least: float
+    highest: float
+    flat: bool
+
+    def radius(self, density: Floats) -> Floats:
+        """Return the distance ``(N,)`` at some densities."""
+        relative = density / max(self.highest, 1e-300)
+        return np.asarray(self.least * np.maximum(relative, 1e-3) ** (-0.5 if self.flat else -1.0 / 3.0))
+
+
+def spaced(candidates: Candidates, spacing: Spacing) -> Candidates:
+    """Keep candidates, in their order, that are no closer together than the spacing."""
     if not len(candidates.position):
         return candidates
-    relative = candidates.density / max(float(candidates.density.max()), 1e-300)
-    radius = spacing * np.maximum(relative, 1e-3) ** (-0.5 if flat else -1.0 / 3.0)
+    radius = spacing.radius(candidates.density)
     start, item, distance = NearestPoints(candidates.position).near(candidates.position, radius)
     kept = thin_by_radius(start, item, distance, radius, candidates.normal)
     return candidates.chosen(np.flatnonzero(kept))
@@ -170,11 +202,8 @@ def carried_points(source: Geo, chosen: Candidates) -> Geo:
                 if made.has("point", name) and kind == "point":
                     note(f"'{name}' is on more than one kind; the points' values were taken.")
                 made = made.with_attribute("point", name, entry.attribute(name, found))
-    left = [name for kind in ("edge", "curve", "instance") for name in source.attributes[kind]]  # type: ignore[index]
-    if left:
-        note(f"Left behind, since points lie on faces: {', '.join(left)}.")
-    for name, found in source.attributes["whole"].items():
-        made = made.with_attribute("whole", name, found)
+    tell_left_behind(source, "points lie on faces", ("edge", "curve", "instance"))
+    made = beside_whole(made, source)
     if not source.has("point", "normal") and not source.has("corner", "normal"):
         made = made.with_attribute("point", "normal", chosen.normal)
     made = made.with_attribute("point", "source_face", face.astype(np.int64))

@@ -130,8 +130,9 @@ def _reversed_faces(shape: Topology, faces: AnyArray) -> tuple[AnyArray, AnyArra
     family="topology",
     keywords=("raise", "pull", "push", "walls", "thicken", "ridge", "shell", "strip"),
     carries=(
-        "Carries all. New points copy their source point's values, walls those of the face they were raised from, wall "
-        "corners those of the corners below; edges on and above old edges copy them, upright edges get the default."
+        "Carries all. New points copy their source point's values, walls those of the face they were raised from "
+        "(its groups only if asked), wall corners those of the corners below; edges on and above old edges copy them, "
+        "upright edges get the default."
     ),
     parameters=(
         KindChoice.of(
@@ -223,6 +224,7 @@ def _reversed_faces(shape: Topology, faces: AnyArray) -> tuple[AnyArray, AnyArra
             "leave a face below, so that an open sheet becomes a closed solid",
             shown_when=("what", "face"),
         ),
+        Toggle("mark_walls", False, "walls are in the groups of the face they rise from", shown_when=("what", "face")),
         GroupName("top_group", "top", "group that receives the raised faces, edges or points", kind="what"),
         GroupName("side_group", "side", "face group that receives the walls", kind="face"),
         GroupName("base_group", "base", "face group that receives the faces left below", kind="face"),
@@ -254,6 +256,7 @@ def extrude(
     divisions: int,
     profile: Response,
     keep_base: bool,
+    mark_walls: bool,
     top_group: str,
     side_group: str,
     base_group: str,
@@ -304,6 +307,9 @@ def extrude(
     top[: shape.face_count] = where
     sides = (number >= plan.first_wall) & (number < plan.first_base)
     note(f"Raised {int(where.sum()):,} faces, made {int(sides.sum()):,} walls.")
+    for name in () if mark_walls else geo.groups("face"):
+        flags = made.find("face", name)
+        made = made.with_attribute("face", name, flags.values & ~sides, default=flags.default)
     made = made.with_attribute("face", top_group, top).with_attribute("face", side_group, sides)
     if keep_base:
         made = made.with_attribute("face", base_group, number >= plan.first_base)

@@ -3,13 +3,26 @@
 from __future__ import annotations
 
 from reticula.core.language.functions import FUNCTIONS, OPERATORS
-from reticula.core.operators.declaration.parameters import Choice
+from reticula.core.operators.declaration.parameters import Choice, Toggle
 from reticula.core.operators.shared.value_node import Operand, value_node
 
 __all__: list[str] = []
 
 SYMBOLS = ("+", "-", "*", "/", "//", "%", "**")
-SKIPPED = ("number", "noise", "noise3", "cells", "cell_number", "remap", "mix", "vec2", "vec3", "vec4", "mat4")
+SKIPPED = (
+    "number",
+    "noise",
+    "noise3",
+    "cells",
+    "cell_number",
+    "remap",
+    "rescale",
+    "mix",
+    "vec2",
+    "vec3",
+    "vec4",
+    "mat4",
+)
 
 
 def _arity(usage: str) -> int:
@@ -94,12 +107,13 @@ def mix_value(a: str, b: str, t: str) -> str:
         Operand("high", 1.0, "its highest"),
         Operand("to_low", 0.0, "what the lowest becomes"),
         Operand("to_high", 1.0, "what the highest becomes"),
+        Toggle("inside", True, "values beyond the range stay at its ends; off: they go on beyond it"),
     ),
-    ("range", "fit", "map"),
+    ("range", "fit", "map", "clamp", "rescale"),
 )
-def remap_value(x: str, low: str, high: str, to_low: str, to_high: str) -> str:
-    """A value moved from one range to another, kept inside it."""
-    return f"remap({x}, {low}, {high}, {to_low}, {to_high})"
+def remap_value(x: str, low: str, high: str, to_low: str, to_high: str, inside: bool) -> str:
+    """A value moved from one range to another, kept inside it or not."""
+    return f"{'remap' if inside else 'rescale'}({x}, {low}, {high}, {to_low}, {to_high})"
 
 
 @value_node(

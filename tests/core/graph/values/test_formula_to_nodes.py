@@ -23,6 +23,7 @@ def displaced(formula: str) -> dict[str, Any]:
         "0.2 if border else position.x ** 2",
         "clamp(fraction, 0.2, 0.8)",
         "mix(0, 1, fraction) - remap(position.z, -1, 1, 0, 0.5)",
+        "rescale(position.z, -0.1, 0.1, 0, 0.5)",
         "a = position.x * 3\na + a * a",
         "0.1 if 0 < position.x < 0.3 else 0",
         "mean(here.neighbours.position.x)",

@@ -7,7 +7,14 @@ from scipy.spatial import cKDTree
 from reticula.core import ops
 from reticula.core.diagnostics import Note
 from reticula.core.errors import LimitError
-from reticula.core.operators.shared.scatter_candidates import carried_points, evenly, on_surface, require, spaced
+from reticula.core.operators.shared.scatter_candidates import (
+    Spacing,
+    carried_points,
+    evenly,
+    on_surface,
+    require,
+    spaced,
+)
 
 SHEET = ops.set_attribute(ops.grid(size=(2, 1), cells=(2, 1)), name="heat", value="3 * position.x - 2 * position.z")
 
@@ -48,7 +55,7 @@ def test_even_ones_keep_farther_apart_than_random_ones() -> None:
 
 
 def test_spaced_ones_keep_their_distance_and_leave_no_gap() -> None:
-    kept = spaced(candidates(), 0.1, flat=True).position
+    kept = spaced(candidates(), Spacing(0.1, 1.0, True)).position
     assert gaps(kept).min() >= 0.1
     assert cKDTree(kept).query(candidates().position)[0].max() < 0.1, "nothing more would fit"
 

@@ -267,3 +267,15 @@ def test_any_part_of_a_closed_mesh_stays_closed(seed: int, together: bool, walls
     assert (made.topology.edge_face_count % 2 == 0).all()
     assert not made.topology.border_edges.any()
     assert np.isfinite(made.positions).all()
+
+
+def test_walls_are_in_no_group_of_their_face_unless_asked() -> None:
+    """A chain of extrusions goes on from the same mark: the walls of one are not raised by the next."""
+    marked = ops.group(ops.grid(cells=(3, 3)), name="peak", where="index == 4")
+    tower = marked
+    for _ in range(4):
+        tower = ops.extrude(tower, where="peak", distance=0.1, inset=0.01)
+    assert tower.counts["faces"] == 9 + 4 * 4
+    assert tower.group("face", "peak").sum() == 1
+    assert ops.extrude(marked, where="peak", mark_walls=True).group("face", "peak").sum() == 5
+    assert ops.extrude(marked, where="peak", keep_base=True).group("face", "peak").sum() == 2

@@ -15,6 +15,7 @@ WRITTEN: list[tuple[str, dict[str, Any], str]] = [
     ("compare_value", {"how": "not", "a": {"formula": "border"}}, "not (border)"),
     ("mix_value", {"a": 1, "b": 3, "t": {"formula": "cover"}}, "mix(1, 3, (cover))"),
     ("remap_value", {"x": {"formula": "cover"}}, "remap((cover), 0.0, 1.0, 0.0, 1.0)"),
+    ("remap_value", {"x": 3, "inside": False}, "rescale(3, 0.0, 1.0, 0.0, 1.0)"),
     ("switch_value", {"condition": {"formula": "border"}, "yes": 1, "no": 0}, "1 if (border) else 0"),
     (
         "formula_value",

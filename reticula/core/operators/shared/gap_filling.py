@@ -1,0 +1,140 @@
+"""Room for further points between points that keep a distance, found and filled."""
+
+from __future__ import annotations
+
+from typing import NamedTuple
+
+import numpy as np
+from scipy.spatial import cKDTree
+
+from reticula.core.arrays import Flags, Floats, Indices
+from reticula.core.geometry import Geo, triangles
+from reticula.core.operators.shared.scatter_candidates import Candidates, Spacing, spaced
+
+__all__ = ["without_gaps"]
+
+NEAR = 8
+"""Kept points that may cover a cell, the nearest ones."""
+SMALL = 0.2
+"""Size of a cell, as a share of the spacing, from which on it is looked at in some places."""
+LOOKS = np.array([[1, 0, 0], [0, 1, 0], [0, 0, 1], [0.5, 0.5, 0], [0, 0.5, 0.5], [0.5, 0, 0.5], [1 / 3, 1 / 3, 1 / 3]])
+ROUNDS = 60
+
+
+class _Cells(NamedTuple):
+    """Triangles within the triangles of a mesh: ``triangle (N,)``, barycentric ``weight (N, 3, 3)`` of each corner."""
+
+    triangle: Indices
+    weight: Floats
+
+
+class _Surface(NamedTuple):
+    """Corners ``(T, 3, 3)``, densities at them ``(T, 3)`` and unit normals ``(T, 3)`` of the triangles."""
+
+    corner: Floats
+    density: Floats
+    normal: Floats
+
+    def places(self, cells: _Cells) -> Floats:
+        return np.asarray(np.einsum("nkc,ncj->nkj", cells.weight, self.corner[cells.triangle]))
+
+    def at(self, triangle: Indices, weight: Floats) -> Candidates:
+        """Candidates at barycentric places."""
+        place = np.einsum("nc,ncj->nj", weight, self.corner[triangle])
+        density = np.einsum("nc,nc->n", weight, self.density[triangle])
+        return Candidates(place, self.normal[triangle], density, triangle, weight)
+
+
+def without_gaps(geo: Geo, kept: Candidates, density: Floats, faces: Flags, spacing: Spacing, seed: int) -> Candidates:
+    """Return points with further ones wherever there is room on the marked ``faces (F,)``; the first stay as they are.
+
+    Cells that no single point covers are halved and get a random candidate; small ones are looked at in seven places,
+    and get one that is free. So on until all is covered: maximal Poisson-disk sampling by subdivision (White, Cline &
+    Egbert, "Poisson disk point sets by hierarchical dart throwing", IEEE Symp. on Interactive Ray Tracing 2007), up to
+    what lies between those places.
+    """
+    cut = triangles(geo)
+    point = geo.topology.corner_point[cut.corner]
+    corner = geo.positions[point]
+    normal = np.cross(corner[:, 1] - corner[:, 0], corner[:, 2] - corner[:, 0])
+    normal /= np.maximum(np.linalg.norm(normal, axis=1), 1e-300)[:, None]
+    surface = _Surface(corner, density[point], normal)
+    start = np.flatnonzero(faces[cut.face] & (surface.density.max(axis=1) > 0.0)).astype(np.int32)
+    cells = _Cells(start, np.tile(np.eye(3), (len(start), 1, 1)))
+    rng = np.random.default_rng(seed)
+    for _ in range(ROUNDS):
+        cells = _open(surface, cells, kept, spacing)
+        if not len(cells.triangle):
+            break
+        small = _sizes(surface, cells) <= SMALL * spacing.least
+        large = _Cells(cells.triangle[~small], cells.weight[~small])
+        lot = rng.exponential(size=(len(large.triangle), 3))
+        weight = np.einsum("nk,nkc->nc", lot / lot.sum(axis=1, keepdims=True), large.weight)
+        darts = surface.at(large.triangle, weight)
+        looked = _looked_at(surface, _Cells(cells.triangle[small], cells.weight[small]))
+        free = _free(looked, kept, spacing)
+        first = np.flatnonzero(free.reshape(-1, len(LOOKS)).any(axis=1))
+        rows = first * len(LOOKS) + free.reshape(-1, len(LOOKS))[first].argmax(axis=1)
+        darts = darts.chosen(np.flatnonzero(_free(darts, kept, spacing))).followed_by(looked.chosen(rows))
+        kept = kept.followed_by(spaced(darts, spacing))
+        still = np.flatnonzero(small)[first]
+        halves = _halved(surface, large)
+        cells = _Cells(
+            np.concatenate([halves.triangle, cells.triangle[still]]),
+            np.concatenate([halves.weight, cells.weight[still]]),
+        )
+    return kept
+
+
+def _near(kept: Candidates, places: Floats) -> Indices:
+    """The nearest kept points to each place ``(N, M)``."""
+    found = cKDTree(kept.position).query(places, min(NEAR, len(kept.position)), workers=-1)[1]
+    return np.asarray(found, np.int32).reshape(len(places), -1)
+
+
+def _open(surface: _Surface, cells: _Cells, kept: Candidates, spacing: Spacing) -> _Cells:
+    """Return the cells that do not lie within the distance of one kept point."""
+    if not len(kept.position) or not len(cells.triangle):
+        return cells
+    place = surface.places(cells)
+    near = _near(kept, place.mean(axis=1))
+    own = spacing.radius(np.einsum("nkc,nc->nk", cells.weight, surface.density[cells.triangle]).max(axis=1))
+    reach = np.maximum(own[:, None], spacing.radius(kept.density)[near])
+    away = np.linalg.norm(place[:, None] - kept.position[near][:, :, None], axis=3).max(axis=2)
+    facing = np.einsum("nj,nmj->nm", surface.normal[cells.triangle], kept.normal[near]) >= 0.0
+    open_ = ~((away < reach) & facing).any(axis=1)
+    return _Cells(cells.triangle[open_], cells.weight[open_])
+
+
+def _free(places: Candidates, kept: Candidates, spacing: Spacing) -> Flags:
+    """Whether no kept point is too near to a place ``(N,)``."""
+    if not len(kept.position) or not len(places.position):
+        return np.ones(len(places.position), bool)
+    near = _near(kept, places.position)
+    reach = np.maximum(spacing.radius(places.density)[:, None], spacing.radius(kept.density)[near])
+    away = np.linalg.norm(places.position[:, None] - kept.position[near], axis=2)
+    facing = np.einsum("nj,nmj->nm", places.normal, kept.normal[near]) >= 0.0
+    return np.asarray(~((away < reach) & facing).any(axis=1))
+
+
+def _looked_at(surface: _Surface, cells: _Cells) -> Candidates:
+    """The places at which small cells are looked at, one cell after the other."""
+    weight = np.einsum("lk,nkc->nlc", LOOKS, cells.weight).reshape(-1, 3)
+    return surface.at(np.repeat(cells.triangle, len(LOOKS)), weight)
+
+
+def _sizes(surface: _Surface, cells: _Cells) -> Floats:
+    place = surface.places(cells)
+    return np.asarray(np.linalg.norm(place - place[:, [1, 2, 0]], axis=2).max(axis=1))
+
+
+def _halved(surface: _Surface, cells: _Cells) -> _Cells:
+    """Cut cells in two across their longest edge."""
+    place = surface.places(cells)
+    longest = np.linalg.norm(place - place[:, [1, 2, 0]], axis=2).argmax(axis=1)
+    order = (longest[:, None] + np.arange(3)) % 3
+    weight = cells.weight[np.arange(len(order))[:, None], order]
+    middle = 0.5 * (weight[:, 0] + weight[:, 1])
+    both = np.repeat(weight, 2, axis=0)
+    both[0::2, 1], both[1::2, 0] = middle, middle
+    return _Cells(np.repeat(cells.triangle, 2), both)
