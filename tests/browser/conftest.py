@@ -123,7 +123,11 @@ class Bench:
         return graph
 
     def settle(self) -> None:
-        """Wait until all is saved, answered and drawn, and nothing has changed for a few frames."""
+        """Wait until all is saved, answered and drawn, and nothing has changed for a few frames.
+
+        What was just clicked gets a few frames to begin, however busy the machine is.
+        """
+        self.frames()
         expect(self.page.locator("[data-test=save-state]")).to_have_text("saved", timeout=20_000)
         for _ in range(100):
             self.page.wait_for_function(STILL, polling="raf", timeout=30_000)

@@ -9,6 +9,7 @@ from playwright.sync_api import expect
 
 from tests.browser.conftest import Bench
 from tests.core.graph.building import graph, node
+from tests.helpers import wait_until
 
 
 def lifted() -> dict[str, Any]:
@@ -81,8 +82,8 @@ def test_fold_go_in_make_a_dial_and_turn_it(bench: Bench) -> None:
     expect(page.locator("[data-test=field-bud_height]")).to_be_visible()
     assert bench.state(made)["document"]["nodes"]["buds"]["parameters"] == {"bud_height": 0.6}
     page.click("[data-test=reset-card]")
+    wait_until(lambda: bench.state(made)["document"]["nodes"]["buds"]["parameters"] == {})
     bench.settle()
-    assert bench.state(made)["document"]["nodes"]["buds"]["parameters"] == {}
     page.click("[data-test=unfold]")
     bench.settle()
     assert set(bench.state(made)["document"]["nodes"]) == {"sheet", "mark", "raise", "last"}
