@@ -40,7 +40,9 @@ def test_geometries_come_in_order_in_lists_or_by_name() -> None:
         == ops.join(geometries=(box, ball)).counts
         == joined
     )
-    assert ops.raycast(target=ball, geo=box).counts == ops.raycast(box, target=ball).counts == box.counts
+    low, down = ops.transform(ops.grid(size=(4, 4)), move=(0, -2, 0)), {"direction": (0, -1, 0)}
+    for made in (ops.raycast(target=low, geo=ops.grid(), **down), ops.raycast(ops.grid(), target=low, **down)):
+        assert made.group("point", "hit").all()
     for call, message in (
         (lambda: ops.raycast(box, traget=ball), "raycast has no input 'traget'; did you mean target"),
         (lambda: ops.raycast(box, target=[ball, ball]), "target takes one geometry, not 2"),
