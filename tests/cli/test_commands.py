@@ -46,7 +46,7 @@ def test_command_line_lists_describes_and_complains(
     assert main(["list"]) == 0
     assert "smooth_subdivide" in capsys.readouterr().out
     assert main(["describe", "extrude"]) == 0
-    assert "distance = 0.1 m" in capsys.readouterr().out
+    assert "distance = 0.06 * extent" in capsys.readouterr().out
     assert main(["describe", "graph"]) == 0
     assert json.loads(capsys.readouterr().out)["title"] == "Reticula graph"
     path = tmp_path / "a.json"
