@@ -96,7 +96,7 @@ def compare(name: str, expressions: list[str]) -> None:
 @pytest.mark.parametrize("name", FUNCTIONS)
 def test_functions(name: str) -> None:
     function = FUNCTIONS[name]
-    found = forms(function, 5 if name == "remap" else 4 if name in ("vec4", "mat4") else 3)
+    found = forms(function, 5 if name in ("remap", "rescale") else 4 if name in ("vec4", "mat4") else 3)
     assert found, "the function takes something"
     compare(name, [f"{name}({', '.join(values(types))})" for types in found])
 

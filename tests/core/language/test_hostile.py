@@ -131,11 +131,11 @@ RUNAWAY = [
 
 TAME = [
     ("here.a = 9.0 ** 9.0 ** 9.0", "finite"),
-    ("x = 3\nfor i in range(200):\n    x = x * x\nhere.a = x", None),
-    ("here.a = 9223372036854775807 + index", None),
+    ("x = 3\nfor i in range(200):\n    x = x * x\nhere.a = x", "more than 64 bits"),
+    ("here.a = 9223372036854775807 + index", "more than 64 bits"),
     ("here.a = integer(1e300)", None),
-    ("here.a = (0 - 9223372036854775807 - 1) // (0 - 1 - index * 0)", None),
-    ("here.a = (0 - 9223372036854775807 - 1) % (0 - 1)", None),
+    ("here.a = (0 - 9223372036854775807 - 1) // (0 - 1 - index * 0)", "more than 64 bits"),
+    ("here.a = (0 - 9223372036854775807 - 1) % (0 - 1)", "more than 64 bits"),
     ("here.a = 1 // 0", "division by zero"),
     ("here.a = [1][7]", "no item 7"),
     ("here.a = log(0.0 * cover)", "finite"),
