@@ -7,7 +7,7 @@ from typing import NamedTuple
 import numpy as np
 
 from reticula.core.arrays import Flags, Floats, Indices
-from reticula.core.geometry.measure.triangles import triangles
+from reticula.core.geometry.measure.triangles import halves, longest_edges, triangles
 from reticula.core.geometry.mesh.geo import Geo
 from reticula.core.jit import inline, parallel_kernel, prange
 from reticula.core.spatial.sheet_distance import Sheet, sheet_distance, sheet_of
@@ -136,25 +136,15 @@ def _cells(geo: Geo, other: Surface) -> tuple[_Cells, float]:
     return _Cells(geo.positions[point], there.triangle[number].reshape(-1, 3)), float(there.distance.max())
 
 
-def _size(corner: Floats) -> Floats:
-    """The longest edge of each cell ``(N,)``."""
-    length = np.linalg.norm(corner - corner[:, [1, 2, 0]], axis=2).max(axis=1)
-    return np.asarray(length, np.float64)
-
-
 def _divided(cells: _Cells, cuts: _Cuts, other: Surface, open_: Flags) -> tuple[_Cells, float]:
     """Cut cells in two, and the largest distance at the cuts."""
-    n = np.flatnonzero(open_)
-    begin = cuts.edge[n]
-    order = (begin[:, None] + np.arange(3)) % 3
-    corner, closest = cells.corner[n[:, None], order], cells.closest[n[:, None], order]
-    share = cuts.share[n][:, None]
-    middle = corner[:, 0] + share * (corner[:, 1] - corner[:, 0])
+    corner, edge = cells.corner[open_], cuts.edge[open_]
+    row = np.arange(len(edge))
+    begin, end = corner[row, edge], corner[row, (edge + 1) % 3]
+    middle = begin + cuts.share[open_][:, None] * (end - begin)
     there = other.closest(middle)
-    both, near = np.repeat(corner, 2, axis=0), np.repeat(closest, 2, axis=0)
-    both[0::2, 1], both[1::2, 0] = middle, middle
-    near[0::2, 1], near[1::2, 0] = there.triangle, there.triangle
-    return _Cells(both, near), float(there.distance.max())
+    made = _Cells(halves(corner, edge, middle), halves(cells.closest[open_], edge, there.triangle))
+    return made, float(there.distance.max())
 
 
 def _within(geo: Geo, other: Geo, limit: float, slack: float) -> Deviation:
@@ -169,7 +159,7 @@ def _within(geo: Geo, other: Geo, limit: float, slack: float) -> Deviation:
             return Deviation(False, farthest)
         cells = rooms.pop()
         cuts = _cuts(cells, sheet, limit, slack)
-        open_ = (cuts.bound > limit) & (_size(cells.corner) > slack)
+        open_ = (cuts.bound > limit) & (longest_edges(cells.corner)[1] > slack)
         if not open_.any():
             continue
         cells, far = _divided(cells, cuts, surface, open_)

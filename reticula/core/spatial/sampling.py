@@ -252,6 +252,10 @@ class _PlaceMaps(Mapping[Kind, SourceMap]):
         self._surface, self._at = surface, at
         self._made: dict[Kind, SourceMap] = {}
 
+    @cached_property
+    def _nearest(self) -> Indices:
+        return self._surface.nearest_corner(self._at)
+
     def __getitem__(self, kind: Kind) -> SourceMap:
         if kind not in SAMPLED:
             raise KeyError(kind)
@@ -261,9 +265,7 @@ class _PlaceMaps(Mapping[Kind, SourceMap]):
                 self._made[kind] = SourceMap(self._surface.face[triangle])
             else:
                 columns = self._surface.point if kind == "point" else self._surface.corner
-                nearest = self._surface.nearest_corner(self._at)
-                if kind == "point":
-                    nearest = self._surface.corners.point[nearest]
+                nearest = self._nearest if kind == "corner" else self._surface.corners.point[self._nearest]
                 self._made[kind] = SourceMap(nearest, Weights.rows(columns[triangle], self._at.weight))
         return self._made[kind]
 

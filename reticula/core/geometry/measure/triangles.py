@@ -6,12 +6,12 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from reticula.core.arrays import Floats, Indices
+from reticula.core.arrays import AnyArray, Floats, Indices
 from reticula.core.geometry.measure.areas import area_vectors
 from reticula.core.geometry.mesh.geo import Geo, once_per_geo
 from reticula.core.geometry.planar.ear_clipping import cut_polygons
 
-__all__ = ["Triangles", "largest_triangle_middles", "triangles"]
+__all__ = ["Triangles", "halves", "largest_triangle_middles", "longest_edges", "triangles"]
 
 
 @dataclass(frozen=True, eq=False)
@@ -37,6 +37,27 @@ def triangles(geo: Geo) -> Triangles:
         corner = np.arange(shape.corner_count, dtype=np.int32).reshape(-1, 3)
         return Triangles(corner, np.arange(count, dtype=np.int32))
     return Triangles(*cut_polygons(geo.positions, shape.face_start, shape.corner_point, area_vectors(geo)))
+
+
+def longest_edges(corner: Floats) -> tuple[Indices, Floats]:
+    """Return the longest edge of each triangle ``corner (N, 3, 3)``, by the number of the corner where it begins
+    ``(N,)``, and its length ``(N,)`` in m.
+    """
+    length = np.linalg.norm(corner - corner[:, [1, 2, 0]], axis=2)
+    edge = length.argmax(axis=1).astype(np.int32)
+    return edge, np.asarray(length[np.arange(len(edge)), edge])
+
+
+def halves(values: AnyArray, edge: Indices, middle: AnyArray) -> AnyArray:
+    """Return what the halves of triangles have at their corners ``(2N, 3, ...)``: those of one after the other.
+
+    Triangles with ``values (N, 3, ...)`` are cut from a place on the ``edge (N,)``, from its corner of that number to
+    the next, where the value is ``middle (N, ...)``, to the corner across.
+    """
+    order = (edge[:, None] + np.arange(3)) % 3
+    both = np.repeat(values[np.arange(len(edge))[:, None], order], 2, axis=0)
+    both[0::2, 1], both[1::2, 0] = middle, middle
+    return both
 
 
 def largest_triangle_middles(geo: Geo) -> Floats:

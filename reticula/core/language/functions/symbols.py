@@ -16,6 +16,8 @@ __all__ = ["NAMES", "OPERATORS", "OVERFLOW"]
 OVERFLOW = "a whole number would have more than 64 bits; work with numbers instead, e.g. 1.0 * a"
 
 LARGEST = 2**63 - 1
+SMALL = 2**31
+"""Neither sums nor products of integers below this can be too large."""
 SAFE = 2.0**62
 """Integers below this are certainly no overflow, however the float was rounded."""
 
@@ -52,16 +54,15 @@ def _where(condition: AnyArray, yes: AnyArray, no: AnyArray) -> AnyArray:
 
 
 def _whole_checked(function: Callable[..., AnyArray]) -> Callable[..., AnyArray]:
-    """Integers that grow beyond 64 bits raise OverflowError."""
+    """Integers that grow beyond 64 bits raise OverflowError; small ones cannot, and cost a look at the largest."""
 
     def run(*values: AnyArray) -> AnyArray:
         made = function(*values)
-        if made.dtype.kind == "i":
-            near = np.abs(function(*(value.astype(np.float64) for value in values)))
-            if near.size and near.max() > SAFE:
-                exact = function(*(value.astype(object) for value in values))
-                if (np.abs(exact) > LARGEST).any():
-                    raise OverflowError
+        if made.dtype.kind != "i" or all(-SMALL < v.min(initial=0) <= v.max(initial=0) < SMALL for v in values):
+            return made
+        near = np.abs(function(*(value.astype(np.float64) for value in values)))
+        if near.max() > SAFE and (np.abs(function(*(value.astype(object) for value in values))) > LARGEST).any():
+            raise OverflowError
         return made
 
     return run

@@ -50,7 +50,7 @@ class Function:
     """One function: ``resolve`` maps argument types to (types to convert them to, result type), or None.
 
     ``code`` is how it is compiled; ``whole`` is the template for integers where it differs. One that ``fails`` may stop
-    the program, so that it must not run where its result is not needed.
+    the program, "always" or where its result is of a type, so that it must not run where its result is not needed.
     """
 
     name: str

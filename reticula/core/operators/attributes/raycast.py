@@ -22,9 +22,9 @@ from reticula.core.operators.declaration.parameters import (
     Selection,
     Space,
     Text,
-    Toggle,
 )
 from reticula.core.operators.shared.name_patterns import matching
+from reticula.core.operators.shared.reach import limited_reach
 from reticula.core.spatial.sampling import SAMPLED, Sample, sample_hits, sample_ray
 
 __all__ = ["LIMITS", "RAYS", "raycast", "read_names", "tell_of_hits"]
@@ -46,16 +46,7 @@ RAYS: tuple[Parameter, ...] = (
 )
 """Where rays begin and which way they go."""
 LIMITS: tuple[Parameter, ...] = (
-    Toggle("limit_reach", False, "ignore what is farther away than the reach"),
-    Number(
-        "reach",
-        {"formula": "0.6 * extent"},
-        "largest distance",
-        unit="m",
-        soft=(0, 10),
-        low=0.0,
-        shown_when=("limit_reach", True),
-    ),
+    *limited_reach("0.6", "largest distance", switch="ignore what is farther away than the reach", most=10),
     Number(
         "offset",
         {"formula": "0.00005 * extent"},

@@ -21,10 +21,10 @@ from reticula.core.operators.declaration.parameters import (
     Selection,
     Space,
     Text,
-    Toggle,
 )
 from reticula.core.operators.shared.counterparts import METHODS, Lookup, look_up
 from reticula.core.operators.shared.name_patterns import matching
+from reticula.core.operators.shared.reach import limited_reach
 from reticula.core.operators.shared.response_curve import Response, ResponseCurve
 
 __all__ = ["transfer_attribute"]
@@ -57,15 +57,8 @@ FROM: tuple[Kind, ...] = ("point", "corner", "face", "edge", "curve", "instance"
         KindChoice.of(KINDS[:-1], "point", "what receives the values", name="onto"),
         Selection("where", "", "which elements receive values; empty means all", on="onto"),
         Choice("by", "surface", "how a source is found for each element", options=METHODS),
-        Toggle("limit_reach", False, "ignore what is farther away than the reach"),
-        Number(
-            "reach",
-            {"formula": "0.06 * extent"},
-            "full strength up to this distance",
-            unit="m",
-            soft=(0, 2),
-            low=0.0,
-            shown_when=("limit_reach", True),
+        *limited_reach(
+            "0.06", "full strength up to this distance", switch="ignore what is farther away than the reach", most=2
         ),
         Number(
             "feather",

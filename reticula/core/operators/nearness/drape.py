@@ -20,6 +20,7 @@ from reticula.core.operators.declaration.parameters import (
     Toggle,
     Vector,
 )
+from reticula.core.operators.shared.reach import limited_reach
 from reticula.core.spatial.sampling import sample_closest, sample_ray
 
 __all__ = ["drape"]
@@ -57,16 +58,7 @@ __all__ = ["drape"]
             "also look the other way, and take what is nearer",
             shown_when=("way", ["direction", "normals"]),
         ),
-        Toggle("limit_reach", False, "leave points that would go farther than the reach"),
-        Number(
-            "reach",
-            {"formula": "0.6 * extent"},
-            "largest way",
-            unit="m",
-            soft=(0, 5),
-            low=0.0,
-            shown_when=("limit_reach", True),
-        ),
+        *limited_reach("0.6", "largest way", switch="leave points that would go farther than the reach", most=5),
         PerElement("offset", 0.0, "stay this far above the ground, measured along its normal", on="point"),
         Number("share", 1.0, "1 goes all the way, 0 stays", soft=(0, 1)),
         GroupName("draped", "draped", "group of the points that found the ground", kind="point"),

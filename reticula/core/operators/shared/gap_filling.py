@@ -7,8 +7,9 @@ from typing import NamedTuple
 import numpy as np
 from scipy.spatial import cKDTree
 
-from reticula.core.arrays import Flags, Floats, Indices
+from reticula.core.arrays import AnyArray, Flags, Floats, Indices
 from reticula.core.geometry import Geo, triangles
+from reticula.core.geometry.measure.triangles import halves, longest_edges
 from reticula.core.operators.shared.scatter_candidates import Candidates, Spacing, spaced
 
 __all__ = ["without_gaps"]
@@ -26,6 +27,9 @@ class _Cells(NamedTuple):
 
     triangle: Indices
     weight: Floats
+
+    def chosen(self, rows: AnyArray) -> _Cells:
+        return _Cells(self.triangle[rows], self.weight[rows])
 
 
 class _Surface(NamedTuple):
@@ -66,24 +70,33 @@ def without_gaps(geo: Geo, kept: Candidates, density: Floats, faces: Flags, spac
         cells = _open(surface, cells, kept, spacing)
         if not len(cells.triangle):
             break
-        small = _sizes(surface, cells) <= SMALL * spacing.least
-        large = _Cells(cells.triangle[~small], cells.weight[~small])
-        lot = rng.exponential(size=(len(large.triangle), 3))
-        weight = np.einsum("nk,nkc->nc", lot / lot.sum(axis=1, keepdims=True), large.weight)
-        darts = surface.at(large.triangle, weight)
-        looked = _looked_at(surface, _Cells(cells.triangle[small], cells.weight[small]))
-        free = _free(looked, kept, spacing)
-        first = np.flatnonzero(free.reshape(-1, len(LOOKS)).any(axis=1))
-        rows = first * len(LOOKS) + free.reshape(-1, len(LOOKS))[first].argmax(axis=1)
-        darts = darts.chosen(np.flatnonzero(_free(darts, kept, spacing))).followed_by(looked.chosen(rows))
-        kept = kept.followed_by(spaced(darts, spacing))
-        still = np.flatnonzero(small)[first]
-        halves = _halved(surface, large)
-        cells = _Cells(
-            np.concatenate([halves.triangle, cells.triangle[still]]),
-            np.concatenate([halves.weight, cells.weight[still]]),
-        )
+        kept, cells = _filled(surface, cells, kept, spacing, rng)
     return kept
+
+
+def _filled(
+    surface: _Surface, cells: _Cells, kept: Candidates, spacing: Spacing, rng: np.random.Generator
+) -> tuple[Candidates, _Cells]:
+    """One round: points are put into open cells; large cells are halved, small ones stay as long as they had room."""
+    edge, length = longest_edges(surface.places(cells))
+    small = length <= SMALL * spacing.least
+    large, edge = cells.chosen(~small), edge[~small]
+    lot = rng.exponential(size=(len(edge), 3))
+    weight = np.einsum("nk,nkc->nc", lot / lot.sum(axis=1, keepdims=True), large.weight)
+    darts = surface.at(large.triangle, weight)
+    darts = darts.chosen(np.flatnonzero(_free(darts, kept, spacing)))
+    cells = cells.chosen(small)
+    looked = _looked_at(surface, cells)
+    free = _free(looked, kept, spacing).reshape(-1, len(LOOKS))
+    room = np.flatnonzero(free.any(axis=1))
+    first = looked.chosen(room * len(LOOKS) + free[room].argmax(axis=1))
+    kept = kept.followed_by(spaced(darts.followed_by(first), spacing))
+    row, left = np.arange(len(edge)), cells.chosen(room)
+    middle = 0.5 * (large.weight[row, edge] + large.weight[row, (edge + 1) % 3])
+    return kept, _Cells(
+        np.concatenate([np.repeat(large.triangle, 2), left.triangle]),
+        np.concatenate([halves(large.weight, edge, middle), left.weight]),
+    )
 
 
 def _near(kept: Candidates, places: Floats) -> Indices:
@@ -103,7 +116,7 @@ def _open(surface: _Surface, cells: _Cells, kept: Candidates, spacing: Spacing) 
     away = np.linalg.norm(place[:, None] - kept.position[near][:, :, None], axis=3).max(axis=2)
     facing = np.einsum("nj,nmj->nm", surface.normal[cells.triangle], kept.normal[near]) >= 0.0
     open_ = ~((away < reach) & facing).any(axis=1)
-    return _Cells(cells.triangle[open_], cells.weight[open_])
+    return cells.chosen(open_)
 
 
 def _free(places: Candidates, kept: Candidates, spacing: Spacing) -> Flags:
@@ -121,20 +134,3 @@ def _looked_at(surface: _Surface, cells: _Cells) -> Candidates:
     """The places at which small cells are looked at, one cell after the other."""
     weight = np.einsum("lk,nkc->nlc", LOOKS, cells.weight).reshape(-1, 3)
     return surface.at(np.repeat(cells.triangle, len(LOOKS)), weight)
-
-
-def _sizes(surface: _Surface, cells: _Cells) -> Floats:
-    place = surface.places(cells)
-    return np.asarray(np.linalg.norm(place - place[:, [1, 2, 0]], axis=2).max(axis=1))
-
-
-def _halved(surface: _Surface, cells: _Cells) -> _Cells:
-    """Cut cells in two across their longest edge."""
-    place = surface.places(cells)
-    longest = np.linalg.norm(place - place[:, [1, 2, 0]], axis=2).argmax(axis=1)
-    order = (longest[:, None] + np.arange(3)) % 3
-    weight = cells.weight[np.arange(len(order))[:, None], order]
-    middle = 0.5 * (weight[:, 0] + weight[:, 1])
-    both = np.repeat(weight, 2, axis=0)
-    both[0::2, 1], both[1::2, 0] = middle, middle
-    return _Cells(np.repeat(cells.triangle, 2), both)

@@ -6,7 +6,16 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from reticula.core import ops
-from reticula.core.geometry.mesh.identity import child_names, child_of, descendants, fresh_names
+from reticula.core.geometry.mesh.identity import (
+    child_names,
+    child_of,
+    descendants,
+    distinct_names,
+    fresh_names,
+    hash_in_order,
+    hash_pairs,
+    twin_of,
+)
 
 
 @given(st.lists(st.lists(st.integers(-1, 5), min_size=1, max_size=40), min_size=1, max_size=5))
@@ -52,3 +61,24 @@ def test_random_values_of_split_faces_do_not_repeat() -> None:
     geo = ops.split_faces(ops.split_faces(ops.grid(cells=(4, 4))))
     made = ops.random_values(geo, name="chance", kind="face")
     assert len(np.unique(made.attribute("face", "chance"))) == made.topology.face_count
+
+
+def test_equal_names_are_told_apart_and_lead_back() -> None:
+    names = fresh_names(4, 1)[[0, 1, 0, 2, 0, 1]]
+    made = distinct_names(names)
+    assert (made[[0, 1, 3]] == names[[0, 1, 3]]).all()
+    assert len(np.unique(made)) == 6
+    assert [twin_of(names[:4], name, 16) for name in made[[2, 4, 5]]] == [0, 0, 1]
+    assert twin_of(names, fresh_names(1, 9)[0], 16) == child_of(names, made[2], 16) == -1
+    again = distinct_names(np.concatenate([made, made]))
+    assert len(np.unique(again)) == 12
+
+
+def test_pairs_of_related_names_do_not_meet() -> None:
+    """Of a name and another one's child, and the other way round: sums of hashes once cancelled out."""
+    a = fresh_names(2, 1)
+    children = child_names(a, np.array([0, 0, 1, 1], np.int32), 1)[[1, 3]]
+    for hashed in (hash_pairs, hash_in_order):
+        assert len(np.unique(hashed(np.append(children[::-1], children), np.append(a, a)))) == 4
+    assert hash_pairs(a[:1], a[1:]) == hash_pairs(a[1:], a[:1])
+    assert hash_in_order(a[:1], a[1:]) != hash_in_order(a[1:], a[:1])
