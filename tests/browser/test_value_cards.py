@@ -56,6 +56,10 @@ def test_a_gradient_is_edited_on_the_card(bench: Bench) -> None:
     made = bench.state(graph)["document"]["nodes"]["remap_1"]["parameters"]["gradient"]
     assert made[2] == [0.5, 1.0, 0.0, 0.0, 1.0]
     bench.expect_another_picture(before)
+    gradient.locator("[data-test=step-choice]").get_by_text("constant").click()
+    bench.settle()
+    made = bench.state(graph)["document"]["nodes"]["remap_1"]["parameters"]["gradient"]
+    assert made[2] == [0.5, 1.0, 0.0, 0.0, 1.0, "constant"]
     stops.nth(2).press("Delete")
     bench.settle()
     expect(stops).to_have_count(4)

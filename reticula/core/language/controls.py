@@ -10,6 +10,7 @@ from typing import Any, NoReturn
 
 from reticula.core.errors import FormulaError
 from reticula.core.language.parse import Parsed, Place, column_of, parse_script
+from reticula.core.language.profiles import STEPS, misplaced, split_step
 
 __all__ = ["CONTROLS", "Control", "Declared", "declared"]
 
@@ -170,21 +171,24 @@ class _Reader:
             self.fail(f"the default is {' or '.join(map(str, sizes))} numbers in ( )")
         return [float(x) for x in given]
 
-    def rows(self, given: Any, width: int, without: list[list[float]]) -> list[list[float]]:
+    def rows(self, given: Any, width: int, without: list[list[float]]) -> list[list[Any]]:
         if given is None:
             return without
         words = "points (x, y)" if width == 2 else "stops (x, red, green, blue, alpha)"
         if not isinstance(given, list) or not 1 <= len(given) <= 32:
             self.fail(f"the default is a list of {words}")
-        rows = []
+        rows: list[list[Any]] = []
         for row in given:
-            if not isinstance(row, list) or len(row) not in (width, width - 1 if width == 5 else width):
+            numbers, step = split_step(row, "") if isinstance(row, list) else ([], "")
+            if len(numbers) not in (width, width - 1 if width == 5 else width):
                 self.fail(f"the default is a list of {words}")
-            rows.append(self.numbers(row, (len(row),), []) + ([1.0] if len(row) == 4 and width == 5 else []))
-        if any(not 0.0 <= row[0] <= 1.0 for row in rows) or any(
-            b[0] <= a[0] for a, b in zip(rows, rows[1:], strict=False)
-        ):
-            self.fail(f"{words} go up in x, from 0 to 1")
+            if step and step not in STEPS:
+                self.fail(f"a point goes on {', '.join(STEPS)}, not '{step}'")
+            alpha = [1.0] if len(numbers) == 4 and width == 5 else []
+            rows.append([*self.numbers(numbers, (len(numbers),), []), *alpha, *([step] if step else [])])
+        wrong = misplaced([row[0] for row in rows])
+        if wrong or rows[0][0] < 0.0 or rows[-1][0] > 1.0:
+            self.fail(f"{words} go up in x, from 0 to 1{wrong and f'; {wrong}'}")
         return rows
 
     def data(self, node: ast.expr) -> Any:

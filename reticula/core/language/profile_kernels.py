@@ -11,17 +11,33 @@ __all__ = ["gradient_at", "gradients", "response_at", "responses"]
 
 
 @inline
+def piece_at(table: Floats, x: float) -> int:
+    """Return the last piece that begins at or before ``x``: the first one before all of them."""
+    low, high = 0, len(table)
+    while high - low > 1:
+        middle = (low + high) // 2
+        if table[middle, 0] <= x:
+            low = middle
+        else:
+            high = middle
+    return low
+
+
+@inline
+def channel_at(piece: Floats, x: float, channel: int) -> float:
+    """Return the value of a piece; before it begins and after it ends, its value there."""
+    t = x - piece[0]
+    if t < 0.0:
+        t = 0.0
+    elif x > piece[1]:
+        t = piece[1] - piece[0]
+    k = 2 + 4 * channel
+    return ((piece[k] * t + piece[k + 1]) * t + piece[k + 2]) * t + piece[k + 3]
+
+
+@inline
 def response_at(table: Floats, x: float) -> float:
-    last = len(table) - 1
-    if x < table[0, 0]:
-        x = table[0, 0]
-    elif x > table[last, 1]:
-        x = table[last, 1]
-    k = 0
-    while k < last and x >= table[k, 1]:
-        k += 1
-    t = x - table[k, 0]
-    return ((table[k, 2] * t + table[k, 3]) * t + table[k, 4]) * t + table[k, 5]
+    return channel_at(table[piece_at(table, x)], x, 0)
 
 
 Rgba = tuple[float, float, float, float]
@@ -29,24 +45,8 @@ Rgba = tuple[float, float, float, float]
 
 @inline
 def gradient_at(table: Floats, x: float) -> Rgba:
-    last = len(table) - 1
-    if x != x:
-        return np.nan, np.nan, np.nan, np.nan
-    if x <= table[0, 0]:
-        return table[0, 1], table[0, 2], table[0, 3], table[0, 4]
-    if x >= table[last, 0]:
-        return table[last, 1], table[last, 2], table[last, 3], table[last, 4]
-    k = 0
-    while x >= table[k + 1, 0]:
-        k += 1
-    t = (x - table[k, 0]) / (table[k + 1, 0] - table[k, 0])
-    a, b = table[k], table[k + 1]
-    return (
-        a[1] + t * (b[1] - a[1]),
-        a[2] + t * (b[2] - a[2]),
-        a[3] + t * (b[3] - a[3]),
-        a[4] + t * (b[4] - a[4]),
-    )
+    piece = table[piece_at(table, x)]
+    return channel_at(piece, x, 0), channel_at(piece, x, 1), channel_at(piece, x, 2), channel_at(piece, x, 3)
 
 
 @kernel
@@ -60,7 +60,7 @@ def responses(table: Floats, at: Floats) -> Floats:
 
 @kernel
 def gradients(table: Floats, at: Floats) -> Floats:
-    """Return the colours ``(N, 4)`` of a gradient, given by its stops, at ``at (N,)``."""
+    """Return the colours ``(N, 4)`` of a gradient, given by its pieces, at ``at (N,)``."""
     out = np.empty((len(at), 4))
     for i in range(len(at)):
         out[i, 0], out[i, 1], out[i, 2], out[i, 3] = gradient_at(table, at[i])

@@ -199,8 +199,9 @@ PROGRAMS = {
         "point",
         (
             "profile: curve(0, 1) = [(0, 0), (0.4, 1), (1, 0.2)]\n"
-            "shades: gradient = [(0, 0, 0, 0), (0.5, 1, 0.5, 0), (1, 1, 1, 1)]\n"
-            "here.a = profile(cover)\n"
+            "steps: curve(0, 1) = [(0, 1, 'constant'), (0.3, 0), (0.3, 0.7, 'straight'), (0.6, 1), (1, 0), (1, 2)]\n"
+            "shades: gradient = [(0, 0, 0, 0), (0.5, 1, 0.5, 0, 'smooth'), (0.7, 0, 1, 0), (1, 1, 1, 1)]\n"
+            "here.a = profile(cover) + steps(cover * 1.4 - 0.2)\n"
             "here.color = shades(cover * 1.4 - 0.2)"
         ),
     ),

@@ -18,7 +18,9 @@ from reticula.core.language.parse import parse_script
         ("a: vector = (1, 2)", "vector", [1.0, 2.0]),
         ("a: color = (1, 0, 0)", "color", [1.0, 0.0, 0.0, 1.0]),
         ("a: curve", "curve", [[0.0, 0.0], [1.0, 1.0]]),
+        ("a: curve = [(0, 1, 'constant'), (0.5, 0), (0.5, 2)]", "curve", [[0.0, 1.0, "constant"], [0.5, 0.0], [0.5, 2.0]]),
         ("a: gradient = [(0, 1, 0, 0)]", "gradient", [[0.0, 1.0, 0.0, 0.0, 1.0]]),
+        ("a: gradient = [(0, 1, 0, 0, 'smooth')]", "gradient", [[0.0, 1.0, 0.0, 0.0, 1.0, "smooth"]]),
     ],
 )
 def test_defaults(text: str, what: str, default: object) -> None:
@@ -52,6 +54,8 @@ def test_inputs_are_apart_and_declarations_do_nothing() -> None:
         ("a: choice('up') = 'down'", 1, "the default of 'a' is one of up"),
         ("a: vector = 3", 1, "the default is 2 or 3 or 4 numbers"),
         ("a: curve = [(1, 0), (0, 1)]", 1, "go up in x, from 0 to 1"),
+        ("a: curve = [(0, 0, 'steep'), (1, 1)]", 1, "a point goes on smooth, straight, constant, not 'steep'"),
+        ("a: curve = [(0, 0), (0, 1), (0, 2)]", 1, "at most two points are at one place"),
         ("a: gradient = [(0, 1)]", 1, "a list of stops"),
         ("a: number = sqrt(2)", 1, "a declaration holds plain values"),
         ("a: number(step=1) = 1", 1, "'step' is not known here"),

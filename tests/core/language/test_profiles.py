@@ -5,7 +5,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 from scipy.interpolate import PchipInterpolator
 
-from reticula.core.language.profiles import Gradient, Response, profile_of
+from reticula.core.language.profiles import STEPS, Gradient, Response, misplaced, profile_of
 
 
 @given(st.integers(2, 8), st.integers(0, 10**6))
@@ -23,7 +23,10 @@ def test_a_response_is_monotone_between_its_points(count: int, seed: int) -> Non
 
 def test_the_table_says_the_same() -> None:
     made = Response([(0, 0), (0.4, 1), (1, 0.5)])
-    for begin, end, *powers in made.table():
+    first, *pieces, last = made.table()
+    assert first.tolist() == [0, 0, 0, 0, 0, 0]
+    assert last.tolist() == [1, 1, 0, 0, 0, 0.5]
+    for begin, end, *powers in pieces:
         middle = (begin + end) / 2
         assert np.isclose(np.polyval(powers, middle - begin), made(np.array([middle]))[0])
 
@@ -37,5 +40,28 @@ def test_a_gradient_goes_on_beyond_its_ends() -> None:
     made = profile_of("gradient", [(0, 1, 0, 0, 1), (2, 0, 0, 1, 1)])
     assert isinstance(made, Gradient)
     assert made(np.array([-5, 1, 5.0])).tolist() == [[1, 0, 0, 1], [0.5, 0, 0.5, 1], [0, 0, 1, 1]]
-    assert made.table().shape == (2, 5)
+    assert made.table().shape == (3, 18)
     assert profile_of("gradient", made) is made
+
+
+def test_smooth_runs_know_nothing_of_what_is_beyond_a_jump_or_another_step() -> None:
+    run = [(0.2, 1.0), (0.5, 3.0), (0.6, 2.0)]
+    made = Response([(0, 9, "straight"), *run[:-1], (*run[-1], "smooth"), (0.6, -5, "constant"), (1, 4)])
+    at = np.linspace(0.2, 0.5999, 50)
+    assert np.allclose(made(at), PchipInterpolator(*np.transpose(run))(at))
+    assert made(np.array([0.1, 0.6, 0.99, 1.0])).tolist() == [5, -5, -5, 4]
+
+
+@given(st.lists(st.tuples(st.integers(0, 20), st.floats(-5, 5), st.sampled_from(STEPS)), min_size=1, max_size=12))
+def test_every_curve_stays_between_its_points_and_meets_the_last_one_of_each_place(
+    given: list[tuple[int, float, str]],
+) -> None:
+    points = [(x / 20, y, step) for x, y, step in sorted(given, key=lambda row: row[0])]
+    points = [row for k, row in enumerate(points) if k < 2 or points[k - 2][0] != row[0]]
+    assert not misplaced([row[0] for row in points])
+    made, x, y = Response(points), [row[0] for row in points], [row[1] for row in points]
+    last = dict(zip(x, y, strict=True))
+    assert made(np.array(list(last))).tolist() == list(last.values())
+    values = made(np.linspace(-0.5, 1.5, 161))
+    assert (values >= min(y) - 1e-12).all()
+    assert (values <= max(y) + 1e-12).all()

@@ -2,6 +2,8 @@
 /** A colour gradient: drag its stops, double-click for a new one, Delete removes the chosen one. */
 import { computed, ref } from 'vue'
 import { addStop, css, fromHex, moveStop, toHex, type Stop } from '../model/values/gradient'
+import { stepOf, withStep, type Step } from '../model/values/profile'
+import StepChoice from './StepChoice.vue'
 
 const props = defineProps<{ value: Stop[]; label: string }>()
 const emit = defineEmits<{ preview: [value: Stop[]]; commit: [value: Stop[]] }>()
@@ -53,9 +55,18 @@ function key(event: KeyboardEvent, index: number) {
   event.stopPropagation()
 }
 
+function goOn(step: Step) {
+  emit(
+    'commit',
+    props.value.map((entry, i) => (i === chosen.value ? withStep(entry, step, 'straight') : entry)),
+  )
+}
+
 function paint(event: Event, final: boolean) {
   const color = fromHex((event.target as HTMLInputElement).value)
-  const next = props.value.map((entry, i) => (i === chosen.value ? [entry[0], ...color, entry[4]] : entry) as Stop)
+  const next = props.value.map(
+    (entry, i) => (i === chosen.value ? [entry[0], ...color, ...entry.slice(4)] : entry) as Stop,
+  )
   if (final) emit('commit', next)
   else emit('preview', next)
 }
@@ -75,7 +86,7 @@ function paint(event: Event, final: boolean) {
         :key="index"
         class="stop"
         :class="{ chosen: chosen === index }"
-        :style="{ left: `${entry[0] * 100}%`, background: toHex(entry.slice(1)) }"
+        :style="{ left: `${entry[0] * 100}%`, background: toHex(entry.slice(1, 4) as number[]) }"
         :aria-label="`stop ${index + 1} at ${entry[0]}`"
         @pointerdown.stop.prevent="grab($event, index)"
         @keydown="key($event, index)"
@@ -87,13 +98,19 @@ function paint(event: Event, final: boolean) {
         >colour
         <input
           type="color"
-          :value="toHex(stop.slice(1))"
+          :value="toHex(stop.slice(1, 4) as number[])"
           :aria-label="`${label}: colour of stop ${chosen + 1}`"
           @input="paint($event, false)"
           @change="paint($event, true)"
       /></label>
       <span>stop {{ chosen + 1 }} of {{ value.length }} at {{ stop[0] }}</span>
     </p>
+    <StepChoice
+      v-if="stop && chosen < value.length - 1"
+      :value="stepOf(stop, 'straight')"
+      :label="label"
+      @commit="goOn"
+    />
   </div>
 </template>
 

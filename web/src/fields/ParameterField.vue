@@ -7,6 +7,7 @@ import type { Kind, Summary } from '../api/results'
 import FormulaField from './FormulaField.vue'
 import GradientField from './GradientField.vue'
 import type { Stop } from '../model/values/gradient'
+import type { CurvePoint } from '../model/values/responseCurve'
 import { toText } from '../model/values/formula'
 import NumberField from './NumberField.vue'
 import PickedField from './PickedField.vue'
@@ -144,9 +145,10 @@ const where = computed(() => (kind.value ? `all ${kind.value}s, or a formula` : 
       />
       <ResponseField
         v-else-if="parameter.widget === 'response curve'"
-        :value="value as [number, number][]"
+        :value="value as CurvePoint[]"
         :label="parameter.label"
         :soft="parameter.soft"
+        :low="parameter.low"
         @preview="emit('preview', $event)"
         @commit="emit('commit', $event)"
       />

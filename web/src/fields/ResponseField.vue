@@ -1,29 +1,36 @@
 <script setup lang="ts">
 /** A response curve: drag its points, double-click for a new one, Delete removes the chosen one. */
 import { computed, ref } from 'vue'
+import { drawnAt, knotsOf, stepOf, withStep, type Step } from '../model/values/profile'
 import { addPoint, movePoint, respond, type CurvePoint } from '../model/values/responseCurve'
+import StepChoice from './StepChoice.vue'
 
-const props = defineProps<{ value: CurvePoint[]; label: string; soft?: number[] | null }>()
+const props = defineProps<{ value: CurvePoint[]; label: string; soft?: number[] | null; low?: number | null }>()
 const emit = defineEmits<{ preview: [value: CurvePoint[]]; commit: [value: CurvePoint[]] }>()
 
 const WIDE = 224
 const TALL = 76
 const canvas = ref<SVGSVGElement>()
 const chosen = ref(-1)
+const low = computed(() => Math.min(props.soft?.[0] ?? 0, ...props.value.map((point) => point[1])))
 const high = computed(() => Math.max(props.soft?.[1] ?? 2, ...props.value.map((point) => point[1])))
 const across = (x: number) => x * WIDE
-const up = (y: number) => TALL - (y / high.value) * TALL
+const up = (y: number) => TALL - ((y - low.value) / (high.value - low.value)) * TALL
 const line = computed(() =>
-  Array.from({ length: 57 }, (_, i) => i / 56)
+  drawnAt(knotsOf(props.value, 'smooth'), 56)
     .map((x) => `${across(x)},${up(respond(props.value, x))}`)
     .join(' '),
 )
+const point = computed(() => props.value[chosen.value])
 
-function placeOf(event: MouseEvent): CurvePoint {
+function placeOf(event: MouseEvent): [number, number] {
   const box = canvas.value!.getBoundingClientRect()
-  const share = [(event.clientX - box.left) / box.width, (event.clientY - box.top) / box.height] as const
-  return [Math.min(Math.max(share[0], 0), 1), Math.max((1 - share[1]) * high.value, 0)]
+  const x = ((event.clientX - box.left) / box.width) * (WIDE + 10) - 5
+  const y = ((event.clientY - box.top) / box.height) * (TALL + 10) - 5
+  return [Math.min(Math.max(x / WIDE, 0), 1), low.value + (1 - y / TALL) * (high.value - low.value)]
 }
+
+const moved = (index: number, to: [number, number]) => movePoint(props.value, index, to, props.low ?? -Infinity)
 
 function grab(event: PointerEvent, index: number) {
   chosen.value = index
@@ -31,7 +38,7 @@ function grab(event: PointerEvent, index: number) {
   target.setPointerCapture(event.pointerId)
   let last = props.value
   const move = (next: PointerEvent) => {
-    last = movePoint(props.value, index, placeOf(next))
+    last = moved(index, placeOf(next))
     emit('preview', last)
   }
   const end = () => {
@@ -43,16 +50,23 @@ function grab(event: PointerEvent, index: number) {
 }
 
 function add(event: MouseEvent) {
-  const [x] = placeOf(event)
-  const next = addPoint(props.value, [Math.round(x * 1000) / 1000, Math.round(placeOf(event)[1] * 1000) / 1000])
+  const [x, y] = placeOf(event).map((part) => Math.round(part * 1000) / 1000) as [number, number]
+  const next = addPoint(props.value, [x, Math.max(y, props.low ?? -Infinity)])
   chosen.value = next.findIndex((point) => !props.value.includes(point))
   emit('commit', next)
+}
+
+function goOn(step: Step) {
+  emit(
+    'commit',
+    props.value.map((entry, i) => (i === chosen.value ? withStep(entry, step, 'smooth') : entry)),
+  )
 }
 
 function key(event: KeyboardEvent, index: number) {
   const [x, y] = props.value[index]!
   const step = { ArrowLeft: [-0.02, 0], ArrowRight: [0.02, 0], ArrowUp: [0, 0.05], ArrowDown: [0, -0.05] }[event.key]
-  if (step) emit('commit', movePoint(props.value, index, [x + step[0]!, y + step[1]!]))
+  if (step) emit('commit', moved(index, [x + step[0]!, y + step[1]!]))
   else if ((event.key === 'Delete' || event.key === 'Backspace') && props.value.length > 1)
     emit(
       'commit',
@@ -78,24 +92,30 @@ function key(event: KeyboardEvent, index: number) {
       <line x1="0" :x2="WIDE" :y1="up(1)" :y2="up(1)" class="one" />
       <polyline :points="line" class="curve" />
       <circle
-        v-for="(point, index) in value"
+        v-for="(entry, index) in value"
         :key="index"
-        :cx="across(point[0])"
-        :cy="up(point[1])"
+        :cx="across(entry[0])"
+        :cy="up(entry[1])"
         r="4.5"
         tabindex="0"
         :class="{ chosen: chosen === index }"
-        :aria-label="`point ${index + 1}: ${point[1]} at ${point[0]}`"
+        :aria-label="`point ${index + 1}: ${entry[1]} at ${entry[0]}`"
         @pointerdown.stop.prevent="grab($event, index)"
         @keydown="key($event, index)"
         @focus="chosen = index"
       />
     </svg>
     <p class="hint">
-      <span>along 0…1, up 0…{{ high }}</span
-      ><span v-if="value[chosen]">{{ value[chosen]![0] }} → {{ value[chosen]![1] }}</span
+      <span>along 0…1, up {{ low }}…{{ high }}</span
+      ><span v-if="point">{{ point[0] }} → {{ point[1] }}</span
       ><span v-else>double-click adds</span>
     </p>
+    <StepChoice
+      v-if="point && chosen < value.length - 1"
+      :value="stepOf(point, 'smooth')"
+      :label="label"
+      @commit="goOn"
+    />
   </div>
 </template>
 

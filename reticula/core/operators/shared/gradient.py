@@ -10,10 +10,9 @@ import numpy as np
 from reticula.core.arrays import AnyArray, Floats
 from reticula.core.language.profiles import Gradient
 from reticula.core.operators.declaration.parameters import Number, Parameter
+from reticula.core.operators.shared.profile_points import checked_points
 
 __all__ = ["ColorGradient", "Gradient", "linear_from_srgb"]
-
-MOST_STOPS = 32
 
 
 def linear_from_srgb(values: AnyArray) -> Floats:
@@ -24,19 +23,16 @@ def linear_from_srgb(values: AnyArray) -> Floats:
 
 @dataclass(frozen=True)
 class ColorGradient(Parameter):
-    """Stops (x, red, green, blue, alpha) in order of x; colours are linear light. Resolves to a Gradient."""
+    """Stops (x, red, green, blue, alpha) in order of x, or these and a step: how the gradient goes on from the stop,
+    straight (usual), smooth or constant; two at one place are a jump. Colours are linear light. Resolves to a
+    Gradient.
+    """
 
     widget: ClassVar[str] = "gradient"
 
-    def check_plain(self, value: Any) -> list[list[float]]:
-        rows = isinstance(value, (list, tuple, np.ndarray)) and 1 <= len(value) <= MOST_STOPS
-        if not rows or any(not hasattr(stop, "__len__") or len(stop) != 5 for stop in value):
-            self.fail(f"takes 1 to {MOST_STOPS} stops of five numbers (x, red, green, blue, alpha), not {value!r}")
+    def check_plain(self, value: Any) -> list[list[Any]]:
         part = Number(self.name, 0.0, "", low=0.0, high=1.0)
-        stops = [[part.check_plain(number) for number in stop] for stop in value]
-        if any(b[0] < a[0] for a, b in zip(stops, stops[1:], strict=False)):
-            self.fail("takes stops in order of x")
-        return stops
+        return checked_points(self, value, "stops (x, red, green, blue, alpha)", (part,) * 5, Gradient.usual)
 
     def resolve(self, value: Any, context: Any) -> Gradient:
         return Gradient(value)

@@ -14,8 +14,8 @@ GRADIENT = ColorGradient("colors", [[0, 0, 0, 0, 1], [1, 1, 1, 1, 1]], "help")
 @pytest.mark.parametrize(
     ("given", "message"),
     [
-        ("red", "takes 1 to 32 stops"),
-        ([[0, 1, 1, 1]], "takes 1 to 32 stops of five numbers"),
+        ("red", "takes 1 to 64 stops"),
+        ([[0, 1, 1, 1]], "takes stops .* each with or without a step"),
         ([[0.5, 0, 0, 0, 1], [0.2, 1, 1, 1, 1]], "in order of x"),
         ([[0, 0, 0, 0, 2]], "2 is outside of 0 to 1"),
     ],
@@ -31,8 +31,14 @@ def test_colours_between_stops_are_blended_in_linear_light() -> None:
 
 
 def test_two_stops_at_one_place_are_an_edge() -> None:
-    made = Gradient([[0.5, 0, 0, 0, 1], [0.5, 1, 1, 1, 1]])(np.array([0.49, 0.51]))
-    assert made[:, 0].tolist() == [0, 1]
+    made = Gradient([[0.5, 0, 0, 0, 1], [0.5, 1, 1, 1, 1]])(np.array([0.49, 0.5, 0.51]))
+    assert made[:, 0].tolist() == [0, 1, 1]
+
+
+def test_a_gradient_goes_on_as_each_stop_says() -> None:
+    stops = GRADIENT.check([[0, 0, 0, 0, 1, "constant"], [0.5, 1, 1, 1, 1, "straight"], [1, 0, 0, 0, 1]])
+    assert stops[1] == [0.5, 1, 1, 1, 1]
+    assert GRADIENT.resolve(stops, None)(np.array([0.4, 0.5, 0.75]))[:, 0].tolist() == [0, 1, 0.5]
 
 
 def test_srgb_as_in_the_standard() -> None:

@@ -18,9 +18,11 @@ CURVE = ResponseCurve("profile", [[0.0, 0.0], [1.0, 1.0]], "help")
     [
         (3, "takes 1 to 64 points"),
         ([], "takes 1 to 64 points"),
-        ([[0, 0, 0]], "takes 1 to 64 points"),
-        ([[0, 0], [0, 1]], "in order of x"),
-        ([[0.5, 0], [0.2, 1]], "in order of x"),
+        ([[0, 0, 0]], r"takes points \(x, y\), each with or without a step"),
+        ([[0, 0], [0, 1], [0, 2]], "at most two points are at one place"),
+        ([[0, 0], [1e-9, 1]], "points 1 and 2 are nearer than 1e-06"),
+        ([[0, 0, "steep"], [1, 1]], "goes on from a point smooth, straight, constant, not 'steep'"),
+        ([[0.5, 0], [0.2, 1]], "in order of x; point 2 is at 0.2, before point 1 at 0.5"),
         ([[2, 0]], "2 is outside of 0 to 1"),
         ([[0, -1]], "-1 is outside of 0"),
     ],
@@ -42,3 +44,10 @@ def test_it_stays_between_neighbouring_points(heights: list[float], share: float
 
 def test_one_point_is_the_same_everywhere() -> None:
     assert Response([[0.5, 0.7]])(np.array([-1.0, 0.0, 0.5, 9.0])).tolist() == [0.7] * 4
+
+
+def test_a_curve_goes_on_as_each_point_says() -> None:
+    given = CURVE.check([[0, 0, "straight"], [0.25, 1, "constant"], [0.5, 2], [0.5, 0, "smooth"], [1, 1]])
+    assert given == [[0, 0, "straight"], [0.25, 1, "constant"], [0.5, 2], [0.5, 0], [1, 1]]
+    made = CURVE.resolve(given, None)(np.array([-1, 0.1, 0.25, 0.49, 0.5, 0.75, 1, 2]))
+    assert made.tolist() == [0, 0.4, 1, 1, 0, 0.5, 1, 1]

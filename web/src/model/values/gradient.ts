@@ -1,5 +1,9 @@
-/** Colour gradients as the core evaluates them: stops of x and linear red, green, blue, alpha; linear between them. */
-export type Stop = [number, number, number, number, number]
+/** Colour gradients as the core evaluates them: stops of x and linear red, green, blue, alpha; straight if no step is
+ * said. */
+import { drawnAt, freeRange, knotsOf, stepOf, valueAt, withStep, type Step } from './profile'
+
+type Rgba = [number, number, number, number]
+export type Stop = [x: number, red: number, green: number, blue: number, alpha: number, step?: Step]
 
 /** Linear light to an sRGB component in 0..255 (IEC 61966-2-1). */
 function encode(value: number): number {
@@ -13,13 +17,8 @@ function decode(byte: number): number {
 }
 
 /** The colour at x, linear. */
-export function colorAt(stops: Stop[], x: number): [number, number, number, number] {
-  const after = stops.findIndex((stop) => stop[0] > x)
-  if (after === 0 || stops.length === 1) return stops[0]!.slice(1) as [number, number, number, number]
-  if (after < 0) return stops.at(-1)!.slice(1) as [number, number, number, number]
-  const [a, b] = [stops[after - 1]!, stops[after]!]
-  const t = (x - a[0]) / (b[0] - a[0])
-  return [1, 2, 3, 4].map((i) => a[i]! + (b[i]! - a[i]!) * t) as [number, number, number, number]
+export function colorAt(stops: Stop[], x: number): Rgba {
+  return valueAt(knotsOf(stops, 'straight'), x) as Rgba
 }
 
 /** A stop's colour as `#rrggbb`. */
@@ -44,23 +43,28 @@ export function fromHex(hex: string): [number, number, number] {
 
 /** A CSS picture of the gradient: sampled, since browsers blend in sRGB and the core in linear light. */
 export function css(stops: Stop[]): string {
-  const parts = Array.from({ length: 33 }, (_, i) => i / 32).map((x) => {
+  const parts = drawnAt(knotsOf(stops, 'straight'), 32).map((x) => {
     const [r, g, b, a] = colorAt(stops, x)
     return `rgb(${encode(r)} ${encode(g)} ${encode(b)} / ${a}) ${x * 100}%`
   })
   return `linear-gradient(to right, ${parts.join(', ')})`
 }
 
-/** Move a stop; it stays between its neighbours. */
+const round = (value: number) => Math.round(value * 1000) / 1000
+
+/** Move a stop; it stays between its neighbours, or meets one: a jump. */
 export function moveStop(stops: Stop[], index: number, x: number): Stop[] {
-  const low = stops[index - 1]?.[0] ?? 0
-  const high = stops[index + 1]?.[0] ?? 1
-  const to = Math.round(Math.min(Math.max(x, low), high) * 1000) / 1000
+  const [low, high] = freeRange(stops, index)
+  const to = Math.min(Math.max(round(x), low), high)
   return stops.map((stop, i) => (i === index ? [to, ...stop.slice(1)] : stop) as Stop)
 }
 
-/** Add a stop that does not change the picture. */
+/** Add a stop that does not change the picture of straight and constant pieces; it goes on as the one before. */
 export function addStop(stops: Stop[], x: number): Stop[] {
-  const color = colorAt(stops, x).map((part) => Math.round(part * 1e5) / 1e5)
-  return [...stops, [Math.round(x * 1000) / 1000, ...color] as Stop].sort((a, b) => a[0] - b[0])
+  const at = round(x)
+  if (stops.filter((stop) => stop[0] === at).length > 1) return stops
+  const color = colorAt(stops, at).map((part) => Math.round(part * 1e5) / 1e5)
+  const before = stops.findLast((stop) => stop[0] <= at)
+  const added = withStep([at, ...color], stepOf(before ?? [], 'straight'), 'straight')
+  return [...stops, added as unknown as Stop].sort((a, b) => a[0] - b[0])
 }

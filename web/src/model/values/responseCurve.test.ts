@@ -29,7 +29,8 @@ describe('response curves', () => {
   })
 
   it('keep their points in order', () => {
-    expect(movePoint(wave, 1, [0.9, -3])[1]).toEqual([0.499, 0])
+    expect(movePoint(wave, 1, [0.9, -3])[1]).toEqual([0.5, 0])
+    expect(movePoint(wave, 1, [0.1, -3], -2)[1]).toEqual([0.1, -2])
     expect(addPoint(wave, [0.7, 1]).map((point) => point[0])).toEqual([0, 0.25, 0.5, 0.7, 1])
     expect(addPoint(wave, [0.501, 1])).toBe(wave)
   })
