@@ -59,7 +59,6 @@ def current_vane() -> dict[str, Any]:
             distance={"formula": "rib_height * (0.08 + exposure)"},
             walls="straight",
             top_group="crest",
-            keep_base=True,
         ),
         "colour": node(
             "remap", "Shown by exposure", "raise", value={"formula": "exposure"}, name="color", through="gradient"

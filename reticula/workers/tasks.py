@@ -99,7 +99,8 @@ class Worker:
         tell = _now_and_then(on_progress)
         done = self._evaluate(job, tell, should_stop)
         if job.what == "check":
-            return {"nodes": self.checks.of(done, should_stop)}
+            with using(library=library, resources=shapes):
+                return {"nodes": self.checks.of(done, should_stop)}
         if job.what == "inspect":
             with using(library=library, resources=shapes):
                 return inspect_text(done, str(job.node), **job.text)

@@ -140,15 +140,20 @@ def test_edges_groups_pieces_material_and_uv_change_the_picture(bench: Bench) ->
 
 
 def test_cards_count_what_checks_found_and_lead_there(bench: Bench) -> None:
-    nodes = {"sheet": node("grid", cells=[4, 4]), "apart": node("unshare", "sheet"), "group": node("group", "apart")}
+    nodes = {
+        "sheet": node("grid", cells=[4, 4]),
+        "twice": node("join", inputs={"geometries": ["sheet", "sheet"]}),
+        "group": node("group", "twice"),
+    }
     made = bench.new_graph(graph(nodes, looking_at="group"))
     page = bench.page
-    expect(page.locator("[data-test=checks-apart]")).to_have_text("124 found by checks")
-    expect(page.locator("[data-test=checks-sheet]")).to_have_text("16 open borders")
-    page.click("[data-test=checks-apart]")
-    expect(page.locator("[data-test=check-points-in-one-place]")).to_contain_text("60")
+    expect(page.locator("[data-test=checks-twice]")).to_have_text("50 points in one place")
+    page.click("[data-test=checks-twice]")
+    expect(page.locator("[data-test=check-points-in-one-place]")).to_have_class("entry fault")
+    expect(page.locator("[data-test=check-open-borders]")).to_contain_text("to be expected here")
     bench.settle()
-    assert bench.state(made)["document"]["looking_at"] == "apart"
+    assert bench.state(made)["document"]["looking_at"] == "twice"
+    expect(page.locator("[data-test=checks-sheet]")).to_have_count(0)
     expect(page.locator("[data-test=checks-group]")).to_have_count(0)
 
 

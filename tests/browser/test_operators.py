@@ -85,8 +85,8 @@ def test_fold_go_in_make_a_dial_and_turn_it(bench: Bench) -> None:
     wait_until(lambda: bench.state(made)["document"]["nodes"]["buds"]["parameters"] == {})
     bench.settle()
     page.click("[data-test=unfold]")
+    wait_until(lambda: set(bench.state(made)["document"]["nodes"]) == {"sheet", "mark", "raise", "last"})
     bench.settle()
-    assert set(bench.state(made)["document"]["nodes"]) == {"sheet", "mark", "raise", "last"}
     for _ in range(2):
         page.click("[data-test=undo]")
         bench.settle()

@@ -1,8 +1,13 @@
-"""Each result is checked once; large ones only when that is asked for."""
+"""Each result is checked once; large ones only when that is asked for; the demo gives no alarm."""
+
+import json
+from typing import Any
 
 import pytest
 
-from reticula.core.graph import Evaluator
+from demo.operators import HERE, tile_library
+from reticula.core.context import using
+from reticula.core.graph import Evaluator, check_structure
 from reticula.workers.check_counts import CheckCounts
 from tests.core.graph.building import graph, node
 
@@ -31,3 +36,26 @@ def test_a_large_result_is_not_checked_unasked(monkeypatch: pytest.MonkeyPatch) 
     found = CheckCounts().of(Evaluator().evaluate(graph({"sheet": node("grid", cells=[4, 4])})), lambda: False)
     assert found["sheet"]["skipped"]
     assert found["sheet"]["found"] == []
+
+
+def test_what_nothing_explains_is_told_apart() -> None:
+    nodes = {
+        "sheet": node("grid", cells=[4, 4]),
+        "apart": node("unshare", "sheet"),
+        "twice": node("join", inputs={"geometries": ["sheet", "sheet"]}),
+    }
+    found = CheckCounts().of(Evaluator().evaluate(graph(nodes)), lambda: False)
+    strange = {name: {one["name"] for one in entry["found"] if not one["expected"]} for name, entry in found.items()}
+    assert strange == {"sheet": set(), "apart": set(), "twice": {"points in one place"}}
+
+
+@pytest.mark.parametrize("path", sorted(HERE.glob("*.json")), ids=lambda path: path.stem)
+def test_no_card_of_the_demo_alarms(path: Any) -> None:
+    library, shapes = tile_library()
+    done = Evaluator().evaluate(check_structure(json.loads(path.read_text())), shapes=shapes, operators=library)
+    with using(library=library, resources=shapes):
+        nodes = CheckCounts().of(done, lambda: False)
+    assert nodes
+    for name, entry in nodes.items():
+        assert not [one for one in entry["found"] if not one["expected"]], name
+        assert not [note.text for note in done.nodes[name].notes if note.level == "warning"], name

@@ -117,12 +117,15 @@ class ChecksRequest(Basis):
 
 
 class CheckCount(BaseModel):
-    """How many elements of a node's result have a trouble."""
+    """How many elements of a node's result have a trouble; ``expected`` where what came in or what the operator does
+    explains it.
+    """
 
     name: str
     kind: str
     count: int
     help: str
+    expected: bool
 
 
 class ChecksState(BaseModel):

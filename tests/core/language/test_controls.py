@@ -18,7 +18,11 @@ from reticula.core.language.parse import parse_script
         ("a: vector = (1, 2)", "vector", [1.0, 2.0]),
         ("a: color = (1, 0, 0)", "color", [1.0, 0.0, 0.0, 1.0]),
         ("a: curve", "curve", [[0.0, 0.0], [1.0, 1.0]]),
-        ("a: curve = [(0, 1, 'constant'), (0.5, 0), (0.5, 2)]", "curve", [[0.0, 1.0, "constant"], [0.5, 0.0], [0.5, 2.0]]),
+        (
+            "a: curve = [(0, 1, 'constant'), (0.5, 0), (0.5, 2)]",
+            "curve",
+            [[0.0, 1.0, "constant"], [0.5, 0.0], [0.5, 2.0]],
+        ),
         ("a: gradient = [(0, 1, 0, 0)]", "gradient", [[0.0, 1.0, 0.0, 0.0, 1.0]]),
         ("a: gradient = [(0, 1, 0, 0, 'smooth')]", "gradient", [[0.0, 1.0, 0.0, 0.0, 1.0, "smooth"]]),
     ],

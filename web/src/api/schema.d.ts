@@ -645,11 +645,14 @@ export interface components {
         };
         /**
          * CheckCount
-         * @description How many elements of a node's result have a trouble.
+         * @description How many elements of a node's result have a trouble; ``expected`` where what came in or what the operator does
+         *     explains it.
          */
         CheckCount: {
             /** Count */
             count: number;
+            /** Expected */
+            expected: boolean;
             /** Help */
             help: string;
             /** Kind */

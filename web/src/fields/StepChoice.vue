@@ -30,11 +30,16 @@ const emit = defineEmits<{ commit: [value: Step] }>()
   margin-top: 4px;
   color: var(--faint-ink);
   font-size: 12px;
+  white-space: nowrap;
 }
 .step :deep(.el-segmented) {
   --el-segmented-item-selected-color: var(--ink);
-  --el-segmented-item-selected-bg-color: var(--sheet);
+  --el-segmented-item-selected-bg-color: color-mix(in srgb, var(--accent) 16%, var(--raised));
   --el-segmented-bg-color: transparent;
   border: 1px solid var(--line);
+  font-size: 12px;
+}
+.step :deep(.el-segmented__item) {
+  padding: 0 6px;
 }
 </style>

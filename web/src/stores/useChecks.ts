@@ -10,6 +10,8 @@ export interface CheckCount {
   kind: string
   count: number
   help: string
+  /** Whether what came in, or what the operator does, explains it. */
+  expected: boolean
 }
 
 const REST_MS = 500
@@ -36,7 +38,7 @@ export const useChecks = createGlobalState(() => {
   )
 
   return {
-    /** What was found wrong with the result that a card has now; nothing while that is not known. */
+    /** What was found at the result that a card has now; nothing while that is not known. */
     of(node: string, key: string | undefined): CheckCount[] {
       const entry = known.value[node]
       return entry && entry.key === key ? entry.found : []

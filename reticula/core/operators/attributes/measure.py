@@ -119,7 +119,7 @@ def measure_elements(geo: Geo, *, what: str, name: str, begin: Flags, reach: flo
             note(f"'{called}' of each {kind} is {range_of(values, entry.unit)}.")
         geo = write_attribute(geo, kind, called, values)
     if what == "thickness" and (geo.attribute("point", called) < 0).any():
-        warn(f"{int((geo.attribute('point', called) < 0).sum()):,} points look at no other side and hold -1.")
+        note(f"{int((geo.attribute('point', called) < 0).sum()):,} points look at no other side and hold -1.")
     if what in ("piece", "piece_size") and geo.topology.point_count:
         note(f"There are {int(geo.topology.point_piece.max()) + 1:,} pieces.")
     return geo
@@ -132,7 +132,7 @@ def _walk(geo: Geo, name: str, begin: Flags, reach: float) -> Geo:
     far = geodesic_distances(geo, begin)
     lost = ~np.isfinite(far)
     if begin.any() and lost.any():
-        warn(f"{int(lost.sum()):,} points cannot be reached from there and hold -1.")
+        note(f"{int(lost.sum()):,} points cannot be reached from there and hold -1.")
     values = np.where(lost, -1.0, np.minimum(far, reach) if reach > 0.0 else far)
     if (~lost).any():
         note(f"Distances are {range_of(values[~lost], 'm')}.")

@@ -22,6 +22,7 @@ __all__ = ["ray_hits"]
     family="attributes",
     inputs=(Input("geo", "geometry whose elements send the rays"), Input("target", "mesh that the rays may hit")),
     keywords=("ray", "shoot", "project", "intersection", "points", "all hits"),
+    brings={"points in one place": None},
     carries="Makes points with sender, number, distance, normal, face and the attributes that are read; "
     "carries only the values of the whole of the first input.",
     parameters=(

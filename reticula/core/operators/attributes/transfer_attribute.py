@@ -162,7 +162,7 @@ def _tell(looked: Lookup, kind: Kind, asked: int, reach: float) -> None:
     if asked and not found:
         warn(f"None of {asked:,} {PLURAL[kind]} found anything{within}; check where both stand.")
     elif found < asked:
-        warn(f"{asked - found:,} of {asked:,} {PLURAL[kind]} found nothing{within} and were left as they were.")
+        note(f"{asked - found:,} of {asked:,} {PLURAL[kind]} found nothing{within} and were left as they were.")
     elif asked and looked.measured:
         note(f"Closest places are {looked.distance.min():.3g} to {looked.distance.max():.3g} m away.")
 

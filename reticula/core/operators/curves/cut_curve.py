@@ -17,6 +17,7 @@ __all__ = ["cut_curve"]
     "cut_curve",
     family="curves",
     keywords=("split", "break", "divide", "open", "separate"),
+    brings={"points in one place": ("part", True)},
     carries="Carries all; parts copy their curve, copies of points their point.",
     parameters=(
         Selection("where", "index % 4 == 0", "points to cut at: a group or a formula", on="point"),

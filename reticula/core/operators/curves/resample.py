@@ -20,6 +20,7 @@ MOST_POINTS = 50_000_000
     "resample",
     family="curves",
     keywords=("even", "spacing", "points along", "redistribute", "divide", "length"),
+    brings={"points in one place": None},
     carries=(
         "Carries all; new points blend the two they lie between. Resampled curves get points of "
         "their own; the old points stay "

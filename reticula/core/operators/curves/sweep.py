@@ -37,6 +37,7 @@ __all__ = ["add_tubes", "sweep"]
         Input("profile", "a curve to move along; nothing makes a circle", many=True, own_space=True),
     ),
     keywords=("tube", "pipe", "loft", "extrude along", "rope", "profile", "rail"),
+    brings={"points in one place": None},
     carries=(
         "Carries all. Points of tubes copy the curve point they stand around; faces receive the "
         "attributes of their curve. Makes "

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import inspect
 from collections.abc import Callable, Mapping, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, field
 from difflib import get_close_matches
 from typing import Any, TypeVar
 
@@ -18,6 +18,7 @@ from reticula.core.operators.declaration.parameters import Context, Parameter
 __all__ = ["OPERATORS", "Input", "Operator", "Output", "operator"]
 
 OPERATORS: dict[str, Operator] = {}
+Brings = Mapping[str, tuple[str, Any] | None]
 Body = Callable[..., "Geo | tuple[Geo, ...]"]
 MoreInputs = Callable[[Mapping[str, Any]], Sequence["Input"]]
 Function = TypeVar("Function", bound=Body)
@@ -75,6 +76,12 @@ class Operator:
     title: str = ""
     content: str = ""
     graph: Mapping[str, Any] | None = None
+    brings: Brings = field(default_factory=dict)
+
+    def expects(self, values: Mapping[str, Any]) -> set[str]:
+        """Return the names of the findings of checks that this operator may bring with these parameter values."""
+        given = {parameter.name: values.get(parameter.name, parameter.default) for parameter in self.parameters}
+        return {name for name, when in self.brings.items() if when is None or given[when[0]] == when[1]}
 
     def inputs_for(self, values: Mapping[str, Any]) -> tuple[Input, ...]:
         """Return all inputs for given parameter values: an operator may have more of them, named by its parameters."""
@@ -249,11 +256,13 @@ def operator(
     version: int = 1,
     more_inputs: MoreInputs | None = None,
     writes: Callable[..., str] | None = None,
+    brings: Brings | None = None,
 ) -> Callable[[Function], Function]:
     """Declare the decorated function as an operator.
 
     ``writes`` makes it a value node: it writes an expression and no geometry is made.
     ``more_inputs`` names inputs that depend on parameter values; they follow the declared ones.
+    ``brings`` names what checks may find in a healthy result, see :class:`Operator`.
 
     The first line of its docstring is the summary. Its positional arguments are the inputs, its keyword-only
     arguments the parameters; a mismatch is an error at import.
@@ -281,6 +290,7 @@ def operator(
             tuple(outputs),
             more_inputs,
             writes,
+            brings=brings or {},
         )
         for parameter in parameters:
             parameter.check(parameter.default)

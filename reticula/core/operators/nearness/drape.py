@@ -103,7 +103,7 @@ def drape(
     if len(chosen) and not len(rows):
         warn("No point found the ground. Check the direction, the reach, and whether both shapes lie where you expect.")
     elif missed:
-        warn(f"{missed:,} of {len(chosen):,} points did not find the ground and stayed.")
+        note(f"{missed:,} of {len(chosen):,} points did not find the ground and stayed.")
     elif len(rows):
         note(
             f"All {len(rows):,} points found the ground; ways are {found.distance.min():.3g} to "

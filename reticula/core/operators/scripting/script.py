@@ -36,6 +36,7 @@ def declared_inputs(values: Mapping[str, Any]) -> Sequence[Input]:
     inputs=(Input("geo", "geometry to run on; none is needed for a script that runs once", optional=True),),
     more_inputs=declared_inputs,
     keywords=("code", "program", "language", "expression", "loop", "make points", "write", "formula"),
+    brings={"open borders": None, "loose points": None},
     carries="Carries all. New points copy the point they are made like, or the point that made them; the "
     "text writes the rest.",
     parameters=(

@@ -14,6 +14,7 @@ from reticula.core.geometry import Geo, Kind
 from reticula.core.geometry.edit.concatenate import concatenate
 from reticula.core.geometry.edit.level_cut import triangulate_faces
 from reticula.core.geometry.edit.merge_faces import equal_across, flat_across, merge_across
+from reticula.core.geometry.edit.short_edges import without_short_edges
 from reticula.core.geometry.edit.split_points import split_along_edges
 from reticula.core.geometry.edit.subset import subset
 from reticula.core.geometry.measure.areas import corner_turns, face_normals, face_planarity
@@ -36,6 +37,8 @@ FLAT = 1e-8
 """Angle, in rad, up to which faces lie in one plane."""
 NUDGES = (1e-9, 1e-7, 1e-6)
 """By how much, as a share of the size, centres are moved so that no five cells meet in one place."""
+SHORT = 1e-6
+"""Edges of pieces shorter than this share of the size come from such places, and are drawn together."""
 
 
 @operator(
@@ -43,6 +46,7 @@ NUDGES = (1e-9, 1e-7, 1e-6)
     family="solids",
     inputs=(Input("geo", "solid or sheet to break"), Input("centers", "its points are the centres of the cells")),
     keywords=("voronoi", "shatter", "fragments", "crack", "pieces", "split", "partition"),
+    brings={"points in one place": None, "open borders": ("make", "sheets")},
     carries=(
         "Carries all of the first input: parts of a face copy it, values of points and corners are "
         "interpolated where it is cut. "
@@ -108,8 +112,8 @@ def break_into_cells(
     Only neighbouring cells are compared. Faces that are not flat, or not convex, are cut into triangles first. Pieces
     share no points; solids are watertight to the last edge. Solids that overlap, or lie in each other and both look
     outwards, are broken each by itself; one that looks inwards is a hollow. Centres in the same place count once; all
-    are moved by less than a millionth of the size so that no five cells meet in one place. With fewer neighbours than
-    touch a cell, every piece is cut by those alone, and pieces overlap.
+    are moved by less than a millionth of the size so that no five cells meet in one place, and edges that short are
+    drawn together. With fewer neighbours than touch a cell, every piece is cut by those alone, and pieces overlap.
     """
     if not len(centers.positions):
         raise GeometryError("there are no centres; give a geometry with points")
@@ -131,7 +135,9 @@ def break_into_cells(
     where = centers.positions[numbers] - middle
     names = CellNames(numbers, first_cells, cell_name, inner_group)
     limits = _Limits(most_neighbours, neighbour_reach)
-    made = _put_back(_pieces(near, where, limits, names, solid), geo, middle)
+    made = _pieces(near, where, limits, names, solid)
+    made = without_short_edges(made, made.attribute("point", WAS) >= 0, SHORT * _size(near))
+    made = _put_back(made, geo, middle)
     if merge_flat:
         flat = flat_across(made, face_normals(made), FLAT) & equal_across(made)
         made, _ = merge_across(made, flat)
@@ -161,8 +167,11 @@ def _tell_left_out(geo: Geo) -> None:
 
 def _nudged(geo: Geo, where: Floats, attempt: int) -> Floats:
     """Centres moved by a little, more with each attempt, so that no five cells meet in one place."""
-    size = max(float(np.linalg.norm(geo.bounds[1] - geo.bounds[0])), 1e-300)
-    return where + np.random.default_rng(attempt).uniform(-1, 1, where.shape) * (NUDGES[attempt] * size)
+    return where + np.random.default_rng(attempt).uniform(-1, 1, where.shape) * (NUDGES[attempt] * _size(geo))
+
+
+def _size(geo: Geo) -> float:
+    return max(float(np.linalg.norm(geo.bounds[1] - geo.bounds[0])), 1e-300)
 
 
 class _Limits(NamedTuple):

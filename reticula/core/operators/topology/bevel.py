@@ -27,7 +27,7 @@ from reticula.core.operators.declaration.parameters import (
 
 __all__ = ["bevel"]
 
-STOP = 0.999
+STOP = 0.99
 """Share of the width at which an edge would vanish that a limited bevel goes to."""
 ROUNDS = 6
 """How often widths are taken back face by face before all are."""

@@ -20,6 +20,7 @@ __all__ = ["dual"]
     "dual",
     family="topology",
     keywords=("honeycomb", "swap", "hexagons", "cells", "invert"),
+    brings={"open borders": None},
     carries=(
         "Face values become point values and point values become face values; corner values go along "
         "as means. Edge values "

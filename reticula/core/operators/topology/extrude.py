@@ -129,6 +129,11 @@ def _reversed_faces(shape: Topology, faces: AnyArray) -> tuple[AnyArray, AnyArra
     "extrude",
     family="topology",
     keywords=("raise", "pull", "push", "walls", "thicken", "ridge", "shell", "strip"),
+    brings={
+        "points in one place": ("together", False),
+        "crowded edges": ("what", "edge"),
+        "open borders": ("what", "edge"),
+    },
     carries=(
         "Carries all. New points copy their source point's values, walls those of the face they were raised from "
         "(its groups only if asked), wall corners those of the corners below; edges on and above old edges copy them, "

@@ -27,6 +27,7 @@ OUTSIDE = 1e-9
     "panels",
     family="topology",
     keywords=("tiles", "divide", "rows", "columns", "facade", "plates", "gap", "shingles", "grid"),
+    brings={"open borders": None},
     carries="Carries all. Cut faces interpolate; panels laid on the surface have the values of the places they lie at.",
     parameters=(
         Selection.each("face", "faces to divide; empty means all. The others stay as they are"),

@@ -20,6 +20,7 @@ __all__ = ["region_borders"]
     "region_borders",
     family="topology",
     keywords=("seams", "boundary", "labels", "islands", "outline", "split"),
+    brings={"points in one place": ("split", True), "open borders": ("split", True)},
     carries="Carries all and adds the edge group; copies of points have the values of their source.",
     parameters=(
         AttributeName(

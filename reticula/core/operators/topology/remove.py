@@ -19,6 +19,7 @@ __all__ = ["remove"]
     "remove",
     family="topology",
     keywords=("delete", "erase", "drop", "cull", "cut away"),
+    brings={"open borders": None, "pinched points": None, "loose points": ("leftovers", "keep")},
     carries="Carries all; the elements that stay keep their values, order and identity.",
     parameters=(
         KindChoice.of(("face", "point", "edge", "curve"), "face", "what to remove"),

@@ -36,6 +36,7 @@ __all__ = ["repair"]
         "scan",
         "watertight",
     ),
+    brings={"points in one place": None},
     carries="Carries all. Points welded keep the first one's values, cut faces interpolate, faces over holes copy the "
     "face beside them.",
     parameters=(

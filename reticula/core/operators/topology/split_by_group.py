@@ -20,6 +20,7 @@ __all__ = ["split_by_group"]
     family="combine",
     outputs=(Output("inside", "what is marked"), Output("outside", "everything else")),
     keywords=("separate", "extract", "keep", "two", "divide", "filter"),
+    brings={"open borders": None, "pinched points": None},
     carries="Carries all; elements keep their values, order and identity on the side they go to.",
     parameters=(
         KindChoice.of(("face", "point", "curve"), "face", "what is told apart"),

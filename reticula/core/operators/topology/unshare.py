@@ -18,6 +18,7 @@ __all__ = ["unshare"]
     "unshare",
     family="topology",
     keywords=("split", "detach", "separate", "unweld", "own points", "facet"),
+    brings={"open borders": None, "points in one place": None},
     carries="Carries all; copies of a point have its values, and edges on either side of a cut both have "
     "those of the old edge.",
     parameters=(

@@ -5,7 +5,7 @@ from __future__ import annotations
 import numpy as np
 
 from reticula.core.arrays import Flags
-from reticula.core.diagnostics import note, warn
+from reticula.core.diagnostics import note
 from reticula.core.geometry import Geo
 from reticula.core.geometry.edit.weld import cluster_by_distance, weld_points
 from reticula.core.operators.declaration.operator import operator
@@ -60,7 +60,7 @@ def weld(geo: Geo, *, where: Flags, radius: float, values: str, welded_group: st
     made = weld_points(geo, leader, average=values == "mean")
     gone = shape.point_count - made.topology.point_count
     if not gone:
-        warn(f"No two points lie within {radius:g} m, so nothing was welded.")
+        note(f"No two points lie within {radius:g} m, so nothing was welded.")
         return geo.with_attribute("point", welded_group, np.zeros(shape.point_count, bool))
     lost = shape.face_count - made.topology.face_count
     also = f"; {lost:,} faces collapsed and went" if lost > 0 else ""

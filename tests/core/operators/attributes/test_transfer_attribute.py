@@ -7,7 +7,6 @@ from reticula.core import Geo, ops
 from reticula.core.diagnostics import Note
 from reticula.core.errors import GeometryError, ParameterError
 from reticula.core.geometry import Attribute
-from tests.core.operators.attributes.support import texts
 
 
 @pytest.fixture
@@ -129,7 +128,7 @@ def test_transfer_keeps_what_finds_nothing(scan: Geo, notes: list[Note]) -> None
     target = Geo.of([[0, 0.05, 0], [0, 5, 0]]).with_attribute("point", "cover", [7.0, 8.0])
     made = ops.transfer_attribute(target, scan, attributes="cover", limit_reach=True, reach=0.1)
     assert made.attribute("point", "cover").tolist() == [0, 8]
-    assert texts(notes) == ["1 of 2 points found nothing within 0.1 m and were left as they were."]
+    assert [note.text for note in notes] == ["1 of 2 points found nothing within 0.1 m and were left as they were."]
     new = ops.transfer_attribute(
         Geo.of([[0, 0.05, 0], [0, 5, 0]]), scan, attributes="sort", limit_reach=True, reach=0.1
     )

@@ -31,6 +31,18 @@ class TestBreakIntoCells:
         own = np.linalg.norm(measure.face_centers(made) - centers.positions[made.attribute("face", "cell")], axis=1)
         assert own == pytest.approx(away, abs=1e-6), "each face lies with its nearest centre"
 
+    def test_where_many_cells_meet_no_face_is_a_sliver(self) -> None:
+        ball = ops.sphere(segments=12, rings=6, radius=0.4)
+        axis = np.linspace(-0.4, 0.4, 4)
+        lattice = Geo.of(np.stack(np.meshgrid(axis, axis, axis), axis=-1).reshape(-1, 3))
+        for centers in (ball, lattice):
+            made = ops.break_into_cells(ops.box(cells=(2, 1, 1)), centers)
+            assert is_closed(made)
+            assert volume(made) == pytest.approx(1)
+            assert measure.face_areas(made).min() > 1e-8
+            edges = made.positions[made.topology.edges]
+            assert np.linalg.norm(edges[:, 0] - edges[:, 1], axis=1).min() > 1e-6
+
     def test_centres_on_a_lattice(self) -> None:
         axis = np.array([-0.25, 0.25])
         centers = Geo.of(np.stack(np.meshgrid(axis, axis, axis), axis=-1).reshape(-1, 3))

@@ -3,28 +3,19 @@
 import { computed } from 'vue'
 import KindGlyph from '../../shared/KindGlyph.vue'
 import { change, count, shortChange } from '../../shared/numbers'
-import { splitFeed } from '../../model/document'
 import { useChecks } from '../../stores/useChecks'
-import { useEvaluation } from '../../stores/useEvaluation'
 import { useInspection } from '../../stores/useInspection'
 import type { CardState } from './useCard'
 import { useCardEdits } from './useCardEdits'
 
 const props = defineProps<{ card: CardState; open?: boolean }>()
-const { id, node, report, looking, numbers, time, timeHelp, isValue, outputs, shownOutput, outputCount } = props.card
+const { id, report, looking, numbers, time, timeHelp, isValue, outputs, shownOutput, outputCount } = props.card
 const { look } = useCardEdits(props.card)
-const { reports } = useEvaluation()
 const checks = useChecks()
 const inspect = useInspection()
 
-/** What checks found wrong with the result; on cards that are not looked at, only what was not so before them. */
-const wrong = computed(() => {
-  if (isValue.value) return []
-  const found = checks.of(id, report.value?.key)
-  const feed = splitFeed(Object.values(node.value?.inputs ?? {}).flat()[0] ?? '').from
-  const before = looking.value ? [] : checks.of(feed, reports.value[feed]?.key)
-  return found.filter((one) => !before.some((old) => old.name === one.name && old.count === one.count))
-})
+/** What checks found at the result that nothing explains: neither what came in nor what the operator does. */
+const wrong = computed(() => (isValue.value ? [] : checks.of(id, report.value?.key).filter((one) => !one.expected)))
 const wrongHelp = computed(() => wrong.value.map((one) => `${count(one.count)} ${one.name}: ${one.help}`).join('; '))
 function seeChecks() {
   if (!looking.value) look()
@@ -53,7 +44,7 @@ function seeChecks() {
     </button>
     <button
       v-else-if="looking && checks.isLeftOut(id, report?.key)"
-      class="plain small checks nodrag"
+      class="plain small nodrag"
       title="This is large: it is checked when you ask for it"
       :data-test="`checks-${id}`"
       @click.stop="seeChecks"

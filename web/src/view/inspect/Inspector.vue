@@ -10,6 +10,7 @@ import { useGraph } from '../../stores/useGraph'
 import { useCatalogue } from '../../stores/useCatalogue'
 import { change, count, short } from '../../shared/numbers'
 import { momentsOf } from '../../model/revisions'
+import { useChecks } from '../../stores/useChecks'
 import { useInspection, type Check } from '../../stores/useInspection'
 import { useView } from '../../stores/useView'
 
@@ -23,7 +24,8 @@ const FORMS = [
 ] as const
 const graph = useGraph()
 const selection = useSelection()
-const { shownNode } = useEvaluation()
+const { shownNode, reports } = useEvaluation()
+const counts = useChecks()
 const { operatorOf } = useCatalogue()
 const addCard = inject(addCardKey, () => {})
 
@@ -37,6 +39,13 @@ const others = computed(() =>
   ),
 )
 const HOW = { kept: 'passed it on', made: 'made it from another one', new: 'made it' }
+
+/** Whether a finding is explained by what came in or by what the operator does, or is no more than a remark. */
+function isExpected(check: Check): boolean {
+  const node = splitFeed(shownNode.value ?? '').from
+  const known = counts.of(node, reports.value[node]?.key).find((one) => one.name === check.name)
+  return checks.value?.remarks.includes(check) || (known?.expected ?? false)
+}
 
 async function show(check: Check) {
   selection.kind.value = check.kind
@@ -84,12 +93,13 @@ function look(feed: string) {
         v-for="check in [...(checks?.checks ?? []), ...(checks?.remarks ?? [])]"
         :key="check.name"
         class="entry"
+        :class="{ fault: !isExpected(check) }"
         :data-test="`check-${check.name.replaceAll(' ', '-')}`"
       >
         <button class="plain" :title="`Select them: ${check.help}`" @click="show(check)">
           <b>{{ count(check.count) }}</b> {{ check.name }}
         </button>
-        <span class="faint">{{ check.help }}{{ checks?.remarks.includes(check) ? '; often meant to be so' : '' }}</span>
+        <span class="faint">{{ check.help }}{{ isExpected(check) ? '; to be expected here' : '' }}</span>
         <button
           v-if="check.repair"
           class="plain boxed"
@@ -207,6 +217,9 @@ p {
 ol .plain {
   min-height: 24px;
   padding: 0 5px;
+}
+.fault .plain:first-child {
+  color: var(--warn);
 }
 .entry .faint {
   flex: 1 1 100%;

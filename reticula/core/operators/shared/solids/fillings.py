@@ -119,7 +119,7 @@ def border_fillings(geo: Geo, where: Flags, how: FillHow) -> Fillings:
     start, corner = border_loops(shape)
     marked = np.flatnonzero(any_of_row(start, where[shape.corner_edge[corner]]))
     if not len(marked):
-        warn("There is no open border to fill.")
+        note("There is no open border to fill.")
     marked = marked[~_around_flat_sheets(geo, start, corner, marked)]
     flat, start = ragged_index(start, marked)
     corner = corner[flat]
