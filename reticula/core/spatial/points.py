@@ -10,6 +10,7 @@ from reticula.core.arrays import AnyArray, Floats, Indices, Ints, starts_from_si
 from reticula.core.errors import GeometryError, LimitError
 from reticula.core.geometry.mesh.geo import Geo, once_per_geo
 from reticula.core.spatial.kdtree import build_point_tree, count_near, fill_near, nearest
+from reticula.core.spatial.true_size import true_size
 
 __all__ = ["NearestPoints", "points_of"]
 
@@ -20,24 +21,26 @@ MOST_PAIRS = 200_000_000
 class NearestPoints:
     """Places in space, ready to be asked. For the points of a geometry use :func:`points_of`."""
 
-    def __init__(self, places: Floats) -> None:
+    def __init__(self, places: Floats, standing: Geo | None = None) -> None:
+        """Places in the own space of the geometry ``standing``, if it is given: distances are then of its true size."""
         if not len(places):
             raise GeometryError("there are no points to ask; give a geometry that is not empty")
-        self.tree = build_point_tree(places)
+        self._enter = (lambda rows: rows) if standing is None else true_size(standing).enter
+        self.tree = build_point_tree(np.ascontiguousarray(self._enter(places)))
 
     def nearest(self, asked: Floats, reach: AnyArray | float = math.inf) -> tuple[Indices, Floats]:
         """Return the nearest point's number ``(N,)`` (-1 beyond ``reach`` m) and its distance in m ``(N,)``.
 
         Of points that are equally near, the one with the lowest number is taken.
         """
-        rows = np.ascontiguousarray(asked, np.float64)
+        rows = np.ascontiguousarray(self._enter(asked), np.float64)
         return nearest(self.tree, rows, _each(reach, rows))
 
     def count(self, asked: Floats, radius: AnyArray | float, most: AnyArray | int | None = None) -> Ints:
         """Return how many points lie within ``radius`` m (one, or ``(N,)``) of each place, at most ``most``,
         ``(N,)``.
         """
-        rows = np.ascontiguousarray(asked, np.float64)
+        rows = np.ascontiguousarray(self._enter(asked), np.float64)
         limit = np.iinfo(np.int64).max if most is None else most
         limits = np.ascontiguousarray(np.broadcast_to(np.asarray(limit, np.int64), (len(rows),)))
         return count_near(self.tree, rows, _each(radius, rows), limits)
@@ -49,9 +52,9 @@ class NearestPoints:
 
         As starts ``(N+1,)``, point numbers and distances in m. Raises LimitError beyond two hundred million of them.
         """
-        rows = np.ascontiguousarray(asked, np.float64)
+        rows = np.ascontiguousarray(self._enter(asked), np.float64)
         radii = _each(radius, rows)
-        sizes = self.count(rows, radii, most)
+        sizes = self.count(asked, radii, most)
         if sizes.sum() > MOST_PAIRS:
             raise LimitError(
                 f"{sizes.sum():,} neighbours would be listed, {MOST_PAIRS:,} is the most; use a "
@@ -69,4 +72,4 @@ def _each(value: AnyArray | float, rows: Floats) -> Floats:
 @once_per_geo
 def points_of(geo: Geo) -> NearestPoints:
     """Return the points of a geometry as a search tree, built once; raise GeometryError if there are none."""
-    return NearestPoints(geo.positions)
+    return NearestPoints(geo.positions, geo)

@@ -19,6 +19,7 @@ from reticula.core.spatial.all_hits import all_hits
 from reticula.core.spatial.points import points_of
 from reticula.core.spatial.surface import Places, Surface, closest_in, surface_of
 from reticula.core.spatial.tree import Tree, build_tree
+from reticula.core.spatial.true_size import true_size
 
 __all__ = [
     "NOTHING",
@@ -149,12 +150,13 @@ def sample_closest(source: Geo, places: AnyArray, reach: float = math.inf) -> Sa
 
     On its faces; without faces on its curves, whose place has no normal; without curves on its points.
     """
+    sized = true_size(source)
     if not source.topology.face_count:
         if not len(source.topology.curve_segments[0]):
             return sample_points(source, places, reach)
-        return _on_curves(source, np.ascontiguousarray(places, np.float64), reach)
-    surface = surface_of(source)
-    return _of_places(source, surface.closest(np.ascontiguousarray(places, np.float64), reach))
+        return _on_curves(source, np.ascontiguousarray(sized.enter(places)), reach)
+    surface = surface_of(sized.geo)
+    return _of_places(source, surface.closest(np.ascontiguousarray(sized.enter(places)), reach))
 
 
 def sample_ray(
@@ -171,11 +173,12 @@ def sample_ray(
 
     With ``both`` they also go the other way, and the nearer hit counts; of two equally near the one ahead.
     """
-    surface = surface_of(source)
+    sized = true_size(source)
+    surface, origins, directions = surface_of(sized.geo), sized.enter(origins), sized.enter(directions)
     ahead = surface.ray(origins, directions, reach, begin)
     if not both:
         return _of_places(source, ahead)
-    back = surface.ray(origins, -np.asarray(directions), reach, begin)
+    back = surface.ray(origins, -directions, reach, begin)
     turn = back.found & (~ahead.found | (back.distance < ahead.distance))
     wide = turn[:, None]
     nearer = Places(
@@ -197,7 +200,8 @@ def sample_hits(
     both: bool = False,
 ) -> tuple[Indices, Sample]:
     """Return all that rays hit, nearest first, with ``both`` in either direction: starts ``(N+1,)`` and the places."""
-    surface = surface_of(source)
+    sized = true_size(source)
+    surface, origins, directions = surface_of(sized.geo), sized.enter(origins), sized.enter(directions)
     if not both:
         start, places = all_hits(surface, origins, directions, reach, begin)
         return start, _of_places(source, places)
@@ -226,8 +230,10 @@ def segment_tree(source: Geo) -> Tree:
 
 
 def _on_curves(source: Geo, places: AnyArray, reach: float) -> Sample:
+    """Places on curves closest to ``places (N, 3)`` at true size."""
+    sized = true_size(source)
     pairs, owner = source.topology.curve_segments
-    at = closest_in(segment_tree(source), places, reach)
+    at = closest_in(segment_tree(sized.geo), places, reach)
     segment = np.maximum(at.triangle, 0)
     columns, weight = pairs[segment], np.stack([at.weight[:, 0], at.weight[:, 1] + at.weight[:, 2]], axis=1)
     heavier = columns[np.arange(len(columns)), weight.argmax(axis=1)].astype(np.int32)
@@ -236,13 +242,16 @@ def _on_curves(source: Geo, places: AnyArray, reach: float) -> Sample:
         "curve": SourceMap(owner[segment]),
     }
     distance = np.where(at.found, at.distance, NOTHING)
-    return Sample(source, at.found, distance, at.position, np.zeros_like(at.position), maps)
+    return Sample(source, at.found, distance, sized.back(at.position), np.zeros_like(at.position), maps)
 
 
 def _of_places(source: Geo, at: Places) -> Sample:
-    surface = surface_of(source)
+    """The sample of places on the surface at true size; they and their normals in the source's own space."""
+    sized = true_size(source)
     distance = np.where(at.found, at.distance, NOTHING)
-    return Sample(source, at.found, distance, at.position, surface.normals(at), _PlaceMaps(surface, at))
+    surface = surface_of(sized.geo)
+    normal = sized.back_normals(surface.normals(at))
+    return Sample(source, at.found, distance, sized.back(at.position), normal, _PlaceMaps(surface, at))
 
 
 class _PlaceMaps(Mapping[Kind, SourceMap]):

@@ -9,7 +9,7 @@ from reticula.core.errors import GeometryError
 from reticula.core.geometry.edit.affine import apply_affine
 from reticula.core.geometry.mesh.geo import Geo
 
-__all__ = ["PLACE", "has_place", "in_space_of", "place_of", "to_own_space", "to_world"]
+__all__ = ["PLACE", "has_place", "in_space_of", "place_of", "to_own_space", "to_world", "without_place"]
 
 PLACE = "place"
 """The attribute of the whole (mat4) that leads from a shape's own space to the world."""
@@ -34,6 +34,16 @@ def to_world(geo: Geo) -> Geo:
 def in_space_of(geo: Geo, into: Geo) -> Geo:
     """Return ``geo`` as it stands in the space of ``into``; itself if both share one space."""
     return _seen_from(geo, place_of(into))
+
+
+def without_place(geo: Geo) -> Geo:
+    """Return a geometry in its own space, as if that were the world; remembered with the geometry."""
+    if not has_place(geo):
+        return geo
+    if "without place" not in geo._once:
+        geo._once["without place"] = geo.without_attribute("whole", PLACE)
+    kept: Geo = geo._once["without place"]
+    return kept
 
 
 def to_own_space(geo: Geo, place: Floats) -> Floats:

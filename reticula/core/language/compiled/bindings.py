@@ -9,9 +9,10 @@ from typing import Any
 import numpy as np
 
 from reticula.core.arrays import AnyArray
+from reticula.core.geometry.mesh.geo import Geo
 from reticula.core.geometry.mesh.kinds import well_known_default
 from reticula.core.language import ir
-from reticula.core.language.compiled.code_writer import Parts
+from reticula.core.language.compiled.code_writer import Parts, Unsupported
 from reticula.core.language.scope import Scope, adjacent
 from reticula.core.language.types import owner_of, width_of
 from reticula.core.language.vector.expressions import ExpressionRunner
@@ -19,6 +20,7 @@ from reticula.core.spatial.points import points_of
 from reticula.core.spatial.sampling import segment_tree
 from reticula.core.spatial.surface import surface_of
 from reticula.core.spatial.tree import Tree
+from reticula.core.spatial.true_size import true_size
 from reticula.core.spatial.winding import moments_of
 
 __all__ = ["Bindings", "Bound", "Texts", "as_indices", "mode_of", "place_width"]
@@ -209,16 +211,23 @@ class Bindings:
             self.array((*key, name), dtype, dimensions, column(name)) for name, (dtype, dimensions) in columns.items()
         ]
 
+    def standing(self, owner: str) -> Geo:
+        """The geometry of an input whose trees are asked; one whose place scales it is left to the vector back end."""
+        geo = self.scope.of(owner).geo
+        if true_size(geo).linear is not None:
+            raise Unsupported("the place of an input scales it")
+        return geo
+
     def point_tree(self, owner: str) -> str:
         """The tree over an input's points, put together from its arrays."""
-        geo = self.scope.of(owner).geo
+        geo = self.standing(owner)
         columns = {**NODES, "place": ("float64", 2), "order": ("int32", 1)}
         names = self.columns(("point tree", owner), columns, lambda part: getattr(points_of(geo).tree, part))
         return f"PointTree({', '.join(names)})"
 
     def surface_tree(self, owner: str, *, curves: bool = False) -> str:
         """The tree over an input's triangles, or the segments of its curves."""
-        geo = self.scope.of(owner).geo
+        geo = self.standing(owner)
         columns = {**NODES, "corner": ("float64", 3), "order": ("int32", 1)}
         key = "curve tree" if curves else "surface tree"
 

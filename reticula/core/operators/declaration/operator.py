@@ -9,7 +9,7 @@ from difflib import get_close_matches
 from typing import Any, TypeVar
 
 from reticula.core.errors import GeometryError, ParameterError
-from reticula.core.geometry.edit.placement import in_space_of
+from reticula.core.geometry.edit.placement import in_space_of, without_place
 from reticula.core.geometry.mesh.geo import Geo
 from reticula.core.geometry.mesh.maker import made_by
 from reticula.core.operators.declaration.diagnostics import tell_of_instances, tell_of_numbers
@@ -124,7 +124,7 @@ class Operator:
         brought into the space of the first one, unless a parameter ``space`` says that each keeps its own.
         """
         declared = self.inputs_for(values)
-        given = inputs if values.get("space") == "own" else self._in_one_space(declared, inputs)
+        given = self._apart(inputs) if values.get("space") == "own" else self._in_one_space(declared, inputs)
         named = dict(zip((entry.name for entry in declared), given, strict=True))
         single = {name: geo for name, geo in named.items() if geo is None or isinstance(geo, Geo)}
         resolved: dict[str, Any] = {}
@@ -137,6 +137,12 @@ class Operator:
         tell_of_numbers(given, made)
         tell_of_instances(self.parameters, single, values)
         return made
+
+    @staticmethod
+    def _apart(inputs: Sequence[Geo | Sequence[Geo] | None]) -> list[Geo | Sequence[Geo] | None]:
+        """Leave out the places of all geometries but the first, so that they stand where their own space says."""
+        first, *others = inputs
+        return [first, *(without_place(one) if isinstance(one, Geo) else one for one in others)]
 
     @staticmethod
     def _in_one_space(

@@ -71,7 +71,7 @@ def group_by_nearness(
         warn(f"{'The source' if len(places) else 'This geometry'} holds no elements to measure, so the group is empty.")
         return marked(geo, kind, name, np.zeros(len(places), bool), combine)
     if which == "nearest":
-        index, _ = NearestPoints(places).nearest(source.positions, reach if limit_reach else np.inf)
+        index, _ = NearestPoints(places, source).nearest(source.positions, reach if limit_reach else np.inf)
         members = np.zeros(len(places), bool)
         members[index[index >= 0]] = True
         note(f"{int((index >= 0).sum()):,} of {len(index):,} source points found one.")

@@ -23,6 +23,7 @@ from reticula.core.operators.shared.response_curve import Response, ResponseCurv
 from reticula.core.reports.attribute_writing import write_attribute
 from reticula.core.spatial.points import points_of
 from reticula.core.spatial.sampling import Sample, sample_closest, sample_points
+from reticula.core.spatial.true_size import true_size
 
 __all__ = ["proximity_deform"]
 
@@ -130,4 +131,5 @@ def _moves(geo: Geo, found: Sample, places: Floats, effect: str, radius: float, 
     way = unit(away)
     still = found.found & ~way.any(axis=1)
     way[still] = unit(unit_of_points(geo, move, point_normals(geo)))[still]
-    return way * np.where(found.found, radius - found.distance, 0.0)[:, None]
+    short = np.where(found.found, radius - found.distance, 0.0) / true_size(found.source).stretch(way)
+    return way * short[:, None]

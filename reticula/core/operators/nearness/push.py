@@ -20,6 +20,7 @@ from reticula.core.operators.declaration.parameters import (
 )
 from reticula.core.operators.shared.group_marking import marked
 from reticula.core.spatial.sampling import sample_ray
+from reticula.core.spatial.true_size import true_size
 
 __all__ = ["push"]
 
@@ -89,7 +90,7 @@ def push(
     if stop is None:
         return geo.with_positions(geo.positions + way * far[:, None])
     wall = sample_ray(stop, geo.positions, way)
-    room = np.where(wall.found, np.maximum(wall.distance - gap, 0.0), np.inf)
+    room = np.where(wall.found, np.maximum(wall.distance - gap, 0.0) / true_size(stop).stretch(way), np.inf)
     held = where & (room < far)
     note(f"{int(held.sum()):,} points were stopped.")
     made = geo.with_positions(geo.positions + way * np.minimum(far, room)[:, None])

@@ -61,7 +61,7 @@ def look_up(geo: Geo, source: Geo, kind: Kind, chosen: AnyArray, by: str, reach:
             return sample.attribute(on, name, corner=by == "corner")
         if not source.topology.count(on):
             return source.find(on, name).take(np.full(len(chosen), -1))
-        index, _ = NearestPoints(centers_of(source, on)).nearest(places, reach)
+        index, _ = NearestPoints(centers_of(source, on), source).nearest(places, reach)
         return source.find(on, name).take(index)
 
     return Lookup(sample.found, sample.distance, True, attribute)
