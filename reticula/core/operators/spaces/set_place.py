@@ -60,8 +60,8 @@ __all__ = ["set_place"]
 def set_place(geo: Geo, *, move: list[float], turn: list[float], scale: list[float], combine: str) -> Geo:
     """Say where a shape stands in the world without changing its points.
 
-    Whatever looks at it from another shape's space (nearness, rays, transfer, joining) sees it there. Distances and reaches
-    are then in metres of the world, also where the place scales; positions and directions are in the shape's own space.
+    Whatever looks at it from another shape's space (nearness, rays, transfer, joining) sees it there. Distances and
+    reaches are in metres of the world, also where the place scales; positions and directions in the shape's own space.
     """
     matrix = affine_matrix(move, turn, scale)
     if combine == "add":
