@@ -17,6 +17,7 @@ from reticula.core.geometry.validation.checks import Finding, find_defects, find
 from reticula.core.language import evaluate
 from reticula.core.language.scope import BUILTINS, Scope, adjacent
 from reticula.core.operators.shared.picked import MOST_PICKED
+from reticula.core.operators.shared.strokes.anchors import anchors_of
 from reticula.core.reports.summary import describe_attribute, describe_geo, unit_of
 from reticula.workers import render_data
 from reticula.workers.buffers import BufferFiles
@@ -105,6 +106,21 @@ def _names(geo: Geo, query: dict[str, Any], buffers: Buffers) -> dict[str, Any]:
     shared = np.bincount(origin[outside & (origin >= 0)], minlength=len(asked)) > 0
     texts = [f"{name:x}{'' if more else '+'}" for name, more in zip(chosen.tolist(), shared.tolist(), strict=True)]
     return {"kind": kind, "names": texts}
+
+
+def _anchors(geo: Geo, query: dict[str, Any], buffers: Buffers) -> dict[str, Any]:
+    """What holds some places in the world on the geometry: faces and where in them; the places in its own space; and
+    its extent, m.
+    """
+    places = np.array(query.get("places", []), np.float64).reshape(-1, 3)
+    if not np.isfinite(places).all():
+        raise GeometryError("places are three finite numbers each")
+    anchors, own = anchors_of(geo, places)
+    return {
+        "anchors": anchors,
+        "places": own.tolist(),
+        "extent": float(Scope(geo, "whole").values("whole", "extent")[0]),
+    }
 
 
 def _attribute(geo: Geo, query: dict[str, Any], buffers: Buffers) -> dict[str, Any]:
@@ -219,6 +235,7 @@ LOOKS: dict[str, Callable[[Geo, dict[str, Any], Buffers], dict[str, Any]]] = {
     "rows": _rows,
     "statistics": statistics,
     "names": _names,
+    "anchors": _anchors,
     "checks": _checks,
     "spread": _spread,
 }

@@ -296,6 +296,8 @@ def test_strokes_are_painted_with_mouse_and_pen_and_taken_back_one_by_one(bench:
     [first] = bench.state(made)["document"]["nodes"]["paint_1"]["parameters"]["strokes"]
     assert len(first["dabs"]) > 3
     assert all(dab[3] == 1 for dab in first["dabs"])
+    assert len(first["anchors"]) == len(first["dabs"])
+    assert "world" not in first
     x, y = middle(bench, 0.5, 0.62)
     page.evaluate(
         """([x, y]) => { const canvas = document.querySelector('[data-test=canvas]');

@@ -101,3 +101,19 @@ def test_a_million_rows_are_paged_and_sorted(buffers: BufferFiles) -> None:
     assert page["total"] == 1_000_000
     assert len(page["rows"]) == 2
     assert page["rows"][1][0] == sheet.attribute("face", "heat").min()
+
+
+def test_places_are_held_by_faces(cube: Geo, buffers: BufferFiles) -> None:
+    placed = ops.set_place(cube, move=(10, 0, 0))
+    top = [
+        10 + float(cube.positions[:, 0].mean()),
+        float(cube.positions[:, 1].max()),
+        float(cube.positions[:, 2].mean()),
+    ]
+    answer = look(placed, {"what": "anchors", "places": [top]}, buffers)
+    ((name, *_),) = answer["anchors"]
+    assert int(name, 16) in cube.identity("face").tolist()
+    np.testing.assert_allclose(answer["places"], [[top[0] - 10, *top[1:]]], atol=1e-9)
+    assert look(placed, {"what": "anchors", "places": []}, buffers)["extent"] > 0
+    with pytest.raises(ReticulaError, match="three finite numbers"):
+        look(placed, {"what": "anchors", "places": [[0, 0, float("nan")]]}, buffers)

@@ -47,9 +47,9 @@ def without_place(geo: Geo) -> Geo:
 
 
 def to_own_space(geo: Geo, place: Floats) -> Floats:
-    """Return a place in the world ``(3,)`` in the geometry's own space."""
+    """Return places in the world ``(3,)`` or ``(N, 3)`` in the geometry's own space."""
     matrix = np.linalg.inv(place_of(geo))
-    return np.asarray(matrix[:3, :3] @ np.asarray(place) + matrix[:3, 3])
+    return np.asarray(np.asarray(place) @ matrix[:3, :3].T + matrix[:3, 3])
 
 
 def _seen_from(geo: Geo, target: Floats) -> Geo:

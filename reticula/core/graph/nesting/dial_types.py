@@ -24,9 +24,9 @@ from reticula.core.operators.declaration.parameters import (
     Vector,
 )
 from reticula.core.operators.scripting.controls import Code, Color
-from reticula.core.operators.shared.gradient import ColorGradient
 from reticula.core.operators.shared.picked import Picked, Places
-from reticula.core.operators.shared.response_curve import ResponseCurve
+from reticula.core.operators.shared.profiles.gradient import ColorGradient
+from reticula.core.operators.shared.profiles.response_curve import ResponseCurve
 
 __all__ = ["DIAL_TYPES", "Dial", "parameter_of_dial"]
 

@@ -12,13 +12,15 @@ import numpy as np
 from reticula.core.arrays import Floats
 from reticula.core.diagnostics import note, warn
 from reticula.core.geometry import Attribute, Geo, Kind
+from reticula.core.geometry.edit.placement import to_own_space
 from reticula.core.geometry.measure.areas import face_centers
 from reticula.core.geometry.mesh.kinds import PLURAL
 from reticula.core.language.scope import adjacent
 from reticula.core.operators.declaration.operator import operator
 from reticula.core.operators.declaration.parameters import AttributeName, Choice, KindChoice, Number, Parameter, Toggle
 from reticula.core.operators.scripting.controls import Color
-from reticula.core.spatial import points_of
+from reticula.core.operators.shared.strokes.anchors import anchored, is_anchor
+from reticula.core.operators.shared.strokes.dabs import nearest_dab
 
 __all__ = ["MODES", "paint"]
 
@@ -34,8 +36,8 @@ MOST_DABS = 100_000
 
 @dataclass(frozen=True)
 class Strokes(Parameter):
-    """Strokes: ``dabs`` (x, y, z in m and a pressure in 0..1), radius, strength, mode, and the value or colour laid
-    on.
+    """Strokes: ``dabs`` (x, y, z in m and a pressure in 0..1) with the ``anchors`` that hold them, radius, strength,
+    mode, and the value or colour laid on. Dabs are in the space of the shape, of a stroke in ``world`` in the world.
     """
 
     widget: ClassVar[str] = "strokes"
@@ -61,11 +63,18 @@ class Strokes(Parameter):
         if stroke.get("mode", "replace") not in MODES:
             self.fail(f"{where}: the mode is one of {', '.join(MODES)}, not {stroke['mode']!r}")
         color = [self._number(part, where) for part in stroke.get("color", (1.0, 1.0, 1.0, 1.0))]
+        anchors = stroke.get("anchors") or []
+        if not isinstance(anchors, (list, tuple)) or not all(map(is_anchor, anchors)):
+            self.fail(f"{where}: an anchor is the name of a face, three of its corners, two shares and a size")
+        if anchors and len(anchors) != len(dabs):
+            self.fail(f"{where} has {len(dabs)} dabs and {len(anchors)} anchors; each dab needs one")
         radius = self._number(stroke.get("radius", 0.1), where)
         if radius <= 0 or len(color) != 4:
             self.fail(f"{where}: the radius must be above 0, and a colour has four numbers")
         return {
             "dabs": dabs,
+            **({"anchors": [list(one) for one in anchors]} if anchors else {}),
+            **({"world": True} if stroke.get("world") else {}),
             "radius": radius,
             "strength": min(max(self._number(stroke.get("strength", 1.0), where), 0.0), 1.0),
             "mode": stroke.get("mode", "replace"),
@@ -103,7 +112,14 @@ class Strokes(Parameter):
             shown_when=("holds", "number"),
         ),
         Choice("mode", "replace", "what the next stroke does", options=MODES),
-        Number("radius", 0.05, "size of the brush for the next stroke", unit="m", soft=(0.002, 0.5), low=1e-9),
+        Number(
+            "radius",
+            {"formula": "0.03 * extent"},
+            "size of the brush for the next stroke",
+            unit="m",
+            soft=(0.002, 0.5),
+            low=1e-9,
+        ),
         Number("strength", 1.0, "how much one stroke lays on", soft=(0, 1), low=0.0, high=1.0),
         Number("value", 1.0, "number that is laid on", soft=(0, 1), shown_when=("holds", "number")),
         Color("color", [0.8, 0.2, 0.1, 1.0], "colour that is laid on, linear light", shown_when=("holds", "color")),
@@ -130,14 +146,15 @@ def paint(
 ) -> Geo:
     """Paint an attribute by hand: choose the card, take the tool paint in the view, and drag over the surface.
 
-    Strokes are kept as places on the surface, so they stay where they are when what comes before this changes.
+    Strokes are held by faces and the place in them, so they follow when the surface moves, bends or is scaled, and stay
+    where they are when other faces come and go; where a face is gone, they stay in space.
     """
     on = cast(Kind, kind)
     middles = geo.positions if on == "point" else face_centers(geo)
     before = _before(geo, on, name, holds, start)
     values, touched = before.copy(), np.zeros(len(middles), bool)
     for stroke in strokes:
-        weight = _weights(middles, stroke)
+        weight = _weights(geo, middles, stroke)
         hit = weight > 0
         touched |= hit
         _lay(geo, on, values, before, weight, hit, stroke, holds)
@@ -165,17 +182,21 @@ def _before(geo: Geo, kind: Kind, name: str, holds: str, start: float) -> Floats
     return np.ones((count, 4)) if holds == "color" else np.full(count, start if holds == "number" else 0.0)
 
 
-def _weights(middles: Floats, stroke: Mapping[str, Any]) -> Floats:
-    """How much of a stroke each element gets ``(N,)``: by the distance to the nearest dab, and that one's pressure."""
+def _weights(geo: Geo, middles: Floats, stroke: Mapping[str, Any]) -> Floats:
+    """How much of a stroke each element gets ``(N,)``: by the nearest dab, for its size, and that one's pressure."""
     dabs = np.array(stroke["dabs"], np.float64)
+    places, pressure = dabs[:, :3], dabs[:, 3]
+    if stroke.get("world"):
+        places = to_own_space(geo, places)
+    places, growth = anchored(geo, stroke.get("anchors", []), places)
     if stroke["mirror"]:
-        dabs = np.concatenate([dabs, dabs * [-1.0, 1.0, 1.0, 1.0]])
-    number, far = points_of(Geo.of(dabs[:, :3])).nearest(middles, stroke["radius"])
+        places = np.concatenate([places, places * [-1.0, 1.0, 1.0]])
+        pressure, growth = np.tile(pressure, 2), np.tile(growth, 2)
+    number, near = nearest_dab(geo, middles, places, stroke["radius"] * growth)
     met = number >= 0
     weight = np.zeros(len(middles))
-    near = 1.0 - far[met] / stroke["radius"]
-    soft = near * near * (3.0 - 2.0 * near)
-    weight[met] = stroke["strength"] * np.clip(dabs[number[met], 3], 0.0, 1.0) * (1.0 if stroke["hard"] else soft)
+    soft = near[met] * near[met] * (3.0 - 2.0 * near[met])
+    weight[met] = stroke["strength"] * np.clip(pressure[number[met]], 0.0, 1.0) * (1.0 if stroke["hard"] else soft)
     return weight
 
 

@@ -27,8 +27,8 @@ from reticula.core.operators.declaration.parameters import (
     Selection,
     Text,
 )
-from reticula.core.operators.shared.gradient import linear_from_srgb
 from reticula.core.operators.shared.group_marking import labels_of, words_in
+from reticula.core.operators.shared.profiles.gradient import linear_from_srgb
 from reticula.core.reports.attribute_writing import range_of, write_attribute
 
 __all__ = ["random_values"]

@@ -20,8 +20,8 @@ from reticula.core.operators.declaration.parameters import (
     Selection,
     Toggle,
 )
-from reticula.core.operators.shared.gradient import ColorGradient, Gradient
-from reticula.core.operators.shared.response_curve import Response, ResponseCurve
+from reticula.core.operators.shared.profiles.gradient import ColorGradient, Gradient
+from reticula.core.operators.shared.profiles.response_curve import Response, ResponseCurve
 from reticula.core.reports.attribute_writing import range_of, write_attribute
 
 __all__ = ["remap"]

@@ -24,8 +24,8 @@ from reticula.core.operators.declaration.parameters import (
 )
 from reticula.core.operators.shared.counterparts import METHODS, Lookup, look_up
 from reticula.core.operators.shared.name_patterns import matching
+from reticula.core.operators.shared.profiles.response_curve import Response, ResponseCurve
 from reticula.core.operators.shared.reach import limited_reach
-from reticula.core.operators.shared.response_curve import Response, ResponseCurve
 
 __all__ = ["transfer_attribute"]
 

@@ -24,7 +24,7 @@ from reticula.core.operators.declaration.parameters import (
     Toggle,
     Vector,
 )
-from reticula.core.operators.shared.response_curve import Response, ResponseCurve
+from reticula.core.operators.shared.profiles.response_curve import Response, ResponseCurve
 
 __all__ = ["add_tubes", "sweep"]
 

@@ -19,7 +19,7 @@ from reticula.core.operators.declaration.parameters import (
     Space,
 )
 from reticula.core.operators.shared.point_moves import AS_ONE, points_of_unit, spread_moves, unit_of_points
-from reticula.core.operators.shared.response_curve import Response, ResponseCurve
+from reticula.core.operators.shared.profiles.response_curve import Response, ResponseCurve
 from reticula.core.reports.attribute_writing import write_attribute
 from reticula.core.spatial.points import points_of
 from reticula.core.spatial.sampling import Sample, sample_closest, sample_points

@@ -12,8 +12,8 @@ from reticula.core.language.controls import Control, Declared, declared
 from reticula.core.language.limits import LONGEST
 from reticula.core.language.parse import members_read, names_read
 from reticula.core.operators.declaration.parameters import Choice, Context, Integer, Number, Parameter, Toggle, Vector
-from reticula.core.operators.shared.gradient import ColorGradient
-from reticula.core.operators.shared.response_curve import ResponseCurve
+from reticula.core.operators.shared.profiles.gradient import ColorGradient
+from reticula.core.operators.shared.profiles.response_curve import ResponseCurve
 
 __all__ = ["Code", "Controls", "Source", "declared_or_none", "parameter_of"]
 

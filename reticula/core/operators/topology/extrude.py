@@ -28,7 +28,7 @@ from reticula.core.operators.declaration.parameters import (
 )
 from reticula.core.operators.shared.edge_strips import raised_lines
 from reticula.core.operators.shared.held_moves import hold_back
-from reticula.core.operators.shared.response_curve import Response, ResponseCurve
+from reticula.core.operators.shared.profiles.response_curve import Response, ResponseCurve
 
 __all__ = ["extrude"]
 

@@ -8,8 +8,9 @@ import numpy as np
 import pytest
 
 from reticula.core import Geo, ops
-from reticula.core.diagnostics import Note
+from reticula.core.diagnostics import Note, ReticulaWarning
 from reticula.core.errors import ParameterError
+from reticula.core.operators.shared.strokes.anchors import anchors_of
 
 SHEET = ops.grid(size=(2, 2), cells=(20, 20))
 
@@ -116,3 +117,34 @@ def test_a_touch_up_survives_a_new_transfer(notes: list[Note]) -> None:
     middle = at(SHEET, 0.5, 0.5)
     assert before[middle] == after[middle] == 9.0
     assert (before[~far] > SHEET.positions[~far, 0]).all()
+
+
+def test_a_held_stroke_follows_what_moves_bends_and_grows() -> None:
+    ball = ops.geodesic_sphere(frequency=8)
+    place = ball.positions[7] * 0.999
+    anchors, own = anchors_of(ball, place[None])
+    held = {"dabs": [[*own[0], 1.0]], "anchors": anchors, "radius": 0.4}
+    before = painted(held, geo=ball)
+    assert before[7] > 0.9
+    for moved in (
+        ops.transform(ball, scale=(5, 5, 5), move=(9, 0, 0), turn=(10, 50, 0)),
+        ops.set_place(ball, scale=(3, 3, 3), move=(1, 2, 3)),
+    ):
+        np.testing.assert_allclose(painted(held, geo=moved), before, atol=0.01)
+    bent = ball.with_positions(ball.positions + 0.4 * np.sin(3 * ball.positions[:, [1]]) * [1.0, 0, 0])
+    assert np.abs(painted(held, geo=bent) - before).max() < 0.25
+    loose = {**held, "anchors": []}
+    with pytest.warns(ReticulaWarning, match="No stroke meets"):
+        assert not painted(loose, geo=ops.transform(ball, move=(9, 0, 0))).any()
+
+
+def test_a_stroke_in_the_world_meets_a_shape_that_stands_elsewhere() -> None:
+    placed = ops.set_place(SHEET, move=(5, 0, 0), scale=(2, 2, 2))
+    drawn = painted({"dabs": [[5.0, 0.0, 0.0, 1.0]], "world": True, "radius": 0.6}, geo=placed)
+    np.testing.assert_allclose(drawn, painted(stroke((0, 0))))
+
+
+@pytest.mark.parametrize("anchors", [["a"], [["1", 0, 1, 2, 0.2, 0.2, 1.0]] * 2])
+def test_a_broken_anchor_is_refused(anchors: list[Any]) -> None:
+    with pytest.raises(ParameterError, match="anchor"):
+        painted({**stroke((0, 0)), "anchors": anchors})

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import { pressureOf, type PenMoment } from './pen'
-import { isApart } from './usePaint'
+import { isApart, radiusOf } from './usePaint'
 
 const event = (more: object) => ({ pointerType: 'mouse', pressure: 0.5, clientX: 0, clientY: 0, timeStamp: 0, ...more })
 
@@ -32,6 +32,13 @@ describe('pressure', () => {
       }
     expect(last.pressure).toBeCloseTo(0.15, 2)
   })
+})
+
+it('has a brush in metres, or as a share of the extent', () => {
+  const usual = { formula: '0.03 * extent' }
+  expect(radiusOf(0.2, usual, 5)).toBe(0.2)
+  expect(radiusOf({ formula: '0.1 * extent' }, usual, 5)).toBeCloseTo(0.5, 12)
+  expect(radiusOf({ formula: 'brush_size' }, usual, 5)).toBeCloseTo(0.15, 12)
 })
 
 it('keeps dabs that are a quarter of the brush apart', () => {

@@ -1,6 +1,10 @@
 /** Painting: a drag over the surface is a stroke of the selected paint card; shown while it is drawn, kept when it ends. */
 import { useLocalStorage, useThrottleFn } from '@vueuse/core'
-import { computed, ref } from 'vue'
+import { computed, ref, watch } from 'vue'
+import { api } from '../../api/client'
+import { isError } from '../../api/results'
+import { shareOf } from '../../model/values/formula'
+import { useEvaluation } from '../../stores/useEvaluation'
 import { useSelectedCards } from '../../stores/useSelectedCards'
 import { useGraph } from '../../stores/useGraph'
 import { useCatalogue } from '../../stores/useCatalogue'
@@ -8,8 +12,19 @@ import { pressureOf, type PenMoment } from './pen'
 
 type Place = [number, number, number]
 export type Dab = [number, number, number, number]
+interface Held {
+  anchors: unknown[][]
+  places: Place[]
+  extent: number
+}
 
 const BRUSH = ['mode', 'radius', 'strength', 'value', 'color', 'hard', 'mirror'] as const
+
+/** The radius of a brush in m: a number, or a share of the extent of the shape; the usual share for other formulas. */
+export function radiusOf(value: unknown, usual: unknown, extent: number): number {
+  if (typeof value === 'number') return value
+  return (shareOf(value) ?? shareOf(usual) ?? 0.03) * extent
+}
 
 /** Whether a dab is far enough from the last one to be worth keeping. */
 export function isApart(dabs: Dab[], place: Place, radius: number): boolean {
@@ -20,6 +35,7 @@ export function isApart(dabs: Dab[], place: Place, radius: number): boolean {
 export function usePaint(hit: (event: PointerEvent) => Place | null) {
   const graph = useGraph()
   const { operatorOf } = useCatalogue()
+  const { reports } = useEvaluation()
   const { cards } = useSelectedCards()
   /** The paint card that is chosen. */
   const card = computed(() =>
@@ -44,6 +60,25 @@ export function usePaint(hit: (event: PointerEvent) => Place | null) {
     return pressure.value
   }
 
+  /** The size of the shape that is painted, m: a brush may be a share of it. */
+  const extent = ref(1)
+  watch(
+    () => (card.value ? `${card.value} ${reports.value[card.value]?.key ?? ''}` : ''),
+    async () => {
+      const held = card.value ? await hold(card.value, []) : null
+      if (held) extent.value = held.extent
+    },
+    { immediate: true },
+  )
+
+  /** The faces that hold some places of the world on what a card made, and where they are in its own space. */
+  async function hold(node: string, places: Place[]): Promise<Held | null> {
+    const id = graph.state.value?.id
+    const answer = id ? await api.looks(id, node, [{ what: 'anchors', places }], graph.basis()).catch(() => null) : null
+    const look = answer?.looks[0]
+    return look && !isError(look) ? (look as unknown as Held) : null
+  }
+
   /** The brush of the card: plain values, the default where a formula stands. */
   function brush(): Record<string, unknown> {
     const node = graph.document.value.nodes[card.value!]!
@@ -52,19 +87,36 @@ export function usePaint(hit: (event: PointerEvent) => Place | null) {
       BRUSH.map((name) => {
         const preset = declared.find((parameter) => parameter.name === name)?.default
         const value = node.parameters?.[name] ?? preset
+        if (name === 'radius') return [name, radiusOf(value, preset, extent.value)]
         return [name, typeof value === 'object' && !Array.isArray(value) ? preset : value]
       }),
     )
   }
 
-  function withStroke(next: typeof graph.document.value) {
-    const node = next.nodes[card.value!]!
-    node.parameters = {
-      ...node.parameters,
-      strokes: [...((node.parameters?.strokes as object[]) ?? []), { ...brush(), dabs: dabs.value }],
-    }
+  function addStroke(next: typeof graph.document.value, at: string, stroke: object) {
+    const node = next.nodes[at]!
+    node.parameters = { ...node.parameters, strokes: [...((node.parameters?.strokes as object[]) ?? []), stroke] }
   }
-  const show = useThrottleFn(() => dabs.value.length && graph.preview(withStroke), 110, true)
+  const drawn = () => ({ ...brush(), dabs: dabs.value, world: true })
+  const show = useThrottleFn(
+    () => dabs.value.length && graph.preview((next) => addStroke(next, card.value!, drawn())),
+    110,
+    true,
+  )
+
+  let keeping = Promise.resolve()
+  /** Keep a stroke: held by the faces it was drawn on, or where it is in the world if that cannot be told. */
+  async function keep(at: string, stroke: { dabs: Dab[] }) {
+    const held = await hold(
+      at,
+      stroke.dabs.map((dab) => dab.slice(0, 3) as Place),
+    )
+    if (!graph.document.value.nodes[at]) return
+    const own = held?.places.map((place, i) => [...place, stroke.dabs[i]![3]])
+    const kept = held ? { ...stroke, dabs: own, anchors: held.anchors, world: undefined } : stroke
+    graph.dropPreview()
+    graph.edit('paint a stroke', (next) => addStroke(next, at, JSON.parse(JSON.stringify(kept))))
+  }
 
   return {
     card,
@@ -92,8 +144,8 @@ export function usePaint(hit: (event: PointerEvent) => Place | null) {
     },
     end(): void {
       if (!dabs.value.length || !card.value) return
-      graph.dropPreview()
-      graph.edit('paint a stroke', withStroke)
+      const [at, stroke] = [card.value, drawn()]
+      keeping = keeping.then(() => keep(at, stroke))
       dabs.value = []
       pressure.value = 0
     },

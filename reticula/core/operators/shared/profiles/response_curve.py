@@ -7,7 +7,7 @@ from typing import Any, ClassVar
 
 from reticula.core.language.profiles import Response
 from reticula.core.operators.declaration.parameters import Number, Parameter
-from reticula.core.operators.shared.profile_points import checked_points
+from reticula.core.operators.shared.profiles.points import checked_points
 
 __all__ = ["Response", "ResponseCurve"]
 

@@ -8,7 +8,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from reticula.core.errors import ParameterError
-from reticula.core.operators.shared.response_curve import Response, ResponseCurve
+from reticula.core.operators.shared.profiles.response_curve import Response, ResponseCurve
 
 CURVE = ResponseCurve("profile", [[0.0, 0.0], [1.0, 1.0]], "help")
 

@@ -5,8 +5,8 @@ import pytest
 
 from reticula.core.errors import ParameterError
 from reticula.core.operators.declaration.parameters import Number
-from reticula.core.operators.shared.profile_points import checked_points
-from reticula.core.operators.shared.response_curve import ResponseCurve
+from reticula.core.operators.shared.profiles.points import checked_points
+from reticula.core.operators.shared.profiles.response_curve import ResponseCurve
 
 CURVE = ResponseCurve("profile", [[0.0, 0.0], [1.0, 1.0]], "help")
 PART = Number("profile", 0.0, "", low=0.0, high=1.0)

@@ -6,7 +6,7 @@ import numpy as np
 import pytest
 
 from reticula.core.errors import ParameterError
-from reticula.core.operators.shared.gradient import ColorGradient, Gradient, linear_from_srgb
+from reticula.core.operators.shared.profiles.gradient import ColorGradient, Gradient, linear_from_srgb
 
 GRADIENT = ColorGradient("colors", [[0, 0, 0, 0, 1], [1, 1, 1, 1, 1]], "help")
 

@@ -10,7 +10,7 @@ import numpy as np
 from reticula.core.arrays import AnyArray, Floats
 from reticula.core.language.profiles import Gradient
 from reticula.core.operators.declaration.parameters import Number, Parameter
-from reticula.core.operators.shared.profile_points import checked_points
+from reticula.core.operators.shared.profiles.points import checked_points
 
 __all__ = ["ColorGradient", "Gradient", "linear_from_srgb"]
 

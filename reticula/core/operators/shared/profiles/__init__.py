@@ -1,0 +1,1 @@
+"""Response curves and gradients as parameters."""

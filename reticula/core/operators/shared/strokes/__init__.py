@@ -1,0 +1,1 @@
+"""Strokes of a brush: what holds their dabs, and what they reach."""
