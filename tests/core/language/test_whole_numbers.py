@@ -25,6 +25,19 @@ def test_overflow_is_an_error(text: str, backend: str) -> None:
 
 
 @pytest.mark.parametrize("backend", BACKENDS)
+def test_sums_of_lists_overflow_too(backend: str) -> None:
+    for items in (
+        f"[{HUGE}, index + 1]",
+        f"[0 - {HUGE}, 0 - index, 0 - 5, 7]",
+        f"[{HUGE // 3} for k in range(4 + index)]",
+    ):
+        with pytest.raises(FormulaError, match="more than 64 bits"):
+            value(f"here.a = sum({items})", backend)
+        assert value(f"here.a = sum({items}) if index < 0 else 3", backend).tolist() == [3] * 9
+    assert (value(f"here.a = sum([{HUGE}, 0 - index, 0 - 5])", backend) == HUGE - 5 - np.arange(9)).all()
+
+
+@pytest.mark.parametrize("backend", BACKENDS)
 def test_the_largest_integers_are_fine(backend: str) -> None:
     assert (value(f"here.a = {HUGE} - index", backend) == HUGE - np.arange(9)).all()
     assert (value(f"here.a = {HUGE // 8} * index", backend) == HUGE // 8 * np.arange(9)).all()

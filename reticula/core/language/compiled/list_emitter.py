@@ -148,10 +148,12 @@ class ListEmitter(EmitterBase):
         if how == "deviation":
             middle = self.folded("mean", items, "number", None)
             return [self.let(f"np.sqrt({self.folded('mean', items, 'number', middle[0])[0]})")]
-        return self.folded(how, items, item, None)
+        return self.folded(how, items, item, None, self.place(expression.place))
 
-    def folded(self, how: str, items: Items, item: str, about: str | None) -> Parts:
-        """A loop that gathers all items in one value; with ``about`` their squared distance to it."""
+    def folded(self, how: str, items: Items, item: str, about: str | None, place: str | int = "") -> Parts:
+        """A loop that gathers all items in one value; with ``about`` their squared distance to it. A sum of integers
+        that grows too large fails at ``place``.
+        """
         width = width_of(item)
         begin = {"any": "False", "all": "True"}.get(how, "0" if item == "integer" and how != "mean" else "0.0")
         results = [self.fresh("s") for _ in range(width)]
@@ -169,6 +171,8 @@ class ListEmitter(EmitterBase):
                     case "min" | "max":
                         limit = "lesser" if how == "min" else "greater"
                         self.out.add(f"{name} = {part} if {k} == 0 else {limit}({name}, {part})")
+                    case "sum" if item == "integer":
+                        self.out.add(f"{name} = added({name}, {part}, err, {place})")
                     case _:
                         self.out.add(
                             f"{name} += {part}"

@@ -183,6 +183,8 @@ class ExpressionRunner:
     def _risky(self, expression: ir.Expression) -> bool:
         if isinstance(expression, (ir.Item, ir.Call, ir.MakePoint, ir.MakeChain, ir.Query, ir.Comprehension)):
             return True
+        if isinstance(expression, ir.Reduce) and (expression.how, expression.type) == ("sum", "integer"):
+            return True
         if isinstance(expression, ir.Apply) and expression.function.fails in ("always", expression.type):
             return True
         parts = [part for part in vars(expression).values() if isinstance(part, (ir.Expression, tuple))]
@@ -298,7 +300,10 @@ class ExpressionRunner:
         return items.mapped(values[:, parts[0]] if len(parts) == 1 else values[:, list(parts)])
 
     def on_reduce(self, expression: ir.Reduce) -> Value:
-        return self.run(expression.items).reduced(expression.how)
+        try:
+            return self.run(expression.items).reduced(expression.how)
+        except OverflowError:
+            self.fail(OVERFLOW, expression)
 
     def on_item(self, expression: ir.Item) -> Value:
         items, index = self.run(expression.items), self.run(expression.index)

@@ -2,12 +2,14 @@
 
 from __future__ import annotations
 
+import itertools
 import math
 
 import numpy as np
 
 from reticula.core.arrays import AnyArray
 from reticula.core.geometry.mesh.incidence import ragged_reduce
+from reticula.core.language.functions.symbols import LARGEST, SAFE
 from reticula.core.language.math_kernels import folded
 
 __all__ = ["reduce"]
@@ -17,7 +19,7 @@ def reduce(how: str, start: AnyArray, values: AnyArray) -> AnyArray:
     """Return one value per row of a ragged array: ``start (N+1,)``, ``values (M, ...)``.
 
     ``how`` is mean, sum, min, max, any, all, median or deviation (of the row itself, not of a sample of it). An empty
-    row gives 0, no, or for ``all`` yes.
+    row gives 0, no, or for ``all`` yes. Raises OverflowError for a sum of integers beyond 64 bits.
     """
     if how == "median":
         return _median(start, values)
@@ -29,7 +31,20 @@ def reduce(how: str, start: AnyArray, values: AnyArray) -> AnyArray:
         return _mean(start, values)
     if how == "sum" and values.dtype.kind == "f":
         return _sum(start, values)
+    if how == "sum" and values.dtype.kind == "i":
+        _check_whole(start, values)
     return ragged_reduce(how, start, values)
+
+
+def _check_whole(start: AnyArray, values: AnyArray) -> None:
+    """Raise OverflowError if a sum of integers grows beyond 64 bits on its way from the first item to the last."""
+    if not len(values) or float(np.abs(values.astype(np.float64)).max()) * int(np.diff(start).max()) < SAFE:
+        return
+    for begin, end in itertools.pairwise(start.tolist()):
+        if np.abs(values[begin:end].astype(np.float64)).sum() < SAFE:
+            continue
+        if any(abs(total) > LARGEST for total in itertools.accumulate(values[begin:end].tolist())):
+            raise OverflowError
 
 
 def _sum(start: AnyArray, values: AnyArray) -> AnyArray:

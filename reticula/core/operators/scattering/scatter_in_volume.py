@@ -19,13 +19,14 @@ from reticula.core.operators.shared.scatter_candidates import (
     require,
     spaced,
 )
+from reticula.core.operators.shared.volume_gaps import filled_volume
 from reticula.core.spatial.winding import winding_numbers
 
 __all__ = ["scatter_in_volume"]
 
 PROBE = 4096
 """Places that tell how much of the box the mesh fills."""
-FULL = 10.0
+FULL = 3.0
 
 
 @operator(
@@ -51,7 +52,7 @@ def scatter_in_volume(
         return beside_whole(Geo.empty(), geo)
     if amount == "spacing":
         made = _places(geo, require(FULL * volume / (spacing**3 / np.sqrt(2.0))), volume, seed)
-        places = spaced(_bare(made), Spacing(spacing, 1.0, False)).position
+        places = filled_volume(geo, spaced(_bare(made), Spacing(spacing, 1.0, False)).position, spacing, seed)
     else:
         wanted = require(total if amount == "total" else per_volume * volume)
         many = require(wanted * CANDIDATES) if arrangement == "even" else wanted
