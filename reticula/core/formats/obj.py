@@ -15,7 +15,7 @@ from itertools import pairwise
 import numpy as np
 
 from reticula.core.arrays import AnyArray, Floats, Indices, Ints, starts_from_sizes, unit
-from reticula.core.diagnostics import note
+from reticula.core.diagnostics import note, warn
 from reticula.core.errors import FormatError
 from reticula.core.formats.places import check_places
 from reticula.core.formats.plain_text import plain_text
@@ -97,9 +97,12 @@ def read(data: bytes) -> Geo:
         if len(table) and given.any():
             index = np.zeros(len(faces), np.int64)
             used = np.repeat(np.arange(len(sizes)), sizes)
-            index[given] = _resolve(
-                faces[given, column], len(table), lines, word, face_lines[used[given]], np.ones(given.sum(), np.int64)
-            )
+            owners, ones = face_lines[used[given]], np.ones(given.sum(), np.int64)
+            try:
+                index[given] = _resolve(faces[given, column], len(table), lines, word, owners, ones)
+            except FormatError as error:
+                warn(f"'{name}' is left out: {error}.")
+                continue
             values = np.where(given[:, None], table[index], 0.0)
             geo = geo.with_attribute("corner", name, unit(values) if name == "normal" else values)
     geo = _groups(geo, lines, face_lines)

@@ -3,7 +3,7 @@
 import numpy as np
 
 from reticula.core import Geo, ops
-from reticula.core.diagnostics import Note
+from reticula.core.diagnostics import Note, collecting
 from reticula.core.formats import read_bytes, write_bytes
 
 
@@ -43,3 +43,13 @@ l 1 2 3 1
     assert geo.attribute("corner", "normal")[0].tolist() == [0, 0, 1]
     assert geo.topology.curve_closed.tolist() == [True]
     assert notes[0].text == "Passed over: materials, smoothing groups."
+
+
+def test_uv_that_is_not_there_is_left_out_and_said() -> None:
+    text = b"v 0 0 0\nv 1 0 0\nv 0 1 0\nvt 0 0\nvn 0 0 1\nf 1/1/1 2/2/1 3/3/1\n"
+    with collecting() as notes:
+        made = read_bytes("a.obj", text)
+    assert made.topology.face_count == 1
+    assert not made.has("corner", "uv")
+    assert made.has("corner", "normal")
+    assert "'uv' is left out: line 6: 'vt' number 2 does not exist; there are 1" in notes[0].text
