@@ -13,6 +13,7 @@ from reticula.core.arrays import Flags, Ints
 from reticula.core.geometry import Geo, Topology, measure
 from reticula.core.geometry.edit.crowded_edges import pair_corners
 from reticula.core.geometry.edit.double_faces import find_double_faces
+from reticula.core.geometry.edit.edge_middles import with_middles
 from reticula.core.geometry.edit.flip import flipped
 from reticula.core.geometry.edit.hanging_points import with_hanging_points
 from reticula.core.geometry.edit.split_points import split_between_fans
@@ -33,6 +34,8 @@ MARK = " was"
 """Holds the old numbers while crossings are resolved; no other attribute's name begins with a blank."""
 STITCH = 1e-8
 """Share of the size within which a point lies on an edge."""
+FRAMES = (1.0, 1.0 / 3.0, 5.0 / 7.0, 1.1, 0.123)
+"""Sizes at which crossings are resolved, one after the other, until what was closed is closed again."""
 EXACT = 100
 """Up to this many places, winding numbers are summed up over all triangles."""
 BESIDE = 1e-7
@@ -54,14 +57,15 @@ def without_doubles(geo: Geo, tolerance: float) -> tuple[Geo, int, int]:
 
 
 class Resolved(NamedTuple):
-    """A mesh without crossings: how many faces were ``cut``, how many parts of faces were ``dropped``, and how many of
-    the cut ones belong to open parts, where nothing could be dropped.
+    """A mesh without crossings: how many faces were ``cut``, how many parts of faces were ``dropped``, how many of the
+    cut ones belong to open parts, where nothing could be dropped, and at how many edges what was closed is ``torn``.
     """
 
     geo: Geo
     cut: int
     dropped: int
     in_open: int
+    torn: int
 
 
 def resolve_crossings(geo: Geo, tolerance: float) -> Resolved:
@@ -70,18 +74,33 @@ def resolve_crossings(geo: Geo, tolerance: float) -> Resolved:
     A piece of a face is kept where one side of it lies inside (winding number above 0) and the other outside, and looks
     outwards then (Jacobson, Kavan & Sorkine-Hornung 2013; Zhou, Grinspun, Zorin & Jacobson, "Mesh arrangements for
     solid geometry", SIGGRAPH 2016, there with exact numbers, here with double ones and snapping to 1e-9 of the size).
+    What does not close again, where planes nearly coincide, is tried at other sizes, where rounding is another.
     """
+    best: tuple[int, Resolved] | None = None
+    for frame in FRAMES:
+        made = _resolved_in(geo, tolerance, frame)
+        torn = made.torn
+        if best is None or torn < best[0]:
+            best = torn, made
+        if not torn:
+            break
+    assert best is not None
+    return best[1]
+
+
+def _resolved_in(geo: Geo, tolerance: float, frame: float) -> Resolved:
+    """Resolve crossings of the mesh about its middle, ``frame`` times as large: other numbers are rounded there."""
     given, center = geo.positions, geo.bounds.mean(axis=0)
-    size = float(np.linalg.norm(geo.bounds[1] - geo.bounds[0]))
-    local = geo.with_positions(given - center)
+    size = frame * float(np.linalg.norm(geo.bounds[1] - geo.bounds[0]))
+    local = geo.with_positions((given - center) * frame)
     count = geo.topology.face_count
     marked = local.with_attribute("face", MARK, np.arange(count)).with_attribute(
         "point", MARK, np.arange(geo.topology.point_count)
     )
     cut = cut_at_crossings(marked, partial(own_crossing_segments, local, size=size), size)
     if cut is marked:
-        return Resolved(geo, 0, 0, 0)
-    cut = _stitched(cut, max(tolerance, STITCH * size))
+        return Resolved(geo, 0, 0, 0, 0)
+    cut = _stitched(cut, max(tolerance * frame, STITCH * size))
     source = cut.attribute("face", MARK)
     pieces = np.bincount(source, minlength=count)
     open_part, crossed_part = _parts(local, pieces > 1)
@@ -93,14 +112,28 @@ def resolve_crossings(geo: Geo, tolerance: float) -> Resolved:
         keep = ~resolved | (outside != inside)[patch]
         turned = resolved & (outside & ~inside)[patch]
         cut = flipped(cut, turned, np.zeros(cut.topology.curve_count, bool)) if turned.any() else cut
-    made, _, _ = without_doubles(subset(cut, keep) if not keep.all() else cut, tolerance)
+    made, _, _ = without_doubles(subset(cut, keep) if not keep.all() else cut, tolerance * frame)
     old = made.attribute("point", MARK)
-    positions = made.positions + center
+    positions = made.positions / frame + center
     same = (made.positions == local.positions[old]).all(axis=1)
     positions[same] = given[old[same]]
+    torn = int(
+        _torn_edges(made.topology)[_edges_of((crossed_part & ~open_part)[made.attribute("face", MARK)], made)].sum()
+    )
     made = made.without_attribute("face", MARK).without_attribute("point", MARK).with_positions(positions)
     in_open = int(((pieces > 1) & open_part).sum())
-    return Resolved(made, int((pieces > 1).sum()), int((~keep).sum()), in_open)
+    return Resolved(made, int((pieces > 1).sum()), int((~keep).sum()), in_open, torn)
+
+
+def _edges_of(faces: Flags, geo: Geo) -> Ints:
+    """The edges of some faces."""
+    return np.unique(geo.topology.corner_edge[faces[geo.topology.corner_face]]).astype(np.int64)
+
+
+def _torn_edges(shape: Topology) -> Flags:
+    """The edges along which not as many faces run one way as the other ``(E,)``: what is closed has none."""
+    forward = np.where(shape.corner_point < shape.corner_point[shape.corner_next], 1, -1)
+    return np.bincount(shape.corner_edge, forward, minlength=shape.edge_count) != 0
 
 
 def _stitched(cut: Geo, near: float) -> Geo:
@@ -115,8 +148,7 @@ def _stitched(cut: Geo, near: float) -> Geo:
 def _parts(geo: Geo, cut: Flags) -> tuple[Flags, Flags]:
     """Which faces belong to a part that is not closed, and to one of which some face was ``cut (F,)``."""
     shape, part = geo.topology, face_components(geo)
-    forward = np.where(shape.corner_point < shape.corner_point[shape.corner_next], 1, -1)
-    torn = np.bincount(shape.corner_edge, forward, minlength=shape.edge_count) != 0
+    torn = _torn_edges(shape)
     is_open, crossed = (np.zeros(int(part.max()) + 1, bool) for _ in range(2))
     is_open[part[shape.corner_face[torn[shape.corner_edge]]]] = True
     crossed[part[cut]] = True
@@ -167,6 +199,9 @@ def part_crowded(geo: Geo, drop: bool) -> Parted:
     partner = pair_corners(geo)
     crowded = (shape.edge_face_count > 2)[shape.corner_edge]
     made, added = split_between_fans(geo, partner)
+    if (made.topology.edge_face_count > 2).any():
+        made, more = with_middles(made, pair_corners(made))
+        added += more
     dropped = 0
     if drop and crowded.any():
         part = face_components(made)
