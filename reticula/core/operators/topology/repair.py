@@ -112,9 +112,7 @@ def repair(
         _tell(resolved.cut, "faces crossed others and were cut")
         _tell(resolved.dropped, "pieces inside of solids dropped")
         if resolved.torn:
-            warn(
-                f"{resolved.torn:,} edges of closed parts gape, where planes nearly coincide; move a part by a little."
-            )
+            warn(f"{resolved.torn:,} edges of closed parts gape, where planes nearly coincide; move one a little.")
         if resolved.in_open:
             note(f"{resolved.in_open:,} of the cut faces belong to open parts, of which nothing was dropped.")
     if crowded != "leave":
