@@ -47,6 +47,13 @@ function isExpected(check: Check): boolean {
   return checks.value?.remarks.includes(check) || (known?.expected ?? false)
 }
 
+/** What nothing explains first, then the rest. */
+const listed = computed(() =>
+  [...(checks.value?.checks ?? []), ...(checks.value?.remarks ?? [])].sort(
+    (a, b) => Number(isExpected(a)) - Number(isExpected(b)),
+  ),
+)
+
 async function show(check: Check) {
   selection.kind.value = check.kind
   await nextTick()
@@ -90,7 +97,7 @@ function look(feed: string) {
         Nothing is wrong with ‘{{ titleOf(shownNode ?? '') }}’.
       </p>
       <div
-        v-for="check in [...(checks?.checks ?? []), ...(checks?.remarks ?? [])]"
+        v-for="check in listed"
         :key="check.name"
         class="entry"
         :class="{ fault: !isExpected(check) }"
