@@ -6,7 +6,7 @@ import os
 from dataclasses import dataclass, field
 from pathlib import Path
 
-from reticula.workers.pool import Limits
+from reticula.workers.tickets import Limits
 
 __all__ = ["Config"]
 

@@ -46,8 +46,8 @@ from reticula.service.schemas import (
     TicketQuery,
 )
 from reticula.store import graphs
-from reticula.workers.pool import Ticket
 from reticula.workers.tasks import Job
+from reticula.workers.tickets import FIRST, LAST, Ticket
 
 __all__ = ["blueprint"]
 
@@ -114,7 +114,7 @@ def evaluate(path: GraphPath, body: EvaluationRequest):  # type: ignore[no-untyp
     if targets is None and node:
         targets = [split_feed(node)[0], *(name for name in loaded.level["nodes"] if name != split_feed(node)[0])]
     job = loaded.job("evaluate", node, targets, queries=body.queries)
-    ticket = context().pool.submit(job, affinity=loaded.project_id, channel=body.channel)
+    ticket = context().pool.submit(job, affinity=loaded.project_id, channel=body.channel, priority=FIRST)
     ticket.finished.wait(body.wait)
     return _state(ticket, loaded.revision)
 
@@ -164,7 +164,7 @@ def check(path: GraphPath, body: ChecksRequest):  # type: ignore[no-untyped-def]
     """Say what is wrong with the result of each node, in numbers; an evaluation on the same channel supersedes this."""
     loaded = _load(path.graph_id, body)
     job = loaded.job("check", None, None)
-    ticket = context().pool.submit(job, affinity=loaded.project_id, channel=body.channel)
+    ticket = context().pool.submit(job, affinity=loaded.project_id, channel=body.channel, priority=LAST)
     ticket.finished.wait(60)
     return {"nodes": (ticket.result or {}).get("nodes", {})}
 

@@ -59,7 +59,7 @@ def delete_graph(path: GraphPath):  # type: ignore[no-untyped-def]
 def edit_graph(path: GraphPath, body: EditRequest):  # type: ignore[no-untyped-def]
     """Apply a JSON Patch made against a revision; 409 with the current state if that is not the newest."""
     with context().database.session() as session:
-        graph = graphs.edit(session, path.graph_id, body.revision, body.patch, body.label)
+        graph = graphs.edit(session, path.graph_id, body.revision, body.patch, body.label, body.key)
         return graphs.state(session, graph)
 
 

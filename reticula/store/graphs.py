@@ -6,18 +6,18 @@ import json
 from typing import Any
 
 import jsonpatch
-from jsonpointer import JsonPointerException
 from sqlalchemy import select
 from sqlalchemy.orm import Session
 
 from reticula.core.errors import GraphError
 from reticula.core.graph import check_structure, empty_document
+from reticula.core.graph.structure.extent import MOST_BYTES
 from reticula.store import projects
 from reticula.store.errors import NotFound, Stale, StoreError
 from reticula.store.models import Edit, Graph
+from reticula.store.patching import Patch, apply_patch
 
 __all__ = [
-    "apply_patch",
     "create",
     "delete",
     "document_at",
@@ -30,8 +30,6 @@ __all__ = [
     "state",
     "undo",
 ]
-
-Patch = list[dict[str, Any]]
 
 
 def list_of(session: Session, project_id: str) -> list[Graph]:
@@ -65,41 +63,48 @@ def delete(session: Session, graph_id: str) -> None:
     session.delete(get(session, graph_id))
 
 
-def apply_patch(document: dict[str, Any], patch: Patch) -> dict[str, Any]:
-    """Return the patched document; raise GraphError if the patch does not fit or the result is not valid."""
-    try:
-        patched: dict[str, Any] = jsonpatch.JsonPatch(patch).apply(document)
-    except (jsonpatch.JsonPatchException, JsonPointerException, TypeError, KeyError, ValueError) as error:
-        raise GraphError(f"the edit does not fit the graph: {error}") from None
-    check_structure(patched)
-    return patched
+def edit(session: Session, graph_id: str, revision: int, patch: Patch, label: str = "", key: str = "") -> Graph:
+    """Apply an edit made against ``revision``; raise Stale if that is not the newest, GraphError if it is not valid.
 
-
-def edit(session: Session, graph_id: str, revision: int, patch: Patch, label: str = "") -> Graph:
-    """Apply an edit made against ``revision``; raise Stale if that is not the newest, GraphError if it is not valid."""
+    One that was applied before under the same ``key`` is not applied again: its sender lost the answer.
+    """
+    graph = get(session, graph_id, lock=True)
+    if key and _is_applied(session, graph_id, key):
+        return graph
     graph = _at_revision(session, graph_id, revision)
     before = json.loads(graph.document)
     after = apply_patch(before, patch)
-    return _record(session, graph, after, "edit", None, label, patch, jsonpatch.make_patch(after, before).patch)
+    back = jsonpatch.make_patch(after, before).patch
+    made = Edit(kind="edit", label=label[:200], idempotency_key=key or None, undo_below=graph.undo_revision)
+    _record(session, graph, after, made, patch, back)
+    graph.undo_revision, graph.redo_revision = graph.revision, None
+    return graph
+
+
+def _is_applied(session: Session, graph_id: str, key: str) -> bool:
+    found = select(Edit.id).where(Edit.graph_id == graph_id, Edit.idempotency_key == key)
+    return session.scalars(found).first() is not None
 
 
 def undo(session: Session, graph_id: str, revision: int) -> Graph:
     """Take the last edit back that was not taken back yet."""
     graph = _at_revision(session, graph_id, revision)
-    done, _ = _stacks(session, graph_id)
-    if not done:
+    if graph.undo_revision is None:
         raise StoreError("There is nothing to undo.")
-    target = _edit_at(session, graph_id, done[-1])
+    target = _edit_at(session, graph_id, graph.undo_revision)
+    graph.undo_revision = target.undo_below
+    target.redo_below, graph.redo_revision = graph.redo_revision, target.revision
     return _replay(session, graph, "undo", target, json.loads(target.inverse), json.loads(target.patch))
 
 
 def redo(session: Session, graph_id: str, revision: int) -> Graph:
     """Do the edit again that was taken back last."""
     graph = _at_revision(session, graph_id, revision)
-    _, undone = _stacks(session, graph_id)
-    if not undone:
+    if graph.redo_revision is None:
         raise StoreError("There is nothing to redo.")
-    target = _edit_at(session, graph_id, undone[-1])
+    target = _edit_at(session, graph_id, graph.redo_revision)
+    graph.redo_revision = target.redo_below
+    target.undo_below, graph.undo_revision = graph.undo_revision, target.revision
     return _replay(session, graph, "redo", target, json.loads(target.patch), json.loads(target.inverse))
 
 
@@ -136,15 +141,15 @@ def drafted(session: Session, graph: Graph, draft: Patch, revision: int | None) 
 
 def state(session: Session, graph: Graph) -> dict[str, Any]:
     """Return a graph as plain data, with the labels of what undo and redo would do (None: nothing)."""
-    done, undone = _stacks(session, graph.id)
+    label = lambda at: None if at is None else _edit_at(session, graph.id, at).label  # noqa: E731
     return {
         "id": graph.id,
         "project_id": graph.project_id,
         "title": graph.title,
         "revision": graph.revision,
         "document": json.loads(graph.document),
-        "undo": _edit_at(session, graph.id, done[-1]).label if done else None,
-        "redo": _edit_at(session, graph.id, undone[-1]).label if undone else None,
+        "undo": label(graph.undo_revision),
+        "redo": label(graph.redo_revision),
     }
 
 
@@ -155,57 +160,25 @@ def _at_revision(session: Session, graph_id: str, revision: int) -> Graph:
     return graph
 
 
-def _stacks(session: Session, graph_id: str) -> tuple[list[int], list[int]]:
-    """Return the revisions of the edits that can be undone and redone, last one to act on at the end."""
-    done: list[int] = []
-    undone: list[int] = []
-    rows = select(Edit.kind, Edit.revision, Edit.target).where(Edit.graph_id == graph_id).order_by(Edit.revision)
-    for kind, revision, target in session.execute(rows):
-        if kind == "edit":
-            done.append(revision)
-            undone.clear()
-        elif kind == "undo":
-            done.remove(target)
-            undone.append(target)
-        else:
-            undone.remove(target)
-            done.append(target)
-    return done, undone
-
-
 def _edit_at(session: Session, graph_id: str, revision: int) -> Edit:
     return session.scalars(select(Edit).where(Edit.graph_id == graph_id, Edit.revision == revision)).one()
 
 
 def _replay(session: Session, graph: Graph, kind: str, target: Edit, patch: Patch, inverse: Patch) -> Graph:
     after = apply_patch(json.loads(graph.document), patch)
-    return _record(session, graph, after, kind, target.revision, target.label, patch, inverse)
+    return _record(session, graph, after, Edit(kind=kind, label=target.label, target=target.revision), patch, inverse)
 
 
-def _record(
-    session: Session,
-    graph: Graph,
-    after: dict[str, Any],
-    kind: str,
-    target: int | None,
-    label: str,
-    patch: Patch,
-    inverse: Patch,
-) -> Graph:
+def _record(session: Session, graph: Graph, after: dict[str, Any], made: Edit, patch: Patch, inverse: Patch) -> Graph:
+    """Keep the document after an edit, and the edit with the patch that leads there and the one that leads back."""
     graph.revision += 1
     graph.document = _text(after)
+    if len(graph.document) > MOST_BYTES:
+        raise GraphError(f"the graph would be larger than {MOST_BYTES // 1024**2} MB as text; keep data in shapes")
     graph.title = str(after.get("title") or graph.title)[:200]
-    session.add(
-        Edit(
-            graph_id=graph.id,
-            revision=graph.revision,
-            kind=kind,
-            target=target,
-            label=label[:200],
-            patch=_text(patch),
-            inverse=_text(inverse),
-        )
-    )
+    made.graph_id, made.revision = graph.id, graph.revision
+    made.patch, made.inverse = _text(patch), _text(inverse)
+    session.add(made)
     session.flush()
     return graph
 

@@ -36,7 +36,7 @@ class Project(Base):
 
 
 class Graph(Base):
-    """A graph document at its newest revision, as JSON text."""
+    """A graph document at its newest revision, as JSON text, with the revisions that undo and redo act on next."""
 
     __tablename__ = "graphs"
 
@@ -45,6 +45,8 @@ class Graph(Base):
     title: Mapped[str] = mapped_column(String(200))
     revision: Mapped[int] = mapped_column(Integer, default=0)
     document: Mapped[str] = mapped_column(LONGTEXT)
+    undo_revision: Mapped[int | None] = mapped_column(Integer)
+    redo_revision: Mapped[int | None] = mapped_column(Integer)
     created_at: Mapped[datetime] = mapped_column(DATETIME(fsp=6), default=now)
     updated_at: Mapped[datetime] = mapped_column(DATETIME(fsp=6), default=now, onupdate=now)
 
@@ -53,10 +55,11 @@ class Edit(Base):
     """One edit of a graph: the JSON Patch that led to ``revision``, and the one that leads back.
 
     ``kind`` is edit, undo or redo; for the last two ``target`` is the revision of the edit that was undone or redone.
+    ``undo_below`` is the revision that undo would take back after this one, ``redo_below`` the one that redo would do.
     """
 
     __tablename__ = "edits"
-    __table_args__ = (UniqueConstraint("graph_id", "revision"),)
+    __table_args__ = (UniqueConstraint("graph_id", "revision"), UniqueConstraint("graph_id", "idempotency_key"))
 
     id: Mapped[int] = mapped_column(BigInteger, primary_key=True, autoincrement=True)
     graph_id: Mapped[str] = mapped_column(ForeignKey("graphs.id", ondelete="CASCADE"), index=True)
@@ -64,6 +67,9 @@ class Edit(Base):
     kind: Mapped[str] = mapped_column(String(8))
     target: Mapped[int | None] = mapped_column(Integer)
     label: Mapped[str] = mapped_column(String(200), default="")
+    idempotency_key: Mapped[str | None] = mapped_column(String(64))
+    undo_below: Mapped[int | None] = mapped_column(Integer)
+    redo_below: Mapped[int | None] = mapped_column(Integer)
     patch: Mapped[str] = mapped_column(LONGTEXT)
     inverse: Mapped[str] = mapped_column(LONGTEXT)
     created_at: Mapped[datetime] = mapped_column(DATETIME(fsp=6), default=now)

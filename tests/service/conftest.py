@@ -13,7 +13,7 @@ from sqlalchemy import text
 from reticula.service.app import create_app
 from reticula.service.config import MEGABYTE, Config
 from reticula.store.database import Database
-from reticula.workers.pool import Limits
+from reticula.workers.tickets import Limits
 
 
 @pytest.fixture(scope="session")

@@ -1,11 +1,16 @@
 """Graphs and their edit log in the database."""
 
+from importlib import import_module
+
+import numpy as np
 import pytest
+from sqlalchemy import update
 from sqlalchemy.orm import Session
 
 from reticula.core.errors import GraphError
 from reticula.store import graphs, projects
 from reticula.store.errors import NotFound, Stale, StoreError
+from reticula.store.models import Edit
 
 BOX = [{"op": "add", "path": "/nodes/box", "value": {"operator": "box"}}]
 LOOK = [{"op": "add", "path": "/looking_at", "value": "box"}]
@@ -33,6 +38,48 @@ def test_undo_and_redo_walk_the_log(session: Session, graph: str) -> None:
     state = graphs.state(session, graphs.get(session, graph))
     assert (state["undo"], state["redo"]) == ("add box", "look at box")
     assert [edit.kind for edit in graphs.history(session, graph)] == ["edit", "edit", "undo", "undo", "redo"]
+
+
+def test_an_edit_that_is_sent_again_is_not_applied_again(session: Session, graph: str) -> None:
+    first = graphs.edit(session, graph, 0, BOX, "add box", "one")
+    assert first.revision == 1
+    assert graphs.edit(session, graph, 0, BOX, "add box", "one").revision == 1
+    with pytest.raises(Stale):
+        graphs.edit(session, graph, 0, LOOK, "look at box", "two")
+    assert graphs.edit(session, graph, 1, LOOK, "look at box", "two").revision == 2
+    assert len(graphs.history(session, graph)) == 2
+
+
+@pytest.mark.parametrize("seed", range(6))
+def test_what_undo_and_redo_act_on_is_what_the_log_tells(session: Session, graph: str, seed: int) -> None:
+    rng = np.random.default_rng(seed)
+    done: list[str] = []
+    undone: list[str] = []
+    for step in range(40):
+        now = graphs.state(session, graphs.get(session, graph))
+        assert (now["undo"], now["redo"]) == (done[-1] if done else None, undone[-1] if undone else None)
+        match rng.choice(["edit", "undo", "redo"]):
+            case "undo" if done:
+                graphs.undo(session, graph, now["revision"])
+                undone.append(done.pop())
+            case "redo" if undone:
+                graphs.redo(session, graph, now["revision"])
+                done.append(undone.pop())
+            case _:
+                title = [{"op": "replace", "path": "/title", "value": f"title {step}"}]
+                graphs.edit(session, graph, now["revision"], title, f"edit {step}")
+                done, undone = [*done, f"edit {step}"], []
+    found = graphs.get(session, graph)
+    before = (found.undo_revision, found.redo_revision)
+    session.execute(update(Edit).values(undo_below=None, redo_below=None))
+    link = import_module("reticula.store.migrations.versions.0004_keys_and_stacks")._link
+    link(session.connection(), graph)
+    session.expire_all()
+    found = graphs.get(session, graph)
+    assert (found.undo_revision, found.redo_revision) == before
+    while found.undo_revision is not None:
+        graphs.undo(session, graph, found.revision)
+    assert found.title == "Tile"
 
 
 def test_a_new_edit_ends_what_could_be_redone(session: Session, graph: str) -> None:

@@ -65,6 +65,7 @@ class EditRequest(RevisionRequest):
 
     patch: list[dict[str, Any]] = Field(min_length=1, max_length=10_000)
     label: str = Field("", max_length=200)
+    key: str = Field("", max_length=64, description="a name of the sender's own: sent again, it is not applied again")
 
 
 class EditState(BaseModel):

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import hashlib
 import json
+import logging
 import time
 from collections.abc import Callable, Mapping
 from dataclasses import dataclass, field
@@ -25,6 +26,9 @@ from reticula.core.operators.declaration.parameters import Shape
 from reticula.core.operators.shared.resources import resources
 
 __all__ = ["Level", "LevelProbe", "LevelReached", "Run", "geometry_of"]
+
+
+log = logging.getLogger(__name__)
 
 
 class LevelReached(Exception):
@@ -113,13 +117,17 @@ class Level:
             if node.get("skip"):
                 return _skipped(name, chosen, node, done)
             return self._run(name, planned, ties, done)
-        except Stopped:
+        except (Stopped, LevelReached):
             raise
         except ReticulaError as error:
             return NodeResult(name, "failed", error=error.details())
         except MemoryError:
             message = "there is not enough memory for this; make fewer elements"
             return NodeResult(name, "failed", error={"code": "limit", "message": message})
+        except Exception as error:
+            log.exception("a node failed in an unexpected way")
+            message = f"this should not happen: {type(error).__name__}: {str(error)[:300]}; the other nodes go on"
+            return NodeResult(name, "failed", error={"code": "internal", "message": message})
 
     def _run(self, name: str, planned: NodePlan, ties: ParameterLinks, done: Evaluation) -> NodeResult:
         chosen = planned.operator

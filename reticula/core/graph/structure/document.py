@@ -12,6 +12,7 @@ from typing import Any
 import jsonschema
 
 from reticula.core.errors import GraphError
+from reticula.core.graph.structure.extent import check_depth
 
 __all__ = [
     "Document",
@@ -74,6 +75,7 @@ def check_structure(document: Any) -> Document:
 
     Nodes that were found valid before are not looked at again: an edit changes few of them.
     """
+    check_depth(document)
     fresh, marks = _not_seen(document)
     error = jsonschema.exceptions.best_match(_validator().iter_errors(fresh))
     if error is None:

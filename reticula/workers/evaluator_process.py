@@ -1,0 +1,94 @@
+"""The body of an evaluator process: jobs come in over a pipe, progress and answers go out."""
+
+from __future__ import annotations
+
+import contextlib
+import ctypes
+import logging
+import os
+import resource
+import signal
+from collections.abc import Callable
+from multiprocessing.connection import Connection
+from multiprocessing.synchronize import Event
+from pathlib import Path
+from typing import Any
+
+from reticula.core.errors import ReticulaError
+from reticula.core.precompile import precompile
+from reticula.workers.buffers import BufferFiles
+from reticula.workers.tasks import Job, Worker
+from reticula.workers.tickets import Limits
+
+__all__ = ["serve"]
+
+log = logging.getLogger(__name__)
+
+
+def serve(link: Connection, stop_flag: Event, folder: str, limits: Limits, parent: int) -> None:
+    """Do jobs until the pipe ends; whatever goes wrong with one of them is its answer."""
+    signal.signal(signal.SIGINT, signal.SIG_IGN)
+    _die_with_parent(parent)
+    _limit_memory(limits.memory_bytes)
+    worker = Worker(BufferFiles(Path(folder)), limits.cache_bytes)
+    precompile()
+    link.send(("ready", None))
+    while True:
+        try:
+            job: Job = link.recv()
+        except (EOFError, OSError):
+            return
+        except Exception as error:
+            _answer(link, ("failed", _unexpected(error)))
+            continue
+        _answer(link, _done(worker, job, link, stop_flag))
+
+
+def _done(worker: Worker, job: Job, link: Connection, stop_flag: Event) -> tuple[str, Any]:
+    try:
+        return "done", worker.do(job, _progress(link), stop_flag.is_set)
+    except ReticulaError as error:
+        return "failed", error.details()
+    except MemoryError:
+        return "failed", {"code": "limit", "message": "there is not enough memory for this; make fewer elements"}
+    except RecursionError:
+        return "failed", {"code": "limit", "message": "this is nested too deeply; make it flatter"}
+    except Exception as error:
+        log.exception("a job failed")
+        return "failed", _unexpected(error)
+
+
+def _answer(link: Connection, answer: tuple[str, Any]) -> None:
+    """Send an answer; one that cannot be sent is said instead."""
+    try:
+        link.send(answer)
+    except OSError:
+        return
+    except Exception as error:
+        log.exception("an answer could not be sent")
+        with contextlib.suppress(OSError):
+            link.send(("failed", _unexpected(error)))
+
+
+def _unexpected(error: Exception) -> dict[str, Any]:
+    return {"code": "internal", "message": f"this should not happen: {type(error).__name__}: {str(error)[:500]}"}
+
+
+def _progress(link: Connection) -> Callable[[int, int, str], None]:
+    def tell(done: int, total: int, node: str) -> None:
+        link.send(("progress", (done, total, node)))
+
+    return tell
+
+
+def _die_with_parent(parent: int) -> None:
+    pr_set_pdeathsig = 1
+    with contextlib.suppress(OSError, AttributeError):
+        ctypes.CDLL(None).prctl(pr_set_pdeathsig, signal.SIGKILL)
+    if os.getppid() != parent:
+        os._exit(0)
+
+
+def _limit_memory(most: int) -> None:
+    _, hard = resource.getrlimit(resource.RLIMIT_AS)
+    resource.setrlimit(resource.RLIMIT_AS, (most if hard < 0 else min(most, hard), hard))

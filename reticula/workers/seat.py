@@ -1,0 +1,184 @@
+"""One evaluator process, watched by a thread that hands it jobs, keeps its time and starts it again."""
+
+from __future__ import annotations
+
+import contextlib
+import logging
+import multiprocessing
+import os
+import threading
+import time
+from multiprocessing.synchronize import Event
+from typing import Any
+
+from reticula.workers.buffers import BufferFiles
+from reticula.workers.evaluator_process import serve
+from reticula.workers.tickets import Limits, Ticket
+from reticula.workers.waiting import Waiting
+
+__all__ = ["Seat"]
+
+log = logging.getLogger(__name__)
+GRACE = 1.5
+READY_SECONDS = 300.0
+PAUSE = 1.0
+
+
+class Seat:
+    """Takes tickets from those that wait, for as long as it is not closed. Its thread survives every exception."""
+
+    def __init__(self, number: int, waiting: Waiting, buffers: BufferFiles, limits: Limits) -> None:
+        self.number, self.waiting = number, waiting
+        self.buffers, self.limits = buffers, limits
+        self.current: Ticket | None = None
+        self.ready = False
+        self._closed = False
+        self._spawn()
+        threading.Thread(target=self._watch, name=f"evaluator-watch-{number}", daemon=True).start()
+
+    def close(self) -> None:
+        self._closed = True
+        self._kill()
+
+    def yield_to(self, ticket: Ticket) -> None:
+        """Have the job that is done put back if it is less urgent than a ticket that should be done here."""
+        now = self.current
+        if now is not None and now.priority > ticket.priority and self.waiting.home_of(ticket) == self.number:
+            now.put_back = True
+
+    def health(self) -> dict[str, Any]:
+        """Say whether the process lives and is ready, and for how long it is at its job."""
+        now = self.current
+        busy = time.monotonic() - now.began if now is not None and now.began else 0.0
+        alive = self.process.is_alive()
+        answers = alive and busy < self.limits.seconds + 2.0 * GRACE
+        return {"pid": self.process.pid, "ready": self.ready, "answers": answers, "busy_seconds": round(busy, 1)}
+
+    def _spawn(self) -> None:
+        context = multiprocessing.get_context("spawn")
+        self.link, theirs = context.Pipe()
+        self.stop_flag: Event = context.Event()
+        self.process = context.Process(
+            target=serve, args=(theirs, self.stop_flag, str(self.buffers.folder), self.limits, os.getpid()), daemon=True
+        )
+        self.process.start()
+        self.ready = False
+        theirs.close()
+
+    def _kill(self) -> None:
+        with contextlib.suppress(OSError, ValueError, AssertionError):
+            self.process.kill()
+            self.process.join(5)
+        with contextlib.suppress(OSError):
+            self.link.close()
+
+    def _watch(self) -> None:
+        while not self._closed and not self.waiting.closed:
+            try:
+                self._turn()
+            except Exception:
+                log.exception("the watch over an evaluator goes on after an error")
+                time.sleep(PAUSE)
+
+    def _turn(self) -> None:
+        """Do the next job, or see after the process while there is none."""
+        if not self.process.is_alive() and not self._closed:
+            log.warning("an idle evaluator ended; starting another one")
+            self._kill()
+            self._spawn()
+        ticket = self.waiting.take(self.number, 1.0)
+        if ticket is None:
+            return
+        if ticket.stop_wanted:
+            ticket.supersede()
+            return
+        self.current = ticket
+        try:
+            self._do(ticket)
+        except Exception as error:
+            log.exception("a job could not be done")
+            text = f"the evaluator stopped unexpectedly ({type(error).__name__}); nothing that was saved is lost"
+            self._replace(ticket, "failed", "crashed", text)
+        finally:
+            self.current = None
+            if not ticket.finished.is_set() and ticket.state != "waiting":
+                ticket.end("failed", error={"code": "crashed", "message": "the evaluator could not do this"})
+
+    def _do(self, ticket: Ticket) -> None:
+        if not self._wait_until_ready(ticket):
+            return
+        self.stop_flag.clear()
+        ticket.state, ticket.began = "running", time.monotonic()
+        stopping = 0.0
+        try:
+            self.link.send_bytes(ticket.data)
+            while True:
+                if self.link.poll(0.02):
+                    kind, content = self.link.recv()
+                    if kind == "progress":
+                        ticket.progress = content
+                        continue
+                    self._finish(ticket, kind, content)
+                    return
+                now = time.monotonic()
+                if (ticket.stop_wanted or ticket.put_back) and not stopping:
+                    self.stop_flag.set()
+                    stopping = now
+                if stopping and now - stopping > GRACE:
+                    self._replace(ticket, "stopped", "stopped", "stopped")
+                    return
+                if now - ticket.began > self.limits.seconds:
+                    text = (
+                        f"took longer than {self.limits.seconds:g} s at '{ticket.progress[2]}' and was stopped; "
+                        "make fewer elements, or give it more time in the settings of the service"
+                    )
+                    self._replace(ticket, "failed", "limit", text)
+                    return
+                if not self.process.is_alive() and not self.link.poll(0):
+                    raise EOFError
+        except (EOFError, OSError):
+            at = f" at '{ticket.progress[2]}'" if ticket.progress[2] else ""
+            text = f"the evaluator stopped unexpectedly{at} and was started again; nothing that was saved is lost"
+            self._replace(ticket, "failed", "crashed", text)
+
+    def _finish(self, ticket: Ticket, kind: str, content: Any) -> None:
+        if ticket.put_back and not ticket.stop_wanted:
+            ticket.put_back, ticket.state, ticket.began = False, "waiting", 0.0
+            self.waiting.put(ticket, again=True)
+        elif kind == "done":
+            ticket.end("done", result=content)
+        else:
+            ticket.end("stopped" if content.get("code") == "stopped" else "failed", error=content)
+
+    def _wait_until_ready(self, ticket: Ticket) -> bool:
+        """Wait for a new process to load its kernels; that is not the job's time. False if the job ended meanwhile."""
+        limit = time.monotonic() + READY_SECONDS
+        while not self.ready:
+            if ticket.stop_wanted:
+                ticket.supersede()
+                return False
+            try:
+                if self.link.poll(0.02):
+                    self.ready = self.link.recv()[0] == "ready"
+                elif not self.process.is_alive() or time.monotonic() > limit:
+                    raise EOFError
+            except (EOFError, OSError):
+                if self._closed or time.monotonic() > limit:
+                    text = "the evaluator could not be started; see the service's log"
+                    self._replace(ticket, "failed", "crashed", text)
+                    return False
+                self._kill()
+                self._spawn()
+        return True
+
+    def _replace(self, ticket: Ticket, state: str, code: str, message: str) -> None:
+        """End a job whose process is of no use any more, and start another process."""
+        log.warning("replacing an evaluator: %s", message)
+        node = ticket.progress[2] or None
+        self._kill()
+        if ticket.put_back and not ticket.stop_wanted:
+            self._finish(ticket, "stopped", {})
+        else:
+            ticket.end(state, error={"code": code, "message": message, "node": node})
+        if not self._closed:
+            self._spawn()
