@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from functools import partial
 from pathlib import Path
 
 from flask import Response, send_from_directory
@@ -12,6 +13,8 @@ from reticula.service import assets, catalogue, changes, evaluations, graphs, li
 from reticula.service.config import Config
 from reticula.service.context import Context
 from reticula.service.errors import install_errors, refuse, refuse_validation
+from reticula.service.pulse import Pulse, depot_answers
+from reticula.service.request_limits import install_limits
 from reticula.service.security import install_security
 from reticula.store.assets import AssetFiles
 from reticula.store.database import Database
@@ -50,14 +53,17 @@ def create_app(config: Config) -> OpenAPI:
     app = bare_app()
     app.config["MAX_CONTENT_LENGTH"] = config.upload_bytes
     app.json.sort_keys = False  # type: ignore[attr-defined]
+    database = Database(config.database_url)
     parts = Context(
         config,
-        Database(config.database_url),
+        database,
         AssetFiles(config.var / "assets"),
         Pool(config.var / "buffers", config.workers, config.limits),
+        Pulse(database.is_up, partial(depot_answers, config.depot) if config.depot else None),
     )
     app.extensions["reticula"] = parts
     install_security(app, config)
+    install_limits(app)
     install_errors(app)
     _serve_pages(app, config.web)
     return app
@@ -67,7 +73,7 @@ def _serve_pages(app: OpenAPI, web: Path) -> None:
     @app.route("/", defaults={"name": "index.html"})
     @app.route("/<path:name>")
     def page(name: str) -> Response:
-        if name.startswith("api/"):
+        if name.startswith("api/") or "\x00" in name:
             return refuse(404, "not found", f"There is no '/{name}'.")
         if not (web / "index.html").exists():
             return refuse(503, "not built", "The interface is not built; run 'make start'.")

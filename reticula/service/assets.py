@@ -6,17 +6,24 @@ from typing import Any
 
 from flask import request, send_file
 from flask_openapi3 import APIBlueprint, Tag
-from werkzeug.utils import secure_filename
+from sqlalchemy.exc import OperationalError
 
 from reticula.core.errors import FormatError
 from reticula.core.formats import format_of
 from reticula.service.context import context
 from reticula.service.schemas import AssetList, AssetPath, AssetState, ErrorState, ProjectPath
 from reticula.store import assets, projects
+from reticula.store.database import is_deadlock
+from reticula.store.errors import NameTaken
 from reticula.store.models import Asset
 from reticula.workers.tasks import Job
+from reticula.workers.tickets import JobError
 
 __all__ = ["blueprint", "keep_shape"]
+
+NOT_ITS_FAULT = ("busy", "crashed", "limit", "stopped", "internal")
+CHANCES = 40
+"""How often a name is looked for anew when somebody else takes it at the same moment."""
 
 blueprint = APIBlueprint("assets", __name__, url_prefix="/api", abp_tags=[Tag(name="assets")])
 
@@ -46,7 +53,7 @@ def upload_asset(path: ProjectPath):  # type: ignore[no-untyped-def]
     given = request.files.get("file")
     if given is None or not given.filename:
         raise FormatError("there is no file in this upload")
-    file_name = secure_filename(given.filename)
+    file_name = assets.safe_file_name(given.filename)
     format_of(file_name)
     return keep_shape(path.project_id, file_name, given.read()), 201
 
@@ -57,16 +64,22 @@ def keep_shape(project_id: str, file_name: str, data: bytes) -> dict[str, Any]:
         raise FormatError("the file is empty")
     here = context()
     digest, stored = here.files.keep(data, file_name)
+    job = Job("examine", shapes={file_name: (str(stored), digest)}, file_name=file_name)
     try:
-        job = Job("examine", shapes={file_name: (str(stored), digest)}, file_name=file_name)
         summary = here.pool.run(job, affinity=project_id)
-        with here.database.session() as session:
-            name = assets.free_name(session, project_id, file_name)
-            return _state(assets.add(session, project_id, name, file_name, digest, len(data), summary))
-    except Exception:
-        with here.database.session() as session:
-            here.files.drop_unused(session, digest, file_name)
+    except JobError as error:
+        if error.code not in NOT_ITS_FAULT:
+            here.files.discard(digest, file_name)
         raise
+    for chance in range(CHANCES):
+        try:
+            with here.database.session() as session:
+                name = assets.free_name(session, project_id, file_name)
+                return _state(assets.add(session, project_id, name, file_name, digest, len(data), summary))
+        except (NameTaken, OperationalError) as error:
+            if chance == CHANCES - 1 or (isinstance(error, OperationalError) and not is_deadlock(error)):
+                raise
+    raise AssertionError
 
 
 @blueprint.get("/assets/<asset_id>/content", responses={404: ErrorState})
@@ -82,8 +95,6 @@ def read_asset(path: AssetPath):  # type: ignore[no-untyped-def]
 @blueprint.delete("/assets/<asset_id>", responses={204: None, 404: ErrorState})
 def delete_asset(path: AssetPath):  # type: ignore[no-untyped-def]
     """Delete a shape. Graphs that use it say so until it is there again."""
-    here = context()
-    with here.database.session() as session:
-        gone = assets.delete(session, path.asset_id)
-        here.files.drop_unused(session, gone.digest, gone.file_name)
+    with context().database.session() as session:
+        assets.delete(session, path.asset_id)
     return "", 204

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+import shutil
+
 from flask_openapi3 import APIBlueprint, Tag
 
 from reticula import __version__
@@ -17,6 +19,8 @@ from reticula.store import settings
 
 __all__ = ["blueprint"]
 
+LEAST_FREE = 64 * 1024**2
+"""Bytes of free disk below which the database may fail at any moment."""
 blueprint = APIBlueprint("catalogue", __name__, url_prefix="/api", abp_tags=[Tag(name="catalogue")])
 
 
@@ -54,7 +58,17 @@ def write_settings(body: Settings):  # type: ignore[no-untyped-def]
 def health():  # type: ignore[no-untyped-def]
     """Tell whether all parts answer."""
     here = context()
-    database = here.database.is_up()
-    evaluators = len(here.pool.process_ids())
-    status = "ok" if database and evaluators == here.config.workers else "degraded"
-    return {"status": status, "database": database, "evaluators": evaluators, "version": __version__}
+    pool = here.pool.health()
+    evaluators = sum(seat["answers"] for seat in pool["evaluators"])
+    free = shutil.disk_usage(here.config.var).free
+    seen = here.pulse.seen()
+    fine = seen.database and evaluators == here.config.workers and free > LEAST_FREE and seen.depot is not False
+    return {
+        "status": "ok" if fine else "degraded",
+        "database": seen.database,
+        "evaluators": evaluators,
+        "waiting": pool["waiting"],
+        "disk_free": free,
+        "depot": seen.depot,
+        "version": __version__,
+    }

@@ -11,6 +11,7 @@ from sqlalchemy.orm import Session
 
 from reticula.core.graph.structure.library import references
 from reticula.service.config import Config
+from reticula.service.pulse import Pulse
 from reticula.store import assets, library
 from reticula.store.assets import AssetFiles
 from reticula.store.database import Database
@@ -27,6 +28,7 @@ class Context:
     database: Database
     files: AssetFiles
     pool: Pool
+    pulse: Pulse
 
     def shapes(self, session: Session, project_id: str) -> dict[str, tuple[str, str]]:
         """Return the shapes of a project as evaluators take them: name to (path, digest)."""

@@ -2,20 +2,26 @@
 
 from __future__ import annotations
 
+import errno
 import logging
 from typing import Any
 
 from flask import Flask, Response, jsonify
 from pydantic import ValidationError
-from sqlalchemy.exc import OperationalError
+from sqlalchemy.exc import DBAPIError, InterfaceError, OperationalError
 from werkzeug.exceptions import HTTPException
 
 from reticula.core.errors import ReticulaError
 from reticula.store.errors import NameTaken, NotFound, Stale, StoreError
+from reticula.workers.tickets import Busy
 
 __all__ = ["install_errors", "refuse", "refuse_validation"]
 
 log = logging.getLogger(__name__)
+DISK_FULL = (1021, 1041, 1114)
+"""Numbers of MariaDB's errors that mean a full disk, memory or table space."""
+FULL = "The disk is full. What was saved is there and can be read; edits are kept as soon as there is room again."
+DOWN = "The database does not answer. It is being started again; try in a few seconds."
 
 
 def refuse(status: int, code: str, message: str, **more: Any) -> Response:
@@ -51,15 +57,34 @@ def install_errors(app: Flask) -> None:
     def store(error: StoreError) -> Response:
         return refuse(409, "store", str(error))
 
+    @app.errorhandler(Busy)
+    def busy(error: Busy) -> Response:
+        response = refuse(429, error.code, str(error))
+        response.headers["Retry-After"] = str(error.seconds)
+        return response
+
     @app.errorhandler(ReticulaError)
     def deliberate(error: ReticulaError) -> Response:
         details = {key: value for key, value in error.details().items() if key not in ("code", "message")}
         return refuse(422, error.code, str(error), **details)
 
-    @app.errorhandler(OperationalError)
-    def database(error: OperationalError) -> Response:
-        log.error("database: %s", error)
-        return refuse(503, "database", "The database does not answer. It is being started again; try in a few seconds.")
+    @app.errorhandler(DBAPIError)
+    def database(error: DBAPIError) -> Response:
+        log.error("database: %s", error.orig)
+        number = error.orig.args[0] if error.orig is not None and error.orig.args else 0
+        if number in DISK_FULL or "No space left" in str(error.orig) or "Errcode: 28" in str(error.orig):
+            return refuse(507, "disk full", FULL)
+        if isinstance(error, (OperationalError, InterfaceError)) or error.connection_invalidated:
+            return refuse(503, "database", DOWN)
+        return refuse(422, "request", "This cannot be kept: a name or number in it is none that the database holds.")
+
+    @app.errorhandler(OSError)
+    def disk(error: OSError) -> Response:
+        if error.errno in (errno.ENOSPC, errno.EDQUOT):
+            return refuse(507, "disk full", FULL)
+        if error.errno == errno.ENAMETOOLONG:
+            return refuse(404, "not found", "There is nothing of so long a name.")
+        return unexpected(error)
 
     @app.errorhandler(413)
     def too_large(error: HTTPException) -> Response:

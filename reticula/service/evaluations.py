@@ -115,7 +115,7 @@ def evaluate(path: GraphPath, body: EvaluationRequest):  # type: ignore[no-untyp
         targets = [split_feed(node)[0], *(name for name in loaded.level["nodes"] if name != split_feed(node)[0])]
     job = loaded.job("evaluate", node, targets, queries=body.queries)
     ticket = context().pool.submit(job, affinity=loaded.project_id, channel=body.channel, priority=FIRST)
-    ticket.finished.wait(body.wait)
+    context().pool.wait(ticket, body.wait)
     return _state(ticket, loaded.revision)
 
 
@@ -125,7 +125,7 @@ def read_evaluation(path: TicketPath, query: TicketQuery):  # type: ignore[no-un
     ticket = context().pool.find(path.ticket_id)
     if ticket is None:
         return refuse(404, "not found", "This evaluation is not known any more; evaluate again.")
-    ticket.finished.wait(query.wait)
+    context().pool.wait(ticket, query.wait)
     return _state(ticket)
 
 
@@ -165,7 +165,7 @@ def check(path: GraphPath, body: ChecksRequest):  # type: ignore[no-untyped-def]
     loaded = _load(path.graph_id, body)
     job = loaded.job("check", None, None)
     ticket = context().pool.submit(job, affinity=loaded.project_id, channel=body.channel, priority=LAST)
-    ticket.finished.wait(60)
+    context().pool.wait(ticket, 60)
     return {"nodes": (ticket.result or {}).get("nodes", {})}
 
 

@@ -9,9 +9,18 @@ from pathlib import Path
 from alembic import command
 from alembic.config import Config
 from sqlalchemy import Engine, create_engine, text
+from sqlalchemy.exc import OperationalError
 from sqlalchemy.orm import Session
 
-__all__ = ["Database"]
+__all__ = ["Database", "is_deadlock"]
+
+
+DEADLOCK = (1205, 1213)
+
+
+def is_deadlock(error: OperationalError) -> bool:
+    """Return whether MariaDB took a session back because of another one: it may be done again."""
+    return error.orig is not None and error.orig.args[:1] and error.orig.args[0] in DEADLOCK
 
 
 class Database:

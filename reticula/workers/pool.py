@@ -10,12 +10,14 @@ from typing import Any
 from reticula.workers.buffers import BufferFiles
 from reticula.workers.seat import READY_SECONDS, Seat
 from reticula.workers.tasks import Job
-from reticula.workers.tickets import FIRST, SOON, JobError, Limits, Ticket, packed
+from reticula.workers.tickets import FIRST, SOON, Busy, JobError, Limits, Ticket, packed
 from reticula.workers.waiting import Waiting
 
-__all__ = ["Pool"]
+__all__ = ["MOST_WAITS", "Pool"]
 
 KEEP_FINISHED = 120.0
+MOST_WAITS = 40
+"""How many may wait for answers at a time; the threads of the service are more, so that it answers others at once."""
 MOST_TURNS = 10
 """For how many jobs at their limit one waits that asked for an answer."""
 
@@ -34,6 +36,7 @@ class Pool:
         self.buffers = BufferFiles(folder)
         self._tickets: dict[str, Ticket] = {}
         self._lock = threading.Lock()
+        self._places = threading.BoundedSemaphore(MOST_WAITS)
         self._waiting = Waiting(count)
         self._seats = [Seat(number, self._waiting, self.buffers, self.limits) for number in range(count)]
 
@@ -60,14 +63,25 @@ class Pool:
     def run(
         self, job: Job, *, affinity: str = "", channel: str = "", person: str = "", priority: int = SOON
     ) -> dict[str, Any]:
-        """Do a job and wait for it; raise JobError if it fails, or has not ended long after it should have."""
+        """Do a job and wait for it; raise JobError if it fails, Busy if it cannot be waited for."""
         ticket = self.submit(job, affinity=affinity, channel=channel, person=person, priority=priority)
-        if not ticket.finished.wait(self.limits.seconds * MOST_TURNS + READY_SECONDS):
+        if not self.wait(ticket, self.limits.seconds * MOST_TURNS + READY_SECONDS):
             self.stop(ticket)
-            raise JobError({"code": "busy", "message": "the evaluators are at work for too long; try again later"})
+            raise Busy("the evaluators are at work for too long; try again later", 10)
         if ticket.result is None:
             raise JobError(ticket.error or {"code": "error", "message": "the job failed"})
         return ticket.result
+
+    def wait(self, ticket: Ticket, seconds: float) -> bool:
+        """Wait for a ticket; False if it has not ended by then, or at once if too many others wait already."""
+        if ticket.finished.is_set():
+            return True
+        if not self._places.acquire(blocking=False):
+            return False
+        try:
+            return ticket.finished.wait(seconds)
+        finally:
+            self._places.release()
 
     def find(self, ticket_id: str) -> Ticket | None:
         """Return a ticket, for two minutes after it is finished."""

@@ -16,11 +16,16 @@ class Strict(BaseModel):
 
 
 class Health(BaseModel):
-    """Whether all parts answer."""
+    """Whether all parts answer: the database, how many evaluators do in time, how many jobs wait for them, bytes free
+    on the disk of the data, and the depot (none: there is none).
+    """
 
     status: Literal["ok", "degraded"]
     database: bool
     evaluators: int
+    waiting: int
+    disk_free: int
+    depot: bool | None
     version: str
 
 

@@ -14,13 +14,13 @@ it('tells a refusal from a service that is away', async () => {
 it('sends what is asked', async () => {
   const asked = fakeService(() => ({ status: 204 }))
   expect(await api.dropAsset('a')).toBeUndefined()
-  await api.edit('g', 3, [{ op: 'remove', path: '/nodes/a' }], 'remove')
+  await api.edit('g', 3, [{ op: 'remove', path: '/nodes/a' }], 'remove', 'mine')
   expect(asked).toEqual([
     { method: 'DELETE', path: '/api/assets/a', body: {} },
     {
       method: 'POST',
       path: '/api/graphs/g/edits',
-      body: { revision: 3, patch: [{ op: 'remove', path: '/nodes/a' }], label: 'remove' },
+      body: { revision: 3, patch: [{ op: 'remove', path: '/nodes/a' }], label: 'remove', key: 'mine' },
     },
   ])
 })

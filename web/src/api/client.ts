@@ -58,8 +58,8 @@ export const api = {
   makeGraph: (project: string, title: string) => call<GraphState>('POST', `/api/projects/${project}/graphs`, { title }),
   graph: (id: string) => call<GraphState>('GET', `/api/graphs/${id}`),
   dropGraph: (id: string) => call<void>('DELETE', `/api/graphs/${id}`),
-  edit: (id: string, revision: number, patch: Operation[], label: string) =>
-    call<GraphState>('POST', `/api/graphs/${id}/edits`, { revision, patch, label }),
+  edit: (id: string, revision: number, patch: Operation[], label: string, key: string) =>
+    call<GraphState>('POST', `/api/graphs/${id}/edits`, { revision, patch, label, key }),
   edits: (id: string) => call<Schemas['EditList']>('GET', `/api/graphs/${id}/edits`),
   checks: (id: string, channel: string, basis: Partial<Basis> = {}) =>
     call<Schemas['ChecksState']>('POST', `/api/graphs/${id}/checks`, { channel, ...basis }),

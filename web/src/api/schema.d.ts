@@ -747,6 +747,12 @@ export interface components {
          */
         EditRequest: {
             /**
+             * Key
+             * @description a name of the sender's own: sent again, it is not applied again
+             * @default
+             */
+            key: string;
+            /**
              * Label
              * @default
              */
@@ -1002,11 +1008,16 @@ export interface components {
         };
         /**
          * Health
-         * @description Whether all parts answer.
+         * @description Whether all parts answer: the database, how many evaluators do in time, how many jobs wait for them, bytes free
+         *     on the disk of the data, and the depot (none: there is none).
          */
         Health: {
             /** Database */
             database: boolean;
+            /** Depot */
+            depot: boolean | null;
+            /** Disk Free */
+            disk_free: number;
             /** Evaluators */
             evaluators: number;
             /**
@@ -1016,6 +1027,8 @@ export interface components {
             status: "ok" | "degraded";
             /** Version */
             version: string;
+            /** Waiting */
+            waiting: number;
         };
         /**
          * ImportRequest

@@ -8,8 +8,13 @@ import { levelOf, nodeOf } from '../model/levels'
 
 export type SaveState = 'saved' | 'saving' | 'waiting for the service' | 'not saved'
 
+/** A name that no other edit has. */
+const newKey = () => `${Date.now().toString(36)}-${Math.random().toString(36).slice(2)}`
+
 interface Pending {
   patch: Operation[]
+  /** A name of its own: when an answer was lost, the edit is sent again and not applied again. */
+  key: string
   label: string
 }
 
@@ -105,7 +110,7 @@ export const useGraph = createGlobalState(() => {
       const next = pending[0]!
       const { id, revision } = state.value
       try {
-        const answer = await api.edit(id, revision, next.patch, next.label)
+        const answer = await api.edit(id, revision, next.patch, next.label, next.key)
         if (state.value.id !== id) break
         state.value = answer
         pending.shift()
@@ -173,7 +178,7 @@ export const useGraph = createGlobalState(() => {
       const patch = difference(change, out ? path.value.slice(0, -out) : path.value)
       draft.value = []
       if (patch.length) {
-        pending.push({ patch, label })
+        pending.push({ patch, label, key: newKey() })
         saveState.value = 'saving'
       }
       rebuild()
@@ -196,7 +201,7 @@ export const useGraph = createGlobalState(() => {
     apply(label: string, patch: Operation[]): void {
       draft.value = []
       if (patch.length) {
-        pending.push({ patch, label })
+        pending.push({ patch, label, key: newKey() })
         saveState.value = 'saving'
       }
       rebuild()
