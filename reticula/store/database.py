@@ -8,11 +8,12 @@ from pathlib import Path
 
 from alembic import command
 from alembic.config import Config
+from alembic.util.exc import CommandError
 from sqlalchemy import Engine, create_engine, text
 from sqlalchemy.exc import OperationalError
 from sqlalchemy.orm import Session
 
-__all__ = ["Database", "is_deadlock"]
+__all__ = ["Database", "NewerData", "is_deadlock"]
 
 
 DEADLOCK = (1205, 1213)
@@ -21,6 +22,10 @@ DEADLOCK = (1205, 1213)
 def is_deadlock(error: OperationalError) -> bool:
     """Return whether MariaDB took a session back because of another one: it may be done again."""
     return error.orig is not None and error.orig.args[:1] and error.orig.args[0] in DEADLOCK
+
+
+class NewerData(Exception):
+    """The tables are those of a release that is newer than the code."""
 
 
 class Database:
@@ -37,11 +42,16 @@ class Database:
             yield session
 
     def migrate(self) -> None:
-        """Bring the tables up to the newest migration."""
+        """Bring the tables up to the newest migration; raise NewerData if they are newer than that."""
         config = Config()
         config.set_main_option("script_location", str(Path(__file__).parent / "migrations"))
         config.attributes["engine"] = self.engine
-        command.upgrade(config, "head")
+        try:
+            command.upgrade(config, "head")
+        except CommandError as error:
+            raise NewerData(
+                f"the data are of a newer release than this one ({error}); start that release, or restore a backup"
+            ) from None
 
     def is_up(self) -> bool:
         """Return whether the database answers."""

@@ -1,0 +1,32 @@
+"""Orphans: services and depots on the same data, and nobody else's."""
+
+import subprocess
+import sys
+from pathlib import Path
+
+from reticula.launch.orphans import end_orphans, orphans_of
+
+SLEEP = "import time; time.sleep(60)"
+
+
+def test_only_what_runs_on_the_same_data_is_ended(tmp_path: Path) -> None:
+    mine, other = tmp_path / "mine", tmp_path / "other"
+    command = [sys.executable, "-c", SLEEP, "reticula.service"]
+    runs = [subprocess.Popen(command, env={"RETICULA_VAR": str(var)}) for var in (mine, other)]
+    depot = subprocess.Popen([sys.executable, "-c", SLEEP, "reticula.depot", str(mine / "depot"), "1"])
+    try:
+        assert sorted(orphans_of(mine)) == sorted([runs[0].pid, depot.pid])
+        reaped = subprocess.Popen(command, env={"RETICULA_VAR": str(mine)})
+        for one in (runs[0], depot, reaped):
+            one.terminate()
+            one.wait()
+        assert orphans_of(mine) == []
+        assert runs[1].poll() is None
+        end_orphans(mine)
+        assert orphans_of(other) == [runs[1].pid]
+        end_orphans(other, keep=[runs[1].pid])
+        assert runs[1].poll() is None
+    finally:
+        for one in (*runs, depot):
+            one.kill()
+            one.wait()
