@@ -42,16 +42,22 @@ BESIDE = 1e-7
 """Share of the size at which the sides of a face are looked at."""
 
 
-def without_doubles(geo: Geo, tolerance: float) -> tuple[Geo, int, int]:
+def without_doubles(geo: Geo, tolerance: float, *, keep_closed: bool = False) -> tuple[Geo, int, int]:
     """Weld points within ``tolerance`` in m and drop faces that lie on the points of others; how many of each.
 
     Of faces that run alike the first stays. Of two that run against each other both go where they are a wall between
-    solids, else the first stays.
+    solids, else the first stays. ``keep_closed`` leaves those where solids with a face in common would be torn.
     """
     points = np.arange(geo.topology.point_count)
     made = weld_points(geo, cluster_by_distance(geo.positions, points, tolerance), average=False)
     found = find_double_faces(made.topology)
     gone = found.copies | found.walls | found.backs
+    if (
+        keep_closed
+        and gone.any()
+        and _torn_edges(subset(made, ~gone).topology).sum() > _torn_edges(made.topology).sum()
+    ):
+        gone = found.walls
     welded = geo.topology.point_count - made.topology.point_count
     return (subset(made, ~gone) if gone.any() else made), welded, int(gone.sum())
 
@@ -100,10 +106,11 @@ def _resolved_in(geo: Geo, tolerance: float, frame: float) -> Resolved:
     cut = cut_at_crossings(marked, partial(own_crossing_segments, local, size=size), size)
     if cut is marked:
         return Resolved(geo, 0, 0, 0, 0)
-    cut = _stitched(cut, max(tolerance * frame, STITCH * size))
+    near = max(tolerance * frame, STITCH * size)
+    cut = _stitched(cut, near)
     source = cut.attribute("face", MARK)
     pieces = np.bincount(source, minlength=count)
-    open_part, crossed_part = _parts(local, pieces > 1)
+    open_part, crossed_part = _parts(local, pieces > 1, cut, near)
     resolved = (crossed_part & ~open_part)[source]
     keep = np.ones(len(source), bool)
     if resolved.any():
@@ -145,14 +152,28 @@ def _stitched(cut: Geo, near: float) -> Geo:
     return with_hanging_points(cut, points, near)[0]
 
 
-def _parts(geo: Geo, cut: Flags) -> tuple[Flags, Flags]:
-    """Which faces belong to a part that is not closed, and to one of which some face was ``cut (F,)``."""
+def _parts(geo: Geo, cut: Flags, made: Geo, near: float) -> tuple[Flags, Flags]:
+    """Which faces belong to a part that is not closed, and to one of which some face was ``cut (F,)``, or that has an
+    edge within ``near`` m in common with a face that was: that one's cut lies along it. ``made`` is the mesh after it.
+    """
     shape, part = geo.topology, face_components(geo)
     torn = _torn_edges(shape)
     is_open, crossed = (np.zeros(int(part.max()) + 1, bool) for _ in range(2))
     is_open[part[shape.corner_face[torn[shape.corner_edge]]]] = True
     crossed[part[cut]] = True
+    crossed[_parts_along(made, part[made.attribute("face", MARK)], cut[made.attribute("face", MARK)], near)] = True
     return is_open[part], crossed[part]
+
+
+def _parts_along(made: Geo, part: Ints, cut: Flags, near: float) -> Ints:
+    """The numbers of all parts, ``part (F,)`` of each face, with an edge where a face that was ``cut (F,)`` has one."""
+    shape = made.topology
+    place = cluster_by_distance(made.positions, np.arange(shape.point_count), near).astype(np.int64)
+    ends = np.sort(np.stack([place[shape.corner_point], place[shape.corner_point[shape.corner_next]]]), axis=0)
+    edge = np.unique(ends[0] * shape.point_count + ends[1], return_inverse=True)[1].reshape(-1)
+    beside = np.zeros(int(edge.max(initial=-1)) + 1, bool)
+    beside[edge[cut[shape.corner_face]]] = True
+    return np.unique(part[shape.corner_face[beside[edge]]])
 
 
 def _patches(shape: Topology) -> Ints:

@@ -98,7 +98,7 @@ def repair(
         return geo.with_attribute("face", fill_group, np.zeros(0, bool))
     made = geo
     if doubles:
-        made, welded, dropped = without_doubles(made, tolerance)
+        made, welded, dropped = without_doubles(made, tolerance, keep_closed=crossings)
         _tell(welded, "points in one place welded")
         _tell(dropped, "double faces dropped")
     if slivers:
@@ -115,6 +115,9 @@ def repair(
             warn(f"{resolved.torn:,} edges of closed parts gape, where planes nearly coincide; move one a little.")
         if resolved.in_open:
             note(f"{resolved.in_open:,} of the cut faces belong to open parts, of which nothing was dropped.")
+        if doubles:
+            made, _, dropped = without_doubles(made, tolerance)
+            _tell(dropped, "double faces of solids that lie in each other dropped")
     if crowded != "leave":
         parted = part_crowded(made, crowded == "drop")
         made = parted.geo
