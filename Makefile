@@ -1,6 +1,8 @@
 # make start     installs what is missing, starts everything, loads the demo
 # make test      installs what is missing, runs lint and all tests, parts of them beside each other
 # make lint      style, types, layering, and that generated files are current
+# make backup FILE=a.zip    one archive of projects, shapes and packages, while people work or not
+# make restore FILE=a.zip   fills an empty installation from it
 # make campaign  a long hunt: property tests with thousands of random meshes, programs and chains
 # make bench     speed, side by side with other libraries
 # make generate  writes what is made from the code: OpenAPI, TypeScript types, operator pages, demo
@@ -9,11 +11,18 @@ PYTHON := .venv/bin/python
 CORE := $(shell find reticula/core -name '*.py')
 WEB := $(shell find web/src web/public web/index.html -type f)
 
-.PHONY: start test lint campaign bench generate
+.PHONY: start backup restore test lint campaign bench generate
 
 start: .venv/.ready .venv/.kernels web/dist/index.html
 	@tools/packages.sh mariadbd=mariadb-server
 	@exec $(PYTHON) -m reticula.launch
+
+backup: .venv/.ready
+	@$(PYTHON) -m reticula.cli backup "$(FILE)"
+
+restore: .venv/.ready
+	@tools/packages.sh mariadbd=mariadb-server
+	@$(PYTHON) -m reticula.cli restore "$(FILE)"
 
 test: .venv/.dev .venv/.kernels web/dist/index.html
 	@tools/packages.sh mariadbd=mariadb-server chromium=chromium

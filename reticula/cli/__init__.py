@@ -1,4 +1,4 @@
-"""The command line: run a graph or a package, list operators, describe one, pack, import and export."""
+"""The command line: run a graph or a package, list operators, describe one, pack, import, export, and back up."""
 
 from __future__ import annotations
 
@@ -6,6 +6,7 @@ import argparse
 import json
 import sys
 
+from reticula.cli.backup_commands import add_backup_commands
 from reticula.cli.package_commands import add_package_commands, package_text
 from reticula.cli.run_command import add_run
 from reticula.core.errors import ReticulaError
@@ -33,6 +34,7 @@ def _parser() -> argparse.ArgumentParser:
     commands = parser.add_subparsers(required=True, metavar="COMMAND")
     add_run(commands)
     add_package_commands(commands)
+    add_backup_commands(commands)
     listing = commands.add_parser("list", help="list all operators")
     listing.add_argument("--json", action="store_true", help="as JSON")
     listing.set_defaults(function=_list)

@@ -5,6 +5,7 @@ from __future__ import annotations
 import hashlib
 import threading
 from pathlib import Path
+from urllib.parse import urlsplit
 
 from flask import Flask, Response, jsonify, request, send_file
 
@@ -15,6 +16,21 @@ from reticula.core.packages import read_package
 __all__ = ["create_depot"]
 
 MOST_BYTES = 512 * 1024**2
+HOSTS = ("127.0.0.1", "localhost", "[::1]")
+
+
+def install_guard(app: Flask) -> None:
+    """Refuse what a hostile page in a browser of this machine could send: another name, or another site."""
+
+    @app.before_request
+    def guard() -> tuple[Response, int] | None:
+        host = request.host.rsplit(":", 1)[0] if not request.host.endswith("]") else request.host
+        if host not in HOSTS:
+            return jsonify({"message": f"the depot does not answer to the name '{host}'"}), 403
+        origin = request.headers.get("Origin")
+        if origin and urlsplit(origin).netloc != request.host:
+            return jsonify({"message": "requests from other sites are refused"}), 403
+        return None
 
 
 def create_depot(folder: Path) -> Flask:
@@ -22,6 +38,7 @@ def create_depot(folder: Path) -> Flask:
     folder.mkdir(parents=True, exist_ok=True)
     app = Flask("reticula.depot", static_folder=None)
     app.config["MAX_CONTENT_LENGTH"] = MOST_BYTES
+    install_guard(app)
     known: dict[str, dict[str, object]] = {}
     lock = threading.Lock()
 

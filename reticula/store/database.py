@@ -8,6 +8,7 @@ from pathlib import Path
 
 from alembic import command
 from alembic.config import Config
+from alembic.script import ScriptDirectory
 from alembic.util.exc import CommandError
 from sqlalchemy import Engine, create_engine, text
 from sqlalchemy.exc import OperationalError
@@ -28,6 +29,12 @@ class NewerData(Exception):
     """The tables are those of a release that is newer than the code."""
 
 
+def _alembic() -> Config:
+    config = Config()
+    config.set_main_option("script_location", str(Path(__file__).parent / "migrations"))
+    return config
+
+
 class Database:
     """A MariaDB database, by URL. Broken connections are replaced before they are used."""
 
@@ -41,17 +48,21 @@ class Database:
         with Session(self.engine, expire_on_commit=False) as session, session.begin():
             yield session
 
-    def migrate(self) -> None:
-        """Bring the tables up to the newest migration; raise NewerData if they are newer than that."""
-        config = Config()
-        config.set_main_option("script_location", str(Path(__file__).parent / "migrations"))
+    def migrate(self, revision: str = "head") -> None:
+        """Bring the tables up to a migration, the newest one by default; raise NewerData if they are newer than all."""
+        config = _alembic()
         config.attributes["engine"] = self.engine
         try:
-            command.upgrade(config, "head")
+            command.upgrade(config, revision)
         except CommandError as error:
             raise NewerData(
                 f"the data are of a newer release than this one ({error}); start that release, or restore a backup"
             ) from None
+
+    @staticmethod
+    def knows(revision: str) -> bool:
+        """Return whether there is a migration of this name."""
+        return revision in {script.revision for script in ScriptDirectory.from_config(_alembic()).walk_revisions()}
 
     def is_up(self) -> bool:
         """Return whether the database answers."""

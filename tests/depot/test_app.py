@@ -57,3 +57,20 @@ def test_a_damaged_file_in_the_folder_is_left_out(tmp_path: Path, package: bytes
     (folder / "settlement_tile-1.0.0.zip").write_bytes(package)
     listed = create_depot(folder).test_client().get("/packages").json["packages"]
     assert [entry["operator"] for entry in listed] == ["settlement_tile@1.0.0"]
+
+
+@pytest.mark.parametrize(
+    ("headers", "code"),
+    [
+        ({"Host": "127.0.0.1:9"}, 200),
+        ({"Host": "evil.example"}, 403),
+        ({"Host": "localhost:9", "Origin": "http://localhost:9"}, 200),
+        ({"Host": "localhost:9", "Origin": "http://evil.example"}, 403),
+        ({"Host": "localhost:9", "Origin": "null"}, 403),
+    ],
+)
+def test_other_names_and_other_sites_are_refused(tmp_path: Path, headers: dict[str, str], code: int) -> None:
+    client = create_depot(tmp_path).test_client()
+    assert client.get("/packages", headers=headers).status_code == code
+    if code == 403:
+        assert client.put("/packages/a@1.0.0", data=b"x", headers=headers).status_code == 403

@@ -13,6 +13,7 @@ from pathlib import Path
 
 import pytest
 
+from reticula.cli import main
 from reticula.launch.client import Client
 from reticula.launch.processes import port_is_free
 from tests.helpers import any_port, wait_until
@@ -147,3 +148,22 @@ def test_it_waits_for_a_database_that_cannot_start(var: Path, port: int) -> None
         assert running.ready().get("/api/health")["status"] == "ok"
     finally:
         running.end()
+
+
+def test_backup_while_it_runs_and_restore_into_an_empty_folder(
+    running: Running, var: Path, tmp_path: Path, capsys: pytest.CaptureFixture[str]
+) -> None:
+    client = running.ready()
+    archive, fresh = tmp_path / "reef.zip", tmp_path / "fresh"
+    assert main(["backup", str(archive), "--var", str(var)]) == 0
+    assert "Wrote" in capsys.readouterr().out
+    assert main(["restore", str(archive), "--var", str(var)]) == 1
+    assert "Reticula runs in" in capsys.readouterr().err
+    assert main(["restore", str(archive), "--var", str(fresh)]) == 0
+    said = capsys.readouterr().out
+    assert f"{len(client.get('/api/projects')['projects'])} projects" in said
+    kept = {path.name for path in (var / "assets").iterdir()}
+    assert kept == {path.name for path in (fresh / "assets").iterdir()}
+    assert main(["restore", str(archive), "--var", str(fresh)]) == 1
+    assert "something here already" in capsys.readouterr().err
+    assert not processes_of(fresh, "mariadbd")

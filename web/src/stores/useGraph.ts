@@ -125,6 +125,7 @@ export const useGraph = createGlobalState(() => {
           }
         } else if (error instanceof Unreachable || (error instanceof Refusal && error.status >= 500)) {
           saveState.value = 'waiting for the service'
+          if (error instanceof Refusal) trouble.value = error.message
           await new Promise((wake) => setTimeout(wake, RETRY_MS))
         } else {
           pending.shift()
