@@ -14,7 +14,7 @@ from flask_openapi3 import APIBlueprint, Tag
 
 from reticula.core.context import using
 from reticula.core.errors import FormatError
-from reticula.core.packages import Package, definition_key, merge_package, read_package, review
+from reticula.core.packages import Package, definition_key, merge_package, read_package
 from reticula.service.context import context
 from reticula.service.depot_client import Depot, DepotDown
 from reticula.service.errors import refuse
@@ -30,6 +30,7 @@ from reticula.service.schemas import (
 )
 from reticula.store import library
 from reticula.store.errors import NotFound
+from reticula.workers.tasks import Job
 
 __all__ = ["blueprint"]
 
@@ -49,17 +50,21 @@ def _folder() -> Path:
 
 
 def _reviewed(data: bytes, origin: str) -> dict[str, Any]:
-    """Check a package, keep it until it is decided about, and tell what it would bring."""
-    with context().database.session() as session:
+    """Have a package checked in an evaluator, keep it until it is decided about, and tell what it would bring."""
+    here = context()
+    with here.database.session() as session:
         known = library.library_of(session)
-    with using(library=known):
-        package = read_package(data)
-        entries = review(package)
     name = secrets.token_hex(8)
-    folder = _folder()
-    (folder / f"{name}.origin").write_text(origin)
-    (folder / f"{name}.zip").write_bytes(data)
-    return {"review": name, "main": package.main, "operators": [entry.describe() for entry in entries]}
+    stored = _folder() / f"{name}.zip"
+    stored.write_bytes(data)
+    try:
+        job = Job("review", library=dict(known.definitions), about={"path": str(stored)})
+        found = here.pool.run(job, affinity="packages", person="packages")
+    except BaseException:
+        stored.unlink(missing_ok=True)
+        raise
+    stored.with_suffix(".origin").write_text(origin)
+    return {"review": name, **found}
 
 
 @blueprint.post("/packages/reviews", responses={201: ReviewState, 422: ErrorState})

@@ -42,6 +42,8 @@ def serve(link: Connection, stop_flag: Event, folder: str, limits: Limits, paren
             _answer(link, ("failed", _unexpected(error)))
             continue
         _answer(link, _done(worker, job, link, stop_flag))
+        del job
+        _give_back()
 
 
 def _done(worker: Worker, job: Job, link: Connection, stop_flag: Event) -> tuple[str, Any]:
@@ -68,6 +70,12 @@ def _answer(link: Connection, answer: tuple[str, Any]) -> None:
         log.exception("an answer could not be sent")
         with contextlib.suppress(OSError):
             link.send(("failed", _unexpected(error)))
+
+
+def _give_back() -> None:
+    """Return memory that is free to the system: the C library keeps it otherwise."""
+    with contextlib.suppress(OSError, AttributeError):
+        ctypes.CDLL(None).malloc_trim(0)
 
 
 def _unexpected(error: Exception) -> dict[str, Any]:

@@ -6,9 +6,11 @@ import contextlib
 import logging
 import multiprocessing
 import os
+import resource
 import threading
 import time
 from multiprocessing.synchronize import Event
+from pathlib import Path
 from typing import Any
 
 from reticula.workers.buffers import BufferFiles
@@ -16,12 +18,23 @@ from reticula.workers.evaluator_process import serve
 from reticula.workers.tickets import Limits, Ticket
 from reticula.workers.waiting import Waiting
 
-__all__ = ["Seat"]
+__all__ = ["Seat", "resident_bytes"]
 
 log = logging.getLogger(__name__)
 GRACE = 1.5
 READY_SECONDS = 300.0
 PAUSE = 1.0
+ROOM = 1024**3
+"""Bytes that an evaluator may hold besides its cache: programs, libraries, compiled code and what a job left."""
+
+
+def resident_bytes(pid: int) -> int:
+    """Return how much memory a process holds; 0 if that cannot be told."""
+    try:
+        pages = int(Path(f"/proc/{pid}/statm").read_text().split()[1])
+    except (OSError, ValueError, IndexError):
+        return 0
+    return pages * resource.getpagesize()
 
 
 class Seat:
@@ -88,6 +101,10 @@ class Seat:
             self._spawn()
         ticket = self.waiting.take(self.number, 1.0)
         if ticket is None:
+            if self.ready and resident_bytes(self.process.pid or 0) > self.limits.cache_bytes + ROOM:
+                log.warning("an idle evaluator holds more memory than it may; starting another one")
+                self._kill()
+                self._spawn()
             return
         if ticket.stop_wanted:
             ticket.supersede()

@@ -17,7 +17,7 @@ from reticula.core.graph import Cache, Evaluation, Evaluator, NodeResult, split_
 from reticula.core.graph.inspection.provenance import trace
 from reticula.core.graph.inspection.text_inspection import inspect_text
 from reticula.core.graph.structure.library import MemoryLibrary
-from reticula.core.packages import prepare
+from reticula.core.packages import prepare, read_package, review
 from reticula.core.reports.summary import describe_geo, element_counts
 from reticula.workers.buffers import BufferFiles
 from reticula.workers.check_counts import CheckCounts
@@ -35,7 +35,8 @@ class Job:
     (parameter, source, elements) means as a parameter of ``node``. ``publish`` prepares the definition of a folded node
     from ``about`` (and ``stored``, see :func:`reticula.core.packages.prepare`). ``level`` leads to the graph inside a
     node; ``library`` holds the definitions of the published operators that are used. ``moments`` are earlier documents,
-    by revision, with what they need. ``check`` counts what is wrong with each node's result.
+    by revision, with what they need. ``check`` counts what is wrong with each node's result. ``review`` reads the
+    package at ``about["path"]``.
     """
 
     what: str
@@ -96,6 +97,8 @@ class Worker:
         shapes, library = StoredShapes(job.shapes, self.kept), MemoryLibrary(job.library)
         if job.what == "publish":
             return _publication(job, shapes, library)
+        if job.what == "review":
+            return _review(job, library)
         tell = _now_and_then(on_progress)
         done = self._evaluate(job, tell, should_stop)
         if job.what == "check":
@@ -196,6 +199,13 @@ def _publication(job: Job, shapes: StoredShapes, library: MemoryLibrary) -> dict
         "breaks": list(made.breaks),
         "trials": [{"title": trial.title, "trouble": trial.trouble} for trial in made.trials],
     }
+
+
+def _review(job: Job, library: MemoryLibrary) -> dict[str, Any]:
+    """Read a package that somebody else wrote, and tell what it would bring."""
+    with using(library=library), collecting():
+        package = read_package(Path(job.about["path"]).read_bytes())
+        return {"main": package.main, "operators": [entry.describe() for entry in review(package)]}
 
 
 def _report(result: NodeResult, before: Geo | None) -> dict[str, Any]:
