@@ -27,5 +27,15 @@ def test_every_reference_leads_somewhere() -> None:
             found = found[word]
 
 
+def test_every_operation_may_answer_with_an_error_of_one_form() -> None:
+    document = json.loads(openapi_text())
+    assert None not in document["components"].values()
+    form = {"schema": {"$ref": "#/components/schemas/ErrorState"}}
+    for path in document["paths"].values():
+        for entry in path.values():
+            for answer in ("422", "default"):
+                assert entry["responses"][answer]["content"]["application/json"] == form
+
+
 def test_it_is_the_same_each_time() -> None:
     assert openapi_text() == openapi_text()

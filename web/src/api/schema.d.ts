@@ -1649,43 +1649,6 @@ export interface components {
             /** Trouble */
             trouble: string;
         };
-        /** ValidationErrorModel */
-        ValidationErrorModel: {
-            /**
-             * Error context
-             * @description An optional object which contains values required to render the error message.
-             * @default null
-             */
-            ctx: {
-                [key: string]: unknown;
-            } | null;
-            /**
-             * Input
-             * @description The input provided for validation.
-             */
-            input: unknown;
-            /**
-             * Location
-             * @description The error's location as a list.
-             */
-            loc: unknown[];
-            /**
-             * Message
-             * @description A human readable explanation of the error.
-             */
-            msg: string;
-            /**
-             * Error Type
-             * @description A computer-readable identifier of the error type.
-             */
-            type: string;
-            /**
-             * URL
-             * @description The URL to further information about the error.
-             * @default null
-             */
-            url: string | null;
-        };
     };
     responses: never;
     parameters: never;
@@ -1722,13 +1685,22 @@ export interface operations {
                     "application/json": components["schemas"]["ErrorState"];
                 };
             };
-            /** @description Unprocessable Entity */
+            /** @description The request or what it asks for is wrong; it says how */
             422: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ValidationErrorModel"][];
+                    "application/json": components["schemas"]["ErrorState"];
+                };
+            };
+            /** @description Refused (403, 404, 409, 413), too much at once (429), or not possible now (5xx) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorState"];
                 };
             };
         };
@@ -1753,13 +1725,22 @@ export interface operations {
                     "application/json": components["schemas"]["ErrorState"];
                 };
             };
-            /** @description Unprocessable Entity */
+            /** @description The request or what it asks for is wrong; it says how */
             422: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ValidationErrorModel"][];
+                    "application/json": components["schemas"]["ErrorState"];
+                };
+            };
+            /** @description Refused (403, 404, 409, 413), too much at once (429), or not possible now (5xx) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorState"];
                 };
             };
         };
@@ -1784,13 +1765,22 @@ export interface operations {
                     "application/json": components["schemas"]["ErrorState"];
                 };
             };
-            /** @description Unprocessable Entity */
+            /** @description The request or what it asks for is wrong; it says how */
             422: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ValidationErrorModel"][];
+                    "application/json": components["schemas"]["ErrorState"];
+                };
+            };
+            /** @description Refused (403, 404, 409, 413), too much at once (429), or not possible now (5xx) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorState"];
                 };
             };
         };
@@ -1813,13 +1803,22 @@ export interface operations {
                     "application/json": components["schemas"]["DepotState"];
                 };
             };
-            /** @description Unprocessable Entity */
+            /** @description The request or what it asks for is wrong; it says how */
             422: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ValidationErrorModel"][];
+                    "application/json": components["schemas"]["ErrorState"];
+                };
+            };
+            /** @description Refused (403, 404, 409, 413), too much at once (429), or not possible now (5xx) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorState"];
                 };
             };
         };
@@ -1844,7 +1843,7 @@ export interface operations {
                     "application/json": components["schemas"]["ReviewState"];
                 };
             };
-            /** @description Unprocessable Entity */
+            /** @description The request or what it asks for is wrong; it says how */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -1855,6 +1854,15 @@ export interface operations {
             };
             /** @description Service Unavailable */
             503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorState"];
+                };
+            };
+            /** @description Refused (403, 404, 409, 413), too much at once (429), or not possible now (5xx) */
+            default: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -1900,17 +1908,26 @@ export interface operations {
                     "application/json": components["schemas"]["ErrorState"];
                 };
             };
-            /** @description Unprocessable Entity */
+            /** @description The request or what it asks for is wrong; it says how */
             422: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ValidationErrorModel"][];
+                    "application/json": components["schemas"]["ErrorState"];
                 };
             };
             /** @description Service Unavailable */
             503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorState"];
+                };
+            };
+            /** @description Refused (403, 404, 409, 413), too much at once (429), or not possible now (5xx) */
+            default: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -1951,13 +1968,22 @@ export interface operations {
                     "application/json": components["schemas"]["ErrorState"];
                 };
             };
-            /** @description Unprocessable Entity */
+            /** @description The request or what it asks for is wrong; it says how */
             422: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ValidationErrorModel"][];
+                    "application/json": components["schemas"]["ErrorState"];
+                };
+            };
+            /** @description Refused (403, 404, 409, 413), too much at once (429), or not possible now (5xx) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorState"];
                 };
             };
         };
@@ -1980,13 +2006,22 @@ export interface operations {
                 };
                 content?: never;
             };
-            /** @description Unprocessable Entity */
+            /** @description The request or what it asks for is wrong; it says how */
             422: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ValidationErrorModel"][];
+                    "application/json": components["schemas"]["ErrorState"];
+                };
+            };
+            /** @description Refused (403, 404, 409, 413), too much at once (429), or not possible now (5xx) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorState"];
                 };
             };
         };
@@ -2020,13 +2055,22 @@ export interface operations {
                     "application/json": components["schemas"]["ErrorState"];
                 };
             };
-            /** @description Unprocessable Entity */
+            /** @description The request or what it asks for is wrong; it says how */
             422: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ValidationErrorModel"][];
+                    "application/json": components["schemas"]["ErrorState"];
+                };
+            };
+            /** @description Refused (403, 404, 409, 413), too much at once (429), or not possible now (5xx) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorState"];
                 };
             };
         };
@@ -2049,13 +2093,22 @@ export interface operations {
                 };
                 content?: never;
             };
-            /** @description Unprocessable Entity */
+            /** @description The request or what it asks for is wrong; it says how */
             422: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ValidationErrorModel"][];
+                    "application/json": components["schemas"]["ErrorState"];
+                };
+            };
+            /** @description Refused (403, 404, 409, 413), too much at once (429), or not possible now (5xx) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorState"];
                 };
             };
         };
@@ -2084,8 +2137,17 @@ export interface operations {
                     "application/json": components["schemas"]["ChangeState"];
                 };
             };
-            /** @description Unprocessable Entity */
+            /** @description The request or what it asks for is wrong; it says how */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorState"];
+                };
+            };
+            /** @description Refused (403, 404, 409, 413), too much at once (429), or not possible now (5xx) */
+            default: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -2119,8 +2181,17 @@ export interface operations {
                     "application/json": components["schemas"]["ChecksState"];
                 };
             };
-            /** @description Unprocessable Entity */
+            /** @description The request or what it asks for is wrong; it says how */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorState"];
+                };
+            };
+            /** @description Refused (403, 404, 409, 413), too much at once (429), or not possible now (5xx) */
+            default: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -2150,13 +2221,22 @@ export interface operations {
                     "application/json": components["schemas"]["EditList"];
                 };
             };
-            /** @description Unprocessable Entity */
+            /** @description The request or what it asks for is wrong; it says how */
             422: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ValidationErrorModel"][];
+                    "application/json": components["schemas"]["ErrorState"];
+                };
+            };
+            /** @description Refused (403, 404, 409, 413), too much at once (429), or not possible now (5xx) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorState"];
                 };
             };
         };
@@ -2194,8 +2274,17 @@ export interface operations {
                     "application/json": components["schemas"]["ErrorState"];
                 };
             };
-            /** @description Unprocessable Entity */
+            /** @description The request or what it asks for is wrong; it says how */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorState"];
+                };
+            };
+            /** @description Refused (403, 404, 409, 413), too much at once (429), or not possible now (5xx) */
+            default: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -2229,8 +2318,17 @@ export interface operations {
                     "application/json": components["schemas"]["EvaluationState"];
                 };
             };
-            /** @description Unprocessable Entity */
+            /** @description The request or what it asks for is wrong; it says how */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorState"];
+                };
+            };
+            /** @description Refused (403, 404, 409, 413), too much at once (429), or not possible now (5xx) */
+            default: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -2256,8 +2354,17 @@ export interface operations {
         };
         requestBody?: never;
         responses: {
-            /** @description Unprocessable Entity */
+            /** @description The request or what it asks for is wrong; it says how */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorState"];
+                };
+            };
+            /** @description Refused (403, 404, 409, 413), too much at once (429), or not possible now (5xx) */
+            default: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -2291,8 +2398,17 @@ export interface operations {
                     "application/json": components["schemas"]["AssetState"];
                 };
             };
-            /** @description Unprocessable Entity */
+            /** @description The request or what it asks for is wrong; it says how */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorState"];
+                };
+            };
+            /** @description Refused (403, 404, 409, 413), too much at once (429), or not possible now (5xx) */
+            default: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -2326,8 +2442,17 @@ export interface operations {
                     "application/json": components["schemas"]["LookState"];
                 };
             };
-            /** @description Unprocessable Entity */
+            /** @description The request or what it asks for is wrong; it says how */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorState"];
+                };
+            };
+            /** @description Refused (403, 404, 409, 413), too much at once (429), or not possible now (5xx) */
+            default: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -2370,8 +2495,17 @@ export interface operations {
                     "application/json": components["schemas"]["ErrorState"];
                 };
             };
-            /** @description Unprocessable Entity */
+            /** @description The request or what it asks for is wrong; it says how */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorState"];
+                };
+            };
+            /** @description Refused (403, 404, 409, 413), too much at once (429), or not possible now (5xx) */
+            default: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -2414,8 +2548,17 @@ export interface operations {
                     "application/json": components["schemas"]["ErrorState"];
                 };
             };
-            /** @description Unprocessable Entity */
+            /** @description The request or what it asks for is wrong; it says how */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorState"];
+                };
+            };
+            /** @description Refused (403, 404, 409, 413), too much at once (429), or not possible now (5xx) */
+            default: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -2449,8 +2592,17 @@ export interface operations {
                     "application/json": components["schemas"]["RewriteState"];
                 };
             };
-            /** @description Unprocessable Entity */
+            /** @description The request or what it asks for is wrong; it says how */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorState"];
+                };
+            };
+            /** @description Refused (403, 404, 409, 413), too much at once (429), or not possible now (5xx) */
+            default: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -2484,8 +2636,17 @@ export interface operations {
                     "application/json": components["schemas"]["TextState"];
                 };
             };
-            /** @description Unprocessable Entity */
+            /** @description The request or what it asks for is wrong; it says how */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorState"];
+                };
+            };
+            /** @description Refused (403, 404, 409, 413), too much at once (429), or not possible now (5xx) */
+            default: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -2528,8 +2689,17 @@ export interface operations {
                     "application/json": components["schemas"]["ErrorState"];
                 };
             };
-            /** @description Unprocessable Entity */
+            /** @description The request or what it asks for is wrong; it says how */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorState"];
+                };
+            };
+            /** @description Refused (403, 404, 409, 413), too much at once (429), or not possible now (5xx) */
+            default: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -2557,13 +2727,22 @@ export interface operations {
                     "application/json": components["schemas"]["Health"];
                 };
             };
-            /** @description Unprocessable Entity */
+            /** @description The request or what it asks for is wrong; it says how */
             422: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ValidationErrorModel"][];
+                    "application/json": components["schemas"]["ErrorState"];
+                };
+            };
+            /** @description Refused (403, 404, 409, 413), too much at once (429), or not possible now (5xx) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorState"];
                 };
             };
         };
@@ -2588,13 +2767,22 @@ export interface operations {
                     "application/json": components["schemas"]["ErrorState"];
                 };
             };
-            /** @description Unprocessable Entity */
+            /** @description The request or what it asks for is wrong; it says how */
             422: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ValidationErrorModel"][];
+                    "application/json": components["schemas"]["ErrorState"];
+                };
+            };
+            /** @description Refused (403, 404, 409, 413), too much at once (429), or not possible now (5xx) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorState"];
                 };
             };
         };
@@ -2631,13 +2819,22 @@ export interface operations {
                     "application/json": components["schemas"]["ErrorState"];
                 };
             };
-            /** @description Unprocessable Entity */
+            /** @description The request or what it asks for is wrong; it says how */
             422: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ValidationErrorModel"][];
+                    "application/json": components["schemas"]["ErrorState"];
+                };
+            };
+            /** @description Refused (403, 404, 409, 413), too much at once (429), or not possible now (5xx) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorState"];
                 };
             };
         };
@@ -2662,13 +2859,22 @@ export interface operations {
                     "application/json": components["schemas"]["ErrorState"];
                 };
             };
-            /** @description Unprocessable Entity */
+            /** @description The request or what it asks for is wrong; it says how */
             422: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ValidationErrorModel"][];
+                    "application/json": components["schemas"]["ErrorState"];
+                };
+            };
+            /** @description Refused (403, 404, 409, 413), too much at once (429), or not possible now (5xx) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorState"];
                 };
             };
         };
@@ -2693,13 +2899,22 @@ export interface operations {
                     "application/json": components["schemas"]["ErrorState"];
                 };
             };
-            /** @description Unprocessable Entity */
+            /** @description The request or what it asks for is wrong; it says how */
             422: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ValidationErrorModel"][];
+                    "application/json": components["schemas"]["ErrorState"];
+                };
+            };
+            /** @description Refused (403, 404, 409, 413), too much at once (429), or not possible now (5xx) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorState"];
                 };
             };
         };
@@ -2722,13 +2937,22 @@ export interface operations {
                     "application/json": components["schemas"]["OperatorList"];
                 };
             };
-            /** @description Unprocessable Entity */
+            /** @description The request or what it asks for is wrong; it says how */
             422: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ValidationErrorModel"][];
+                    "application/json": components["schemas"]["ErrorState"];
+                };
+            };
+            /** @description Refused (403, 404, 409, 413), too much at once (429), or not possible now (5xx) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorState"];
                 };
             };
         };
@@ -2751,8 +2975,17 @@ export interface operations {
                     "application/json": components["schemas"]["ReviewState"];
                 };
             };
-            /** @description Unprocessable Entity */
+            /** @description The request or what it asks for is wrong; it says how */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorState"];
+                };
+            };
+            /** @description Refused (403, 404, 409, 413), too much at once (429), or not possible now (5xx) */
+            default: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -2795,8 +3028,17 @@ export interface operations {
                     "application/json": components["schemas"]["ErrorState"];
                 };
             };
-            /** @description Unprocessable Entity */
+            /** @description The request or what it asks for is wrong; it says how */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorState"];
+                };
+            };
+            /** @description Refused (403, 404, 409, 413), too much at once (429), or not possible now (5xx) */
+            default: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -2824,13 +3066,22 @@ export interface operations {
                     "application/json": components["schemas"]["ProjectList"];
                 };
             };
-            /** @description Unprocessable Entity */
+            /** @description The request or what it asks for is wrong; it says how */
             422: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ValidationErrorModel"][];
+                    "application/json": components["schemas"]["ErrorState"];
+                };
+            };
+            /** @description Refused (403, 404, 409, 413), too much at once (429), or not possible now (5xx) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorState"];
                 };
             };
         };
@@ -2857,13 +3108,22 @@ export interface operations {
                     "application/json": components["schemas"]["ProjectState"];
                 };
             };
-            /** @description Unprocessable Entity */
+            /** @description The request or what it asks for is wrong; it says how */
             422: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ValidationErrorModel"][];
+                    "application/json": components["schemas"]["ErrorState"];
+                };
+            };
+            /** @description Refused (403, 404, 409, 413), too much at once (429), or not possible now (5xx) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorState"];
                 };
             };
         };
@@ -2892,13 +3152,22 @@ export interface operations {
                     "application/json": components["schemas"]["ProjectState"];
                 };
             };
-            /** @description Unprocessable Entity */
+            /** @description The request or what it asks for is wrong; it says how */
             422: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ValidationErrorModel"][];
+                    "application/json": components["schemas"]["ErrorState"];
+                };
+            };
+            /** @description Refused (403, 404, 409, 413), too much at once (429), or not possible now (5xx) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorState"];
                 };
             };
         };
@@ -2921,13 +3190,22 @@ export interface operations {
                 };
                 content?: never;
             };
-            /** @description Unprocessable Entity */
+            /** @description The request or what it asks for is wrong; it says how */
             422: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ValidationErrorModel"][];
+                    "application/json": components["schemas"]["ErrorState"];
+                };
+            };
+            /** @description Refused (403, 404, 409, 413), too much at once (429), or not possible now (5xx) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorState"];
                 };
             };
         };
@@ -2952,13 +3230,22 @@ export interface operations {
                     "application/json": components["schemas"]["AssetList"];
                 };
             };
-            /** @description Unprocessable Entity */
+            /** @description The request or what it asks for is wrong; it says how */
             422: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ValidationErrorModel"][];
+                    "application/json": components["schemas"]["ErrorState"];
+                };
+            };
+            /** @description Refused (403, 404, 409, 413), too much at once (429), or not possible now (5xx) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorState"];
                 };
             };
         };
@@ -2992,8 +3279,17 @@ export interface operations {
                     "application/json": components["schemas"]["ErrorState"];
                 };
             };
-            /** @description Unprocessable Entity */
+            /** @description The request or what it asks for is wrong; it says how */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorState"];
+                };
+            };
+            /** @description Refused (403, 404, 409, 413), too much at once (429), or not possible now (5xx) */
+            default: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -3023,13 +3319,22 @@ export interface operations {
                     "application/json": components["schemas"]["GraphList"];
                 };
             };
-            /** @description Unprocessable Entity */
+            /** @description The request or what it asks for is wrong; it says how */
             422: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ValidationErrorModel"][];
+                    "application/json": components["schemas"]["ErrorState"];
+                };
+            };
+            /** @description Refused (403, 404, 409, 413), too much at once (429), or not possible now (5xx) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorState"];
                 };
             };
         };
@@ -3058,8 +3363,17 @@ export interface operations {
                     "application/json": components["schemas"]["GraphState"];
                 };
             };
-            /** @description Unprocessable Entity */
+            /** @description The request or what it asks for is wrong; it says how */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorState"];
+                };
+            };
+            /** @description Refused (403, 404, 409, 413), too much at once (429), or not possible now (5xx) */
+            default: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -3087,13 +3401,22 @@ export interface operations {
                     "application/json": components["schemas"]["Settings"];
                 };
             };
-            /** @description Unprocessable Entity */
+            /** @description The request or what it asks for is wrong; it says how */
             422: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ValidationErrorModel"][];
+                    "application/json": components["schemas"]["ErrorState"];
+                };
+            };
+            /** @description Refused (403, 404, 409, 413), too much at once (429), or not possible now (5xx) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorState"];
                 };
             };
         };
@@ -3120,13 +3443,22 @@ export interface operations {
                     "application/json": components["schemas"]["Settings"];
                 };
             };
-            /** @description Unprocessable Entity */
+            /** @description The request or what it asks for is wrong; it says how */
             422: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ValidationErrorModel"][];
+                    "application/json": components["schemas"]["ErrorState"];
+                };
+            };
+            /** @description Refused (403, 404, 409, 413), too much at once (429), or not possible now (5xx) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorState"];
                 };
             };
         };
