@@ -38,9 +38,9 @@ def _link(connection: sa.Connection, graph_id: str) -> None:
         set_below = sa.text(f"UPDATE edits SET {column} = :below WHERE graph_id = :graph AND revision = :revision")
         for below, above in zip(stack, stack[1:], strict=False):
             connection.execute(set_below, {"below": below, "graph": graph_id, "revision": above})
-    tops = {"undo": done[-1] if done else None, "redo": undone[-1] if undone else None, "graph": graph_id}
+    heads = {"undo": done[-1] if done else None, "redo": undone[-1] if undone else None, "graph": graph_id}
     connection.execute(
-        sa.text("UPDATE graphs SET undo_revision = :undo, redo_revision = :redo WHERE id = :graph"), tops
+        sa.text("UPDATE graphs SET undo_revision = :undo, redo_revision = :redo WHERE id = :graph"), heads
     )
 
 
