@@ -118,7 +118,7 @@ def work_out(path: GraphPath, body: ChangeRequest):  # type: ignore[no-untyped-d
     with using(library=known):
         try:
             made, cards, name = CHANGES[body.what](document, body.level, body.arguments)
-        except (KeyError, TypeError, ValueError) as error:
+        except (KeyError, TypeError, ValueError, AttributeError, IndexError) as error:
             raise GraphError(f"'{body.what}' cannot be done with these arguments: {error}") from None
         check_structure(made)
     return {"patch": _patch(before, made), "cards": cards, "name": name}

@@ -18,6 +18,7 @@ JSON_BYTES = MOST_BYTES + 8 * 1024**2
 """A document, and some room around it."""
 ENVELOPE = 8
 """Levels of a request around the data that it carries."""
+LONG_NUMBER = re.compile(rb"\d{300}")
 STRINGS = re.compile(rb'"(?:[^"\\]|\\.)*"?', re.DOTALL)
 
 
@@ -36,8 +37,11 @@ def install_limits(app: Flask) -> None:
 
 def trouble_in(body: bytes) -> str:
     """Return what is wrong with JSON text, or an empty text."""
-    if depth_of(body) > MOST_DEEP + ENVELOPE:
+    plain = STRINGS.sub(b"", body)
+    if depth_of(plain) > MOST_DEEP + ENVELOPE:
         return f"The request is nested in more than {MOST_DEEP} levels; make it flatter."
+    if LONG_NUMBER.search(plain):
+        return "A whole number in the request has hundreds of digits; no number here is that large."
     try:
         text = body.decode("utf-8")
         data = json.loads(text, parse_constant=_no_number) if "NaN" in text or "Infinity" in text else None

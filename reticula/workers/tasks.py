@@ -27,6 +27,10 @@ from reticula.workers.result_queries import look
 __all__ = ["Job", "StoredShapes", "Worker"]
 
 
+MALFORMED = (ValueError, TypeError, KeyError, AttributeError, IndexError, OverflowError)
+"""What a query raises whose parts are not what they should be."""
+
+
 @dataclass(frozen=True)
 class Job:
     """One piece of work: ``evaluate`` a document and look at some nodes, ``export`` one, or ``examine`` a file.
@@ -126,6 +130,10 @@ class Worker:
                 looks.append(_among(done, str(job.node), query, self.buffers) or look(geo, query, self.buffers))
             except ReticulaError as error:
                 looks.append({"error": error.details()})
+            except MALFORMED as error:
+                why = f"{type(error).__name__}: {str(error)[:200]}"
+                text = f"'{str(query.get('what'))[:40]}' cannot be asked like this: {why}"
+                looks.append({"error": {"code": "query", "message": text}})
         before = {
             name: done.geo(feed)
             for name, node in done.document["nodes"].items()

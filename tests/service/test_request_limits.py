@@ -27,6 +27,7 @@ def test_depth_is_told_without_reading() -> None:
         (b'{"a": [1, -Infinity]}', "JSON has no number -Infinity"),
         (b'{"a": "\\ud800"}', "half of a letter"),
         (b"\xff\xfe", "no UTF-8"),
+        (b'{"a": ' + b"9" * 400 + b"}", "hundreds of digits"),
     ],
 )
 def test_what_is_wrong_is_said(body: bytes, message: str) -> None:

@@ -99,6 +99,8 @@ class Level:
     def _node(self, name: str, ties: ParameterLinks, done: Evaluation) -> NodeResult:
         node = self.plan.document["nodes"][name]
         for feed in feeds_of(node):
+            if feed not in done.nodes:
+                return _failed(name, f"a wire comes from '{feed}', and there is no such node", None)
             if done.nodes[feed].state != "done":
                 error = {"code": "waiting", "message": f"waits for '{feed}', which has no result", "cause": feed}
                 return NodeResult(name, "waiting", error=error)

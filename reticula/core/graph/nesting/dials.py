@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-import math
+import sys
 from collections.abc import Mapping
 from copy import deepcopy
 from dataclasses import dataclass
@@ -115,6 +115,9 @@ def dial_values(document: Mapping[str, Any], given: Mapping[str, Any] | None = N
     return {name: _dial_value(name, dial, (given or {}).get(name, dial["value"])) for name, dial in dials.items()}
 
 
+MOST = sys.float_info.max
+
+
 def _dial_value(name: str, dial: Dial, value: Any) -> Any:
     if dial["type"] == "toggle" and not isinstance(value, bool):
         raise GraphError(f"the dial '{name}' takes true or false, not {value!r}")
@@ -123,8 +126,8 @@ def _dial_value(name: str, dial: Dial, value: Any) -> Any:
             return parameter_of_dial(name, dial).check(value)
         except ParameterError as error:
             raise GraphError(f"the dial '{name}': {str(error).removeprefix(f'{name}: ')}") from None
-    if isinstance(value, bool) or not isinstance(value, (int, float)) or not math.isfinite(value):
-        raise GraphError(f"the dial '{name}' takes a number, not {value!r}")
+    if isinstance(value, bool) or not isinstance(value, (int, float)) or not abs(value) <= MOST:
+        raise GraphError(f"the dial '{name}' takes a number, not {str(value)[:60]}")
     low, high = dial.get("low"), dial.get("high")
     if (low is not None and value < low) or (high is not None and value > high):
         raise GraphError(f"the dial '{name}' cannot be {value:g}; it goes from {low} to {high}")

@@ -13,6 +13,10 @@ from reticula.core.operators.declaration.parameters.base import Context, Paramet
 __all__ = ["Integer", "Number", "Toggle", "Vector"]
 
 
+MOST_WHOLE = 100_000_000
+"""Largest whole component of a vector: they count elements, and no more fit into memory."""
+
+
 @dataclass(frozen=True)
 class Number(Parameter):
     """A number. ``low`` and ``high`` are hard limits; ``soft`` is the range that a slider offers."""
@@ -27,7 +31,10 @@ class Number(Parameter):
     def check_plain(self, value: Any) -> float:
         if isinstance(value, bool) or not isinstance(value, (int, float, np.integer, np.floating)):
             self.fail(f"takes a number, not {value!r}")
-        number = float(value)
+        try:
+            number = float(value)
+        except OverflowError:
+            number = math.inf
         if not math.isfinite(number):
             self.fail("takes a finite number")
         if not self.low <= number <= self.high:
@@ -85,7 +92,8 @@ class Vector(Parameter):
     def check_plain(self, value: Any) -> list[float]:
         if isinstance(value, (str, bytes)) or not hasattr(value, "__len__") or len(value) != self.size:
             self.fail(f"takes {self.size} numbers, not {value!r}")
-        part = (Integer if self.whole else Number)(self.name, 0, "", low=self.low)
+        high = MOST_WHOLE if self.whole else math.inf
+        part = (Integer if self.whole else Number)(self.name, 0, "", low=self.low, high=high)
         return [part.check_plain(component) for component in value]
 
     def describe(self) -> dict[str, Any]:
