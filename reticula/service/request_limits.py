@@ -38,14 +38,14 @@ def install_limits(app: Flask) -> None:
 def trouble_in(body: bytes) -> str:
     """Return what is wrong with JSON text, or an empty text."""
     plain = STRINGS.sub(b"", body)
-    if depth_of(plain) > MOST_DEEP + ENVELOPE:
+    if _depth(plain) > MOST_DEEP + ENVELOPE:
         return f"The request is nested in more than {MOST_DEEP} levels; make it flatter."
     if LONG_NUMBER.search(plain):
         return "A whole number in the request has hundreds of digits; no number here is that large."
     try:
         text = body.decode("utf-8")
         data = json.loads(text, parse_constant=_no_number) if "NaN" in text or "Infinity" in text else None
-        if "\\ud" in text.lower():
+        if b"\\ud" in body or b"\\uD" in body:
             json.dumps(json.loads(text) if data is None else data, ensure_ascii=False).encode("utf-8")
     except UnicodeEncodeError:
         return "The request holds half of a letter (a lone surrogate), which no text can hold."
@@ -60,7 +60,11 @@ def trouble_in(body: bytes) -> str:
 
 def depth_of(body: bytes) -> int:
     """Return how many levels of lists and objects JSON text has, without reading it."""
-    letters = np.frombuffer(STRINGS.sub(b"", body), np.uint8)
+    return _depth(STRINGS.sub(b"", body))
+
+
+def _depth(plain: bytes) -> int:
+    letters = np.frombuffer(plain, np.uint8)
     opens = np.isin(letters, np.frombuffer(b"[{", np.uint8)).astype(np.int64)
     closes = np.isin(letters, np.frombuffer(b"]}", np.uint8))
     return int(np.cumsum(opens - closes).max(initial=0))

@@ -67,7 +67,7 @@ class Pool:
         ticket = self.submit(job, affinity=affinity, channel=channel, person=person, priority=priority)
         if not self.wait(ticket, self.limits.seconds * MOST_TURNS + READY_SECONDS):
             self.stop(ticket)
-            raise Busy("the evaluators are at work for too long; try again later", 10)
+            raise Busy("too many wait for the evaluators, or they are at work for too long; try again later", 10)
         if ticket.result is None:
             raise JobError(ticket.error or {"code": "error", "message": "the job failed"})
         return ticket.result

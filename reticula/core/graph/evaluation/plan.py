@@ -9,6 +9,7 @@ from functools import cached_property
 from typing import Any
 
 from reticula.core.context import Note
+from reticula.core.errors import ParameterError
 from reticula.core.graph.nesting.binding import is_bound, substitute_dials
 from reticula.core.graph.nesting.graph_operator import operator_of
 from reticula.core.graph.structure.document import Document, order_of
@@ -17,6 +18,10 @@ from reticula.core.graph.values.nodes_to_formula import wires_to_formulas
 from reticula.core.operators import Operator
 
 __all__ = ["NodePlan", "Plan"]
+
+
+MISSPELT = 0.8
+"""How alike two names are of which one is taken for the other misspelt."""
 
 
 @dataclass(frozen=True)
@@ -39,11 +44,20 @@ class NodePlan:
 
     def values(self, dials: Mapping[str, Any]) -> dict[str, Any]:
         """Return all parameters in stored form; raise ParameterError for the first bad one."""
+        self._refuse_misspelt()
         return self.operator.check(substitute_dials(self.parameters, dials)) if self.bound else self.checked
 
     def read(self, values: Mapping[str, Any]) -> tuple[frozenset[str], frozenset[tuple[str, str]]]:
         """Return the names, and the pairs ``a.b``, that the formulas among checked values read."""
         return _read(self.operator, values) if self.bound else self._read
+
+    def _refuse_misspelt(self) -> None:
+        """Raise ParameterError for a value that was meant for a dial of nearly the same name, which has none."""
+        names = [parameter.name for parameter in self.operator.parameters if parameter.name not in self.parameters]
+        for name in self.put_by:
+            near = get_close_matches(name, names, 2, MISSPELT)
+            if near:
+                raise ParameterError(name, f"there is no dial '{name}'; did you mean {' or '.join(near)}?")
 
     @cached_property
     def put_by(self) -> list[str]:
@@ -55,18 +69,9 @@ class NodePlan:
 
     @cached_property
     def told_of_dials(self) -> list[Note]:
-        """What is said of them: that the value is put by, and of a name like one that exists, which was meant."""
-        names = [parameter.name for parameter in self.operator.parameters]
-        meant = {name: get_close_matches(name, names, 2, 0.6) for name in self.put_by}
-        gone = [name for name in self.put_by if not meant[name]]
-        told = [
-            Note("warning", f"There is no dial {name}; did you mean {' or '.join(near)}? The value is put by.")
-            for name, near in meant.items()
-            if near
-        ]
-        return told + [Note("note", f"There is no dial {' or '.join(gone)} any more; the value is put by.")] * bool(
-            gone
-        )
+        """What is said of them: that the value is put by."""
+        gone = " or ".join(self.put_by)
+        return [Note("note", f"There is no dial {gone} any more; the value is put by.")] if gone else []
 
 
 def _read(operator: Operator, values: Mapping[str, Any]) -> tuple[frozenset[str], frozenset[tuple[str, str]]]:

@@ -22,6 +22,7 @@ from reticula.core.operators.declaration.parameters import (
 )
 from reticula.core.operators.shared.reach import limited_reach
 from reticula.core.spatial.sampling import sample_closest, sample_ray
+from reticula.core.spatial.true_size import true_size
 
 __all__ = ["drape"]
 
@@ -95,7 +96,7 @@ def drape(
     up = found.normal
     if way != "closest":
         up = np.where((np.einsum("ij,ij->i", up, ways) > 0)[:, None], -up, up)
-    end = found.position + up * offset[chosen][:, None]
+    end = found.position + up * (offset[chosen] / true_size(ground).stretch(up))[:, None]
     positions = np.array(geo.positions)
     rows = chosen[found.found]
     positions[rows] = (begin + share * (end - begin))[found.found]

@@ -12,9 +12,9 @@ from reticula.core.operators.declaration.operator import operator
 from reticula.core.operators.shared.new_points import beside_whole, tell_left_behind
 from reticula.core.operators.shared.scatter_candidates import (
     CANDIDATES,
-    Candidates,
     Spacing,
     amounts,
+    bare_places,
     evenly,
     require,
     spaced,
@@ -52,13 +52,13 @@ def scatter_in_volume(
         return beside_whole(Geo.empty(), geo)
     if amount == "spacing":
         made = _places(geo, require(FULL * volume / (spacing**3 / np.sqrt(2.0))), volume, seed)
-        places = filled_volume(geo, spaced(_bare(made), Spacing(spacing, 1.0, False)).position, spacing, seed)
+        places = filled_volume(geo, spaced(bare_places(made), Spacing(spacing, 1.0, False)).position, spacing, seed)
     else:
         wanted = require(total if amount == "total" else per_volume * volume)
         many = require(wanted * CANDIDATES) if arrangement == "even" else wanted
         places = _places(geo, many, volume, seed)
         if arrangement == "even":
-            places = evenly(_bare(places), wanted, volume, False).position
+            places = evenly(bare_places(places), wanted, volume, False).position
     note(f"{len(places):,} points in about {volume:.3g} m³.")
     tell_left_behind(geo, "points lie inside")
     return beside_whole(Geo.of(places), geo)
@@ -77,8 +77,3 @@ def _places(geo: Geo, wanted: int, volume: float, seed: int) -> Floats:
         found.append(kept)
         have, begin = have + len(kept), begin + batch
     return np.concatenate(found)[:wanted] if found else np.zeros((0, 3))
-
-
-def _bare(places: Floats) -> Candidates:
-    count = len(places)
-    return Candidates(places, np.zeros_like(places), np.ones(count), np.zeros(count, np.int32), np.zeros((count, 3)))

@@ -24,6 +24,7 @@ __all__ = [
     "Candidates",
     "Spacing",
     "amounts",
+    "bare_places",
     "carried_points",
     "evenly",
     "on_surface",
@@ -62,6 +63,12 @@ class Candidates:
             np.concatenate([self.triangle, more.triangle]),
             np.concatenate([self.weight, more.weight]),
         )
+
+
+def bare_places(places: Floats) -> Candidates:
+    """Return candidates that are no more than ``places (N, 3)``: all of one density, on no triangle."""
+    count = len(places)
+    return Candidates(places, np.zeros_like(places), np.ones(count), np.zeros(count, np.int32), np.zeros((count, 3)))
 
 
 def amounts(per: str, unit: str, spacing: float, arrangement: str) -> tuple[Parameter, ...]:

@@ -9,7 +9,7 @@ from scipy.spatial import cKDTree
 
 from reticula.core.arrays import Flags, Floats
 from reticula.core.geometry import Geo
-from reticula.core.operators.shared.scatter_candidates import Candidates, Spacing, spaced
+from reticula.core.operators.shared.scatter_candidates import Spacing, bare_places, spaced
 from reticula.core.spatial.sampling import sample_closest
 from reticula.core.spatial.winding import winding_numbers
 
@@ -102,6 +102,4 @@ def _room(geo: Geo, places: Floats, inside: Flags, kept: Floats, spacing: float)
 
 def _with(kept: Floats, places: Floats, spacing: float) -> Floats:
     """Return kept points with those places that keep the distance among themselves, earlier ones first."""
-    count = len(places)
-    bare = Candidates(places, np.zeros_like(places), np.ones(count), np.zeros(count, np.int32), np.zeros((count, 3)))
-    return np.concatenate([kept, spaced(bare, Spacing(spacing, 1.0, False)).position])
+    return np.concatenate([kept, spaced(bare_places(places), Spacing(spacing, 1.0, False)).position])

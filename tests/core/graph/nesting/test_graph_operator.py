@@ -192,6 +192,15 @@ def test_values_of_dials_that_are_gone_are_put_by() -> None:
     assert any("no dial width any more; the value is put by" in note.text for note in done.nodes["b"].notes)
 
 
+def test_a_misspelt_dial_is_refused_with_the_near_name() -> None:
+    made = graph({"a": node("box"), "b": node("folded", "a", graph=lifted(), heigth=1.0)})
+    failed = Evaluator().evaluate(made).nodes["b"]
+    assert failed.state == "failed"
+    assert "there is no dial 'heigth'; did you mean height?" in failed.error["message"]
+    made["nodes"]["b"]["parameters"]["height"] = 2.0
+    assert Evaluator().evaluate(made).nodes["b"].state == "done", "the one that was meant has its value"
+
+
 def test_broken_graphs_are_refused_in_words() -> None:
     def message(inner: dict[str, Any], operator: str = "folded") -> str:
         error = Evaluator().evaluate(graph({"a": node("box"), "b": node(operator, "a", graph=inner)})).nodes["b"].error

@@ -7,10 +7,11 @@ from typing import Any
 
 import numpy as np
 
-from reticula.core.arrays import Floats
+from reticula.core.arrays import Floats, Ints, UInts
 from reticula.core.geometry import Geo
 from reticula.core.geometry.edit.placement import to_own_space, to_world
 from reticula.core.geometry.measure.areas import face_areas
+from reticula.core.geometry.mesh.geo import once_per_geo
 from reticula.core.spatial.sampling import sample_closest
 from reticula.core.spatial.true_size import true_size
 
@@ -63,20 +64,28 @@ def anchored(geo: Geo, anchors: Sequence[Anchor], places: Floats) -> tuple[Float
     if not len(anchors) or not geo.topology.face_count:
         return where, growth
     shape = geo.topology
-    names = geo.identity("face")
+    order, sorted_names, sizes = _by_name(geo)
     wanted = np.array([int(one[0], 16) for one in anchors], np.uint64)
     offset = np.array([one[1:4] for one in anchors], np.int64)
     u, v, size = np.array([one[4:] for one in anchors], np.float64).T
-    order = np.argsort(names, kind="stable")
-    face = order[np.minimum(np.searchsorted(names[order], wanted), len(names) - 1)]
-    there = (names[face] == wanted) & (offset.max(axis=1) < shape.face_size[face])
+    row = np.minimum(np.searchsorted(sorted_names, wanted), len(order) - 1)
+    face = order[row]
+    there = (sorted_names[row] == wanted) & (offset.max(axis=1) < shape.face_size[face])
     corner = shape.face_start[face[there]][:, None] + offset[there]
     share = np.stack([u, v, 1.0 - u - v], axis=1)[there]
     where[there] = (share[:, :, None] * geo.positions[shape.corner_point[corner]]).sum(axis=1)
-    now = _sizes(geo)[face]
+    now = sizes[face]
     grown = there & (size > 0) & (now > 0)
     growth[grown] = now[grown] / size[grown]
     return where, growth
+
+
+@once_per_geo
+def _by_name(geo: Geo) -> tuple[Ints, UInts, Floats]:
+    """The faces in the order of their names, the sorted names, and the size of each face in its own order."""
+    names = geo.identity("face")
+    order = np.argsort(names, kind="stable")
+    return order, names[order], _sizes(geo)
 
 
 def _sizes(geo: Geo) -> Floats:
