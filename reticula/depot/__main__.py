@@ -5,9 +5,19 @@ from __future__ import annotations
 import sys
 from pathlib import Path
 
-from waitress import serve
+import uvicorn
+from a2wsgi import WSGIMiddleware
 
 from reticula.depot.app import create_depot
 
 if __name__ == "__main__":
-    serve(create_depot(Path(sys.argv[1])), host="127.0.0.1", port=int(sys.argv[2]), threads=4, ident="reticula depot")
+    depot = WSGIMiddleware(create_depot(Path(sys.argv[1])), workers=4)
+    uvicorn.run(
+        depot,  # type: ignore[arg-type]
+        host="127.0.0.1",
+        port=int(sys.argv[2]),
+        server_header=False,
+        access_log=False,
+        timeout_graceful_shutdown=1,
+        lifespan="off",
+    )

@@ -13,7 +13,7 @@ from reticula.core.errors import ReticulaError
 from reticula.core.graph.structure.library import is_published
 from reticula.core.packages import read_package
 
-__all__ = ["create_depot"]
+__all__ = ["MOST_BYTES", "create_depot"]
 
 MOST_BYTES = 512 * 1024**2
 HOSTS = ("127.0.0.1", "localhost", "[::1]")

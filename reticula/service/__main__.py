@@ -1,49 +1,83 @@
-"""Serves the application with a production WSGI server: ``python -m reticula.service``."""
+"""Serves the application: ``python -m reticula.service``."""
 
 from __future__ import annotations
 
+import contextlib
 import logging
-import signal
-import sys
+import os
+import socket
 import threading
 import time
 
-from waitress import serve
+import uvicorn
 
 from reticula.service.app import create_app
 from reticula.service.config import Config
-from reticula.workers.pool import MOST_WAITS
+from reticula.service.context import Context
+from reticula.service.request_limits import JSON_BYTES
+from reticula.service.serving.front import Front
 
 log = logging.getLogger(__name__)
 TIDY_EVERY = 60.0
-THREADS = MOST_WAITS + 16
+BACKLOG = 512
 
 
 def main() -> None:
     logging.basicConfig(level=logging.INFO, format="%(asctime)s %(levelname)s %(name)s: %(message)s")
     config = Config.from_environment()
     app = create_app(config)
-    parts = app.extensions["reticula"]
-
-    def end(number: int, frame: object) -> None:
+    parts: Context = app.extensions["reticula"]
+    threading.Thread(target=_tidy, args=(parts,), daemon=True).start()
+    try:
+        uvicorn.Server(server_config(Front(app), config)).run(sockets=bound_sockets(config))
+    finally:
         parts.pool.close()
-        sys.exit(0)
+        logging.shutdown()
+        os._exit(0)  # threads that still wait for a database or a reader hold nobody up
 
-    signal.signal(signal.SIGTERM, end)
-    signal.signal(signal.SIGINT, end)
 
-    def tidy() -> None:
-        while True:
-            time.sleep(TIDY_EVERY)
-            try:
-                parts.pool.buffers.tidy()
-                with parts.database.session() as session:
-                    parts.files.sweep(session)
-            except Exception:
-                log.exception("tidying is tried again later")
+def server_config(front: Front, config: Config) -> uvicorn.Config:
+    """Return how Uvicorn serves: answers uncompressed over lines of pages, since it compresses on the event loop."""
+    return uvicorn.Config(
+        front,  # type: ignore[arg-type]
+        http="httptools",
+        ws="websockets-sansio",
+        ws_max_size=JSON_BYTES,
+        ws_per_message_deflate=False,
+        backlog=BACKLOG,
+        timeout_keep_alive=120,
+        timeout_graceful_shutdown=1,
+        server_header=False,
+        access_log=False,
+        log_config=None,
+        lifespan="off",
+    )
 
-    threading.Thread(target=tidy, daemon=True).start()
-    serve(app, host=config.host, port=config.port, threads=THREADS, ident="reticula", channel_timeout=120)
+
+def bound_sockets(config: Config) -> list[socket.socket]:
+    """Return where it listens: on loopback always, so that the launcher reaches it."""
+    hosts = ["127.0.0.1"]
+    if config.host == "0.0.0.0":
+        hosts = ["0.0.0.0"]
+    elif config.host not in ("127.0.0.1", "localhost"):
+        hosts.append(config.host.strip("[]"))
+    made = []
+    for host in hosts:
+        family = socket.AF_INET6 if ":" in host else socket.AF_INET
+        made.append(socket.create_server((host, config.port), family=family, backlog=BACKLOG))
+    return made
+
+
+def _tidy(parts: Context) -> None:
+    while True:
+        time.sleep(TIDY_EVERY)
+        with contextlib.suppress(Exception):
+            parts.pool.buffers.tidy()
+        try:
+            with parts.database.session() as session:
+                parts.files.sweep(session)
+        except Exception:
+            log.exception("tidying is tried again later")
 
 
 if __name__ == "__main__":

@@ -16,6 +16,7 @@ from reticula.service.errors import install_errors, refuse, refuse_validation
 from reticula.service.pulse import Pulse, depot_answers
 from reticula.service.request_limits import install_limits
 from reticula.service.security import install_security
+from reticula.service.serving.parking import install_parking
 from reticula.store.assets import AssetFiles
 from reticula.store.database import Database
 from reticula.workers.pool import Pool
@@ -64,6 +65,7 @@ def create_app(config: Config) -> OpenAPI:
     app.extensions["reticula"] = parts
     install_security(app, config)
     install_limits(app)
+    install_parking(app)
     install_errors(app)
     _serve_pages(app, config.web)
     return app

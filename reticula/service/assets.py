@@ -5,6 +5,7 @@ from __future__ import annotations
 from typing import Any
 
 from flask import request, send_file
+from flask.typing import ResponseReturnValue
 from flask_openapi3 import APIBlueprint, Tag
 from sqlalchemy.exc import OperationalError
 
@@ -12,6 +13,7 @@ from reticula.core.errors import FormatError
 from reticula.core.formats import format_of
 from reticula.service.context import context
 from reticula.service.schemas import AssetList, AssetPath, AssetState, ErrorState, ProjectPath
+from reticula.service.serving.parking import Result, result_later
 from reticula.store import assets, projects
 from reticula.store.database import is_deadlock
 from reticula.store.errors import NameTaken
@@ -55,27 +57,37 @@ def upload_asset(path: ProjectPath):  # type: ignore[no-untyped-def]
         raise FormatError("there is no file in this upload")
     file_name = assets.safe_file_name(given.filename)
     format_of(file_name)
-    return keep_shape(path.project_id, file_name, given.read()), 201
+    return keep_shape(path.project_id, file_name, given.read())
 
 
-def keep_shape(project_id: str, file_name: str, data: bytes) -> dict[str, Any]:
-    """Keep a mesh file as a shape of a project; raise FormatError if it cannot be read."""
+def keep_shape(project_id: str, file_name: str, data: bytes) -> ResponseReturnValue:
+    """Answer a request by keeping a mesh file as a shape of a project; raise FormatError if it cannot be read."""
     if not data:
         raise FormatError("the file is empty")
     here = context()
     digest, stored = here.files.keep(data, file_name)
     job = Job("examine", shapes={file_name: (str(stored), digest)}, file_name=file_name)
-    try:
-        summary = here.pool.run(job, affinity=project_id)
-    except JobError as error:
-        if error.code not in NOT_ITS_FAULT:
-            here.files.discard(digest, file_name)
-        raise
+
+    def keep(result: Result) -> ResponseReturnValue:
+        try:
+            summary = result()
+        except JobError as error:
+            if error.code not in NOT_ITS_FAULT:
+                here.files.discard(digest, file_name)
+            raise
+        return _added(project_id, file_name, digest, len(data), summary), 201
+
+    return result_later(job, keep, affinity=project_id)
+
+
+def _added(project_id: str, file_name: str, digest: str, size: int, summary: dict[str, Any]) -> dict[str, Any]:
+    """Add a shape under the next free name."""
+    here = context()
     for chance in range(CHANCES):
         try:
             with here.database.session() as session:
                 name = assets.free_name(session, project_id, file_name)
-                return _state(assets.add(session, project_id, name, file_name, digest, len(data), summary))
+                return _state(assets.add(session, project_id, name, file_name, digest, size, summary))
         except (NameTaken, OperationalError) as error:
             if chance == CHANCES - 1 or (isinstance(error, OperationalError) and not is_deadlock(error)):
                 raise

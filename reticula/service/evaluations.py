@@ -45,12 +45,14 @@ from reticula.service.schemas import (
     TicketPath,
     TicketQuery,
 )
+from reticula.service.serving.parking import Result, answer_later, result_later
 from reticula.store import graphs
 from reticula.workers.tasks import Job
 from reticula.workers.tickets import FIRST, LAST, Ticket
 
 __all__ = ["blueprint"]
 
+CHECK_SECONDS = 60.0
 blueprint = APIBlueprint("evaluations", __name__, url_prefix="/api", abp_tags=[Tag(name="evaluations")])
 
 
@@ -115,8 +117,7 @@ def evaluate(path: GraphPath, body: EvaluationRequest):  # type: ignore[no-untyp
         targets = [split_feed(node)[0], *(name for name in loaded.level["nodes"] if name != split_feed(node)[0])]
     job = loaded.job("evaluate", node, targets, queries=body.queries)
     ticket = context().pool.submit(job, affinity=loaded.project_id, channel=body.channel, priority=FIRST)
-    context().pool.wait(ticket, body.wait)
-    return _state(ticket, loaded.revision)
+    return answer_later(ticket, body.wait, lambda: _state(ticket, loaded.revision))
 
 
 @blueprint.get("/evaluations/<ticket_id>", responses={200: EvaluationState, 404: ErrorState})
@@ -125,8 +126,7 @@ def read_evaluation(path: TicketPath, query: TicketQuery):  # type: ignore[no-un
     ticket = context().pool.find(path.ticket_id)
     if ticket is None:
         return refuse(404, "not found", "This evaluation is not known any more; evaluate again.")
-    context().pool.wait(ticket, query.wait)
-    return _state(ticket)
+    return answer_later(ticket, query.wait, lambda: _state(ticket))
 
 
 @blueprint.delete("/evaluations/<ticket_id>", responses={204: None})
@@ -156,7 +156,7 @@ def look(path: GraphPath, body: LookRequest):  # type: ignore[no-untyped-def]
                 then.require(str(query.get("to")))
         moments[revision] = then.job("evaluate", None, None)
     job = loaded.job("evaluate", node, [node, *others], queries=body.queries, moments=moments)
-    return {"looks": context().pool.run(job, affinity=loaded.project_id)["looks"]}
+    return result_later(job, lambda result: {"looks": result()["looks"]}, affinity=loaded.project_id)
 
 
 @blueprint.post("/graphs/<graph_id>/checks", responses={200: ChecksState, 422: ErrorState})
@@ -165,8 +165,7 @@ def check(path: GraphPath, body: ChecksRequest):  # type: ignore[no-untyped-def]
     loaded = _load(path.graph_id, body)
     job = loaded.job("check", None, None)
     ticket = context().pool.submit(job, affinity=loaded.project_id, channel=body.channel, priority=LAST)
-    context().pool.wait(ticket, 60)
-    return {"nodes": (ticket.result or {}).get("nodes", {})}
+    return answer_later(ticket, CHECK_SECONDS, lambda: {"nodes": (ticket.result or {}).get("nodes", {})})
 
 
 @blueprint.post("/graphs/<graph_id>/texts", responses={200: TextState, 422: ErrorState})
@@ -177,7 +176,7 @@ def read_text(path: GraphPath, body: TextRequest):  # type: ignore[no-untyped-de
     feeds = [split_feed(feed)[0] for fed in loaded.level["nodes"][body.node].get("inputs", {}).values() for feed in fed]
     text = {"parameter": body.parameter, "source": body.source, "elements": body.elements}
     job = loaded.job("inspect", body.node, feeds, text=text)
-    return TextState.model_validate(context().pool.run(job, affinity=loaded.project_id)).model_dump()
+    return result_later(job, lambda result: TextState.model_validate(result()).model_dump(), affinity=loaded.project_id)
 
 
 @blueprint.post("/graphs/<graph_id>/rewrites", responses={200: RewriteState, 422: ErrorState})
@@ -211,14 +210,23 @@ def export(path: GraphPath, query: ExportQuery):  # type: ignore[no-untyped-def]
     file_name = f"{stem}.{query.format}"
     options = {"encoding": query.encoding} if query.encoding else {}
     job = loaded.job("export", query.node, [query.node], file_name=file_name, options=options)
-    made = context().pool.run(job, affinity=loaded.project_id)
+
+    def hand_out(result: Result) -> Response:
+        data, notes = _exported(result())
+        response = Response(data, mimetype="application/octet-stream")
+        response.headers.set("Content-Disposition", "attachment", filename=file_name)
+        response.headers["X-Notes"] = json.dumps(notes)
+        return response
+
+    return result_later(job, hand_out, affinity=loaded.project_id)
+
+
+def _exported(made: dict[str, Any]) -> tuple[bytes, list[str]]:
+    """Return the bytes of an exported file, which is not kept, and what was noted about it."""
     stored = Path(made["path"])
     data = stored.read_bytes()
     stored.unlink(missing_ok=True)
-    response = Response(data, mimetype="application/octet-stream")
-    response.headers.set("Content-Disposition", "attachment", filename=file_name)
-    response.headers["X-Notes"] = json.dumps(made["notes"])
-    return response
+    return data, made["notes"]
 
 
 @blueprint.post("/graphs/<graph_id>/freezes", responses={201: AssetState, 422: ErrorState})
@@ -227,11 +235,12 @@ def freeze(path: GraphPath, body: FreezeRequest):  # type: ignore[no-untyped-def
     loaded = _load(path.graph_id, body)
     node = loaded.require(body.node)
     stem = secure_filename(body.name.strip().lower().replace(" ", "_")) or "shape"
-    made = context().pool.run(loaded.job("export", node, [node], file_name=f"{stem}.ply"), affinity=loaded.project_id)
-    stored = Path(made["path"])
-    data = stored.read_bytes()
-    stored.unlink(missing_ok=True)
-    return keep_shape(loaded.project_id, f"{stem}.ply", data), 201
+    job = loaded.job("export", node, [node], file_name=f"{stem}.ply")
+    return result_later(
+        job,
+        lambda result: keep_shape(loaded.project_id, f"{stem}.ply", _exported(result())[0]),
+        affinity=loaded.project_id,
+    )
 
 
 @blueprint.get("/buffers/<digest>", responses={404: ErrorState})

@@ -30,7 +30,9 @@ from reticula.service.schemas import (
     PublicationRequest,
     PublicationState,
 )
+from reticula.service.serving.parking import Result, result_later
 from reticula.store import assets, graphs, library
+from reticula.store.models import Asset
 from reticula.workers.tasks import Job
 
 __all__ = ["blueprint", "keep_definition", "package_bytes", "published_states"]
@@ -99,7 +101,18 @@ def publish(path: GraphPath, body: PublicationRequest):  # type: ignore[no-untyp
         library=known.definitions,
         about={**about, "stored": stored},
     )
-    made = here.pool.run(job, affinity=project_id)
+
+    def keep(result: Result) -> dict[str, Any]:
+        return _published(body, result(), stored, own, picture)
+
+    return result_later(job, keep, affinity=project_id)
+
+
+def _published(
+    body: PublicationRequest, made: dict[str, Any], stored: dict[str, Any], own: dict[str, Asset], picture: bytes
+) -> dict[str, Any]:
+    """Keep what was prepared as a release, unless it breaks a promise without a reason or was only tried."""
+    here = context()
     definition = made["definition"]
     if made["breaks"] and not body.reason.strip() and not body.dry:
         raise GraphError(

@@ -5,16 +5,16 @@ from __future__ import annotations
 import contextlib
 import re
 import secrets
+import shutil
 import time
 from pathlib import Path
-from typing import Any
 
 from flask import request
+from flask.typing import ResponseReturnValue
 from flask_openapi3 import APIBlueprint, Tag
 
-from reticula.core.context import using
 from reticula.core.errors import FormatError
-from reticula.core.packages import Package, definition_key, merge_package, read_package
+from reticula.core.packages import definition_key
 from reticula.service.context import context
 from reticula.service.depot_client import Depot, DepotDown
 from reticula.service.errors import refuse
@@ -28,6 +28,7 @@ from reticula.service.schemas import (
     ReviewPath,
     ReviewState,
 )
+from reticula.service.serving.parking import Result, result_later
 from reticula.store import library
 from reticula.store.errors import NotFound
 from reticula.workers.tasks import Job
@@ -49,22 +50,26 @@ def _folder() -> Path:
     return folder
 
 
-def _reviewed(data: bytes, origin: str) -> dict[str, Any]:
-    """Have a package checked in an evaluator, keep it until it is decided about, and tell what it would bring."""
+def _reviewed(data: bytes, origin: str) -> ResponseReturnValue:
+    """Answer a request: have a package checked in an evaluator, keep it until it is decided about, and tell what it would bring."""
     here = context()
     with here.database.session() as session:
         known = library.library_of(session)
     name = secrets.token_hex(8)
     stored = _folder() / f"{name}.zip"
     stored.write_bytes(data)
-    try:
-        job = Job("review", library=dict(known.definitions), about={"path": str(stored)})
-        found = here.pool.run(job, affinity="packages", person="packages")
-    except BaseException:
-        stored.unlink(missing_ok=True)
-        raise
-    stored.with_suffix(".origin").write_text(origin)
-    return {"review": name, **found}
+
+    def tell(result: Result) -> ResponseReturnValue:
+        try:
+            found = result()
+        except BaseException:
+            stored.unlink(missing_ok=True)
+            raise
+        stored.with_suffix(".origin").write_text(origin)
+        return {"review": name, **found}, 201
+
+    job = Job("review", library=dict(known.definitions), about={"path": str(stored)})
+    return result_later(job, tell, affinity="packages", person="packages")
 
 
 @blueprint.post("/packages/reviews", responses={201: ReviewState, 422: ErrorState})
@@ -73,7 +78,7 @@ def review_upload():  # type: ignore[no-untyped-def]
     given = request.files.get("file")
     if given is None or not given.filename:
         raise FormatError("there is no file in this upload")
-    return _reviewed(given.read(), f"from the file {given.filename[:120]}"), 201
+    return _reviewed(given.read(), f"from the file {given.filename[:120]}")
 
 
 @blueprint.post("/packages/reviews/<review_id>", responses={200: ImportState, 404: ErrorState, 422: ErrorState})
@@ -85,23 +90,24 @@ def take(path: ReviewPath, body: ImportRequest):  # type: ignore[no-untyped-def]
     origin = stored.with_suffix(".origin").read_text()
     with context().database.session() as session:
         known = library.library_of(session)
-        with using(library=known):
-            package = read_package(stored.read_bytes())
-            definitions, kept = merge_package(package, body.choices)
-        for definition in definitions:
-            keep_definition(session, definition, _picture(package, definition), package.shapes, origin)
-    stored.unlink(missing_ok=True)
-    stored.with_suffix(".origin").unlink(missing_ok=True)
-    return {"brought": [definition_key(definition) for definition in definitions], "kept": kept}
+    unpacked = stored.with_suffix(".parts")
 
+    def keep(result: Result) -> ResponseReturnValue:
+        try:
+            found = result()
+            shapes = {name: (told, Path(path).read_bytes()) for name, (told, path) in found["shapes"].items()}
+            with context().database.session() as session:
+                for definition, picture in zip(found["definitions"], found["pictures"], strict=True):
+                    keep_definition(session, definition, Path(picture).read_bytes() if picture else b"", shapes, origin)
+        finally:
+            shutil.rmtree(unpacked, ignore_errors=True)
+        stored.unlink(missing_ok=True)
+        stored.with_suffix(".origin").unlink(missing_ok=True)
+        return {"brought": [definition_key(one) for one in found["definitions"]], "kept": found["kept"]}
 
-def _picture(package: Package, definition: dict[str, Any]) -> bytes:
-    """The picture of a definition, also where it was renamed on the way in."""
-    own = package.pictures.get(definition_key(definition))
-    if own is not None:
-        return own
-    base = re.sub(r"_\d+$", "", definition["name"])
-    return package.pictures.get(f"{base}@{definition['release']}", b"")
+    about = {"path": str(stored), "unpacked": str(unpacked), "choices": body.choices}
+    job = Job("unpack", library=dict(known.definitions), about=about)
+    return result_later(job, keep, affinity="packages", person="packages")
 
 
 # ---- the depot
@@ -146,4 +152,4 @@ def fetch_from_depot(path: OperatorPath):  # type: ignore[no-untyped-def]
         data = _depot().fetch(path.operator)
     except DepotDown as error:
         return refuse(503, "depot", str(error))
-    return _reviewed(data, "from the depot"), 201
+    return _reviewed(data, "from the depot")

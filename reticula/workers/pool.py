@@ -65,7 +65,17 @@ class Pool:
     ) -> dict[str, Any]:
         """Do a job and wait for it; raise JobError if it fails, Busy if it cannot be waited for."""
         ticket = self.submit(job, affinity=affinity, channel=channel, person=person, priority=priority)
-        if not self.wait(ticket, self.limits.seconds * MOST_TURNS + READY_SECONDS):
+        self.wait(ticket, self.patience)
+        return self.result_of(ticket)
+
+    @property
+    def patience(self) -> float:
+        """Seconds for which one waits for a job that must give an answer."""
+        return self.limits.seconds * MOST_TURNS + READY_SECONDS
+
+    def result_of(self, ticket: Ticket) -> dict[str, Any]:
+        """Return what a job gave that was waited for; raise JobError if it failed, Busy if it has not ended."""
+        if not ticket.finished.is_set():
             self.stop(ticket)
             raise Busy("too many wait for the evaluators, or they are at work for too long; try again later", 10)
         if ticket.result is None:

@@ -17,11 +17,11 @@ from reticula.core.graph import Cache, Evaluation, Evaluator, NodeResult, split_
 from reticula.core.graph.inspection.provenance import trace
 from reticula.core.graph.inspection.text_inspection import inspect_text
 from reticula.core.graph.structure.library import MemoryLibrary
-from reticula.core.packages import prepare, read_package, review
 from reticula.core.reports.summary import describe_geo, element_counts
 from reticula.workers.buffers import BufferFiles
 from reticula.workers.check_counts import CheckCounts
 from reticula.workers.comparison import difference
+from reticula.workers.package_jobs import PACKAGE_JOBS, publication
 from reticula.workers.result_queries import look
 
 __all__ = ["Job", "StoredShapes", "Worker"]
@@ -39,8 +39,8 @@ class Job:
     (parameter, source, elements) means as a parameter of ``node``. ``publish`` prepares the definition of a folded node
     from ``about`` (and ``stored``, see :func:`reticula.core.packages.prepare`). ``level`` leads to the graph inside a
     node; ``library`` holds the definitions of the published operators that are used. ``moments`` are earlier documents,
-    by revision, with what they need. ``check`` counts what is wrong with each node's result. ``review`` reads the
-    package at ``about["path"]``.
+    by revision, with what they need. ``check`` counts what is wrong with each node's result. ``review`` and
+    ``unpack`` read the package at ``about["path"]``, see :mod:`reticula.workers.package_jobs`.
     """
 
     what: str
@@ -100,9 +100,11 @@ class Worker:
             return self._examine(job)
         shapes, library = StoredShapes(job.shapes, self.kept), MemoryLibrary(job.library)
         if job.what == "publish":
-            return _publication(job, shapes, library)
-        if job.what == "review":
-            return _review(job, library)
+            with using(library=library), collecting():
+                return publication(job.document, job.level, str(job.node), dict(job.about), shapes)
+        if job.what in PACKAGE_JOBS:
+            with using(library=library), collecting():
+                return PACKAGE_JOBS[job.what](job.about)
         tell = _now_and_then(on_progress)
         done = self._evaluate(job, tell, should_stop)
         if job.what == "check":
@@ -193,27 +195,6 @@ def _now_and_then(tell: Callable[[int, int, str], None]) -> Callable[[int, int, 
             tell(done, total, node)
 
     return passed
-
-
-def _publication(job: Job, shapes: StoredShapes, library: MemoryLibrary) -> dict[str, Any]:
-    about = dict(job.about)
-    stored = about.pop("stored", {})
-    with using(library=library), collecting():
-        made = prepare(job.document, job.level, str(job.node), about, shapes=shapes, stored=stored)
-    return {
-        "definition": made.definition,
-        "before": made.before,
-        "differences": made.found.describe(),
-        "breaks": list(made.breaks),
-        "trials": [{"title": trial.title, "trouble": trial.trouble} for trial in made.trials],
-    }
-
-
-def _review(job: Job, library: MemoryLibrary) -> dict[str, Any]:
-    """Read a package that somebody else wrote, and tell what it would bring."""
-    with using(library=library), collecting():
-        package = read_package(Path(job.about["path"]).read_bytes())
-        return {"main": package.main, "operators": [entry.describe() for entry in review(package)]}
 
 
 def _report(result: NodeResult, before: Geo | None) -> dict[str, Any]:

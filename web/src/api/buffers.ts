@@ -11,6 +11,15 @@ export type Numbers = Float32Array | Uint32Array | Uint8Array
 const KEPT = 60
 const known = new Map<string, Promise<Numbers>>()
 
+/** Arrays that came over the line and were not asked for yet. */
+const came = new Map<string, ArrayBuffer>()
+
+/** Keep an array that came with an answer, until it is asked for. */
+export function keepArray(digest: string, bytes: ArrayBuffer): void {
+  came.set(digest, bytes)
+  while (came.size > KEPT) came.delete(came.keys().next().value as string)
+}
+
 /** Return the array that a reference names. */
 export function fetchBuffer(ref: BufferRef): Promise<Numbers> {
   const there = known.get(ref.digest)
@@ -30,6 +39,11 @@ export function fetchBuffer(ref: BufferRef): Promise<Numbers> {
 
 async function load(ref: BufferRef): Promise<Numbers> {
   if (ref.shape.includes(0)) return typed(ref.dtype, new ArrayBuffer(0))
+  const there = came.get(ref.digest)
+  if (there) {
+    came.delete(ref.digest)
+    return typed(ref.dtype, there)
+  }
   const answer = await fetch(`/api/buffers/${ref.digest}`)
   if (!answer.ok) throw new Error('An array of the mesh could not be fetched.')
   return typed(ref.dtype, await answer.arrayBuffer())

@@ -1,4 +1,5 @@
 /** Calls to the service. Answers are typed from its OpenAPI document; refusals become Refusal errors. */
+import { askOverLine, type Progress } from './line'
 import type { components } from './schema'
 
 export type Schemas = components['schemas']
@@ -32,7 +33,22 @@ export class Refusal extends Error {
 /** The service did not answer at all. */
 export class Unreachable extends Error {}
 
-async function call<T>(method: string, path: string, body?: unknown): Promise<T> {
+/** What may take time goes over the line of the page. */
+const TAKES_TIME = /^\/api\/(graphs\/\w+\/(evaluations|looks|checks|texts)|evaluations\/\w+)/
+
+async function ask<T>(method: string, path: string, body?: unknown, onProgress?: (now: Progress) => void): Promise<T> {
+  const answer = await askOverLine(method, path, body === undefined ? '' : JSON.stringify(body), onProgress)
+  if (!answer) return fetched<T>(method, path, body)
+  const said = answer.text ? (JSON.parse(answer.text) as unknown) : undefined
+  if (answer.status >= 400) throw new Refusal(answer.status, said as ErrorState)
+  return said as T
+}
+
+function call<T>(method: string, path: string, body?: unknown): Promise<T> {
+  return TAKES_TIME.test(path) ? ask<T>(method, path, body) : fetched<T>(method, path, body)
+}
+
+async function fetched<T>(method: string, path: string, body?: unknown): Promise<T> {
   const form = body instanceof FormData
   let answer: Response
   try {
@@ -67,7 +83,8 @@ export const api = {
   redo: (id: string, revision: number) => call<GraphState>('POST', `/api/graphs/${id}/redo`, { revision }),
   evaluate: (id: string, request: Partial<Schemas['EvaluationRequest']>) =>
     call<EvaluationState>('POST', `/api/graphs/${id}/evaluations`, request),
-  evaluation: (ticket: string, wait: number) => call<EvaluationState>('GET', `/api/evaluations/${ticket}?wait=${wait}`),
+  evaluation: (ticket: string, wait: number, onProgress?: (now: Progress) => void) =>
+    ask<EvaluationState>('GET', `/api/evaluations/${ticket}?wait=${wait}`, undefined, onProgress),
   stop: (ticket: string) => call<void>('DELETE', `/api/evaluations/${ticket}`),
   looks: (id: string, node: string, queries: object[], basis: Partial<Basis> = {}) =>
     call<Schemas['LookState']>('POST', `/api/graphs/${id}/looks`, { node, queries, ...basis }),

@@ -82,7 +82,7 @@ export const useEvaluation = createGlobalState(() => {
       slow.value = true
       progress.value = answer.progress
       if (number !== wanted) return
-      answer = await api.evaluation(ticket, POLL)
+      answer = await api.evaluation(ticket, POLL, (now) => (progress.value = now))
     }
     if (at !== place()) return
     await take(answer, document, node, asked, dragging)

@@ -1,4 +1,4 @@
-import { expect, it } from 'vitest'
+import { expect, it, vi } from 'vitest'
 import { openGraph } from '../testing/server'
 
 it('drops answers that come late and keeps what a broken text declared before', async () => {
@@ -12,6 +12,7 @@ it('drops answers that come late and keeps what a broken text declared before', 
   const text = useText()
   const first = text.ask('s', 'source', 'a')
   const second = text.ask('s', 'source', 'ab')
+  await vi.waitFor(() => expect(waiting).toHaveLength(2))
   waiting[1]!({ error: null, controls: [{ name: 'reach' }] })
   expect((await second)!.controls).toHaveLength(1)
   waiting[0]!({ error: null, controls: [] })
@@ -19,6 +20,7 @@ it('drops answers that come late and keeps what a broken text declared before', 
   expect(text.isAbout('s', 'source', 'ab')).toBe(true)
   expect(text.isAbout('s', 'source', 'a')).toBe(false)
   const broken = text.ask('s', 'source', 'ab(')
+  await vi.waitFor(() => expect(waiting).toHaveLength(3))
   waiting[2]!({ error: { message: 'a bracket is missing' }, controls: null })
   await broken
   expect(text.of('s', 'source')!.controls).toHaveLength(1)

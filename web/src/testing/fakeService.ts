@@ -11,6 +11,7 @@ type Answer = { status?: number; body?: unknown } | Error
 
 export function fakeService(answer: (asked: Asked) => Answer | Promise<Answer>) {
   const asked: Asked[] = []
+  vi.stubGlobal('WebSocket', undefined)
   vi.stubGlobal('fetch', async (path: string, options: { method?: string; body?: string } = {}) => {
     const one = { method: options.method ?? 'GET', path, body: options.body ? JSON.parse(options.body) : {} }
     asked.push(one)
