@@ -4,7 +4,7 @@ import tseslint from 'typescript-eslint'
 
 /** Rooms of the page, lowest first: each may use those below it. Features do not know each other; the bench puts them together. */
 const LAYERS = ['api', 'shared', 'model', 'stores', 'text', 'fields']
-const FEATURES = ['board', 'catalogue', 'dials', 'ledger', 'script', 'view']
+const FEATURES = ['board', 'catalogue', 'dials', 'ledger', 'people', 'script', 'view']
 
 const rooms = [...LAYERS, ...FEATURES, 'bench', 'testing']
 const below = (names, own) => ({

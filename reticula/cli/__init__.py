@@ -1,4 +1,6 @@
-"""The command line: run a graph or a package, list operators, describe one, pack, import, export, and back up."""
+"""The command line: run a graph or a package, list operators, describe one, pack, import, export, back up,
+and make accounts.
+"""
 
 from __future__ import annotations
 
@@ -8,6 +10,7 @@ import sys
 
 from reticula.cli.backup_commands import add_backup_commands
 from reticula.cli.package_commands import add_package_commands, package_text
+from reticula.cli.people_commands import add_people_commands
 from reticula.cli.run_command import add_run
 from reticula.core.errors import ReticulaError
 from reticula.core.graph import schema
@@ -35,6 +38,7 @@ def _parser() -> argparse.ArgumentParser:
     add_run(commands)
     add_package_commands(commands)
     add_backup_commands(commands)
+    add_people_commands(commands)
     listing = commands.add_parser("list", help="list all operators")
     listing.add_argument("--json", action="store_true", help="as JSON")
     listing.set_defaults(function=_list)

@@ -7,8 +7,8 @@ from __future__ import annotations
 import argparse
 import hashlib
 import json
+import os
 import urllib.error
-import urllib.request
 from contextlib import ExitStack
 from pathlib import Path
 from typing import Any
@@ -55,12 +55,22 @@ def add_package_commands(commands: Any) -> None:
     bring.add_argument("--beside", action="store_true", help="bring what collides under another name")
     bring.add_argument("--keep", action="store_true", help="keep what is there where something collides")
     bring.add_argument("--to", default=ADDRESS, help=f"address of the service (default: {ADDRESS})")
+    add_token_option(bring)
     bring.set_defaults(function=_import)
     out = commands.add_parser("export", help="fetch a published operator from a running service")
     out.add_argument("operator", help="NAME@RELEASE")
     out.add_argument("--out", required=True, metavar="FILE", help="where to write the package")
     out.add_argument("--from", dest="address", default=ADDRESS, help=f"address of the service (default: {ADDRESS})")
+    add_token_option(out)
     out.set_defaults(function=_export)
+
+
+def add_token_option(command: argparse.ArgumentParser) -> None:
+    command.add_argument(
+        "--token",
+        default=os.environ.get("RETICULA_TOKEN", ""),
+        help="API token, where people sign in (default: RETICULA_TOKEN in the environment)",
+    )
 
 
 def _pack(given: argparse.Namespace) -> int:
@@ -105,7 +115,7 @@ def _ask(client: Client, method: str, path: str, *rest: Any) -> Any:
 
 
 def _import(given: argparse.Namespace) -> int:
-    client, path = Client(given.to), Path(given.package)
+    client, path = Client(given.to, given.token), Path(given.package)
     review = _ask(client, "upload", "/api/packages/reviews", path.name, path.read_bytes())
     clashes = [entry["operator"] for entry in review["operators"] if entry["state"] == "collides"]
     if clashes and given.beside == given.keep:
@@ -120,14 +130,8 @@ def _import(given: argparse.Namespace) -> int:
 
 
 def _export(given: argparse.Namespace) -> int:
-    address = f"{given.address}/api/library/{quote(given.operator)}/package"
-    try:
-        with urllib.request.urlopen(address, timeout=60) as answer:
-            Path(given.out).write_bytes(answer.read())
-    except urllib.error.HTTPError as error:
-        raise GraphError(f"the service refused: {json.load(error).get('message', error.code)}") from None
-    except urllib.error.URLError as error:
-        raise GraphError(f"no service answers at {given.address}: {error.reason}") from None
+    client = Client(given.address, given.token)
+    Path(given.out).write_bytes(_ask(client, "fetch", f"/api/library/{quote(given.operator)}/package"))
     print(f"wrote {given.out}")
     return 0
 

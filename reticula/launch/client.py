@@ -11,14 +11,24 @@ __all__ = ["Client"]
 
 
 class Client:
-    """Talks to the service at ``address``; raises OSError if it does not answer or refuses."""
+    """Talks to the service at ``address``, with the API token of an account if there is one.
 
-    def __init__(self, address: str) -> None:
+    Raises OSError if it does not answer or refuses.
+    """
+
+    def __init__(self, address: str, token: str = "") -> None:
         self.address = address
+        self._headers = {"Authorization": f"Bearer {token}"} if token else {}
 
     def get(self, path: str) -> Any:
-        with urllib.request.urlopen(self.address + path, timeout=60) as answer:
-            return json.load(answer)
+        return json.loads(self.fetch(path))
+
+    def fetch(self, path: str) -> bytes:
+        """Return what lies at a path, as it is."""
+        request = urllib.request.Request(self.address + path, headers=self._headers)
+        with urllib.request.urlopen(request, timeout=60) as answer:
+            data: bytes = answer.read()
+        return data
 
     def post(self, path: str, body: Any) -> Any:
         return self._send(path, json.dumps(body).encode(), "application/json")
@@ -35,6 +45,8 @@ class Client:
         return self._send(path, data, "application/zip", "PUT")
 
     def _send(self, path: str, body: bytes, kind: str, method: str = "POST") -> Any:
-        request = urllib.request.Request(self.address + path, body, {"Content-Type": kind}, method=method)
+        request = urllib.request.Request(
+            self.address + path, body, {"Content-Type": kind, **self._headers}, method=method
+        )
         with urllib.request.urlopen(request, timeout=120) as answer:
             return json.load(answer)

@@ -15,6 +15,9 @@ from typing import IO
 __all__ = ["free_port", "port_is_free", "spawn", "stop"]
 
 
+MOST_BYTES = 10 * 1024**2
+
+
 def _tied_to_parent() -> None:
     pr_set_pdeathsig = 1
     os.setsid()
@@ -23,7 +26,12 @@ def _tied_to_parent() -> None:
 
 
 def spawn(command: list[str], *, log: Path, env: Mapping[str, str] | None = None) -> subprocess.Popen[bytes]:
-    """Start a process in a session of its own (so that Ctrl-C reaches only us); its output goes to ``log``."""
+    """Start a process in a session of its own (so that Ctrl-C reaches only us); its output goes to ``log``.
+
+    A log that has grown large is put aside first.
+    """
+    if log.exists() and log.stat().st_size > MOST_BYTES:
+        log.replace(log.with_name(log.name + ".1"))
     output: IO[bytes] = log.open("ab")
     with output:
         return subprocess.Popen(

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import os
+import secrets
 import shutil
 import signal
 import subprocess
@@ -44,6 +45,7 @@ class Supervisor:
         self.depot: subprocess.Popen[bytes] | None = None
         self.port = 0
         self.depot_port = 0
+        self._secret = secrets.token_urlsafe(24)
         self._troubles = 0
         self._last_trouble = 0.0
 
@@ -62,7 +64,7 @@ class Supervisor:
             self._until_done("the service", self._start_service)
             self._until_done("the demo", self._load_demo)
             (self.var / "address").write_text(self.address)
-            print(f"\nReticula is ready at {self.address}\nPress Ctrl-C to stop.", flush=True)
+            print(f"\nReticula is ready at {self.address}{self._about_people()}\nPress Ctrl-C to stop.", flush=True)
             while True:
                 time.sleep(0.5)
                 self._look()
@@ -142,8 +144,9 @@ class Supervisor:
             "RETICULA_VAR": str(self.var),
             "RETICULA_PORT": str(self.port),
             "RETICULA_DEPOT": f"http://127.0.0.1:{self.depot_port}",
+            "RETICULA_LAUNCH_SECRET": self._secret,
         }
-        log = self.var / "service.log"
+        log = self.var / "service.out"
         self.service = spawn([sys.executable, "-m", "reticula.service"], log=log, env=env)
         client = Client(self.address)
         for _ in range(300):
@@ -161,8 +164,16 @@ class Supervisor:
         command = [sys.executable, "-m", "reticula.depot", str(self.var / "depot"), str(self.depot_port)]
         self.depot = spawn(command, log=self.var / "depot.log")
 
+    def _about_people(self) -> str:
+        """Say that people sign in, if they do, and what is missing for it."""
+        told = Client(self.address).get("/api/session")
+        if not told["sign_in"]:
+            return ""
+        more = "" if told["accounts"] else "; make the first account with 'reticula user add NAME'"
+        return f"\nPeople sign in here{more}. How to serve it by TLS is in docs/deploying.md."
+
     def _load_demo(self) -> None:
-        if load_demo(Client(self.address), self._depot_client()):
+        if load_demo(Client(self.address, self._secret), self._depot_client()):
             print("Loaded the demo project.")
 
     def _depot_client(self) -> Client | None:

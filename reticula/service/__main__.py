@@ -14,6 +14,7 @@ import uvicorn
 from reticula.service.app import create_app
 from reticula.service.config import Config
 from reticula.service.context import Context
+from reticula.service.monitoring.logs import start_log
 from reticula.service.request_limits import JSON_BYTES
 from reticula.service.serving.front import Front
 
@@ -23,8 +24,8 @@ BACKLOG = 512
 
 
 def main() -> None:
-    logging.basicConfig(level=logging.INFO, format="%(asctime)s %(levelname)s %(name)s: %(message)s")
     config = Config.from_environment()
+    start_log(config.var / "service.log")
     app = create_app(config)
     parts: Context = app.extensions["reticula"]
     threading.Thread(target=_tidy, args=(parts,), daemon=True).start()

@@ -13,6 +13,11 @@ from reticula.service import assets, catalogue, changes, evaluations, graphs, li
 from reticula.service.config import Config
 from reticula.service.context import Context
 from reticula.service.errors import install_errors, refuse, refuse_validation
+from reticula.service.monitoring import metrics
+from reticula.service.monitoring.logs import install_request_log
+from reticula.service.monitoring.metrics import install_metrics
+from reticula.service.people import members, sessions
+from reticula.service.people.access import install_access
 from reticula.service.pulse import Pulse, depot_answers
 from reticula.service.request_limits import install_limits
 from reticula.service.security import install_security
@@ -24,7 +29,9 @@ from reticula.workers.pool import Pool
 __all__ = ["bare_app", "create_app"]
 
 BLUEPRINTS = (
+    sessions.blueprint,
     projects.blueprint,
+    members.blueprint,
     graphs.blueprint,
     changes.blueprint,
     assets.blueprint,
@@ -32,6 +39,7 @@ BLUEPRINTS = (
     catalogue.blueprint,
     library.blueprint,
     packages.blueprint,
+    metrics.blueprint,
 )
 
 
@@ -63,7 +71,10 @@ def create_app(config: Config) -> OpenAPI:
         Pulse(database.is_up, partial(depot_answers, config.depot) if config.depot else None),
     )
     app.extensions["reticula"] = parts
+    install_request_log(app)
+    install_metrics(app)
     install_security(app, config)
+    install_access(app)
     install_limits(app)
     install_parking(app)
     install_errors(app)

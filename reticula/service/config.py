@@ -11,11 +11,17 @@ from reticula.workers.tickets import Limits
 __all__ = ["Config"]
 
 MEGABYTE = 1024**2
+LOOPBACK = ("127.0.0.1", "localhost", "::1")
 
 
 @dataclass(frozen=True)
 class Config:
-    """Where things lie and how much is allowed. ``hosts`` are the host names that requests may be addressed to."""
+    """Where things lie and how much is allowed. ``hosts`` are the host names that requests may be addressed to.
+
+    ``sign_in``: whether people have to sign in; they have to as soon as it listens elsewhere than on this machine, or
+    answers to a name that is not this machine's own. ``launch_secret`` is how the launcher comes in then. With
+    ``metrics_token`` the figures are told elsewhere, too.
+    """
 
     database_url: str
     var: Path
@@ -27,6 +33,9 @@ class Config:
     workers: int = 2
     depot: str = ""
     limits: Limits = field(default_factory=Limits)
+    sign_in: bool = False
+    launch_secret: str = ""
+    metrics_token: str = ""
 
     @classmethod
     def from_environment(cls) -> Config:
@@ -34,14 +43,15 @@ class Config:
         get = os.environ.get
         root = Path(__file__).resolve().parents[2]
         host = get("RETICULA_HOST", "127.0.0.1")
-        extra = tuple(name for name in get("RETICULA_HOSTS", "").split(",") if name)
+        extra = tuple(name.strip() for name in get("RETICULA_HOSTS", "").split(",") if name.strip())
+        elsewhere = [name for name in (host, *extra) if name.strip("[]") not in LOOPBACK]
         return cls(
             database_url=os.environ["RETICULA_DATABASE"],
             var=Path(get("RETICULA_VAR", str(root / "var"))),
             web=Path(get("RETICULA_WEB", str(root / "web" / "dist"))),
             host=host,
             port=int(get("RETICULA_PORT", "8765")),
-            hosts=("127.0.0.1", "localhost", "[::1]", *extra),
+            hosts=("127.0.0.1", "localhost", "[::1]", *dict.fromkeys(elsewhere)),
             upload_bytes=int(float(get("RETICULA_UPLOAD_MB", "256")) * MEGABYTE),
             workers=int(get("RETICULA_WORKERS", "2")),
             depot=get("RETICULA_DEPOT", ""),
@@ -50,4 +60,7 @@ class Config:
                 memory_bytes=int(float(get("RETICULA_JOB_MB", "8192")) * MEGABYTE),
                 cache_bytes=int(float(get("RETICULA_CACHE_MB", "2048")) * MEGABYTE),
             ),
+            sign_in=bool(elsewhere) or get("RETICULA_SIGN_IN", "") == "always",
+            launch_secret=get("RETICULA_LAUNCH_SECRET", ""),
+            metrics_token=get("RETICULA_METRICS_TOKEN", ""),
         )

@@ -70,8 +70,8 @@ def install_errors(app: Flask) -> None:
 
     @app.errorhandler(DBAPIError)
     def database(error: DBAPIError) -> Response:
-        log.error("database: %s", error.orig)
         number = error.orig.args[0] if error.orig is not None and error.orig.args else 0
+        log.error("database: %s, error %s", type(error).__name__, number)
         if number in DISK_FULL or "No space left" in str(error.orig) or "Errcode: 28" in str(error.orig):
             return refuse(507, "disk full", FULL)
         if isinstance(error, (OperationalError, InterfaceError)) or error.connection_invalidated:

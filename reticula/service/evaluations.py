@@ -24,6 +24,7 @@ from reticula.core.operators.scripting.controls import Code
 from reticula.service.assets import keep_shape
 from reticula.service.context import Surroundings, context
 from reticula.service.errors import refuse
+from reticula.service.people.principal import asker
 from reticula.service.schemas import (
     AssetState,
     Basis,
@@ -90,6 +91,10 @@ def _load(graph_id: str, body: Basis) -> _Loaded:
     return _Loaded(document, level, body.level, around, graph.project_id, graph.revision)
 
 
+def _submit(job: Job, loaded: _Loaded, channel: str, priority: int) -> Ticket:
+    return context().pool.submit(job, affinity=loaded.project_id, channel=channel, person=asker(), priority=priority)
+
+
 def _state(ticket: Ticket, revision: int | None = None) -> dict[str, Any]:
     done, total, node = ticket.progress
     result = ticket.result or {}
@@ -116,7 +121,7 @@ def evaluate(path: GraphPath, body: EvaluationRequest):  # type: ignore[no-untyp
     if targets is None and node:
         targets = [split_feed(node)[0], *(name for name in loaded.level["nodes"] if name != split_feed(node)[0])]
     job = loaded.job("evaluate", node, targets, queries=body.queries)
-    ticket = context().pool.submit(job, affinity=loaded.project_id, channel=body.channel, priority=FIRST)
+    ticket = _submit(job, loaded, body.channel, FIRST)
     return answer_later(ticket, body.wait, lambda: _state(ticket, loaded.revision))
 
 
@@ -164,7 +169,7 @@ def check(path: GraphPath, body: ChecksRequest):  # type: ignore[no-untyped-def]
     """Say what is wrong with the result of each node, in numbers; an evaluation on the same channel supersedes this."""
     loaded = _load(path.graph_id, body)
     job = loaded.job("check", None, None)
-    ticket = context().pool.submit(job, affinity=loaded.project_id, channel=body.channel, priority=LAST)
+    ticket = _submit(job, loaded, body.channel, LAST)
     return answer_later(ticket, CHECK_SECONDS, lambda: {"nodes": (ticket.result or {}).get("nodes", {})})
 
 

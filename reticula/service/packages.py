@@ -51,7 +51,7 @@ def _folder() -> Path:
 
 
 def _reviewed(data: bytes, origin: str) -> ResponseReturnValue:
-    """Answer a request: have a package checked in an evaluator, keep it until it is decided about, and tell what it would bring."""
+    """Have a package checked in an evaluator, keep it until it is decided about, and tell what it would bring."""
     here = context()
     with here.database.session() as session:
         known = library.library_of(session)

@@ -7,8 +7,9 @@ from typing import Any
 from flask_openapi3 import APIBlueprint, Tag
 
 from reticula.service.context import context
+from reticula.service.people.principal import principal
 from reticula.service.schemas import NewProject, ProjectList, ProjectPath, ProjectState
-from reticula.store import projects
+from reticula.store import people, projects
 from reticula.store.models import Project
 
 __all__ = ["blueprint"]
@@ -16,29 +17,35 @@ __all__ = ["blueprint"]
 blueprint = APIBlueprint("projects", __name__, url_prefix="/api", abp_tags=[Tag(name="projects")])
 
 
-def _state(project: Project) -> dict[str, Any]:
-    return {"id": project.id, "title": project.title}
+def _state(project: Project, role: str) -> dict[str, Any]:
+    return {"id": project.id, "title": project.title, "role": role}
 
 
 @blueprint.get("/projects", responses={200: ProjectList})
 def list_projects():  # type: ignore[no-untyped-def]
-    """List all projects."""
+    """List the projects that one may see."""
+    who = principal()
     with context().database.session() as session:
-        return {"projects": [_state(project) for project in projects.list_all(session)]}
+        found = [(project, who.role_in(session, project.id)) for project in projects.list_all(session)]
+    return {"projects": [_state(project, role) for project, role in found if role]}
 
 
 @blueprint.post("/projects", responses={201: ProjectState})
 def create_project(body: NewProject):  # type: ignore[no-untyped-def]
     """Make a project."""
     with context().database.session() as session:
-        return _state(projects.create(session, body.title)), 201
+        made = projects.create(session, body.title)
+        user = principal().user
+        if user is not None:
+            people.allow(session, made.id, user.name, "manage")
+        return _state(made, "manage"), 201
 
 
 @blueprint.put("/projects/<project_id>", responses={200: ProjectState})
 def rename_project(path: ProjectPath, body: NewProject):  # type: ignore[no-untyped-def]
     """Rename a project."""
     with context().database.session() as session:
-        return _state(projects.rename(session, path.project_id, body.title))
+        return _state(projects.rename(session, path.project_id, body.title), "manage")
 
 
 @blueprint.delete("/projects/<project_id>", responses={204: None})

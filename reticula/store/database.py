@@ -40,7 +40,9 @@ class Database:
 
     def __init__(self, url: str) -> None:
         self.url = url
-        self.engine: Engine = create_engine(url, pool_pre_ping=True, pool_recycle=1800, pool_size=10, max_overflow=20)
+        self.engine: Engine = create_engine(
+            url, pool_pre_ping=True, pool_recycle=1800, pool_size=10, max_overflow=20, hide_parameters=True
+        )
 
     @contextlib.contextmanager
     def session(self) -> Iterator[Session]:

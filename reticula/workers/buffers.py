@@ -42,6 +42,10 @@ class BufferFiles:
             part.replace(path)
         return {"digest": digest, "dtype": array.dtype.str.lstrip("<|"), "shape": list(array.shape)}
 
+    def size(self) -> int:
+        """Return how many bytes are kept."""
+        return sum(entry.stat().st_size for entry in os.scandir(self.folder) if entry.is_file())
+
     def tidy(self) -> None:
         """Delete the oldest files over the budget, but none that was used in the last ten minutes."""
         files = sorted((entry.stat().st_mtime, entry.stat().st_size, entry.path) for entry in os.scandir(self.folder))

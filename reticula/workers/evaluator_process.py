@@ -8,6 +8,7 @@ import logging
 import os
 import resource
 import signal
+import traceback
 from collections.abc import Callable
 from multiprocessing.connection import Connection
 from multiprocessing.synchronize import Event
@@ -30,6 +31,7 @@ def serve(link: Connection, stop_flag: Event, folder: str, limits: Limits, paren
     signal.signal(signal.SIGINT, signal.SIG_IGN)
     _die_with_parent(parent)
     _limit_memory(limits.memory_bytes)
+    _log_over(link)
     worker = Worker(BufferFiles(Path(folder)), limits.cache_bytes)
     precompile()
     link.send(("ready", None))
@@ -70,6 +72,29 @@ def _answer(link: Connection, answer: tuple[str, Any]) -> None:
         log.exception("an answer could not be sent")
         with contextlib.suppress(OSError):
             link.send(("failed", _unexpected(error)))
+
+
+class _OverLink(logging.Handler):
+    """Sends what is logged to the service, without what exceptions say: that may quote a document."""
+
+    def __init__(self, link: Connection) -> None:
+        super().__init__()
+        self._link = link
+
+    def emit(self, record: logging.LogRecord) -> None:
+        told = {"name": record.name, "levelno": record.levelno, "levelname": record.levelname}
+        trace = record.exc_info[1].__traceback__ if record.exc_info and record.exc_info[1] else None
+        places = [f"{Path(at.filename).name}:{at.lineno} {at.name}" for at in reversed(traceback.extract_tb(trace))]
+        kind = record.exc_info[0].__name__ if record.exc_info and record.exc_info[0] else ""
+        text = f"{kind} at {' < '.join(places)}" if kind else None
+        with contextlib.suppress(OSError):
+            self._link.send(("log", {**told, "msg": record.getMessage(), "created": record.created, "exc_text": text}))
+
+
+def _log_over(link: Connection) -> None:
+    root = logging.getLogger()
+    root.handlers[:] = [_OverLink(link)]
+    root.setLevel(logging.WARNING)
 
 
 def _give_back() -> None:

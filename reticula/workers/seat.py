@@ -15,6 +15,7 @@ from typing import Any
 
 from reticula.workers.buffers import BufferFiles
 from reticula.workers.evaluator_process import serve
+from reticula.workers.figures import NODES, REPLACED, TOOK, WAITED
 from reticula.workers.tickets import Limits, Ticket
 from reticula.workers.waiting import Waiting
 
@@ -64,8 +65,15 @@ class Seat:
         now = self.current
         busy = time.monotonic() - now.began if now is not None and now.began else 0.0
         alive = self.process.is_alive()
+        size = resident_bytes(self.process.pid or 0)
         answers = alive and busy < self.limits.seconds + 2.0 * GRACE
-        return {"pid": self.process.pid, "ready": self.ready, "answers": answers, "busy_seconds": round(busy, 1)}
+        return {
+            "pid": self.process.pid,
+            "ready": self.ready,
+            "answers": answers,
+            "busy_seconds": round(busy, 3),
+            "bytes": size,
+        }
 
     def _spawn(self) -> None:
         context = multiprocessing.get_context("spawn")
@@ -126,14 +134,16 @@ class Seat:
             return
         self.stop_flag.clear()
         ticket.state, ticket.began = "running", time.monotonic()
+        WAITED.labels(str(ticket.priority)).observe(ticket.began - ticket.asked)
         stopping = 0.0
         try:
             self.link.send_bytes(ticket.data)
             while True:
                 if self.link.poll(0.02):
-                    kind, content = self.link.recv()
+                    kind, content = self._received()
                     if kind == "progress":
                         ticket.progress = content
+                    if kind in ("progress", "log"):
                         continue
                     self._finish(ticket, kind, content)
                     return
@@ -158,12 +168,24 @@ class Seat:
             text = f"the evaluator stopped unexpectedly{at} and was started again; nothing that was saved is lost"
             self._replace(ticket, "failed", "crashed", text)
 
+    def _received(self) -> tuple[str, Any]:
+        """Take the next message of the process; what it logs goes into our log."""
+        kind, content = self.link.recv()
+        if kind == "log":
+            record = logging.makeLogRecord({**content, "evaluator": self.number})
+            logging.getLogger(record.name).handle(record)
+        return kind, content
+
     def _finish(self, ticket: Ticket, kind: str, content: Any) -> None:
         if ticket.put_back and not ticket.stop_wanted:
             ticket.put_back, ticket.state, ticket.began = False, "waiting", 0.0
             self.waiting.put(ticket, again=True)
-        elif kind == "done":
+            return
+        TOOK.labels(ticket.job.what).observe(time.monotonic() - ticket.began)
+        if kind == "done":
             ticket.end("done", result=content)
+            for report in content["nodes"].values() if ticket.job.what == "evaluate" else ():
+                NODES.labels("cache" if report.get("cached") else "computed").inc()
         else:
             ticket.end("stopped" if content.get("code") == "stopped" else "failed", error=content)
 
@@ -176,7 +198,7 @@ class Seat:
                 return False
             try:
                 if self.link.poll(0.02):
-                    self.ready = self.link.recv()[0] == "ready"
+                    self.ready = self._received()[0] == "ready"
                 elif not self.process.is_alive() or time.monotonic() > limit:
                     raise EOFError
             except (EOFError, OSError):
@@ -190,7 +212,8 @@ class Seat:
 
     def _replace(self, ticket: Ticket, state: str, code: str, message: str) -> None:
         """End a job whose process is of no use any more, and start another process."""
-        log.warning("replacing an evaluator: %s", message)
+        log.warning("replacing an evaluator: %s", code)
+        REPLACED.inc()
         node = ticket.progress[2] or None
         self._kill()
         if ticket.put_back and not ticket.stop_wanted:

@@ -11,6 +11,7 @@ from multiprocessing.reduction import ForkingPickler
 from typing import Any
 
 from reticula.core.errors import ReticulaError
+from reticula.workers.figures import JOBS
 from reticula.workers.tasks import Job
 
 __all__ = ["FIRST", "LAST", "SOON", "Busy", "JobError", "Limits", "Ticket", "packed"]
@@ -68,6 +69,7 @@ class Ticket:
         self.state, self.result, self.error = state, result, error
         self.finished_at = time.monotonic()
         self.data = b""
+        JOBS.labels(self.job.what, state).inc()
         with self._lock:
             self.finished.set()
             to_wake, self._to_wake = self._to_wake, []

@@ -15,6 +15,8 @@ from reticula.service.config import MEGABYTE, Config
 from reticula.store.database import Database
 from reticula.workers.tickets import Limits
 
+LAUNCH = "the launcher's secret"
+
 
 @pytest.fixture(scope="session")
 def app(database: Database, tmp_path_factory: pytest.TempPathFactory) -> Iterator[Any]:
@@ -25,6 +27,23 @@ def app(database: Database, tmp_path_factory: pytest.TempPathFactory) -> Iterato
         upload_bytes=2 * MEGABYTE,
         workers=1,
         limits=Limits(seconds=4.0, memory_bytes=3 * 1024 * MEGABYTE),
+    )
+    made = create_app(config)
+    yield made
+    made.extensions["reticula"].pool.close()
+
+
+@pytest.fixture(scope="session")
+def guarded(database: Database, tmp_path_factory: pytest.TempPathFactory) -> Iterator[Any]:
+    config = Config(
+        database.url,
+        tmp_path_factory.mktemp("guarded"),
+        Path(__file__).resolve().parents[2] / "web" / "dist",
+        upload_bytes=2 * MEGABYTE,
+        workers=1,
+        limits=Limits(seconds=10.0, memory_bytes=3 * 1024 * MEGABYTE),
+        sign_in=True,
+        launch_secret=LAUNCH,
     )
     made = create_app(config)
     yield made

@@ -23,7 +23,7 @@ def value_of(state: Graph) -> float:
 
 def test_projects_and_graphs_are_listed_renamed_and_deleted(client: FlaskClient, graph: Graph) -> None:
     project = graph["project_id"]
-    assert client.get("/api/projects").json["projects"] == [{"id": project, "title": "Reef"}]
+    assert client.get("/api/projects").json["projects"] == [{"id": project, "title": "Reef", "role": "manage"}]
     assert client.put(f"/api/projects/{project}", json={"title": "Shoal"}).json["title"] == "Shoal"
     listed = client.get(f"/api/projects/{project}/graphs").json["graphs"]
     assert listed == [{"id": graph["id"], "title": "Tile", "revision": 0}]

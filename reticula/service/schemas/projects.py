@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from typing import Any
+from typing import Any, Literal
 
 from pydantic import BaseModel, Field
 
@@ -24,8 +24,11 @@ class NewProject(Strict):
 
 
 class ProjectState(BaseModel):
+    """A project, and what one may do in it."""
+
     id: str
     title: str
+    role: Literal["look", "edit", "manage"]
 
 
 class ProjectList(BaseModel):

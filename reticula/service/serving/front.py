@@ -2,8 +2,9 @@
 
 Uvicorn serves it: it speaks HTTP/1.1 and WebSocket on an event loop, so that a thousand open connections and waiting
 requests cost no thread. It neither replaces threads by something else, as servers that patch the standard library do,
-nor needs the application to be rewritten, and lets compression of WebSockets be left out, which would hold the loop. A slow sender or reader holds no thread either: bodies are taken in before a
-thread is taken, and answers are handed out by the loop.
+nor needs the application to be rewritten, and lets compression of WebSockets be left out, which would hold the loop. A
+slow sender or reader holds no thread either: bodies are taken in before a thread is taken, and answers are handed out
+by the loop.
 """
 
 from __future__ import annotations

@@ -13,6 +13,7 @@ import io
 import json
 import logging
 import re
+import secrets
 from collections.abc import Awaitable, Callable
 from typing import Any
 from urllib.parse import unquote
@@ -37,6 +38,7 @@ class Line:
     def __init__(self, answer: Callable[..., Awaitable[list[Ticket]]], pool: Pool, scope: Any, receive: Any, send: Any):
         self._answer, self._pool = answer, pool
         self._scope, self._receive, self._send = scope, receive, send
+        self._name = secrets.token_hex(8)
         self._asked: dict[int, asyncio.Task[None]] = {}
         self._waited: dict[int, Ticket] = {}
         self._sent: dict[str, None] = {}
@@ -128,7 +130,7 @@ class Line:
             "headers": headers,
             "client": self._scope.get("client"),
             "server": self._scope.get("server"),
-            "reticula.line": True,
+            "reticula.line": self._name,
         }
 
     async def _send_arrays(self, answer: bytes) -> None:

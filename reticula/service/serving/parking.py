@@ -17,6 +17,7 @@ from flask import Flask, Response, request
 from flask.typing import ResponseReturnValue
 
 from reticula.service.context import context
+from reticula.service.people.principal import asker
 from reticula.workers.tasks import Job
 from reticula.workers.tickets import SOON, Ticket
 
@@ -77,9 +78,9 @@ def answer_later(ticket: Ticket, seconds: float, rest: Callable[[], ResponseRetu
 def result_later(
     job: Job, rest: Callable[[Result], ResponseReturnValue], *, affinity: str, person: str = ""
 ) -> ResponseReturnValue:
-    """Have a job done, and answer with ``rest(result)``, where ``result()`` returns what it gave or raises its error."""
+    """Have a job done, and answer with ``rest(result)``; ``result()`` returns what it gave, or raises its error."""
     pool = context().pool
-    ticket = pool.submit(job, affinity=affinity, person=person, priority=SOON)
+    ticket = pool.submit(job, affinity=affinity, person=person or asker(), priority=SOON)
     return answer_later(ticket, pool.patience, lambda: rest(lambda: pool.result_of(ticket)))
 
 

@@ -40,12 +40,30 @@ async function ask<T>(method: string, path: string, body?: unknown, onProgress?:
   const answer = await askOverLine(method, path, body === undefined ? '' : JSON.stringify(body), onProgress)
   if (!answer) return fetched<T>(method, path, body)
   const said = answer.text ? (JSON.parse(answer.text) as unknown) : undefined
-  if (answer.status >= 400) throw new Refusal(answer.status, said as ErrorState)
+  if (answer.status >= 400) throw refusal(answer.status, said as ErrorState)
   return said as T
 }
 
 function call<T>(method: string, path: string, body?: unknown): Promise<T> {
   return TAKES_TIME.test(path) ? ask<T>(method, path, body) : fetched<T>(method, path, body)
+}
+
+let csrfToken = ''
+let signedOut = () => {}
+
+/** Send this token with whatever changes something. */
+export function useCsrfToken(token: string): void {
+  csrfToken = token
+}
+
+/** Be told when the service does not know one any more. */
+export function onSignedOut(tell: () => void): void {
+  signedOut = tell
+}
+
+function refusal(status: number, state: ErrorState): Refusal {
+  if (status === 401 && state.code === 'sign in') signedOut()
+  return new Refusal(status, state)
 }
 
 async function fetched<T>(method: string, path: string, body?: unknown): Promise<T> {
@@ -54,7 +72,10 @@ async function fetched<T>(method: string, path: string, body?: unknown): Promise
   try {
     answer = await fetch(path, {
       method,
-      headers: body === undefined || form ? {} : { 'Content-Type': 'application/json' },
+      headers: {
+        ...(body === undefined || form ? {} : { 'Content-Type': 'application/json' }),
+        ...(csrfToken && method !== 'GET' ? { 'X-CSRF-Token': csrfToken } : {}),
+      },
       body: body === undefined ? undefined : form ? body : JSON.stringify(body),
     })
   } catch {
@@ -62,12 +83,27 @@ async function fetched<T>(method: string, path: string, body?: unknown): Promise
   }
   if (!answer.ok) {
     const state = await answer.json().catch(() => ({ code: 'http', message: `The request failed (${answer.status}).` }))
-    throw new Refusal(answer.status, state as ErrorState)
+    throw refusal(answer.status, state as ErrorState)
   }
   return answer.status === 204 ? (undefined as T) : ((await answer.json()) as T)
 }
 
 export const api = {
+  session: () => call<Schemas['SessionState']>('GET', '/api/session'),
+  signIn: (name: string, password: string) => call<Schemas['SessionState']>('POST', '/api/session', { name, password }),
+  signInByLink: (link: string) => call<Schemas['SessionState']>('POST', '/api/session/link', { link }),
+  signOut: () => call<void>('DELETE', '/api/session'),
+  changePassword: (old: string, now: string) => call<void>('PUT', '/api/session/password', { old, new: now }),
+  tokens: () => call<Schemas['TokenList']>('GET', '/api/tokens'),
+  makeToken: (title: string) => call<Schemas['TokenState']>('POST', '/api/tokens', { title }),
+  dropToken: (id: string) => call<void>('DELETE', `/api/tokens/${id}`),
+  members: (project: string) => call<Schemas['MembersState']>('GET', `/api/projects/${project}/members`),
+  setMember: (project: string, name: string, role: Schemas['MemberRequest']['role']) =>
+    call<void>('PUT', `/api/projects/${project}/members/${encodeURIComponent(name)}`, { role }),
+  dropMember: (project: string, name: string) =>
+    call<void>('DELETE', `/api/projects/${project}/members/${encodeURIComponent(name)}`),
+  makeLink: (project: string) => call<Schemas['LinkState']>('POST', `/api/projects/${project}/links`),
+  dropLink: (project: string, id: string) => call<void>('DELETE', `/api/projects/${project}/links/${id}`),
   projects: () => call<Schemas['ProjectList']>('GET', '/api/projects'),
   makeProject: (title: string) => call<Schemas['ProjectState']>('POST', '/api/projects', { title }),
   graphs: (project: string) => call<Schemas['GraphList']>('GET', `/api/projects/${project}/graphs`),

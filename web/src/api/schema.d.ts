@@ -490,7 +490,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** List all projects. */
+        /** List the projects that one may see. */
         get: operations["projects_list_projects_projects_get"];
         put?: never;
         /** Make a project. */
@@ -555,6 +555,128 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/projects/{project_id}/links": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Make a link by which anybody may look at a project. Its secret is told once. */
+        post: operations["members_make_link_projects__project_id__links_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{project_id}/links/{link_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /** Take a link back, with all who came in by it. */
+        delete: operations["members_drop_link_projects__project_id__links__link_id__delete"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{project_id}/members": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** List who has a role in a project, who else has an account, and the links for looking at it. */
+        get: operations["members_list_members_projects__project_id__members_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{project_id}/members/{name}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Give a person a role in a project. */
+        put: operations["members_set_member_projects__project_id__members__name__put"];
+        post?: never;
+        /** Take a person's role in a project away. */
+        delete: operations["members_drop_member_projects__project_id__members__name__delete"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/session": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Tell who one is, and whether one has to sign in. */
+        get: operations["sessions_read_session_session_get"];
+        put?: never;
+        /** Sign in by name and password; the answer sets the cookie of the sign-in. */
+        post: operations["sessions_sign_in_session_post"];
+        /** Sign out in this browser. */
+        delete: operations["sessions_sign_out_session_delete"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/session/link": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Come in by a share link, for looking at one project. */
+        post: operations["sessions_sign_in_by_link_session_link_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/session/password": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Take another password; all browsers have to sign in again. */
+        put: operations["sessions_change_password_session_password_put"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/settings": {
         parameters: {
             query?: never;
@@ -568,6 +690,41 @@ export interface paths {
         put: operations["catalogue_write_settings_settings_put"];
         post?: never;
         delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/tokens": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** List one's own tokens; their secrets are not kept. */
+        get: operations["sessions_list_tokens_tokens_get"];
+        put?: never;
+        /** Make a token for one's programs. Its secret is told once. */
+        post: operations["sessions_make_token_tokens_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/tokens/{token_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /** Take a token back. */
+        delete: operations["sessions_drop_token_tokens__token_id__delete"];
         options?: never;
         head?: never;
         patch?: never;
@@ -1058,6 +1215,28 @@ export interface components {
             /** Optional */
             optional: boolean;
         };
+        /** LinkEntry */
+        LinkEntry: {
+            /** Created At */
+            created_at: string;
+            /** Id */
+            id: string;
+        };
+        /** LinkRequest */
+        LinkRequest: {
+            /** Link */
+            link: string;
+        };
+        /**
+         * LinkState
+         * @description A link for looking: the page at ``/#link=SECRET``.
+         */
+        LinkState: {
+            /** Id */
+            id: string;
+            /** Secret */
+            secret: string;
+        };
         /**
          * LookRequest
          * @description A look at one node: queries name what is wanted (summary, mesh, normals, attribute, rows …).
@@ -1096,6 +1275,33 @@ export interface components {
                 [key: string]: unknown;
             }[];
         };
+        /** MemberEntry */
+        MemberEntry: {
+            /** Name */
+            name: string;
+            /**
+             * Role
+             * @enum {string}
+             */
+            role: "look" | "edit" | "manage";
+        };
+        /** MemberRequest */
+        MemberRequest: {
+            /**
+             * Role
+             * @enum {string}
+             */
+            role: "look" | "edit" | "manage";
+        };
+        /** MembersState */
+        MembersState: {
+            /** Links */
+            links: components["schemas"]["LinkEntry"][];
+            /** Members */
+            members: components["schemas"]["MemberEntry"][];
+            /** Others */
+            others: string[];
+        };
         /** NewGraph */
         NewGraph: {
             /**
@@ -1110,6 +1316,11 @@ export interface components {
         };
         /** NewProject */
         NewProject: {
+            /** Title */
+            title: string;
+        };
+        /** NewToken */
+        NewToken: {
             /** Title */
             title: string;
         };
@@ -1321,6 +1532,13 @@ export interface components {
             /** Widget */
             widget: string;
         };
+        /** PasswordRequest */
+        PasswordRequest: {
+            /** New */
+            new: string;
+            /** Old */
+            old: string;
+        };
         /** Progress */
         Progress: {
             /** Done */
@@ -1335,10 +1553,18 @@ export interface components {
             /** Projects */
             projects: components["schemas"]["ProjectState"][];
         };
-        /** ProjectState */
+        /**
+         * ProjectState
+         * @description A project, and what one may do in it.
+         */
         ProjectState: {
             /** Id */
             id: string;
+            /**
+             * Role
+             * @enum {string}
+             */
+            role: "look" | "edit" | "manage";
             /** Title */
             title: string;
         };
@@ -1546,6 +1772,28 @@ export interface components {
             value: unknown;
         };
         /**
+         * SessionState
+         * @description Who one is. ``sign_in``: whether one has to sign in here; ``link_project``: what a share link shows.
+         *
+         *     Requests that change something carry ``csrf_token`` in the header X-CSRF-Token.
+         */
+        SessionState: {
+            /** Accounts */
+            accounts: boolean;
+            /** Administrator */
+            administrator: boolean;
+            /** Csrf Token */
+            csrf_token: string;
+            /** Known */
+            known: boolean;
+            /** Link Project */
+            link_project: string;
+            /** Name */
+            name: string;
+            /** Sign In */
+            sign_in: boolean;
+        };
+        /**
          * Settings
          * @description Settings of the workshop; unknown names are kept for newer versions.
          */
@@ -1564,6 +1812,13 @@ export interface components {
             parameter: string;
             /** Value */
             value: unknown;
+        };
+        /** SignInRequest */
+        SignInRequest: {
+            /** Name */
+            name: string;
+            /** Password */
+            password: string;
         };
         /**
          * TextName
@@ -1641,6 +1896,28 @@ export interface components {
             printed: string[];
             /** Result */
             result: string;
+        };
+        /** TokenEntry */
+        TokenEntry: {
+            /** Id */
+            id: string;
+            /** Title */
+            title: string;
+            /** Used At */
+            used_at: string | null;
+        };
+        /** TokenList */
+        TokenList: {
+            /** Tokens */
+            tokens: components["schemas"]["TokenEntry"][];
+        };
+        /**
+         * TokenState
+         * @description A token; its secret goes into the header ``Authorization: Bearer``.
+         */
+        TokenState: {
+            /** Secret */
+            secret: string;
         };
         /** TrialState */
         TrialState: {
@@ -3383,6 +3660,504 @@ export interface operations {
             };
         };
     };
+    members_make_link_projects__project_id__links_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                project_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LinkState"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorState"];
+                };
+            };
+            /** @description The request or what it asks for is wrong; it says how */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorState"];
+                };
+            };
+            /** @description Refused (403, 404, 409, 413), too much at once (429), or not possible now (5xx) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorState"];
+                };
+            };
+        };
+    };
+    members_drop_link_projects__project_id__links__link_id__delete: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                project_id: string;
+                link_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorState"];
+                };
+            };
+            /** @description The request or what it asks for is wrong; it says how */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorState"];
+                };
+            };
+            /** @description Refused (403, 404, 409, 413), too much at once (429), or not possible now (5xx) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorState"];
+                };
+            };
+        };
+    };
+    members_list_members_projects__project_id__members_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                project_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MembersState"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorState"];
+                };
+            };
+            /** @description The request or what it asks for is wrong; it says how */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorState"];
+                };
+            };
+            /** @description Refused (403, 404, 409, 413), too much at once (429), or not possible now (5xx) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorState"];
+                };
+            };
+        };
+    };
+    members_set_member_projects__project_id__members__name__put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                project_id: string;
+                name: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MemberRequest"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorState"];
+                };
+            };
+            /** @description The request or what it asks for is wrong; it says how */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorState"];
+                };
+            };
+            /** @description Refused (403, 404, 409, 413), too much at once (429), or not possible now (5xx) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorState"];
+                };
+            };
+        };
+    };
+    members_drop_member_projects__project_id__members__name__delete: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                project_id: string;
+                name: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorState"];
+                };
+            };
+            /** @description The request or what it asks for is wrong; it says how */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorState"];
+                };
+            };
+            /** @description Refused (403, 404, 409, 413), too much at once (429), or not possible now (5xx) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorState"];
+                };
+            };
+        };
+    };
+    sessions_read_session_session_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SessionState"];
+                };
+            };
+            /** @description The request or what it asks for is wrong; it says how */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorState"];
+                };
+            };
+            /** @description Refused (403, 404, 409, 413), too much at once (429), or not possible now (5xx) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorState"];
+                };
+            };
+        };
+    };
+    sessions_sign_in_session_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SignInRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SessionState"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorState"];
+                };
+            };
+            /** @description The request or what it asks for is wrong; it says how */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorState"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorState"];
+                };
+            };
+            /** @description Refused (403, 404, 409, 413), too much at once (429), or not possible now (5xx) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorState"];
+                };
+            };
+        };
+    };
+    sessions_sign_out_session_delete: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description The request or what it asks for is wrong; it says how */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorState"];
+                };
+            };
+            /** @description Refused (403, 404, 409, 413), too much at once (429), or not possible now (5xx) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorState"];
+                };
+            };
+        };
+    };
+    sessions_sign_in_by_link_session_link_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LinkRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SessionState"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorState"];
+                };
+            };
+            /** @description The request or what it asks for is wrong; it says how */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorState"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorState"];
+                };
+            };
+            /** @description Refused (403, 404, 409, 413), too much at once (429), or not possible now (5xx) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorState"];
+                };
+            };
+        };
+    };
+    sessions_change_password_session_password_put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PasswordRequest"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorState"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorState"];
+                };
+            };
+            /** @description The request or what it asks for is wrong; it says how */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorState"];
+                };
+            };
+            /** @description Refused (403, 404, 409, 413), too much at once (429), or not possible now (5xx) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorState"];
+                };
+            };
+        };
+    };
     catalogue_read_settings_settings_get: {
         parameters: {
             query?: never;
@@ -3441,6 +4216,142 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Settings"];
+                };
+            };
+            /** @description The request or what it asks for is wrong; it says how */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorState"];
+                };
+            };
+            /** @description Refused (403, 404, 409, 413), too much at once (429), or not possible now (5xx) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorState"];
+                };
+            };
+        };
+    };
+    sessions_list_tokens_tokens_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TokenList"];
+                };
+            };
+            /** @description The request or what it asks for is wrong; it says how */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorState"];
+                };
+            };
+            /** @description Refused (403, 404, 409, 413), too much at once (429), or not possible now (5xx) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorState"];
+                };
+            };
+        };
+    };
+    sessions_make_token_tokens_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewToken"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TokenState"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorState"];
+                };
+            };
+            /** @description The request or what it asks for is wrong; it says how */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorState"];
+                };
+            };
+            /** @description Refused (403, 404, 409, 413), too much at once (429), or not possible now (5xx) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorState"];
+                };
+            };
+        };
+    };
+    sessions_drop_token_tokens__token_id__delete: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                token_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorState"];
                 };
             };
             /** @description The request or what it asks for is wrong; it says how */

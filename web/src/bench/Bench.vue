@@ -80,8 +80,7 @@ watch(
 
 async function add(name: string, parameters: Record<string, unknown> = {}) {
   const declared = operator(name)
-  if (graph.fixed.value)
-    return tell('A published operator never changes. Unfold it, on the board around it, to work on a copy.')
+  if (graph.fixed.value) return tell(graph.whyFixed())
   if (!declared) return
   board.value?.follow()
   let id = ''

@@ -2,6 +2,7 @@
 /** The top line: where one is, whether all is saved, undo, and the way in and out for meshes. */
 import { ElDropdown, ElDropdownItem, ElDropdownMenu, ElMessageBox } from 'element-plus'
 import { computed } from 'vue'
+import AccountMenu from '../people/AccountMenu.vue'
 import { useGraph } from '../stores/useGraph'
 import { useCatalogue } from '../stores/useCatalogue'
 import { useTheme } from '../stores/useTheme'
@@ -90,7 +91,7 @@ async function chooseGraph(event: Event) {
     <span class="gap" />
     <button
       class="plain"
-      :disabled="graph.undoLabel.value === null"
+      :disabled="graph.undoLabel.value === null || graph.lookOnly.value"
       :title="graph.undoLabel.value === null ? 'Nothing to undo' : `Undo: ${graph.undoLabel.value} (Ctrl+Z)`"
       data-test="undo"
       @click="graph.undo()"
@@ -99,7 +100,7 @@ async function chooseGraph(event: Event) {
     </button>
     <button
       class="plain"
-      :disabled="graph.redoLabel.value === null"
+      :disabled="graph.redoLabel.value === null || graph.lookOnly.value"
       :title="graph.redoLabel.value === null ? 'Nothing to redo' : `Redo: ${graph.redoLabel.value} (Ctrl+Shift+Z)`"
       data-test="redo"
       @click="graph.redo()"
@@ -140,6 +141,7 @@ async function chooseGraph(event: Event) {
     >
       {{ theme === 'day' ? 'Night' : 'Day' }}
     </button>
+    <AccountMenu />
   </header>
 </template>
 

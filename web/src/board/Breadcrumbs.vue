@@ -50,7 +50,7 @@ function choose(event: Event) {
         data-test="round"
         @change="choose"
     /></label>
-    <span v-if="graph.fixed.value" class="faint fixed">published, cannot be changed</span>
+    <span v-if="graph.fixed.value && !graph.lookOnly.value" class="faint fixed">published, cannot be changed</span>
     <button
       class="plain boxed up"
       data-test="go-out"

@@ -19,6 +19,8 @@ interface Pending {
 }
 
 const RETRY_MS = 2000
+/** Signed out, too much at once, service or database away, disk full: edits wait until that is over. */
+const WAITS = [401, 429, 500, 502, 503, 504, 507]
 
 export const useGraph = createGlobalState(() => {
   const state = shallowRef<GraphState | null>(null)
@@ -33,6 +35,8 @@ export const useGraph = createGlobalState(() => {
   /** What is looked at inside of a published operator, by path: it has no place in the document. */
   const lookedAt = shallowRef<Record<string, string>>({})
   const fixed = ref(false)
+  /** Whether the project is one that one may look at only. */
+  const lookOnly = ref(false)
   const draft = shallowRef<Operation[]>([])
   const saveState = ref<SaveState>('saved')
   const trouble = ref('')
@@ -52,11 +56,10 @@ export const useGraph = createGlobalState(() => {
   function settle(): void {
     const found = levelOf(root.value, path.value, definitions)
     if (found.depth < path.value.length) path.value = path.value.slice(0, found.depth)
-    fixed.value = found.fixed
+    fixed.value = found.fixed || lookOnly.value
     const first = found.graph.outputs?.[0]?.feed
-    const at = found.fixed
-      ? (lookedAt.value[path.value.join('/')] ?? first)
-      : (found.graph.looking_at ?? (path.value.length ? first : null))
+    const saved = found.fixed ? first : (found.graph.looking_at ?? (path.value.length ? first : null))
+    const at = fixed.value ? (lookedAt.value[path.value.join('/')] ?? saved) : saved
     document.value = at === found.graph.looking_at ? found.graph : { ...found.graph, looking_at: at ?? null }
   }
 
@@ -72,7 +75,7 @@ export const useGraph = createGlobalState(() => {
     const before = draft.value.length ? withoutDraft() : root.value
     const next = deepClone(before) as GraphDocument
     const level = levelOf(next, at)
-    if (level.depth < at.length) {
+    if (level.depth < at.length || lookOnly.value) {
       settleFixed(change)
       return []
     }
@@ -83,13 +86,19 @@ export const useGraph = createGlobalState(() => {
     return JSON.stringify(seen) === JSON.stringify(next) ? [] : (compare(before, next) as Operation[])
   }
 
-  /** Inside of a published operator nothing can be changed but what is looked at. */
+  /** Why nothing can be changed where one is. */
+  const whyFixed = () =>
+    lookOnly.value
+      ? 'You may look at this project, not change it. Ask who manages it.'
+      : 'A published operator never changes. Unfold it, on the board around it, to work on a copy.'
+
+  /** Inside of a published operator, and where one may only look, nothing can be changed but what is looked at. */
   function settleFixed(change: (next: GraphDocument) => void): void {
     const copy = deepClone(document.value) as GraphDocument
     const before = JSON.stringify({ ...copy, looking_at: null })
     change(copy)
     if (JSON.stringify({ ...copy, looking_at: null }) !== before) {
-      trouble.value = 'A published operator never changes. Unfold it, on the board around it, to work on a copy.'
+      trouble.value = whyFixed()
       return
     }
     lookedAt.value = { ...lookedAt.value, [path.value.join('/')]: copy.looking_at ?? '' }
@@ -123,7 +132,7 @@ export const useGraph = createGlobalState(() => {
             pending.shift()
             trouble.value = `The graph was changed in another window, so '${next.label}' could not be kept.`
           }
-        } else if (error instanceof Unreachable || (error instanceof Refusal && error.status >= 500)) {
+        } else if (error instanceof Unreachable || (error instanceof Refusal && WAITS.includes(error.status))) {
           saveState.value = 'waiting for the service'
           if (error instanceof Refusal) trouble.value = error.message
           await new Promise((wake) => setTimeout(wake, RETRY_MS))
@@ -140,7 +149,7 @@ export const useGraph = createGlobalState(() => {
   }
 
   async function walk(step: typeof api.undo): Promise<void> {
-    if (!state.value || pending.length) return
+    if (!state.value || pending.length || lookOnly.value) return
     draft.value = []
     try {
       state.value = await step(state.value.id, state.value.revision)
@@ -157,6 +166,8 @@ export const useGraph = createGlobalState(() => {
     path,
     document,
     fixed,
+    lookOnly,
+    whyFixed,
     draft,
     saveState,
     trouble,
@@ -201,7 +212,8 @@ export const useGraph = createGlobalState(() => {
     /** Save a change that the service worked out on the whole document. */
     apply(label: string, patch: Operation[]): void {
       draft.value = []
-      if (patch.length) {
+      if (lookOnly.value) trouble.value = whyFixed()
+      else if (patch.length) {
         pending.push({ patch, label, key: newKey() })
         saveState.value = 'saving'
       }

@@ -13,6 +13,7 @@ export const useProject = createGlobalState(() => {
 
   async function openProject(id: string): Promise<void> {
     project.value = projects.value.find((entry) => entry.id === id) ?? null
+    graph.lookOnly.value = project.value?.role === 'look'
     const [listed, stored] = await Promise.all([api.graphs(id), api.assets(id)])
     graphs.value = listed.graphs
     shapes.value = stored.assets
@@ -23,7 +24,18 @@ export const useProject = createGlobalState(() => {
     history.replaceState(null, '', `#${id}`)
   }
 
+  /** Open the first graph; an empty project gets one, if one may. */
+  async function openFirst(): Promise<void> {
+    if (!graphs.value.length) {
+      if (graph.lookOnly.value) throw new Error('There is no graph in this project yet.')
+      graphs.value = [await api.makeGraph(project.value!.id, 'Untitled')]
+    }
+    await openGraph(graphs.value[0]!.id)
+  }
+
   return {
+    /** Whether nothing here may be changed. */
+    lookOnly: graph.lookOnly,
     projects,
     graphs,
     shapes,
@@ -38,16 +50,14 @@ export const useProject = createGlobalState(() => {
       const there = wanted ? await api.graph(wanted).catch(() => null) : null
       await openProject(there?.project_id ?? projects.value[0]!.id)
       if (there) return openGraph(there.id)
-      if (!graphs.value.length) graphs.value = [await api.makeGraph(project.value!.id, 'Untitled')]
-      await openGraph(graphs.value[0]!.id)
+      await openFirst()
     },
 
     openGraph,
 
     async switchProject(id: string): Promise<void> {
       await openProject(id)
-      if (!graphs.value.length) graphs.value = [await api.makeGraph(id, 'Untitled')]
-      await openGraph(graphs.value[0]!.id)
+      await openFirst()
     },
 
     async addProject(title: string): Promise<void> {

@@ -1,0 +1,1 @@
+"""What can be seen of the running service: its log, and its figures."""
