@@ -20,7 +20,7 @@ from reticula.core.errors import GraphError
 from reticula.core.geometry import Geo
 from reticula.core.graph.structure.library import LayeredLibrary
 from reticula.core.operators.shared.resources import DiskResources
-from reticula.core.packages import definition_key, load_package, prepare, write_package
+from reticula.core.packages import definition_key, load_package, own_key, prepare, sign_package, write_package
 from reticula.core.packages.definition import content_name
 from reticula.launch.client import Client
 
@@ -48,6 +48,8 @@ def add_package_commands(commands: Any) -> None:
         metavar="FILE",
         help="published operators that the graph uses, and earlier releases",
     )
+    pack.add_argument("--key", metavar="FILE", help="sign it with the key in a PEM file, which is made if missing")
+    pack.add_argument("--publisher", default="", help="whose signature it is, in your own words")
     pack.add_argument("--out", required=True, metavar="FILE", help="where to write the package")
     pack.set_defaults(function=_pack)
     bring = commands.add_parser("import", help="bring a package into a running service")
@@ -96,6 +98,8 @@ def _pack(given: argparse.Namespace) -> int:
         shapes = {name: entry for package in packages for name, entry in package.shapes.items()}
         key = definition_key(made.definition)
         data = write_package(key, {**definitions, key: made.definition}, {**shapes, **files}, {})
+    if given.key:
+        data = sign_package(data, own_key(Path(given.key)), given.publisher)
     Path(given.out).write_bytes(data)
     print(f"{key}: {len(made.definition['graph'].get('dials', {}))} dials; wrote {given.out}")
     return 0
@@ -140,6 +144,8 @@ def package_text(file: str) -> str:
     """Return a plain text page about a package."""
     package = load_package(file)
     lines = [f"a package about {package.main}"]
+    signed = package.signature
+    lines.append(f"signed by {signed.publisher or 'somebody'} ({signed.fingerprint})" if signed else "not signed")
     for key, definition in package.definitions.items():
         lines += ["", f"{key}: {definition.get('summary') or definition.get('title', '')}"]
         lines += [

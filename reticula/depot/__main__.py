@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import os
 import sys
 from pathlib import Path
 
@@ -11,7 +12,7 @@ from a2wsgi import WSGIMiddleware
 from reticula.depot.app import create_depot
 
 if __name__ == "__main__":
-    depot = WSGIMiddleware(create_depot(Path(sys.argv[1])), workers=4)
+    depot = WSGIMiddleware(create_depot(Path(sys.argv[1]), os.environ.get("RETICULA_DEPOT_TOKEN", "")), workers=4)
     uvicorn.run(
         depot,  # type: ignore[arg-type]
         host="127.0.0.1",

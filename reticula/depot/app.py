@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import hashlib
+import hmac
 import threading
 from pathlib import Path
 from urllib.parse import urlsplit
@@ -33,8 +34,8 @@ def install_guard(app: Flask) -> None:
         return None
 
 
-def create_depot(folder: Path) -> Flask:
-    """Return the depot over a folder."""
+def create_depot(folder: Path, token: str = "") -> Flask:
+    """Return the depot over a folder. It takes in what is signed, from who knows the token; without one, nothing."""
     folder.mkdir(parents=True, exist_ok=True)
     app = Flask("reticula.depot", static_folder=None)
     app.config["MAX_CONTENT_LENGTH"] = MOST_BYTES
@@ -60,6 +61,8 @@ def create_depot(folder: Path) -> Flask:
                 "summary": main.get("summary", ""),
                 "size": len(data),
                 "sha256": digest,
+                "publisher": package.signature.publisher if package.signature else "",
+                "fingerprint": package.signature.fingerprint if package.signature else "",
             }
         return known[digest]
 
@@ -80,6 +83,9 @@ def create_depot(folder: Path) -> Flask:
     @app.put("/packages/<operator>")
     def write(operator: str) -> tuple[Response, int]:
         """Take a package in, once: a release never changes."""
+        secret = request.headers.get("Authorization", "").partition(" ")[2]
+        if not token or not hmac.compare_digest(secret.encode(), token.encode()):
+            return jsonify({"message": "the depot takes packages only with its token"}), 401
         data = request.get_data()
         try:
             package = read_package(data)
@@ -87,8 +93,16 @@ def create_depot(folder: Path) -> Flask:
             return jsonify({"message": str(error)}), 422
         if package.main != operator:
             return jsonify({"message": f"the package is '{package.main}', not '{operator}'"}), 422
+        if package.signature is None:
+            return jsonify({"message": "the package is not signed; sign it, so that others see whose it is"}), 422
         with lock:
             path = path_of(operator)
+            name = operator.partition("@")[0]
+            others = [entry for one in sorted(folder.glob(f"{name}-*.zip")) if (entry := entry_of(one))]
+            owners = {one["fingerprint"]: one["publisher"] for one in others if one["operator"] != operator}
+            if owners and package.signature.fingerprint not in owners:
+                whose = ", ".join(f"{publisher} ({key})" for key, publisher in owners.items())
+                return jsonify({"message": f"'{name}' is published by {whose}, and this is signed by another key"}), 409
             if path.exists() and path.read_bytes() != data:
                 return jsonify({"message": f"the depot has another '{operator}' already; publish a new release"}), 409
             part = path.with_suffix(".part")

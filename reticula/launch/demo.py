@@ -5,29 +5,31 @@ from __future__ import annotations
 import json
 from pathlib import Path
 
+from reticula.core.packages import own_key, sign_package
 from reticula.launch.client import Client
 
 __all__ = ["load_demo"]
 
 DEMO = Path(__file__).resolve().parents[2] / "demo"
 TITLE = "Reef studio"
+PUBLISHER = "Reef studio (demo)"
 FIRST = "settlement_tile"
 """The graph that a new user sees."""
 
 
-def load_demo(client: Client, depot: Client | None = None) -> bool:
+def load_demo(client: Client, depot: Client | None = None, key: Path | None = None) -> bool:
     """Make the demo project from the files in ``demo/``; returns False if there are projects already.
 
-    Packages go into the catalogue, and others into the depot.
+    Packages go into the catalogue, and others into the depot, signed by a key of the demo's own.
     """
     if client.get("/api/projects")["projects"]:
         return False
     for package in sorted((DEMO / "packages").glob("*.zip")):
         review = client.upload("/api/packages/reviews", package.name, package.read_bytes())
         client.post(f"/api/packages/reviews/{review['review']}", {})
-    for package in sorted((DEMO / "depot").glob("*.zip")) if depot else ():
+    for package in sorted((DEMO / "depot").glob("*.zip")) if depot and key else ():
         name, _, release = package.stem.rpartition("-")
-        depot.put(f"/packages/{name}@{release}", package.read_bytes())
+        depot.put(f"/packages/{name}@{release}", sign_package(package.read_bytes(), own_key(key), PUBLISHER))
     project = client.post("/api/projects", {"title": TITLE})
     for mesh in sorted(DEMO.glob("*.ply")):
         client.upload(f"/api/projects/{project['id']}/assets", mesh.name, mesh.read_bytes())

@@ -145,6 +145,7 @@ class Supervisor:
             "RETICULA_PORT": str(self.port),
             "RETICULA_DEPOT": f"http://127.0.0.1:{self.depot_port}",
             "RETICULA_LAUNCH_SECRET": self._secret,
+            "RETICULA_DEPOT_TOKEN": self._depot_token(),
         }
         log = self.var / "service.out"
         self.service = spawn([sys.executable, "-m", "reticula.service"], log=log, env=env)
@@ -162,7 +163,17 @@ class Supervisor:
 
     def _start_depot(self) -> None:
         command = [sys.executable, "-m", "reticula.depot", str(self.var / "depot"), str(self.depot_port)]
-        self.depot = spawn(command, log=self.var / "depot.log")
+        env = {**os.environ, "RETICULA_DEPOT_TOKEN": self._depot_token()}
+        self.depot = spawn(command, log=self.var / "depot.log", env=env)
+
+    def _depot_token(self) -> str:
+        """The secret by which the service puts packages into the depot; made at the first start."""
+        path = self.var / "keys" / "depot.token"
+        if not path.exists():
+            path.parent.mkdir(mode=0o700, exist_ok=True)
+            path.touch(mode=0o600)
+            path.write_text(secrets.token_urlsafe(32))
+        return path.read_text()
 
     def _about_people(self) -> str:
         """Say that people sign in, if they do, and what is missing for it."""
@@ -173,12 +184,12 @@ class Supervisor:
         return f"\nPeople sign in here{more}. How to serve it by TLS is in docs/deploying.md."
 
     def _load_demo(self) -> None:
-        if load_demo(Client(self.address, self._secret), self._depot_client()):
+        if load_demo(Client(self.address, self._secret), self._depot_client(), self.var / "keys" / "demo.pem"):
             print("Loaded the demo project.")
 
     def _depot_client(self) -> Client | None:
         """The depot, once it answers; None if it does not: the service does without it."""
-        client = Client(f"http://127.0.0.1:{self.depot_port}")
+        client = Client(f"http://127.0.0.1:{self.depot_port}", self._depot_token())
         for _ in range(100):
             try:
                 client.get("/packages")

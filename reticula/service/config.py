@@ -20,7 +20,8 @@ class Config:
 
     ``sign_in``: whether people have to sign in; they have to as soon as it listens elsewhere than on this machine, or
     answers to a name that is not this machine's own. ``launch_secret`` is how the launcher comes in then. With
-    ``metrics_token`` the figures are told elsewhere, too.
+    ``metrics_token`` the figures are told elsewhere, too; ``depot_token`` lets packages into the depot, which are
+    signed in the name of ``publisher``.
     """
 
     database_url: str
@@ -36,6 +37,13 @@ class Config:
     sign_in: bool = False
     launch_secret: str = ""
     metrics_token: str = ""
+    depot_token: str = ""
+    publisher: str = ""
+
+    @property
+    def signing_key(self) -> Path:
+        """The file of the key that packages are signed with when they go into the depot."""
+        return self.var / "keys" / "publisher.pem"
 
     @classmethod
     def from_environment(cls) -> Config:
@@ -63,4 +71,6 @@ class Config:
             sign_in=bool(elsewhere) or get("RETICULA_SIGN_IN", "") == "always",
             launch_secret=get("RETICULA_LAUNCH_SECRET", ""),
             metrics_token=get("RETICULA_METRICS_TOKEN", ""),
+            depot_token=get("RETICULA_DEPOT_TOKEN", ""),
+            publisher=get("RETICULA_PUBLISHER", "")[:80],
         )

@@ -19,18 +19,22 @@ class DepotDown(Exception):
 
 
 class Depot:
-    """The depot at ``address``."""
+    """The depot at ``address``, which takes packages in from who knows its token."""
 
-    def __init__(self, address: str) -> None:
+    def __init__(self, address: str, token: str = "") -> None:
         self.address = address
+        self._headers = {"Content-Type": "application/zip"} | ({"Authorization": f"Bearer {token}"} if token else {})
 
     def list(self) -> list[dict[str, Any]]:
-        """Return what there is: operator, title, summary and size in bytes; raise DepotDown."""
+        """Return what there is: operator, title, summary, size in bytes, who signed it; raise DepotDown."""
         try:
             found = json.loads(self._ask("GET", "/packages"))["packages"]
-            keys = ("operator", "title", "summary", "size")
-            return [{key: entry[key] for key in keys} for entry in found]
-        except (ValueError, KeyError, TypeError):
+            return [
+                {key: entry[key] for key in ("operator", "title", "summary", "size")}
+                | {key: str(entry.get(key, "")) for key in ("publisher", "fingerprint")}
+                for entry in found
+            ]
+        except (ValueError, KeyError, TypeError, AttributeError):
             raise DepotDown("The depot answered something that cannot be read. Try again later.") from None
 
     def fetch(self, operator: str) -> bytes:
@@ -48,7 +52,7 @@ class Depot:
     def _ask(self, method: str, path: str, body: bytes | None = None) -> bytes:
         if not self.address:
             raise DepotDown("No depot is set up. The operators here go on working.")
-        asked = urllib.request.Request(self.address + path, body, {"Content-Type": "application/zip"}, method=method)
+        asked = urllib.request.Request(self.address + path, body, self._headers, method=method)
         try:
             with urllib.request.urlopen(asked, timeout=SECONDS) as answer:
                 data: bytes = answer.read(MOST_BYTES + 1)

@@ -6,6 +6,7 @@ import base64
 import binascii
 import hashlib
 import json
+from dataclasses import dataclass
 from pathlib import Path
 from typing import Any
 
@@ -17,7 +18,7 @@ from reticula.core.context import using
 from reticula.core.errors import FormatError, GraphError
 from reticula.core.graph.nesting.contracts import condition_text
 from reticula.core.graph.nesting.graph_operator import published_operator
-from reticula.core.packages import definition_key, differences, package_shapes, write_package
+from reticula.core.packages import Signature, definition_key, differences, package_shapes, write_package
 from reticula.core.packages.definition import content_name
 from reticula.service.context import Context, context
 from reticula.service.errors import refuse
@@ -35,7 +36,7 @@ from reticula.store import assets, graphs, library
 from reticula.store.models import Asset
 from reticula.workers.tasks import Job
 
-__all__ = ["blueprint", "keep_definition", "package_bytes", "published_states"]
+__all__ = ["Came", "blueprint", "keep_definition", "package_bytes", "published_states"]
 
 blueprint = APIBlueprint("library", __name__, url_prefix="/api", abp_tags=[Tag(name="catalogue")])
 PNG = b"\x89PNG\r\n\x1a\n"
@@ -58,7 +59,7 @@ def published_states(session: Session) -> list[dict[str, Any]]:
                 "changes": definition.get("changes", ""),
                 "examples": [one["title"] for one in definition.get("examples", [])],
                 "picture": bool(row.picture),
-                "origin": row.origin,
+                "origin": f"{row.origin}, signed by {row.publisher} ({row.signer})" if row.signer else row.origin,
                 "presets": definition["graph"].get("presets", {}),
             }
             made.append(told)
@@ -141,20 +142,34 @@ def _picture(text: str) -> bytes:
     return data
 
 
-def _add(here: Context, session: Session, definition: dict[str, Any], picture: bytes, origin: str) -> None:
-    kept = here.files.keep(picture, "picture.png")[0] if picture else ""
-    library.add(session, definition, kept, origin)
-
-
-def keep_definition(
-    session: Session, definition: dict[str, Any], picture: bytes, shapes: dict[str, tuple[str, bytes]], origin: str
+def _add(
+    here: Context,
+    session: Session,
+    definition: dict[str, Any],
+    picture: bytes,
+    origin: str,
+    signature: Signature | None = None,
 ) -> None:
+    kept = here.files.keep(picture, "picture.png")[0] if picture else ""
+    library.add(session, definition, kept, origin, signature)
+
+
+@dataclass(frozen=True)
+class Came:
+    """What came with a package from elsewhere: shapes by name (file name, content), from where, and who signed it."""
+
+    shapes: dict[str, tuple[str, bytes]]
+    origin: str
+    signature: Signature | None
+
+
+def keep_definition(session: Session, definition: dict[str, Any], picture: bytes, came: Came) -> None:
     """Add a definition that came from elsewhere, with its picture and its shapes."""
     here = context()
     for name in definition.get("shapes", {}):
-        file_name, data = shapes[name]
+        file_name, data = came.shapes[name]
         library.add_shape(session, name, file_name, here.files.keep(data, file_name)[0])
-    _add(here, session, definition, picture, origin)
+    _add(here, session, definition, picture, came.origin, came.signature)
 
 
 @blueprint.get("/library/<operator>/differences", responses={200: DifferenceState, 404: ErrorState})

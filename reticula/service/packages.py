@@ -14,12 +14,13 @@ from flask.typing import ResponseReturnValue
 from flask_openapi3 import APIBlueprint, Tag
 
 from reticula.core.errors import FormatError
-from reticula.core.packages import definition_key
+from reticula.core.packages import Signature, definition_key, own_key, sign_package
 from reticula.service.context import context
 from reticula.service.depot_client import Depot, DepotDown
 from reticula.service.errors import refuse
-from reticula.service.library import keep_definition, package_bytes
+from reticula.service.library import Came, keep_definition, package_bytes
 from reticula.service.operator_schemas import OperatorPath
+from reticula.service.package_signatures import judged, publisher_name
 from reticula.service.schemas import (
     DepotState,
     ErrorState,
@@ -66,7 +67,9 @@ def _reviewed(data: bytes, origin: str) -> ResponseReturnValue:
             stored.unlink(missing_ok=True)
             raise
         stored.with_suffix(".origin").write_text(origin)
-        return {"review": name, **found}, 201
+        with here.database.session() as session:
+            signed = judged(session, here.config, found["main"], found["signature"])
+        return {"review": name, **found, "signature": signed}, 201
 
     job = Job("review", library=dict(known.definitions), about={"path": str(stored)})
     return result_later(job, tell, affinity="packages", person="packages")
@@ -96,9 +99,10 @@ def take(path: ReviewPath, body: ImportRequest):  # type: ignore[no-untyped-def]
         try:
             found = result()
             shapes = {name: (told, Path(path).read_bytes()) for name, (told, path) in found["shapes"].items()}
+            came = Came(shapes, origin, Signature(**found["signature"]) if found["signature"] else None)
             with context().database.session() as session:
                 for definition, picture in zip(found["definitions"], found["pictures"], strict=True):
-                    keep_definition(session, definition, Path(picture).read_bytes() if picture else b"", shapes, origin)
+                    keep_definition(session, definition, Path(picture).read_bytes() if picture else b"", came)
         finally:
             shutil.rmtree(unpacked, ignore_errors=True)
         stored.unlink(missing_ok=True)
@@ -114,7 +118,7 @@ def take(path: ReviewPath, body: ImportRequest):  # type: ignore[no-untyped-def]
 
 
 def _depot() -> Depot:
-    return Depot(context().config.depot)
+    return Depot(context().config.depot, context().config.depot_token)
 
 
 @blueprint.get("/depot", responses={200: DepotState})
@@ -136,10 +140,12 @@ def list_depot():  # type: ignore[no-untyped-def]
 @blueprint.post("/depot/<operator>/publish", responses={204: None, 404: ErrorState, 409: ErrorState, 503: ErrorState})
 def send_to_depot(path: OperatorPath):  # type: ignore[no-untyped-def]
     """Put a release into the depot, with all that it needs."""
+    config = context().config
     with context().database.session() as session:
         data = package_bytes(session, path.operator)
+    key = own_key(config.signing_key)
     try:
-        refused = _depot().publish(path.operator, data)
+        refused = _depot().publish(path.operator, sign_package(data, key, publisher_name(config)))
     except DepotDown as error:
         return refuse(503, "depot", str(error))
     return refuse(409, "depot", refused) if refused else ("", 204)

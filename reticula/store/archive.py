@@ -38,7 +38,7 @@ def write_archive(database: Database, folders: Mapping[str, Path], path: Path) -
     part = path.with_name(path.name + ".part")
     counts: dict[str, int] = {}
     try:
-        with part.open("wb") as file:
+        with os.fdopen(os.open(part, os.O_WRONLY | os.O_CREAT | os.O_TRUNC, 0o600), "wb") as file:
             with zipfile.ZipFile(file, "w", zipfile.ZIP_DEFLATED, compresslevel=5) as archive:
                 with database.engine.connect().execution_options(isolation_level="REPEATABLE READ") as connection:
                     connection.execute(text("START TRANSACTION WITH CONSISTENT SNAPSHOT"))
@@ -154,6 +154,7 @@ def _read_file(archive: zipfile.ZipFile, name: str, folders: Mapping[str, Path])
         return
     folders[folder].mkdir(parents=True, exist_ok=True, mode=0o700)
     with archive.open(name) as source, (folders[folder] / own).open("wb") as target:
+        (folders[folder] / own).chmod(0o600)
         shutil.copyfileobj(source, target)
         target.flush()
         os.fsync(target.fileno())

@@ -10,11 +10,11 @@ from sqlalchemy import select
 from sqlalchemy.orm import Session
 
 from reticula.core.graph.structure.library import MemoryLibrary, published_name, references
-from reticula.core.packages import definition_key
+from reticula.core.packages import Signature, definition_key
 from reticula.store.errors import NameTaken, NotFound
 from reticula.store.models import Operator, OperatorShape
 
-__all__ = ["add", "add_shape", "closure", "get", "keys", "library_of", "list_all", "shapes_of"]
+__all__ = ["add", "add_shape", "closure", "get", "keys", "library_of", "list_all", "shapes_of", "signers"]
 
 
 def list_all(session: Session) -> list[Operator]:
@@ -36,12 +36,25 @@ def get(session: Session, operator: str) -> Operator:
     return found
 
 
+def signers(session: Session, name: str = "") -> list[Signature]:
+    """Return who signed the releases of an operator that came from elsewhere, newest first; of all without a name."""
+    asked = select(Operator.publisher, Operator.signer).where(Operator.signer != "").order_by(Operator.id.desc())
+    rows = session.execute(asked.where(Operator.name == name) if name else asked)
+    return [Signature(publisher, signer) for publisher, signer in rows]
+
+
 def _find(session: Session, operator: str) -> Operator | None:
     name, release = published_name(operator)
     return session.scalars(select(Operator).where(Operator.name == name, Operator.release_number == release)).first()
 
 
-def add(session: Session, definition: Mapping[str, Any], picture: str, origin: str) -> Operator:
+def add(
+    session: Session,
+    definition: Mapping[str, Any],
+    picture: str,
+    origin: str,
+    signature: Signature | None = None,
+) -> Operator:
     """Add a release; raise NameTaken if there is one of that name and number."""
     if _find(session, definition_key(definition)) is not None:
         raise NameTaken(f"'{definition_key(definition)}' is published already, and a release never changes.")
@@ -52,6 +65,8 @@ def add(session: Session, definition: Mapping[str, Any], picture: str, origin: s
         definition=text,
         picture=picture,
         origin=origin[:200],
+        signer=signature.fingerprint if signature else "",
+        publisher=signature.publisher if signature else "",
     )
     session.add(made)
     session.flush()

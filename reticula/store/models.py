@@ -92,7 +92,11 @@ class Asset(Base):
 
 
 class Operator(Base):
-    """One release of a published operator: its definition as JSON text, which never changes."""
+    """One release of a published operator: its definition as JSON text, which never changes.
+
+    ``signer`` is the fingerprint of the key that signed the package that it came with, ``publisher`` whose it is; both
+    are empty for what was published here, or came unsigned.
+    """
 
     __tablename__ = "operators"
     __table_args__ = (UniqueConstraint("name", "release_number"),)
@@ -103,6 +107,8 @@ class Operator(Base):
     definition: Mapped[str] = mapped_column(LONGTEXT)
     picture: Mapped[str] = mapped_column(String(64), default="")
     origin: Mapped[str] = mapped_column(String(200), default="")
+    signer: Mapped[str] = mapped_column(String(16), default="")
+    publisher: Mapped[str] = mapped_column(String(80), default="")
     created_at: Mapped[datetime] = mapped_column(DATETIME(fsp=6), default=now)
 
 

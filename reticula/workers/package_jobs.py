@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import re
 from collections.abc import Callable
+from dataclasses import asdict
 from pathlib import Path
 from typing import Any
 
@@ -31,7 +32,15 @@ def publication(
 def _review(about: dict[str, Any]) -> dict[str, Any]:
     """Tell what a package would bring."""
     package = read_package(Path(about["path"]).read_bytes())
-    return {"main": package.main, "operators": [entry.describe() for entry in review(package)]}
+    return {
+        "main": package.main,
+        "operators": [entry.describe() for entry in review(package)],
+        "signature": _signature(package),
+    }
+
+
+def _signature(package: Package) -> dict[str, str] | None:
+    return asdict(package.signature) if package.signature else None
 
 
 def _unpack(about: dict[str, Any]) -> dict[str, Any]:
@@ -50,7 +59,8 @@ def _unpack(about: dict[str, Any]) -> dict[str, Any]:
         for name in definition.get("shapes", {}):
             file_name, data = package.shapes[name]
             shapes[name] = file_name, _written(folder / f"shape-{len(shapes)}", data)
-    return {"definitions": definitions, "kept": kept, "pictures": pictures, "shapes": shapes}
+    told = {"definitions": definitions, "kept": kept, "signature": _signature(package)}
+    return {**told, "pictures": pictures, "shapes": shapes}
 
 
 def _written(path: Path, data: bytes) -> str:

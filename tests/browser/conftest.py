@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import json
 import os
 import re
 import shutil
@@ -13,7 +14,7 @@ from typing import Any
 
 import numpy as np
 import pytest
-from playwright.sync_api import Browser, Page, Request, Response, expect, sync_playwright
+from playwright.sync_api import Browser, Page, Request, Response, WebSocket, expect, sync_playwright
 
 from reticula.launch.client import Client
 from tests.helpers import any_port, wait_until
@@ -100,6 +101,30 @@ class Bench:
         page.on("request", lambda request: self.on_their_way.add(request))
         page.on("requestfinished", lambda request: self.on_their_way.discard(request))
         page.on("requestfailed", lambda request: self.on_their_way.discard(request))
+        self.asked: dict[int, str] = {}
+        self.answers: list[str] = []
+        page.on("websocket", self._listen)
+
+    def _listen(self, line: WebSocket) -> None:
+        """Follow what goes over the line of the page."""
+        self.asked.clear()
+        line.on("framesent", lambda frame: self._sent(str(frame)))
+        line.on("framereceived", lambda frame: self._received(frame) if isinstance(frame, str) else None)
+        line.on("close", lambda _: self.asked.clear())
+
+    def _sent(self, frame: str) -> None:
+        head = json.loads(frame.partition("\n")[0])
+        self.asked[head["id"]] = head["path"]
+
+    def _received(self, frame: str) -> None:
+        head, _, body = frame.partition("\n")
+        told = json.loads(head)
+        if "status" not in told:
+            return
+        path = self.asked.pop(told["id"], "")
+        self.answers.append(path)
+        if told["status"] == 422:
+            self.errors.append(f"{path} refused: {body}")
 
     def _look_at(self, got: Response) -> None:
         if got.status == 422 and "/api/graphs/" in got.url:
@@ -107,6 +132,7 @@ class Bench:
 
     def open(self, graph: str = "") -> None:
         self.on_their_way.clear()
+        self.asked.clear()
         there = self.page.url.startswith(self.address)
         self.page.goto(f"{self.address}/#{graph}")
         if there:
@@ -131,8 +157,17 @@ class Bench:
         expect(self.page.locator("[data-test=save-state]")).to_have_text("saved", timeout=20_000)
         for _ in range(100):
             self.page.wait_for_function(STILL, polling="raf", timeout=30_000)
-            if not self.on_their_way:
+            if not self.on_their_way and not self.asked:
                 return
+
+    def wait_for_answer(self, path: str) -> None:
+        """Wait until something that was asked over the line has been answered."""
+
+        def answered() -> bool:
+            self.frames(1)
+            return any(path in one for one in self.answers)
+
+        wait_until(answered, 20)
 
     def settle_picture(self) -> None:
         """Wait until the picture stays the same, while something may still be held."""

@@ -39,7 +39,10 @@ def says(code: int, body: Any) -> None:
 
 def test_what_is_there_is_listed(depot: Depot) -> None:
     says(200, {"packages": [ENTRY]})
-    assert depot.list() == [{key: ENTRY[key] for key in ("operator", "title", "summary", "size")}]
+    told = {key: ENTRY[key] for key in ("operator", "title", "summary", "size")}
+    assert depot.list() == [{**told, "publisher": "", "fingerprint": ""}]
+    says(200, {"packages": [{**ENTRY, "publisher": "Reef", "fingerprint": "ab"}]})
+    assert depot.list() == [{**told, "publisher": "Reef", "fingerprint": "ab"}]
     says(200, b"bytes")
     assert depot.fetch("lift@1.0.0") == b"bytes"
 

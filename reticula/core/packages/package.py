@@ -14,6 +14,7 @@ from pathlib import Path, PurePosixPath
 from typing import Any
 
 import jsonschema
+from cryptography.hazmat.primitives.asymmetric.ed25519 import Ed25519PrivateKey
 
 from reticula.core.context import using
 from reticula.core.errors import FormatError, GraphError, ReticulaError
@@ -31,13 +32,16 @@ from reticula.core.packages.definition import (
     package_shapes,
     release_of,
 )
+from reticula.core.packages.signature import SIGNATURE, Signature, signature_text, verified
 
-__all__ = ["Package", "load_package", "package_schema", "read_package", "write_package"]
+__all__ = ["Package", "load_package", "package_schema", "read_package", "sign_package", "write_package"]
 
 MANIFEST = "package.json"
 MOST_FILES = 1_000
 MOST_BYTES = 512 * 1024**2
 MOST_JSON = 16 * 1024**2
+MOST_RATIO, FREE_BYTES = 200, 4 * 1024**2
+"""How many times its size a package may unpack to, beyond what is harmless anyway."""
 MOMENT = (1980, 1, 1, 0, 0, 0)
 """Equal packages are equal files: no time is kept in them."""
 
@@ -54,13 +58,14 @@ def package_schema() -> dict[str, Any]:
 class Package:
     """What a package holds: definitions and pictures by ``name@release``, mesh files by the shape's name.
 
-    A library, too.
+    A library, too. ``signature``: who signed it; it was verified.
     """
 
     main: str
     definitions: dict[str, dict[str, Any]]
     shapes: dict[str, tuple[str, bytes]] = field(default_factory=dict)
     pictures: dict[str, bytes] = field(default_factory=dict)
+    signature: Signature | None = None
 
     def definition(self, operator: str) -> Mapping[str, Any] | None:
         return self.definitions.get(operator)
@@ -165,9 +170,25 @@ def write_package(
         path: {"sha256": hashlib.sha256(data).hexdigest(), "size": len(data)} for path, data in sorted(files.items())
     }
     manifest = {"format": "reticula package", "version": 1, "main": main, "files": told_files}
+    return _zipped([(MANIFEST, _json(manifest)), *sorted(files.items())])
+
+
+def sign_package(data: bytes, key: Ed25519PrivateKey, publisher: str) -> bytes:
+    """Return a package with a signature in place of any that it had; raise FormatError if it is no whole package."""
+    try:
+        with zipfile.ZipFile(io.BytesIO(data)) as archive:
+            parts = [(name, archive.read(name)) for name in archive.namelist() if name != SIGNATURE]
+    except (zipfile.BadZipFile, NotImplementedError, OSError, RuntimeError, ValueError) as error:
+        raise FormatError(f"this is not a whole package: {error}") from None
+    if not parts or parts[0][0] != MANIFEST:
+        raise FormatError(f"there is no {MANIFEST} in it, so this is not a package")
+    return _zipped([parts[0], (SIGNATURE, signature_text(parts[0][1], key, publisher)), *parts[1:]])
+
+
+def _zipped(parts: list[tuple[str, bytes]]) -> bytes:
     made = io.BytesIO()
     with zipfile.ZipFile(made, "w", zipfile.ZIP_DEFLATED) as archive:
-        for path, data in [(MANIFEST, _json(manifest)), *sorted(files.items())]:
+        for path, data in parts:
             entry = zipfile.ZipInfo(path, MOMENT)
             entry.compress_type = zipfile.ZIP_DEFLATED
             entry.external_attr = 0o644 << 16
@@ -226,15 +247,19 @@ def _read(data: bytes) -> Package:
             raise FormatError(f"a package holds up to {MOST_FILES:,} files, each once")
         if sum(entry.file_size for entry in archive.infolist()) > MOST_BYTES:
             raise FormatError(f"the package is larger than {MOST_BYTES // 1024**2} MB when unpacked")
+        if sum(entry.file_size for entry in archive.infolist()) > MOST_RATIO * len(data) + FREE_BYTES:
+            raise FormatError(f"the package unpacks to more than {MOST_RATIO} times its size; nothing real does")
         if MANIFEST not in names:
             raise FormatError(f"there is no {MANIFEST} in it, so this is not a package")
-        manifest = _parsed(_bytes(archive, MANIFEST, MOST_JSON), MANIFEST)
+        listed = _bytes(archive, MANIFEST, MOST_JSON)
+        signature = verified(listed, _bytes(archive, SIGNATURE, MOST_JSON)) if SIGNATURE in names else None
+        manifest = _parsed(listed, MANIFEST)
         error = jsonschema.exceptions.best_match(
             jsonschema.Draft202012Validator(package_schema()).iter_errors(manifest)
         )
         if error is not None:
             raise FormatError(f"{MANIFEST} is not valid: {error.message[:300]}")
-        extra = sorted(set(names) - {MANIFEST} - set(manifest["files"]))
+        extra = sorted(set(names) - {MANIFEST, SIGNATURE} - set(manifest["files"]))
         if extra:
             raise FormatError(f"'{extra[0]}' is in the package, but {MANIFEST} does not list it")
         files = {}
@@ -246,7 +271,7 @@ def _read(data: bytes) -> Package:
             files[path] = _bytes(archive, path, told["size"])
             if hashlib.sha256(files[path]).hexdigest() != told["sha256"] or len(files[path]) != told["size"]:
                 raise FormatError(f"'{path}' is not as it was when the package was made: its hash differs")
-    return _checked(manifest["main"], files)
+    return replace(_checked(manifest["main"], files), signature=signature)
 
 
 def _bytes(archive: zipfile.ZipFile, path: str, most: int) -> bytes:

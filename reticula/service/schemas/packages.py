@@ -80,12 +80,25 @@ class ReviewEntry(BaseModel):
     shapes: list[str]
 
 
+class SignatureState(BaseModel):
+    """Who signed a package, by the name that they give themselves and the fingerprint of their key.
+
+    ``state`` says whether that is who signed before: ``changed`` is a warning, and ``before`` says who it was.
+    """
+
+    state: Literal["own", "same", "known", "new", "unsigned", "changed"]
+    publisher: str
+    fingerprint: str
+    before: str
+
+
 class ReviewState(BaseModel):
-    """What a package would bring. It is taken by naming ``review``."""
+    """What a package would bring, and whose it is. It is taken by naming ``review``."""
 
     review: str
     main: str
     operators: list[ReviewEntry]
+    signature: SignatureState
 
 
 class ReviewPath(BaseModel):
@@ -109,6 +122,8 @@ class DepotEntry(BaseModel):
     summary: str
     size: int
     here: bool
+    publisher: str
+    fingerprint: str
 
 
 class DepotState(BaseModel):

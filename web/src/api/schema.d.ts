@@ -730,6 +730,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/metrics": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Read the figures in the text format of Prometheus. */
+        get: operations["monitoring_metrics_metrics_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
@@ -856,10 +873,14 @@ export interface components {
         };
         /** DepotEntry */
         DepotEntry: {
+            /** Fingerprint */
+            fingerprint: string;
             /** Here */
             here: boolean;
             /** Operator */
             operator: string;
+            /** Publisher */
+            publisher: string;
             /** Size */
             size: number;
             /** Summary */
@@ -1701,7 +1722,7 @@ export interface components {
         };
         /**
          * ReviewState
-         * @description What a package would bring. It is taken by naming ``review``.
+         * @description What a package would bring, and whose it is. It is taken by naming ``review``.
          */
         ReviewState: {
             /** Main */
@@ -1710,6 +1731,7 @@ export interface components {
             operators: components["schemas"]["ReviewEntry"][];
             /** Review */
             review: string;
+            signature: components["schemas"]["SignatureState"];
         };
         /** RevisionRequest */
         RevisionRequest: {
@@ -1819,6 +1841,25 @@ export interface components {
             name: string;
             /** Password */
             password: string;
+        };
+        /**
+         * SignatureState
+         * @description Who signed a package, by the name that they give themselves and the fingerprint of their key.
+         *
+         *     ``state`` says whether that is who signed before: ``changed`` is a warning, and ``before`` says who it was.
+         */
+        SignatureState: {
+            /** Before */
+            before: string;
+            /** Fingerprint */
+            fingerprint: string;
+            /** Publisher */
+            publisher: string;
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "own" | "same" | "known" | "new" | "unsigned" | "changed";
         };
         /**
          * TextName
@@ -4347,6 +4388,44 @@ export interface operations {
             };
             /** @description Not Found */
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorState"];
+                };
+            };
+            /** @description The request or what it asks for is wrong; it says how */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorState"];
+                };
+            };
+            /** @description Refused (403, 404, 409, 413), too much at once (429), or not possible now (5xx) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorState"];
+                };
+            };
+        };
+    };
+    monitoring_metrics_metrics_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Forbidden */
+            403: {
                 headers: {
                     [name: string]: unknown;
                 };

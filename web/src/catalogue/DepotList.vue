@@ -40,6 +40,7 @@ void load()
         <tr>
           <th>Operator</th>
           <th>What it does</th>
+          <th>Signed by</th>
           <th>Size</th>
           <th />
         </tr>
@@ -50,6 +51,7 @@ void load()
             <b>{{ entry.title }}</b> <span class="faint">{{ entry.operator }}</span>
           </td>
           <td>{{ entry.summary }}</td>
+          <td :title="entry.fingerprint ? `Key ${entry.fingerprint}` : ''">{{ entry.publisher || 'nobody' }}</td>
           <td class="mono">{{ count(Math.ceil(entry.size / 1024)) }} kB</td>
           <td>
             <span v-if="entry.here" class="faint">in the catalogue</span

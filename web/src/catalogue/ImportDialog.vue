@@ -1,6 +1,6 @@
 <script setup lang="ts">
 /** What a package brings, what is there already, what collides; decided before anything changes. */
-import { ElDialog, ElMessage } from 'element-plus'
+import { ElAlert, ElDialog, ElMessage } from 'element-plus'
 import { computed, reactive, ref } from 'vue'
 import { api, type ReviewState } from '../api/client'
 import { useCatalogue } from '../stores/useCatalogue'
@@ -17,6 +17,26 @@ const undecided = computed(() =>
 const fresh = computed(() =>
   props.review.operators.filter((entry) => entry.state === 'new' || choices[entry.operator] === 'beside'),
 )
+
+/** Whose package it is, and whether that is who it was before. */
+const signature = computed(() => {
+  const { state, publisher, fingerprint, before } = props.review.signature
+  const who = fingerprint ? `‘${publisher || 'somebody'}’ (${fingerprint})` : ''
+  if (state === 'changed')
+    return {
+      type: 'warning' as const,
+      title: who ? `Signed by ${who}, and before by ${before}` : `Not signed, and before signed by ${before}`,
+      more: 'Ask whoever sent it whether that is meant, before you take it.',
+    }
+  const more = {
+    own: 'That is this workshop itself.',
+    same: 'The releases before were signed by the same key.',
+    known: 'Other operators here were signed by the same key.',
+    new: 'Nothing here was signed by this key before. Compare its sixteen letters with the sender’s.',
+    unsigned: 'Nobody vouches for it but the one you have it from.',
+  }[state]
+  return { type: 'info' as const, title: who ? `Signed by ${who}` : 'Not signed', more }
+})
 
 async function take() {
   try {
@@ -40,6 +60,15 @@ async function take() {
     <p>
       It is about <b>{{ review.main }}</b> and brings:
     </p>
+    <ElAlert
+      class="signature"
+      :type="signature.type"
+      :closable="false"
+      show-icon
+      :title="signature.title"
+      :description="signature.more"
+      data-test="signature"
+    />
     <ul class="list" data-test="review">
       <li
         v-for="entry in review.operators"
@@ -97,6 +126,9 @@ async function take() {
 <style scoped>
 p {
   margin: 0;
+}
+.signature {
+  margin-top: 8px;
 }
 .list {
   margin: 8px 0;
