@@ -7,6 +7,7 @@ from pathlib import Path
 
 from flask import Response, send_from_directory
 from flask_openapi3 import Info, OpenAPI
+from werkzeug.routing import PathConverter
 
 from reticula import __version__
 from reticula.service import assets, catalogue, changes, evaluations, graphs, library, packages, projects
@@ -82,11 +83,19 @@ def create_app(config: Config) -> OpenAPI:
     return app
 
 
+class _Page(PathConverter):
+    """Any path but those of the service's own interface: what that does not know, or not by this method, it says."""
+
+    regex = r"(?!api/)[^/].*?"
+
+
 def _serve_pages(app: OpenAPI, web: Path) -> None:
+    app.url_map.converters["page"] = _Page
+
     @app.route("/", defaults={"name": "index.html"})
-    @app.route("/<path:name>")
+    @app.route("/<page:name>")
     def page(name: str) -> Response:
-        if name.startswith("api/") or "\x00" in name:
+        if "\x00" in name:
             return refuse(404, "not found", f"There is no '/{name}'.")
         if not (web / "index.html").exists():
             return refuse(503, "not built", "The interface is not built; run 'make start'.")

@@ -6,7 +6,7 @@ import errno
 import logging
 from typing import Any
 
-from flask import Flask, Response, jsonify
+from flask import Flask, Response, jsonify, request
 from pydantic import ValidationError
 from sqlalchemy.exc import DBAPIError, InterfaceError, OperationalError
 from werkzeug.exceptions import HTTPException
@@ -36,6 +36,14 @@ def refuse_validation(error: ValidationError) -> Response:
     first = error.errors(include_context=False, include_input=False, include_url=False)[0]
     place = ".".join(str(part) for part in first["loc"]) or "request"
     return refuse(422, "request", f"{place}: {first['msg']}")
+
+
+def _told(error: HTTPException) -> tuple[str, str]:
+    if error.code == 404:
+        return "not found", f"There is no '{request.path}'."
+    if error.code == 405:
+        return "http", f"'{request.path}' knows no {request.method}."
+    return "http", error.description or "The request failed."
 
 
 def install_errors(app: Flask) -> None:
@@ -89,11 +97,13 @@ def install_errors(app: Flask) -> None:
     @app.errorhandler(413)
     def too_large(error: HTTPException) -> Response:
         most = app.config["MAX_CONTENT_LENGTH"] // 1024**2
-        return refuse(413, "too large", f"The file is larger than {most} MB, the most that can be uploaded.")
+        return refuse(413, "too large", f"This is larger than {most} MB, the most that can be uploaded.")
 
     @app.errorhandler(HTTPException)
     def http(error: HTTPException) -> Response:
-        return refuse(error.code or 500, "http", error.description or "The request failed.")
+        response = refuse(error.code or 500, *_told(error))
+        response.headers.extend({name: value for name, value in error.get_headers() if name != "Content-Type"})
+        return response
 
     @app.errorhandler(Exception)
     def unexpected(error: Exception) -> Response:

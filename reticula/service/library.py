@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 import base64
-import binascii
 import hashlib
 import json
 from dataclasses import dataclass
@@ -135,7 +134,7 @@ def _published(
 def _picture(text: str) -> bytes:
     try:
         data = base64.b64decode(text.partition(",")[2] if text.startswith("data:") else text, validate=True)
-    except binascii.Error:
+    except ValueError:
         raise FormatError("the picture is not base64") from None
     if data and not data.startswith(PNG):
         raise FormatError("the picture is not a PNG")

@@ -9,6 +9,20 @@ from typing import Any
 
 from reticula.service.app import bare_app
 
+UPLOADS = ("/api/projects/{project_id}/assets", "/api/packages/reviews")
+FORM: dict[str, Any] = {
+    "required": True,
+    "content": {
+        "multipart/form-data": {
+            "schema": {
+                "type": "object",
+                "required": ["file"],
+                "properties": {"file": {"type": "string", "format": "binary"}},
+            }
+        }
+    },
+}
+
 __all__ = ["openapi_document", "openapi_text"]
 
 ERROR: dict[str, Any] = {"application/json": {"schema": {"$ref": "#/components/schemas/ErrorState"}}}
@@ -21,6 +35,8 @@ def openapi_document() -> dict[str, Any]:
     for name in [name for name, part in parts.items() if part is None]:
         del parts[name]
     parts["schemas"].pop("ValidationErrorModel", None)
+    for path in UPLOADS:
+        document["paths"][path]["post"]["requestBody"] = FORM
     for operations in document["paths"].values():
         for operation in operations.values():
             answers = operation["responses"]

@@ -4,7 +4,9 @@ from __future__ import annotations
 
 from typing import Any, Literal
 
-from pydantic import BaseModel
+from pydantic import BaseModel, Field
+
+from reticula.core.graph.structure.library import PUBLISHED
 
 __all__ = [
     "FunctionState",
@@ -126,5 +128,9 @@ class OperatorList(BaseModel):
     formats: dict[str, dict[str, Any]]
 
 
+PATTERN = "^" + PUBLISHED.pattern.replace(r"\d", "[0-9]").replace(r"\Z", "$")
+"""Names of published operators, as a regular expression of ECMA-262."""
+
+
 class OperatorPath(BaseModel):
-    operator: str
+    operator: str = Field(json_schema_extra={"pattern": PATTERN})

@@ -6,7 +6,7 @@ from typing import Any, Literal
 
 from pydantic import BaseModel, Field
 
-from reticula.service.schemas.basics import Strict
+from reticula.service.schemas.basics import Strict, Whole
 
 __all__ = [
     "Basis",
@@ -57,7 +57,7 @@ class GraphState(BaseModel):
 
 
 class RevisionRequest(Strict):
-    revision: int = Field(ge=0)
+    revision: Whole = Field(ge=0)
 
 
 class EditRequest(RevisionRequest):
@@ -86,7 +86,7 @@ class Basis(Strict):
     """
 
     draft: list[dict[str, Any]] = Field(default_factory=list, max_length=10_000)
-    revision: int | None = Field(None, ge=0)
+    revision: Whole | None = Field(None, ge=0)
     level: str = Field("", max_length=2000)
 
 

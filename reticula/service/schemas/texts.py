@@ -7,6 +7,7 @@ from typing import Any, Literal
 from pydantic import BaseModel, ConfigDict, Field
 
 from reticula.service.operator_schemas import InputState, ParameterState
+from reticula.service.schemas.basics import Whole
 from reticula.service.schemas.graphs import Basis, ErrorState
 
 __all__ = ["RewriteRequest", "RewriteState", "TextName", "TextRequest", "TextState"]
@@ -18,7 +19,7 @@ class TextRequest(Basis):
     node: str
     parameter: str
     source: str = Field(max_length=20_000)
-    elements: list[int] = Field(default_factory=list, max_length=100)
+    elements: list[Whole] = Field(default_factory=list, max_length=100)
 
 
 class TextName(BaseModel):
