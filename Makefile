@@ -1,9 +1,11 @@
 # make start     installs what is missing, starts everything, loads the demo
+# make upgrade   the same: data of an older release are brought up at the next start
 # make test      installs what is missing, runs lint and all tests, parts of them beside each other
 # make lint      style, types, layering, and that generated files are current
 # make backup FILE=a.zip    one archive of projects, shapes and packages, while people work or not
 # make restore FILE=a.zip   fills an empty installation from it
-# make campaign  a long hunt: property tests with thousands of random meshes, programs and chains
+# make campaign  a long hunt on the running product: kills, crowds, a full disk, odd input (MINUTES=20)
+# make hunt      property tests with thousands of random meshes, programs and chains
 # make bench     speed, side by side with other libraries
 # make generate  writes what is made from the code: OpenAPI, TypeScript types, operator pages, demo
 
@@ -11,11 +13,13 @@ PYTHON := .venv/bin/python
 CORE := $(shell find reticula/core -name '*.py')
 WEB := $(shell find web/src web/public web/index.html -type f)
 
-.PHONY: start backup restore test lint campaign bench generate
+.PHONY: start backup restore upgrade test lint campaign hunt bench generate
 
 start: .venv/.ready .venv/.kernels web/dist/index.html
 	@tools/packages.sh mariadbd=mariadb-server
 	@exec $(PYTHON) -m reticula.launch
+
+upgrade: start
 
 backup: .venv/.ready
 	@$(PYTHON) -m reticula.cli backup "$(FILE)"
@@ -31,7 +35,11 @@ test: .venv/.dev .venv/.kernels web/dist/index.html
 lint: .venv/.dev web/node_modules/.ready
 	@$(PYTHON) -m tools.run_parts lint page
 
-campaign: .venv/.dev .venv/.kernels
+campaign: .venv/.dev .venv/.kernels web/dist/index.html
+	@tools/packages.sh mariadbd=mariadb-server
+	@$(PYTHON) -m campaign $(or $(MINUTES),20) --out docs/trust.md
+
+hunt: .venv/.dev .venv/.kernels
 	HYPOTHESIS_PROFILE=campaign $(PYTHON) -m pytest tests/core tests/reference
 
 bench: .venv/.dev .venv/.kernels

@@ -5,7 +5,6 @@ from __future__ import annotations
 import json
 from pathlib import Path
 
-from reticula.core.packages import own_key, sign_package
 from reticula.launch.client import Client
 
 __all__ = ["load_demo"]
@@ -27,6 +26,8 @@ def load_demo(client: Client, depot: Client | None = None, key: Path | None = No
     for package in sorted((DEMO / "packages").glob("*.zip")):
         review = client.upload("/api/packages/reviews", package.name, package.read_bytes())
         client.post(f"/api/packages/reviews/{review['review']}", {})
+    from reticula.core.packages import own_key, sign_package  # the launcher does without the core otherwise
+
     for package in sorted((DEMO / "depot").glob("*.zip")) if depot and key else ():
         name, _, release = package.stem.rpartition("-")
         depot.put(f"/packages/{name}@{release}", sign_package(package.read_bytes(), own_key(key), PUBLISHER))

@@ -21,6 +21,7 @@ from reticula.service.people import members, sessions
 from reticula.service.people.access import install_access
 from reticula.service.pulse import Pulse, depot_answers
 from reticula.service.request_limits import install_limits
+from reticula.service.room import install_room
 from reticula.service.security import install_security
 from reticula.service.serving.parking import install_parking
 from reticula.store.assets import AssetFiles
@@ -76,6 +77,7 @@ def create_app(config: Config) -> OpenAPI:
     install_metrics(app)
     install_security(app, config)
     install_access(app)
+    install_room(app, config.var)
     install_limits(app)
     install_parking(app)
     install_errors(app)

@@ -14,13 +14,12 @@ from reticula.core.operators import OPERATORS
 from reticula.service.context import context
 from reticula.service.library import published_states
 from reticula.service.operator_schemas import OperatorList
+from reticula.service.room import LEAST_FREE
 from reticula.service.schemas import Health, Settings
 from reticula.store import settings
 
 __all__ = ["blueprint"]
 
-LEAST_FREE = 64 * 1024**2
-"""Bytes of free disk below which the database may fail at any moment."""
 blueprint = APIBlueprint("catalogue", __name__, url_prefix="/api", abp_tags=[Tag(name="catalogue")])
 
 

@@ -7,7 +7,6 @@ from collections.abc import Sequence
 from typing import Any, ClassVar
 
 import numpy as np
-from scipy.interpolate import PchipInterpolator
 
 from reticula.core.arrays import AnyArray, Floats
 from reticula.core.language.profile_kernels import gradients, responses
@@ -77,6 +76,8 @@ class Profile:
         powers = np.zeros((4, last - first, y.shape[1]))
         match self.steps[first]:
             case "smooth":
+                from scipy.interpolate import PchipInterpolator  # takes half a second, and few need it
+
                 powers = PchipInterpolator(x, y).c
             case "straight":
                 powers[2], powers[3] = np.diff(y, axis=0) / np.diff(x)[:, None], y[:-1]

@@ -14,7 +14,7 @@ from reticula.service.people.principal import Principal, recognise
 from reticula.store.models import Asset, Graph
 from reticula.store.people import ROLES
 
-__all__ = ["NEEDS", "install_access"]
+__all__ = ["NEEDS", "install_access", "keeps_something"]
 
 ANYBODY, KNOWN, PERSON, NOBODY_ELSE = "anybody", "known", "person", "administrator"
 """Needs without a project: nothing, to have come in, to have come in by a password or token, to be administrator."""
@@ -79,9 +79,15 @@ NEEDS: dict[str, str] = {
     "packages.fetch_from_depot": PERSON,
 }
 """What the handler of that name needs: one of the words above, or a role in the project that the request is about."""
+READ_ONLY = ("sessions.list_tokens", "members.list_members")
 SAFE = ("GET", "HEAD", "OPTIONS")
 BEFORE_SIGN_IN = ("sessions.sign_in", "sessions.sign_in_by_link")
 CSRF = "X-CSRF-Token"
+
+
+def keeps_something(endpoint: str | None) -> bool:
+    """Return whether a handler writes what is to be kept."""
+    return NEEDS.get(endpoint or "page") in (PERSON, EDIT, MANAGE) and endpoint not in READ_ONLY
 
 
 def install_access(app: Flask) -> None:

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import threading
+from functools import cache
 
 from argon2 import PasswordHasher
 from argon2.exceptions import InvalidHashError, VerificationError
@@ -16,7 +17,11 @@ LEAST, MOST = 10, 200
 _hasher = PasswordHasher.from_parameters(RFC_9106_LOW_MEMORY)
 _turns = threading.BoundedSemaphore(2)
 """Each one takes 64 MB for a moment."""
-NOBODY = _hasher.hash("nobody has this password")
+
+
+@cache
+def _nobody() -> str:
+    return _hasher.hash("nobody has this password")
 
 
 def hashed(password: str) -> str:
@@ -31,6 +36,7 @@ def fits(password: str, kept: str | None) -> bool:
     """Return whether a password is the one that was kept; takes as long where there is no such person (None)."""
     with _turns:
         try:
-            return _hasher.verify(kept or NOBODY, password[: MOST + 1].encode("utf-8", "surrogatepass")) and bool(kept)
+            given = password[: MOST + 1].encode("utf-8", "surrogatepass")
+            return _hasher.verify(kept or _nobody(), given) and bool(kept)
         except (VerificationError, InvalidHashError):
             return False

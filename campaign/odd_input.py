@@ -1,0 +1,127 @@
+"""Mutated requests, files and packages, and hostile scripts, over HTTP: nothing is a fault of the service."""
+
+from __future__ import annotations
+
+import json
+import random
+import time
+import urllib.error
+import urllib.request
+import uuid
+from collections import Counter
+from dataclasses import dataclass, field
+from pathlib import Path
+from typing import Any
+
+from campaign.installation import Installation
+from tests.core.language.hostile_scripts import REFUSED, RUNAWAY
+from tests.service.mutating import DOCUMENT, bodies, mutated
+
+__all__ = ["OddInput", "run_odd_input"]
+
+DEMO = Path(__file__).resolve().parents[1] / "demo"
+SLOW = 10.0
+
+
+@dataclass
+class OddInput:
+    """How many were sent of each kind, answers by status, those that were faults, and the slowest."""
+
+    sent: Counter[str] = field(default_factory=Counter)
+    answers: Counter[str] = field(default_factory=Counter)
+    faults: list[str] = field(default_factory=list)
+    slowest: float = 0.0
+    scripts: int = 0
+    scripts_out: int = 0
+
+
+def run_odd_input(place: Installation, seconds: float, seed: int) -> OddInput:
+    """Send odd input of all kinds in turn for some seconds."""
+    rng, found, client = random.Random(seed), OddInput(), place.client
+    project = client.post("/api/projects", {"title": "Odd"})["id"]
+    graph = client.post(f"/api/projects/{project}/graphs", {"title": "Odd", "document": DOCUMENT})
+    known = bodies({**graph, "project_id": project})
+    meshes = [path.read_bytes() for path in sorted(DEMO.glob("*.ply"))[:2]] + [b"v 0 0 0\nv 1 0 0\nv 0 1 0\nf 1 2 3\n"]
+    packages = [path.read_bytes() for path in sorted((DEMO / "packages").glob("*.zip"))]
+    scripts = [*REFUSED * 8, *RUNAWAY]
+    until = time.monotonic() + seconds
+    while time.monotonic() < until:
+        what = rng.choice([*known, "mesh", "package", "script"])
+        if what == "mesh":
+            path, name = f"/api/projects/{project}/assets", rng.choice(["a.ply", "a.obj", "a.stl", "山.obj"])
+            status, body = _upload(place, path, name, _damaged(rng.choice(meshes), rng))
+        elif what == "package":
+            status, body = _upload(place, "/api/packages/reviews", "a.zip", _damaged(rng.choice(packages), rng))
+        elif what == "script":
+            status, body = _script(place, graph["id"], rng.choice(scripts), found)
+        else:
+            route, sample = known[what]
+            sent = mutated(sample, rng)
+            status, body = _send(place, route(sent), json.dumps(sent).encode())
+        found.sent[what] += 1
+        found.answers[status] += 1
+        if status not in EXPECTED:
+            found.faults.append(f"{what}: {status} {body[:200]!r}")
+        if what == "mesh" and status == "201":
+            client_delete(place, f"/api/assets/{json.loads(body)['id']}")
+        found.slowest = max(found.slowest, _last[0])
+    return found
+
+
+EXPECTED = ("200", "201", "204", "400", "404", "405", "409", "413", "415", "422", "429")
+_last = [0.0]
+
+
+def _send(place: Installation, path: str, body: bytes, kind: str = "application/json", method: str = "POST") -> Any:
+    began = time.monotonic()
+    request = urllib.request.Request(place.client.address + path, body, {"Content-Type": kind}, method=method)
+    try:
+        with urllib.request.urlopen(request, timeout=60) as answer:
+            return str(answer.status), answer.read()
+    except urllib.error.HTTPError as error:
+        return str(error.code), error.read()
+    except OSError as error:
+        return type(error).__name__, b""
+    finally:
+        _last[0] = time.monotonic() - began
+
+
+def client_delete(place: Installation, path: str) -> None:
+    _send(place, path, b"", method="DELETE")
+
+
+def _upload(place: Installation, path: str, name: str, data: bytes) -> Any:
+    mark = uuid.uuid4().hex
+    head = f'--{mark}\r\nContent-Disposition: form-data; name="file"; filename="{name}"\r\n\r\n'
+    body = head.encode() + data + f"\r\n--{mark}--\r\n".encode()
+    return _send(place, path, body, f"multipart/form-data; boundary={mark}")
+
+
+def _script(place: Installation, graph: str, text: str, found: OddInput) -> Any:
+    """Evaluate a hostile script as an unsaved draft; one that is neither refused nor ended counts as out."""
+    draft = [{"op": "replace", "path": "/nodes/text/parameters/source", "value": text}]
+    body = {"draft": draft, "node": "text", "wait": 30, "queries": []}
+    status, answer = _send(place, f"/api/graphs/{graph}/evaluations", json.dumps(body).encode())
+    found.scripts += 1
+    if status == "200":
+        told = json.loads(answer)
+        ended = told["state"] in ("failed", "stopped") or (told["nodes"] or {}).get("text", {}).get("state") == "failed"
+        found.scripts_out += not ended and text in REFUSED
+    return status, answer
+
+
+def _damaged(data: bytes, rng: random.Random) -> bytes:
+    """Some bytes changed, cut out, doubled or added."""
+    made = bytearray(data)
+    for _ in range(rng.choice([1, 1, 2, 8])):
+        at, many = rng.randrange(len(made) + 1), rng.choice([1, 1, 4, 100])
+        match rng.randrange(4):
+            case 0:
+                made[at : at + many] = rng.randbytes(many)
+            case 1:
+                del made[at : at + many]
+            case 2:
+                made[at:at] = made[at : at + many]
+            case _:
+                made[at:at] = rng.choice([b"nan ", b"1e400 ", b"-1 ", b"\xff\xfe", b"9999999999 ", b"\x00"])
+    return bytes(made)
