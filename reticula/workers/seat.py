@@ -9,6 +9,7 @@ import os
 import resource
 import threading
 import time
+from multiprocessing.connection import Connection
 from multiprocessing.synchronize import Event
 from pathlib import Path
 from typing import Any
@@ -38,6 +39,14 @@ def resident_bytes(pid: int) -> int:
     return pages * resource.getpagesize()
 
 
+def _end(process: Any, link: Connection) -> None:
+    with contextlib.suppress(OSError, ValueError, AssertionError):
+        process.kill()
+        process.join(5)
+    with contextlib.suppress(OSError):
+        link.close()
+
+
 class Seat:
     """Takes tickets from those that wait, for as long as it is not closed. Its thread survives every exception."""
 
@@ -47,12 +56,14 @@ class Seat:
         self.current: Ticket | None = None
         self.ready = False
         self._closed = False
+        self._heir: tuple[Any, Connection, Event] | None = None
         self._spawn()
         threading.Thread(target=self._watch, name=f"evaluator-watch-{number}", daemon=True).start()
 
     def close(self) -> None:
         self._closed = True
         self._kill()
+        self._drop_heir()
 
     def yield_to(self, ticket: Ticket) -> None:
         """Have the job that is done put back if it is less urgent than a ticket that should be done here."""
@@ -76,22 +87,49 @@ class Seat:
         }
 
     def _spawn(self) -> None:
-        context = multiprocessing.get_context("spawn")
-        self.link, theirs = context.Pipe()
-        self.stop_flag: Event = context.Event()
-        self.process = context.Process(
-            target=serve, args=(theirs, self.stop_flag, str(self.buffers.folder), self.limits, os.getpid()), daemon=True
-        )
-        self.process.start()
+        self._drop_heir()
+        self.process, self.link, self.stop_flag = self._started()
         self.ready = False
+
+    def _started(self) -> tuple[Any, Connection, Event]:
+        context = multiprocessing.get_context("spawn")
+        link, theirs = context.Pipe()
+        flag: Event = context.Event()
+        process = context.Process(
+            target=serve, args=(theirs, flag, str(self.buffers.folder), self.limits, os.getpid()), daemon=True
+        )
+        process.start()
         theirs.close()
+        return process, link, flag
+
+    def _hand_over(self) -> None:
+        """Between jobs, have another process get ready if this one holds more memory than it may, and let it take over
+        as soon as it is: nobody waits for it.
+        """
+        if self._heir is None:
+            if self.ready and resident_bytes(self.process.pid or 0) > self.limits.cache_bytes + ROOM:
+                log.warning("an evaluator holds more memory than it may; another one takes over")
+                self._heir = self._started()
+            return
+        process, link, flag = self._heir
+        try:
+            if not link.poll(0) or link.recv()[0] != "ready":
+                return
+        except (EOFError, OSError):
+            self._drop_heir()
+            return
+        self._heir = None
+        self._kill()
+        REPLACED.inc()
+        self.process, self.link, self.stop_flag, self.ready = process, link, flag, True
+
+    def _drop_heir(self) -> None:
+        if self._heir is not None:
+            _end(*self._heir[:2])
+            self._heir = None
 
     def _kill(self) -> None:
-        with contextlib.suppress(OSError, ValueError, AssertionError):
-            self.process.kill()
-            self.process.join(5)
-        with contextlib.suppress(OSError):
-            self.link.close()
+        _end(self.process, self.link)
 
     def _watch(self) -> None:
         while not self._closed and not self.waiting.closed:
@@ -107,12 +145,9 @@ class Seat:
             log.warning("an idle evaluator ended; starting another one")
             self._kill()
             self._spawn()
+        self._hand_over()
         ticket = self.waiting.take(self.number, 1.0)
         if ticket is None:
-            if self.ready and resident_bytes(self.process.pid or 0) > self.limits.cache_bytes + ROOM:
-                log.warning("an idle evaluator holds more memory than it may; starting another one")
-                self._kill()
-                self._spawn()
             return
         if ticket.stop_wanted:
             ticket.supersede()

@@ -9,6 +9,7 @@ import shutil
 import subprocess
 import sys
 from collections.abc import Iterator
+from contextlib import contextmanager
 from pathlib import Path
 from typing import Any
 
@@ -57,12 +58,11 @@ def pytest_collection_modifyitems(items: list[pytest.Item]) -> None:
             item.add_marker(pytest.mark.browser)
 
 
-@pytest.fixture(scope="session")
-def address(tmp_path_factory: pytest.TempPathFactory) -> Iterator[str]:
-    var = tmp_path_factory.mktemp("bench")
+@contextmanager
+def launched(var: Path, env: dict[str, str]) -> Iterator[str]:
+    """Start the product in a folder, and return its address when it is ready."""
     command = [sys.executable, "-u", "-m", "reticula.launch", "--var", str(var), "--port", str(any_port())]
-    quiet = {**os.environ, "RETICULA_BUILD": "off"}
-    process = subprocess.Popen(command, stdout=subprocess.PIPE, stderr=subprocess.STDOUT, text=True, env=quiet)
+    process = subprocess.Popen(command, stdout=subprocess.PIPE, stderr=subprocess.STDOUT, text=True, env=env)
     said = ""
     assert process.stdout is not None
     for line in process.stdout:
@@ -72,9 +72,17 @@ def address(tmp_path_factory: pytest.TempPathFactory) -> Iterator[str]:
             break
     else:
         raise RuntimeError(said)
-    yield found[1]
-    process.terminate()
-    process.wait(60)
+    try:
+        yield found[1]
+    finally:
+        process.terminate()
+        process.wait(60)
+
+
+@pytest.fixture(scope="session")
+def address(tmp_path_factory: pytest.TempPathFactory) -> Iterator[str]:
+    with launched(tmp_path_factory.mktemp("bench"), {**os.environ, "RETICULA_BUILD": "off"}) as found:
+        yield found
 
 
 @pytest.fixture(scope="session")

@@ -81,6 +81,19 @@ def test_one_that_holds_too_much_is_replaced_while_it_has_nothing_to_do(
     assert done(ask(seat, Job("evaluate", QUICK)))["nodes"]["sheet"]["state"] == "done"
 
 
+def test_another_one_takes_over_between_jobs_and_nobody_waits_for_it(
+    seat: Seat, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    before = seat.process.pid
+    monkeypatch.setattr(module, "ROOM", -seat.limits.cache_bytes)
+    while seat.process.pid == before:
+        assert seat.ready, "the old one works until the new one is ready"
+        assert done(ask(seat, Job("evaluate", QUICK)))["nodes"]["sheet"]["state"] == "done"
+    monkeypatch.undo()
+    assert seat.ready
+    assert done(ask(seat, Job("evaluate", QUICK)))["nodes"]["sheet"]["state"] == "done"
+
+
 def test_the_watch_survives_everything(seat: Seat, monkeypatch: pytest.MonkeyPatch, tmp_path: Path) -> None:
     monkeypatch.setattr(module, "PAUSE", 0.0)
     left = [RuntimeError("no memory for a thread"), OSError("no processes")]

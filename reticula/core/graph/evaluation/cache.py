@@ -5,10 +5,9 @@ from __future__ import annotations
 from collections import Counter
 from dataclasses import dataclass, field
 
-import numpy as np
-
 from reticula.core.diagnostics import Note
 from reticula.core.geometry import Geo
+from reticula.core.graph.evaluation.held_memory import held_arrays
 
 __all__ = ["Cache", "Entry"]
 
@@ -29,7 +28,7 @@ class Entry:
 class Cache:
     """Results by key. When the budget is exceeded, those go first that are cheapest to make again per byte freed.
 
-    Arrays that several results share are counted once.
+    Arrays that several results share are counted once; what hangs on a result (adjacency, normals, trees) counts, too.
     """
 
     def __init__(self, budget: int = 2 * GIGABYTE) -> None:
@@ -38,6 +37,7 @@ class Cache:
         self._entries: dict[str, Entry] = {}
         self._owners: Counter[int] = Counter()
         self._clock = 0
+        self._touched: set[str] = set()
 
     def __contains__(self, key: str) -> bool:
         return key in self._entries
@@ -51,22 +51,45 @@ class Cache:
         if entry:
             self._clock += 1
             entry.used = self._clock
+            self._touched.add(key)
         return entry
 
     def put(self, key: str, entry: Entry) -> None:
         """Keep an entry, giving up others if needed."""
         if key in self._entries:
             self._drop(key)
-        entry.arrays = {key: size for geo in entry.outputs for key, size in _arrays(geo).items()}
+        self._clock += 1
+        entry.used = self._clock
+        self._entries[key] = entry
+        self._count(entry)
+        self._touched.add(key)
+        self._give_up(key)
+
+    def settle(self) -> None:
+        """Count again what was used since: adjacency, normals and trees are worked out when first needed, and kept."""
+        for key in self._touched & set(self._entries):
+            self._uncount(self._entries[key])
+            self._count(self._entries[key])
+        self._touched.clear()
+        self._give_up("")
+
+    def _give_up(self, newest: str) -> None:
+        while self.bytes > self.budget and len(self._entries) > 1:
+            self._drop(min((k for k in self._entries if k != newest), key=self._worth))
+
+    def _count(self, entry: Entry) -> None:
+        entry.arrays = {key: size for geo in entry.outputs for key, size in held_arrays(geo).items()}
         for array, size in entry.arrays.items():
             if not self._owners[array]:
                 self.bytes += size
             self._owners[array] += 1
-        self._clock += 1
-        entry.used = self._clock
-        self._entries[key] = entry
-        while self.bytes > self.budget and len(self._entries) > 1:
-            self._drop(min((k for k in self._entries if k != key), key=self._worth))
+
+    def _uncount(self, entry: Entry) -> None:
+        for array, size in entry.arrays.items():
+            self._owners[array] -= 1
+            if not self._owners[array]:
+                del self._owners[array]
+                self.bytes -= size
 
     def _worth(self, key: str) -> tuple[float, int]:
         entry = self._entries[key]
@@ -74,24 +97,4 @@ class Cache:
         return (entry.seconds / (freed or 1), entry.used) if freed else (float("inf"), entry.used)
 
     def _drop(self, key: str) -> None:
-        for array, size in self._entries.pop(key).arrays.items():
-            self._owners[array] -= 1
-            if not self._owners[array]:
-                del self._owners[array]
-                self.bytes -= size
-
-
-def _arrays(geo: Geo) -> dict[int, int]:
-    shape = geo.topology
-    held: list[np.ndarray | None] = [shape.face_start, shape.corner_point, shape.curve_start, shape.curve_point]
-    for named in geo.attributes.values():
-        for attribute in named.values():
-            held += [attribute.values, attribute.start]
-    found: dict[int, int] = {}
-    for prototype in geo.prototypes:
-        found |= _arrays(prototype)
-    for array in held:
-        if array is not None:
-            base = array if array.base is None else array.base
-            found[id(base)] = int(getattr(base, "nbytes", array.nbytes))
-    return found
+        self._uncount(self._entries.pop(key))

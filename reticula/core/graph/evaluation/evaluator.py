@@ -62,7 +62,10 @@ class Evaluator:
             at = Level(run, self.store.plan(document), dial_values(document, dials), given)
             for step in filter(None, level.split("/")):
                 at = level_inside(at, step)
-            return at.evaluate(targets)
+            try:
+                return at.evaluate(targets)
+            finally:
+                self.store.cache.settle()
 
 
 def run_graph(
