@@ -12,8 +12,7 @@ import time
 from collections.abc import Callable
 from pathlib import Path
 
-from sqlalchemy.exc import SQLAlchemyError
-
+from reticula.launch.chores import Chore
 from reticula.launch.client import Client
 from reticula.launch.demo import load_demo
 from reticula.launch.mariadb import PrivateMariaDB
@@ -23,10 +22,7 @@ from reticula.store.database import Database, NewerData
 
 __all__ = ["Ended", "Supervisor"]
 
-PAUSES = (0.5, 1.0, 2.0, 4.0, 8.0, 15.0, 30.0)
-"""Seconds until something is tried again; the last one goes on for ever."""
-STEADY = 60.0
-"""After so many seconds without trouble the first pause is taken again."""
+LOOK_EVERY = 0.25
 LEAST_FREE = 64 * 1024**2
 
 
@@ -46,8 +42,9 @@ class Supervisor:
         self.port = 0
         self.depot_port = 0
         self._secret = secrets.token_urlsafe(24)
-        self._troubles = 0
-        self._last_trouble = 0.0
+        self._migrated = False
+        self._demo_loaded = False
+        self._announced = False
 
     @property
     def address(self) -> str:
@@ -55,19 +52,13 @@ class Supervisor:
 
     def run(self) -> int:
         """Start all and watch over it until :class:`Ended` is raised; return the exit code."""
+        chores = self._chores()
         try:
             print("Starting the database …", flush=True)
-            self._until_done("the database", self._start_database)
-            self._choose_ports()
-            print("Starting the depot and the service …", flush=True)
-            self._until_done("the depot", self._start_depot)
-            self._until_done("the service", self._start_service)
-            self._until_done("the demo", self._load_demo)
-            (self.var / "address").write_text(self.address)
-            print(f"\nReticula is ready at {self.address}{self._about_people()}\nPress Ctrl-C to stop.", flush=True)
             while True:
-                time.sleep(0.5)
-                self._look()
+                for chore in chores:
+                    chore.see_to_it()
+                time.sleep(LOOK_EVERY)
         except Ended:
             print("\nStopping …", flush=True)
         except NewerData as error:
@@ -83,47 +74,52 @@ class Supervisor:
             self.database.stop()
         return 0
 
-    def _until_done(self, what: str, start: Callable[[], None]) -> None:
-        """Try until it works, with growing pauses; say in words why it does not."""
-        while True:
-            try:
-                start()
-            except NewerData:
-                raise
-            except (RuntimeError, OSError, SQLAlchemyError) as error:
-                self._pause(what, error)
-            else:
-                return
+    def _chores(self) -> list[Chore]:
+        """What is to be seen to, for ever. What needs something else waits for that, and nothing waits for it."""
 
-    def _pause(self, what: str, error: Exception) -> None:
-        now = time.monotonic()
-        self._troubles = self._troubles + 1 if now - self._last_trouble < STEADY else 1
-        self._last_trouble = now
-        seconds = PAUSES[min(self._troubles, len(PAUSES)) - 1]
+        def runs(process: subprocess.Popen[bytes] | None) -> bool:
+            return process is not None and process.poll() is None
+
+        def lacks_database() -> bool:
+            return not (runs(self.database.process) and self._migrated)
+
+        def lacks_depot() -> bool:
+            return not runs(self.depot)
+
+        def lacks_service() -> bool:
+            return not runs(self.service)
+
+        def after_database(start: Callable[[], None]) -> Callable[[], None]:
+            return lambda: start() if self._migrated else None
+
+        return [
+            Chore("the database", lacks_database, self._start_database, self._tell, _again),
+            Chore("the depot", lacks_depot, after_database(self._start_depot), self._tell, _again),
+            Chore("the service", lacks_service, after_database(self._start_service), self._tell, _again),
+            Chore("the demo", lambda: not self._demo_loaded, after_database(self._load_demo), self._tell),
+            Chore("the address", lambda: not self._announced, self._announce, self._tell),
+        ]
+
+    def _announce(self) -> None:
+        if self._demo_loaded:
+            people = self._about_people()
+            (self.var / "address").write_text(self.address)
+            print(f"\nReticula is ready at {self.address}{people}\nPress Ctrl-C to stop.", flush=True)
+            self._announced = True
+
+    def _tell(self, what: str, error: Exception, seconds: float) -> None:
         free = shutil.disk_usage(self.var).free
         why = f"the disk is full ({free // 1024**2} MB free)" if free < LEAST_FREE else _last_line(error)
         print(f"{what.capitalize()} did not start: {why}. Trying again in {seconds:g} s …", flush=True)
-        time.sleep(seconds)
-
-    def _look(self) -> None:
-        """Start again what ended."""
-        assert self.database.process is not None
-        assert self.service is not None
-        assert self.depot is not None
-        if self.database.process.poll() is not None:
-            print("The database ended; starting it again …", flush=True)
-            self._until_done("the database", self.database.start)
-        if self.depot.poll() is not None:
-            print("The depot ended; starting it again …", flush=True)
-            self._until_done("the depot", self._start_depot)
-        if self.service.poll() is not None:
-            print("The service ended; starting it again …", flush=True)
-            self._until_done("the service", self._start_service)
 
     def _start_database(self) -> None:
         if self.database.process is None or self.database.process.poll() is not None:
             self.database.start()
-        Database(self.database.url).migrate()
+        if not self._migrated:
+            Database(self.database.url).migrate()
+            self._choose_ports()
+            self._migrated = True
+            print("Starting the depot and the service …", flush=True)
 
     def _choose_ports(self) -> None:
         """Take the ports that are wanted; what a killed predecessor left on them is ended first."""
@@ -186,6 +182,7 @@ class Supervisor:
     def _load_demo(self) -> None:
         if load_demo(Client(self.address, self._secret), self._depot_client(), self.var / "keys" / "demo.pem"):
             print("Loaded the demo project.")
+        self._demo_loaded = True
 
     def _depot_client(self) -> Client | None:
         """The depot, once it answers; None if it does not: the service does without it."""
@@ -198,6 +195,10 @@ class Supervisor:
                 time.sleep(0.1)
         print("The depot does not answer; its log is in depot.log.", file=sys.stderr)
         return None
+
+
+def _again(what: str) -> None:
+    print(f"{what.capitalize()} ended; starting it again …", flush=True)
 
 
 def _last_line(error: Exception) -> str:

@@ -1,48 +1,45 @@
-"""The supervisor tries for ever, with growing pauses, and says why."""
+"""The supervisor says why something did not start, and sees to all parts at every moment."""
 
 from pathlib import Path
 
 import pytest
 
 from reticula.launch import supervisor as module
-from reticula.launch.supervisor import PAUSES, Supervisor
-from reticula.store.database import NewerData
+from reticula.launch.supervisor import Supervisor
 
 
 @pytest.fixture
-def supervisor(tmp_path: Path, monkeypatch: pytest.MonkeyPatch) -> Supervisor:
-    made = Supervisor(tmp_path, 1)
-    made.slept = []  # type: ignore[attr-defined]
-    monkeypatch.setattr(module.time, "sleep", made.slept.append)  # type: ignore[attr-defined]
-    return made
-
-
-def test_pauses_grow_up_to_the_longest(supervisor: Supervisor, capsys: pytest.CaptureFixture[str]) -> None:
-    left = [OSError("no such file")] * 3 + [RuntimeError("a log:\n  the last line.\n")] * 6
-
-    def start() -> None:
-        if left:
-            raise left.pop(0)
-
-    supervisor._until_done("the database", start)
-    assert supervisor.slept == [*PAUSES, PAUSES[-1], PAUSES[-1]]  # type: ignore[attr-defined]
-    said = capsys.readouterr().out
-    assert "The database did not start: no such file. Trying again in 0.5 s" in said
-    assert "did not start: the last line. Trying again in 30 s" in said
+def supervisor(tmp_path: Path) -> Supervisor:
+    return Supervisor(tmp_path, 1)
 
 
 def test_a_full_disk_is_said(
     supervisor: Supervisor, monkeypatch: pytest.MonkeyPatch, capsys: pytest.CaptureFixture[str]
 ) -> None:
+    supervisor._tell("the service", RuntimeError("a log:\n  the last line.\n"), 30.0)
+    assert "The service did not start: the last line. Trying again in 30 s" in capsys.readouterr().out
     monkeypatch.setattr(module, "LEAST_FREE", 10**18)
-    supervisor._pause("the service", RuntimeError("anything"))
+    supervisor._tell("the service", RuntimeError("anything"), 0.5)
     assert "the disk is full" in capsys.readouterr().out
 
 
-def test_newer_data_are_not_tried_again(supervisor: Supervisor) -> None:
-    def start() -> None:
-        raise NewerData("newer")
+def test_parts_wait_for_the_database_alone(supervisor: Supervisor, monkeypatch: pytest.MonkeyPatch) -> None:
+    begun: list[str] = []
+    monkeypatch.setattr(supervisor, "_start_database", lambda: begun.append("database"))
+    monkeypatch.setattr(supervisor, "_start_depot", lambda: begun.append("depot"))
+    monkeypatch.setattr(supervisor, "_start_service", lambda: begun.append("service"))
 
-    with pytest.raises(NewerData):
-        supervisor._until_done("the database", start)
-    assert supervisor.slept == []  # type: ignore[attr-defined]
+    def demo() -> None:
+        begun.append("demo")
+        raise OSError("the service is away")
+
+    monkeypatch.setattr(supervisor, "_load_demo", demo)
+    chores = supervisor._chores()
+    for chore in chores:
+        chore.see_to_it()
+    assert begun == ["database"]
+    supervisor._migrated = True
+    for _ in range(2):
+        for chore in chores:
+            chore.see_to_it()
+    assert begun[1:] == ["database", "depot", "service", "demo", "database", "depot", "service"]

@@ -24,9 +24,11 @@ function server() {
     redo: null,
   }
   let down = 0
+  let refusing = 0
   const answer = ({ method, path, body }: Asked) => {
     if (method === 'GET') return { body: structuredClone(kept) }
-    if (down-- > 0) return new Error('no answer')
+    if (down-- > 0)
+      return refusing ? { status: refusing, body: { code: 'x', message: `it is ${refusing}` } } : new Error()
     if (body.revision !== kept.revision)
       return { status: 409, body: { code: 'stale', message: 'stale', graph: structuredClone(kept) } }
     if (path.endsWith('/undo')) kept.document = start()
@@ -35,7 +37,7 @@ function server() {
     kept.undo = (body.label as string) ?? null
     return { body: structuredClone(kept) }
   }
-  return { kept, answer, goDown: (times: number) => (down = times) }
+  return { kept, answer, goDown: (times: number, status = 0) => ((down = times), (refusing = status)) }
 }
 
 async function opened() {
@@ -132,6 +134,37 @@ describe('the open graph', () => {
     await vi.advanceTimersByTimeAsync(5000)
     expect(graph.saveState.value).toBe('saved')
     expect(kept.document.dials!.h!.value).toBe(9)
+  })
+
+  it.each([401, 429, 503, 507])('keeps an edit that gets %i until it is taken, and says why', async (status) => {
+    const { graph, kept, goDown } = await opened()
+    vi.useFakeTimers()
+    goDown(2, status)
+    graph.edit('later', (next) => (next.dials!.h!.value = 9))
+    await vi.advanceTimersByTimeAsync(100)
+    expect(graph.saveState.value).toBe('waiting for the service')
+    expect(graph.trouble.value).toBe(`it is ${status}`)
+    graph.edit('more', (next) => (next.dials!.h!.value = 11))
+    await vi.advanceTimersByTimeAsync(9000)
+    expect(graph.saveState.value).toBe('saved')
+    expect(graph.trouble.value).toBe('')
+    expect(kept.document.dials!.h!.value).toBe(11)
+    expect(kept.revision).toBe(2)
+  })
+
+  it('changes nothing where one may only look, but what is looked at', async () => {
+    const { graph, kept } = await opened()
+    graph.lookOnly.value = true
+    await graph.open('g')
+    graph.edit('turn', (next) => (next.dials!.h!.value = 9))
+    graph.apply('fold', [{ op: 'remove', path: '/nodes/a' }])
+    expect(graph.trouble.value).toContain('You may look at this project')
+    graph.edit('look', (next) => (next.looking_at = 'a'))
+    await settle()
+    expect(graph.document.value.looking_at).toBe('a')
+    expect(graph.document.value.dials!.h!.value).toBe(1)
+    expect(kept.revision).toBe(0)
+    expect(graph.hasUnsaved()).toBe(false)
   })
 
   it('undoes through the service', async () => {

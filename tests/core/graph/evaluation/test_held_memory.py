@@ -22,6 +22,7 @@ def test_adjacency_and_normals_count_once_they_are_there() -> None:
 
 def test_all_that_python_traces_is_found() -> None:
     """Beside tracemalloc: what is allocated while neighbours, edges and normals are worked out, and kept."""
+
     def work(grid: Geo) -> None:
         ops.smooth_subdivide(geo=grid)
         ops.extrude(geo=grid, distance=0.1)
