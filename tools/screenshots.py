@@ -1,7 +1,8 @@
 """Takes the pictures in docs/screenshots from the demo project: ``python -m tools.screenshots`` while it runs.
 
 Uses Debian's Chromium. Changes to the demo graph are undone again. With the word ``packages`` it takes the pictures
-that go into the demo's packages instead; ``python -m demo.operators`` puts them there.
+that go into the demo's packages instead; ``python -m demo.operators`` puts them there. With the words ``people NAME
+PASSWORD`` it takes the one of an installation where people sign in.
 """
 
 from __future__ import annotations
@@ -11,10 +12,11 @@ import shutil
 import sys
 from pathlib import Path
 
+from cryptography.hazmat.primitives.asymmetric.ed25519 import Ed25519PrivateKey
 from playwright.sync_api import Page, sync_playwright
 
 from demo.operators import publish_growth, publish_tile
-from reticula.core.packages import write_package
+from reticula.core.packages import sign_package, write_package
 
 FOLDER = Path(__file__).resolve().parents[1] / "docs" / "screenshots"
 CHROMIUM = ["--use-gl=angle", "--use-angle=swiftshader", "--enable-unsafe-swiftshader", "--no-sandbox"]
@@ -29,6 +31,10 @@ def main() -> None:
         context.add_init_script("localStorage.setItem('reticula toured', 'yes')")
         page = context.new_page()
         page.goto(address)
+        if "people" in sys.argv:
+            sharing(page, *sys.argv[sys.argv.index("people") + 1 :][:2])
+            browser.close()
+            return
         page.wait_for_selector("[data-ready=true]")
         page.wait_for_timeout(3500)
         if "packages" in sys.argv:
@@ -104,6 +110,22 @@ def main() -> None:
         browser.close()
 
 
+def sharing(page: Page, name: str, password: str) -> None:
+    """Sign in, give somebody a role, and make a link for looking."""
+    page.fill("#sign-in-name", name)
+    page.fill("#sign-in-password", password)
+    page.keyboard.press("Enter")
+    page.wait_for_selector("[data-ready=true]")
+    page.wait_for_timeout(4000)
+    page.click("[data-test=share]")
+    page.click("[data-test=who]")
+    page.locator(".el-select-dropdown__item:visible").first.click()
+    page.click("[data-test=add-member]")
+    page.click("[data-test=make-link]")
+    page.wait_for_timeout(1200)
+    take(page, "sharing")
+
+
 def values(page: Page) -> None:
     """A demo driven by values, and one with places that are dragged."""
     page.select_option("[data-test=graph]", label="Barnacle crust")
@@ -126,7 +148,7 @@ def values(page: Page) -> None:
 
 
 def scripts(page: Page) -> None:
-    """The rope cradle: its result, the editor, completion, an error; and a formula drawn as value nodes."""
+    """The rope cradle: its result, the editor, completion; and a formula drawn as value nodes."""
     page.select_option("[data-test=graph]", label="Rope cradle")
     page.wait_for_timeout(6000)
     take(page, "rope_cradle")
@@ -143,10 +165,6 @@ def scripts(page: Page) -> None:
     page.keyboard.type("here.far = rock.", delay=30)
     page.wait_for_timeout(1800)
     take(page, "script_completion")
-    page.keyboard.press("Escape")
-    page.keyboard.type("closest(p).distanse", delay=20)
-    page.wait_for_timeout(2500)
-    take(page, "script_error")
     for _ in range(40):
         if page.locator("[data-test=undo]").is_disabled():
             break
@@ -222,7 +240,8 @@ def colliding() -> bytes:
         "summary": "A tile on which growth is suggested, for walls",
         "graph": graph,
     }
-    return write_package("reef_wall@1.0.0", {tile: definition, growth: other, "reef_wall@1.0.0": wall}, shapes, {})
+    data = write_package("reef_wall@1.0.0", {tile: definition, growth: other, "reef_wall@1.0.0": wall}, shapes, {})
+    return sign_package(data, Ed25519PrivateKey.from_private_bytes(bytes(32)), "Northern reef studio")
 
 
 def package_picture(page: Page, graph: str, name: str) -> None:

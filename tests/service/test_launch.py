@@ -109,7 +109,7 @@ def test_second_start_loses_nothing_and_steps_over_a_taken_port(var: Path, port:
 def test_every_part_recovers_from_kill_9(running: Running, var: Path, port: int) -> None:
     client = running.ready()
     made = client.post("/api/projects", {"title": "Kept"})
-    for word in ("mariadbd", "reticula.service"):
+    for word in ("mariadbd", "reticula.service", "reticula.depot"):
         victim = processes_of(var, word)[0]
         os.kill(victim, signal.SIGKILL)
         wait_until(lambda: client.get("/api/health")["status"] == "ok" and victim not in processes_of(var, word))  # noqa: B023
