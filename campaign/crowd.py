@@ -17,7 +17,8 @@ from campaign.installation import Installation
 __all__ = ["Crowd", "run_crowd"]
 
 THINK = (6.0, 14.0)
-"""Seconds between two edits of one person."""
+"""Seconds between two edits of one person in a crowd of 50; in a larger one as many times longer."""
+BASE = 50
 HEALTH_EVERY = 0.5
 
 
@@ -50,8 +51,11 @@ async def _graphs(place: Installation, people: int) -> list[dict[str, Any]]:
     return made
 
 
-async def _ask(line: ClientConnection, number: int, path: str, body: dict[str, Any]) -> tuple[int, dict[str, Any]]:
-    await line.send(json.dumps({"id": number, "method": "POST", "path": path}) + "\n" + json.dumps(body))
+async def _ask(
+    line: ClientConnection, number: int, path: str, body: dict[str, Any] | None, method: str = "POST"
+) -> tuple[int, dict[str, Any]]:
+    head = json.dumps({"id": number, "method": method, "path": path})
+    await line.send(f"{head}\n{json.dumps(body) if body else ''}")
     while True:
         message = await line.recv()
         if isinstance(message, bytes):
@@ -64,11 +68,12 @@ async def _ask(line: ClientConnection, number: int, path: str, body: dict[str, A
 
 async def _person(place: Installation, graph: dict[str, Any], until: float, found: Crowd) -> None:
     rng = random.Random(graph["id"])
+    low, high = (bound * max(found.people / BASE, 1.0) for bound in THINK)
     dial = next(iter(graph["document"]["dials"]))
     revision, number, channel = graph["revision"], 0, uuid.uuid4().hex
     base = f"127.0.0.1:{place.port}"
     async with connect(f"ws://{base}/api/live", origin=f"http://{base}", max_size=None) as line:  # type: ignore[arg-type]
-        await asyncio.sleep(rng.uniform(0, THINK[1]))
+        await asyncio.sleep(rng.uniform(0, high))
         while time.monotonic() < until:
             value = graph["document"]["dials"][dial]["value"] * rng.uniform(0.8, 1.2)
             patch = [{"op": "replace", "path": f"/dials/{dial}/value", "value": value}]
@@ -81,13 +86,17 @@ async def _person(place: Installation, graph: dict[str, Any], until: float, foun
             query = {"wait": 30, "queries": [{"what": "mesh"}], "channel": channel}
             began = time.monotonic()
             status, answer = await _ask(line, number, f"/api/graphs/{graph['id']}/evaluations", query)
+            while status == 200 and answer["state"] in ("waiting", "running"):
+                number += 1
+                path = f"/api/evaluations/{answer['ticket']}?wait=30"
+                status, answer = await _ask(line, number, path, None, "GET")
             if status == 429:
                 found.refused += 1
             elif status == 200 and answer["state"] == "done":
                 found.results.append(time.monotonic() - began)
             else:
                 found.troubles.append(f"{status} {answer.get('state')} {answer.get('message', '')}"[:200])
-            await asyncio.sleep(rng.uniform(*THINK))
+            await asyncio.sleep(rng.uniform(low, high))
 
 
 async def _look_after(place: Installation, found: Crowd, until: float) -> None:

@@ -42,7 +42,8 @@ class Installation:
         self.var.mkdir(parents=True, exist_ok=True)
         with (self.var / "launcher.out").open("ab") as out:
             command = [sys.executable, "-m", "reticula.launch", "--var", str(self.var), "--port", str(self.port)]
-            self.launcher = subprocess.Popen(command, stdout=out, stderr=out)
+            env = {name: value for name, value in os.environ.items() if name != "PYTHONDONTWRITEBYTECODE"}
+            self.launcher = subprocess.Popen(command, stdout=out, stderr=out, env=env)
         self.wait_until_well()
 
     def stop(self) -> None:

@@ -7,6 +7,7 @@ import random
 import threading
 import time
 import uuid
+from collections.abc import Callable
 from dataclasses import dataclass, field
 from typing import Any
 
@@ -34,7 +35,7 @@ class Kills:
 
 
 class _Writer:
-    """Somebody who edits a graph of their own without pause, and uploads a mesh now and then."""
+    """Somebody who edits a graph of their own without pause, and beside that uploads meshes."""
 
     def __init__(self, place: Installation, number: int, until: float) -> None:
         self.place, self.until = place, until
@@ -46,26 +47,36 @@ class _Writer:
         self.project = client.post("/api/projects", {"title": f"Campaign {number}"})["id"]
         document = {"format": "reticula graph", "version": 1, "dials": {}, "looking_at": "a", "nodes": {"a": NODE}}
         self.graph = client.post(f"/api/projects/{self.project}/graphs", {"title": "G", "document": document})
-        self.thread = threading.Thread(target=self._work, daemon=True)
-        self.thread.start()
+        self.threads = [
+            threading.Thread(target=self._go_on, args=(work,), daemon=True) for work in (self._edits, self._uploads)
+        ]
+        for thread in self.threads:
+            thread.start()
 
-    def _work(self) -> None:
-        rng = random.Random(self.graph["id"])
-        revision = self.graph["revision"]
+    def _go_on(self, work: Callable[[], None]) -> None:
         try:
-            while time.monotonic() < self.until:
-                label = f"edit {len(self.kept)} {uuid.uuid4().hex[:8]}"
-                patch = [{"op": "replace", "path": "/nodes/a/parameters/size", "value": [rng.random() + 0.1] * 3}]
-                body = {"revision": revision, "patch": patch, "label": label, "key": uuid.uuid4().hex}
-                made, took = patiently(lambda body=body: self._edit(body), self.until + 120)  # type: ignore[misc]
-                revision = made["revision"]
-                self.kept.append(label)
-                self.longest = max(self.longest, took)
-                if len(self.kept) % 20 == 0:
-                    self._upload(rng)
-                time.sleep(0.02)
+            work()
         except Exception as error:
             self.trouble = f"{type(error).__name__}: {error}"
+
+    def _edits(self) -> None:
+        rng = random.Random(self.graph["id"])
+        revision = self.graph["revision"]
+        while time.monotonic() < self.until:
+            label = f"edit {len(self.kept)} {uuid.uuid4().hex[:8]}"
+            patch = [{"op": "replace", "path": "/nodes/a/parameters/size", "value": [rng.random() + 0.1] * 3}]
+            body = {"revision": revision, "patch": patch, "label": label, "key": uuid.uuid4().hex}
+            made, took = patiently(lambda body=body: self._edit(body), self.until + 120)  # type: ignore[misc]
+            revision = made["revision"]
+            self.kept.append(label)
+            self.longest = max(self.longest, took)
+            time.sleep(0.05)
+
+    def _uploads(self) -> None:
+        rng = random.Random(self.project)
+        while time.monotonic() < self.until:
+            self._upload(rng)
+            time.sleep(1.0)
 
     def _edit(self, body: dict[str, Any]) -> Any:
         return self.place.client.post(f"/api/graphs/{self.graph['id']}/edits", body)
@@ -79,7 +90,8 @@ class _Writer:
 
     def check(self, found: Kills) -> None:
         """Compare what was acknowledged with what is there."""
-        self.thread.join(180)
+        for thread in self.threads:
+            thread.join(180)
         log = [edit["label"] for edit in self.place.client.get(f"/api/graphs/{self.graph['id']}/edits")["edits"]]
         found.edits += len(self.kept)
         found.edits_lost += len(set(self.kept) - set(log))
@@ -103,7 +115,7 @@ def run_kills(place: Installation, seconds: float, seed: int) -> Kills:
     until = time.monotonic() + seconds
     writers = [_Writer(place, number, until) for number in range(WRITERS)]
     while time.monotonic() < until:
-        time.sleep(rng.random() * 0.8)
+        time.sleep(rng.random() * rng.choice([0.5, 0.5, 4.0]))
         part = rng.choices(PARTS, [WEIGHTS[part] for part in PARTS])[0]
         if place.kill(part, rng.choice) is None:
             continue

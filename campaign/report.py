@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Sequence
 from statistics import median
 
-from campaign.crowd import THINK, Crowd
+from campaign.crowd import BASE, THINK, Crowd
 from campaign.full_disk import FullDisk
 from campaign.kills import WRITERS, Kills
 from campaign.odd_input import OddInput
@@ -43,7 +43,8 @@ def report(
         ("uploads meanwhile", f"{kills.uploads:,} acknowledged, {kills.uploads_lost} lost"),
     ]  # fmt: skip
     for crowd in crowds:
-        about = f"{crowd.people} people with open pages, an edit and its result each {THINK[0]:g} to {THINK[1]:g} s"
+        low, high = (bound * max(crowd.people / BASE, 1.0) for bound in THINK)
+        about = f"{crowd.people} people with open pages, an edit and its result each {low:g} to {high:g} s"
         rows += [
             (about, f"{len(crowd.edits):,} edits, {crowd.refused} told to wait, {len(crowd.troubles)} failed"),
             ("… an edit", _percentiles(crowd.edits)),
