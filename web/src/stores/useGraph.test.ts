@@ -162,6 +162,8 @@ describe('the open graph', () => {
     graph.edit('look', (next) => (next.looking_at = 'a'))
     await settle()
     expect(graph.document.value.looking_at).toBe('a')
+    await graph.open('g')
+    expect(graph.document.value.looking_at).not.toBe('a')
     expect(graph.document.value.dials!.h!.value).toBe(1)
     expect(kept.revision).toBe(0)
     expect(graph.hasUnsaved()).toBe(false)

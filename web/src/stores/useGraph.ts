@@ -176,6 +176,7 @@ export const useGraph = createGlobalState(() => {
 
     async open(id: string): Promise<void> {
       path.value = []
+      lookedAt.value = {}
       pending = []
       draft.value = []
       announced = false
