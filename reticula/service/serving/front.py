@@ -81,9 +81,9 @@ class Front:
         return size
 
     async def answer(
-        self, scope: Scope, body: Any, send: Send, tell: Callable[[Ticket], Any] | None = None
-    ) -> list[Ticket]:
-        """Have the application answer one request, however often it is parked; return the tickets it waited for."""
+        self, scope: Scope, body: Any, send: Send, tell: Callable[[Ticket], Awaitable[None]] | None = None
+    ) -> None:
+        """Have the application answer one request, however often it is parked; tell what it waits for."""
         parking = Parking()
         scope = {**scope, SLOT: parking}
         while True:
@@ -91,7 +91,7 @@ class Front:
             answer = self._own_thread if scope["path"] == "/api/health" else self._threads
             await answer(scope, _reader(body), _unless_parked(parking, send))
             if parking.ticket is None:
-                return parking.told
+                return
             await parking.wait(tell)
 
     async def _line(self, scope: Scope, receive: Receive, send: Send) -> None:

@@ -35,7 +35,7 @@ KEPT_HEADERS = (b"host", b"origin", b"cookie", b"authorization", b"x-forwarded-f
 class Line:
     """One open line; questions are answered beside each other, in any order."""
 
-    def __init__(self, answer: Callable[..., Awaitable[list[Ticket]]], pool: Pool, scope: Any, receive: Any, send: Any):
+    def __init__(self, answer: Callable[..., Awaitable[None]], pool: Pool, scope: Any, receive: Any, send: Any):
         self._answer, self._pool = answer, pool
         self._scope, self._receive, self._send = scope, receive, send
         self._name = secrets.token_hex(8)

@@ -9,8 +9,8 @@ from __future__ import annotations
 
 import asyncio
 import time
-from collections.abc import Callable
-from dataclasses import dataclass, field
+from collections.abc import Awaitable, Callable
+from dataclasses import dataclass
 from typing import Any
 
 from flask import Flask, Response, request
@@ -37,13 +37,11 @@ class Parking:
     seconds: float = 0.0
     rest: Callable[[], ResponseReturnValue] | None = None
     resumed: bool = False
-    told: list[Ticket] = field(default_factory=list)
 
-    async def wait(self, tell: Callable[[Ticket], Any] | None = None) -> None:
+    async def wait(self, tell: Callable[[Ticket], Awaitable[None]] | None = None) -> None:
         """Wait for the ticket's end, or for as long as the request wanted to; tell its progress in between."""
         ticket, self.ticket = self.ticket, None
         assert ticket is not None
-        self.told.append(ticket)
         loop, ended = asyncio.get_running_loop(), asyncio.Event()
         ticket.when_ended(lambda: _wake(loop, ended))
         limit = time.monotonic() + self.seconds
