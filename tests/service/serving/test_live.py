@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import itertools
 import json
 import threading
 import urllib.request
@@ -17,7 +18,8 @@ from websockets.sync.client import ClientConnection, connect
 
 from tests.helpers import wait_until
 
-SLOW = "n = 0\nfor i in range(1000000):\n    n = n + sin(i * 0.1)\nhere.a = n"
+SLOW = "n = {}\nfor i in range(1000000):\n    n = n + sin(i * 0.1)\nhere.a = n"
+STARTS = itertools.count()
 
 
 class Line:
@@ -60,8 +62,8 @@ def opened(address: str, **more: Any) -> Iterator[Line]:
 
 
 def slow(client: FlaskClient, graph: dict[str, Any]) -> dict[str, Any]:
-    """What keeps the evaluator busy for its whole time, as an unsaved draft."""
-    node = {"operator": "script", "inputs": {"geo": ["sheet"]}, "parameters": {"source": SLOW}}
+    """What keeps an evaluator busy for seconds, as an unsaved draft; none has the answer from an earlier test."""
+    node = {"operator": "script", "inputs": {"geo": ["sheet"]}, "parameters": {"source": SLOW.format(next(STARTS))}}
     return {"draft": [{"op": "add", "path": "/nodes/slow", "value": node}], "node": "slow", "wait": 30}
 
 
