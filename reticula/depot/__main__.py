@@ -12,9 +12,9 @@ from a2wsgi import WSGIMiddleware
 from reticula.depot.app import create_depot
 
 if __name__ == "__main__":
-    depot = WSGIMiddleware(create_depot(Path(sys.argv[1]), os.environ.get("RETICULA_DEPOT_TOKEN", "")), workers=4)
+    depot = create_depot(Path(sys.argv[1]), os.environ.get("RETICULA_DEPOT_TOKEN", ""))
     uvicorn.run(
-        depot,  # type: ignore[arg-type]
+        WSGIMiddleware(depot, workers=4),  # type: ignore[arg-type]  # two libraries name the parts of WSGI and ASGI each for themselves
         host="127.0.0.1",
         port=int(sys.argv[2]),
         server_header=False,

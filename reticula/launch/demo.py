@@ -28,9 +28,10 @@ def load_demo(client: Client, depot: Client | None = None, key: Path | None = No
         client.post(f"/api/packages/reviews/{review['review']}", {})
     from reticula.core.packages import own_key, sign_package  # the launcher does without the core otherwise
 
-    for package in sorted((DEMO / "depot").glob("*.zip")) if depot and key else ():
-        name, _, release = package.stem.rpartition("-")
-        depot.put(f"/packages/{name}@{release}", sign_package(package.read_bytes(), own_key(key), PUBLISHER))
+    if depot is not None and key is not None:
+        for package in sorted((DEMO / "depot").glob("*.zip")):
+            name, _, release = package.stem.rpartition("-")
+            depot.put(f"/packages/{name}@{release}", sign_package(package.read_bytes(), own_key(key), PUBLISHER))
     project = client.post("/api/projects", {"title": TITLE})
     for mesh in sorted(DEMO.glob("*.ply")):
         client.upload(f"/api/projects/{project['id']}/assets", mesh.name, mesh.read_bytes())

@@ -40,7 +40,7 @@ def main() -> None:
 def server_config(front: Front, config: Config) -> uvicorn.Config:
     """Return how Uvicorn serves: answers uncompressed over lines of pages, since it compresses on the event loop."""
     return uvicorn.Config(
-        front,  # type: ignore[arg-type]
+        front,
         http="httptools",
         ws="websockets-sansio",
         ws_max_size=JSON_BYTES,

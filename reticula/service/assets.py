@@ -41,14 +41,14 @@ def _state(asset: Asset) -> dict[str, Any]:
 
 
 @blueprint.get("/projects/<project_id>/assets", responses={200: AssetList})
-def list_assets(path: ProjectPath):  # type: ignore[no-untyped-def]
+def list_assets(path: ProjectPath) -> ResponseReturnValue:
     """List the shapes of a project."""
     with context().database.session() as session:
         return {"assets": [_state(asset) for asset in assets.list_of(session, path.project_id)]}
 
 
 @blueprint.post("/projects/<project_id>/assets", responses={201: AssetState, 413: ErrorState, 422: ErrorState})
-def upload_asset(path: ProjectPath):  # type: ignore[no-untyped-def]
+def upload_asset(path: ProjectPath) -> ResponseReturnValue:
     """Upload a mesh file (multipart field ``file``); it is read once to see that it is whole."""
     with context().database.session() as session:
         projects.get(session, path.project_id)
@@ -95,7 +95,7 @@ def _added(project_id: str, file_name: str, digest: str, size: int, summary: dic
 
 
 @blueprint.get("/assets/<asset_id>/content", responses={404: ErrorState})
-def read_asset(path: AssetPath):  # type: ignore[no-untyped-def]
+def read_asset(path: AssetPath) -> ResponseReturnValue:
     """Fetch the file as it was uploaded."""
     here = context()
     with here.database.session() as session:
@@ -105,7 +105,7 @@ def read_asset(path: AssetPath):  # type: ignore[no-untyped-def]
 
 
 @blueprint.delete("/assets/<asset_id>", responses={204: None, 404: ErrorState})
-def delete_asset(path: AssetPath):  # type: ignore[no-untyped-def]
+def delete_asset(path: AssetPath) -> ResponseReturnValue:
     """Delete a shape. Graphs that use it say so until it is there again."""
     with context().database.session() as session:
         assets.delete(session, path.asset_id)

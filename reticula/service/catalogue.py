@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import shutil
 
+from flask.typing import ResponseReturnValue
 from flask_openapi3 import APIBlueprint, Tag
 
 from reticula import __version__
@@ -24,7 +25,7 @@ blueprint = APIBlueprint("catalogue", __name__, url_prefix="/api", abp_tags=[Tag
 
 
 @blueprint.get("/operators", responses={200: OperatorList})
-def list_operators():  # type: ignore[no-untyped-def]
+def list_operators() -> ResponseReturnValue:
     """List all operators, published ones with every release, the functions of the language, and the file formats."""
     with context().database.session() as session:
         published = published_states(session)
@@ -40,21 +41,21 @@ def list_operators():  # type: ignore[no-untyped-def]
 
 
 @blueprint.get("/settings", responses={200: Settings})
-def read_settings():  # type: ignore[no-untyped-def]
+def read_settings() -> ResponseReturnValue:
     """Read the settings."""
     with context().database.session() as session:
         return settings.read(session)
 
 
 @blueprint.put("/settings", responses={200: Settings})
-def write_settings(body: Settings):  # type: ignore[no-untyped-def]
+def write_settings(body: Settings) -> ResponseReturnValue:
     """Change some settings and return all."""
     with context().database.session() as session:
         return settings.write(session, body.model_dump(exclude_none=True))
 
 
 @blueprint.get("/health", responses={200: Health})
-def health():  # type: ignore[no-untyped-def]
+def health() -> ResponseReturnValue:
     """Tell whether all parts answer."""
     here = context()
     pool = here.pool.health()

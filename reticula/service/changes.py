@@ -7,6 +7,7 @@ from collections.abc import Callable
 from typing import Any
 
 import jsonpatch
+from flask.typing import ResponseReturnValue
 from flask_openapi3 import APIBlueprint, Tag
 
 from reticula.core.context import using
@@ -107,7 +108,7 @@ CHANGES: dict[str, Callable[[dict[str, Any], str, dict[str, Any]], Made]] = {
 
 
 @blueprint.post("/graphs/<graph_id>/changes", responses={200: ChangeState, 422: ErrorState})
-def work_out(path: GraphPath, body: ChangeRequest):  # type: ignore[no-untyped-def]
+def work_out(path: GraphPath, body: ChangeRequest) -> ResponseReturnValue:
     """Work out a change as a JSON Patch; nothing is saved until that is sent as an edit."""
     here = context()
     with here.database.session() as session:

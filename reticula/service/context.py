@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterable
+from collections.abc import Iterable, Mapping
 from dataclasses import dataclass
 from typing import Any, cast
 
@@ -53,7 +53,7 @@ class Surroundings:
     """What a document needs: shapes by name (path, digest), and the definitions of published operators."""
 
     shapes: dict[str, tuple[str, str]]
-    library: dict[str, dict[str, Any]]
+    library: Mapping[str, Mapping[str, Any]]
 
 
 def context() -> Context:

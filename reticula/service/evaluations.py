@@ -8,6 +8,7 @@ from pathlib import Path
 from typing import Any
 
 from flask import Response, send_file
+from flask.typing import ResponseReturnValue
 from flask_openapi3 import APIBlueprint, Tag
 from werkzeug.utils import secure_filename
 
@@ -111,7 +112,7 @@ def _state(ticket: Ticket, revision: int | None = None) -> dict[str, Any]:
 
 
 @blueprint.post("/graphs/<graph_id>/evaluations", responses={200: EvaluationState, 422: ErrorState})
-def evaluate(path: GraphPath, body: EvaluationRequest):  # type: ignore[no-untyped-def]
+def evaluate(path: GraphPath, body: EvaluationRequest) -> ResponseReturnValue:
     """Evaluate a graph; answers at once if it is done within ``wait`` seconds, else with a ticket to ask again."""
     loaded = _load(path.graph_id, body)
     node = body.node or loaded.level.get("looking_at")
@@ -126,7 +127,7 @@ def evaluate(path: GraphPath, body: EvaluationRequest):  # type: ignore[no-untyp
 
 
 @blueprint.get("/evaluations/<ticket_id>", responses={200: EvaluationState, 404: ErrorState})
-def read_evaluation(path: TicketPath, query: TicketQuery):  # type: ignore[no-untyped-def]
+def read_evaluation(path: TicketPath, query: TicketQuery) -> ResponseReturnValue:
     """Ask how far an evaluation is; waits up to ``wait`` seconds for its end."""
     ticket = context().pool.find(path.ticket_id)
     if ticket is None:
@@ -135,7 +136,7 @@ def read_evaluation(path: TicketPath, query: TicketQuery):  # type: ignore[no-un
 
 
 @blueprint.delete("/evaluations/<ticket_id>", responses={204: None})
-def stop_evaluation(path: TicketPath):  # type: ignore[no-untyped-def]
+def stop_evaluation(path: TicketPath) -> ResponseReturnValue:
     """Stop an evaluation."""
     ticket = context().pool.find(path.ticket_id)
     if ticket is not None:
@@ -144,7 +145,7 @@ def stop_evaluation(path: TicketPath):  # type: ignore[no-untyped-def]
 
 
 @blueprint.post("/graphs/<graph_id>/looks", responses={200: LookState, 422: ErrorState})
-def look(path: GraphPath, body: LookRequest):  # type: ignore[no-untyped-def]
+def look(path: GraphPath, body: LookRequest) -> ResponseReturnValue:
     """Look at one node's result without disturbing a running evaluation, e.g. for a page of the ledger."""
     loaded = _load(path.graph_id, body)
     node = loaded.require(body.node)
@@ -165,7 +166,7 @@ def look(path: GraphPath, body: LookRequest):  # type: ignore[no-untyped-def]
 
 
 @blueprint.post("/graphs/<graph_id>/checks", responses={200: ChecksState, 422: ErrorState})
-def check(path: GraphPath, body: ChecksRequest):  # type: ignore[no-untyped-def]
+def check(path: GraphPath, body: ChecksRequest) -> ResponseReturnValue:
     """Say what is wrong with the result of each node, in numbers; an evaluation on the same channel supersedes this."""
     loaded = _load(path.graph_id, body)
     job = loaded.job("check", None, None)
@@ -174,7 +175,7 @@ def check(path: GraphPath, body: ChecksRequest):  # type: ignore[no-untyped-def]
 
 
 @blueprint.post("/graphs/<graph_id>/texts", responses={200: TextState, 422: ErrorState})
-def read_text(path: GraphPath, body: TextRequest):  # type: ignore[no-untyped-def]
+def read_text(path: GraphPath, body: TextRequest) -> ResponseReturnValue:
     """Tell what a formula or script means while it is being written: its error, its names, what it gives."""
     loaded = _load(path.graph_id, body)
     loaded.require(body.node)
@@ -185,7 +186,7 @@ def read_text(path: GraphPath, body: TextRequest):  # type: ignore[no-untyped-de
 
 
 @blueprint.post("/graphs/<graph_id>/rewrites", responses={200: RewriteState, 422: ErrorState})
-def rewrite(path: GraphPath, body: RewriteRequest):  # type: ignore[no-untyped-def]
+def rewrite(path: GraphPath, body: RewriteRequest) -> ResponseReturnValue:
     """Write a wired parameter as text, or a formula or script as value nodes; changes nothing."""
     loaded = _load(path.graph_id, body)
     loaded.require(body.node)
@@ -204,7 +205,7 @@ def rewrite(path: GraphPath, body: RewriteRequest):  # type: ignore[no-untyped-d
 
 
 @blueprint.get("/graphs/<graph_id>/export", responses={422: ErrorState})
-def export(path: GraphPath, query: ExportQuery):  # type: ignore[no-untyped-def]
+def export(path: GraphPath, query: ExportQuery) -> ResponseReturnValue:
     """Download a node's result as a mesh file."""
     if query.format not in FORMATS:
         raise FormatError(f"there is no format '{query.format}'; there are {', '.join(FORMATS)}")
@@ -235,7 +236,7 @@ def _exported(made: dict[str, Any]) -> tuple[bytes, list[str]]:
 
 
 @blueprint.post("/graphs/<graph_id>/freezes", responses={201: AssetState, 422: ErrorState})
-def freeze(path: GraphPath, body: FreezeRequest):  # type: ignore[no-untyped-def]
+def freeze(path: GraphPath, body: FreezeRequest) -> ResponseReturnValue:
     """Keep a node's result as a shape of the project, so that work can go on from it by hand; the graph stays."""
     loaded = _load(path.graph_id, body)
     node = loaded.require(body.node)
@@ -249,7 +250,7 @@ def freeze(path: GraphPath, body: FreezeRequest):  # type: ignore[no-untyped-def
 
 
 @blueprint.get("/buffers/<digest>", responses={404: ErrorState})
-def read_buffer(path: BufferPath):  # type: ignore[no-untyped-def]
+def read_buffer(path: BufferPath) -> ResponseReturnValue:
     """Fetch an array by the digest of its content. It never changes, so the browser keeps it."""
     buffers = context().pool.buffers
     try:

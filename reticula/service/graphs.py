@@ -2,7 +2,12 @@
 
 from __future__ import annotations
 
+from http import HTTPStatus
+from typing import Any
+
+from flask.typing import ResponseReturnValue
 from flask_openapi3 import APIBlueprint, Tag
+from pydantic import BaseModel
 
 from reticula.service.context import context
 from reticula.service.schemas import (
@@ -21,11 +26,12 @@ from reticula.store import graphs
 __all__ = ["blueprint"]
 
 blueprint = APIBlueprint("graphs", __name__, url_prefix="/api", abp_tags=[Tag(name="graphs")])
-EDITED = {200: GraphState, 409: ErrorState, 422: ErrorState}
+Responses = dict[str | int | HTTPStatus, type[BaseModel] | dict[Any, Any] | None]
+EDITED: Responses = {200: GraphState, 409: ErrorState, 422: ErrorState}
 
 
 @blueprint.get("/projects/<project_id>/graphs", responses={200: GraphList})
-def list_graphs(path: ProjectPath):  # type: ignore[no-untyped-def]
+def list_graphs(path: ProjectPath) -> ResponseReturnValue:
     """List the graphs of a project."""
     with context().database.session() as session:
         found = graphs.list_of(session, path.project_id)
@@ -33,7 +39,7 @@ def list_graphs(path: ProjectPath):  # type: ignore[no-untyped-def]
 
 
 @blueprint.post("/projects/<project_id>/graphs", responses={201: GraphState, 422: ErrorState})
-def create_graph(path: ProjectPath, body: NewGraph):  # type: ignore[no-untyped-def]
+def create_graph(path: ProjectPath, body: NewGraph) -> ResponseReturnValue:
     """Make a graph, empty or from a document."""
     with context().database.session() as session:
         made = graphs.create(session, path.project_id, body.title, body.document)
@@ -41,14 +47,14 @@ def create_graph(path: ProjectPath, body: NewGraph):  # type: ignore[no-untyped-
 
 
 @blueprint.get("/graphs/<graph_id>", responses={200: GraphState, 404: ErrorState})
-def read_graph(path: GraphPath):  # type: ignore[no-untyped-def]
+def read_graph(path: GraphPath) -> ResponseReturnValue:
     """Read a graph at its newest revision."""
     with context().database.session() as session:
         return graphs.state(session, graphs.get(session, path.graph_id))
 
 
 @blueprint.delete("/graphs/<graph_id>", responses={204: None})
-def delete_graph(path: GraphPath):  # type: ignore[no-untyped-def]
+def delete_graph(path: GraphPath) -> ResponseReturnValue:
     """Delete a graph with its edit log."""
     with context().database.session() as session:
         graphs.delete(session, path.graph_id)
@@ -56,7 +62,7 @@ def delete_graph(path: GraphPath):  # type: ignore[no-untyped-def]
 
 
 @blueprint.post("/graphs/<graph_id>/edits", responses=EDITED)
-def edit_graph(path: GraphPath, body: EditRequest):  # type: ignore[no-untyped-def]
+def edit_graph(path: GraphPath, body: EditRequest) -> ResponseReturnValue:
     """Apply a JSON Patch made against a revision; 409 with the current state if that is not the newest."""
     with context().database.session() as session:
         graph = graphs.edit(session, path.graph_id, body.revision, body.patch, body.label, body.key)
@@ -64,7 +70,7 @@ def edit_graph(path: GraphPath, body: EditRequest):  # type: ignore[no-untyped-d
 
 
 @blueprint.get("/graphs/<graph_id>/edits", responses={200: EditList})
-def list_edits(path: GraphPath):  # type: ignore[no-untyped-def]
+def list_edits(path: GraphPath) -> ResponseReturnValue:
     """List the edit log, oldest first."""
     with context().database.session() as session:
         log = graphs.history(session, path.graph_id)
@@ -72,14 +78,14 @@ def list_edits(path: GraphPath):  # type: ignore[no-untyped-def]
 
 
 @blueprint.post("/graphs/<graph_id>/undo", responses=EDITED)
-def undo_edit(path: GraphPath, body: RevisionRequest):  # type: ignore[no-untyped-def]
+def undo_edit(path: GraphPath, body: RevisionRequest) -> ResponseReturnValue:
     """Take the last edit back."""
     with context().database.session() as session:
         return graphs.state(session, graphs.undo(session, path.graph_id, body.revision))
 
 
 @blueprint.post("/graphs/<graph_id>/redo", responses=EDITED)
-def redo_edit(path: GraphPath, body: RevisionRequest):  # type: ignore[no-untyped-def]
+def redo_edit(path: GraphPath, body: RevisionRequest) -> ResponseReturnValue:
     """Do the edit again that was taken back last."""
     with context().database.session() as session:
         return graphs.state(session, graphs.redo(session, path.graph_id, body.revision))

@@ -10,6 +10,7 @@ from pathlib import Path
 from typing import Any
 
 from flask import Response, send_file
+from flask.typing import ResponseReturnValue
 from flask_openapi3 import APIBlueprint, Tag
 from sqlalchemy.orm import Session
 
@@ -66,7 +67,7 @@ def published_states(session: Session) -> list[dict[str, Any]]:
 
 
 @blueprint.post("/graphs/<graph_id>/publications", responses={200: PublicationState, 422: ErrorState, 409: ErrorState})
-def publish(path: GraphPath, body: PublicationRequest):  # type: ignore[no-untyped-def]
+def publish(path: GraphPath, body: PublicationRequest) -> ResponseReturnValue:
     """Publish a folded card into the catalogue, its example and the promises of the release before tried first."""
     here = context()
     picture = _picture(body.picture)
@@ -172,7 +173,7 @@ def keep_definition(session: Session, definition: dict[str, Any], picture: bytes
 
 
 @blueprint.get("/library/<operator>/differences", responses={200: DifferenceState, 404: ErrorState})
-def compare(path: OperatorPath, query: DifferenceQuery):  # type: ignore[no-untyped-def]
+def compare(path: OperatorPath, query: DifferenceQuery) -> ResponseReturnValue:
     """Tell what differs between two releases of an operator."""
     with context().database.session() as session:
         old, new = (
@@ -182,14 +183,14 @@ def compare(path: OperatorPath, query: DifferenceQuery):  # type: ignore[no-unty
 
 
 @blueprint.get("/library/<operator>/definition", responses={404: ErrorState})
-def read_definition(path: OperatorPath):  # type: ignore[no-untyped-def]
+def read_definition(path: OperatorPath) -> ResponseReturnValue:
     """Read the definition of a release, ``name@1.0.0``."""
     with context().database.session() as session:
         return json.loads(library.get(session, path.operator).definition)
 
 
 @blueprint.get("/library/<operator>/picture", responses={404: ErrorState})
-def read_picture(path: OperatorPath):  # type: ignore[no-untyped-def]
+def read_picture(path: OperatorPath) -> ResponseReturnValue:
     """Fetch the picture of a release."""
     here = context()
     with here.database.session() as session:
@@ -200,7 +201,7 @@ def read_picture(path: OperatorPath):  # type: ignore[no-untyped-def]
 
 
 @blueprint.get("/library/<operator>/package", responses={404: ErrorState})
-def read_package_file(path: OperatorPath):  # type: ignore[no-untyped-def]
+def read_package_file(path: OperatorPath) -> ResponseReturnValue:
     """Download a release with all that it needs as one file."""
     with context().database.session() as session:
         data = package_bytes(session, path.operator)

@@ -76,7 +76,7 @@ def _reviewed(data: bytes, origin: str) -> ResponseReturnValue:
 
 
 @blueprint.post("/packages/reviews", responses={201: ReviewState, 422: ErrorState})
-def review_upload():  # type: ignore[no-untyped-def]
+def review_upload() -> ResponseReturnValue:
     """Look at a package (multipart field ``file``): what it would bring. Nothing is changed yet."""
     given = request.files.get("file")
     if given is None or not given.filename:
@@ -85,7 +85,7 @@ def review_upload():  # type: ignore[no-untyped-def]
 
 
 @blueprint.post("/packages/reviews/<review_id>", responses={200: ImportState, 404: ErrorState, 422: ErrorState})
-def take(path: ReviewPath, body: ImportRequest):  # type: ignore[no-untyped-def]
+def take(path: ReviewPath, body: ImportRequest) -> ResponseReturnValue:
     """Take a package that was looked at: all of it, or nothing if something is wrong."""
     stored = _folder() / f"{path.review_id}.zip"
     if not NAME.match(path.review_id) or not stored.exists():
@@ -122,7 +122,7 @@ def _depot() -> Depot:
 
 
 @blueprint.get("/depot", responses={200: DepotState})
-def list_depot():  # type: ignore[no-untyped-def]
+def list_depot() -> ResponseReturnValue:
     """List what the depot has; if it does not answer, say so."""
     with context().database.session() as session:
         here = set(library.keys(session))
@@ -138,7 +138,7 @@ def list_depot():  # type: ignore[no-untyped-def]
 
 
 @blueprint.post("/depot/<operator>/publish", responses={204: None, 404: ErrorState, 409: ErrorState, 503: ErrorState})
-def send_to_depot(path: OperatorPath):  # type: ignore[no-untyped-def]
+def send_to_depot(path: OperatorPath) -> ResponseReturnValue:
     """Put a release into the depot, with all that it needs."""
     config = context().config
     with context().database.session() as session:
@@ -152,7 +152,7 @@ def send_to_depot(path: OperatorPath):  # type: ignore[no-untyped-def]
 
 
 @blueprint.post("/depot/<operator>/fetch", responses={201: ReviewState, 422: ErrorState, 503: ErrorState})
-def fetch_from_depot(path: OperatorPath):  # type: ignore[no-untyped-def]
+def fetch_from_depot(path: OperatorPath) -> ResponseReturnValue:
     """Fetch a package from the depot and look at it, as at a file."""
     try:
         data = _depot().fetch(path.operator)

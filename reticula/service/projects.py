@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from typing import Any
 
+from flask.typing import ResponseReturnValue
 from flask_openapi3 import APIBlueprint, Tag
 
 from reticula.service.context import context
@@ -22,7 +23,7 @@ def _state(project: Project, role: str) -> dict[str, Any]:
 
 
 @blueprint.get("/projects", responses={200: ProjectList})
-def list_projects():  # type: ignore[no-untyped-def]
+def list_projects() -> ResponseReturnValue:
     """List the projects that one may see."""
     who = principal()
     with context().database.session() as session:
@@ -31,7 +32,7 @@ def list_projects():  # type: ignore[no-untyped-def]
 
 
 @blueprint.post("/projects", responses={201: ProjectState})
-def create_project(body: NewProject):  # type: ignore[no-untyped-def]
+def create_project(body: NewProject) -> ResponseReturnValue:
     """Make a project."""
     with context().database.session() as session:
         made = projects.create(session, body.title)
@@ -42,14 +43,14 @@ def create_project(body: NewProject):  # type: ignore[no-untyped-def]
 
 
 @blueprint.put("/projects/<project_id>", responses={200: ProjectState})
-def rename_project(path: ProjectPath, body: NewProject):  # type: ignore[no-untyped-def]
+def rename_project(path: ProjectPath, body: NewProject) -> ResponseReturnValue:
     """Rename a project."""
     with context().database.session() as session:
         return _state(projects.rename(session, path.project_id, body.title), "manage")
 
 
 @blueprint.delete("/projects/<project_id>", responses={204: None})
-def delete_project(path: ProjectPath):  # type: ignore[no-untyped-def]
+def delete_project(path: ProjectPath) -> ResponseReturnValue:
     """Delete a project with its graphs and shapes."""
     with context().database.session() as session:
         projects.delete(session, path.project_id)

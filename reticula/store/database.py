@@ -22,7 +22,7 @@ DEADLOCK = (1205, 1213)
 
 def is_deadlock(error: OperationalError) -> bool:
     """Return whether MariaDB took a session back because of another one: it may be done again."""
-    return error.orig is not None and error.orig.args[:1] and error.orig.args[0] in DEADLOCK
+    return error.orig is not None and bool(set(error.orig.args[:1]) & set(DEADLOCK))
 
 
 class NewerData(Exception):

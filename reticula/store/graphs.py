@@ -141,7 +141,10 @@ def drafted(session: Session, graph: Graph, draft: Patch, revision: int | None) 
 
 def state(session: Session, graph: Graph) -> dict[str, Any]:
     """Return a graph as plain data, with the labels of what undo and redo would do (None: nothing)."""
-    label = lambda at: None if at is None else _edit_at(session, graph.id, at).label  # noqa: E731
+
+    def label(at: int | None) -> str | None:
+        return None if at is None else _edit_at(session, graph.id, at).label
+
     return {
         "id": graph.id,
         "project_id": graph.project_id,

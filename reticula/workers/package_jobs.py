@@ -52,7 +52,8 @@ def _unpack(about: dict[str, Any]) -> dict[str, Any]:
     definitions, kept = merge_package(package, about["choices"])
     folder = Path(about["unpacked"])
     folder.mkdir(exist_ok=True)
-    pictures, shapes = [], {}
+    pictures: list[str] = []
+    shapes: dict[str, tuple[str, str]] = {}
     for number, definition in enumerate(definitions):
         picture = _picture(package, definition)
         pictures.append(_written(folder / f"picture-{number}", picture) if picture else "")

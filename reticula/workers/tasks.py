@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import time
-from collections.abc import Callable
+from collections.abc import Callable, Mapping
 from dataclasses import dataclass, field, replace
 from pathlib import Path
 from typing import Any
@@ -53,7 +53,7 @@ class Job:
     text: dict[str, Any] = field(default_factory=dict)
     options: dict[str, str] = field(default_factory=dict)
     level: str = ""
-    library: dict[str, dict[str, Any]] = field(default_factory=dict)
+    library: Mapping[str, Mapping[str, Any]] = field(default_factory=dict)
     about: dict[str, Any] = field(default_factory=dict)
     moments: dict[int, Job] = field(default_factory=dict)
 

@@ -270,7 +270,7 @@ def write(geo: Geo) -> bytes:
 
 def _on_corners(geo: Geo, name: str, type: str) -> Floats | None:
     for kind in ("corner", "point"):
-        found = geo.attributes[kind].get(name)  # type: ignore[index]
+        found = geo.attributes[kind].get(name)
         if found is not None and found.type == type:
             return found.values if kind == "corner" else found.values[geo.topology.corner_point]
     return None

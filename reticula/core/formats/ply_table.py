@@ -124,7 +124,7 @@ def _room(element: Element, least: int, left: int, place: dict[str, int]) -> Non
         raise FormatError(
             f"the header promises {element.count:,} rows of '{element.name}', but the file ends before; "
             "it is cut short",
-            **place,  # type: ignore[arg-type]
+            **place,
         )
 
 

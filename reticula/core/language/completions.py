@@ -154,7 +154,7 @@ def describe_members(scope: Scope) -> dict[str, list[dict[str, Any]]]:
         ]
         members[name] = [*questions, *lists, *_on(inner, "whole")]
         for on in ("point", "face"):
-            members[f"{name}.{PLURAL[on]}"] = _on(Scope(geo, on), on)  # type: ignore[arg-type]
+            members[f"{name}.{PLURAL[on]}"] = _on(Scope(geo, on), on)
     for word, leads in AROUND[kind].items():
         members[f"here.{word}"] = _on(Scope(scope.geo, leads), leads)
     members["()"] = [

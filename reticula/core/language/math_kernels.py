@@ -34,9 +34,9 @@ def _unknown(context, value):  # type: ignore[no-untyped-def]
     """A number of which the compiler knows nothing: it goes through an empty piece of assembly."""
 
     def code(context, builder, signature, arguments):  # type: ignore[no-untyped-def]
-        number = ir.DoubleType()  # type: ignore[no-untyped-call]
+        number = ir.DoubleType()
         register = "=w,0" if platform.machine() == "aarch64" else "=x,0"
-        return builder.asm(ir.FunctionType(number, [number]), "", register, arguments, False)  # type: ignore[no-untyped-call]
+        return builder.asm(ir.FunctionType(number, [number]), "", register, arguments, False)
 
     return types.float64(types.float64), code
 

@@ -8,6 +8,7 @@ import time
 from collections.abc import Iterator
 
 from flask import Flask, Response, g, request
+from flask.typing import ResponseReturnValue
 from flask_openapi3 import APIBlueprint, Tag
 from prometheus_client import CONTENT_TYPE_LATEST, CollectorRegistry, Counter, Histogram, generate_latest
 from prometheus_client.core import GaugeMetricFamily
@@ -49,13 +50,13 @@ def install_metrics(app: Flask) -> None:
 
 
 @blueprint.get("/metrics", responses={403: ErrorState})
-def metrics():  # type: ignore[no-untyped-def]
+def metrics() -> ResponseReturnValue:
     """Read the figures in the text format of Prometheus."""
     here = context()
     if not _may_read(here):
         return refuse(403, "metrics", "Figures are told on this machine, or with a token: Authorization: Bearer …")
     now = CollectorRegistry()
-    now.register(_Now(here))  # type: ignore[arg-type]
+    now.register(_Now(here))
     text = b"".join(generate_latest(one) for one in (REQUESTS, FIGURES, now))
     return Response(text, content_type=CONTENT_TYPE_LATEST)
 

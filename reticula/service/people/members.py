@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from flask.typing import ResponseReturnValue
 from flask_openapi3 import APIBlueprint, Tag
 
 from reticula.service.context import context
@@ -15,7 +16,7 @@ blueprint = APIBlueprint("members", __name__, url_prefix="/api", abp_tags=[Tag(n
 
 
 @blueprint.get("/projects/<project_id>/members", responses={200: MembersState, 404: ErrorState})
-def list_members(path: ProjectPath):  # type: ignore[no-untyped-def]
+def list_members(path: ProjectPath) -> ResponseReturnValue:
     """List who has a role in a project, who else has an account, and the links for looking at it."""
     with context().database.session() as session:
         projects.get(session, path.project_id)
@@ -32,7 +33,7 @@ def list_members(path: ProjectPath):  # type: ignore[no-untyped-def]
 
 
 @blueprint.put("/projects/<project_id>/members/<name>", responses={204: None, 404: ErrorState})
-def set_member(path: MemberPath, body: MemberRequest):  # type: ignore[no-untyped-def]
+def set_member(path: MemberPath, body: MemberRequest) -> ResponseReturnValue:
     """Give a person a role in a project."""
     with context().database.session() as session:
         projects.get(session, path.project_id)
@@ -41,7 +42,7 @@ def set_member(path: MemberPath, body: MemberRequest):  # type: ignore[no-untype
 
 
 @blueprint.delete("/projects/<project_id>/members/<name>", responses={204: None, 404: ErrorState})
-def drop_member(path: MemberPath):  # type: ignore[no-untyped-def]
+def drop_member(path: MemberPath) -> ResponseReturnValue:
     """Take a person's role in a project away."""
     with context().database.session() as session:
         projects.get(session, path.project_id)
@@ -50,7 +51,7 @@ def drop_member(path: MemberPath):  # type: ignore[no-untyped-def]
 
 
 @blueprint.post("/projects/<project_id>/links", responses={201: LinkState, 404: ErrorState})
-def make_link(path: ProjectPath):  # type: ignore[no-untyped-def]
+def make_link(path: ProjectPath) -> ResponseReturnValue:
     """Make a link by which anybody may look at a project. Its secret is told once."""
     with context().database.session() as session:
         made, secret = people.add_link(session, path.project_id)
@@ -58,7 +59,7 @@ def make_link(path: ProjectPath):  # type: ignore[no-untyped-def]
 
 
 @blueprint.delete("/projects/<project_id>/links/<link_id>", responses={204: None, 404: ErrorState})
-def drop_link(path: LinkPath):  # type: ignore[no-untyped-def]
+def drop_link(path: LinkPath) -> ResponseReturnValue:
     """Take a link back, with all who came in by it."""
     with context().database.session() as session:
         people.drop_link(session, path.project_id, path.link_id)

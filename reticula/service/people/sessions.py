@@ -6,6 +6,7 @@ import math
 from typing import Any
 
 from flask import Response, jsonify, request
+from flask.typing import ResponseReturnValue
 from flask_openapi3 import APIBlueprint, Tag
 
 from reticula.service.context import context
@@ -38,7 +39,7 @@ tries = Tries()
 
 
 @blueprint.get("/session", responses={200: SessionState})
-def read_session():  # type: ignore[no-untyped-def]
+def read_session() -> ResponseReturnValue:
     """Tell who one is, and whether one has to sign in."""
     here, who = context(), principal()
     with here.database.session() as session:
@@ -55,7 +56,7 @@ def read_session():  # type: ignore[no-untyped-def]
 
 
 @blueprint.post("/session", responses={200: SessionState, 401: ErrorState, 429: ErrorState})
-def sign_in(body: SignInRequest):  # type: ignore[no-untyped-def]
+def sign_in(body: SignInRequest) -> ResponseReturnValue:
     """Sign in by name and password; the answer sets the cookie of the sign-in."""
     address = request.remote_addr or ""
     pause = tries.pause(body.name, address)
@@ -74,7 +75,7 @@ def sign_in(body: SignInRequest):  # type: ignore[no-untyped-def]
 
 
 @blueprint.post("/session/link", responses={200: SessionState, 404: ErrorState, 429: ErrorState})
-def sign_in_by_link(body: LinkRequest):  # type: ignore[no-untyped-def]
+def sign_in_by_link(body: LinkRequest) -> ResponseReturnValue:
     """Come in by a share link, for looking at one project."""
     address = request.remote_addr or ""
     pause = tries.pause(LINK, address)
@@ -90,7 +91,7 @@ def sign_in_by_link(body: LinkRequest):  # type: ignore[no-untyped-def]
 
 
 @blueprint.delete("/session", responses={204: None})
-def sign_out():  # type: ignore[no-untyped-def]
+def sign_out() -> ResponseReturnValue:
     """Sign out in this browser."""
     with context().database.session() as session:
         people.end_sign_in(session, request.cookies.get(COOKIE, ""))
@@ -100,7 +101,7 @@ def sign_out():  # type: ignore[no-untyped-def]
 
 
 @blueprint.put("/session/password", responses={204: None, 401: ErrorState, 409: ErrorState})
-def change_password(body: PasswordRequest):  # type: ignore[no-untyped-def]
+def change_password(body: PasswordRequest) -> ResponseReturnValue:
     """Take another password; all browsers have to sign in again."""
     user = principal().user
     if user is None:
@@ -118,7 +119,7 @@ def change_password(body: PasswordRequest):  # type: ignore[no-untyped-def]
 
 
 @blueprint.get("/tokens", responses={200: TokenList})
-def list_tokens():  # type: ignore[no-untyped-def]
+def list_tokens() -> ResponseReturnValue:
     """List one's own tokens; their secrets are not kept."""
     user = principal().user
     with context().database.session() as session:
@@ -132,7 +133,7 @@ def list_tokens():  # type: ignore[no-untyped-def]
 
 
 @blueprint.post("/tokens", responses={201: TokenState, 409: ErrorState})
-def make_token(body: NewToken):  # type: ignore[no-untyped-def]
+def make_token(body: NewToken) -> ResponseReturnValue:
     """Make a token for one's programs. Its secret is told once."""
     user = principal().user
     if user is None:
@@ -142,7 +143,7 @@ def make_token(body: NewToken):  # type: ignore[no-untyped-def]
 
 
 @blueprint.delete("/tokens/<token_id>", responses={204: None, 404: ErrorState})
-def drop_token(path: TokenPath):  # type: ignore[no-untyped-def]
+def drop_token(path: TokenPath) -> ResponseReturnValue:
     """Take a token back."""
     user = principal().user
     with context().database.session() as session:

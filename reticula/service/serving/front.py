@@ -14,7 +14,7 @@ import logging
 import tempfile
 from collections.abc import Awaitable, Callable
 from functools import partial
-from typing import Any
+from typing import Any, cast
 
 from a2wsgi import WSGIMiddleware
 from flask import Flask
@@ -40,6 +40,12 @@ Message = dict[str, Any]
 Scope = dict[str, Any]
 Receive = Callable[[], Awaitable[Message]]
 Send = Callable[[Message], Awaitable[None]]
+Application = Callable[[Scope, Receive, Send], Awaitable[None]]
+
+
+def _served(app: Flask, threads: int) -> Application:
+    """Return a Flask application as an ASGI one with threads of its own."""
+    return cast(Application, WSGIMiddleware(_in_large_pieces(app), workers=threads, send_queue_size=64))
 
 
 class Front:
@@ -48,8 +54,8 @@ class Front:
     def __init__(self, app: Flask) -> None:
         self.app = app
         self._most_bytes = int(app.config["MAX_CONTENT_LENGTH"]) + PIECE
-        self._threads = WSGIMiddleware(_in_large_pieces(app), workers=THREADS, send_queue_size=64)
-        self._own_thread = WSGIMiddleware(_in_large_pieces(app), workers=2)
+        self._threads = _served(app, THREADS)
+        self._own_thread = _served(app, 2)
 
     async def __call__(self, scope: Scope, receive: Receive, send: Send) -> None:
         if scope["type"] == "websocket":

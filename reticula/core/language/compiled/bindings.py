@@ -168,10 +168,10 @@ class Bindings:
         return (
             self.array(
                 ("around start", kind, owner, word), "int32", 1, lambda texts: as_indices(adjacent(geo, kind, word)[0])
-            ),  # type: ignore[arg-type]
+            ),
             self.array(
                 ("around", kind, owner, word), "int32", 1, lambda texts: as_indices(adjacent(geo, kind, word)[1])
-            ),  # type: ignore[arg-type]
+            ),
         )
 
     def profile(self, name: str) -> str:

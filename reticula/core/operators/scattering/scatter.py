@@ -144,7 +144,7 @@ def nothing(geo: Geo) -> Geo:
     """Return no points, with the attributes of faces, corners and points."""
     made = Geo.empty()
     for kind in ("face", "corner", "point"):
-        for name, found in geo.attributes[kind].items():  # type: ignore[index]
+        for name, found in geo.attributes[kind].items():
             if name != "position":
                 made = made.with_attribute("point", name, found.take(np.zeros(0, np.int64)))
     return beside_whole(made, geo)

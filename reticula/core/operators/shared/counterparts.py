@@ -137,8 +137,8 @@ def _through(corners: SourceMap, corner_point: AnyArray) -> SourceMap:
 
 def _uv_of(geo: Geo, what: str) -> Floats:
     for kind in ("corner", "point"):
-        if geo.has(kind, "uv") and geo.find(kind, "uv").type in ("vec2", "vec3"):  # type: ignore[arg-type]
-            values = geo.attribute(kind, "uv")[:, :2]  # type: ignore[arg-type]
+        if geo.has(kind, "uv") and geo.find(kind, "uv").type in ("vec2", "vec3"):
+            values = geo.attribute(kind, "uv")[:, :2]
             return np.ascontiguousarray(values if kind == "corner" else values[geo.topology.corner_point])
     raise GeometryError(f"the {what} has no uv (vec2 on corners or points); make it, or transfer by the nearest place")
 

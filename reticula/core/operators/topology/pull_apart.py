@@ -98,7 +98,7 @@ def _labels(geo: Geo, part: str) -> AnyArray:
     if not part:
         return shape.point_piece
     for kind in ("point", "face"):
-        found = geo.attributes[kind].get(part)  # type: ignore[index]
+        found = geo.attributes[kind].get(part)
         if found is not None and found.start is None and found.values.ndim == 1:
             _, code = np.unique(found.values, return_inverse=True)
             code = code.reshape(-1)
