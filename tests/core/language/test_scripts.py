@@ -372,8 +372,19 @@ def test_places_can_be_handed_to_functions(notes: list[Note]) -> None:
 def test_many_names_may_widen_but_not_without_end(notes: list[Note]) -> None:
     some = "\n".join(f"v{k} = 0\nv{k} = 0.5" for k in range(60))
     assert run(some + "\nhere.a = v59").attribute("point", "a")[0] == 0.5
+    Script("\n".join(f"v{k} = 0\nv{k} = 0.5" for k in range(900)), sheet())
+    chain = [f"v{k} = 0" for k in range(80)] + ["for i in range(100):", "    v0 = 0.5"]
     with pytest.raises(FormulaError, match="names change their type"):
-        Script("\n".join(f"v{k} = 0\nv{k} = 0.5" for k in range(450)), sheet())
+        Script("\n".join([*chain, *(f"    v{k} = v{k - 1}" for k in range(79, 0, -1))]), sheet())
+
+
+def test_a_name_that_widens_hides_no_error_and_makes_none(notes: list[Note]) -> None:
+    late = "n = 0\nn = 0.5\nhere.a = n\nhere.b = nowhere"
+    with pytest.raises(FormulaError, match="nowhere") as caught:
+        run(late)
+    assert "line 4" in str(caught.value)
+    text = "n = 0\nn = 0.5\nm = 1\nm = n\nvalues = []\nvalues.append(1)\nvalues.append(m)\nhere.a = values[1]"
+    assert run(text).attribute("point", "a")[0] == 0.5
 
 
 def test_reading_places_of_made_points_in_a_long_loop_is_not_slow(notes: list[Note]) -> None:

@@ -105,7 +105,7 @@ class AssignmentChecker(ExpressionChecker):
         if joined is None:
             self.fail(f"'{name}' is {in_words(known)} and cannot become {in_words(type)}; use another name", place)
         if joined != known:
-            self.wider[key] = joined
+            self.wider[key] = self.frame.types[name] = joined
             raise Wider
         self.frame.types[name] = joined
         return joined
@@ -228,7 +228,7 @@ class AssignmentChecker(ExpressionChecker):
         if item is None:
             self.fail(f"'{name}' is {in_words(held)} and cannot take {in_words(value.type)}", place)
         if list_of(item) != held:
-            self.wider[(self.frame.key, name)] = list_of(item)
+            self.wider[(self.frame.key, name)] = self.frame.types[name] = list_of(item)
             raise Wider
         converted = convert(value, item)
         assert converted is not None

@@ -23,7 +23,8 @@ from reticula.core.language.types import (
 
 __all__ = ["check_program"]
 
-MOST_WIDENINGS = 400
+MOST_WIDENINGS = 60
+"""How often a text is gone through anew; all names that turn out to need a wider type in one go count once."""
 
 
 def check_program(
@@ -42,7 +43,7 @@ def check_program(
         except Wider:
             continue
     raise FormulaError(
-        f"more than {MOST_WIDENINGS} names change their type; give them one at the start, e.g. total = 0.0"
+        "too many names change their type one because of the other; give them one at the start, e.g. total = 0.0"
     )
 
 
@@ -62,14 +63,30 @@ class ProgramChecker(CreationChecker):
     # ---- blocks and flow
 
     def block(self, nodes: Sequence[ast.stmt]) -> tuple[tuple[ir.Statement, ...], bool]:
-        """Check statements; returns them and whether the flow goes on behind them."""
+        """Check statements; returns them and whether the flow goes on behind them.
+
+        After a name that needs a wider type the rest is looked through as well, so that all such names of a text are
+        found at once.
+        """
         made: list[ir.Statement] = []
-        goes_on = True
+        goes_on, again = True, False
+        frame = self.frame
         for node in nodes:
-            if not goes_on:
-                self.fail("this line is never reached", column_of(node, self.source))
-            statements, goes_on = self.statement(node)
-            made += statements
+            try:
+                if not goes_on:
+                    self.fail("this line is never reached", column_of(node, self.source))
+                statements, goes_on = self.statement(node)
+                made += statements
+            except Wider:
+                if self.frame is not frame:
+                    raise  # out of the middle of a function
+                again = True
+            except FormulaError:
+                if again:
+                    raise Wider from None
+                raise
+        if again:
+            raise Wider
         return tuple(made), goes_on
 
     def statement(self, node: ast.stmt) -> tuple[list[ir.Statement], bool]:
