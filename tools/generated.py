@@ -18,6 +18,7 @@ from reticula.core.language.functions import OPERATORS as SYMBOLS
 from reticula.core.language.queries import METHODS, QUERY_FIELDS
 from reticula.core.language.scope import AROUND, BUILTINS
 from reticula.core.operators import OPERATORS, Operator
+from reticula.core.operators.declaration.python_form import stubs_of
 from reticula.core.packages.definition import definition_schema
 from reticula.core.packages.package import package_schema
 from reticula.service.openapi import openapi_text
@@ -137,6 +138,7 @@ def files() -> dict[str, str]:
         "docs/operator.schema.json": json.dumps(definition_schema(), indent=2, ensure_ascii=False) + "\n",
         "docs/package.schema.json": json.dumps(package_schema(), indent=2, ensure_ascii=False) + "\n",
         "docs/language.md": language_page(),
+        "reticula/core/ops.pyi": stubs_of(OPERATORS.values()),
         "docs/operators/README.md": operator_index(),
         "web/src/api/schema.d.ts": typescript(openapi),
     }

@@ -10,11 +10,12 @@ import contextlib
 import time
 from typing import Any
 
+from reticula.core import ops
 from reticula.core.diagnostics import collecting
 from reticula.core.errors import ReticulaError
 from reticula.core.formats import FORMATS, read_bytes, write_bytes
 from reticula.core.geometry import Geo
-from reticula.core.operators import OPERATORS, ops
+from reticula.core.operators import OPERATORS
 from reticula.core.reports.summary import describe_geo
 from reticula.core.spatial import surface_of
 

@@ -5,12 +5,12 @@ from __future__ import annotations
 from typing import Any
 
 from flask import request, send_file
-from flask.typing import ResponseReturnValue
 from flask_openapi3 import APIBlueprint, Tag
 from sqlalchemy.exc import OperationalError
 
 from reticula.core.errors import FormatError
 from reticula.core.formats import format_of
+from reticula.service.answers import Answer
 from reticula.service.context import context
 from reticula.service.schemas import AssetList, AssetPath, AssetState, ErrorState, ProjectPath
 from reticula.service.serving.parking import Result, result_later
@@ -41,14 +41,14 @@ def _state(asset: Asset) -> dict[str, Any]:
 
 
 @blueprint.get("/projects/<project_id>/assets", responses={200: AssetList})
-def list_assets(path: ProjectPath) -> ResponseReturnValue:
+def list_assets(path: ProjectPath) -> Answer:
     """List the shapes of a project."""
     with context().database.session() as session:
         return {"assets": [_state(asset) for asset in assets.list_of(session, path.project_id)]}
 
 
 @blueprint.post("/projects/<project_id>/assets", responses={201: AssetState, 413: ErrorState, 422: ErrorState})
-def upload_asset(path: ProjectPath) -> ResponseReturnValue:
+def upload_asset(path: ProjectPath) -> Answer:
     """Upload a mesh file (multipart field ``file``); it is read once to see that it is whole."""
     with context().database.session() as session:
         projects.get(session, path.project_id)
@@ -60,7 +60,7 @@ def upload_asset(path: ProjectPath) -> ResponseReturnValue:
     return keep_shape(path.project_id, file_name, given.read())
 
 
-def keep_shape(project_id: str, file_name: str, data: bytes) -> ResponseReturnValue:
+def keep_shape(project_id: str, file_name: str, data: bytes) -> Answer:
     """Answer a request by keeping a mesh file as a shape of a project; raise FormatError if it cannot be read."""
     if not data:
         raise FormatError("the file is empty")
@@ -68,7 +68,7 @@ def keep_shape(project_id: str, file_name: str, data: bytes) -> ResponseReturnVa
     digest, stored = here.files.keep(data, file_name)
     job = Job("examine", shapes={file_name: (str(stored), digest)}, file_name=file_name)
 
-    def keep(result: Result) -> ResponseReturnValue:
+    def keep(result: Result) -> Answer:
         try:
             summary = result()
         except JobError as error:
@@ -95,7 +95,7 @@ def _added(project_id: str, file_name: str, digest: str, size: int, summary: dic
 
 
 @blueprint.get("/assets/<asset_id>/content", responses={404: ErrorState})
-def read_asset(path: AssetPath) -> ResponseReturnValue:
+def read_asset(path: AssetPath) -> Answer:
     """Fetch the file as it was uploaded."""
     here = context()
     with here.database.session() as session:
@@ -105,7 +105,7 @@ def read_asset(path: AssetPath) -> ResponseReturnValue:
 
 
 @blueprint.delete("/assets/<asset_id>", responses={204: None, 404: ErrorState})
-def delete_asset(path: AssetPath) -> ResponseReturnValue:
+def delete_asset(path: AssetPath) -> Answer:
     """Delete a shape. Graphs that use it say so until it is there again."""
     with context().database.session() as session:
         assets.delete(session, path.asset_id)

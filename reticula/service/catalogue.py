@@ -4,7 +4,6 @@ from __future__ import annotations
 
 import shutil
 
-from flask.typing import ResponseReturnValue
 from flask_openapi3 import APIBlueprint, Tag
 
 from reticula import __version__
@@ -12,6 +11,7 @@ from reticula.core.formats import FORMATS
 from reticula.core.language.completions import describe_functions
 from reticula.core.language.queries import METHODS
 from reticula.core.operators import OPERATORS
+from reticula.service.answers import Answer
 from reticula.service.context import context
 from reticula.service.library import published_states
 from reticula.service.operator_schemas import OperatorList
@@ -25,7 +25,7 @@ blueprint = APIBlueprint("catalogue", __name__, url_prefix="/api", abp_tags=[Tag
 
 
 @blueprint.get("/operators", responses={200: OperatorList})
-def list_operators() -> ResponseReturnValue:
+def list_operators() -> Answer:
     """List all operators, published ones with every release, the functions of the language, and the file formats."""
     with context().database.session() as session:
         published = published_states(session)
@@ -41,21 +41,21 @@ def list_operators() -> ResponseReturnValue:
 
 
 @blueprint.get("/settings", responses={200: Settings})
-def read_settings() -> ResponseReturnValue:
+def read_settings() -> Answer:
     """Read the settings."""
     with context().database.session() as session:
         return settings.read(session)
 
 
 @blueprint.put("/settings", responses={200: Settings})
-def write_settings(body: Settings) -> ResponseReturnValue:
+def write_settings(body: Settings) -> Answer:
     """Change some settings and return all."""
     with context().database.session() as session:
         return settings.write(session, body.model_dump(exclude_none=True))
 
 
 @blueprint.get("/health", responses={200: Health})
-def health() -> ResponseReturnValue:
+def health() -> Answer:
     """Tell whether all parts answer."""
     here = context()
     pool = here.pool.health()

@@ -7,7 +7,6 @@ from collections.abc import Callable
 from typing import Any
 
 import jsonpatch
-from flask.typing import ResponseReturnValue
 from flask_openapi3 import APIBlueprint, Tag
 
 from reticula.core.context import using
@@ -25,6 +24,7 @@ from reticula.core.graph.editing import (
 )
 from reticula.core.graph.editing.levels import level_of, parent_of
 from reticula.core.packages import update_release
+from reticula.service.answers import Answer
 from reticula.service.context import context
 from reticula.service.schemas import ChangeRequest, ChangeState, ErrorState, GraphPath
 from reticula.store import graphs, library
@@ -108,7 +108,7 @@ CHANGES: dict[str, Callable[[dict[str, Any], str, dict[str, Any]], Made]] = {
 
 
 @blueprint.post("/graphs/<graph_id>/changes", responses={200: ChangeState, 422: ErrorState})
-def work_out(path: GraphPath, body: ChangeRequest) -> ResponseReturnValue:
+def work_out(path: GraphPath, body: ChangeRequest) -> Answer:
     """Work out a change as a JSON Patch; nothing is saved until that is sent as an edit."""
     here = context()
     with here.database.session() as session:

@@ -8,7 +8,6 @@ from pathlib import Path
 from typing import Any
 
 from flask import Response, send_file
-from flask.typing import ResponseReturnValue
 from flask_openapi3 import APIBlueprint, Tag
 from werkzeug.utils import secure_filename
 
@@ -22,6 +21,7 @@ from reticula.core.graph.structure.library import MemoryLibrary
 from reticula.core.graph.values.formula_to_nodes import formula_to_nodes, script_to_nodes
 from reticula.core.graph.values.nodes_to_formula import nodes_to_formula, value_feeds
 from reticula.core.operators.scripting.controls import Code
+from reticula.service.answers import Answer
 from reticula.service.assets import keep_shape
 from reticula.service.context import Surroundings, context
 from reticula.service.errors import refuse
@@ -112,7 +112,7 @@ def _state(ticket: Ticket, revision: int | None = None) -> dict[str, Any]:
 
 
 @blueprint.post("/graphs/<graph_id>/evaluations", responses={200: EvaluationState, 422: ErrorState})
-def evaluate(path: GraphPath, body: EvaluationRequest) -> ResponseReturnValue:
+def evaluate(path: GraphPath, body: EvaluationRequest) -> Answer:
     """Evaluate a graph; answers at once if it is done within ``wait`` seconds, else with a ticket to ask again."""
     loaded = _load(path.graph_id, body)
     node = body.node or loaded.level.get("looking_at")
@@ -127,7 +127,7 @@ def evaluate(path: GraphPath, body: EvaluationRequest) -> ResponseReturnValue:
 
 
 @blueprint.get("/evaluations/<ticket_id>", responses={200: EvaluationState, 404: ErrorState})
-def read_evaluation(path: TicketPath, query: TicketQuery) -> ResponseReturnValue:
+def read_evaluation(path: TicketPath, query: TicketQuery) -> Answer:
     """Ask how far an evaluation is; waits up to ``wait`` seconds for its end."""
     ticket = context().pool.find(path.ticket_id)
     if ticket is None:
@@ -136,7 +136,7 @@ def read_evaluation(path: TicketPath, query: TicketQuery) -> ResponseReturnValue
 
 
 @blueprint.delete("/evaluations/<ticket_id>", responses={204: None})
-def stop_evaluation(path: TicketPath) -> ResponseReturnValue:
+def stop_evaluation(path: TicketPath) -> Answer:
     """Stop an evaluation."""
     ticket = context().pool.find(path.ticket_id)
     if ticket is not None:
@@ -145,7 +145,7 @@ def stop_evaluation(path: TicketPath) -> ResponseReturnValue:
 
 
 @blueprint.post("/graphs/<graph_id>/looks", responses={200: LookState, 422: ErrorState})
-def look(path: GraphPath, body: LookRequest) -> ResponseReturnValue:
+def look(path: GraphPath, body: LookRequest) -> Answer:
     """Look at one node's result without disturbing a running evaluation, e.g. for a page of the ledger."""
     loaded = _load(path.graph_id, body)
     node = loaded.require(body.node)
@@ -166,7 +166,7 @@ def look(path: GraphPath, body: LookRequest) -> ResponseReturnValue:
 
 
 @blueprint.post("/graphs/<graph_id>/checks", responses={200: ChecksState, 422: ErrorState})
-def check(path: GraphPath, body: ChecksRequest) -> ResponseReturnValue:
+def check(path: GraphPath, body: ChecksRequest) -> Answer:
     """Say what is wrong with the result of each node, in numbers; an evaluation on the same channel supersedes this."""
     loaded = _load(path.graph_id, body)
     job = loaded.job("check", None, None)
@@ -175,7 +175,7 @@ def check(path: GraphPath, body: ChecksRequest) -> ResponseReturnValue:
 
 
 @blueprint.post("/graphs/<graph_id>/texts", responses={200: TextState, 422: ErrorState})
-def read_text(path: GraphPath, body: TextRequest) -> ResponseReturnValue:
+def read_text(path: GraphPath, body: TextRequest) -> Answer:
     """Tell what a formula or script means while it is being written: its error, its names, what it gives."""
     loaded = _load(path.graph_id, body)
     loaded.require(body.node)
@@ -186,7 +186,7 @@ def read_text(path: GraphPath, body: TextRequest) -> ResponseReturnValue:
 
 
 @blueprint.post("/graphs/<graph_id>/rewrites", responses={200: RewriteState, 422: ErrorState})
-def rewrite(path: GraphPath, body: RewriteRequest) -> ResponseReturnValue:
+def rewrite(path: GraphPath, body: RewriteRequest) -> Answer:
     """Write a wired parameter as text, or a formula or script as value nodes; changes nothing."""
     loaded = _load(path.graph_id, body)
     loaded.require(body.node)
@@ -205,7 +205,7 @@ def rewrite(path: GraphPath, body: RewriteRequest) -> ResponseReturnValue:
 
 
 @blueprint.get("/graphs/<graph_id>/export", responses={422: ErrorState})
-def export(path: GraphPath, query: ExportQuery) -> ResponseReturnValue:
+def export(path: GraphPath, query: ExportQuery) -> Answer:
     """Download a node's result as a mesh file."""
     if query.format not in FORMATS:
         raise FormatError(f"there is no format '{query.format}'; there are {', '.join(FORMATS)}")
@@ -236,7 +236,7 @@ def _exported(made: dict[str, Any]) -> tuple[bytes, list[str]]:
 
 
 @blueprint.post("/graphs/<graph_id>/freezes", responses={201: AssetState, 422: ErrorState})
-def freeze(path: GraphPath, body: FreezeRequest) -> ResponseReturnValue:
+def freeze(path: GraphPath, body: FreezeRequest) -> Answer:
     """Keep a node's result as a shape of the project, so that work can go on from it by hand; the graph stays."""
     loaded = _load(path.graph_id, body)
     node = loaded.require(body.node)
@@ -250,7 +250,7 @@ def freeze(path: GraphPath, body: FreezeRequest) -> ResponseReturnValue:
 
 
 @blueprint.get("/buffers/<digest>", responses={404: ErrorState})
-def read_buffer(path: BufferPath) -> ResponseReturnValue:
+def read_buffer(path: BufferPath) -> Answer:
     """Fetch an array by the digest of its content. It never changes, so the browser keeps it."""
     buffers = context().pool.buffers
     try:

@@ -5,10 +5,10 @@ from __future__ import annotations
 from http import HTTPStatus
 from typing import Any
 
-from flask.typing import ResponseReturnValue
 from flask_openapi3 import APIBlueprint, Tag
 from pydantic import BaseModel
 
+from reticula.service.answers import Answer
 from reticula.service.context import context
 from reticula.service.schemas import (
     EditList,
@@ -31,7 +31,7 @@ EDITED: Responses = {200: GraphState, 409: ErrorState, 422: ErrorState}
 
 
 @blueprint.get("/projects/<project_id>/graphs", responses={200: GraphList})
-def list_graphs(path: ProjectPath) -> ResponseReturnValue:
+def list_graphs(path: ProjectPath) -> Answer:
     """List the graphs of a project."""
     with context().database.session() as session:
         found = graphs.list_of(session, path.project_id)
@@ -39,7 +39,7 @@ def list_graphs(path: ProjectPath) -> ResponseReturnValue:
 
 
 @blueprint.post("/projects/<project_id>/graphs", responses={201: GraphState, 422: ErrorState})
-def create_graph(path: ProjectPath, body: NewGraph) -> ResponseReturnValue:
+def create_graph(path: ProjectPath, body: NewGraph) -> Answer:
     """Make a graph, empty or from a document."""
     with context().database.session() as session:
         made = graphs.create(session, path.project_id, body.title, body.document)
@@ -47,14 +47,14 @@ def create_graph(path: ProjectPath, body: NewGraph) -> ResponseReturnValue:
 
 
 @blueprint.get("/graphs/<graph_id>", responses={200: GraphState, 404: ErrorState})
-def read_graph(path: GraphPath) -> ResponseReturnValue:
+def read_graph(path: GraphPath) -> Answer:
     """Read a graph at its newest revision."""
     with context().database.session() as session:
         return graphs.state(session, graphs.get(session, path.graph_id))
 
 
 @blueprint.delete("/graphs/<graph_id>", responses={204: None})
-def delete_graph(path: GraphPath) -> ResponseReturnValue:
+def delete_graph(path: GraphPath) -> Answer:
     """Delete a graph with its edit log."""
     with context().database.session() as session:
         graphs.delete(session, path.graph_id)
@@ -62,7 +62,7 @@ def delete_graph(path: GraphPath) -> ResponseReturnValue:
 
 
 @blueprint.post("/graphs/<graph_id>/edits", responses=EDITED)
-def edit_graph(path: GraphPath, body: EditRequest) -> ResponseReturnValue:
+def edit_graph(path: GraphPath, body: EditRequest) -> Answer:
     """Apply a JSON Patch made against a revision; 409 with the current state if that is not the newest."""
     with context().database.session() as session:
         graph = graphs.edit(session, path.graph_id, body.revision, body.patch, body.label, body.key)
@@ -70,7 +70,7 @@ def edit_graph(path: GraphPath, body: EditRequest) -> ResponseReturnValue:
 
 
 @blueprint.get("/graphs/<graph_id>/edits", responses={200: EditList})
-def list_edits(path: GraphPath) -> ResponseReturnValue:
+def list_edits(path: GraphPath) -> Answer:
     """List the edit log, oldest first."""
     with context().database.session() as session:
         log = graphs.history(session, path.graph_id)
@@ -78,14 +78,14 @@ def list_edits(path: GraphPath) -> ResponseReturnValue:
 
 
 @blueprint.post("/graphs/<graph_id>/undo", responses=EDITED)
-def undo_edit(path: GraphPath, body: RevisionRequest) -> ResponseReturnValue:
+def undo_edit(path: GraphPath, body: RevisionRequest) -> Answer:
     """Take the last edit back."""
     with context().database.session() as session:
         return graphs.state(session, graphs.undo(session, path.graph_id, body.revision))
 
 
 @blueprint.post("/graphs/<graph_id>/redo", responses=EDITED)
-def redo_edit(path: GraphPath, body: RevisionRequest) -> ResponseReturnValue:
+def redo_edit(path: GraphPath, body: RevisionRequest) -> Answer:
     """Do the edit again that was taken back last."""
     with context().database.session() as session:
         return graphs.state(session, graphs.redo(session, path.graph_id, body.revision))

@@ -10,7 +10,6 @@ from pathlib import Path
 from typing import Any
 
 from flask import Response, send_file
-from flask.typing import ResponseReturnValue
 from flask_openapi3 import APIBlueprint, Tag
 from sqlalchemy.orm import Session
 
@@ -20,6 +19,7 @@ from reticula.core.graph.nesting.contracts import condition_text
 from reticula.core.graph.nesting.graph_operator import published_operator
 from reticula.core.packages import Signature, definition_key, differences, package_shapes, write_package
 from reticula.core.packages.definition import content_name
+from reticula.service.answers import Answer
 from reticula.service.context import Context, context
 from reticula.service.errors import refuse
 from reticula.service.operator_schemas import OperatorPath
@@ -67,7 +67,7 @@ def published_states(session: Session) -> list[dict[str, Any]]:
 
 
 @blueprint.post("/graphs/<graph_id>/publications", responses={200: PublicationState, 422: ErrorState, 409: ErrorState})
-def publish(path: GraphPath, body: PublicationRequest) -> ResponseReturnValue:
+def publish(path: GraphPath, body: PublicationRequest) -> Answer:
     """Publish a folded card into the catalogue, its example and the promises of the release before tried first."""
     here = context()
     picture = _picture(body.picture)
@@ -173,7 +173,7 @@ def keep_definition(session: Session, definition: dict[str, Any], picture: bytes
 
 
 @blueprint.get("/library/<operator>/differences", responses={200: DifferenceState, 404: ErrorState})
-def compare(path: OperatorPath, query: DifferenceQuery) -> ResponseReturnValue:
+def compare(path: OperatorPath, query: DifferenceQuery) -> Answer:
     """Tell what differs between two releases of an operator."""
     with context().database.session() as session:
         old, new = (
@@ -183,14 +183,14 @@ def compare(path: OperatorPath, query: DifferenceQuery) -> ResponseReturnValue:
 
 
 @blueprint.get("/library/<operator>/definition", responses={404: ErrorState})
-def read_definition(path: OperatorPath) -> ResponseReturnValue:
+def read_definition(path: OperatorPath) -> Answer:
     """Read the definition of a release, ``name@1.0.0``."""
     with context().database.session() as session:
         return json.loads(library.get(session, path.operator).definition)
 
 
 @blueprint.get("/library/<operator>/picture", responses={404: ErrorState})
-def read_picture(path: OperatorPath) -> ResponseReturnValue:
+def read_picture(path: OperatorPath) -> Answer:
     """Fetch the picture of a release."""
     here = context()
     with here.database.session() as session:
@@ -201,7 +201,7 @@ def read_picture(path: OperatorPath) -> ResponseReturnValue:
 
 
 @blueprint.get("/library/<operator>/package", responses={404: ErrorState})
-def read_package_file(path: OperatorPath) -> ResponseReturnValue:
+def read_package_file(path: OperatorPath) -> Answer:
     """Download a release with all that it needs as one file."""
     with context().database.session() as session:
         data = package_bytes(session, path.operator)

@@ -10,11 +10,11 @@ import time
 from pathlib import Path
 
 from flask import request
-from flask.typing import ResponseReturnValue
 from flask_openapi3 import APIBlueprint, Tag
 
 from reticula.core.errors import FormatError
 from reticula.core.packages import Signature, definition_key, own_key, sign_package
+from reticula.service.answers import Answer
 from reticula.service.context import context
 from reticula.service.depot_client import Depot, DepotDown
 from reticula.service.errors import refuse
@@ -51,7 +51,7 @@ def _folder() -> Path:
     return folder
 
 
-def _reviewed(data: bytes, origin: str) -> ResponseReturnValue:
+def _reviewed(data: bytes, origin: str) -> Answer:
     """Have a package checked in an evaluator, keep it until it is decided about, and tell what it would bring."""
     here = context()
     with here.database.session() as session:
@@ -60,7 +60,7 @@ def _reviewed(data: bytes, origin: str) -> ResponseReturnValue:
     stored = _folder() / f"{name}.zip"
     stored.write_bytes(data)
 
-    def tell(result: Result) -> ResponseReturnValue:
+    def tell(result: Result) -> Answer:
         try:
             found = result()
         except BaseException:
@@ -76,7 +76,7 @@ def _reviewed(data: bytes, origin: str) -> ResponseReturnValue:
 
 
 @blueprint.post("/packages/reviews", responses={201: ReviewState, 422: ErrorState})
-def review_upload() -> ResponseReturnValue:
+def review_upload() -> Answer:
     """Look at a package (multipart field ``file``): what it would bring. Nothing is changed yet."""
     given = request.files.get("file")
     if given is None or not given.filename:
@@ -85,7 +85,7 @@ def review_upload() -> ResponseReturnValue:
 
 
 @blueprint.post("/packages/reviews/<review_id>", responses={200: ImportState, 404: ErrorState, 422: ErrorState})
-def take(path: ReviewPath, body: ImportRequest) -> ResponseReturnValue:
+def take(path: ReviewPath, body: ImportRequest) -> Answer:
     """Take a package that was looked at: all of it, or nothing if something is wrong."""
     stored = _folder() / f"{path.review_id}.zip"
     if not NAME.match(path.review_id) or not stored.exists():
@@ -95,7 +95,7 @@ def take(path: ReviewPath, body: ImportRequest) -> ResponseReturnValue:
         known = library.library_of(session)
     unpacked = stored.with_suffix(".parts")
 
-    def keep(result: Result) -> ResponseReturnValue:
+    def keep(result: Result) -> Answer:
         try:
             found = result()
             shapes = {name: (told, Path(path).read_bytes()) for name, (told, path) in found["shapes"].items()}
@@ -122,7 +122,7 @@ def _depot() -> Depot:
 
 
 @blueprint.get("/depot", responses={200: DepotState})
-def list_depot() -> ResponseReturnValue:
+def list_depot() -> Answer:
     """List what the depot has; if it does not answer, say so."""
     with context().database.session() as session:
         here = set(library.keys(session))
@@ -138,7 +138,7 @@ def list_depot() -> ResponseReturnValue:
 
 
 @blueprint.post("/depot/<operator>/publish", responses={204: None, 404: ErrorState, 409: ErrorState, 503: ErrorState})
-def send_to_depot(path: OperatorPath) -> ResponseReturnValue:
+def send_to_depot(path: OperatorPath) -> Answer:
     """Put a release into the depot, with all that it needs."""
     config = context().config
     with context().database.session() as session:
@@ -152,7 +152,7 @@ def send_to_depot(path: OperatorPath) -> ResponseReturnValue:
 
 
 @blueprint.post("/depot/<operator>/fetch", responses={201: ReviewState, 422: ErrorState, 503: ErrorState})
-def fetch_from_depot(path: OperatorPath) -> ResponseReturnValue:
+def fetch_from_depot(path: OperatorPath) -> Answer:
     """Fetch a package from the depot and look at it, as at a file."""
     try:
         data = _depot().fetch(path.operator)

@@ -4,9 +4,9 @@ from __future__ import annotations
 
 from typing import Any
 
-from flask.typing import ResponseReturnValue
 from flask_openapi3 import APIBlueprint, Tag
 
+from reticula.service.answers import Answer
 from reticula.service.context import context
 from reticula.service.people.principal import principal
 from reticula.service.schemas import NewProject, ProjectList, ProjectPath, ProjectState
@@ -23,7 +23,7 @@ def _state(project: Project, role: str) -> dict[str, Any]:
 
 
 @blueprint.get("/projects", responses={200: ProjectList})
-def list_projects() -> ResponseReturnValue:
+def list_projects() -> Answer:
     """List the projects that one may see."""
     who = principal()
     with context().database.session() as session:
@@ -32,7 +32,7 @@ def list_projects() -> ResponseReturnValue:
 
 
 @blueprint.post("/projects", responses={201: ProjectState})
-def create_project(body: NewProject) -> ResponseReturnValue:
+def create_project(body: NewProject) -> Answer:
     """Make a project."""
     with context().database.session() as session:
         made = projects.create(session, body.title)
@@ -43,14 +43,14 @@ def create_project(body: NewProject) -> ResponseReturnValue:
 
 
 @blueprint.put("/projects/<project_id>", responses={200: ProjectState})
-def rename_project(path: ProjectPath, body: NewProject) -> ResponseReturnValue:
+def rename_project(path: ProjectPath, body: NewProject) -> Answer:
     """Rename a project."""
     with context().database.session() as session:
         return _state(projects.rename(session, path.project_id, body.title), "manage")
 
 
 @blueprint.delete("/projects/<project_id>", responses={204: None})
-def delete_project(path: ProjectPath) -> ResponseReturnValue:
+def delete_project(path: ProjectPath) -> Answer:
     """Delete a project with its graphs and shapes."""
     with context().database.session() as session:
         projects.delete(session, path.project_id)

@@ -7,12 +7,9 @@ import platform
 from collections.abc import Callable
 
 import numpy as np
-from llvmlite import ir  # type: ignore[import-untyped]
-from numba import types
-from numba.extending import intrinsic
 
 from reticula.core.arrays import AnyArray, Floats, Ints
-from reticula.core.jit import inline, kernel, parallel_kernel, prange
+from reticula.core.jit import inline, intrinsic, kernel, parallel_kernel, prange
 
 __all__ = ["ONE", "folded", "hypotenuse", "of_one", "of_two", "power"]
 
@@ -32,6 +29,8 @@ TWO = ("power", "atan2", "hypot")
 @intrinsic
 def _unknown(context, value):  # type: ignore[no-untyped-def]
     """A number of which the compiler knows nothing: it goes through an empty piece of assembly."""
+    from llvmlite import ir  # type: ignore[import-untyped]  # it has no stubs
+    from numba import types
 
     def code(context, builder, signature, arguments):  # type: ignore[no-untyped-def]
         number = ir.DoubleType()
@@ -47,7 +46,7 @@ def power(a: float, b: float) -> float:
 
     The compiler puts other functions in place of powers whose base or exponent it knows; here it knows neither.
     """
-    return a * a if b == 2.0 else _unknown(float(a)) ** _unknown(float(b))  # type: ignore[call-arg, no-any-return, operator, unused-ignore]
+    return a * a if b == 2.0 else _unknown(float(a)) ** _unknown(float(b))  # type: ignore[call-arg, no-untyped-call]
 
 
 @inline

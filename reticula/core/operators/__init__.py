@@ -1,6 +1,6 @@
 """Operators. Every module in this package that declares one is found by itself; none needs to be listed.
 
-``ops.NAME(geo, ...)`` calls an operator; ``OPERATORS`` holds all declarations by name.
+``OPERATORS`` holds all declarations by name; :mod:`reticula.core.ops` has them as functions.
 """
 
 from __future__ import annotations
@@ -11,7 +11,7 @@ from difflib import get_close_matches
 
 from reticula.core.operators.declaration.operator import OPERATORS, Input, Operator, operator
 
-__all__ = ["OPERATORS", "Input", "Operator", "find_operator", "operator", "ops"]
+__all__ = ["OPERATORS", "Input", "Operator", "find_operator", "operator"]
 
 for _module in pkgutil.walk_packages(__path__, f"{__name__}."):
     importlib.import_module(_module.name)
@@ -24,19 +24,3 @@ def find_operator(name: str) -> Operator:
         return OPERATORS[key]
     close = get_close_matches(key, list(OPERATORS), 3, 0.4)
     raise KeyError(f"there is no operator '{name}'" + (f"; near it are {', '.join(close)}" if close else ""))
-
-
-class Operators:
-    """All operators as attributes: ``ops.extrude(geo, distance=0.1)``."""
-
-    def __getattr__(self, name: str) -> Operator:
-        try:
-            return find_operator(name)
-        except KeyError as error:
-            raise AttributeError(error.args[0]) from None
-
-    def __dir__(self) -> list[str]:
-        return sorted(OPERATORS)
-
-
-ops = Operators()

@@ -9,9 +9,6 @@ from functools import cache
 from importlib import resources
 from typing import Any
 
-import jsonschema
-from referencing import Registry, Resource
-
 from reticula.core.errors import GraphError, ReticulaError
 from reticula.core.graph.nesting.graph_operator import digest_of, graph_trouble, operator_of
 from reticula.core.graph.structure.document import schema
@@ -44,6 +41,9 @@ def definition_schema() -> dict[str, Any]:
 
 @cache
 def _validator() -> Any:
+    import jsonschema
+    from referencing import Registry, Resource
+
     graphs = Resource.from_contents(schema())
     registry: Registry[Any] = Registry().with_resource(schema()["$id"], graphs)
     return jsonschema.Draft202012Validator(definition_schema(), registry=registry)
@@ -69,7 +69,9 @@ def check_definition(data: Any) -> Definition:
 
     The published operators that it names must be in the library that is in use.
     """
-    error = jsonschema.exceptions.best_match(_validator().iter_errors(data))
+    from jsonschema.exceptions import best_match
+
+    error = best_match(_validator().iter_errors(data))
     if error is not None:
         place = " / ".join(str(part) for part in error.absolute_path)
         message = error.message if len(error.message) < 300 else error.message[:300] + "…"

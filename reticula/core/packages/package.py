@@ -11,10 +11,7 @@ from dataclasses import dataclass, field, replace
 from functools import cache
 from importlib import resources as package_files
 from pathlib import Path, PurePosixPath
-from typing import Any
-
-import jsonschema
-from cryptography.hazmat.primitives.asymmetric.ed25519 import Ed25519PrivateKey
+from typing import TYPE_CHECKING, Any
 
 from reticula.core.context import using
 from reticula.core.errors import FormatError, GraphError, ReticulaError
@@ -33,6 +30,9 @@ from reticula.core.packages.definition import (
     release_of,
 )
 from reticula.core.packages.signature import SIGNATURE, Signature, signature_text, verified
+
+if TYPE_CHECKING:
+    from cryptography.hazmat.primitives.asymmetric.ed25519 import Ed25519PrivateKey
 
 __all__ = ["Package", "load_package", "package_schema", "read_package", "sign_package", "write_package"]
 
@@ -216,6 +216,13 @@ def load_package(path: str | Path) -> Package:
     return read_package(Path(path).read_bytes())
 
 
+def _first_error(manifest: Any) -> Any:
+    """Return what jsonschema finds first in a list of contents, or None."""
+    import jsonschema
+
+    return jsonschema.exceptions.best_match(jsonschema.Draft202012Validator(package_schema()).iter_errors(manifest))
+
+
 def read_package(data: bytes) -> Package:
     """Read a package from bytes; raise FormatError if it is malformed, was changed, or holds what it does not list."""
     try:
@@ -254,9 +261,7 @@ def _read(data: bytes) -> Package:
         listed = _bytes(archive, MANIFEST, MOST_JSON)
         signature = verified(listed, _bytes(archive, SIGNATURE, MOST_JSON)) if SIGNATURE in names else None
         manifest = _parsed(listed, MANIFEST)
-        error = jsonschema.exceptions.best_match(
-            jsonschema.Draft202012Validator(package_schema()).iter_errors(manifest)
-        )
+        error = _first_error(manifest)
         if error is not None:
             raise FormatError(f"{MANIFEST} is not valid: {error.message[:300]}")
         extra = sorted(set(names) - {MANIFEST, SIGNATURE} - set(manifest["files"]))

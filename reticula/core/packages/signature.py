@@ -11,16 +11,10 @@ import json
 import os
 from dataclasses import dataclass
 from pathlib import Path
-from typing import Any
+from typing import TYPE_CHECKING, Any
 
-from cryptography.exceptions import InvalidSignature
-from cryptography.hazmat.primitives.asymmetric.ed25519 import Ed25519PrivateKey, Ed25519PublicKey
-from cryptography.hazmat.primitives.serialization import (
-    Encoding,
-    NoEncryption,
-    PrivateFormat,
-    load_pem_private_key,
-)
+if TYPE_CHECKING:
+    from cryptography.hazmat.primitives.asymmetric.ed25519 import Ed25519PrivateKey
 
 from reticula.core.errors import FormatError
 
@@ -47,6 +41,14 @@ def fingerprint(key: bytes) -> str:
 
 def own_key(path: Path) -> Ed25519PrivateKey:
     """Return the key kept in a PEM file, made at first use and readable by its owner alone. Raises FormatError."""
+    from cryptography.hazmat.primitives.asymmetric.ed25519 import Ed25519PrivateKey
+    from cryptography.hazmat.primitives.serialization import (
+        Encoding,
+        NoEncryption,
+        PrivateFormat,
+        load_pem_private_key,
+    )
+
     if not path.exists():
         path.parent.mkdir(parents=True, exist_ok=True, mode=0o700)
         pem = Ed25519PrivateKey.generate().private_bytes(Encoding.PEM, PrivateFormat.PKCS8, NoEncryption())
@@ -79,6 +81,9 @@ def signature_text(manifest: bytes, key: Ed25519PrivateKey, publisher: str) -> b
 
 def verified(manifest: bytes, text: bytes) -> Signature:
     """Return who signed a list of contents; raise FormatError if the signature is none of it."""
+    from cryptography.exceptions import InvalidSignature
+    from cryptography.hazmat.primitives.asymmetric.ed25519 import Ed25519PublicKey
+
     try:
         told: Any = json.loads(text.decode("utf-8"))
         name, key = str(told["publisher"]), base64.b64decode(told["key"], validate=True)

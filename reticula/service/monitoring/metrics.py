@@ -8,12 +8,12 @@ import time
 from collections.abc import Iterator
 
 from flask import Flask, Response, g, request
-from flask.typing import ResponseReturnValue
 from flask_openapi3 import APIBlueprint, Tag
 from prometheus_client import CONTENT_TYPE_LATEST, CollectorRegistry, Counter, Histogram, generate_latest
 from prometheus_client.core import GaugeMetricFamily
 from prometheus_client.metrics_core import Metric
 
+from reticula.service.answers import Answer
 from reticula.service.context import Context, context
 from reticula.service.errors import refuse
 from reticula.service.people.principal import recognise
@@ -50,7 +50,7 @@ def install_metrics(app: Flask) -> None:
 
 
 @blueprint.get("/metrics", responses={403: ErrorState})
-def metrics() -> ResponseReturnValue:
+def metrics() -> Answer:
     """Read the figures in the text format of Prometheus."""
     here = context()
     if not _may_read(here):

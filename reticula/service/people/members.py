@@ -2,9 +2,9 @@
 
 from __future__ import annotations
 
-from flask.typing import ResponseReturnValue
 from flask_openapi3 import APIBlueprint, Tag
 
+from reticula.service.answers import Answer
 from reticula.service.context import context
 from reticula.service.schemas import ErrorState, ProjectPath
 from reticula.service.schemas.people import LinkPath, LinkState, MemberPath, MemberRequest, MembersState
@@ -16,7 +16,7 @@ blueprint = APIBlueprint("members", __name__, url_prefix="/api", abp_tags=[Tag(n
 
 
 @blueprint.get("/projects/<project_id>/members", responses={200: MembersState, 404: ErrorState})
-def list_members(path: ProjectPath) -> ResponseReturnValue:
+def list_members(path: ProjectPath) -> Answer:
     """List who has a role in a project, who else has an account, and the links for looking at it."""
     with context().database.session() as session:
         projects.get(session, path.project_id)
@@ -33,7 +33,7 @@ def list_members(path: ProjectPath) -> ResponseReturnValue:
 
 
 @blueprint.put("/projects/<project_id>/members/<name>", responses={204: None, 404: ErrorState})
-def set_member(path: MemberPath, body: MemberRequest) -> ResponseReturnValue:
+def set_member(path: MemberPath, body: MemberRequest) -> Answer:
     """Give a person a role in a project."""
     with context().database.session() as session:
         projects.get(session, path.project_id)
@@ -42,7 +42,7 @@ def set_member(path: MemberPath, body: MemberRequest) -> ResponseReturnValue:
 
 
 @blueprint.delete("/projects/<project_id>/members/<name>", responses={204: None, 404: ErrorState})
-def drop_member(path: MemberPath) -> ResponseReturnValue:
+def drop_member(path: MemberPath) -> Answer:
     """Take a person's role in a project away."""
     with context().database.session() as session:
         projects.get(session, path.project_id)
@@ -51,7 +51,7 @@ def drop_member(path: MemberPath) -> ResponseReturnValue:
 
 
 @blueprint.post("/projects/<project_id>/links", responses={201: LinkState, 404: ErrorState})
-def make_link(path: ProjectPath) -> ResponseReturnValue:
+def make_link(path: ProjectPath) -> Answer:
     """Make a link by which anybody may look at a project. Its secret is told once."""
     with context().database.session() as session:
         made, secret = people.add_link(session, path.project_id)
@@ -59,7 +59,7 @@ def make_link(path: ProjectPath) -> ResponseReturnValue:
 
 
 @blueprint.delete("/projects/<project_id>/links/<link_id>", responses={204: None, 404: ErrorState})
-def drop_link(path: LinkPath) -> ResponseReturnValue:
+def drop_link(path: LinkPath) -> Answer:
     """Take a link back, with all who came in by it."""
     with context().database.session() as session:
         people.drop_link(session, path.project_id, path.link_id)

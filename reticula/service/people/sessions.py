@@ -6,9 +6,9 @@ import math
 from typing import Any
 
 from flask import Response, jsonify, request
-from flask.typing import ResponseReturnValue
 from flask_openapi3 import APIBlueprint, Tag
 
+from reticula.service.answers import Answer
 from reticula.service.context import context
 from reticula.service.errors import refuse
 from reticula.service.people.passwords import fits, hashed
@@ -39,7 +39,7 @@ tries = Tries()
 
 
 @blueprint.get("/session", responses={200: SessionState})
-def read_session() -> ResponseReturnValue:
+def read_session() -> Answer:
     """Tell who one is, and whether one has to sign in."""
     here, who = context(), principal()
     with here.database.session() as session:
@@ -56,7 +56,7 @@ def read_session() -> ResponseReturnValue:
 
 
 @blueprint.post("/session", responses={200: SessionState, 401: ErrorState, 429: ErrorState})
-def sign_in(body: SignInRequest) -> ResponseReturnValue:
+def sign_in(body: SignInRequest) -> Answer:
     """Sign in by name and password; the answer sets the cookie of the sign-in."""
     address = request.remote_addr or ""
     pause = tries.pause(body.name, address)
@@ -75,7 +75,7 @@ def sign_in(body: SignInRequest) -> ResponseReturnValue:
 
 
 @blueprint.post("/session/link", responses={200: SessionState, 404: ErrorState, 429: ErrorState})
-def sign_in_by_link(body: LinkRequest) -> ResponseReturnValue:
+def sign_in_by_link(body: LinkRequest) -> Answer:
     """Come in by a share link, for looking at one project."""
     address = request.remote_addr or ""
     pause = tries.pause(LINK, address)
@@ -91,7 +91,7 @@ def sign_in_by_link(body: LinkRequest) -> ResponseReturnValue:
 
 
 @blueprint.delete("/session", responses={204: None})
-def sign_out() -> ResponseReturnValue:
+def sign_out() -> Answer:
     """Sign out in this browser."""
     with context().database.session() as session:
         people.end_sign_in(session, request.cookies.get(COOKIE, ""))
@@ -101,7 +101,7 @@ def sign_out() -> ResponseReturnValue:
 
 
 @blueprint.put("/session/password", responses={204: None, 401: ErrorState, 409: ErrorState})
-def change_password(body: PasswordRequest) -> ResponseReturnValue:
+def change_password(body: PasswordRequest) -> Answer:
     """Take another password; all browsers have to sign in again."""
     user = principal().user
     if user is None:
@@ -119,7 +119,7 @@ def change_password(body: PasswordRequest) -> ResponseReturnValue:
 
 
 @blueprint.get("/tokens", responses={200: TokenList})
-def list_tokens() -> ResponseReturnValue:
+def list_tokens() -> Answer:
     """List one's own tokens; their secrets are not kept."""
     user = principal().user
     with context().database.session() as session:
@@ -133,7 +133,7 @@ def list_tokens() -> ResponseReturnValue:
 
 
 @blueprint.post("/tokens", responses={201: TokenState, 409: ErrorState})
-def make_token(body: NewToken) -> ResponseReturnValue:
+def make_token(body: NewToken) -> Answer:
     """Make a token for one's programs. Its secret is told once."""
     user = principal().user
     if user is None:
@@ -143,7 +143,7 @@ def make_token(body: NewToken) -> ResponseReturnValue:
 
 
 @blueprint.delete("/tokens/<token_id>", responses={204: None, 404: ErrorState})
-def drop_token(path: TokenPath) -> ResponseReturnValue:
+def drop_token(path: TokenPath) -> Answer:
     """Take a token back."""
     user = principal().user
     with context().database.session() as session:

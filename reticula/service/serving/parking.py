@@ -14,8 +14,8 @@ from dataclasses import dataclass
 from typing import Any
 
 from flask import Flask, Response, request
-from flask.typing import ResponseReturnValue
 
+from reticula.service.answers import Answer
 from reticula.service.context import context
 from reticula.service.people.principal import asker
 from reticula.workers.tasks import Job
@@ -35,7 +35,7 @@ class Parking:
 
     ticket: Ticket | None = None
     seconds: float = 0.0
-    rest: Callable[[], ResponseReturnValue] | None = None
+    rest: Callable[[], Answer] | None = None
     resumed: bool = False
 
     async def wait(self, tell: Callable[[Ticket], Awaitable[None]] | None = None) -> None:
@@ -63,7 +63,7 @@ def _wake(loop: asyncio.AbstractEventLoop, ended: asyncio.Event) -> None:
         return  # the server has ended
 
 
-def answer_later(ticket: Ticket, seconds: float, rest: Callable[[], ResponseReturnValue]) -> ResponseReturnValue:
+def answer_later(ticket: Ticket, seconds: float, rest: Callable[[], Answer]) -> Answer:
     """Answer with ``rest()`` when a ticket has ended, or after some seconds."""
     parking = _parking()
     if parking is None or ticket.finished.is_set():
@@ -73,9 +73,7 @@ def answer_later(ticket: Ticket, seconds: float, rest: Callable[[], ResponseRetu
     return Response(status=202)
 
 
-def result_later(
-    job: Job, rest: Callable[[Result], ResponseReturnValue], *, affinity: str, person: str = ""
-) -> ResponseReturnValue:
+def result_later(job: Job, rest: Callable[[Result], Answer], *, affinity: str, person: str = "") -> Answer:
     """Have a job done, and answer with ``rest(result)``; ``result()`` returns what it gave, or raises its error."""
     pool = context().pool
     ticket = pool.submit(job, affinity=affinity, person=person or asker(), priority=SOON)
@@ -86,7 +84,7 @@ def install_parking(app: Flask) -> None:
     """Go on with parked requests. To be installed after what decides whether a request is let in."""
 
     @app.before_request
-    def go_on() -> ResponseReturnValue | None:
+    def go_on() -> Answer | None:
         parking = _parking()
         if parking is None or not parking.resumed or parking.rest is None:
             return None

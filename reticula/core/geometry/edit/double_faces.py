@@ -5,8 +5,7 @@ from __future__ import annotations
 from typing import NamedTuple
 
 import numpy as np
-from scipy.sparse import coo_array
-from scipy.sparse.csgraph import connected_components
+import scipy
 
 from reticula.core.arrays import AnyArray, Flags, unique_rows
 from reticula.core.geometry.mesh.topology import Topology
@@ -63,7 +62,9 @@ def _touch_others(shape: Topology, paired: Flags, copies: Flags) -> Flags:
     same = edge[order][1:] == edge[order][:-1]
     a, b = face[order][:-1][same], face[order][1:][same]
     count = shape.face_count
-    _, piece = connected_components(coo_array((np.ones(len(a), np.int8), (a, b)), shape=(count, count)), directed=False)
+    _, piece = scipy.sparse.csgraph.connected_components(
+        scipy.sparse.coo_array((np.ones(len(a), np.int8), (a, b)), shape=(count, count)), directed=False
+    )
     single = np.zeros(shape.edge_count, np.int64)
     np.add.at(single, shape.corner_edge, ~paired[shape.corner_face] & ~copies[shape.corner_face])
     touches = np.zeros(count, bool)

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import numpy as np
-from scipy.spatial import cKDTree
+import scipy
 
 from reticula.core.arrays import AnyArray, Flags, as_readonly, starts_from_sizes
 from reticula.core.geometry.mesh.carry import carry
@@ -63,7 +63,7 @@ def _on_edges(geo: Geo, edges: AnyArray, points: AnyArray, tolerance: float) -> 
     a, b = np.moveaxis(geo.positions[geo.topology.edges[edges]], 1, 0)
     way = b - a
     length = np.linalg.norm(way, axis=1)
-    near = cKDTree(geo.positions[points]).query_ball_point(0.5 * (a + b), 0.5 * length)
+    near = scipy.spatial.cKDTree(geo.positions[points]).query_ball_point(0.5 * (a + b), 0.5 * length)
     row = np.repeat(np.arange(len(edges)), [len(found) for found in near])
     found = np.concatenate([*near, np.zeros(0)]).astype(np.int64)
     from_a = geo.positions[points[found]] - a[row]

@@ -3,8 +3,7 @@
 from __future__ import annotations
 
 import numpy as np
-from scipy.sparse import coo_array
-from scipy.sparse.csgraph import connected_components
+import scipy
 
 from reticula.core.arrays import Flags, Indices
 from reticula.core.geometry.edit.subset import subset
@@ -34,8 +33,8 @@ def _leaders(geo: Geo, fixed: Flags, radius: float) -> Indices:
     a, b = geo.topology.edges.T
     short = np.linalg.norm(geo.positions[a] - geo.positions[b], axis=1) < radius
     short &= ~(fixed[a] & fixed[b])
-    joined = coo_array((np.ones(int(short.sum()), np.int8), (a[short], b[short])), shape=(count, count))
-    chains, chain = connected_components(joined, directed=False)
+    joined = scipy.sparse.coo_array((np.ones(int(short.sum()), np.int8), (a[short], b[short])), shape=(count, count))
+    chains, chain = scipy.sparse.csgraph.connected_components(joined, directed=False)
     leader = np.arange(count, dtype=np.int32)
     first = np.full(chains, -1, np.int32)
     first[chain[::-1]] = leader[::-1]

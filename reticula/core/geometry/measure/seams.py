@@ -3,8 +3,7 @@
 from __future__ import annotations
 
 import numpy as np
-from scipy.sparse import coo_matrix
-from scipy.sparse.csgraph import connected_components
+import scipy
 
 from reticula.core.arrays import AnyArray, Flags, Ints, as_rows, ragged_index
 from reticula.core.geometry.mesh.attribute import Attribute
@@ -47,8 +46,8 @@ def joined_elements(count: int, first: AnyArray, second: AnyArray) -> Ints:
     """Return for each of ``count`` elements the lowest one with which it hangs together through pairs ``first (N,)``,
     ``second (N,)``.
     """
-    graph = coo_matrix((np.ones(len(first), bool), (first, second)), shape=(count, count))
-    label = connected_components(graph, directed=False)[1]
+    graph = scipy.sparse.coo_matrix((np.ones(len(first), bool), (first, second)), shape=(count, count))
+    label = scipy.sparse.csgraph.connected_components(graph, directed=False)[1]
     lowest = np.full(int(label.max(initial=-1)) + 1, count)
     np.minimum.at(lowest, label, np.arange(count))
     return lowest[label]

@@ -9,8 +9,6 @@ meet in one geometry, the first keeps its own.
 
 from __future__ import annotations
 
-from collections.abc import Callable
-
 import numpy as np
 
 from reticula.core.arrays import AnyArray, Floats, Indices, Ints, UInts
@@ -95,17 +93,6 @@ def _child_name(parent: np.uint64, number: int, table: UInts) -> np.uint64:
     return name
 
 
-@inline
-def _maker_of(names: UInts, name: np.uint64, most: int, made: Callable[[np.uint64, int, UInts], np.uint64]) -> int:
-    """Which of some names ``made`` gives a name for, as one of their first; -1 for none."""
-    table = _name_table(names)
-    for number in range(1, most):
-        for i in range(len(names)):
-            if made(names[i], number, table) == name:
-                return i
-    return -1
-
-
 @kernel
 def child_names(parents: UInts, index: Indices, salt: int) -> UInts:
     """Return identities of new elements made from ``index (N,)`` into ``parents``; -1 means made from nothing.
@@ -136,7 +123,12 @@ def child_names(parents: UInts, index: Indices, salt: int) -> UInts:
 @kernel
 def child_of(parents: UInts, name: np.uint64, most: int) -> int:
     """Return which of ``parents (N,)`` a name is a child of, among their first ``most`` children; -1 for none."""
-    return _maker_of(parents, name, most, _child_name)
+    table = _name_table(parents)
+    for number in range(1, most):
+        for i in range(len(parents)):
+            if _child_name(parents[i], number, table) == name:
+                return i
+    return -1
 
 
 MISSES = 64
@@ -234,7 +226,12 @@ def distinct_names(names: UInts) -> UInts:
 @kernel
 def twin_of(names: UInts, name: np.uint64, most: int) -> int:
     """Return which of ``names (N,)`` a name is a twin of, among their first ``most`` twins; -1 for none."""
-    return _maker_of(names, name, most, _twin_name)
+    table = _name_table(names)
+    for number in range(1, most):
+        for i in range(len(names)):
+            if _twin_name(names[i], number, table) == name:
+                return i
+    return -1
 
 
 @inline

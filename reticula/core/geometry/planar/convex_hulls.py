@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import numpy as np
-from scipy.spatial import ConvexHull, QhullError
+import scipy
 
 from reticula.core.arrays import Flags, Floats, Indices
 from reticula.core.jit import inline, kernel
@@ -134,8 +134,8 @@ def _hulls(points: Floats, start: Indices, small: Flags) -> tuple[Indices, Indic
 def _large_hull(points: Floats) -> Indices:
     """What `_hull` returns, by Qhull (Barber, Dobkin & Huhdanpaa, ACM TOMS 22(4), 1996)."""
     try:
-        made = ConvexHull(points)
-    except QhullError:
+        made = scipy.spatial.ConvexHull(points)
+    except scipy.spatial.QhullError:
         return np.zeros((0, 3), np.int32)
     triangles = made.simplices.astype(np.int32)
     a, b, c = (points[triangles[:, k]] for k in range(3))

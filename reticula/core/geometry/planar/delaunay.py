@@ -5,8 +5,8 @@ from __future__ import annotations
 from collections.abc import Sequence
 
 import numpy as np
+import scipy
 import shapely
-from scipy.spatial import Delaunay
 
 from reticula.core.arrays import AnyArray, Floats, Indices
 from reticula.core.errors import GeometryError
@@ -155,7 +155,7 @@ def _conforming(polygon: shapely.Polygon, flat: Floats, loops: Sequence[AnyArray
     None.
     """
     points = np.concatenate([flat, inner])
-    tri = Delaunay(points).simplices.astype(np.int32)
+    tri = scipy.spatial.Delaunay(points).simplices.astype(np.int32)
     corner = points[tri]
     middle = corner.mean(axis=1)
     shapely.prepare(polygon)

@@ -5,7 +5,7 @@ from __future__ import annotations
 from typing import NamedTuple
 
 import numpy as np
-from scipy.spatial import cKDTree
+import scipy
 
 from reticula.core.arrays import AnyArray, Flags, Floats, Ints, starts_from_sizes
 from reticula.core.geometry.planar.delaunay import polygon_of
@@ -75,7 +75,7 @@ def _graded(middle: Floats, size: Floats) -> Floats:
     octave = np.floor(np.log2(np.maximum(size, 1e-300)))
     for value in np.unique(octave):
         members = np.flatnonzero(octave == value)
-        far, near = cKDTree(middle[members]).query(middle)
+        far, near = scipy.spatial.cKDTree(middle[members]).query(middle)
         np.minimum(out, size[members][near] + GROWTH * far, out=out, where=octave > value)
     return out
 
@@ -83,7 +83,7 @@ def _graded(middle: Floats, size: Floats) -> Floats:
 def _narrow(middle: Floats, size: Floats, ring: AnyArray) -> Floats:
     """Return how far the nearest piece is that is not beside one along its ring."""
     count = len(size)
-    far, near = cKDTree(middle).query(middle, k=min(2 * ALONG + 2, count))
+    far, near = scipy.spatial.cKDTree(middle).query(middle, k=min(2 * ALONG + 2, count))
     far, near = np.reshape(far, (count, -1)), np.reshape(near, (count, -1))
     total = np.bincount(ring)
     first = starts_from_sizes(total)

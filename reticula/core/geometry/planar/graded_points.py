@@ -5,8 +5,8 @@ from __future__ import annotations
 from collections.abc import Sequence
 
 import numpy as np
+import scipy
 import shapely
-from scipy.spatial import cKDTree
 
 from reticula.core.arrays import AnyArray, Flags, Floats, Indices
 from reticula.core.geometry.planar.delaunay import polygon_of, triangulate_polygon
@@ -69,7 +69,7 @@ def _thinned(inner: Floats, held: int, ends: Floats, edges: shapely.STRtree, len
     if len(inner) - held < 2:
         return inner[(np.arange(len(inner)) < held) | ~_crowds(inner, ends, edges, length)]
     loose = inner[held:]
-    apart = float(np.median(np.asarray(cKDTree(loose).query(loose, k=2)[0])[:, 1]))
+    apart = float(np.median(np.asarray(scipy.spatial.cKDTree(loose).query(loose, k=2)[0])[:, 1]))
     size = np.full(len(loose), apart)
     long = np.flatnonzero(length > 1.2 * apart)
     if len(long):
@@ -129,7 +129,7 @@ def _shapes(corner: Floats) -> tuple[Floats, Floats, Floats]:
 
 def _apart(places: Floats, radius: Floats) -> AnyArray:
     """Which places to take, in order of importance, so that none lies in the circle of one before it."""
-    pairs = cKDTree(places).query_pairs(float(radius.max(initial=0.0)), output_type="ndarray")
+    pairs = scipy.spatial.cKDTree(places).query_pairs(float(radius.max(initial=0.0)), output_type="ndarray")
     first, second = pairs.min(axis=1), pairs.max(axis=1)
     near = np.linalg.norm(places[first] - places[second], axis=1) < 0.7 * np.minimum(radius[first], radius[second])
     first, second = first[near], second[near]

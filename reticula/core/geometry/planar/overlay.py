@@ -5,8 +5,8 @@ from __future__ import annotations
 from typing import NamedTuple
 
 import numpy as np
+import scipy
 import shapely
-from scipy.spatial import cKDTree
 
 from reticula.core.arrays import AnyArray, Floats, Ints, following_in_rows
 
@@ -63,7 +63,9 @@ def lay_lines(places: Floats, ends: AnyArray) -> Overlay:
     step = np.flatnonzero(ring[1:] == ring[:-1])
     node_place, node = np.unique(flat, axis=0, return_inverse=True)
     node = node.reshape(-1)
-    far, near = cKDTree(places[used]).query(node_place) if len(used) else (np.zeros(0), np.zeros(0, np.int64))
+    far, near = (
+        scipy.spatial.cKDTree(places[used]).query(node_place) if len(used) else (np.zeros(0), np.zeros(0, np.int64))
+    )
     stands_for = np.where(far <= 2.0 * grid, _first_in_place(places[used], used, 2.0 * grid)[near], -1)
     return Overlay(
         node_place,
@@ -79,7 +81,7 @@ def lay_lines(places: Floats, ends: AnyArray) -> Overlay:
 
 def _first_in_place(places: Floats, names: AnyArray, reach: float) -> AnyArray:
     """Return for each place the lowest of the ``names`` of those within reach."""
-    pairs = cKDTree(places).query_pairs(reach, output_type="ndarray")
+    pairs = scipy.spatial.cKDTree(places).query_pairs(reach, output_type="ndarray")
     first = np.asarray(names).copy()
     np.minimum.at(first, pairs[:, 0], names[pairs[:, 1]])
     np.minimum.at(first, pairs[:, 1], names[pairs[:, 0]])

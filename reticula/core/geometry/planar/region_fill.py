@@ -6,8 +6,8 @@ from dataclasses import dataclass
 from typing import NamedTuple
 
 import numpy as np
+import scipy
 import shapely
-from scipy.spatial import cKDTree
 
 from reticula.core.arrays import AnyArray, Floats, Indices, starts_from_sizes
 from reticula.core.geometry.planar.delaunay import lattice_inside, polygon_of, triangulate_polygon
@@ -142,7 +142,7 @@ def fill_region(
         spacing = max(float(np.sqrt(polygon.area)) / max(inside.across, 1.0), 1e-300)
         lattice = lattice_inside(polygon, spacing)
         if len(inner) and len(lattice):
-            lattice = lattice[cKDTree(inner).query(lattice)[0] > 0.6 * spacing]
+            lattice = lattice[scipy.spatial.cKDTree(inner).query(lattice)[0] > 0.6 * spacing]
         inner, triangles = graded_points(flat, local, np.concatenate([inner, lattice]), len(loose))
     else:
         triangles = triangulate_polygon(flat, local, inner)

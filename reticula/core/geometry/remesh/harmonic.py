@@ -6,8 +6,7 @@ from functools import cached_property
 from typing import Any
 
 import numpy as np
-from scipy.sparse import csr_matrix
-from scipy.sparse.linalg import splu
+import scipy
 
 from reticula.core.arrays import AnyArray, Floats, flat_rows
 from reticula.core.geometry.mesh.topology import Topology
@@ -41,8 +40,8 @@ class Harmonic:
         size = self.count - old
         degree = np.bincount(tail, minlength=size).astype(np.float64)
         diagonal = np.arange(size)
-        solver = splu(
-            csr_matrix(
+        solver = scipy.sparse.linalg.splu(
+            scipy.sparse.csr_matrix(
                 (
                     np.concatenate([np.maximum(degree, 1.0), -np.ones(int(inner.sum()))]),
                     (np.concatenate([diagonal, tail[inner]]), np.concatenate([diagonal, head[inner] - old])),
@@ -50,7 +49,7 @@ class Harmonic:
                 shape=(size, size),
             ).tocsc()
         )
-        known = csr_matrix((np.ones(int((~inner).sum())), (tail[~inner], head[~inner])), shape=(size, old))
+        known = scipy.sparse.csr_matrix((np.ones(int((~inner).sum())), (tail[~inner], head[~inner])), shape=(size, old))
         return solver, known
 
     def apply(self, values: AnyArray) -> Floats:

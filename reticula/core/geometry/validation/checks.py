@@ -7,8 +7,7 @@ from dataclasses import dataclass
 from typing import Any
 
 import numpy as np
-from scipy.sparse import coo_array
-from scipy.sparse.csgraph import connected_components
+import scipy
 
 from reticula.core.arrays import Floats, Ints, as_rows
 from reticula.core.geometry.edit.double_faces import find_double_faces
@@ -81,8 +80,8 @@ def _pinched_points(geo: Geo) -> list[Finding]:
     order = np.lexsort((edge, at))
     same = (at[order][1:] == at[order][:-1]) & (edge[order][1:] == edge[order][:-1])
     a, b = corner[order][:-1][same], corner[order][1:][same]
-    _, fan = connected_components(
-        coo_array((np.ones(len(a), np.int8), (a, b)), shape=(corners, corners)), directed=False
+    _, fan = scipy.sparse.csgraph.connected_components(
+        scipy.sparse.coo_array((np.ones(len(a), np.int8), (a, b)), shape=(corners, corners)), directed=False
     )
     pairs = np.unique(np.stack([shape.corner_point.astype(np.int64), fan.astype(np.int64)]), axis=1)
     fans = np.bincount(pairs[0], minlength=shape.point_count)

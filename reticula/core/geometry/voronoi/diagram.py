@@ -6,7 +6,7 @@ from dataclasses import dataclass
 from typing import Any
 
 import numpy as np
-from scipy.spatial import Delaunay
+import scipy
 
 from reticula.core.arrays import Floats, Indices
 from reticula.core.geometry.mesh.adjacency import group_by
@@ -46,7 +46,7 @@ def diagram_of(centers: Floats, low: Floats, high: Floats) -> Diagram:
     signs = np.array([[x, y, z] for x in (-1, 1) for y in (-1, 1) for z in (-1, 1)], np.float64)
     turn = np.array([[0.936, -0.275, 0.218], [0.290, 0.956, -0.036], [-0.198, 0.097, 0.975]])
     points = np.concatenate([centers, middle + FAR * size * signs @ turn])
-    tetra = Delaunay(points)
+    tetra = scipy.spatial.Delaunay(points)
     simplex = np.sort(tetra.simplices, axis=1)
     a, b, c, d = (points[tetra.simplices[:, k]] for k in range(4))
     matrix = 2.0 * np.stack([b - a, c - a, d - a], axis=1)

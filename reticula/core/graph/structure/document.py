@@ -9,8 +9,6 @@ from functools import cache
 from importlib import resources
 from typing import Any
 
-import jsonschema
-
 from reticula.core.errors import GraphError
 from reticula.core.graph.structure.extent import check_depth
 
@@ -40,6 +38,8 @@ def schema() -> dict[str, Any]:
 
 @cache
 def _validator() -> Any:
+    import jsonschema
+
     return jsonschema.Draft202012Validator(schema())
 
 
@@ -75,9 +75,11 @@ def check_structure(document: Any) -> Document:
 
     Nodes that were found valid before are not looked at again: an edit changes few of them.
     """
+    from jsonschema.exceptions import best_match
+
     check_depth(document)
     fresh, marks = _not_seen(document)
-    error = jsonschema.exceptions.best_match(_validator().iter_errors(fresh))
+    error = best_match(_validator().iter_errors(fresh))
     if error is None:
         for mark in marks:
             _seen[mark] = None

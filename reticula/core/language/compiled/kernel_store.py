@@ -12,11 +12,10 @@ import sys
 import time
 from collections import OrderedDict
 from functools import cache
+from importlib.metadata import version
 from pathlib import Path
 from types import ModuleType
 from typing import Any
-
-import numba
 
 from reticula.core.language.compiled.emitted import Emitted
 
@@ -60,7 +59,7 @@ def kernels_folder() -> Path:
 @cache
 def _version() -> str:
     core = Path(__file__).parents[2]
-    hasher = hashlib.blake2b(numba.__version__.encode(), digest_size=8)
+    hasher = hashlib.blake2b(version("numba").encode(), digest_size=8)
     for name in SOURCES:
         hasher.update((core / name).read_bytes())
     return hasher.hexdigest()
@@ -209,6 +208,8 @@ def _module(path: Path) -> ModuleType:
 
 
 def _numba_type(written: str) -> Any:
+    import numba
+
     what, *rest = written.split()
     if not rest:
         return getattr(numba.types, what)

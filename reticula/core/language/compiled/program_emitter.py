@@ -27,8 +27,8 @@ HEAD = '''"""Generated from a script. Not to be edited."""
 import math
 
 import numpy as np
-from numba import njit
 
+from reticula.core.jit import inline, inline_unkept
 from reticula.core.geometry.mesh.identity import name_of_number, random_of_name
 from reticula.core.language.noise import cell_distance, cell_label, octaves_at
 from reticula.core.language.compiled.runtime import (
@@ -91,7 +91,7 @@ class _ProgramEmitter(ExpressionEmitter):
         source = source.replace("{CONTEXT}", ", ".join(self.context()))
         kept = not calls_itself(self.program)
         if not kept:
-            source = source.replace("cache=True, ", "")
+            source = source.replace("@inline\n", "@inline_unkept\n")
         return Emitted(
             source,
             self.bind.arguments,
@@ -114,7 +114,7 @@ class _ProgramEmitter(ExpressionEmitter):
         owns = [name for values, written, _ in self.bind.owns.values() for name in (values, written)]
         names = [*FIXED, *(column.name for column in self.columns), *owns, *self.bind.arguments]
         lines = [
-            '@njit(nogil=True, cache=True, error_model="numpy")',
+            "@inline",
             f"def kernel({', '.join(names)}):",
             *(f"    {name} = {made}" for name, made in SCRATCH.items()),
             *(f"    {line}" for line in self.kept_arrays),
@@ -143,7 +143,7 @@ class _ProgramEmitter(ExpressionEmitter):
         else:
             self.out.add("raise Exception")
         head = f"def {function_name(routine.name)}(i, depth, {', '.join(['{CONTEXT}', *parameters])}):"
-        return "\n".join(['@njit(nogil=True, cache=True, error_model="numpy")', head, *self.out.lines])
+        return "\n".join(["@inline", head, *self.out.lines])
 
     # ---- logs
 

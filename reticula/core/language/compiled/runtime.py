@@ -10,11 +10,9 @@ from __future__ import annotations
 import math
 
 import numpy as np
-from numba import types
-from numba.extending import intrinsic
 
 from reticula.core.arrays import AnyArray, Floats, Ints
-from reticula.core.jit import inline
+from reticula.core.jit import inline, intrinsic
 from reticula.core.language.functions.symbols import OVERFLOW
 from reticula.core.language.limits import MOST_CALLS_DEEP, MOST_ITEMS
 
@@ -48,6 +46,7 @@ AT_ELEMENT = (ITEM, SHORT)
 @intrinsic
 def load_now(context, array):  # type: ignore[no-untyped-def]
     """The first entry of an array of int64, read from memory each time, whatever the compiler knows about it."""
+    from numba import types
 
     def code(context, builder, signature, arguments):  # type: ignore[no-untyped-def]
         from numba.core import cgutils
@@ -68,7 +67,7 @@ def halt(err: Ints, code: int, place: int, first: int, second: int) -> None:
 @inline
 def tick(stop: Ints, err: Ints) -> None:
     """Look whether the run was stopped."""
-    if load_now(stop) != 0:  # type: ignore[call-arg]
+    if load_now(stop) != 0:  # type: ignore[call-arg, no-untyped-call]
         halt(err, STOPPED, 0, 0, 0)
 
 

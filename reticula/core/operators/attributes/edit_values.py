@@ -28,6 +28,7 @@ class Edits(Parameter):
     """Values by element: the element's stable name as hexadecimal text, and a number, flag, text or 2 to 4 numbers."""
 
     widget: ClassVar[str] = "edits"
+    python: ClassVar[str] = "Mapping[str, Any]"
 
     def check_plain(self, value: Any) -> dict[str, Any]:
         if not isinstance(value, Mapping) or len(value) > MOST_PICKED:

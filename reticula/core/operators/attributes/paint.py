@@ -41,6 +41,7 @@ class Strokes(Parameter):
     """
 
     widget: ClassVar[str] = "strokes"
+    python: ClassVar[str] = "Sequence[Mapping[str, Any]]"
 
     def check(self, value: Any) -> Any:
         return self.check_plain(value)

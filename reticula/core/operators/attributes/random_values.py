@@ -6,7 +6,7 @@ import hashlib
 from typing import cast
 
 import numpy as np
-from scipy.special import ndtri
+import scipy
 
 from reticula.core.arrays import AnyArray, Flags, Floats, UInts
 from reticula.core.diagnostics import note
@@ -113,7 +113,7 @@ def random_values(
     elif values == "integer":
         made = np.floor(low + (np.floor(high) - low + 1.0) * draw(0)).astype(np.int64)
     elif values == "normal":
-        made = mean + deviation * ndtri(np.clip(draw(0), 2.0**-54, 1.0 - 2.0**-53))
+        made = mean + deviation * scipy.special.ndtri(np.clip(draw(0), 2.0**-54, 1.0 - 2.0**-53))
     elif values == "unit vector":
         height, turn = 2.0 * draw(0) - 1.0, 2.0 * np.pi * draw(1)
         across = np.sqrt(1.0 - height * height)

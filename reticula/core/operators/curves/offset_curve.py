@@ -3,8 +3,8 @@
 from __future__ import annotations
 
 import numpy as np
+import scipy
 import shapely
-from scipy.spatial import cKDTree
 
 from reticula.core.arrays import AnyArray, Flags, Floats
 from reticula.core.diagnostics import note, warn
@@ -76,7 +76,7 @@ def offset_curve(
         start = center + float(((own - center) @ up).mean()) * up
         parts = _parts(flat, bool(shape.curve_closed[k]), distance, style, steps)
         vanished += not parts
-        nearest = cKDTree(own - center)
+        nearest = scipy.spatial.cKDTree(own - center)
         for part in parts:
             places.append(start + part @ axes)
             closed.append(bool(shape.curve_closed[k]))

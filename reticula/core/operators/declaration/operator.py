@@ -14,6 +14,7 @@ from reticula.core.geometry.mesh.geo import Geo
 from reticula.core.geometry.mesh.maker import made_by
 from reticula.core.operators.declaration.diagnostics import tell_of_instances, tell_of_numbers
 from reticula.core.operators.declaration.parameters import Context, Parameter
+from reticula.core.operators.declaration.python_form import docstring_of, signature_of
 
 __all__ = ["OPERATORS", "Input", "Operator", "Output", "operator"]
 
@@ -51,7 +52,17 @@ class Output:
     help: str = "the result"
 
 
-@dataclass(frozen=True)
+class _OfEach:
+    """An attribute that Python looks for on a function, worked out for each operator; the class keeps its own."""
+
+    def __init__(self, work_out: Callable[[Operator], Any], of_class: Any) -> None:
+        self.work_out, self.of_class = work_out, of_class
+
+    def __get__(self, entry: Operator | None, owner: type) -> Any:
+        return self.of_class if entry is None else self.work_out(entry)
+
+
+@dataclass(frozen=True, repr=False)
 class Operator:
     """An operator: its function and all that is known about it.
 
@@ -89,6 +100,10 @@ class Operator:
             return self.inputs
         defaults = {parameter.name: parameter.default for parameter in self.parameters}
         return (*self.inputs, *self.more_inputs({**defaults, **values}))
+
+    @property
+    def __name__(self) -> str:
+        return self.name
 
     @property
     def label(self) -> str:
@@ -210,6 +225,9 @@ class Operator:
         sorted_ += [None] * (len(single) - len(sorted_))
         return [*sorted_, list(geometries[len(single) :])] if many else sorted_
 
+    def __repr__(self) -> str:
+        return f"ops.{self.name}{signature_of(self)}"
+
     def describe(self) -> dict[str, Any]:
         """Return the declaration as plain data."""
         return {
@@ -228,6 +246,10 @@ class Operator:
             "outputs": [{"name": o.name, "help": o.help} for o in self.outputs],
             "parameters": [parameter.describe() for parameter in self.parameters],
         }
+
+
+Operator.__doc__ = _OfEach(docstring_of, Operator.__doc__)  # type: ignore[assignment]  # a descriptor, read as a text
+Operator.__signature__ = _OfEach(signature_of, inspect.signature(Operator))  # type: ignore[attr-defined]  # Python's hook
 
 
 def _near(name: str, names: Sequence[str]) -> str:

@@ -99,6 +99,7 @@ class Controls(Parameter):
 
     of: str = "source"
     widget: ClassVar[str] = "controls"
+    python: ClassVar[str] = "Mapping[str, Any]"
 
     def check_plain(self, value: Any) -> dict[str, Any]:
         if not isinstance(value, Mapping) or any(not isinstance(name, str) for name in value):

@@ -4,11 +4,9 @@ from __future__ import annotations
 
 from functools import lru_cache
 from importlib import resources
-from typing import Any
+from typing import TYPE_CHECKING, Any
 
 import numpy as np
-from fontTools.pens.recordingPen import DecomposingRecordingPen
-from fontTools.ttLib import TTFont
 
 from reticula.core.arrays import Floats
 from reticula.core.diagnostics import warn
@@ -17,6 +15,9 @@ from reticula.core.operators.declaration.operator import operator
 from reticula.core.operators.declaration.parameters import Choice, Integer, Number, Text
 from reticula.core.operators.shared.plane_curves import FACING, curves_of, place_in_plane
 
+if TYPE_CHECKING:
+    from fontTools.ttLib import TTFont
+
 __all__ = ["lettering"]
 
 FONT = "atkinson_hyperlegible_next.ttf"
@@ -24,6 +25,8 @@ FONT = "atkinson_hyperlegible_next.ttf"
 
 @lru_cache(maxsize=1)
 def _font() -> TTFont:
+    from fontTools.ttLib import TTFont
+
     with resources.as_file(resources.files("reticula.core").joinpath("fonts", FONT)) as path:
         return TTFont(path)
 
@@ -31,6 +34,8 @@ def _font() -> TTFont:
 @lru_cache(maxsize=4096)
 def _outlines(letter: str, weight: int, steps: int) -> tuple[tuple[Floats, ...], float]:
     """Closed outlines of a letter in font units, outer ones counter-clockwise, and how far the next letter stands."""
+    from fontTools.pens.recordingPen import DecomposingRecordingPen
+
     font = _font()
     glyphs = font.getGlyphSet(location={"wght": weight})
     name = font.getBestCmap().get(ord(letter), ".notdef")

@@ -5,7 +5,7 @@ from __future__ import annotations
 from typing import NamedTuple
 
 import numpy as np
-from scipy.spatial import cKDTree
+import scipy
 
 from reticula.core.arrays import AnyArray, Flags, Floats, Indices
 from reticula.core.geometry import Geo, triangles
@@ -101,7 +101,7 @@ def _filled(
 
 def _near(kept: Candidates, places: Floats) -> Indices:
     """The nearest kept points to each place ``(N, M)``."""
-    found = cKDTree(kept.position).query(places, min(NEAR, len(kept.position)), workers=-1)[1]
+    found = scipy.spatial.cKDTree(kept.position).query(places, min(NEAR, len(kept.position)), workers=-1)[1]
     return np.asarray(found, np.int32).reshape(len(places), -1)
 
 

@@ -22,6 +22,7 @@ class Places(Parameter):
 
     least: int = 0
     widget: ClassVar[str] = "places"
+    python: ClassVar[str] = "ArrayLike"
 
     def check_plain(self, value: Any) -> list[list[float]]:
         if isinstance(value, (str, bytes)) or not hasattr(value, "__len__") or len(value) > MOST_PICKED:
@@ -42,6 +43,7 @@ class Picked(Parameter):
     on: str = "kind"
     of: str = "geo"
     widget: ClassVar[str] = "picked"
+    python: ClassVar[str] = "Sequence[str]"
 
     def check_plain(self, value: Any) -> list[str]:
         if isinstance(value, (str, bytes)) or not isinstance(value, (list, tuple)) or len(value) > MOST_PICKED:

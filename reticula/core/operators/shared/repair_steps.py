@@ -6,8 +6,7 @@ from functools import partial
 from typing import NamedTuple
 
 import numpy as np
-from scipy.sparse import coo_array
-from scipy.sparse.csgraph import connected_components
+import scipy
 
 from reticula.core.arrays import Flags, Ints
 from reticula.core.geometry import Geo, Topology, measure
@@ -184,8 +183,8 @@ def _patches(shape: Topology) -> Ints:
     alike = shape.corner_point[a] != shape.corner_point[b]
     ends = shape.corner_face[a[alike]], shape.corner_face[b[alike]]
     count = shape.face_count
-    graph = coo_array((np.ones(len(ends[0]), np.int8), ends), shape=(count, count))
-    return np.asarray(connected_components(graph, directed=False)[1], np.int64)
+    graph = scipy.sparse.coo_array((np.ones(len(ends[0]), np.int8), ends), shape=(count, count))
+    return np.asarray(scipy.sparse.csgraph.connected_components(graph, directed=False)[1], np.int64)
 
 
 def _sides(solid: Geo, cut: Geo, patch: Ints, size: float) -> tuple[Flags, Flags]:

@@ -21,6 +21,7 @@ class Operand(Parameter):
     """A value that goes into a value node: a number, yes or no, a vector, a formula, or a wire from another one."""
 
     widget: ClassVar[str] = "varying"
+    python: ClassVar[str] = "ArrayLike"
     takes_formula: ClassVar[bool] = True
 
     def check_plain(self, value: Any) -> Any:

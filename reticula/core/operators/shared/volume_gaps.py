@@ -5,7 +5,7 @@ from __future__ import annotations
 from typing import NamedTuple
 
 import numpy as np
-from scipy.spatial import cKDTree
+import scipy
 
 from reticula.core.arrays import Flags, Floats
 from reticula.core.geometry import Geo
@@ -85,7 +85,11 @@ def _open(cubes: _Cubes, kept: Floats, spacing: float) -> _Cubes:
     """Leave out the cubes that lie within the spacing of one kept point."""
     if not len(kept) or not len(cubes.middle):
         return cubes
-    near = cKDTree(kept).query(cubes.middle, min(NEAR, len(kept)), workers=-1)[1].reshape(len(cubes.middle), -1)
+    near = (
+        scipy.spatial.cKDTree(kept)
+        .query(cubes.middle, min(NEAR, len(kept)), workers=-1)[1]
+        .reshape(len(cubes.middle), -1)
+    )
     far = np.abs(cubes.middle[:, None] - kept[near]) + cubes.half
     return cubes.chosen(~((far * far).sum(axis=2) < spacing * spacing).any(axis=1))
 
@@ -94,7 +98,7 @@ def _room(geo: Geo, places: Floats, inside: Flags, kept: Floats, spacing: float)
     """Whether places are far enough from all kept points, and inside: those not known to be are asked for."""
     free = np.ones(len(places), bool)
     if len(kept) and len(places):
-        free = np.asarray(cKDTree(kept).query(places, workers=-1)[0] >= spacing)
+        free = np.asarray(scipy.spatial.cKDTree(kept).query(places, workers=-1)[0] >= spacing)
     asked = np.flatnonzero(free & ~inside)
     free[asked] = winding_numbers(geo, places[asked]) > 0.5
     return free

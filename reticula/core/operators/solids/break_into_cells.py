@@ -5,7 +5,7 @@ from __future__ import annotations
 from typing import NamedTuple
 
 import numpy as np
-from scipy.spatial import cKDTree
+import scipy
 
 from reticula.core.arrays import AnyArray, Floats
 from reticula.core.diagnostics import note, warn
@@ -205,7 +205,7 @@ def _division(geo: Geo, where: Floats, numbers: AnyArray, limits: _Limits) -> tu
 def _broken(part: Geo, division: _Division) -> Fragments:
     """The parts of a mesh's faces in the cells."""
     if division.loose is None:
-        home = cKDTree(division.diagram.centers[: division.diagram.count]).query(part.positions)[1]
+        home = scipy.spatial.cKDTree(division.diagram.centers[: division.diagram.count]).query(part.positions)[1]
         return fragments(part, division.diagram, home)
     pairs = faces_reaching_cells(part, division.diagram, division.loose.owner)
     return fragments_in(part, division.diagram, pairs)

@@ -25,7 +25,7 @@ class _Numpy:
 
 def _as_python(emitted: Emitted) -> object:
     """Return the kernel as a Python function; small functions that it calls stay compiled."""
-    source = re.sub(r"^@njit.*\n", "", emitted.source, flags=re.MULTILINE)
+    source = re.sub(r"^@inline.*\n", "", emitted.source, flags=re.MULTILINE)
     namespace: dict[str, object] = {}
     exec(compile(source, "kernel", "exec"), namespace)
     namespace["np"] = _Numpy()

@@ -74,6 +74,13 @@ class Parameter:
     widget: ClassVar[str] = ""
     takes_formula: ClassVar[bool] = False
     takes_wire: ClassVar[bool] = False
+    python: ClassVar[str] = "str"
+    """What a Python call may pass, besides a formula as text."""
+
+    @property
+    def annotation(self) -> str:
+        """The type of the argument in a Python call."""
+        return f"{self.python} | str" if self.takes_formula and self.python != "str" else self.python
 
     @property
     def label(self) -> str:

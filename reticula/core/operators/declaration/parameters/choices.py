@@ -24,6 +24,10 @@ class Choice(Parameter):
     def formula_type(self) -> str:
         return "text"
 
+    @property
+    def annotation(self) -> str:
+        return f"Literal[{', '.join(map(repr, self.options))}]"
+
     def check_plain(self, value: Any) -> str:
         if value not in self.options:
             self.fail(f"takes one of {', '.join(self.options)}, not {value!r}")

@@ -88,6 +88,10 @@ class PerElement(OnElements):
     widget: ClassVar[str] = "varying"
     takes_formula: ClassVar[bool] = True
 
+    @property
+    def annotation(self) -> str:
+        return "float | str" if self.type == "number" else "ArrayLike | str"
+
     def check_plain(self, value: Any) -> Any:
         if self.type in ("as chosen", "any"):
             plain = value.tolist() if isinstance(value, (np.ndarray, np.generic)) else value

@@ -26,6 +26,7 @@ class Number(Parameter):
     high: float = math.inf
     step: float = 0.01
     widget: ClassVar[str] = "number"
+    python: ClassVar[str] = "float"
     takes_formula: ClassVar[bool] = True
 
     def check_plain(self, value: Any) -> float:
@@ -58,6 +59,7 @@ class Integer(Number):
 
     step: float = 1
     widget: ClassVar[str] = "integer"
+    python: ClassVar[str] = "int"
 
     def check_plain(self, value: Any) -> int:
         number = super().check_plain(value)
@@ -79,6 +81,7 @@ class Vector(Parameter):
     whole: bool = False
     step: float = 0.01
     widget: ClassVar[str] = "vector"
+    python: ClassVar[str] = "ArrayLike"
     takes_formula: ClassVar[bool] = True
 
     @property
@@ -113,6 +116,7 @@ class Toggle(Parameter):
     """Yes or no."""
 
     widget: ClassVar[str] = "toggle"
+    python: ClassVar[str] = "bool"
     takes_wire: ClassVar[bool] = True
 
     @property

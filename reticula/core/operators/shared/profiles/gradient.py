@@ -29,6 +29,7 @@ class ColorGradient(Parameter):
     """
 
     widget: ClassVar[str] = "gradient"
+    python: ClassVar[str] = "Sequence[Sequence[Any]]"
 
     def check_plain(self, value: Any) -> list[list[Any]]:
         part = Number(self.name, 0.0, "", low=0.0, high=1.0)

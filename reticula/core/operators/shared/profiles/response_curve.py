@@ -22,6 +22,7 @@ class ResponseCurve(Parameter):
     soft: tuple[float, float] = (0.0, 2.0)
     low: float = 0.0
     widget: ClassVar[str] = "response curve"
+    python: ClassVar[str] = "Sequence[Sequence[Any]]"
 
     def check_plain(self, value: Any) -> list[list[Any]]:
         x, y = Number(self.name, 0.0, "", low=0.0, high=1.0), Number(self.name, 0.0, "", low=self.low)

@@ -5,7 +5,7 @@ from __future__ import annotations
 from typing import NamedTuple
 
 import numpy as np
-from scipy.spatial import cKDTree
+import scipy
 
 from reticula.core.arrays import AnyArray, Flags, Floats, as_readonly, ragged_index, starts_from_sizes, unique_rows
 from reticula.core.errors import GeometryError
@@ -121,7 +121,7 @@ def assemble_cells(geo: Geo, parts: Fragments, caps: Caps | None, centers: Float
     spots = made.place[made.pick[made.first]]
     within = np.flatnonzero(lead < 0)
     if len(within):
-        point_columns[within] = np.asarray(cKDTree(geo.positions).query(spots[within])[1])[:, None]
+        point_columns[within] = np.asarray(scipy.spatial.cKDTree(geo.positions).query(spots[within])[1])[:, None]
         point_shares[within] = 0.0
         point_shares[within, 0] = 1.0
     point_main = point_columns[np.arange(len(at)), point_shares.argmax(axis=1)]

@@ -5,7 +5,7 @@ from __future__ import annotations
 from typing import NamedTuple
 
 import numpy as np
-from scipy.spatial import cKDTree
+import scipy
 
 from reticula.core.arrays import AnyArray, Flags, Floats, following_in_rows, ragged_index, starts_from_sizes
 from reticula.core.diagnostics import note, warn
@@ -56,7 +56,7 @@ class _Loose:
     def __init__(self, geo: Geo, wanted: bool) -> None:
         self.positions = geo.positions
         self.points = np.flatnonzero(~geo.topology.used_points) if wanted else np.zeros(0, np.int64)
-        self.tree = cKDTree(geo.positions[self.points]) if len(self.points) else None
+        self.tree = scipy.spatial.cKDTree(geo.positions[self.points]) if len(self.points) else None
 
     def near(self, loop: Floats) -> AnyArray:
         if self.tree is None:
@@ -236,7 +236,7 @@ def _planes(geo: Geo, loops: list[AnyArray], normals: Floats) -> list[AnyArray]:
     plane = np.concatenate([unit, np.einsum("ij,ij->i", first, unit)[:, None] / size], axis=1)
     # A plane has two normals: what is near one of them is the same plane. Rounding first keeps the pairs few.
     plane, same = np.unique(np.round(plane / (0.1 * FLAT)), axis=0, return_inverse=True)
-    pairs = cKDTree(np.concatenate([plane, -plane])).query_pairs(10.0, output_type="ndarray") % len(plane)
+    pairs = scipy.spatial.cKDTree(np.concatenate([plane, -plane])).query_pairs(10.0, output_type="ndarray") % len(plane)
     code = joined_elements(len(plane), pairs[:, 0], pairs[:, 1])[same.reshape(-1)]
     order = np.argsort(code, kind="stable")
     groups = np.split(order, np.flatnonzero(np.diff(code[order])) + 1)

@@ -6,7 +6,7 @@ from collections.abc import Sequence
 from typing import NamedTuple
 
 import numpy as np
-from scipy.spatial import cKDTree
+import scipy
 
 from reticula.core.arrays import AnyArray, Floats, Ints, as_readonly, following_in_rows, ragged_index, starts_from_sizes
 from reticula.core.diagnostics import note
@@ -106,7 +106,7 @@ def _at_nodes(geo: Geo, overlay: Overlay) -> tuple[AnyArray, AnyArray]:
         return nodes, nodes
     used = np.unique(geo.topology.corner_point)
     size = max(float(np.ptp(overlay.place, axis=0).max(initial=0.0)), 1e-300)
-    far, near = cKDTree(geo.positions[overlay.point[nodes]]).query(geo.positions[used])
+    far, near = scipy.spatial.cKDTree(geo.positions[overlay.point[nodes]]).query(geo.positions[used])
     close = np.asarray(far) <= FLAT * size
     return used[close], nodes[np.asarray(near)[close]]
 
