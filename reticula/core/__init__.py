@@ -4,7 +4,7 @@
 >>> tile = ops.grid(size=(2, 2), cells=(4, 4))
 >>> raised = ops.extrude(tile, where="position.x > 0", distance="0.2 + 0.1 * noise(position * 3)")
 >>> raised
-<Geo 40 points, 28 faces; face: side, top>
+<Geo 37 points, 28 faces; edge: rim flag; corner: uv vec2; face: top flag, side flag>
 
 What is named here is loaded when it is first asked for.
 """

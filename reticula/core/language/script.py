@@ -147,12 +147,43 @@ def run_script(
     backend: Backend = "auto",
     stop: Callable[[], bool] | None = None,
 ) -> Geo:
-    """Run a script on each ``point``, ``edge``, ``corner``, ``face``, ``curve`` or ``piece`` of a geometry, or
-    ``once``.
+    """Run a script on a geometry.
 
-    ``inputs`` are the geometries that it declares by name, seen as they stand in the space of ``geo``; ``controls`` the
-    values of its controls (their defaults, if left out). Raises FormulaError for a script that cannot run, LimitError
-    if it runs for too long or makes too much.
+    Parameters
+    ----------
+    geo : Geo
+        What it runs on.
+    source : str
+        Its text; ``docs/language.md`` has the language.
+    each : {'point', 'edge', 'corner', 'face', 'curve', 'piece', 'once'}
+        On which elements.
+    inputs : Mapping[str, Geo | None], optional
+        The geometries that it declares, by name, seen as they stand in the space of ``geo``.
+    controls : Mapping[str, Any], optional
+        Values of its controls, by name; their defaults, if left out.
+    backend : {'auto', 'vector', 'compiled'}
+        How it is worked out; the results are the same to the bit.
+    stop : Callable[[], bool], optional
+        Asked now and then; true ends the run.
+
+    Returns
+    -------
+    Geo
+        The geometry after all elements have run.
+
+    Raises
+    ------
+    FormulaError
+        If the script cannot run: what is wrong, in which line and column.
+    LimitError
+        If it runs for too long or makes too much.
+
+    Examples
+    --------
+    >>> from reticula.core import ops
+    >>> text = "lift: number(0, 1) = 0.1\\nhere.position = position + normal * lift"
+    >>> run_script(ops.grid(), text, controls={"lift": 0.25}).bounds.tolist()
+    [[-0.5, 0.25, -0.5], [0.5, 0.25, 0.5]]
     """
     seen = {name: None if other is None else in_space_of(other, geo) for name, other in (inputs or {}).items()}
     script = Script(source, geo, each, inputs=seen, controls=controls)

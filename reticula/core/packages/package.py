@@ -208,10 +208,31 @@ def _shape_path(shape: str, file_name: str) -> str:
 
 
 def load_package(path: str | Path) -> Package:
-    """Read a package file, check it and all that is in it; raise FormatError or GraphError that says what is wrong.
+    """Read a package file, and check it and all that is in it.
 
-    >>> tile = load_package("settlement_tile.zip")
-    >>> geo = tile(reef, ridge_height=0.03)
+    Parameters
+    ----------
+    path : str or Path
+        The file.
+
+    Returns
+    -------
+    Package
+        The published operator that it holds, to be called like one of ``ops``.
+
+    Raises
+    ------
+    FormatError, GraphError
+        If something in it is wrong or missing.
+
+    Examples
+    --------
+    >>> from reticula.core import ops
+    >>> tile = load_package("demo/packages/settlement_tile-1.0.0.zip")
+    >>> survey = ops.set_attribute(ops.grid(), name="cover", value="position.x + 0.5")
+    >>> survey = ops.set_attribute(survey, name="color", value="vec4(cover, 0.5, 0.5, 1)")
+    >>> tile(survey).counts["curves"]
+    0
     """
     return read_package(Path(path).read_bytes())
 

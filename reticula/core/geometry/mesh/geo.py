@@ -72,14 +72,57 @@ class Geo:
 
     @classmethod
     def of(cls, positions: Any, topology: Topology | None = None, **point_attributes: Any) -> Geo:
-        """Make a geometry from positions ``(P, 3)`` and a topology (loose points without one)."""
+        """Make a geometry from positions and a topology.
+
+        Parameters
+        ----------
+        positions : ArrayLike (P, 3), m
+            Places of the points.
+        topology : Topology, optional
+            Faces and curves between them; loose points without one.
+        **point_attributes : ArrayLike (P, ...)
+            Further values of the points, by name.
+
+        Returns
+        -------
+        Geo
+            The geometry.
+
+        Examples
+        --------
+        >>> Geo.of([(0, 0, 0), (1, 0, 0)], cover=[0.2, 0.9])
+        <Geo 2 points; point: cover number>
+        """
         position = Attribute.of(np.asarray(positions, np.float64).reshape(-1, 3), "vec3")
         named = {"position": position} | {name: Attribute.of(v) for name, v in point_attributes.items()}
         return cls(topology or Topology(len(position)), {"point": named})
 
     @classmethod
     def from_faces(cls, positions: Any, faces: AnyArray | Iterable[Sequence[int]]) -> Geo:
-        """Make a mesh from positions ``(P, 3)`` and faces: an ``(F, n)`` array or lists of point numbers."""
+        """Make a mesh from positions and faces.
+
+        Parameters
+        ----------
+        positions : ArrayLike (P, 3), m
+            Places of the points.
+        faces : ndarray (F, n) or sequence of sequences of int
+            The points of each face, counter-clockwise seen from outside; faces may have any sizes.
+
+        Returns
+        -------
+        Geo
+            The mesh.
+
+        Raises
+        ------
+        GeometryError
+            If a face has fewer than three points, or one that does not exist.
+
+        Examples
+        --------
+        >>> Geo.from_faces([(0, 0, 0), (1, 0, 0), (1, 0, 1), (0, 0, 1)], [(0, 3, 2, 1)]).counts["edges"]
+        4
+        """
         points = np.asarray(positions, np.float64).reshape(-1, 3)
         if isinstance(faces, np.ndarray) and faces.ndim == 2:
             start: AnyArray = np.arange(len(faces) + 1) * faces.shape[1]
@@ -97,11 +140,40 @@ class Geo:
 
     @classmethod
     def read(cls, path: str | Path) -> Geo:
-        """Read a file; its ending says the format. See :mod:`reticula.core.formats`."""
+        """Read a file; its ending says the format.
+
+        Parameters
+        ----------
+        path : str or Path
+            The file; see :mod:`reticula.core.formats` for the endings that are known.
+
+        Returns
+        -------
+        Geo
+            What is in it; what was left out is told as notes.
+
+        Raises
+        ------
+        FormatError
+            If the format is not known or the file is damaged: what is wrong and in which line.
+        """
         return file_access.read(path)
 
     def write(self, path: str | Path, **options: Any) -> None:
-        """Write a file; its ending says the format. See :mod:`reticula.core.formats`."""
+        """Write a file; its ending says the format.
+
+        Parameters
+        ----------
+        path : str or Path
+            The file; see :mod:`reticula.core.formats` for the endings that are known.
+        **options
+            What the format can be told, e.g. ``encoding="text"``.
+
+        Raises
+        ------
+        FormatError
+            If the format is not known or cannot hold the geometry.
+        """
         file_access.write(self, path, **options)
 
     # ---- asking
@@ -117,7 +189,32 @@ class Geo:
         return {PLURAL[kind]: self.topology.count(kind) for kind in KINDS if kind != "whole"}
 
     def attribute(self, kind: Kind, name: str) -> AnyArray:
-        """Return the values of an attribute, read-only: ``(N, ...)``, or a list of arrays for list types."""
+        """Return the values of an attribute.
+
+        Parameters
+        ----------
+        kind : {'point', 'edge', 'corner', 'face', 'curve', 'instance', 'whole'}
+            The elements that have it.
+        name : str
+            Its name.
+
+        Returns
+        -------
+        ndarray (N, ...)
+            A row per element, read-only; for list types a list of N arrays.
+
+        Raises
+        ------
+        GeometryError
+            If there is none of this name: which kinds have it, or the nearest names.
+
+        Examples
+        --------
+        >>> from reticula.core import ops
+        >>> tile = ops.set_attribute(ops.grid(cells=(1, 2)), kind="face", name="cover", value="0.5 + index")
+        >>> tile.attribute("face", "cover")
+        array([0.5, 1.5])
+        """
         found = self.find(kind, name)
         if found.start is not None:
             return cast(AnyArray, np.split(found.values, found.start[1:-1]))
@@ -214,7 +311,38 @@ class Geo:
     def with_attribute(
         self, kind: Kind, name: str, values: Any, type: str | None = None, *, default: Any = None
     ) -> Geo:
-        """Return this geometry with an attribute added or replaced. ``values`` is ``(N, ...)`` or an Attribute."""
+        """Return this geometry with an attribute added or replaced.
+
+        Parameters
+        ----------
+        kind : {'point', 'edge', 'corner', 'face', 'curve', 'instance', 'whole'}
+            The elements that get it.
+        name : str
+            Its name.
+        values : ArrayLike (N, ...) or Attribute
+            A row per element.
+        type : str, optional
+            ``number``, ``integer``, ``flag``, ``vec2`` to ``vec4``, ``mat3``, ``mat4`` or ``text``; else it is told
+            from the values.
+        default : optional
+            What elements get that later steps make from nothing.
+
+        Returns
+        -------
+        Geo
+            A new geometry; everything else is shared with this one.
+
+        Raises
+        ------
+        GeometryError
+            If there are not as many rows as elements.
+
+        Examples
+        --------
+        >>> from reticula.core import ops
+        >>> ops.grid(cells=(1, 1)).with_attribute("point", "cover", [0.0, 0.1, 0.2, 0.3])
+        <Geo 4 points, 1 face; point: cover number; corner: uv vec2>
+        """
         made = values if isinstance(values, Attribute) else Attribute.of(values, type, default=default)
         named = {**self.attributes[kind], name: made}
         return self._with({**self.attributes, kind: named})
@@ -252,12 +380,14 @@ class Geo:
         )
 
     def __repr__(self) -> str:
-        counts = ", ".join(
-            f"{n} {PLURAL[k]}"
-            for k in KINDS
-            if k in ("point", "face", "curve", "instance") and (n := self.topology.count(k))
-        )
-        return f"<Geo {counts or 'empty'}>"
+        """Counts, and the attributes of each kind with their types; groups are flags."""
+        numbers = [(kind, self.topology.count(kind)) for kind in NAMED]
+        counts = ", ".join(f"{count} {kind if count == 1 else PLURAL[kind]}" for kind, count in numbers if count)
+        told = [counts or "empty"]
+        for kind, named in self.attributes.items():
+            held = [f"{name} {entry.type}" for name, entry in named.items() if name != "position"]
+            told += [f"{kind}: {', '.join(held)}"] if held else []
+        return f"<Geo {'; '.join(told)}>"
 
 
 class FileAccess:
