@@ -14,6 +14,7 @@ from reticula.core.geometry.mesh.geo import Geo
 from reticula.core.geometry.mesh.maker import made_by
 from reticula.core.operators.declaration.diagnostics import tell_of_instances, tell_of_numbers
 from reticula.core.operators.declaration.parameters import Context, Parameter
+from reticula.core.operators.declaration.ports import Input, Output
 from reticula.core.operators.declaration.python_form import docstring_of, signature_of
 
 __all__ = ["OPERATORS", "Input", "Operator", "Output", "operator"]
@@ -23,33 +24,6 @@ Brings = Mapping[str, tuple[str, Any] | None]
 Body = Callable[..., "Geo | tuple[Geo, ...]"]
 MoreInputs = Callable[[Mapping[str, Any]], Sequence["Input"]]
 Function = TypeVar("Function", bound=Body)
-
-
-@dataclass(frozen=True)
-class Input:
-    """One geometry input. ``many`` takes any number of geometries, in order; one that is ``optional`` may be None.
-
-    One with ``own_space`` is a template: it is not brought into the space of the first input, wherever it stands.
-    """
-
-    name: str = "geo"
-    help: str = "geometry to work on"
-    many: bool = False
-    optional: bool = False
-    own_space: bool = False
-
-    @property
-    def how_many(self) -> str:
-        """How many geometries it takes, in words after its name; nothing if that is one."""
-        return " (any number)" if self.many else " (may stay empty)" if self.optional else ""
-
-
-@dataclass(frozen=True)
-class Output:
-    """One geometry that comes out."""
-
-    name: str = "geo"
-    help: str = "the result"
 
 
 class _OfEach:

@@ -5,12 +5,10 @@ from __future__ import annotations
 import inspect
 import textwrap
 from collections.abc import Iterable, Sequence
-from typing import TYPE_CHECKING, Any
+from typing import Any, Protocol
 
 from reticula.core.operators.declaration.parameters import Parameter
-
-if TYPE_CHECKING:
-    from reticula.core.operators.declaration.operator import Input, Operator
+from reticula.core.operators.declaration.ports import Input, Output
 
 __all__ = ["docstring_of", "signature_of", "stubs_of"]
 
@@ -30,6 +28,25 @@ from reticula.core.geometry import Geo
 '''
 
 
+class Declared(Protocol):
+    """What is read of an operator here."""
+
+    @property
+    def name(self) -> str: ...
+    @property
+    def summary(self) -> str: ...
+    @property
+    def description(self) -> str: ...
+    @property
+    def carries(self) -> str: ...
+    @property
+    def inputs(self) -> Sequence[Input]: ...
+    @property
+    def outputs(self) -> Sequence[Output]: ...
+    @property
+    def parameters(self) -> Sequence[Parameter]: ...
+
+
 class _Written(str):
     """A type that is shown as it is written."""
 
@@ -37,7 +54,7 @@ class _Written(str):
         return str(self)
 
 
-def signature_of(entry: Operator) -> inspect.Signature:
+def signature_of(entry: Declared) -> inspect.Signature:
     """Return the signature of a call: geometries first, parameters by name; formulas stand as text."""
     kinds = inspect.Parameter
     takes = [
@@ -57,7 +74,7 @@ def signature_of(entry: Operator) -> inspect.Signature:
     return inspect.Signature(takes, return_annotation=_Written(_result_type(entry)))
 
 
-def docstring_of(entry: Operator) -> str:
+def docstring_of(entry: Declared) -> str:
     """Return the docstring of a call: https://numpydoc.readthedocs.io/en/latest/format.html."""
     lines = [f"{entry.summary[:1].upper()}{entry.summary[1:]}.", ""]
     lines += _wrapped(entry.description) if entry.description else []
@@ -70,12 +87,12 @@ def docstring_of(entry: Operator) -> str:
     return "\n".join(lines).rstrip() + "\n"
 
 
-def stubs_of(entries: Iterable[Operator]) -> str:
+def stubs_of(entries: Iterable[Declared]) -> str:
     """Return ``ops.pyi``."""
     return STUBS_HEAD + "".join(_stub(entry) for entry in sorted(entries, key=lambda entry: entry.name))
 
 
-def _stub(entry: Operator) -> str:
+def _stub(entry: Declared) -> str:
     takes = [_stub_argument(one) for one in signature_of(entry).parameters.values()]
     many = any(given.many for given in entry.inputs)
     first = sum(not one.startswith("*") for one in takes[: len(entry.inputs)]) + many
@@ -97,7 +114,7 @@ def _input_type(given: Input) -> str:
     return "Geo | Sequence[Geo]" if given.many else "Geo | None" if given.optional else "Geo"
 
 
-def _result_type(entry: Operator) -> str:
+def _result_type(entry: Declared) -> str:
     return "Geo" if len(entry.outputs) == 1 else f"tuple[{', '.join(['Geo'] * len(entry.outputs))}]"
 
 
