@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import hashlib
 from collections.abc import Callable, Iterable, Mapping, Sequence
 from difflib import get_close_matches
 from functools import cached_property, wraps
@@ -16,6 +15,7 @@ from reticula.core.arrays import AnyArray, Flags, Floats, UInts, starts_from_siz
 from reticula.core.errors import GeometryError
 from reticula.core.geometry.mesh import identity as identities
 from reticula.core.geometry.mesh.attribute import Attribute
+from reticula.core.geometry.mesh.digest import digest_of
 from reticula.core.geometry.mesh.kinds import KINDS, PLURAL, Kind
 from reticula.core.geometry.mesh.maker import maker
 from reticula.core.geometry.mesh.source_maps import SourceMap
@@ -284,27 +284,7 @@ class Geo:
     @cached_property
     def digest(self) -> str:
         """Return a hash of all that the geometry holds; equal digests mean equal bytes."""
-        hasher = hashlib.blake2b(digest_size=16)
-        shape = self.topology
-        for array in (
-            shape.face_start,
-            shape.corner_point,
-            shape.curve_start,
-            shape.curve_point,
-            shape.curve_closed,
-        ):
-            hasher.update(str(len(array)).encode())
-            hasher.update(array.tobytes())
-        for prototype in self.prototypes:
-            hasher.update(prototype.digest.encode())
-        for kind in KINDS:
-            for name in sorted(self.attributes[kind]):
-                found = self.attributes[kind][name]
-                hasher.update(f"{kind}/{name}/{found.type}/{found.values.shape}".encode())
-                hasher.update(found.values.tobytes() if found.values.dtype.kind != "U" else _text_bytes(found.values))
-                if found.start is not None:
-                    hasher.update(found.start.tobytes())
-        return hasher.hexdigest()
+        return digest_of(self.topology, self.attributes, [prototype.digest for prototype in self.prototypes])
 
     # ---- new geometries from this one
 
@@ -411,7 +391,3 @@ def once_per_geo(function: Callable[[Geo], Result]) -> Callable[[Geo], Result]:
         return cast(Result, geo._once[key])
 
     return remembered
-
-
-def _text_bytes(values: AnyArray) -> bytes:
-    return "\x1f".join(values.tolist()).encode("utf-8", "surrogatepass")
