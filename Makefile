@@ -7,15 +7,19 @@
 # make campaign  a long hunt on the running product: kills, crowds, a full disk, odd input (MINUTES=20)
 # make hunt      property tests with thousands of random meshes, programs and chains
 # make bench     speed, side by side with other libraries
-# make generate  writes what is made from the code: OpenAPI, TypeScript types, operator pages, demo
+# make generate  writes what is made from the code: OpenAPI, TypeScript types, type stubs, operator pages, demo
+# make docs      builds the documentation site, which the application serves under /docs
+# make wheel     builds dist/reticula-*.whl with page, documentation and demo inside
 
 PYTHON := .venv/bin/python
 CORE := $(shell find reticula/core -name '*.py')
 WEB := $(shell find web/src web/public web/index.html -type f)
 
-.PHONY: start backup restore upgrade test lint campaign hunt bench generate
+DOCS := mkdocs.yml $(shell find docs -name '*.md' -o -name '*.png')
 
-start: .venv/.ready .venv/.kernels web/dist/index.html
+.PHONY: start backup restore upgrade test lint campaign hunt bench generate docs wheel
+
+start: .venv/.ready .venv/.kernels web/dist/index.html site/index.html
 	@tools/packages.sh mariadbd=mariadb-server
 	@exec $(PYTHON) -m reticula.launch
 
@@ -28,7 +32,7 @@ restore: .venv/.ready
 	@tools/packages.sh mariadbd=mariadb-server
 	@$(PYTHON) -m reticula.cli restore "$(FILE)"
 
-test: .venv/.dev .venv/.kernels web/dist/index.html
+test: .venv/.dev .venv/.kernels web/dist/index.html site/index.html
 	@tools/packages.sh mariadbd=mariadb-server chromium=chromium
 	@$(PYTHON) -m tools.run_parts
 
@@ -47,6 +51,16 @@ bench: .venv/.dev .venv/.kernels
 
 generate: .venv/.dev web/node_modules/.ready
 	$(PYTHON) -m tools.generated
+
+docs: .venv/.ready
+	NO_MKDOCS_2_WARNING=1 $(PYTHON) -m mkdocs build --quiet --strict
+
+wheel: .venv/.dev web/dist/index.html site/index.html
+	@$(PYTHON) -m tools.wheel
+
+site/index.html: .venv/.ready $(DOCS)
+	@NO_MKDOCS_2_WARNING=1 $(PYTHON) -m mkdocs build --quiet --strict
+	@touch $@
 
 .venv/.ready: requirements.lock pyproject.toml
 	@tools/check_tools.sh

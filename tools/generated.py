@@ -22,6 +22,7 @@ from reticula.core.operators.declaration.python_form import stubs_of
 from reticula.core.packages.definition import definition_schema
 from reticula.core.packages.package import package_schema
 from reticula.service.openapi import openapi_text
+from tools.http_reference import http_page
 
 ROOT = Path(__file__).resolve().parents[1]
 
@@ -134,6 +135,7 @@ def files() -> dict[str, str]:
     openapi = openapi_text()
     made = {
         "docs/openapi.json": openapi,
+        "docs/http_api.md": http_page(json.loads(openapi)),
         "docs/graph.schema.json": json.dumps(schema(), indent=2, ensure_ascii=False) + "\n",
         "docs/operator.schema.json": json.dumps(definition_schema(), indent=2, ensure_ascii=False) + "\n",
         "docs/package.schema.json": json.dumps(package_schema(), indent=2, ensure_ascii=False) + "\n",

@@ -1,5 +1,5 @@
-"""The command line: run a graph or a package, list operators, describe one, pack, import, export, back up,
-and make accounts.
+"""The command line: start the workshop, run a graph or a package, list operators, describe one, pack, import, export,
+back up, and make accounts.
 """
 
 from __future__ import annotations
@@ -12,6 +12,7 @@ from reticula.cli.backup_commands import add_backup_commands
 from reticula.cli.package_commands import add_package_commands, package_text
 from reticula.cli.people_commands import add_people_commands
 from reticula.cli.run_command import add_run
+from reticula.cli.start_command import add_start
 from reticula.core.errors import ReticulaError
 from reticula.core.graph import schema
 from reticula.core.operators import OPERATORS, Operator, find_operator
@@ -26,6 +27,9 @@ def main(arguments: list[str] | None = None) -> int:
     try:
         code: int = given.function(given)
         return code
+    except ModuleNotFoundError as error:
+        print(f"reticula: this needs {error.name}; install it with: pip install 'reticula[server]'", file=sys.stderr)
+        return 1
     except (ReticulaError, OSError, KeyError) as error:
         message = error.args[0] if isinstance(error, KeyError) else error
         print(f"reticula: {message}", file=sys.stderr)
@@ -36,6 +40,7 @@ def _parser() -> argparse.ArgumentParser:
     parser = argparse.ArgumentParser(prog="reticula", description="Edit meshes with node graphs.")
     commands = parser.add_subparsers(required=True, metavar="COMMAND")
     add_run(commands)
+    add_start(commands)
     add_package_commands(commands)
     add_backup_commands(commands)
     add_people_commands(commands)

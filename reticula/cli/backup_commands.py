@@ -8,6 +8,8 @@ import sys
 from pathlib import Path
 from typing import Any
 
+from reticula.bundle import VAR
+
 __all__ = ["add_backup_commands"]
 
 
@@ -20,7 +22,7 @@ def add_backup_commands(commands: Any) -> None:
         made = commands.add_parser(name, help=help)
         made.add_argument("file", type=Path, help="the archive, e.g. reef.backup.zip")
         made.add_argument(
-            "--var", type=Path, default=Path(os.environ.get("RETICULA_VAR", "var")), help="where data are kept"
+            "--var", type=Path, default=Path(os.environ.get("RETICULA_VAR", VAR)), help="where data are kept"
         )
         made.set_defaults(function=function)
 

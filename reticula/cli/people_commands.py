@@ -10,6 +10,8 @@ from collections.abc import Callable
 from pathlib import Path
 from typing import Any
 
+from reticula.bundle import VAR
+
 __all__ = ["add_people_commands"]
 
 
@@ -32,9 +34,7 @@ def add_people_commands(commands: Any) -> None:
 
 def _act(acts: Any, name: str, help: str, function: Callable[[Any, argparse.Namespace], str]) -> Any:
     made = acts.add_parser(name, help=help)
-    made.add_argument(
-        "--var", type=Path, default=Path(os.environ.get("RETICULA_VAR", "var")), help="where data are kept"
-    )
+    made.add_argument("--var", type=Path, default=Path(os.environ.get("RETICULA_VAR", VAR)), help="where data are kept")
     made.set_defaults(function=lambda given: _in_database(given, function))
     return made
 

@@ -10,21 +10,20 @@ import sys
 from pathlib import Path
 from types import FrameType
 
+from reticula.bundle import VAR
 from reticula.launch.mariadb import install_hint
 from reticula.launch.supervisor import Ended, Supervisor
 
-ROOT = Path(__file__).resolve().parents[2]
 
-
-def main() -> int:
+def main(arguments: list[str] | None = None) -> int:
     parser = argparse.ArgumentParser(prog="python -m reticula.launch", description="Start Reticula.")
     parser.add_argument(
         "--port", type=int, default=int(os.environ.get("RETICULA_PORT", "8765")), help="first port to try"
     )
     parser.add_argument(
-        "--var", type=Path, default=Path(os.environ.get("RETICULA_VAR", str(ROOT / "var"))), help="where data are kept"
+        "--var", type=Path, default=Path(os.environ.get("RETICULA_VAR", str(VAR))), help="where data are kept"
     )
-    given = parser.parse_args()
+    given = parser.parse_args(arguments)
     hint = install_hint()
     if hint:
         print(f"MariaDB is missing. Install it with:\n    sudo sh -c '{hint}'", file=sys.stderr)

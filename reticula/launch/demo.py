@@ -5,11 +5,11 @@ from __future__ import annotations
 import json
 from pathlib import Path
 
+from reticula.bundle import DEMO
 from reticula.launch.client import Client
 
 __all__ = ["load_demo"]
 
-DEMO = Path(__file__).resolve().parents[2] / "demo"
 TITLE = "Reef studio"
 PUBLISHER = "Reef studio (demo)"
 FIRST = "settlement_tile"

@@ -13,6 +13,7 @@ from reticula import __version__
 from reticula.service import assets, catalogue, changes, evaluations, graphs, library, packages, projects
 from reticula.service.config import Config
 from reticula.service.context import Context
+from reticula.service.documentation import install_documentation
 from reticula.service.errors import install_errors, refuse, refuse_validation
 from reticula.service.monitoring import metrics
 from reticula.service.monitoring.logs import install_request_log
@@ -81,6 +82,7 @@ def create_app(config: Config) -> OpenAPI:
     install_limits(app)
     install_parking(app)
     install_errors(app)
+    install_documentation(app, config.docs)
     _serve_pages(app, config.web)
     return app
 

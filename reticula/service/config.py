@@ -6,6 +6,7 @@ import os
 from dataclasses import dataclass, field
 from pathlib import Path
 
+from reticula.bundle import DOCS, PAGE, VAR
 from reticula.workers.tickets import Limits
 
 __all__ = ["Config"]
@@ -27,6 +28,7 @@ class Config:
     database_url: str
     var: Path
     web: Path
+    docs: Path = DOCS
     host: str = "127.0.0.1"
     port: int = 8765
     hosts: tuple[str, ...] = ("127.0.0.1", "localhost", "[::1]")
@@ -49,14 +51,14 @@ class Config:
     def from_environment(cls) -> Config:
         """Read RETICULA_* variables."""
         get = os.environ.get
-        root = Path(__file__).resolve().parents[2]
         host = get("RETICULA_HOST", "127.0.0.1")
         extra = tuple(name.strip() for name in get("RETICULA_HOSTS", "").split(",") if name.strip())
         elsewhere = [name for name in (host, *extra) if name.strip("[]") not in LOOPBACK]
         return cls(
             database_url=os.environ["RETICULA_DATABASE"],
-            var=Path(get("RETICULA_VAR", str(root / "var"))),
-            web=Path(get("RETICULA_WEB", str(root / "web" / "dist"))),
+            var=Path(get("RETICULA_VAR", str(VAR))),
+            web=Path(get("RETICULA_WEB", str(PAGE))),
+            docs=Path(get("RETICULA_DOCS", str(DOCS))),
             host=host,
             port=int(get("RETICULA_PORT", "8765")),
             hosts=("127.0.0.1", "localhost", "[::1]", *dict.fromkeys(elsewhere)),

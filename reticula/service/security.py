@@ -9,7 +9,7 @@ from flask import Flask, Response, request
 from reticula.service.config import Config
 from reticula.service.errors import refuse
 
-__all__ = ["install_security", "may_open"]
+__all__ = ["POLICY", "install_security", "may_open"]
 
 POLICY = "; ".join(
     (
@@ -53,7 +53,7 @@ def install_security(app: Flask, config: Config) -> None:
 
     @app.after_request
     def add_headers(response: Response) -> Response:
-        response.headers["Content-Security-Policy"] = POLICY
+        response.headers.setdefault("Content-Security-Policy", POLICY)
         response.headers["X-Content-Type-Options"] = "nosniff"
         response.headers["Referrer-Policy"] = "no-referrer"
         response.headers["Cross-Origin-Resource-Policy"] = "same-origin"

@@ -22,6 +22,8 @@ LOOK, EDIT, MANAGE = ROLES
 
 NEEDS: dict[str, str] = {
     "page": ANYBODY,
+    "documentation": ANYBODY,
+    "documentation_page": ANYBODY,
     "catalogue.health": ANYBODY,
     "monitoring.metrics": ANYBODY,  # looks after itself: loopback or a token
     "sessions.read_session": ANYBODY,
@@ -81,6 +83,8 @@ NEEDS: dict[str, str] = {
 """What the handler of that name needs: one of the words above, or a role in the project that the request is about."""
 READ_ONLY = ("sessions.list_tokens", "members.list_members")
 SAFE = ("GET", "HEAD", "OPTIONS")
+FOR_ALL = ("page", "documentation", "documentation_page", "catalogue.health", "monitoring.metrics")
+"""Nobody has to be recognised for these."""
 BEFORE_SIGN_IN = ("sessions.sign_in", "sessions.sign_in_by_link")
 CSRF = "X-CSRF-Token"
 
@@ -97,7 +101,7 @@ def install_access(app: Flask) -> None:
     def let_in() -> Response | None:
         need = NEEDS.get(request.endpoint or "page", NOBODY_ELSE)
         config = context().config
-        if need == ANYBODY and request.endpoint in ("page", "catalogue.health", "monitoring.metrics"):
+        if request.endpoint in FOR_ALL:
             return None
         if not config.sign_in and request.headers.get("X-Forwarded-For"):
             return refuse(403, "sign in", "Behind a proxy people have to sign in: name its host in RETICULA_HOSTS.")
