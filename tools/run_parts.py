@@ -17,6 +17,14 @@ from pathlib import Path
 ROOT = Path(__file__).resolve().parents[1]
 PYTEST = (sys.executable, "-m", "pytest")
 
+APART = ("browser", "core", "invariance", "reference")
+OTHERS = tuple(
+    f"tests/{path.name}"
+    for path in sorted((ROOT / "tests").iterdir())
+    if (path / "__init__.py").exists() and path.name not in APART
+)
+"""Folders of tests that no other part names: none is forgotten."""
+
 
 @dataclass(frozen=True)
 class Part:
@@ -31,7 +39,7 @@ PARTS = (
     Part("browser", ((*PYTEST, "tests/browser"),)),
     Part("language", ((*PYTEST, "tests/core/language", "tests/invariance", "tests/reference"),)),
     Part("core", ((*PYTEST, "tests/core", "--ignore=tests/core/language"),)),
-    Part("service", ((*PYTEST, *(f"tests/{name}" for name in ("service", "store", "workers", "cli", "depot"))),)),
+    Part("service", ((*PYTEST, *OTHERS),)),
     Part(
         "lint",
         (

@@ -22,12 +22,12 @@ OWN_ONLY = "script-src 'self'"
 def install_documentation(app: Flask, folder: Path) -> None:
     """Serve the site in a folder. Its pages have scripts within: the policy names just these by their hashes."""
 
-    @app.get("/docs")
-    @app.get("/docs/")
+    @app.route("/docs")
+    @app.route("/docs/")
     def documentation() -> Response:
         return redirect("/docs/index.html")  # type: ignore[return-value]  # Werkzeug's own response, which Flask sends
 
-    @app.get("/docs/<path:name>")
+    @app.route("/docs/<path:name>")
     def documentation_page(name: str) -> Response:
         if not (folder / "index.html").exists():
             return refuse(503, "not built", "The documentation is not built; run 'make docs'.")

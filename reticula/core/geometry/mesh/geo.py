@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Callable, Iterable, Mapping, Sequence
 from difflib import get_close_matches
 from functools import cached_property, wraps
+from importlib import import_module
 from pathlib import Path
 from types import MappingProxyType
 from typing import Any, TypeVar, cast
@@ -375,6 +376,10 @@ class FileAccess:
 
     read: Callable[[str | Path], Geo]
     write: Callable[..., None]
+
+    def __getattr__(self, name: str) -> Any:
+        import_module("reticula.core.formats")  # it puts its functions here
+        return self.__dict__[name]
 
 
 file_access = FileAccess()
