@@ -125,7 +125,7 @@ def typescript(openapi: str) -> str:
     with tempfile.TemporaryDirectory() as folder:
         source, target = Path(folder) / "openapi.json", Path(folder) / "schema.d.ts"
         source.write_text(openapi)
-        command = ["npx", "openapi-typescript", str(source), "-o", str(target)]
+        command = ["npx", "openapi-typescript", str(source), "-o", str(target), "--default-non-nullable=false"]
         subprocess.run(command, cwd=ROOT / "web", check=True, capture_output=True)
         return target.read_text()
 

@@ -11,6 +11,7 @@ from flask import Response, send_file
 from flask_openapi3 import APIBlueprint, Tag
 from werkzeug.utils import secure_filename
 
+from reticula.contract.queries import DifferenceQuery
 from reticula.core.context import using
 from reticula.core.errors import FormatError, GraphError
 from reticula.core.formats import FORMATS
@@ -149,18 +150,14 @@ def look(path: GraphPath, body: LookRequest) -> Answer:
     """Look at one node's result without disturbing a running evaluation, e.g. for a page of the ledger."""
     loaded = _load(path.graph_id, body)
     node = loaded.require(body.node)
-    compared = [query for query in body.queries if query.get("what") == "difference"]
-    others = [loaded.require(str(query.get("to"))) for query in compared if query.get("at") is None]
+    compared = [query for query in body.queries if isinstance(query, DifferenceQuery)]
+    others = [loaded.require(query.to) for query in compared if query.at is None]
     moments = {}
-    asked = [query["at"] for query in compared if query.get("at") is not None]
-    if not all(isinstance(revision, int) for revision in asked):
-        raise GraphError(f"a moment is named by its revision, a whole number, not {asked!r}")
-    for revision in set(asked):
-        then = _load(path.graph_id, Basis(revision=revision, level=body.level))
-        for query in compared:
-            if query.get("at") == revision:
-                then.require(str(query.get("to")))
-        moments[revision] = then.job("evaluate", None, None)
+    for query in compared:
+        if query.at is not None:
+            then = _load(path.graph_id, Basis(revision=query.at, level=body.level))
+            then.require(query.to)
+            moments[query.at] = then.job("evaluate", None, None)
     job = loaded.job("evaluate", node, [node, *others], queries=body.queries, moments=moments)
     return result_later(job, lambda result: {"looks": result()["looks"]}, affinity=loaded.project_id)
 

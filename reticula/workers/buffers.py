@@ -10,6 +10,8 @@ from typing import Any
 
 import numpy as np
 
+from reticula.contract.answers import BufferRef
+
 __all__ = ["BufferFiles"]
 
 GRACE = 600.0
@@ -29,7 +31,7 @@ class BufferFiles:
             raise ValueError("not a digest")
         return self.folder / digest
 
-    def keep(self, array: np.ndarray[Any, Any]) -> dict[str, Any]:
+    def keep(self, array: np.ndarray[Any, Any]) -> BufferRef:
         """Keep an array and return how to fetch it: digest, dtype and shape."""
         array = np.ascontiguousarray(array)
         digest = hashlib.blake2b(array.tobytes(), digest_size=16, key=array.dtype.str.encode()).hexdigest()

@@ -6,6 +6,7 @@ from typing import Any
 
 import numpy as np
 
+from reticula.contract.answers import AttributeChange, DifferenceLook
 from reticula.core.arrays import as_rows
 from reticula.core.geometry import KINDS, Geo
 from reticula.core.geometry.edit.placement import to_world
@@ -18,12 +19,12 @@ __all__ = ["difference"]
 SAME = 1e-9
 
 
-def difference(geo: Geo, other: Geo, buffers: BufferFiles) -> dict[str, Any]:
+def difference(geo: Geo, other: Geo, buffers: BufferFiles) -> DifferenceLook:
     """Return what differs in ``geo`` from ``other``, with the distance in m of each point to the other one as a
     buffer.
     """
     ours, theirs = element_counts(geo, edges=True), element_counts(other, edges=True)
-    attributes = []
+    attributes: list[AttributeChange] = []
     for kind in KINDS:
         for name in sorted({*geo.attributes[kind], *other.attributes[kind]}):
             a, b = geo.attributes[kind].get(name), other.attributes[kind].get(name)
@@ -37,6 +38,7 @@ def difference(geo: Geo, other: Geo, buffers: BufferFiles) -> dict[str, Any]:
                     attributes.append({"kind": kind, "name": name, "what": f"{changed:,} of {len(a):,} changed"})
     far = _distances(to_world(geo), to_world(other))
     return {
+        "what": "difference",
         "counts": {kind: [count, count - theirs[kind]] for kind, count in ours.items() if count or theirs[kind]},
         "attributes": attributes,
         "moved": int((far > SAME).sum()),

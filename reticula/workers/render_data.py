@@ -2,13 +2,22 @@
 
 from __future__ import annotations
 
-from typing import Any, cast
-
 import numpy as np
 
+from reticula.contract.answers import (
+    Drawn,
+    EdgesLook,
+    GroupsLook,
+    MeshLook,
+    NormalsLook,
+    PlacedMesh,
+    PlaceLook,
+    UvLook,
+)
+from reticula.contract.queries import EdgesQuery, GroupsQuery, NormalsQuery
 from reticula.core.arrays import Floats
 from reticula.core.errors import GeometryError
-from reticula.core.geometry import KINDS, Geo, Kind, triangles
+from reticula.core.geometry import Geo, Kind, triangles
 from reticula.core.geometry.edit.instances import flatten
 from reticula.core.geometry.edit.placement import place_of, to_world
 from reticula.core.geometry.measure.areas import face_centers, face_normals, point_normals
@@ -16,28 +25,20 @@ from reticula.core.geometry.measure.curvature import edge_angles
 from reticula.core.geometry.validation import checks
 from reticula.workers.buffers import BufferFiles
 
-__all__ = ["corner_uv", "edge_kinds", "flat", "groups", "kind_of", "mesh", "place", "strokes"]
+__all__ = ["corner_uv", "edge_kinds", "flat", "groups", "mesh", "place", "strokes"]
 
-Query = dict[str, Any]
 MOST_GROUPS = 32
 """Groups that are told apart in one picture: one bit each."""
-SHARP = 30.0
-"""From which angle in degrees on an edge counts as a crease, if no crease attribute says so."""
 
 
-def kind_of(query: Query) -> Kind:
-    """Return the element kind that a query names."""
-    kind = query.get("kind")
-    if kind not in KINDS:
-        raise GeometryError(f"there is no element kind '{kind}'; there are {', '.join(KINDS)}")
-    return cast(Kind, kind)
-
-
-def mesh(geo: Geo, query: Query, buffers: BufferFiles) -> dict[str, Any]:
-    """What is needed to draw it where it stands: positions, triangles (as corners), edges, curves, loose points,
-    normals.
-    """
+def mesh(geo: Geo, buffers: BufferFiles) -> MeshLook:
+    """What is needed to draw it where it stands."""
     geo = to_world(geo)
+    return {"what": "mesh", **_drawn(geo, buffers), "instances": _instances(geo, buffers)}
+
+
+def _drawn(geo: Geo, buffers: BufferFiles) -> Drawn:
+    """Positions, triangles (as corners), edges, curves, loose points, normals."""
     shape = geo.topology
     cut = triangles(geo)
     loose = np.flatnonzero(~shape.used_points)
@@ -50,26 +51,25 @@ def mesh(geo: Geo, query: Query, buffers: BufferFiles) -> dict[str, Any]:
         "edge": buffers.keep(shape.edges.astype("<u4")),
         "segment": buffers.keep(shape.curve_segments[0].astype("<u4")),
         "loose_point": buffers.keep(loose.astype("<u4")),
-        "instances": _instances(geo, buffers),
         "bounds": geo.bounds.tolist(),
     }
 
 
-def _instances(geo: Geo, buffers: BufferFiles) -> list[dict[str, Any]]:
+def _instances(geo: Geo, buffers: BufferFiles) -> list[PlacedMesh]:
     """Per shape that is placed: what is needed to draw it once, and a matrix (column by column) for each copy."""
     if not geo.topology.instance_count:
         return []
     which, matrix = geo.attribute("instance", "shape"), geo.attribute("instance", "transform")
-    made = []
+    made: list[PlacedMesh] = []
     for number, prototype in enumerate(geo.prototypes):
         chosen = matrix[which == number]
         if len(chosen):
             columns = buffers.keep(np.ascontiguousarray(chosen.transpose(0, 2, 1)).astype("<f4"))
-            made.append({"mesh": mesh(flatten(prototype), {}, buffers), "matrix": columns})
+            made.append({"mesh": _drawn(to_world(flatten(prototype)), buffers), "matrix": columns})
     return made
 
 
-def flat(geo: Geo, query: Query, buffers: BufferFiles) -> dict[str, Any]:
+def flat(geo: Geo, buffers: BufferFiles) -> MeshLook:
     """The faces laid out by their uv: a mesh with one point per corner, at u to the right and v up.
 
     ``own_point`` and ``own_edge`` say which point and edge of the geometry a point and an edge of the layout are.
@@ -84,6 +84,7 @@ def flat(geo: Geo, query: Query, buffers: BufferFiles) -> dict[str, Any]:
     )
     bounds[:, 2] = 0.0
     return {
+        "what": "flat",
         "position": buffers.keep(place.astype("<f4")),
         "normal": buffers.keep(np.tile(np.array([0.0, 0.0, 1.0], "<f4"), (len(uv), 1))),
         "corner_point": buffers.keep(np.arange(shape.corner_count).astype("<u4")),
@@ -109,26 +110,27 @@ def _uv(geo: Geo) -> Floats:
     return found
 
 
-def corner_uv(geo: Geo, query: Query, buffers: BufferFiles) -> dict[str, Any]:
+def corner_uv(geo: Geo, buffers: BufferFiles) -> UvLook:
     """Where each corner lies on the uv sheet, for a checker on the surface."""
     uv = _uv(geo)
     return {
+        "what": "uv",
         "values": buffers.keep(uv.astype("<f4")),
         "low": uv.min(axis=0, initial=np.inf).tolist() if len(uv) else [0, 0],
         "high": uv.max(axis=0, initial=-np.inf).tolist() if len(uv) else [0, 0],
     }
 
 
-def place(geo: Geo, query: Query, buffers: BufferFiles) -> dict[str, Any]:
+def place(geo: Geo) -> PlaceLook:
     """The matrix from the geometry's own space to the world, row by row."""
-    return {"matrix": place_of(geo).reshape(-1).tolist()}
+    return {"what": "place", "matrix": place_of(geo).reshape(-1).tolist()}
 
 
-def strokes(geo: Geo, query: Query, buffers: BufferFiles) -> dict[str, Any]:
+def strokes(geo: Geo, query: NormalsQuery, buffers: BufferFiles) -> NormalsLook:
     """Where strokes begin and which way they go: normals, or a vector attribute ``name``, of points or faces."""
-    name = str(query.get("name") or "normal")
+    name = query.name or "normal"
     geo = to_world(geo)
-    on_faces = query.get("kind") == "face"
+    on_faces = query.kind == "face"
     kind: Kind = "face" if on_faces else "point"
     begin = face_centers(geo) if on_faces else geo.positions
     if name == "normal" and not geo.has(kind, name):
@@ -138,10 +140,14 @@ def strokes(geo: Geo, query: Query, buffers: BufferFiles) -> dict[str, Any]:
         if found.type != "vec3":
             raise GeometryError(f"'{name}' is a {found.type}; strokes show a vec3")
         direction = found.values
-    return {"begin": buffers.keep(begin.astype("<f4")), "direction": buffers.keep(direction.astype("<f4"))}
+    return {
+        "what": "normals",
+        "begin": buffers.keep(begin.astype("<f4")),
+        "direction": buffers.keep(direction.astype("<f4")),
+    }
 
 
-def edge_kinds(geo: Geo, query: Query, buffers: BufferFiles) -> dict[str, Any]:
+def edge_kinds(geo: Geo, query: EdgesQuery, buffers: BufferFiles) -> EdgesLook:
     """Which edges are open borders (1), creases (2) or crowded (3, more than two faces); 0 for the others.
 
     Creases are the edges whose ``crease`` is above 0; without that attribute, those where faces meet at more than
@@ -155,29 +161,29 @@ def edge_kinds(geo: Geo, query: Query, buffers: BufferFiles) -> dict[str, Any]:
     if told:
         kinds[np.asarray(geo.attribute("edge", "crease"), float) > 0] = 2
     else:
-        kinds[np.abs(edge_angles(geo)) > float(query.get("angle", SHARP))] = 2
+        kinds[np.abs(edge_angles(geo)) > query.angle] = 2
     kinds[uses == 1] = 1
     kinds[uses > 2] = 3
     border, crease, crowded = np.bincount(kinds, minlength=4)[1:]
     return {
+        "what": "edges",
         "kinds": buffers.keep(kinds),
         "border": int(border),
         "crease": int(crease),
         "crowded": int(crowded),
-        "creases_are": "edges with a crease"
-        if told
-        else f"faces meet at more than {float(query.get('angle', SHARP)):g}°",
+        "creases_are": "edges with a crease" if told else f"faces meet at more than {query.angle:g}°",
     }
 
 
-def groups(geo: Geo, query: Query, buffers: BufferFiles) -> dict[str, Any]:
+def groups(geo: Geo, query: GroupsQuery, buffers: BufferFiles) -> GroupsLook:
     """All groups of a kind: their names, how many they hold, and for each element a bit per group it is in."""
-    kind = kind_of(query)
+    kind = query.kind
     names = geo.groups(kind)[:MOST_GROUPS]
     bits = np.zeros(geo.topology.count(kind), "<u4")
     for number, name in enumerate(names):
         bits |= geo.group(kind, name).astype("<u4") << np.uint32(number)
     return {
+        "what": "groups",
         "kind": kind,
         "values": buffers.keep(bits),
         "total": len(bits),

@@ -2,11 +2,43 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable
-from typing import Any
+from typing import Any, assert_never, cast
 
 import numpy as np
 
+from reticula.contract.answers import (
+    AnchorsLook,
+    AttributeLook,
+    ChecksLook,
+    Column,
+    Defect,
+    LookAnswer,
+    NamesLook,
+    RowsLook,
+    SpreadLook,
+    SummaryLook,
+)
+from reticula.contract.queries import (
+    MOST_ROWS,
+    AnchorsQuery,
+    AttributeQuery,
+    ChecksQuery,
+    DifferenceQuery,
+    EdgesQuery,
+    FlatQuery,
+    GroupsQuery,
+    LookQuery,
+    MeshQuery,
+    NamesQuery,
+    NormalsQuery,
+    PlaceQuery,
+    RowsQuery,
+    SpreadQuery,
+    StatisticsQuery,
+    SummaryQuery,
+    TraceQuery,
+    UvQuery,
+)
 from reticula.core.errors import GeometryError
 from reticula.core.geometry import KINDS, Geo, Kind
 from reticula.core.geometry.edit.placement import to_world
@@ -21,38 +53,66 @@ from reticula.core.operators.shared.strokes.anchors import anchors_of
 from reticula.core.reports.summary import describe_attribute, describe_geo, unit_of
 from reticula.workers import render_data
 from reticula.workers.buffers import BufferFiles
-from reticula.workers.render_data import kind_of
 from reticula.workers.statistics import BUILT_IN, statistics
 
 __all__ = ["look"]
 
-MOST_ROWS = 2000
-Buffers = BufferFiles
+
+def look(geo: Geo, query: LookQuery, buffers: BufferFiles) -> LookAnswer:
+    """Return what a question asks of one result; those that need more than one are answered where the jobs are."""
+    match query:
+        case SummaryQuery():
+            return _summary(geo)
+        case MeshQuery():
+            return render_data.mesh(geo, buffers)
+        case FlatQuery():
+            return render_data.flat(geo, buffers)
+        case NormalsQuery():
+            return render_data.strokes(geo, query, buffers)
+        case EdgesQuery():
+            return render_data.edge_kinds(geo, query, buffers)
+        case GroupsQuery():
+            return render_data.groups(geo, query, buffers)
+        case UvQuery():
+            return render_data.corner_uv(geo, buffers)
+        case PlaceQuery():
+            return render_data.place(geo)
+        case AttributeQuery():
+            return _attribute(geo, query, buffers)
+        case RowsQuery():
+            return _rows(geo, query)
+        case StatisticsQuery():
+            return statistics(geo, query)
+        case NamesQuery():
+            return _names(geo, query)
+        case AnchorsQuery():
+            return _anchors(geo, query)
+        case ChecksQuery():
+            return _checks(geo)
+        case SpreadQuery():
+            return _spread(geo, query)
+        case TraceQuery() | DifferenceQuery():
+            raise AssertionError(f"'{query.what}' needs more than one result")
+        case _:
+            assert_never(query)
 
 
-def look(geo: Geo, query: dict[str, Any], buffers: Buffers) -> dict[str, Any]:
-    """Return what ``query`` asks for; ``query["what"]`` names one of the functions below."""
-    what = str(query.get("what"))
-    if what not in LOOKS:
-        raise GeometryError(f"nothing is known about '{what}'")
-    return LOOKS[what](geo, query, buffers)
-
-
-def _summary(geo: Geo, query: dict[str, Any], buffers: Buffers) -> dict[str, Any]:
+def _summary(geo: Geo) -> SummaryLook:
     built_in = {kind: [name for name, entry in BUILTINS.items() if kind in entry.read] for kind in KINDS}
-    return {**describe_geo(geo), "built_in": built_in}
+    return cast(SummaryLook, {"what": "summary", **describe_geo(geo), "built_in": built_in})
 
 
-def _checks(geo: Geo, query: dict[str, Any], buffers: Buffers) -> dict[str, Any]:
+def _checks(geo: Geo) -> ChecksLook:
     """What is wrong with the geometry, at which elements, and what mends it."""
     standing = to_world(geo)
     return {
+        "what": "checks",
         "checks": [_finding(one) for one in find_defects(standing)],
         "remarks": [_finding(one) for one in find_remarks(standing)],
     }
 
 
-def _finding(one: Finding) -> dict[str, Any]:
+def _finding(one: Finding) -> Defect:
     return {
         "name": one.name,
         "kind": one.kind,
@@ -63,16 +123,16 @@ def _finding(one: Finding) -> dict[str, Any]:
     }
 
 
-def _spread(geo: Geo, query: dict[str, Any], buffers: Buffers) -> dict[str, Any]:
+def _spread(geo: Geo, query: SpreadQuery) -> SpreadLook:
     """Chosen elements with those around them (``grow``), without their rim (``shrink``), all of their piece, loop or
     ring.
     """
-    kind, how = kind_of(query), str(query.get("how"))
+    kind, how = query.kind, query.how
     count = geo.topology.count(kind)
-    rows = np.array([int(one) for one in query.get("elements", [])][:MOST_PICKED], np.int64)
+    rows = np.array(query.elements, np.int64)
     chosen = np.zeros(count, bool)
     chosen[rows[(rows >= 0) & (rows < count)]] = True
-    if how == "piece":
+    if query.how == "piece":
         label = np.asarray(Scope(geo, kind).values(kind, "piece"))
         chosen = np.isin(label, np.unique(label[chosen]))
     elif how in ("grow", "shrink"):
@@ -83,19 +143,16 @@ def _spread(geo: Geo, query: dict[str, Any], buffers: Buffers) -> dict[str, Any]
         edge = np.zeros(count, bool)
         edge[row[chosen[around] if how == "grow" else ~chosen[around]]] = True
         chosen = chosen | edge if how == "grow" else chosen & ~edge
-    elif how in ("loop", "ring"):
+    else:
         if kind != "edge":
             raise GeometryError(f"edges have a {how}, {PLURAL[kind]} have none; pick an edge")
         chosen = (edge_loops if how == "loop" else edge_rings)(geo.topology, chosen)
-    else:
-        raise GeometryError(f"chosen elements grow, shrink, take their piece, loop or ring; not '{how}'")
-    return {"kind": kind, "elements": np.flatnonzero(chosen)[:MOST_PICKED].tolist()}
+    return {"what": "spread", "kind": kind, "elements": np.flatnonzero(chosen)[:MOST_PICKED].tolist()}
 
 
-def _names(geo: Geo, query: dict[str, Any], buffers: Buffers) -> dict[str, Any]:
+def _names(geo: Geo, query: NamesQuery) -> NamesLook:
     """The stable names of some elements, as hexadecimal text; those that nothing else came from yet end in ``+``."""
-    kind, count = kind_of(query), geo.topology.count(kind_of(query))
-    asked = [int(number) for number in query.get("elements", [])][:MOST_PICKED]
+    kind, count, asked = query.kind, geo.topology.count(query.kind), query.elements
     if any(not 0 <= number < count for number in asked):
         raise GeometryError(f"there are only {count:,} {PLURAL[kind]} now; pick them again")
     names = geo.identity(kind)
@@ -105,27 +162,25 @@ def _names(geo: Geo, query: dict[str, Any], buffers: Buffers) -> dict[str, Any]:
     outside[asked] = False
     shared = np.bincount(origin[outside & (origin >= 0)], minlength=len(asked)) > 0
     texts = [f"{name:x}{'' if more else '+'}" for name, more in zip(chosen.tolist(), shared.tolist(), strict=True)]
-    return {"kind": kind, "names": texts}
+    return {"what": "names", "kind": kind, "names": texts}
 
 
-def _anchors(geo: Geo, query: dict[str, Any], buffers: Buffers) -> dict[str, Any]:
+def _anchors(geo: Geo, query: AnchorsQuery) -> AnchorsLook:
     """What holds some places in the world on the geometry: faces and where in them; the places in its own space; and
     its extent, m.
     """
-    places = np.array(query.get("places", []), np.float64).reshape(-1, 3)
-    if not np.isfinite(places).all():
-        raise GeometryError("places are three finite numbers each")
-    anchors, own = anchors_of(geo, places)
+    anchors, own = anchors_of(geo, np.array(query.places, np.float64).reshape(-1, 3))
     return {
+        "what": "anchors",
         "anchors": anchors,
         "places": own.tolist(),
         "extent": float(Scope(geo, "whole").values("whole", "extent")[0]),
     }
 
 
-def _attribute(geo: Geo, query: dict[str, Any], buffers: Buffers) -> dict[str, Any]:
+def _attribute(geo: Geo, query: AttributeQuery, buffers: BufferFiles) -> AttributeLook:
     """One attribute (or built-in) for false colour: 32-bit numbers per element, with its real range."""
-    kind, name = kind_of(query), str(query.get("name"))
+    kind, name = query.kind, query.name
     if geo.has(kind, name):
         attribute = geo.find(kind, name)
         about = describe_attribute(name, attribute)
@@ -151,18 +206,16 @@ def _attribute(geo: Geo, query: dict[str, Any], buffers: Buffers) -> dict[str, A
         if count:
             about |= {"low": flat.min(axis=0).astype(float).tolist(), "high": flat.max(axis=0).astype(float).tolist()}
     dtype = "u1" if values.dtype == bool else "<f4"
-    return {**about, "unit": unit_of(name), "kind": kind, "values": buffers.keep(values.astype(dtype))}
+    kept = buffers.keep(values.astype(dtype))
+    return cast(AttributeLook, {"what": "attribute", **about, "unit": unit_of(name), "kind": kind, "values": kept})
 
 
-def _rows(geo: Geo, query: dict[str, Any], buffers: Buffers) -> dict[str, Any]:
+def _rows(geo: Geo, query: RowsQuery) -> RowsLook:
     """A page of the ledger: values of all attributes for some elements, sorted and filtered."""
-    kind = kind_of(query)
-    offset, limit = max(int(query.get("offset", 0)), 0), min(int(query.get("limit", 100)), MOST_ROWS)
+    kind = query.kind
     columns = _columns(geo, kind)
-    order = _order(
-        geo, kind, str(query.get("sort") or ""), bool(query.get("descending")), str(query.get("where") or "")
-    )
-    page = order[offset : offset + limit]
+    order = _order(geo, kind, query.sort, query.descending, query.where)
+    page = order[query.offset : query.offset + query.limit]
     cells: list[list[Any]] = []
     for column in columns:
         values = [None] * len(page)
@@ -174,6 +227,7 @@ def _rows(geo: Geo, query: dict[str, Any], buffers: Buffers) -> dict[str, Any]:
         cells.append(values)
     rows = [list(row) for row in zip(*cells, strict=True)] if cells else [[] for _ in page]
     return {
+        "what": "rows",
         "columns": columns,
         "index": page.tolist(),
         "rows": rows,
@@ -182,8 +236,8 @@ def _rows(geo: Geo, query: dict[str, Any], buffers: Buffers) -> dict[str, Any]:
     }
 
 
-def _columns(geo: Geo, kind: Kind) -> list[dict[str, Any]]:
-    found = [
+def _columns(geo: Geo, kind: Kind) -> list[Column]:
+    found: list[Column] = [
         {"name": name, "type": attribute.type, "unit": unit_of(name), "built_in": False}
         for name, attribute in geo.attributes[kind].items()
     ]
@@ -220,22 +274,3 @@ def _order(geo: Geo, kind: Kind, sort: str, descending: bool, where: str) -> np.
 
 _orders: dict[Any, tuple[Geo, np.ndarray[Any, Any]]] = {}
 """The last sorting, with the geometry it belongs to: paging through a sorted ledger sorts once."""
-
-
-LOOKS: dict[str, Callable[[Geo, dict[str, Any], Buffers], dict[str, Any]]] = {
-    "summary": _summary,
-    "mesh": render_data.mesh,
-    "flat": render_data.flat,
-    "normals": render_data.strokes,
-    "edges": render_data.edge_kinds,
-    "groups": render_data.groups,
-    "uv": render_data.corner_uv,
-    "place": render_data.place,
-    "attribute": _attribute,
-    "rows": _rows,
-    "statistics": statistics,
-    "names": _names,
-    "anchors": _anchors,
-    "checks": _checks,
-    "spread": _spread,
-}

@@ -2,16 +2,14 @@
 
 from __future__ import annotations
 
-from typing import Any
-
 import numpy as np
 
+from reticula.contract.answers import Spread, StatisticsLook, Word
+from reticula.contract.queries import StatisticsQuery
 from reticula.core.arrays import AnyArray
 from reticula.core.geometry import KINDS, Geo, Kind
 from reticula.core.language import evaluate
 from reticula.core.language.scope import BUILTINS, Scope
-from reticula.workers.buffers import BufferFiles
-from reticula.workers.render_data import kind_of
 
 __all__ = ["BUILT_IN", "statistics"]
 
@@ -20,18 +18,18 @@ BUILT_IN: dict[str, tuple[str, ...]] = {"face": ("area",), "edge": ("length",), 
 """What is shown of every element of a kind, besides its attributes."""
 
 
-def statistics(geo: Geo, query: dict[str, Any], buffers: BufferFiles) -> dict[str, Any]:
+def statistics(geo: Geo, query: StatisticsQuery) -> StatisticsLook:
     """Return the spread of each number of each attribute of a ``kind`` (all kinds, if none is named).
 
     ``where`` is a formula that says which elements count. Lists count by their lengths; texts by their words.
     """
-    kinds = [kind_of(query)] if query.get("kind") else list(KINDS)
-    return {"kinds": {kind: _of_kind(geo, kind, str(query.get("where") or "")) for kind in kinds}}
+    kinds = [query.kind] if query.kind else list(KINDS)
+    return {"what": "statistics", "kinds": {kind: _of_kind(geo, kind, query.where) for kind in kinds}}
 
 
-def _of_kind(geo: Geo, kind: Kind, where: str) -> list[dict[str, Any]]:
+def _of_kind(geo: Geo, kind: Kind, where: str) -> list[Spread]:
     counted = evaluate(where, geo, kind, "flag").array if where.strip() else slice(None)
-    found = []
+    found: list[Spread] = []
     for name, attribute in geo.attributes[kind].items():
         values = np.diff(attribute.start) if attribute.start is not None else attribute.values
         found += _parts(name, attribute.type, values[counted])
@@ -42,11 +40,11 @@ def _of_kind(geo: Geo, kind: Kind, where: str) -> list[dict[str, Any]]:
     return found
 
 
-def _parts(name: str, type: str, values: AnyArray) -> list[dict[str, Any]]:
+def _parts(name: str, type: str, values: AnyArray) -> list[Spread]:
     if values.dtype.kind == "U":
         words, count = np.unique(values, return_counts=True)
         order = np.argsort(-count, kind="stable")[:5]
-        most = [{"word": str(words[i]), "count": int(count[i])} for i in order]
+        most: list[Word] = [{"word": str(words[i]), "count": int(count[i])} for i in order]
         return [{"name": name, "part": -1, "type": type, "words": len(words), "most": most}]
     if values.dtype == bool:
         return [{"name": name, "part": -1, "type": type, "members": int(values.sum()), "count": len(values)}]
@@ -55,9 +53,9 @@ def _parts(name: str, type: str, values: AnyArray) -> list[dict[str, Any]]:
     return [_spread(name, -1 if single else part, type, flat[:, part]) for part in range(flat.shape[1])]
 
 
-def _spread(name: str, part: int, type: str, numbers: AnyArray) -> dict[str, Any]:
+def _spread(name: str, part: int, type: str, numbers: AnyArray) -> Spread:
     real = numbers[np.isfinite(numbers)]
-    about: dict[str, Any] = {
+    about: Spread = {
         "name": name,
         "part": part,
         "type": type,

@@ -3,11 +3,13 @@
 from __future__ import annotations
 
 import time
-from collections.abc import Callable, Mapping
+from collections.abc import Callable, Mapping, Sequence
 from dataclasses import dataclass, field, replace
 from pathlib import Path
-from typing import Any
+from typing import Any, cast
 
+from reticula.contract.answers import LookAnswer, LookTrouble, Step
+from reticula.contract.queries import DifferenceQuery, LookQuery, TraceQuery
 from reticula.core.context import using
 from reticula.core.diagnostics import collecting
 from reticula.core.errors import GeometryError, ReticulaError
@@ -27,10 +29,6 @@ from reticula.workers.result_queries import look
 __all__ = ["Job", "StoredShapes", "Worker"]
 
 
-MALFORMED = (ValueError, TypeError, KeyError, AttributeError, IndexError, OverflowError)
-"""What a query raises whose parts are not what they should be."""
-
-
 @dataclass(frozen=True)
 class Job:
     """One piece of work: ``evaluate`` a document and look at some nodes, ``export`` one, or ``examine`` a file.
@@ -48,7 +46,7 @@ class Job:
     shapes: dict[str, tuple[str, str]] = field(default_factory=dict)
     node: str | None = None
     targets: list[str] | None = None
-    queries: list[dict[str, Any]] = field(default_factory=list)
+    queries: Sequence[LookQuery] = ()
     file_name: str = ""
     text: dict[str, Any] = field(default_factory=dict)
     options: dict[str, str] = field(default_factory=dict)
@@ -56,6 +54,9 @@ class Job:
     library: Mapping[str, Mapping[str, Any]] = field(default_factory=dict)
     about: dict[str, Any] = field(default_factory=dict)
     moments: dict[int, Job] = field(default_factory=dict)
+
+
+Again = Callable[[Job], Evaluation]
 
 
 class StoredShapes:
@@ -115,27 +116,18 @@ class Worker:
                 return inspect_text(done, str(job.node), **job.text)
         if job.what == "export":
             return self._export(done.geo(str(job.node)), job)
-        looks: list[dict[str, Any]] = []
+        looks: list[LookAnswer] = []
         looked_at, output = split_feed(job.node or "")
         found = done.nodes.get(looked_at)
         geo = (found.outputs.get(output) if output else found.geo) if found else None
         for query in job.queries:
             if geo is None:
-                looks.append({"missing": True})
+                looks.append({"what": "missing", "missing": True})
                 continue
             try:
-                moment = job.moments.get(query.get("at", -1))
-                if moment is not None:
-                    then = self._evaluate(replace(moment, targets=[str(query["to"])]), tell, should_stop)
-                    looks.append(difference(geo, then.geo(str(query["to"])), self.buffers))
-                    continue
-                looks.append(_among(done, str(job.node), query, self.buffers) or look(geo, query, self.buffers))
+                looks.append(self._look(done, job, geo, query, lambda again: self._evaluate(again, tell, should_stop)))
             except ReticulaError as error:
-                looks.append({"error": error.details()})
-            except MALFORMED as error:
-                why = f"{type(error).__name__}: {str(error)[:200]}"
-                text = f"'{str(query.get('what'))[:40]}' cannot be asked like this: {why}"
-                looks.append({"error": {"code": "query", "message": text}})
+                looks.append({"what": "error", "error": cast(LookTrouble, error.details())})
         before = {
             name: done.geo(feed)
             for name, node in done.document["nodes"].items()
@@ -147,6 +139,18 @@ class Worker:
             "node": job.node,
             "looks": looks,
         }
+
+    def _look(self, done: Evaluation, job: Job, geo: Geo, query: LookQuery, evaluate: Again) -> LookAnswer:
+        """Answer a question; the trace of an element and the distance to another result need more than one node."""
+        if isinstance(query, TraceQuery):
+            steps = [step.describe() for step in trace(done, str(job.node), query.kind, query.element)]
+            return {"what": "trace", "steps": cast(list[Step], steps)}
+        if isinstance(query, DifferenceQuery):
+            moment = job.moments.get(query.at) if query.at is not None else None
+            if moment is not None:
+                done = evaluate(replace(moment, targets=[str(query.to)]))
+            return difference(geo, done.geo(str(query.to)), self.buffers)
+        return look(geo, query, self.buffers)
 
     def _evaluate(self, job: Job, tell: Callable[[int, int, str], None], should_stop: Callable[[], bool]) -> Evaluation:
         return self.evaluator.evaluate(
@@ -171,17 +175,6 @@ class Worker:
         path = self.buffers.folder / f"export-{id(data):x}-{Path(job.file_name).suffix.lstrip('.')}"
         path.write_bytes(data)
         return {"path": str(path), "notes": [note.text for note in notes]}
-
-
-def _among(done: Evaluation, feed: str, query: dict[str, Any], buffers: BufferFiles) -> dict[str, Any] | None:
-    """Return what a query asks that needs more than one node: the trace of an element, or how far it is to another
-    result.
-    """
-    if query.get("what") == "trace":
-        return {"steps": [step.describe() for step in trace(done, feed, query["kind"], int(query["element"]))]}
-    if query.get("what") == "difference":
-        return difference(done.geo(feed), done.geo(str(query["to"])), buffers)
-    return None
 
 
 def _now_and_then(tell: Callable[[int, int, str], None]) -> Callable[[int, int, str], None]:

@@ -2,25 +2,13 @@
 
 from __future__ import annotations
 
-from typing import Annotated, Any, Literal
+from typing import Literal
 
-from pydantic import BaseModel, BeforeValidator, ConfigDict
+from pydantic import BaseModel, ConfigDict
+
+from reticula.contract.strict import Strict, Whole
 
 __all__ = ["Health", "Settings", "Strict", "Whole"]
-
-
-def _whole(value: Any) -> Any:
-    return int(value) if isinstance(value, float) and value.is_integer() else value
-
-
-Whole = Annotated[int, BeforeValidator(_whole)]
-"""A whole number, which JSON may write as 3.0."""
-
-
-class Strict(BaseModel):
-    """A request: unknown fields are refused, so that a misspelt one is not passed over, and so are other types."""
-
-    model_config = ConfigDict(extra="forbid", strict=True)
 
 
 class Health(BaseModel):

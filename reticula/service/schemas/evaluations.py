@@ -2,10 +2,12 @@
 
 from __future__ import annotations
 
-from typing import Any, Literal
+from typing import Literal
 
 from pydantic import BaseModel, Field
 
+from reticula.contract.answers import LookAnswer
+from reticula.contract.queries import LookQuery
 from reticula.service.schemas.graphs import Basis, ErrorState
 
 __all__ = [
@@ -53,7 +55,7 @@ class LookRequest(Basis):
     """
 
     node: str | None = None
-    queries: list[dict[str, Any]] = Field(default_factory=list, max_length=50)
+    queries: list[LookQuery] = Field(default_factory=list, max_length=50)
 
 
 class EvaluationRequest(LookRequest):
@@ -102,12 +104,12 @@ class EvaluationState(BaseModel):
     revision: int | None = None
     nodes: dict[str, NodeReport] | None = None
     node: str | None = None
-    looks: list[dict[str, Any]] | None = None
+    looks: list[LookAnswer] | None = None
     error: ErrorState | None = None
 
 
 class LookState(BaseModel):
-    looks: list[dict[str, Any]]
+    looks: list[LookAnswer]
 
 
 class ChecksRequest(Basis):

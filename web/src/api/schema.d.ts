@@ -751,6 +751,41 @@ export interface paths {
 export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
+        /**
+         * AnchorsLook
+         * @description Faces and where in them; the places in the geometry's own space; its extent, m.
+         */
+        AnchorsLook: {
+            /** Anchors */
+            anchors: unknown[][];
+            /** Extent */
+            extent: number;
+            /** Places */
+            places: number[][];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            what: "anchors";
+        };
+        /**
+         * AnchorsQuery
+         * @description What holds some places in the world (x, y, z in m) on the geometry.
+         */
+        AnchorsQuery: {
+            /**
+             * As
+             * @default
+             */
+            as?: string;
+            /** Places */
+            places?: number[][];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            what: "anchors";
+        };
         /** AssetList */
         AssetList: {
             /** Assets */
@@ -772,6 +807,101 @@ export interface components {
             };
         };
         /**
+         * AttributeAbout
+         * @description Name, type, and the range of numbers (per component), the members of a group, or words.
+         */
+        AttributeAbout: {
+            /** High */
+            high?: number[];
+            /** Low */
+            low?: number[];
+            /** Members */
+            members?: number;
+            /** Name */
+            name: string;
+            /** Type */
+            type: string;
+            /** Unit */
+            unit?: string;
+            /** Words */
+            words?: string[];
+        };
+        /** AttributeChange */
+        AttributeChange: {
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "point" | "edge" | "corner" | "face" | "curve" | "instance" | "whole";
+            /** Name */
+            name: string;
+            /** What */
+            what: string;
+        };
+        /** AttributeLook */
+        AttributeLook: {
+            /** High */
+            high?: number[];
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "point" | "edge" | "corner" | "face" | "curve" | "instance" | "whole";
+            /** Low */
+            low?: number[];
+            /** Members */
+            members?: number;
+            /** Name */
+            name: string;
+            /** Type */
+            type: string;
+            /** Unit */
+            unit?: string;
+            values: components["schemas"]["BufferRef"];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            what: "attribute";
+            /** Words */
+            words?: string[];
+        };
+        /**
+         * AttributeQuery
+         * @description The values of an attribute or built-in, for false colour.
+         */
+        AttributeQuery: {
+            /**
+             * As
+             * @default
+             */
+            as?: string;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "point" | "edge" | "corner" | "face" | "curve" | "instance" | "whole";
+            /** Name */
+            name: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            what: "attribute";
+        };
+        /**
+         * BufferRef
+         * @description An array by the digest of its content; it is fetched once.
+         */
+        BufferRef: {
+            /** Digest */
+            digest: string;
+            /** Dtype */
+            dtype: string;
+            /** Shape */
+            shape: number[];
+        };
+        /**
          * ChangeRequest
          * @description A change that takes more than setting a value. What ``arguments`` are needed depends on ``what``.
          */
@@ -788,12 +918,12 @@ export interface components {
              * Level
              * @default
              */
-            level: string;
+            level?: string;
             /**
              * Revision
              * @default null
              */
-            revision: number | null;
+            revision?: number | null;
             /**
              * What
              * @enum {string}
@@ -811,7 +941,7 @@ export interface components {
              * Name
              * @default
              */
-            name: string;
+            name?: string;
             /** Patch */
             patch: {
                 [key: string]: unknown;
@@ -834,6 +964,34 @@ export interface components {
             /** Name */
             name: string;
         };
+        /** ChecksLook */
+        ChecksLook: {
+            /** Checks */
+            checks: components["schemas"]["Defect"][];
+            /** Remarks */
+            remarks: components["schemas"]["Defect"][];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            what: "checks";
+        };
+        /**
+         * ChecksQuery
+         * @description What is wrong with it, at which elements, and what mends it.
+         */
+        ChecksQuery: {
+            /**
+             * As
+             * @default
+             */
+            as?: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            what: "checks";
+        };
         /**
          * ChecksRequest
          * @description Check every node; an evaluation on the same channel goes first and supersedes this.
@@ -843,7 +1001,7 @@ export interface components {
              * Channel
              * @default
              */
-            channel: string;
+            channel?: string;
             /** Draft */
             draft?: {
                 [key: string]: unknown;
@@ -852,12 +1010,12 @@ export interface components {
              * Level
              * @default
              */
-            level: string;
+            level?: string;
             /**
              * Revision
              * @default null
              */
-            revision: number | null;
+            revision?: number | null;
         };
         /**
          * ChecksState
@@ -870,6 +1028,37 @@ export interface components {
             nodes: {
                 [key: string]: components["schemas"]["Node"];
             };
+        };
+        /** Column */
+        Column: {
+            /** Built In */
+            built_in: boolean;
+            /** Name */
+            name: string;
+            /** Type */
+            type: string;
+            /** Unit */
+            unit: string;
+        };
+        /**
+         * Defect
+         * @description Something wrong, at which elements, and the operator that mends it.
+         */
+        Defect: {
+            /** Count */
+            count: number;
+            /** Elements */
+            elements: number[];
+            /** Help */
+            help: string;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "point" | "edge" | "corner" | "face" | "curve" | "instance" | "whole";
+            /** Name */
+            name: string;
+            repair: components["schemas"]["Mending"] | null;
         };
         /** DepotEntry */
         DepotEntry: {
@@ -900,6 +1089,54 @@ export interface components {
             /** Packages */
             packages: components["schemas"]["DepotEntry"][];
         };
+        /**
+         * DifferenceLook
+         * @description Counts with the change in each; the distance in m of each point to the other surface.
+         */
+        DifferenceLook: {
+            /** Attributes */
+            attributes: components["schemas"]["AttributeChange"][];
+            /** Counts */
+            counts: {
+                [key: string]: number[];
+            };
+            distance: components["schemas"]["BufferRef"];
+            /** Farthest */
+            farthest: number;
+            /** Moved */
+            moved: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            what: "difference";
+        };
+        /**
+         * DifferenceQuery
+         * @description What differs from the result of the node ``to``, as it is now or as it was ``at`` a revision.
+         */
+        DifferenceQuery: {
+            /**
+             * As
+             * @default
+             */
+            as?: string;
+            /**
+             * At
+             * @default null
+             */
+            at?: number | null;
+            /**
+             * To
+             * @default null
+             */
+            to?: string | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            what: "difference";
+        };
         /** DifferenceState */
         DifferenceState: {
             /** Changed */
@@ -913,6 +1150,66 @@ export interface components {
              * @enum {string}
              */
             step: "major" | "minor" | "patch";
+        };
+        /**
+         * Drawn
+         * @description Arrays of a mesh: positions and normals of points, faces as triangles of corners, edges and segments as pairs of
+         *     points. In a layout by uv, ``own_point`` and ``own_edge`` say whose point and edge one is.
+         */
+        Drawn: {
+            /** Bounds */
+            bounds: number[][];
+            corner_point: components["schemas"]["BufferRef"];
+            edge: components["schemas"]["BufferRef"];
+            loose_point: components["schemas"]["BufferRef"];
+            normal: components["schemas"]["BufferRef"];
+            own_edge?: components["schemas"]["BufferRef"];
+            own_point?: components["schemas"]["BufferRef"];
+            position: components["schemas"]["BufferRef"];
+            segment: components["schemas"]["BufferRef"];
+            triangle_corner: components["schemas"]["BufferRef"];
+            triangle_face: components["schemas"]["BufferRef"];
+        };
+        /**
+         * EdgesLook
+         * @description For each edge 1 (open border), 2 (crease), 3 (crowded) or 0, and how many of each there are.
+         */
+        EdgesLook: {
+            /** Border */
+            border: number;
+            /** Crease */
+            crease: number;
+            /** Creases Are */
+            creases_are: string;
+            /** Crowded */
+            crowded: number;
+            kinds: components["schemas"]["BufferRef"];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            what: "edges";
+        };
+        /**
+         * EdgesQuery
+         * @description Which edges are open borders, creases or crowded; ``angle`` in degrees.
+         */
+        EdgesQuery: {
+            /**
+             * Angle
+             * @default 30
+             */
+            angle?: number;
+            /**
+             * As
+             * @default
+             */
+            as?: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            what: "edges";
         };
         /** EditList */
         EditList: {
@@ -929,12 +1226,12 @@ export interface components {
              * @description a name of the sender's own: sent again, it is not applied again
              * @default
              */
-            key: string;
+            key?: string;
             /**
              * Label
              * @default
              */
-            label: string;
+            label?: string;
             /** Patch */
             patch: {
                 [key: string]: unknown;
@@ -965,38 +1262,38 @@ export interface components {
              * Cause
              * @default null
              */
-            cause: string | null;
+            cause?: string | null;
             /** Code */
             code: string;
             /**
              * Column
              * @default null
              */
-            column: number | null;
+            column?: number | null;
             /** @default null */
-            graph: components["schemas"]["GraphState"] | null;
+            graph?: components["schemas"]["GraphState"] | null;
             /**
              * Length
              * @default null
              */
-            length: number | null;
+            length?: number | null;
             /**
              * Line
              * @default null
              */
-            line: number | null;
+            line?: number | null;
             /** Message */
             message: string;
             /**
              * Node
              * @default null
              */
-            node: string | null;
+            node?: string | null;
             /**
              * Parameter
              * @default null
              */
-            parameter: string | null;
+            parameter?: string | null;
         };
         /**
          * EvaluationRequest
@@ -1007,7 +1304,7 @@ export interface components {
              * Channel
              * @default
              */
-            channel: string;
+            channel?: string;
             /** Draft */
             draft?: {
                 [key: string]: unknown;
@@ -1016,31 +1313,29 @@ export interface components {
              * Level
              * @default
              */
-            level: string;
+            level?: string;
             /**
              * Node
              * @default null
              */
-            node: string | null;
+            node?: string | null;
             /**
              * Only Node
              * @default false
              */
-            only_node: boolean;
+            only_node?: boolean;
             /** Queries */
-            queries?: {
-                [key: string]: unknown;
-            }[];
+            queries?: (components["schemas"]["SummaryQuery"] | components["schemas"]["MeshQuery"] | components["schemas"]["FlatQuery"] | components["schemas"]["NormalsQuery"] | components["schemas"]["EdgesQuery"] | components["schemas"]["GroupsQuery"] | components["schemas"]["UvQuery"] | components["schemas"]["PlaceQuery"] | components["schemas"]["AttributeQuery"] | components["schemas"]["RowsQuery"] | components["schemas"]["StatisticsQuery"] | components["schemas"]["NamesQuery"] | components["schemas"]["AnchorsQuery"] | components["schemas"]["ChecksQuery"] | components["schemas"]["SpreadQuery"] | components["schemas"]["TraceQuery"] | components["schemas"]["DifferenceQuery"])[];
             /**
              * Revision
              * @default null
              */
-            revision: number | null;
+            revision?: number | null;
             /**
              * Wait
              * @default 0.4
              */
-            wait: number;
+            wait?: number;
         };
         /**
          * EvaluationState
@@ -1048,24 +1343,22 @@ export interface components {
          */
         EvaluationState: {
             /** @default null */
-            error: components["schemas"]["ErrorState"] | null;
+            error?: components["schemas"]["ErrorState"] | null;
             /**
              * Looks
              * @default null
              */
-            looks: {
-                [key: string]: unknown;
-            }[] | null;
+            looks?: (components["schemas"]["SummaryLook"] | components["schemas"]["MeshLook"] | components["schemas"]["NormalsLook"] | components["schemas"]["EdgesLook"] | components["schemas"]["GroupsLook"] | components["schemas"]["UvLook"] | components["schemas"]["PlaceLook"] | components["schemas"]["AttributeLook"] | components["schemas"]["RowsLook"] | components["schemas"]["StatisticsLook"] | components["schemas"]["NamesLook"] | components["schemas"]["AnchorsLook"] | components["schemas"]["ChecksLook"] | components["schemas"]["SpreadLook"] | components["schemas"]["TraceLook"] | components["schemas"]["DifferenceLook"] | components["schemas"]["MissingLook"] | components["schemas"]["FailedLook"])[] | null;
             /**
              * Node
              * @default null
              */
-            node: string | null;
+            node?: string | null;
             /**
              * Nodes
              * @default null
              */
-            nodes: {
+            nodes?: {
                 [key: string]: components["schemas"]["NodeReport"];
             } | null;
             progress: components["schemas"]["Progress"];
@@ -1073,7 +1366,7 @@ export interface components {
              * Revision
              * @default null
              */
-            revision: number | null;
+            revision?: number | null;
             /**
              * State
              * @enum {string}
@@ -1081,6 +1374,34 @@ export interface components {
             state: "waiting" | "running" | "done" | "failed" | "stopped";
             /** Ticket */
             ticket: string;
+        };
+        /**
+         * FailedLook
+         * @description This look could not be taken; the others were.
+         */
+        FailedLook: {
+            error: components["schemas"]["LookTrouble"];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            what: "error";
+        };
+        /**
+         * FlatQuery
+         * @description The faces laid out by their uv.
+         */
+        FlatQuery: {
+            /**
+             * As
+             * @default
+             */
+            as?: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            what: "flat";
         };
         /**
          * FreezeRequest
@@ -1095,7 +1416,7 @@ export interface components {
              * Level
              * @default
              */
-            level: string;
+            level?: string;
             /** Name */
             name: string;
             /** Node */
@@ -1104,7 +1425,7 @@ export interface components {
              * Revision
              * @default null
              */
-            revision: number | null;
+            revision?: number | null;
         };
         /** FunctionState */
         FunctionState: {
@@ -1112,19 +1433,19 @@ export interface components {
              * Example
              * @default
              */
-            example: string;
+            example?: string;
             /**
              * Family
              * @default
              */
-            family: string;
+            family?: string;
             /** Name */
             name: string;
             /**
              * Source
              * @default
              */
-            source: string;
+            source?: string;
             /** Summary */
             summary: string;
             /** Usage */
@@ -1165,6 +1486,57 @@ export interface components {
             revision: number;
             /** Title */
             title: string;
+        };
+        /** GroupCount */
+        GroupCount: {
+            /** Members */
+            members: number;
+            /** Name */
+            name: string;
+        };
+        /**
+         * GroupsLook
+         * @description For each element a bit per group that it is in.
+         */
+        GroupsLook: {
+            /** Groups */
+            groups: components["schemas"]["GroupCount"][];
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "point" | "edge" | "corner" | "face" | "curve" | "instance" | "whole";
+            /** Left Out */
+            left_out: number;
+            /** Total */
+            total: number;
+            values: components["schemas"]["BufferRef"];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            what: "groups";
+        };
+        /**
+         * GroupsQuery
+         * @description All groups of a kind.
+         */
+        GroupsQuery: {
+            /**
+             * As
+             * @default
+             */
+            as?: string;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "point" | "edge" | "corner" | "face" | "curve" | "instance" | "whole";
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            what: "groups";
         };
         /**
          * HandleState
@@ -1273,28 +1645,47 @@ export interface components {
              * Level
              * @default
              */
-            level: string;
+            level?: string;
             /**
              * Node
              * @default null
              */
-            node: string | null;
+            node?: string | null;
             /** Queries */
-            queries?: {
-                [key: string]: unknown;
-            }[];
+            queries?: (components["schemas"]["SummaryQuery"] | components["schemas"]["MeshQuery"] | components["schemas"]["FlatQuery"] | components["schemas"]["NormalsQuery"] | components["schemas"]["EdgesQuery"] | components["schemas"]["GroupsQuery"] | components["schemas"]["UvQuery"] | components["schemas"]["PlaceQuery"] | components["schemas"]["AttributeQuery"] | components["schemas"]["RowsQuery"] | components["schemas"]["StatisticsQuery"] | components["schemas"]["NamesQuery"] | components["schemas"]["AnchorsQuery"] | components["schemas"]["ChecksQuery"] | components["schemas"]["SpreadQuery"] | components["schemas"]["TraceQuery"] | components["schemas"]["DifferenceQuery"])[];
             /**
              * Revision
              * @default null
              */
-            revision: number | null;
+            revision?: number | null;
         };
         /** LookState */
         LookState: {
             /** Looks */
-            looks: {
-                [key: string]: unknown;
-            }[];
+            looks: (components["schemas"]["SummaryLook"] | components["schemas"]["MeshLook"] | components["schemas"]["NormalsLook"] | components["schemas"]["EdgesLook"] | components["schemas"]["GroupsLook"] | components["schemas"]["UvLook"] | components["schemas"]["PlaceLook"] | components["schemas"]["AttributeLook"] | components["schemas"]["RowsLook"] | components["schemas"]["StatisticsLook"] | components["schemas"]["NamesLook"] | components["schemas"]["AnchorsLook"] | components["schemas"]["ChecksLook"] | components["schemas"]["SpreadLook"] | components["schemas"]["TraceLook"] | components["schemas"]["DifferenceLook"] | components["schemas"]["MissingLook"] | components["schemas"]["FailedLook"])[];
+        };
+        /** LookTrouble */
+        LookTrouble: {
+            /** Byte */
+            byte?: number | null;
+            /** Cause */
+            cause?: string | null;
+            /** Code */
+            code: string;
+            /** Column */
+            column?: number | null;
+            /** Length */
+            length?: number | null;
+            /** Line */
+            line?: number | null;
+            /** Message */
+            message: string;
+            /** Node */
+            node?: string | null;
+            /** Parameter */
+            parameter?: string | null;
+            /** Plain */
+            plain?: string;
         };
         /** MemberEntry */
         MemberEntry: {
@@ -1323,13 +1714,117 @@ export interface components {
             /** Others */
             others: string[];
         };
+        /** Mending */
+        Mending: {
+            /** Operator */
+            operator: string;
+            /** Parameters */
+            parameters: {
+                [key: string]: unknown;
+            };
+        };
+        /** MeshLook */
+        MeshLook: {
+            /** Bounds */
+            bounds: number[][];
+            corner_point: components["schemas"]["BufferRef"];
+            edge: components["schemas"]["BufferRef"];
+            /** Instances */
+            instances: components["schemas"]["PlacedMesh"][];
+            loose_point: components["schemas"]["BufferRef"];
+            normal: components["schemas"]["BufferRef"];
+            own_edge?: components["schemas"]["BufferRef"];
+            own_point?: components["schemas"]["BufferRef"];
+            position: components["schemas"]["BufferRef"];
+            segment: components["schemas"]["BufferRef"];
+            triangle_corner: components["schemas"]["BufferRef"];
+            triangle_face: components["schemas"]["BufferRef"];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            what: "flat" | "mesh";
+        };
+        /**
+         * MeshQuery
+         * @description What is drawn of it, where it stands.
+         */
+        MeshQuery: {
+            /**
+             * As
+             * @default
+             */
+            as?: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            what: "mesh";
+        };
+        /**
+         * MissingLook
+         * @description There is no result to look at.
+         */
+        MissingLook: {
+            /**
+             * Missing
+             * @constant
+             */
+            missing: true;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            what: "missing";
+        };
+        /**
+         * NamesLook
+         * @description Hexadecimal names; those that nothing else came from yet end in ``+``.
+         */
+        NamesLook: {
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "point" | "edge" | "corner" | "face" | "curve" | "instance" | "whole";
+            /** Names */
+            names: string[];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            what: "names";
+        };
+        /**
+         * NamesQuery
+         * @description The stable names of some elements.
+         */
+        NamesQuery: {
+            /**
+             * As
+             * @default
+             */
+            as?: string;
+            /** Elements */
+            elements?: number[];
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "point" | "edge" | "corner" | "face" | "curve" | "instance" | "whole";
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            what: "names";
+        };
         /** NewGraph */
         NewGraph: {
             /**
              * Document
              * @default null
              */
-            document: {
+            document?: {
                 [key: string]: unknown;
             } | null;
             /** Title */
@@ -1392,6 +1887,43 @@ export interface components {
              */
             state: "done" | "failed" | "waiting";
         };
+        /** NormalsLook */
+        NormalsLook: {
+            begin: components["schemas"]["BufferRef"];
+            direction: components["schemas"]["BufferRef"];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            what: "normals";
+        };
+        /**
+         * NormalsQuery
+         * @description Strokes: normals, or a vector attribute, of points or faces.
+         */
+        NormalsQuery: {
+            /**
+             * As
+             * @default
+             */
+            as?: string;
+            /**
+             * Kind
+             * @default point
+             * @enum {string}
+             */
+            kind?: "point" | "face";
+            /**
+             * Name
+             * @default normal
+             */
+            name?: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            what: "normals";
+        };
         /** Note */
         Note: {
             /**
@@ -1445,7 +1977,7 @@ export interface components {
             /** Parameters */
             parameters: components["schemas"]["ParameterState"][];
             /** @default null */
-            published: components["schemas"]["Published"] | null;
+            published?: components["schemas"]["Published"] | null;
             /** Summary */
             summary: string;
             /** Version */
@@ -1470,70 +2002,70 @@ export interface components {
             /** Default */
             default: unknown;
             /** @default null */
-            handle: components["schemas"]["HandleState"] | null;
+            handle?: components["schemas"]["HandleState"] | null;
             /** Help */
             help: string;
             /**
              * High
              * @default null
              */
-            high: number | null;
+            high?: number | null;
             /**
              * Kind
              * @default null
              */
-            kind: string | null;
+            kind?: string | null;
             /** Label */
             label: string;
             /**
              * Low
              * @default null
              */
-            low: number | null;
+            low?: number | null;
             /** Name */
             name: string;
             /**
              * New
              * @default null
              */
-            new: boolean | null;
+            new?: boolean | null;
             /**
              * Of
              * @default null
              */
-            of: string | null;
+            of?: string | null;
             /**
              * On
              * @default null
              */
-            on: string | null;
+            on?: string | null;
             /**
              * Options
              * @default null
              */
-            options: components["schemas"]["OptionState"][] | null;
+            options?: components["schemas"]["OptionState"][] | null;
             /**
              * Section
              * @default null
              */
-            section: string | null;
+            section?: string | null;
             /** @default null */
-            shown_when: components["schemas"]["ShownWhen"] | null;
+            shown_when?: components["schemas"]["ShownWhen"] | null;
             /**
              * Size
              * @default null
              */
-            size: number | null;
+            size?: number | null;
             /**
              * Soft
              * @default null
              */
-            soft: number[] | null;
+            soft?: number[] | null;
             /**
              * Step
              * @default null
              */
-            step: number | null;
+            step?: number | null;
             /** Takes Formula */
             takes_formula: boolean;
             /** Takes Wire */
@@ -1542,14 +2074,14 @@ export interface components {
              * Type
              * @default null
              */
-            type: string | null;
+            type?: string | null;
             /** Unit */
             unit: string;
             /**
              * Whole
              * @default null
              */
-            whole: boolean | null;
+            whole?: boolean | null;
             /** Widget */
             widget: string;
         };
@@ -1559,6 +2091,43 @@ export interface components {
             new: string;
             /** Old */
             old: string;
+        };
+        /**
+         * PlaceLook
+         * @description A 4 × 4 matrix, row by row.
+         */
+        PlaceLook: {
+            /** Matrix */
+            matrix: number[];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            what: "place";
+        };
+        /**
+         * PlaceQuery
+         * @description The matrix from the geometry's own space to the world.
+         */
+        PlaceQuery: {
+            /**
+             * As
+             * @default
+             */
+            as?: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            what: "place";
+        };
+        /**
+         * PlacedMesh
+         * @description A mesh that is drawn many times: a matrix (column by column) for each copy.
+         */
+        PlacedMesh: {
+            matrix: components["schemas"]["BufferRef"];
+            mesh: components["schemas"]["Drawn"];
         };
         /** Progress */
         Progress: {
@@ -1598,7 +2167,7 @@ export interface components {
              * Changes
              * @default
              */
-            changes: string;
+            changes?: string;
             /** Draft */
             draft?: {
                 [key: string]: unknown;
@@ -1607,17 +2176,17 @@ export interface components {
              * Dry
              * @default false
              */
-            dry: boolean;
+            dry?: boolean;
             /**
              * Help
              * @default
              */
-            help: string;
+            help?: string;
             /**
              * Level
              * @default
              */
-            level: string;
+            level?: string;
             /** Name */
             name: string;
             /** Node */
@@ -1627,31 +2196,31 @@ export interface components {
              * @description PNG, base64
              * @default
              */
-            picture: string;
+            picture?: string;
             /**
              * Reason
              * @default
              */
-            reason: string;
+            reason?: string;
             /** Release */
             release: string;
             /**
              * Revision
              * @default null
              */
-            revision: number | null;
+            revision?: number | null;
             /**
              * Summary
              * @default
              */
-            summary: string;
+            summary?: string;
             /** Tags */
             tags?: string[];
             /**
              * Title
              * @default
              */
-            title: string;
+            title?: string;
         };
         /** PublicationState */
         PublicationState: {
@@ -1752,7 +2321,7 @@ export interface components {
              * Level
              * @default
              */
-            level: string;
+            level?: string;
             /** Node */
             node: string;
             /** Parameter */
@@ -1761,7 +2330,7 @@ export interface components {
              * Revision
              * @default null
              */
-            revision: number | null;
+            revision?: number | null;
             /**
              * To
              * @enum {string}
@@ -1777,12 +2346,12 @@ export interface components {
              * Last
              * @default null
              */
-            last: string | null;
+            last?: string | null;
             /**
              * Nodes
              * @default {}
              */
-            nodes: {
+            nodes?: {
                 [key: string]: {
                     [key: string]: unknown;
                 };
@@ -1791,7 +2360,74 @@ export interface components {
              * Value
              * @default null
              */
-            value: unknown;
+            value?: unknown;
+        };
+        /**
+         * RowsLook
+         * @description ``index`` has the element of each row; ``total`` counts those that were not filtered out.
+         */
+        RowsLook: {
+            /** Columns */
+            columns: components["schemas"]["Column"][];
+            /** Count */
+            count: number;
+            /** Index */
+            index: number[];
+            /** Rows */
+            rows: unknown[][];
+            /** Total */
+            total: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            what: "rows";
+        };
+        /**
+         * RowsQuery
+         * @description A page of the ledger; ``where`` is a formula, ``sort`` a column, with ``.NUMBER`` behind it for a component.
+         */
+        RowsQuery: {
+            /**
+             * As
+             * @default
+             */
+            as?: string;
+            /**
+             * Descending
+             * @default false
+             */
+            descending?: boolean;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "point" | "edge" | "corner" | "face" | "curve" | "instance" | "whole";
+            /**
+             * Limit
+             * @default 100
+             */
+            limit?: number;
+            /**
+             * Offset
+             * @default 0
+             */
+            offset?: number;
+            /**
+             * Sort
+             * @default
+             */
+            sort?: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            what: "rows";
+            /**
+             * Where
+             * @default
+             */
+            where?: string;
         };
         /**
          * SessionState
@@ -1824,7 +2460,7 @@ export interface components {
              * Theme
              * @default null
              */
-            theme: ("day" | "night") | null;
+            theme?: ("day" | "night") | null;
         } & {
             [key: string]: unknown;
         };
@@ -1862,6 +2498,180 @@ export interface components {
             state: "own" | "same" | "known" | "new" | "unsigned" | "changed";
         };
         /**
+         * Spread
+         * @description How one number of an attribute is spread over the elements; a flag has members, a text its words.
+         */
+        Spread: {
+            /** Bad */
+            bad?: number;
+            /** Bins */
+            bins?: number[];
+            /** Count */
+            count?: number;
+            /** Deviation */
+            deviation?: number;
+            /** High */
+            high?: number;
+            /** Low */
+            low?: number;
+            /** Mean */
+            mean?: number;
+            /** Members */
+            members?: number;
+            /** Most */
+            most?: components["schemas"]["Word"][];
+            /** Name */
+            name: string;
+            /** Part */
+            part: number;
+            /** Type */
+            type: string;
+            /** Words */
+            words?: number;
+        };
+        /** SpreadLook */
+        SpreadLook: {
+            /** Elements */
+            elements: number[];
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "point" | "edge" | "corner" | "face" | "curve" | "instance" | "whole";
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            what: "spread";
+        };
+        /**
+         * SpreadQuery
+         * @description Chosen elements with those around them, without their rim, or all of their piece, loop or ring.
+         */
+        SpreadQuery: {
+            /**
+             * As
+             * @default
+             */
+            as?: string;
+            /** Elements */
+            elements?: number[];
+            /**
+             * How
+             * @enum {string}
+             */
+            how: "grow" | "shrink" | "piece" | "loop" | "ring";
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "point" | "edge" | "corner" | "face" | "curve" | "instance" | "whole";
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            what: "spread";
+        };
+        /** StatisticsLook */
+        StatisticsLook: {
+            /** Kinds */
+            kinds: {
+                [key: string]: components["schemas"]["Spread"][];
+            };
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            what: "statistics";
+        };
+        /**
+         * StatisticsQuery
+         * @description How the numbers of each attribute are spread, of one kind or all, over the elements for which ``where`` holds.
+         */
+        StatisticsQuery: {
+            /**
+             * As
+             * @default
+             */
+            as?: string;
+            /**
+             * Kind
+             * @default null
+             */
+            kind?: ("point" | "edge" | "corner" | "face" | "curve" | "instance" | "whole") | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            what: "statistics";
+            /**
+             * Where
+             * @default
+             */
+            where?: string;
+        };
+        /**
+         * Step
+         * @description A node on the way of an element, which one it was there, and what became of it.
+         */
+        Step: {
+            /** Element */
+            element: number;
+            /** Feed */
+            feed: string;
+            /** How */
+            how: string;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "point" | "edge" | "corner" | "face" | "curve" | "instance" | "whole";
+            /** Position */
+            position: number[];
+        };
+        /** SummaryLook */
+        SummaryLook: {
+            /** Attributes */
+            attributes: {
+                [key: string]: components["schemas"]["AttributeAbout"][];
+            };
+            /** Bounds */
+            bounds: number[][];
+            /** Built In */
+            built_in: {
+                [key: string]: string[];
+            };
+            /** Counts */
+            counts: {
+                [key: string]: number;
+            };
+            /** Open Border Edges */
+            open_border_edges: number;
+            /** Pieces */
+            pieces: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            what: "summary";
+        };
+        /**
+         * SummaryQuery
+         * @description Counts, attributes with their ranges, bounds.
+         */
+        SummaryQuery: {
+            /**
+             * As
+             * @default
+             */
+            as?: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            what: "summary";
+        };
+        /**
          * TextName
          * @description A name that can be written, with its type, where it comes from, and its range or meaning.
          */
@@ -1878,7 +2688,7 @@ export interface components {
              * Unit
              * @default
              */
-            unit: string;
+            unit?: string;
         };
         /**
          * TextRequest
@@ -1895,7 +2705,7 @@ export interface components {
              * Level
              * @default
              */
-            level: string;
+            level?: string;
             /** Node */
             node: string;
             /** Parameter */
@@ -1904,7 +2714,7 @@ export interface components {
              * Revision
              * @default null
              */
-            revision: number | null;
+            revision?: number | null;
             /** Source */
             source: string;
         };
@@ -1917,13 +2727,13 @@ export interface components {
              * Controls
              * @default null
              */
-            controls: components["schemas"]["ParameterState"][] | null;
+            controls?: components["schemas"]["ParameterState"][] | null;
             error: components["schemas"]["ErrorState"] | null;
             /**
              * Inputs
              * @default null
              */
-            inputs: components["schemas"]["InputState"][] | null;
+            inputs?: components["schemas"]["InputState"][] | null;
             /** Members */
             members: {
                 [key: string]: components["schemas"]["TextName"][];
@@ -1934,7 +2744,7 @@ export interface components {
              * Printed
              * @default []
              */
-            printed: string[];
+            printed?: string[];
             /** Result */
             result: string;
         };
@@ -1960,12 +2770,81 @@ export interface components {
             /** Secret */
             secret: string;
         };
+        /** TraceLook */
+        TraceLook: {
+            /** Steps */
+            steps: components["schemas"]["Step"][];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            what: "trace";
+        };
+        /**
+         * TraceQuery
+         * @description The way of an element back to where it was made.
+         */
+        TraceQuery: {
+            /**
+             * As
+             * @default
+             */
+            as?: string;
+            /** Element */
+            element: number;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "point" | "edge" | "corner" | "face" | "curve" | "instance" | "whole";
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            what: "trace";
+        };
         /** TrialState */
         TrialState: {
             /** Title */
             title: string;
             /** Trouble */
             trouble: string;
+        };
+        /** UvLook */
+        UvLook: {
+            /** High */
+            high: number[];
+            /** Low */
+            low: number[];
+            values: components["schemas"]["BufferRef"];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            what: "uv";
+        };
+        /**
+         * UvQuery
+         * @description Where each corner lies on the uv sheet.
+         */
+        UvQuery: {
+            /**
+             * As
+             * @default
+             */
+            as?: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            what: "uv";
+        };
+        /** Word */
+        Word: {
+            /** Count */
+            count: number;
+            /** Word */
+            word: string;
         };
     };
     responses: never;
