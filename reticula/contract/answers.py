@@ -63,7 +63,7 @@ class SummaryLook(TypedDict):
     counts: dict[str, int]
     attributes: dict[Kind, list[AttributeAbout]]
     built_in: dict[Kind, list[str]]
-    bounds: list[list[float]]
+    bounds: tuple[list[float], list[float]]
     pieces: int
     open_border_edges: int
 
@@ -81,7 +81,7 @@ class Drawn(TypedDict):
     edge: BufferRef
     segment: BufferRef
     loose_point: BufferRef
-    bounds: list[list[float]]
+    bounds: tuple[list[float], list[float]]
     own_point: NotRequired[BufferRef]
     own_edge: NotRequired[BufferRef]
 
@@ -248,8 +248,8 @@ class Step(TypedDict):
     feed: str
     kind: Kind
     element: int
-    position: list[float]
-    how: str
+    position: tuple[float, float, float]
+    how: Literal["kept", "made", "new"]
 
 
 class TraceLook(TypedDict):
@@ -267,7 +267,7 @@ class DifferenceLook(TypedDict):
     """Counts with the change in each; the distance in m of each point to the other surface."""
 
     what: Literal["difference"]
-    counts: dict[str, list[int]]
+    counts: dict[str, tuple[int, int]]
     attributes: list[AttributeChange]
     moved: int
     farthest: float

@@ -39,7 +39,7 @@ def difference(geo: Geo, other: Geo, buffers: BufferFiles) -> DifferenceLook:
     far = _distances(to_world(geo), to_world(other))
     return {
         "what": "difference",
-        "counts": {kind: [count, count - theirs[kind]] for kind, count in ours.items() if count or theirs[kind]},
+        "counts": {kind: (count, count - theirs[kind]) for kind, count in ours.items() if count or theirs[kind]},
         "attributes": attributes,
         "moved": int((far > SAME).sum()),
         "farthest": float(far.max(initial=0.0)),

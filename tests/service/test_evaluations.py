@@ -105,7 +105,7 @@ def test_a_failed_node_is_reported_with_its_place(client: FlaskClient, graph: Gr
     error = done["nodes"]["tall"]["error"]
     assert (error["code"], error["parameter"], error["line"], error["column"]) == ("parameter", "where", 1, 1)
     assert done["nodes"]["sheet"]["state"] == "done"
-    assert done["looks"] == [{"missing": True}]
+    assert done["looks"] == [{"what": "missing", "missing": True}]
 
 
 def test_rows_are_paged_sorted_and_filtered(client: FlaskClient, graph: Graph) -> None:

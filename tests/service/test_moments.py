@@ -55,7 +55,7 @@ def test_a_node_is_compared_with_itself_at_an_earlier_moment(client: FlaskClient
     assert gone.status_code == 422
     unnamed = look(client, graph, {**query, "at": "yesterday"})
     assert unnamed.status_code == 422
-    assert "a moment is named by its revision" in unnamed.json["message"]
+    assert "queries.0.difference.at: Input should be a valid integer" in unnamed.json["message"]
     beyond = look(client, graph, {**query, "at": 999})
     assert "no revision 999" in beyond.json["message"]
 

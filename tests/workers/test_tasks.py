@@ -5,6 +5,7 @@ from typing import Any
 
 import pytest
 
+from reticula.contract.queries import LookQuery, as_query
 from reticula.core import Geo, ops
 from reticula.core.errors import GeometryError, Stopped
 from reticula.workers.buffers import BufferFiles
@@ -14,12 +15,22 @@ from tests.core.graph.building import graph, node
 DOCUMENT = graph({"a": node("grid", cells=[3, 3]), "b": node("extrude", "a", distance=0.5), "c": node("remove", "b")})
 
 
+def asked(*queries: dict[str, Any]) -> list[LookQuery]:
+    return [as_query(query) for query in queries]
+
+
 def do(buffers: BufferFiles, **job: Any) -> dict[str, Any]:
     return Worker(buffers, 10**8).do(Job(**job), lambda *_: None, lambda: False)
 
 
 def test_every_node_is_reported_with_counts_and_what_it_changed(buffers: BufferFiles) -> None:
-    made = do(buffers, what="evaluate", document=DOCUMENT, node="b", queries=[{"what": "mesh"}, {"what": "nothing"}])
+    made = do(
+        buffers,
+        what="evaluate",
+        document=DOCUMENT,
+        node="b",
+        queries=asked({"what": "mesh"}, {"what": "attribute", "kind": "face", "name": "nothing"}),
+    )
     nodes = made["nodes"]
     assert nodes["a"]["counts"]["faces"] == 9
     assert nodes["b"]["change"]["faces"] == 12
@@ -31,16 +42,16 @@ def test_every_node_is_reported_with_counts_and_what_it_changed(buffers: BufferF
 
 def test_a_node_that_is_not_there_is_missing_in_the_look(buffers: BufferFiles) -> None:
     failing = graph({"a": node("grid", cells=[0, 3])})
-    made = do(buffers, what="evaluate", document=failing, node="a", queries=[{"what": "mesh"}])
+    made = do(buffers, what="evaluate", document=failing, node="a", queries=asked({"what": "mesh"}))
     assert made["nodes"]["a"]["state"] == "failed"
-    assert made["looks"] == [{"missing": True}]
+    assert made["looks"] == [{"what": "missing", "missing": True}]
 
 
 def test_an_element_is_traced_and_a_result_compared(buffers: BufferFiles) -> None:
-    queries = [{"what": "trace", "kind": "face", "element": 0}, {"what": "difference", "to": "a"}]
+    queries = asked({"what": "trace", "kind": "face", "element": 0}, {"what": "difference", "to": "a"})
     made = do(buffers, what="evaluate", document=DOCUMENT, node="b", queries=queries)
     assert [step["feed"] for step in made["looks"][0]["steps"]] == ["b", "a"]
-    assert made["looks"][1]["counts"]["faces"] == [21, 12]
+    assert made["looks"][1]["counts"]["faces"] == (21, 12)
 
 
 def test_a_result_is_written_to_a_file(buffers: BufferFiles) -> None:

@@ -6,7 +6,7 @@ import pytest
 from reticula.core import ops
 from reticula.core.errors import GeometryError
 from reticula.workers.buffers import BufferFiles
-from reticula.workers.result_queries import look
+from tests.workers.asking import look
 
 
 def test_names_are_those_that_picked_groups_keep(buffers: BufferFiles) -> None:

@@ -1,10 +1,8 @@
 /** Arrays from the service, fetched once per content: an unchanged topology is not sent again. */
 
-export interface BufferRef {
-  digest: string
-  dtype: string
-  shape: number[]
-}
+import type { components } from './schema'
+
+export type BufferRef = components['schemas']['BufferRef']
 
 export type Numbers = Float32Array | Uint32Array | Uint8Array
 

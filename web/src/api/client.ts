@@ -122,7 +122,7 @@ export const api = {
   evaluation: (ticket: string, wait: number, onProgress?: (now: Progress) => void) =>
     ask<EvaluationState>('GET', `/api/evaluations/${ticket}?wait=${wait}`, undefined, onProgress),
   stop: (ticket: string) => call<void>('DELETE', `/api/evaluations/${ticket}`),
-  looks: (id: string, node: string, queries: object[], basis: Partial<Basis> = {}) =>
+  looks: (id: string, node: string, queries: Schemas['LookRequest']['queries'], basis: Partial<Basis> = {}) =>
     call<Schemas['LookState']>('POST', `/api/graphs/${id}/looks`, { node, queries, ...basis }),
   text: (id: string, node: string, parameter: string, source: string, elements: number[], basis: Partial<Basis> = {}) =>
     call<TextState>('POST', `/api/graphs/${id}/texts`, { node, parameter, source, elements, ...basis }),

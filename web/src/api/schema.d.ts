@@ -1098,7 +1098,10 @@ export interface components {
             attributes: components["schemas"]["AttributeChange"][];
             /** Counts */
             counts: {
-                [key: string]: number[];
+                [key: string]: [
+                    number,
+                    number
+                ];
             };
             distance: components["schemas"]["BufferRef"];
             /** Farthest */
@@ -1158,7 +1161,10 @@ export interface components {
          */
         Drawn: {
             /** Bounds */
-            bounds: number[][];
+            bounds: [
+                number[],
+                number[]
+            ];
             corner_point: components["schemas"]["BufferRef"];
             edge: components["schemas"]["BufferRef"];
             loose_point: components["schemas"]["BufferRef"];
@@ -1726,7 +1732,10 @@ export interface components {
         /** MeshLook */
         MeshLook: {
             /** Bounds */
-            bounds: number[][];
+            bounds: [
+                number[],
+                number[]
+            ];
             corner_point: components["schemas"]["BufferRef"];
             edge: components["schemas"]["BufferRef"];
             /** Instances */
@@ -2619,15 +2628,22 @@ export interface components {
             element: number;
             /** Feed */
             feed: string;
-            /** How */
-            how: string;
+            /**
+             * How
+             * @enum {string}
+             */
+            how: "kept" | "made" | "new";
             /**
              * Kind
              * @enum {string}
              */
             kind: "point" | "edge" | "corner" | "face" | "curve" | "instance" | "whole";
             /** Position */
-            position: number[];
+            position: [
+                number,
+                number,
+                number
+            ];
         };
         /** SummaryLook */
         SummaryLook: {
@@ -2636,7 +2652,10 @@ export interface components {
                 [key: string]: components["schemas"]["AttributeAbout"][];
             };
             /** Bounds */
-            bounds: number[][];
+            bounds: [
+                number[],
+                number[]
+            ];
             /** Built In */
             built_in: {
                 [key: string]: string[];

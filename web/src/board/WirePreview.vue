@@ -2,7 +2,7 @@
 /** What goes through a wire or comes out of a card: counts, and attributes with their type, range and members. */
 import { shallowRef, watch } from 'vue'
 import { api } from '../api/client'
-import { isError, KINDS, type Spread, type Summary } from '../api/results'
+import { answerTo, KINDS, type Kind, type Spread, type Summary } from '../api/results'
 import { useEvaluation } from '../stores/useEvaluation'
 import { count, short } from '../shared/numbers'
 import Spark from '../shared/Spark.vue'
@@ -14,10 +14,10 @@ defineEmits<{ close: [] }>()
 const graph = useGraph()
 const { reports } = useEvaluation()
 const summary = shallowRef<Summary | null>(null)
-const spreads = shallowRef<Record<string, Spread[]>>({})
+const spreads = shallowRef<Partial<Record<Kind, Spread[]>>>({})
 const trouble = shallowRef('')
 /** The histograms of an attribute, one for each of its numbers. */
-const binsOf = (kind: string, name: string) =>
+const binsOf = (kind: Kind, name: string) =>
   (spreads.value[kind] ?? [])
     .filter((spread) => spread.name === name && spread.bins?.length)
     .map((spread) => spread.bins!)
@@ -32,10 +32,9 @@ watch(
       (await api.looks(id, feed, [{ what: 'summary' }, { what: 'statistics' }], graph.basis()).catch(() => null))
         ?.looks ?? []
     if (feed !== props.feed) return
-    const there = look && !isError(look) && 'counts' in look
-    summary.value = there ? (look as unknown as Summary) : null
-    spreads.value = spread && !isError(spread) ? (spread as unknown as { kinds: Record<string, Spread[]> }).kinds : {}
-    trouble.value = there ? '' : 'There is no result here yet.'
+    summary.value = answerTo('summary', look)
+    spreads.value = answerTo('statistics', spread)?.kinds ?? {}
+    trouble.value = summary.value ? '' : 'There is no result here yet.'
   },
   { immediate: true },
 )

@@ -2,7 +2,7 @@
 /** Elements picked by hand: takes over what is selected in the view or the ledger, by names that stay. */
 import { computed, ref } from 'vue'
 import { api } from '../api/client'
-import { isError, type Kind } from '../api/results'
+import { answerTo, troubleOf, type Kind, type LookQuery } from '../api/results'
 import { useEvaluation } from '../stores/useEvaluation'
 import { useSelection } from '../stores/useSelection'
 import { useGraph } from '../stores/useGraph'
@@ -25,17 +25,17 @@ const hint = computed(() =>
 async function take(how: 'replace' | 'add' | 'take away') {
   trouble.value = ''
   if (!graph.state.value || !shownNode.value) return
-  const query = { what: 'names', kind: props.kind, elements: [...selection.chosen.value] }
+  if (!props.kind) return
+  const query: LookQuery = { what: 'names', kind: props.kind, elements: [...selection.chosen.value] }
   const answer = await api
     .looks(graph.state.value.id, shownNode.value, [query], graph.basis())
     .catch((error: Error) => error)
   const look = answer instanceof Error ? null : answer.looks[0]
-  if (!look || isError(look)) {
-    trouble.value =
-      answer instanceof Error ? answer.message : look && isError(look) ? look.error.message : 'nothing is shown'
+  const names = answerTo('names', look)?.names
+  if (!names) {
+    trouble.value = answer instanceof Error ? answer.message : troubleOf(look) || 'nothing is shown'
     return
   }
-  const names = (look as { names: string[] }).names
   const bare = (name: string) => name.replace('+', '')
   const taken = new Set(names.map(bare))
   const kept = how === 'replace' ? [] : props.value.filter((name) => !taken.has(bare(name)))

@@ -3,7 +3,7 @@
 import { useElementSize, watchDebounced } from '@vueuse/core'
 import { ElMessage } from 'element-plus'
 import { computed, ref, watch } from 'vue'
-import type { Kind } from '../api/results'
+import { answerTo, type Kind } from '../api/results'
 import { count } from '../shared/numbers'
 import { useEvaluation } from '../stores/useEvaluation'
 import { useSelection } from '../stores/useSelection'
@@ -26,10 +26,9 @@ const kind = ref<Kind>('face')
 const typed = ref('')
 const { sort, descending, where, pages, cells, order, copied } = useRows(kind)
 const { edited, begin, settle } = useCellEditing(kind)
-const counts = computed(() => {
-  const at = looks.value?.queries.findIndex((query) => query.what === 'summary') ?? -1
-  return (at >= 0 ? (looks.value!.answers[at]!.counts as Record<string, number>) : null) ?? {}
-})
+const counts = computed(
+  () => looks.value?.answers.map((answer) => answerTo('summary', answer)).find((answer) => answer)?.counts ?? {},
+)
 
 const body = ref<HTMLElement>()
 const { height } = useElementSize(body)

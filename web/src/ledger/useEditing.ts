@@ -2,7 +2,7 @@
 import { ElMessageBox } from 'element-plus'
 import { inject } from 'vue'
 import { api } from '../api/client'
-import { isError, type Kind } from '../api/results'
+import { answerTo, troubleOf, type Kind } from '../api/results'
 import { useEvaluation } from '../stores/useEvaluation'
 import { splitFeed } from '../model/document'
 import { addCardKey } from '../stores/injectionKeys'
@@ -54,8 +54,9 @@ export function useEditing() {
       const feed = shownNode.value
       if (!id || !feed) return
       const look = (await api.looks(id, feed, [{ what: 'names', kind, elements: [element] }], graph.basis())).looks[0]
-      if (isError(look)) return tell(look.error.message)
-      const identity = (look as unknown as { names: string[] }).names[0]!.replace('+', '')
+      const names = answerTo('names', look)?.names
+      if (!names) return tell(troubleOf(look))
+      const identity = names[0]!.replace('+', '')
       const at = splitFeed(feed).from
       const node = graph.document.value.nodes[at]
       const mine =

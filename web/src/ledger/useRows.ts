@@ -1,7 +1,7 @@
 /** The rows of the ledger: asked for page by page, sorted by a column, filtered by a formula, and copied as CSV. */
 import { computed, ref, shallowRef, type Ref } from 'vue'
 import { api } from '../api/client'
-import { isError, type Kind, type Rows } from '../api/results'
+import { answerTo, troubleOf, type Kind, type LookQuery, type Rows } from '../api/results'
 import { short } from '../shared/numbers'
 import { useEvaluation } from '../stores/useEvaluation'
 import { useGraph } from '../stores/useGraph'
@@ -50,7 +50,7 @@ export function useRows(kind: Ref<Kind>) {
 
   async function ask(offset: number, limit: number): Promise<Rows | null> {
     if (!shownNode.value || !graph.state.value) return null
-    const query = {
+    const query: LookQuery = {
       what: 'rows',
       kind: kind.value,
       offset,
@@ -60,8 +60,8 @@ export function useRows(kind: Ref<Kind>) {
       where: where.value,
     }
     const [answer] = (await api.looks(graph.state.value.id, shownNode.value, [query], graph.basis())).looks
-    if (isError(answer)) throw new Error(answer.error.message)
-    return answer as unknown as Rows
+    if (troubleOf(answer)) throw new Error(troubleOf(answer))
+    return answerTo('rows', answer)
   }
 
   const pages = usePages<Row>(async (offset, limit) => {

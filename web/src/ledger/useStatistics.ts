@@ -1,7 +1,7 @@
 /** How the values of the listed rows are spread, by column; asked for while that is shown. */
 import { shallowRef, watch, type Ref } from 'vue'
 import { api } from '../api/client'
-import { isError, type Kind, type Spread } from '../api/results'
+import { answerTo, type Kind, type Spread } from '../api/results'
 import { useEvaluation } from '../stores/useEvaluation'
 import { useGraph } from '../stores/useGraph'
 
@@ -22,8 +22,7 @@ export function useStatistics(shown: Ref<boolean>, kind: Ref<Kind>, where: Ref<s
         .catch(() => null)
       const look = answer?.looks[0]
       if (number !== newest) return
-      found.value =
-        look && !isError(look) ? ((look as unknown as { kinds: Record<string, Spread[]> }).kinds[kind.value] ?? []) : []
+      found.value = answerTo('statistics', look)?.kinds[kind.value] ?? []
     },
     { immediate: true },
   )

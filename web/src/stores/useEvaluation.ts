@@ -2,14 +2,10 @@
 import { createGlobalState, useLocalStorage } from '@vueuse/core'
 import { computed, ref, shallowRef, watch } from 'vue'
 import { api, Refusal, type EvaluationState, type NodeReport } from '../api/client'
+import type { LookAnswer, LookQuery } from '../api/results'
 import { useGraph } from './useGraph'
 import { splitFeed, type GraphDocument } from '../model/document'
 import { essenceOf } from '../model/levels'
-
-export interface ResultQuery {
-  what: string
-  [option: string]: unknown
-}
 
 const PATIENCE = 0.35
 const POLL = 0.5
@@ -19,13 +15,13 @@ export const useEvaluation = createGlobalState(() => {
   const reports = shallowRef<Record<string, NodeReport>>({})
   /** The node that the looks show: the one looked at, or what feeds it if it failed. */
   const shownNode = ref<string | null>(null)
-  const queries = shallowRef<ResultQuery[]>([])
+  const queries = shallowRef<LookQuery[]>([])
   const looks = shallowRef<{
     graph: string
     node: string
     key: string
-    queries: ResultQuery[]
-    answers: Record<string, unknown>[]
+    queries: LookQuery[]
+    answers: LookAnswer[]
   } | null>(null)
   /** Whether the looks are the last good ones, from before a text was broken. */
   const stale = ref(false)
@@ -92,7 +88,7 @@ export const useEvaluation = createGlobalState(() => {
     answer: EvaluationState,
     document: GraphDocument,
     node: string | null,
-    asked: ResultQuery[],
+    asked: LookQuery[],
     dragging: boolean,
   ): Promise<void> {
     if (answer.state === 'stopped') return

@@ -102,7 +102,7 @@ async function opened(looks: (query: Record<string, unknown>, asked: Asked) => u
 
 describe('comparing', () => {
   it('asks how far the shown result is from another card’s', async () => {
-    const { inspect, of } = await opened(() => ({ moved: 2, farthest: 0.5 }))
+    const { inspect, of } = await opened(() => ({ what: 'difference', moved: 2, farthest: 0.5 }))
     inspect.toggle('compare')
     inspect.other.value = 'block'
     await settle()
@@ -132,7 +132,10 @@ describe('comparing', () => {
   })
 
   it('says what went wrong', async () => {
-    const { inspect } = await opened(() => ({ error: { code: 'graph', message: 'there was no such node then' } }))
+    const { inspect } = await opened(() => ({
+      what: 'error',
+      error: { code: 'graph', message: 'there was no such node then' },
+    }))
     inspect.toggle('compare')
     inspect.other.value = '@0'
     await settle()
@@ -144,7 +147,9 @@ describe('comparing', () => {
 describe('checks and traces', () => {
   it('keep checks apart from what may be meant', async () => {
     const { inspect } = await opened((query) =>
-      query.what === 'checks' ? { checks: [{ name: 'open borders' }], remarks: [{ name: 'uv overlaps' }] } : {},
+      query.what === 'checks'
+        ? { what: 'checks', checks: [{ name: 'open borders' }], remarks: [{ name: 'uv overlaps' }] }
+        : {},
     )
     inspect.toggle('checks')
     await settle()
@@ -158,6 +163,7 @@ describe('checks and traces', () => {
     const { inspect } = await opened((query) =>
       query.what === 'trace'
         ? {
+            what: 'trace',
             steps: [
               { feed: 'cut', position: [0, 1, 0] },
               { feed: 'block', position: [0, 2, 0] },
@@ -205,7 +211,7 @@ describe('handles of the selected card', () => {
       held: null,
       move: null,
     }
-    const all = await opened((query) => (query.what === 'place' ? { matrix: PLACE } : {}))
+    const all = await opened((query) => (query.what === 'place' ? { what: 'place', matrix: PLACE } : {}))
     const { useHandle } = await import('../view/tools/useHandle')
     const { useSelectedCards } = await import('./useSelectedCards')
     const handle = {
@@ -257,7 +263,9 @@ describe('handles of the selected card', () => {
 
 it('asks how values are spread only while that is shown', async () => {
   const { of } = await opened((query) =>
-    query.what === 'statistics' ? { kinds: { face: [{ name: 'area', part: -1, type: 'number', mean: 2 }] } } : {},
+    query.what === 'statistics'
+      ? { what: 'statistics', kinds: { face: [{ name: 'area', part: -1, type: 'number', mean: 2 }] } }
+      : {},
   )
   const { useStatistics } = await import('../ledger/useStatistics')
   const [shown, kind, where] = [ref(false), ref<'face' | 'point'>('face'), ref('area > 1')]

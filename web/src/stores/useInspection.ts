@@ -2,45 +2,27 @@
 import { createGlobalState } from '@vueuse/core'
 import { computed, ref, shallowRef, watch } from 'vue'
 import { api } from '../api/client'
-import { isError, type Kind } from '../api/results'
-import type { BufferRef } from '../api/buffers'
-import { useEvaluation, type ResultQuery } from './useEvaluation'
+import {
+  answerTo,
+  troubleOf,
+  type AnswerTo,
+  type Difference,
+  type LookAnswer,
+  type LookQuery,
+  type Step,
+} from '../api/results'
+import { useEvaluation } from './useEvaluation'
 import { useSelection } from './useSelection'
 import { splitFeed } from '../model/document'
 import { useSelectedCards } from './useSelectedCards'
 import { useGraph } from './useGraph'
 import { revisionOf } from '../model/revisions'
 
-export interface Check {
-  name: string
-  kind: Kind
-  count: number
-  elements: number[]
-  help: string
-  repair: { operator: string; parameters: Record<string, unknown> } | null
-}
-
-export interface Step {
-  feed: string
-  kind: Kind
-  element: number
-  position: [number, number, number]
-  how: 'kept' | 'made' | 'new'
-}
-
-export interface Difference {
-  counts: Record<string, [number, number]>
-  attributes: { kind: Kind; name: string; what: string }[]
-  moved: number
-  farthest: number
-  distance: BufferRef
-}
-
 export type Panel = '' | 'checks' | 'trace' | 'compare'
 
 export const useInspection = createGlobalState(() => {
   const panel = ref<Panel>('')
-  const checks = shallowRef<{ checks: Check[]; remarks: Check[] } | null>(null)
+  const checks = shallowRef<AnswerTo<'checks'> | null>(null)
   const steps = shallowRef<Step[] | null>(null)
   const difference = shallowRef<Difference | null>(null)
   /** What the shown node is compared with: another card, or (`@` and a revision) itself at an earlier moment. */
@@ -55,15 +37,17 @@ export const useInspection = createGlobalState(() => {
 
   const isChosen = computed(() => revisionOf(other.value) !== null || other.value in graph.document.value.nodes)
 
-  async function ask<T>(query: object): Promise<T | null> {
+  async function ask<What extends 'checks' | 'trace' | 'difference'>(
+    query: Extract<LookQuery, { what: What }>,
+  ): Promise<AnswerTo<What> | null> {
     const id = graph.state.value?.id
     const number = ++newest
     if (!id || !shownNode.value) return null
     try {
       const answer = (await api.looks(id, shownNode.value, [query], graph.basis())).looks[0]
       if (number !== newest) return null
-      trouble.value = isError(answer) ? answer.error.message : ''
-      return isError(answer) ? null : (answer as T)
+      trouble.value = troubleOf(answer)
+      return answerTo((query as LookQuery).what as What, answer)
     } catch (error) {
       trouble.value = error instanceof Error ? error.message : String(error)
       return null
@@ -71,7 +55,7 @@ export const useInspection = createGlobalState(() => {
   }
 
   /** Look at what is compared with. */
-  function lookAtOther(queries: ResultQuery[]): ReturnType<typeof api.looks> | null {
+  function lookAtOther(queries: LookQuery[]): ReturnType<typeof api.looks> | null {
     const id = graph.state.value?.id
     if (!id || !shownNode.value || !isChosen.value) return null
     const revision = revisionOf(other.value)
@@ -80,18 +64,17 @@ export const useInspection = createGlobalState(() => {
   }
 
   async function refresh(): Promise<void> {
-    if (panel.value === 'checks')
-      checks.value = (await ask<{ checks: Check[]; remarks: Check[] }>({ what: 'checks' })) ?? checks.value
+    if (panel.value === 'checks') checks.value = (await ask({ what: 'checks' })) ?? checks.value
     else if (panel.value === 'trace') {
       const element = [...selection.chosen.value].at(-1)
       steps.value =
         element === undefined
           ? null
-          : ((await ask<{ steps: Step[] }>({ what: 'trace', kind: selection.kind.value, element }))?.steps ?? null)
+          : ((await ask({ what: 'trace', kind: selection.kind.value, element }))?.steps ?? null)
     } else if (panel.value === 'compare') {
       const revision = revisionOf(other.value)
       difference.value = isChosen.value
-        ? await ask<Difference>({
+        ? await ask({
             what: 'difference',
             to: revision === null ? other.value : shownNode.value,
             at: revision,
@@ -124,9 +107,9 @@ export const useInspection = createGlobalState(() => {
     trouble,
     toggle: (which: Panel) => (panel.value = panel.value === which ? '' : which),
     /** The answers to queries about what is compared with; null if there is nothing, or it fails. */
-    async askOther(queries: ResultQuery[]): Promise<Record<string, unknown>[] | null> {
+    async askOther(queries: LookQuery[]): Promise<LookAnswer[] | null> {
       try {
-        return ((await lookAtOther(queries))?.looks as Record<string, unknown>[] | undefined) ?? null
+        return (await lookAtOther(queries))?.looks ?? null
       } catch (error) {
         trouble.value = error instanceof Error ? error.message : String(error)
         return null

@@ -1,7 +1,7 @@
 /** What the inputs of a card hold, for its fields to offer; asked while the card is open. */
 import { shallowRef, watch } from 'vue'
 import { api } from '../../api/client'
-import { isError, type Summary } from '../../api/results'
+import { answerTo, type Summary } from '../../api/results'
 import { splitFeed } from '../../model/document'
 import { useEvaluation } from '../../stores/useEvaluation'
 import { useGraph } from '../../stores/useGraph'
@@ -24,8 +24,8 @@ export function useInputSummaries({ node }: CardState, isOpen: () => boolean) {
     for (const [input, feeds] of Object.entries(node.value?.inputs ?? {})) {
       if (!feeds[0] || reports.value[splitFeed(feeds[0]).from]?.state !== 'done') continue
       const query = api.looks(graph.state.value.id, feeds[0], [{ what: 'summary' }], graph.basis())
-      const answer = (await query.catch(() => null))?.looks[0]
-      if (answer && !isError(answer)) made[input] = answer as unknown as Summary
+      const answer = answerTo('summary', (await query.catch(() => null))?.looks[0])
+      if (answer) made[input] = answer
     }
     summaries.value = made
   }

@@ -23,6 +23,7 @@ beforeEach(() =>
 afterEach(() => vi.unstubAllGlobals())
 
 const triangle = (flat = false) => ({
+  what: flat ? 'flat' : 'mesh',
   position: kept(new Float32Array([0, 0, 0, 1, 0, 0, 0, 1, 0]), [3, 3]),
   normal: kept(new Float32Array(9), [3, 3]),
   corner_point: kept(new Uint32Array([0, 1, 2]), [3]),
@@ -65,6 +66,7 @@ describe('queries and their answers', () => {
   it('become a picture of one moment', async () => {
     const state = view({ color: byValues('point', 'heat'), edges: 'kinds' })
     const heat = {
+      what: 'attribute',
       name: 'heat',
       type: 'number',
       kind: 'point',
@@ -73,6 +75,7 @@ describe('queries and their answers', () => {
       values: kept(new Float32Array([0, 1, 2]), [3]),
     }
     const edges = {
+      what: 'edges',
       kinds: kept(new Uint8Array([1, 1, 2]), [3]),
       border: 2,
       crease: 1,
@@ -81,7 +84,7 @@ describe('queries and their answers', () => {
     }
     const drawn = (await readLooks(
       queriesFor(state, 'face'),
-      [{ counts: {} }, triangle(), heat, edges] as never,
+      [{ what: 'summary', counts: {} }, triangle(), heat, edges] as never,
       state,
     ))!
     expect(drawn.tint).toMatchObject({ kind: 'point' })
@@ -89,7 +92,7 @@ describe('queries and their answers', () => {
     expect(drawn.edges).toMatchObject({ counts: [2, 1, 0], creasesAre: 'sharp' })
     const scaled = (await readLooks(
       queriesFor(state, 'face'),
-      [{ counts: {} }, triangle(), heat, edges] as never,
+      [{ what: 'summary', counts: {} }, triangle(), heat, edges] as never,
       state,
       [0, 4],
     ))!
@@ -101,7 +104,11 @@ describe('queries and their answers', () => {
     const state = view({ color: byValues('point', 'heat') })
     const drawn = (await readLooks(
       queriesFor(state, 'face'),
-      [{ counts: {} }, triangle(), { error: { code: 'geometry', message: 'no heat here' } }] as never,
+      [
+        { what: 'summary', counts: {} },
+        triangle(),
+        { what: 'error', error: { code: 'geometry', message: 'no heat here' } },
+      ] as never,
       state,
     ))!
     expect(drawn.tint).toBeNull()
@@ -113,7 +120,10 @@ describe('queries and their answers', () => {
     await expect(
       readLooks(
         queriesFor(state, 'face'),
-        [{ counts: {} }, { error: { code: 'geometry', message: 'no uv here' } }] as never,
+        [
+          { what: 'summary', counts: {} },
+          { what: 'error', error: { code: 'geometry', message: 'no uv here' } },
+        ] as never,
         state,
       ),
     ).rejects.toThrow('no uv here')
@@ -122,6 +132,7 @@ describe('queries and their answers', () => {
   it('spread colours of points over the corners of a layout', async () => {
     const state = view({ flat: true, color: byValues('point', 'heat') })
     const heat = {
+      what: 'attribute',
       name: 'heat',
       type: 'number',
       kind: 'point',
@@ -129,11 +140,15 @@ describe('queries and their answers', () => {
       high: [2],
       values: kept(new Float32Array([0, 1, 2]), [3]),
     }
-    const drawn = (await readLooks(queriesFor(state, 'face'), [{ counts: {} }, triangle(true), heat] as never, state))!
+    const drawn = (await readLooks(
+      queriesFor(state, 'face'),
+      [{ what: 'summary', counts: {} }, triangle(true), heat] as never,
+      state,
+    ))!
     expect(drawn.tint!.kind).toBe('corner')
     const one = (await readLooks(
       queriesFor({ ...state, flat: false }, 'face'),
-      [{ counts: {} }, triangle(), heat] as never,
+      [{ what: 'summary', counts: {} }, triangle(), heat] as never,
       { ...state, flat: false },
     ))!.tint!.colors
     expect([...drawn.tint!.colors.slice(0, 3)]).toEqual([...one.slice(6, 9)])
@@ -155,6 +170,7 @@ describe('ways to colour the whole', () => {
 
   it('show elements of several groups in the mean of their tints', () => {
     const look = {
+      what: 'groups' as const,
       kind: 'face' as const,
       values: {} as BufferRef,
       total: 4,

@@ -1,16 +1,6 @@
 /** From the answers to queries to what is drawn: shape, colours, strokes and labels of one moment. */
 import { fetchBuffer, type Numbers } from '../../api/buffers'
-import {
-  isError,
-  type AttributeLook,
-  type EdgesLook,
-  type GroupsLook,
-  type MeshLook,
-  type NormalsLook,
-  type Summary,
-  type UvLook,
-} from '../../api/results'
-import type { ResultQuery } from '../../stores/useEvaluation'
+import { answerTo, troubleOf, type EdgesLook, type LookAnswer, type LookQuery, type Summary } from '../../api/results'
 import { checkerLegend, colorize, isColor, tintGroups, tintPieces, type Legend } from '../color/colors'
 import type { EdgeKinds } from '../rendering/edgeLines'
 import { fetchMesh, fetchValues, strokeLines, take, type MeshData } from '../rendering/meshData'
@@ -28,66 +18,57 @@ export interface Drawn extends Content {
   trouble: string
 }
 
-type Answer = Record<string, unknown>
-
 /** Read the answers; null if there is no shape among them. `range` replaces the view's, so that two pictures have one scale. */
 export async function readLooks(
-  queries: ResultQuery[],
-  answers: Answer[],
+  queries: LookQuery[],
+  answers: LookAnswer[],
   view: ViewState,
   range = view.range,
 ): Promise<Drawn | null> {
-  const find = <Look>(part: Part): Look | null => {
-    const at = queries.findIndex((query) => query.as === part)
-    const answer = at < 0 ? null : answers[at]
-    return answer && !isError(answer) ? (answer as Look) : null
-  }
-  const failed = (part: Part) => {
-    const answer = answers[queries.findIndex((query) => query.as === part)]
-    return isError(answer) ? answer.error.message : ''
-  }
-  const look = find<MeshLook>('mesh')
-  if (!look || !('position' in look)) {
-    if (failed('mesh')) throw new Error(failed('mesh'))
+  const find = (part: Part) => answers[queries.findIndex((query) => query.as === part)]
+  const look = answerTo('mesh', find('mesh')) ?? answerTo('flat', find('mesh'))
+  if (!look) {
+    if (troubleOf(find('mesh'))) throw new Error(troubleOf(find('mesh')))
     return null
   }
   const mesh = await fetchMesh(look)
   const colored = await readColor(find('color'), view, range)
-  const vectors = find<NormalsLook>('strokes')
-  const written = find<AttributeLook>('labels')
-  const sizes = find<AttributeLook>('sizes')
+  const vectors = answerTo('normals', find('strokes'))
+  const written = answerTo('attribute', find('labels'))
+  const sizes = answerTo('attribute', find('sizes'))
   return {
     mesh,
-    summary: find<Summary>('summary')!,
+    summary: answerTo('summary', find('summary'))!,
     tint: colored ? laidOut(colored.tint, mesh) : null,
     legend: colored?.legend ?? null,
-    edges: await readEdges(find('edges')),
+    edges: await readEdges(answerTo('edges', find('edges'))),
     radii: sizes && !mesh.own ? ((await fetchValues(sizes)) as Float32Array) : null,
-    strokes: vectors && 'begin' in vectors ? await strokeLines(vectors, sizeOf(mesh) * view.strokeLength) : null,
+    strokes: vectors ? await strokeLines(vectors, sizeOf(mesh) * view.strokeLength) : null,
     labels: written ? { values: await fetchValues(written), size: written.values.shape[1] ?? 1 } : null,
-    trouble: failed('color'),
+    trouble: troubleOf(find('color')),
   }
 }
 
 async function readColor(
-  look: unknown,
+  look: LookAnswer | undefined,
   view: ViewState,
   range: [number, number] | null,
 ): Promise<{ tint: Tint; legend: Legend } | null> {
-  if (!look || !view.color) return null
-  if (view.color.how === 'groups') {
-    const about = look as GroupsLook
-    const made = tintGroups(about, (await fetchBuffer(about.values)) as Uint32Array)
-    return { tint: { kind: about.kind, colors: made.colors, depth: 0.4 }, legend: made.legend }
+  if (!view.color) return null
+  const groups = answerTo('groups', look)
+  if (groups) {
+    const made = tintGroups(groups, (await fetchBuffer(groups.values)) as Uint32Array)
+    return { tint: { kind: groups.kind, colors: made.colors, depth: 0.4 }, legend: made.legend }
   }
-  if (view.color.how === 'checker') {
-    const about = look as UvLook
-    const uv = (await fetchBuffer(about.values)) as Float32Array
+  const sheet = answerTo('uv', look)
+  if (sheet) {
+    const uv = (await fetchBuffer(sheet.values)) as Float32Array
     const colors = new Float32Array((uv.length / 2) * 3)
     for (let i = 0; i < uv.length / 2; i++) colors.set([uv[i * 2]!, uv[i * 2 + 1]!], i * 3)
-    return { tint: { kind: 'corner', colors, depth: 0.5, as: 'checker' }, legend: checkerLegend(about) }
+    return { tint: { kind: 'corner', colors, depth: 0.5, as: 'checker' }, legend: checkerLegend(sheet) }
   }
-  const about = look as AttributeLook
+  const about = answerTo('attribute', look)
+  if (!about) return null
   const values = await fetchValues(about)
   if (view.color.how === 'material') {
     const made = tintPieces(values)

@@ -1,14 +1,13 @@
 /** What is asked of a node, so that the view can draw what it is set to show. */
-import type { Kind } from '../../api/results'
-import type { ResultQuery } from '../../stores/useEvaluation'
+import type { Kind, LookQuery } from '../../api/results'
 import type { ViewState } from '../../stores/useView'
 
 /** Looks by what they are for, in the picture of one result. */
 export type Part = 'summary' | 'mesh' | 'color' | 'strokes' | 'labels' | 'sizes' | 'edges'
 
 /** The queries for a picture; `as` says what each answer is for. */
-export function queriesFor(view: ViewState, picked: Kind): ResultQuery[] {
-  const queries: ResultQuery[] = [
+export function queriesFor(view: ViewState, picked: Kind): LookQuery[] {
+  const queries: LookQuery[] = [
     { what: 'summary', as: 'summary' },
     { what: view.flat ? 'flat' : 'mesh', as: 'mesh' },
   ]
@@ -21,7 +20,7 @@ export function queriesFor(view: ViewState, picked: Kind): ResultQuery[] {
   }
   if (view.strokes && !view.flat) {
     const [kind, name] = view.strokes.split('|')
-    queries.push({ what: 'normals', kind, name, as: 'strokes' })
+    queries.push({ what: 'normals', kind: kind === 'face' ? 'face' : 'point', name, as: 'strokes' })
   }
   if (view.labels && view.labels !== 'index')
     queries.push({ what: 'attribute', kind: picked, name: view.labels, as: 'labels' })

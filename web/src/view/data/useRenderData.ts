@@ -2,7 +2,14 @@
 import * as THREE from 'three'
 import { computed, ref, shallowRef, watch } from 'vue'
 import { api } from '../../api/client'
-import { isError, type Kind, type MeshLook, type Summary } from '../../api/results'
+import {
+  answerTo,
+  type AttributeLook,
+  type Difference,
+  type Kind,
+  type LookAnswer,
+  type Summary,
+} from '../../api/results'
 import { useEvaluation } from '../../stores/useEvaluation'
 import { useSelection } from '../../stores/useSelection'
 import { useGraph } from '../../stores/useGraph'
@@ -12,7 +19,7 @@ import { fetchMesh, fetchValues, type MeshData } from '../rendering/meshData'
 import { NOTHING } from '../rendering/picture'
 import { readLooks, type Drawn } from './resultPicture'
 import type { Scene } from '../rendering/scene'
-import { useInspection, type Difference } from '../../stores/useInspection'
+import { useInspection } from '../../stores/useInspection'
 import { useView } from '../../stores/useView'
 
 /** Let the page do what waits, between working out colours and handing them over: both take long for a very large mesh. */
@@ -106,10 +113,11 @@ export function useRenderData(sceneOf: () => Scene | null) {
 
   /** How far each point is from what is compared with, as colours. */
   async function distanceTint(found: Difference) {
-    const look = {
+    const look: AttributeLook = {
+      what: 'attribute',
       name: 'distance',
       type: 'number',
-      kind: 'point' as const,
+      kind: 'point',
       unit: 'm',
       values: found.distance,
       low: [0],
@@ -132,9 +140,9 @@ export function useRenderData(sceneOf: () => Scene | null) {
     const compared = inspect.panel.value === 'compare' && view.form === 'colours' ? inspect.otherMesh() : null
     const wanted = [...new Set(view.ghosts)].filter((node) => node in graph.value.nodes)
     const asked = ++ghostMoment
-    const one = async (answer: Promise<{ looks: unknown[] }> | null) => {
-      const look = (await answer?.catch(() => null))?.looks[0]
-      return look && !isError(look) && 'position' in (look as object) ? fetchMesh(look as MeshLook) : null
+    const one = async (answer: Promise<{ looks: LookAnswer[] }> | null) => {
+      const look = answerTo('mesh', (await answer?.catch(() => null))?.looks[0])
+      return look ? fetchMesh(look) : null
     }
     const meshes = await Promise.all([
       ...wanted.map((node) => one(api.looks(id!, node, [{ what: 'mesh' }], useGraph().basis()))),

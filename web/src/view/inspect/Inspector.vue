@@ -11,7 +11,8 @@ import { useCatalogue } from '../../stores/useCatalogue'
 import { change, count, short } from '../../shared/numbers'
 import { momentsOf } from '../../model/revisions'
 import { useChecks } from '../../stores/useChecks'
-import { useInspection, type Check } from '../../stores/useInspection'
+import type { Check } from '../../api/results'
+import { useInspection } from '../../stores/useInspection'
 import { useView } from '../../stores/useView'
 
 const emit = defineEmits<{ frame: [] }>()

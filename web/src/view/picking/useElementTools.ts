@@ -1,6 +1,7 @@
 /** What is done with the picked elements: spread over their neighbours, or kept as a group. */
 import { inject } from 'vue'
 import { api } from '../../api/client'
+import { answerTo, troubleOf, type LookQuery } from '../../api/results'
 import { addCardKey } from '../../stores/injectionKeys'
 import { tell } from '../../stores/useChanges'
 import { useEvaluation } from '../../stores/useEvaluation'
@@ -26,9 +27,10 @@ export function useElementTools() {
           [{ what: 'names', kind, elements: [...selection.chosen.value] }],
           graph.basis(),
         )
-      ).looks[0] as { names?: string[]; error?: { message: string } }
-      if (look.names) addCard('group_picked', { ...(kind === 'face' ? {} : { kind }), elements: look.names })
-      else tell(look.error?.message ?? 'There is no result to pick from.')
+      ).looks[0]
+      const names = answerTo('names', look)?.names
+      if (names) addCard('group_picked', { ...(kind === 'face' ? {} : { kind }), elements: names })
+      else tell(troubleOf(look) || 'There is no result to pick from.')
     } catch (error) {
       tell(error)
     }
@@ -37,14 +39,11 @@ export function useElementTools() {
   async function spread(how: 'grow' | 'shrink' | 'piece' | 'loop' | 'ring') {
     const id = graph.state.value?.id
     if (!id || !shownNode.value) return
-    const query = { what: 'spread', kind: selection.kind.value, elements: [...selection.chosen.value], how }
+    const query: LookQuery = { what: 'spread', kind: selection.kind.value, elements: [...selection.chosen.value], how }
     try {
-      const look = (await api.looks(id, shownNode.value, [query], graph.basis())).looks[0] as {
-        elements?: number[]
-        error?: { message: string }
-      }
-      if (look.error) tell(look.error.message)
-      else selection.choose(look.elements ?? [], false)
+      const look = (await api.looks(id, shownNode.value, [query], graph.basis())).looks[0]
+      if (troubleOf(look)) tell(troubleOf(look))
+      else selection.choose(answerTo('spread', look)?.elements ?? [], false)
     } catch (error) {
       tell(error)
     }

@@ -37,7 +37,7 @@ it('draws the longest stroke as long as it is told', async () => {
   }
   fakeService(({ path }) => ({ body: arrays[path.split('/').at(-1)!]!.buffer }))
   const ref = (digest: string) => ({ digest, dtype: 'f4', shape: [2, 3] })
-  const ends = await strokeLines({ begin: ref('begin'), direction: ref('way') }, 0.1)
+  const ends = await strokeLines({ what: 'normals', begin: ref('begin'), direction: ref('way') }, 0.1)
   expect([...ends].map((part) => Number(part.toFixed(3)))).toEqual([0, 0, 0, 0, 0.05, 0, 1, 0, 0, 1, 0, 0.1])
 })
 

@@ -1,6 +1,6 @@
 /** From looks to arrays that can be drawn. */
 import { fetchBuffer } from '../../api/buffers'
-import type { AttributeLook, Kind, MeshLook, NormalsLook } from '../../api/results'
+import type { AttributeLook, DrawnMesh, Kind, MeshLook, NormalsLook } from '../../api/results'
 
 /** A mesh in arrays: triangles point at corners, corners at points. */
 export interface MeshData {
@@ -19,7 +19,7 @@ export interface MeshData {
   own: { point: Uint32Array; edge: Uint32Array } | null
 }
 
-export async function fetchMesh(look: Omit<MeshLook, 'instances'> & Partial<MeshLook>): Promise<MeshData> {
+export async function fetchMesh(look: DrawnMesh & Partial<MeshLook>): Promise<MeshData> {
   const own =
     look.own_point && look.own_edge
       ? {

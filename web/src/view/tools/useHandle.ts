@@ -7,6 +7,7 @@ import { useSelectedCards } from '../../stores/useSelectedCards'
 import { useGraph } from '../../stores/useGraph'
 import { useHeldPlace } from '../../stores/useHeldPlace'
 import { isShown, useCatalogue } from '../../stores/useCatalogue'
+import { answerTo } from '../../api/results'
 import type { Handle } from './handle'
 import { isTriple, targetsOf, withMoved, type Triple } from '../../model/values/handleValues'
 
@@ -51,8 +52,7 @@ export function useHandle(handle: () => Handle | undefined, size: () => number) 
         asked && targets.value.length && graph.state.value
           ? await api.looks(graph.state.value.id, asked, [{ what: 'place' }], graph.basis()).catch(() => null)
           : null
-      if (asked === feed.value)
-        matrix.value = (answer?.looks[0] as { matrix?: number[] } | undefined)?.matrix ?? IDENTITY
+      if (asked === feed.value) matrix.value = answerTo('place', answer?.looks[0])?.matrix ?? IDENTITY
     },
     { immediate: true },
   )

@@ -2,7 +2,7 @@
 import { useLocalStorage, useThrottleFn } from '@vueuse/core'
 import { computed, ref, watch } from 'vue'
 import { api } from '../../api/client'
-import { isError } from '../../api/results'
+import { answerTo, type AnswerTo } from '../../api/results'
 import { shareOf } from '../../model/values/formula'
 import { useEvaluation } from '../../stores/useEvaluation'
 import { useSelectedCards } from '../../stores/useSelectedCards'
@@ -12,11 +12,6 @@ import { pressureOf, type PenMoment } from './pen'
 
 type Place = [number, number, number]
 export type Dab = [number, number, number, number]
-interface Held {
-  anchors: unknown[][]
-  places: Place[]
-  extent: number
-}
 
 const BRUSH = ['mode', 'radius', 'strength', 'value', 'color', 'hard', 'mirror'] as const
 
@@ -72,11 +67,10 @@ export function usePaint(hit: (event: PointerEvent) => Place | null) {
   )
 
   /** The faces that hold some places of the world on what a card made, and where they are in its own space. */
-  async function hold(node: string, places: Place[]): Promise<Held | null> {
+  async function hold(node: string, places: Place[]): Promise<AnswerTo<'anchors'> | null> {
     const id = graph.state.value?.id
     const answer = id ? await api.looks(id, node, [{ what: 'anchors', places }], graph.basis()).catch(() => null) : null
-    const look = answer?.looks[0]
-    return look && !isError(look) ? (look as unknown as Held) : null
+    return answerTo('anchors', answer?.looks[0])
   }
 
   /** The brush of the card: plain values, the default where a formula stands. */
