@@ -4,11 +4,23 @@ from __future__ import annotations
 
 import json
 from collections.abc import Callable
-from typing import Any
+from typing import Any, assert_never
 
 import jsonpatch
 from flask_openapi3 import APIBlueprint, Tag
 
+from reticula.contract.changes import (
+    Change,
+    Fold,
+    MakeDial,
+    RenameDial,
+    RenameNode,
+    RenamePort,
+    SetFree,
+    Tie,
+    Unfold,
+    Update,
+)
 from reticula.core.context import using
 from reticula.core.errors import GraphError
 from reticula.core.graph import check_structure
@@ -49,62 +61,35 @@ def _at(
     return document, more
 
 
-def _fold(document: dict[str, Any], path: str, given: dict[str, Any]) -> Made:
-    made, name = _at(document, path, lambda level: fold(level, given["nodes"], given.get("title", "")))
-    return made, [name], name
-
-
-def _unfold(document: dict[str, Any], path: str, given: dict[str, Any]) -> Made:
-    made, names = _at(document, path, lambda level: unfold(level, given["node"]))
-    return made, names, ""
-
-
-def _rename_node(document: dict[str, Any], path: str, given: dict[str, Any]) -> Made:
-    made, name = rename_node(document, path, given["node"], given["title"])
-    return made, [name], name
-
-
-def _rename_dial(document: dict[str, Any], path: str, given: dict[str, Any]) -> Made:
-    return rename_dial(document, path, given["dial"], given["name"]), [], given["name"]
-
-
-def _rename_port(document: dict[str, Any], path: str, given: dict[str, Any]) -> Made:
-    if given["side"] not in ("inputs", "outputs"):
-        raise GraphError("a port is one of the inputs or of the outputs")
-    return rename_port(document, path, given["side"], given["port"], given["name"]), [], given["name"]
-
-
-def _make_dial(document: dict[str, Any], path: str, given: dict[str, Any]) -> Made:
-    up = int(given.get("up", 0))
-    made, name = make_dial(document, path, given["node"], given["parameter"], given.get("name", ""), up)
-    return made, [given["node"]], name
-
-
-def _set_free(document: dict[str, Any], path: str, given: dict[str, Any]) -> Made:
-    return unbind_parameter(document, path, given["node"], given["parameter"]), [given["node"]], ""
-
-
-def _tie(document: dict[str, Any], path: str, given: dict[str, Any]) -> Made:
-    made = link_parameter(document, path, given["node"], given["parameter"], given["follows"], given["of"])
-    return made, [given["node"]], ""
-
-
-def _update(document: dict[str, Any], path: str, given: dict[str, Any]) -> Made:
-    made, name = update_release(document, path, given["node"], given["release"], beside=bool(given.get("beside")))
-    return made, [name], name
-
-
-CHANGES: dict[str, Callable[[dict[str, Any], str, dict[str, Any]], Made]] = {
-    "fold": _fold,
-    "unfold": _unfold,
-    "rename node": _rename_node,
-    "rename dial": _rename_dial,
-    "rename port": _rename_port,
-    "make dial": _make_dial,
-    "set free": _set_free,
-    "tie": _tie,
-    "update": _update,
-}
+def _made(document: dict[str, Any], path: str, change: Change) -> Made:
+    """Return the changed document, the cards that it is about then, and the name that was given."""
+    match change:
+        case Fold():
+            made, name = _at(document, path, lambda level: fold(level, change.nodes, change.title))
+            return made, [name], name
+        case Unfold():
+            made, names = _at(document, path, lambda level: unfold(level, change.node))
+            return made, names, ""
+        case RenameNode():
+            made, name = rename_node(document, path, change.node, change.title)
+            return made, [name], name
+        case RenameDial():
+            return rename_dial(document, path, change.dial, change.name), [], change.name
+        case RenamePort():
+            return rename_port(document, path, change.side, change.port, change.name), [], change.name
+        case MakeDial():
+            made, name = make_dial(document, path, change.node, change.parameter, change.name, change.up)
+            return made, [change.node], name
+        case SetFree():
+            return unbind_parameter(document, path, change.node, change.parameter), [change.node], ""
+        case Tie():
+            made = link_parameter(document, path, change.node, change.parameter, change.follows, change.of)
+            return made, [change.node], ""
+        case Update():
+            made, name = update_release(document, path, change.node, change.release, beside=change.beside)
+            return made, [name], name
+        case _:
+            assert_never(change)
 
 
 @blueprint.post("/graphs/<graph_id>/changes", responses={200: ChangeState, 422: ErrorState})
@@ -118,9 +103,9 @@ def work_out(path: GraphPath, body: ChangeRequest) -> Answer:
     before = json.loads(json.dumps(document))
     with using(library=known):
         try:
-            made, cards, name = CHANGES[body.what](document, body.level, body.arguments)
+            made, cards, name = _made(document, body.level, body.change)
         except (KeyError, TypeError, ValueError, AttributeError, IndexError) as error:
-            raise GraphError(f"'{body.what}' cannot be done with these arguments: {error}") from None
+            raise GraphError(f"'{body.change.what}' cannot be done like this: {error}") from None
         check_structure(made)
     return {"patch": _patch(before, made), "cards": cards, "name": name}
 

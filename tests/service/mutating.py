@@ -70,11 +70,11 @@ def bodies(graph: dict[str, Any]) -> dict[str, tuple[Callable[[Any], str], Any]]
         "edit": (lambda body: f"{own}/edits", {"revision": 0, "patch": draft, "label": "l", "key": "k"}),
         "change": (
             lambda body: f"{own}/changes",
-            {"what": "fold", "level": "", "draft": draft, "arguments": {"nodes": ["sheet", "tall"], "title": "t"}},
+            {"level": "", "draft": draft, "change": {"what": "fold", "nodes": ["sheet", "tall"], "title": "t"}},
         ),
         "rename": (
             lambda body: f"{own}/changes",
-            {"what": "rename node", "level": "", "arguments": {"node": "tall", "title": "t"}},
+            {"level": "", "change": {"what": "rename node", "node": "tall", "title": "t"}},
         ),
         "rewrite": (
             lambda body: f"{own}/rewrites",

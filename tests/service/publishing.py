@@ -13,7 +13,7 @@ PNG = base64.b64encode(b"\x89PNG\r\n\x1a\npicture").decode()
 def change(client: FlaskClient, graph: dict[str, Any], what: str, level: str = "", **arguments: Any) -> dict[str, Any]:
     """Work a change out and save it; returns the graph as it is then."""
     made = client.post(
-        f"/api/graphs/{graph['id']}/changes", json={"what": what, "level": level, "arguments": arguments}
+        f"/api/graphs/{graph['id']}/changes", json={"change": {"what": what, **arguments}, "level": level}
     )
     assert made.status_code == 200, made.json
     now = client.get(f"/api/graphs/{graph['id']}").json

@@ -6,13 +6,13 @@ import jsonpatch
 import pytest
 from flask.testing import FlaskClient
 
-from reticula.service.changes import CHANGES, _patch
+from reticula.service.changes import _patch
 
 Graph = dict[str, Any]
 
 
 def ask(client: FlaskClient, graph: Graph, what: str, **arguments: Any) -> Any:
-    body = {"what": what, "level": "", "arguments": arguments, "revision": graph["revision"]}
+    body = {"change": {"what": what, **arguments}, "level": "", "revision": graph["revision"]}
     return client.post(f"/api/graphs/{graph['id']}/changes", json=body)
 
 
@@ -28,9 +28,13 @@ def test_a_change_is_a_patch_and_nothing_is_saved(client: FlaskClient, graph: Gr
 @pytest.mark.parametrize(
     ("what", "arguments", "message"),
     [
-        ("fold", {}, "cannot be done with these arguments"),
+        ("fold", {}, "change.fold.nodes: Field required"),
         ("unfold", {"node": "sheet"}, "holds no graph to unfold"),
-        ("rename port", {"side": "middle", "port": "a", "name": "b"}, "one of the inputs or of the outputs"),
+        (
+            "rename port",
+            {"side": "middle", "port": "a", "name": "b"},
+            "port.side: Input should be 'inputs' or 'outputs'",
+        ),
         ("make dial", {"node": "nobody", "parameter": "cells"}, "nobody"),
         ("update", {"node": "sheet", "release": "1.0.0"}, ""),
     ],
@@ -45,7 +49,6 @@ def test_what_cannot_be_done_is_said(
 
 def test_a_change_that_is_not_known_is_refused(client: FlaskClient, graph: Graph) -> None:
     assert ask(client, graph, "explode").status_code == 422
-    assert len(CHANGES) == 9
 
 
 def test_a_new_order_is_part_of_the_patch() -> None:

@@ -34,12 +34,12 @@ def test_folding_is_an_edit_that_can_be_taken_back(client: FlaskClient, graph: d
 
 def test_changes_that_cannot_be_made_say_why(client: FlaskClient, graph: dict[str, Any]) -> None:
     def message(what: str, **arguments: Any) -> str:
-        answer = client.post(f"/api/graphs/{graph['id']}/changes", json={"what": what, "arguments": arguments})
+        answer = client.post(f"/api/graphs/{graph['id']}/changes", json={"change": {"what": what, **arguments}})
         assert answer.status_code == 422
         return str(answer.json["message"])
 
     assert "choose the cards to fold" in message("fold", nodes=[])
-    assert "cannot be done with these arguments" in message("fold")
+    assert "change.fold.nodes: Field required" in message("fold")
     assert "holds no graph to unfold" in message("unfold", node="sheet")
     assert "cannot follow itself" in message("tie", node="sheet", parameter="cells", follows="sheet", of="cells")
     assert "there is no node 'x'" in message("rename node", node="x", title="y")

@@ -6,6 +6,7 @@ from typing import Any, Literal
 
 from pydantic import BaseModel, Field
 
+from reticula.contract.changes import Change
 from reticula.service.schemas.basics import Strict, Whole
 
 __all__ = [
@@ -91,12 +92,9 @@ class Basis(Strict):
 
 
 class ChangeRequest(Basis):
-    """A change that takes more than setting a value. What ``arguments`` are needed depends on ``what``."""
+    """A change that takes more than setting a value."""
 
-    what: Literal[
-        "fold", "unfold", "rename node", "rename dial", "rename port", "make dial", "set free", "tie", "update"
-    ]
-    arguments: dict[str, Any] = Field(default_factory=dict)
+    change: Change
 
 
 class ChangeState(BaseModel):

@@ -16,6 +16,10 @@ export type InputState = Schemas['InputState']
 export type ReviewState = Schemas['ReviewState']
 export type ErrorState = Schemas['ErrorState']
 
+export type Change = Schemas['ChangeRequest']['change']
+/** What a change of one kind takes. */
+export type ChangeOf<What extends Change['what']> = Omit<Extract<Change, { what: What }>, 'what'>
+
 export type Operation = { op: string; path: string; value?: unknown; from?: string }
 /** A saved revision, the unsaved edits on top of it, and the graph in it that is meant, by its path. */
 export type Basis = { revision: number; draft: Operation[]; level: string }
@@ -129,8 +133,8 @@ export const api = {
   rewrite: (id: string, node: string, parameter: string, to: 'text' | 'nodes', basis: Partial<Basis> = {}) =>
     call<Schemas['RewriteState']>('POST', `/api/graphs/${id}/rewrites`, { node, parameter, to, ...basis }),
   /** Work out a change that takes more than setting a value; it is saved by sending the patch as an edit. */
-  change: (id: string, what: Schemas['ChangeRequest']['what'], args: object, basis: Partial<Basis> = {}) =>
-    call<Schemas['ChangeState']>('POST', `/api/graphs/${id}/changes`, { what, arguments: args, ...basis }),
+  change: (id: string, change: Change, basis: Partial<Basis> = {}) =>
+    call<Schemas['ChangeState']>('POST', `/api/graphs/${id}/changes`, { change, ...basis }),
   publish: (id: string, request: Partial<Schemas['PublicationRequest']>) =>
     call<Schemas['PublicationState']>('POST', `/api/graphs/${id}/publications`, request),
   freeze: (id: string, node: string, name: string, basis: Partial<Basis> = {}) =>

@@ -903,13 +903,11 @@ export interface components {
         };
         /**
          * ChangeRequest
-         * @description A change that takes more than setting a value. What ``arguments`` are needed depends on ``what``.
+         * @description A change that takes more than setting a value.
          */
         ChangeRequest: {
-            /** Arguments */
-            arguments?: {
-                [key: string]: unknown;
-            };
+            /** Change */
+            change: components["schemas"]["Fold"] | components["schemas"]["Unfold"] | components["schemas"]["RenameNode"] | components["schemas"]["RenameDial"] | components["schemas"]["RenamePort"] | components["schemas"]["MakeDial"] | components["schemas"]["SetFree"] | components["schemas"]["Tie"] | components["schemas"]["Update"];
             /** Draft */
             draft?: {
                 [key: string]: unknown;
@@ -924,11 +922,6 @@ export interface components {
              * @default null
              */
             revision?: number | null;
-            /**
-             * What
-             * @enum {string}
-             */
-            what: "fold" | "unfold" | "rename node" | "rename dial" | "rename port" | "make dial" | "set free" | "tie" | "update";
         };
         /**
          * ChangeState
@@ -1410,6 +1403,24 @@ export interface components {
             what: "flat";
         };
         /**
+         * Fold
+         * @description Make one card of some.
+         */
+        Fold: {
+            /** Nodes */
+            nodes: string[];
+            /**
+             * Title
+             * @default
+             */
+            title?: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            what: "fold";
+        };
+        /**
          * FreezeRequest
          * @description Keep a node's result as a shape of the project, with all its attributes.
          */
@@ -1692,6 +1703,31 @@ export interface components {
             parameter?: string | null;
             /** Plain */
             plain?: string;
+        };
+        /**
+         * MakeDial
+         * @description Put a parameter onto the dials of its graph, or of one ``up`` levels further out.
+         */
+        MakeDial: {
+            /**
+             * Name
+             * @default
+             */
+            name?: string;
+            /** Node */
+            node: string;
+            /** Parameter */
+            parameter: string;
+            /**
+             * Up
+             * @default 0
+             */
+            up?: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            what: "make dial";
         };
         /** MemberEntry */
         MemberEntry: {
@@ -2273,6 +2309,53 @@ export interface components {
             /** Releases */
             releases: string[];
         };
+        /** RenameDial */
+        RenameDial: {
+            /** Dial */
+            dial: string;
+            /** Name */
+            name: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            what: "rename dial";
+        };
+        /**
+         * RenameNode
+         * @description Give a card another title, and the name that goes with it.
+         */
+        RenameNode: {
+            /** Node */
+            node: string;
+            /** Title */
+            title: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            what: "rename node";
+        };
+        /**
+         * RenamePort
+         * @description Rename an input or output of the graph inside a card.
+         */
+        RenamePort: {
+            /** Name */
+            name: string;
+            /** Port */
+            port: string;
+            /**
+             * Side
+             * @enum {string}
+             */
+            side: "inputs" | "outputs";
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            what: "rename port";
+        };
         /**
          * ReviewEntry
          * @description An operator of a package: new, there already, or another one of the same name and release.
@@ -2459,6 +2542,21 @@ export interface components {
             name: string;
             /** Sign In */
             sign_in: boolean;
+        };
+        /**
+         * SetFree
+         * @description Give a tied parameter a value of its own again.
+         */
+        SetFree: {
+            /** Node */
+            node: string;
+            /** Parameter */
+            parameter: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            what: "set free";
         };
         /**
          * Settings
@@ -2767,6 +2865,25 @@ export interface components {
             /** Result */
             result: string;
         };
+        /**
+         * Tie
+         * @description Have a parameter follow the parameter ``of`` of the card ``follows``.
+         */
+        Tie: {
+            /** Follows */
+            follows: string;
+            /** Node */
+            node: string;
+            /** Of */
+            of: string;
+            /** Parameter */
+            parameter: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            what: "tie";
+        };
         /** TokenEntry */
         TokenEntry: {
             /** Id */
@@ -2828,6 +2945,39 @@ export interface components {
             title: string;
             /** Trouble */
             trouble: string;
+        };
+        /**
+         * Unfold
+         * @description Put the cards of a folded one in its place.
+         */
+        Unfold: {
+            /** Node */
+            node: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            what: "unfold";
+        };
+        /**
+         * Update
+         * @description Take another release of a published operator, in its place or ``beside`` it.
+         */
+        Update: {
+            /**
+             * Beside
+             * @default false
+             */
+            beside?: boolean;
+            /** Node */
+            node: string;
+            /** Release */
+            release: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            what: "update";
         };
         /** UvLook */
         UvLook: {

@@ -156,7 +156,7 @@ export function useBenchActions(on: Surfaces, open: Dialogs): Action[] {
       help: 'put the cards inside in place of the selected card',
       shortcut: 'Shift+G',
       enabled: () => nests() !== null,
-      run: () => void changes.make('unfold', 'unfold', { node: nests() }),
+      run: () => void changes.make('unfold', 'unfold', { node: nests() ?? '' }),
     },
     {
       name: 'Open',

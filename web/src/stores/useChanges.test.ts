@@ -14,8 +14,7 @@ it('works a change out and makes it an edit', async () => {
   expect(made!.cards).toEqual(['b'])
   expect(graph.document.value.nodes.b).toEqual({ operator: 'box' })
   expect(asked.find((one) => one.path.endsWith('/changes'))!.body).toMatchObject({
-    what: 'fold',
-    arguments: { nodes: ['a'] },
+    change: { what: 'fold', nodes: ['a'] },
   })
 })
 

@@ -86,6 +86,7 @@ function leave() {
 }
 
 const update = (beside: boolean) =>
+  offered.value !== null &&
   changes.make(beside ? `try ${offered.value} beside` : `take ${offered.value}`, 'update', {
     node: props.id,
     release: offered.value,
