@@ -17,7 +17,7 @@ from campaign.kills import Kills, run_kills
 from campaign.odd_input import OddInput, run_odd_input
 from campaign.report import report
 
-SHARES = {"kills": 0.5, "odd": 0.2, "crowds": 0.2, "full": 0.05}
+SHARES = {"kills": 0.62, "odd": 0.12, "crowds": 0.14, "full": 0.04}
 """Parts of the time; the rest goes into starting."""
 CROWDS = (50, 200)
 

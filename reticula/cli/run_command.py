@@ -13,13 +13,14 @@ from reticula.core.context import using
 from reticula.core.errors import GraphError
 from reticula.core.formats import FORMATS
 from reticula.core.geometry import Geo
-from reticula.core.graph import Evaluator, check_structure, split_feed
+from reticula.core.graph import Evaluation, Evaluator, check_structure, split_feed
 from reticula.core.graph.structure.document import empty_document
 from reticula.core.graph.structure.library import LayeredLibrary
 from reticula.core.operators.shared.resources import DiskResources
 from reticula.core.packages import Package, load_package
 from reticula.core.packages.package import PackagedShapes
 from reticula.core.reports.summary import element_counts
+from reticula.core.spans import chrome_trace, recording
 
 __all__ = ["add_run", "pair", "read_document"]
 
@@ -49,6 +50,8 @@ def add_run(commands: Any) -> None:
     )
     run.add_argument("--node", help="whose result to write (default: the graph's result); with a package, which output")
     run.add_argument("--out", metavar="FILE", help="where to write; the ending says the format")
+    run.add_argument("--profile", action="store_true", help="say where the time went, the dearest node first")
+    run.add_argument("--trace", metavar="FILE", help="write that as a trace, which browsers' profilers open")
     run.set_defaults(function=_run)
 
 
@@ -92,6 +95,7 @@ def _run(given: argparse.Namespace) -> int:
         for package in packages:
             stack.enter_context(using(library=LayeredLibrary(package)))
             shapes = PackagedShapes(package, shapes)
+        spans = stack.enter_context(recording())
         done = Evaluator().evaluate(document, dials=dials, targets=[target], inputs=inputs, shapes=shapes)
     for name, result in done.nodes.items():
         for remark in result.notes:
@@ -105,7 +109,22 @@ def _run(given: argparse.Namespace) -> int:
     counts = ", ".join(f"{count:,} {kind}" for kind, count in element_counts(geo).items() if count)
     seconds = sum(result.seconds for result in done.nodes.values())
     print(f"{target}: {counts or 'empty'}; {seconds:.3f} s" + (f"; wrote {given.out}" if given.out else ""))
+    if given.profile:
+        print(profile_text(done))
+    if given.trace:
+        Path(given.trace).write_text(json.dumps(chrome_trace(spans.spans)), "utf-8")
     return 0
+
+
+def profile_text(done: Evaluation) -> str:
+    """Return the nodes by how long they took, each with what its time went into, in ms."""
+    rows = sorted(done.nodes.items(), key=lambda entry: -entry[1].seconds)
+    width = max((len(name) for name, _ in rows), default=0)
+    return "\n".join(
+        f"{result.seconds * 1000:10.1f} ms  {name:{width}}  "
+        + ", ".join(f"{part} {seconds * 1000:.1f}" for part, seconds in result.parts.items())
+        for name, result in rows
+    )
 
 
 def read_document(path: Path) -> dict[str, Any]:

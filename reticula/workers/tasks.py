@@ -20,6 +20,7 @@ from reticula.core.graph.inspection.provenance import trace
 from reticula.core.graph.inspection.text_inspection import inspect_text
 from reticula.core.graph.structure.library import MemoryLibrary
 from reticula.core.reports.summary import describe_geo, element_counts
+from reticula.core.spans import span
 from reticula.workers.buffers import BufferFiles
 from reticula.workers.check_counts import CheckCounts
 from reticula.workers.comparison import difference
@@ -142,6 +143,10 @@ class Worker:
 
     def _look(self, done: Evaluation, job: Job, geo: Geo, query: LookQuery, evaluate: Again) -> LookAnswer:
         """Answer a question; the trace of an element and the distance to another result need more than one node."""
+        with span(f"look {query.what}"):
+            return self._answer(done, job, geo, query, evaluate)
+
+    def _answer(self, done: Evaluation, job: Job, geo: Geo, query: LookQuery, evaluate: Again) -> LookAnswer:
         if isinstance(query, TraceQuery):
             steps = [step.describe() for step in trace(done, str(job.node), query.kind, query.element)]
             return {"what": "trace", "steps": cast(list[Step], steps)}
@@ -195,6 +200,7 @@ def _report(result: NodeResult, before: Geo | None) -> dict[str, Any]:
         "state": result.state,
         "key": result.key,
         "seconds": result.seconds,
+        "parts": dict(result.parts),
         "cached": result.cached,
         "skipped": result.skipped,
         "notes": [{"level": note.level, "text": note.text} for note in result.notes],

@@ -103,3 +103,15 @@ def test_all_operators_are_listed_and_told(capsys: pytest.CaptureFixture[str]) -
     status, _, err = run(capsys, "describe", "curve_trough")
     assert status != 0
     assert "curve" in err
+
+
+def test_a_run_says_where_the_time_went(folder: Path, capsys: pytest.CaptureFixture[str]) -> None:
+    status, out, _ = run(capsys, "run", folder / "tile.json", "--profile", "--trace", folder / "trace.json")
+    assert status == 0
+    lines = out.splitlines()[1:]
+    assert {line.split()[2] for line in lines} == {"block", "moved"}
+    assert all("resolve" in line and "body" in line for line in lines)
+    took = [float(line.split()[0]) for line in lines]
+    assert took == sorted(took, reverse=True)
+    names = [event["name"] for event in json.loads((folder / "trace.json").read_text())["traceEvents"]]
+    assert {"node block", "node moved", "body"} <= set(names)

@@ -9,6 +9,7 @@ import numpy as np
 from reticula.core.arrays import AnyArray, Floats, Indices, Ints, starts_from_sizes
 from reticula.core.errors import GeometryError, LimitError
 from reticula.core.geometry.mesh.geo import Geo, once_per_geo
+from reticula.core.spans import span
 from reticula.core.spatial.kdtree import build_point_tree, count_near, fill_near, nearest
 from reticula.core.spatial.true_size import true_size
 
@@ -72,4 +73,5 @@ def _each(value: AnyArray | float, rows: Floats) -> Floats:
 @once_per_geo
 def points_of(geo: Geo) -> NearestPoints:
     """Return the points of a geometry as a search tree, built once; raise GeometryError if there are none."""
-    return NearestPoints(geo.positions, geo)
+    with span("search tree"):
+        return NearestPoints(geo.positions, geo)

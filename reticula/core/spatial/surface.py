@@ -13,6 +13,7 @@ from reticula.core.errors import GeometryError
 from reticula.core.geometry.measure.triangles import triangles
 from reticula.core.geometry.mesh.geo import Geo, once_per_geo
 from reticula.core.jit import inline, parallel_kernel, prange
+from reticula.core.spans import span
 from reticula.core.spatial.kdtree import Place, Scratch, push_children
 from reticula.core.spatial.nearest_corner import FaceCorners, nearest_corners
 from reticula.core.spatial.tree import Tree, build_tree
@@ -345,4 +346,5 @@ def _rows(values: AnyArray) -> Floats:
 @once_per_geo
 def surface_of(geo: Geo) -> Surface:
     """Return the surface of a geometry, built once; raise GeometryError if it has no faces."""
-    return Surface(geo)
+    with span("search tree"):
+        return Surface(geo)

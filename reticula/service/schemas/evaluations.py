@@ -74,12 +74,14 @@ class Note(BaseModel):
 class NodeReport(BaseModel):
     """What became of a node.
 
-    ``outputs`` are the counts of each output, ``change`` is the difference in counts from its first input.
+    ``parts`` are the seconds by what they went into, ``outputs`` the counts of each output; ``change`` is the
+    difference in counts from its first input.
     """
 
     state: Literal["done", "failed", "waiting"]
     key: str
     seconds: float
+    parts: dict[str, float]
     cached: bool
     skipped: bool
     notes: list[Note]

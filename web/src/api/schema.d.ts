@@ -1898,7 +1898,8 @@ export interface components {
          * NodeReport
          * @description What became of a node.
          *
-         *     ``outputs`` are the counts of each output, ``change`` is the difference in counts from its first input.
+         *     ``parts`` are the seconds by what they went into, ``outputs`` the counts of each output; ``change`` is the
+         *     difference in counts from its first input.
          */
         NodeReport: {
             /** Cached */
@@ -1921,6 +1922,10 @@ export interface components {
                 [key: string]: {
                     [key: string]: number;
                 };
+            };
+            /** Parts */
+            parts: {
+                [key: string]: number;
             };
             /** Seconds */
             seconds: number;

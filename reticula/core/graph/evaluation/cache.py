@@ -16,11 +16,14 @@ GIGABYTE = 1024**3
 
 @dataclass
 class Entry:
-    """A result (one geometry per output), what was noted while it was made, and how long that took in seconds."""
+    """A result (one geometry per output), what was noted while it was made, and how long that took in seconds, also by
+    parts of the work.
+    """
 
     outputs: tuple[Geo, ...]
     notes: tuple[Note, ...]
     seconds: float
+    parts: dict[str, float] = field(default_factory=dict)
     arrays: dict[int, int] = field(default_factory=dict)
     used: int = 0
 

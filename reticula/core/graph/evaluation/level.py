@@ -24,6 +24,7 @@ from reticula.core.graph.values.nodes_to_formula import nodes_to_formula
 from reticula.core.operators import Operator
 from reticula.core.operators.declaration.parameters import Shape
 from reticula.core.operators.shared.resources import resources
+from reticula.core.spans import recording, span
 
 __all__ = ["Level", "LevelProbe", "LevelReached", "Run", "geometry_of"]
 
@@ -142,13 +143,14 @@ class Level:
         cached = known is not None
         if known is None:
             begin = time.perf_counter()
-            with collecting() as notes, using(call=NodeCall(name, parts, self.run)):
+            call = NodeCall(name, parts, self.run)
+            with span(f"node {name}"), recording() as spans, collecting() as notes, using(call=call):
                 made = chosen.run([geometry_of(part) for part in parts.values()], values, self.dials, tied)
             notes += planned.told_of_dials
-            known = Entry(made, tuple(notes), time.perf_counter() - begin)
+            known = Entry(made, tuple(notes), time.perf_counter() - begin, spans.sums())
             self.run.store.cache.put(key, known)
         outputs = {output.name: geo for output, geo in zip(chosen.outputs, known.outputs, strict=True)}
-        return NodeResult(name, "done", key, outputs, known.notes, known.seconds, cached)
+        return NodeResult(name, "done", key, outputs, known.notes, known.seconds, known.parts, cached)
 
     def _key(
         self,

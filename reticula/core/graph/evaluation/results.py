@@ -19,7 +19,9 @@ State = Literal["done", "failed", "waiting"]
 
 @dataclass
 class NodeResult:
-    """What became of one node. ``key`` names the result for as long as its content is the same."""
+    """What became of one node. ``key`` names the result for as long as its content is the same; ``parts`` are the
+    seconds by what they went into.
+    """
 
     node: str
     state: State
@@ -27,6 +29,7 @@ class NodeResult:
     outputs: dict[str, Geo] = field(default_factory=dict)
     notes: tuple[Note, ...] = ()
     seconds: float = 0.0
+    parts: Mapping[str, float] = field(default_factory=dict)
     cached: bool = False
     skipped: bool = False
     error: dict[str, Any] | None = None

@@ -18,6 +18,7 @@ from types import ModuleType
 from typing import Any
 
 from reticula.core.language.compiled.emitted import Emitted
+from reticula.core.spans import span
 
 __all__ = ["Builder", "builder", "compile_here", "kernels_folder"]
 
@@ -192,6 +193,11 @@ def compile_here(path: Path) -> Any:
 
 
 def _load(path: Path, signature: list[str]) -> Any:
+    with span("kernel"):
+        return _compiled(path, signature)
+
+
+def _compiled(path: Path, signature: list[str]) -> Any:
     module = _module(path)
     module.kernel.compile(tuple(_numba_type(type) for type in signature))
     return module.kernel

@@ -16,6 +16,7 @@ from reticula.core.operators.declaration.diagnostics import tell_of_instances, t
 from reticula.core.operators.declaration.parameters import Context, Parameter
 from reticula.core.operators.declaration.ports import Input, Output
 from reticula.core.operators.declaration.python_form import docstring_of, signature_of
+from reticula.core.spans import span
 
 __all__ = ["OPERATORS", "Input", "Operator", "Output", "operator"]
 
@@ -117,10 +118,11 @@ class Operator:
         named = dict(zip((entry.name for entry in declared), given, strict=True))
         single = {name: geo for name, geo in named.items() if geo is None or isinstance(geo, Geo)}
         resolved: dict[str, Any] = {}
-        for parameter in self.parameters:
-            context = Context(single, dials or {}, resolved, ties or {})
-            resolved[parameter.name] = parameter.resolve(values[parameter.name], context)
-        with made_by(self.name, resolved.get("seed", 0)):
+        with span("resolve"):
+            for parameter in self.parameters:
+                context = Context(single, dials or {}, resolved, ties or {})
+                resolved[parameter.name] = parameter.resolve(values[parameter.name], context)
+        with made_by(self.name, resolved.get("seed", 0)), span("body"):
             result = self.body(*given, **resolved)
         made = result if isinstance(result, tuple) else (result,)
         tell_of_numbers(given, made)

@@ -65,7 +65,7 @@ def agree(geo: Geo, seeds: range, run: Any, least: float) -> None:
 def test_the_vector_back_end_is_python(field: Geo, part: int) -> None:
     agree(
         field,
-        range(part * 10**6, part * 10**6 + examples(500)),
+        range(part * 10**6, part * 10**6 + examples(250)),
         lambda geo, text: run_script(geo, text, backend="vector"),
         0.9,
     )

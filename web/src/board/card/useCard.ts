@@ -1,5 +1,6 @@
 /** What is known of one card: its node, its operator, and what became of it in the last evaluation. */
 import { computed } from 'vue'
+import { timeInParts } from '../../model/timing'
 import { duration } from '../../shared/numbers'
 import { inputsOf, isWired, nodeLine, splitFeed } from '../../model/document'
 import { isShown, useCatalogue } from '../../stores/useCatalogue'
@@ -80,9 +81,10 @@ export function useCard(id: string) {
     time: computed(() =>
       report.value?.state !== 'done' ? '' : node.value?.skip ? 'skipped' : duration(report.value.seconds),
     ),
-    timeHelp: computed(() =>
-      report.value?.cached ? 'taken from the cache; this is how long it took to make' : 'time to evaluate',
-    ),
+    timeHelp: computed(() => {
+      const what = report.value?.cached ? 'taken from the cache; this is how long it took to make' : 'time to evaluate'
+      return [what, timeInParts(report.value?.parts ?? {}, report.value?.seconds ?? 0)].filter(Boolean).join('\n')
+    }),
 
     /** How many elements of each kind there are, and the change from the input. */
     numbers: computed(() =>
