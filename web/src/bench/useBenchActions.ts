@@ -136,6 +136,11 @@ export function useBenchActions(on: Surfaces, open: Dialogs): Action[] {
     },
     { name: 'Shortcuts', help: 'all shortcuts', shortcut: '?', run: () => (open.helping.value = true) },
     { name: 'Tour', help: 'the bench in one minute', run: () => (open.touring.value = true) },
+    {
+      name: 'Documentation',
+      help: 'all operators, the language, formats and more, in a tab of its own',
+      run: () => void window.open('/docs/index.html', '_blank', 'noopener'),
+    },
     { name: 'Shapes', help: 'upload, use and delete meshes of this project', run: () => (open.shaping.value = true) },
     { name: 'Add dial', help: 'a value that formulas of any node can read', run: () => void on.dials.value?.add() },
     {

@@ -35,7 +35,7 @@ class Geo:
 
     Units are metres, y is up, faces wind counter-clockwise seen from outside. ``position`` is the one attribute
     that every Geo has. A group is an attribute of type ``flag``. ``identity`` names points, faces and curves stably
-    (see :mod:`reticula.core.geometry.mesh.identity`); ``sources`` says, per kind, from which element of the operator's
+    (see ``reticula.core.geometry.mesh.identity``); ``sources`` says, per kind, from which element of the operator's
     input each element came. Instances are placed copies of ``prototypes``: the instance attributes ``shape`` (which
     one) and ``transform`` (mat4, from its space to this one) say where, until they are flattened.
     """
@@ -146,7 +146,7 @@ class Geo:
         Parameters
         ----------
         path : str or Path
-            The file; see :mod:`reticula.core.formats` for the endings that are known.
+            The file; see ``docs/formats.md`` for the endings that are known.
 
         Returns
         -------
@@ -166,7 +166,7 @@ class Geo:
         Parameters
         ----------
         path : str or Path
-            The file; see :mod:`reticula.core.formats` for the endings that are known.
+            The file; see ``docs/formats.md`` for the endings that are known.
         **options
             What the format can be told, e.g. ``encoding="text"``.
 

@@ -1,0 +1,30 @@
+"""The documentation opens from the finder and is searched, under a policy that runs only its own scripts."""
+
+from __future__ import annotations
+
+import re
+
+from playwright.sync_api import expect
+
+from tests.browser.conftest import Bench
+
+
+def test_the_documentation_is_found_and_searched(bench: Bench) -> None:
+    bench.open()
+    page = bench.page
+    page.keyboard.press("/")
+    page.fill("[data-test=finder]", "documentation")
+    with page.context.expect_page() as opened:
+        page.keyboard.press("Enter")
+    site = opened.value
+    blocked: list[str] = []
+    site.on("console", lambda message: blocked.append(message.text) if message.type == "error" else None)
+    site.reload()
+    expect(site).to_have_url(re.compile("/docs/index.html"))
+    expect(site.locator("h1")).to_contain_text("Reticula")
+    site.fill("input[name=query]", "proximity deform")
+    expect(site.locator(".md-search-result__link").first).to_have_attribute("href", re.compile("proximity_deform"))
+    site.locator(".md-search-result__link").first.click()
+    expect(site.locator("h1")).to_contain_text("proximity deform")
+    assert blocked == []
+    site.close()
