@@ -14,7 +14,7 @@ from reticula.depot.app import create_depot
 if __name__ == "__main__":
     depot = create_depot(Path(sys.argv[1]), os.environ.get("RETICULA_DEPOT_TOKEN", ""))
     uvicorn.run(
-        WSGIMiddleware(depot, workers=4),  # type: ignore[arg-type]  # two libraries name the parts of WSGI and ASGI each for themselves
+        WSGIMiddleware(depot, workers=4),  # type: ignore[arg-type]  # each library has its own types
         host="127.0.0.1",
         port=int(sys.argv[2]),
         server_header=False,

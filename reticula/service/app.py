@@ -64,7 +64,7 @@ def create_app(config: Config) -> OpenAPI:
     """Return the application, its evaluators started."""
     app = bare_app()
     app.config["MAX_CONTENT_LENGTH"] = config.upload_bytes
-    app.json.sort_keys = False  # type: ignore[attr-defined]
+    app.json.sort_keys = False  # type: ignore[attr-defined]  # Flask's own provider has it
     database = Database(config.database_url)
     parts = Context(
         config,

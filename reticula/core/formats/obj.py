@@ -21,6 +21,7 @@ from reticula.core.formats.places import check_places
 from reticula.core.formats.plain_text import plain_text
 from reticula.core.formats.text_lines import Lines, numbers_of, token_counts
 from reticula.core.geometry import Attribute, Geo, Topology
+from reticula.core.geometry.mesh.kinds import Kind
 from reticula.core.jit import kernel
 from reticula.core.language.reserved import readable_name
 
@@ -269,6 +270,7 @@ def write(geo: Geo) -> bytes:
 
 
 def _on_corners(geo: Geo, name: str, type: str) -> Floats | None:
+    kind: Kind
     for kind in ("corner", "point"):
         found = geo.attributes[kind].get(name)
         if found is not None and found.type == type:

@@ -118,13 +118,14 @@ def _header(data: bytes) -> tuple[str, list[Element], list[str], int, int]:
     return encoding, elements, comments, stop + 1, len(lines)
 
 
-def _room(element: Element, least: int, left: int, place: dict[str, int]) -> None:
+def _room(element: Element, least: int, left: int, *, line: int | None = None, byte: int | None = None) -> None:
     """Refuse a count that the rest of the file cannot hold, before anything is allocated."""
     if element.count * max(least, 1) > left:
         raise FormatError(
             f"the header promises {element.count:,} rows of '{element.name}', but the file ends before; "
             "it is cut short",
-            **place,
+            line=line,
+            byte=byte,
         )
 
 
@@ -172,7 +173,7 @@ def _read_binary(data: bytes, begin: int, elements: list[Element], order: str) -
         sizes = np.array([int(column.type[1]) for column in element.columns], np.int64)
         counts = np.array([int(c.count_type[1]) if c.count_type else 0 for c in element.columns], np.int64)
         least = int(np.where(counts, counts, sizes).sum())
-        _room(element, least, len(data) - begin, {"byte": begin})
+        _room(element, least, len(data) - begin, byte=begin)
         if not element.columns:
             continue
         if not counts.any():
@@ -226,7 +227,7 @@ def _read_ascii(body: bytes, elements: list[Element], header_lines: int) -> None
     numbers = numbers_of(body, _words(body), np.arange(len(size)) + header_lines, size)
     at = 0
     for element in elements:
-        _room(element, len(element.columns), len(numbers) - at, {"line": header_lines + len(size)})
+        _room(element, len(element.columns), len(numbers) - at, line=header_lines + len(size))
         is_list = np.array([column.count_type is not None for column in element.columns], bool)
         where = np.empty((element.count, len(is_list)), np.int64)
         length = np.empty_like(where)

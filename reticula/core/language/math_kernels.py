@@ -27,12 +27,12 @@ TWO = ("power", "atan2", "hypot")
 
 
 @intrinsic
-def _unknown(context, value):  # type: ignore[no-untyped-def]
+def _unknown(context, value):  # type: ignore[no-untyped-def]  # Numba's types
     """A number of which the compiler knows nothing: it goes through an empty piece of assembly."""
     from llvmlite import ir  # type: ignore[import-untyped]  # it has no stubs
     from numba import types
 
-    def code(context, builder, signature, arguments):  # type: ignore[no-untyped-def]
+    def code(context, builder, signature, arguments):  # type: ignore[no-untyped-def]  # Numba's types
         number = ir.DoubleType()
         register = "=w,0" if platform.machine() == "aarch64" else "=x,0"
         return builder.asm(ir.FunctionType(number, [number]), "", register, arguments, False)
@@ -46,7 +46,7 @@ def power(a: float, b: float) -> float:
 
     The compiler puts other functions in place of powers whose base or exponent it knows; here it knows neither.
     """
-    return a * a if b == 2.0 else _unknown(float(a)) ** _unknown(float(b))  # type: ignore[call-arg, no-untyped-call]
+    return a * a if b == 2.0 else _unknown(float(a)) ** _unknown(float(b))  # type: ignore[call-arg, no-untyped-call]  # an intrinsic
 
 
 @inline

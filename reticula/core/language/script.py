@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Callable, Mapping
-from typing import Any, Literal
+from typing import Any, Literal, cast
 
 import numpy as np
 
@@ -51,7 +51,7 @@ class Script:
         if each not in EACH:
             raise FormulaError(f"a script runs on each {', '.join(EACH[:-1])}, or once; not '{each}'")
         self.source, self.geo, self.each = source, geo, each
-        self.kind: Kind = "whole" if each == "once" else "point" if each == "piece" else each  # type: ignore[assignment]
+        self.kind: Kind = "whole" if each == "once" else "point" if each == "piece" else cast(Kind, each)
         assert self.kind in KINDS
         self.declared: Declared = declared(source)
         values = {control.name: control.default for control in self.declared.controls}

@@ -4,7 +4,9 @@ input).
 
 from __future__ import annotations
 
-from reticula.core.geometry.mesh.kinds import KINDS
+from typing import cast
+
+from reticula.core.geometry.mesh.kinds import KINDS, Kind
 
 __all__ = [
     "BY_SIZE",
@@ -60,9 +62,9 @@ def is_element(type: str) -> bool:
     return not is_list(type) and "@" in type and type.split("@")[0] in KINDS
 
 
-def kind_of(type: str) -> str:
+def kind_of(type: str) -> Kind:
     """Return the kind of an element type."""
-    return type.split("@")[0]
+    return cast(Kind, type.split("@")[0])
 
 
 def owner_of(type: str) -> str:

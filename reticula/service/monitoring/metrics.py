@@ -93,7 +93,7 @@ class _Now:
         yield memory
         yield _gauge("array_bytes", "Arrays that are kept for pages, on disk.", self._here.pool.buffers.size())
         yield _gauge("database_up", "Whether the database answers.", float(self._here.pulse.seen().database))
-        connections = self._here.database.engine.pool.checkedout()  # type: ignore[attr-defined]
+        connections = self._here.database.engine.pool.checkedout()  # type: ignore[attr-defined]  # a queue pool has it
         yield _gauge("database_connections", "Connections to the database that are in use.", connections)
 
 

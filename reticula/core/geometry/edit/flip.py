@@ -8,6 +8,7 @@ from reticula.core.arrays import Flags, as_readonly
 from reticula.core.geometry.mesh.attribute import Attribute
 from reticula.core.geometry.mesh.carry import carry
 from reticula.core.geometry.mesh.geo import Geo
+from reticula.core.geometry.mesh.kinds import Kind
 from reticula.core.geometry.mesh.source_maps import edges_along, kept
 
 __all__ = ["flipped"]
@@ -40,9 +41,10 @@ def flipped(geo: Geo, faces: Flags | None = None, curves: Flags | None = None, *
     flipped = np.ones(shape.point_count, bool)
     flipped[shape.corner_point[~turned]] = False
     flipped &= shape.used_points
-    for kind, mask in (("corner", turned), ("face", faces), ("point", flipped)):
-        if made.has(kind, "normal") and made.find(kind, "normal").type == "vec3":  # type: ignore[arg-type]
-            old = made.find(kind, "normal")  # type: ignore[arg-type]
+    masks: dict[Kind, Flags] = {"corner": turned, "face": faces, "point": flipped}
+    for kind, mask in masks.items():
+        if made.has(kind, "normal") and made.find(kind, "normal").type == "vec3":
+            old = made.find(kind, "normal")
             values = np.where(mask[:, None], -old.values, old.values)
-            made = made.with_attribute(kind, "normal", Attribute("vec3", as_readonly(values), None, old.default))  # type: ignore[arg-type]
+            made = made.with_attribute(kind, "normal", Attribute("vec3", as_readonly(values), None, old.default))
     return made

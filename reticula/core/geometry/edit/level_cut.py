@@ -11,6 +11,7 @@ from reticula.core.arrays import AnyArray, Flags, Floats, Indices, as_readonly, 
 from reticula.core.geometry.measure.areas import area_vectors
 from reticula.core.geometry.mesh.carry import carry
 from reticula.core.geometry.mesh.geo import Geo
+from reticula.core.geometry.mesh.kinds import Kind
 from reticula.core.geometry.mesh.source_maps import SourceMap, Weights, edges_along, kept
 from reticula.core.geometry.planar.ear_clipping import cut_polygons
 from reticula.core.jit import inline, kernel
@@ -45,10 +46,10 @@ def triangulate_faces(geo: Geo, chosen: Flags, *, shortest: bool = True) -> Geo:
         if geo.attributes["edge"]
         else None
     )
-    maps = {"face": kept(source), "corner": kept(corner)}
+    maps: dict[Kind, SourceMap] = {"face": kept(source), "corner": kept(corner)}
     if edge is not None:
         maps["edge"] = edges_along(topology, edge)()
-    return carry(geo, topology, maps)  # type: ignore[arg-type]
+    return carry(geo, topology, maps)
 
 
 @dataclass(frozen=True, eq=False)

@@ -5,8 +5,9 @@ from __future__ import annotations
 import numpy as np
 
 from reticula.core.arrays import AnyArray, Flags, ragged_index
-from reticula.core.geometry.mesh.carry import carry
+from reticula.core.geometry.mesh.carry import Map, carry
 from reticula.core.geometry.mesh.geo import Geo
+from reticula.core.geometry.mesh.kinds import Kind
 from reticula.core.geometry.mesh.source_maps import edges_along, kept
 from reticula.core.geometry.mesh.topology import Topology
 
@@ -52,14 +53,15 @@ def subset(
         shape.curve_closed[chosen_curves],
         shape.instance_count,
     )
-    maps = {
+    maps: dict[Kind, Map] = {
         "point": kept(where),
         "face": kept(chosen_faces),
         "corner": kept(corners),
         "curve": kept(chosen_curves),
-        "edge": edges_along(topology, shape.corner_edge[corners]) if geo.attributes["edge"] else None,
     }
-    return carry(geo, topology, {kind: entry for kind, entry in maps.items() if entry is not None})  # type: ignore[misc]
+    if geo.attributes["edge"]:
+        maps["edge"] = edges_along(topology, shape.corner_edge[corners])
+    return carry(geo, topology, maps)
 
 
 def any_of_row(start: AnyArray, flags: Flags) -> Flags:

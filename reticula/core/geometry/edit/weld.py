@@ -6,8 +6,9 @@ import numpy as np
 
 from reticula.core.arrays import AnyArray, Indices, following_in_rows, ragged_index, unique_rows
 from reticula.core.geometry.mesh.adjacency import group_by
-from reticula.core.geometry.mesh.carry import carry
+from reticula.core.geometry.mesh.carry import Map, carry
 from reticula.core.geometry.mesh.geo import Geo
+from reticula.core.geometry.mesh.kinds import Kind
 from reticula.core.geometry.mesh.source_maps import SourceMap, Weights, edges_along, kept
 from reticula.core.geometry.mesh.topology import Topology
 from reticula.core.jit import kernel
@@ -146,11 +147,12 @@ def weld_points(geo: Geo, leader: AnyArray, *, average: bool = True) -> Geo:
     if average:
         rows, members = group_by(label, len(own))
         weights = Weights.means(rows, members)
-    maps = {
+    maps: dict[Kind, Map] = {
         "point": SourceMap(own.astype(np.int32), weights),
         "face": kept(face),
         "corner": kept(corner),
         "curve": kept(curves),
-        "edge": edges_along(topology, shape.corner_edge[corner]) if geo.attributes["edge"] else None,
     }
-    return carry(geo, topology, {kind: entry for kind, entry in maps.items() if entry is not None})  # type: ignore[misc]
+    if geo.attributes["edge"]:
+        maps["edge"] = edges_along(topology, shape.corner_edge[corner])
+    return carry(geo, topology, maps)

@@ -18,7 +18,8 @@ from reticula.core.geometry.mesh.topology import Topology
 
 __all__ = ["carry"]
 
-Maps = Mapping[Kind, SourceMap | Callable[[], SourceMap]]
+Map = SourceMap | Callable[[], SourceMap]
+Maps = Mapping[Kind, Map]
 
 
 def carry(source: Geo, topology: Topology, maps: Maps, *, positions: AnyArray | None = None) -> Geo:

@@ -5,7 +5,7 @@ from __future__ import annotations
 import sys
 from collections.abc import Mapping
 from copy import deepcopy
-from dataclasses import dataclass
+from dataclasses import dataclass, field
 from typing import Any
 
 import numpy as np
@@ -40,7 +40,7 @@ class DialParameter(Parameter):
     data.
     """
 
-    inner: Parameter = None  # type: ignore[assignment]
+    inner: Parameter = field(default_factory=lambda: Parameter("", None, ""))
     section: str = ""
 
     def check(self, value: Any) -> Any:

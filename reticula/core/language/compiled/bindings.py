@@ -10,7 +10,7 @@ import numpy as np
 
 from reticula.core.arrays import AnyArray
 from reticula.core.geometry.mesh.geo import Geo
-from reticula.core.geometry.mesh.kinds import well_known_default
+from reticula.core.geometry.mesh.kinds import Kind, well_known_default
 from reticula.core.language import ir
 from reticula.core.language.compiled.code_writer import Parts, Unsupported
 from reticula.core.language.scope import Scope, adjacent
@@ -110,17 +110,17 @@ class Bindings:
 
         return [self.argument((*key, k), SCALARS.get(type, "float64"), component(k)) for k in range(width_of(type))]
 
-    def identity(self, kind: str) -> str:
-        return self.array(("identity", kind), "uint64", 1, lambda texts: self.scope.geo.identity(kind))  # type: ignore[arg-type]
+    def identity(self, kind: Kind) -> str:
+        return self.array(("identity", kind), "uint64", 1, lambda texts: self.scope.geo.identity(kind))
 
-    def attribute(self, kind: str, owner: str, name: str) -> str:
+    def attribute(self, kind: Kind, owner: str, name: str) -> str:
         """All values of an attribute or built-in."""
         scope = self.scope.of(owner)
-        type = scope.type_of(kind, name) or "number"  # type: ignore[arg-type]
-        count = scope.geo.topology.count(kind)  # type: ignore[arg-type]
+        type = scope.type_of(kind, name) or "number"
+        count = scope.geo.topology.count(kind)
 
         def fetch(texts: Texts) -> AnyArray:
-            values = scope.values(kind, name)  # type: ignore[arg-type]
+            values = scope.values(kind, name)
             if type == "text":
                 values = texts.encoded(values)
             values = np.broadcast_to(values, (count, *values.shape[1:])).astype(
@@ -135,8 +135,8 @@ class Bindings:
             fetch,
         )
 
-    def lists(self, kind: str, owner: str, name: str) -> tuple[str, str]:
-        found = self.scope.of(owner).geo.find(kind, name)  # type: ignore[arg-type]
+    def lists(self, kind: Kind, owner: str, name: str) -> tuple[str, str]:
+        found = self.scope.of(owner).geo.find(kind, name)
         assert found.start is not None
         item = found.type.removesuffix(" list")
         start = found.start
@@ -159,9 +159,9 @@ class Bindings:
     def own_written(self, name: str) -> str:
         return self.owns[name][1]
 
-    def count(self, kind: str, owner: str) -> str:
+    def count(self, kind: Kind, owner: str) -> str:
         scope = self.scope.of(owner)
-        return self.argument(("count", kind, owner), "int64", lambda texts: scope.geo.topology.count(kind))  # type: ignore[arg-type]
+        return self.argument(("count", kind, owner), "int64", lambda texts: scope.geo.topology.count(kind))
 
     def around(self, kind: Any, owner: str, word: str) -> tuple[str, str]:
         geo = self.scope.of(owner).geo
@@ -187,7 +187,7 @@ class Bindings:
             lambda texts: np.asarray(ExpressionRunner(self.scope).run(expression), np.float64),
         )
 
-    def new_element(self, kind: str, name: str, type: str) -> Parts:
+    def new_element(self, kind: Kind, name: str, type: str) -> Parts:
         """Code for a value of an element that the program made; ``{0}`` is its number."""
         if (kind, name) == ("point", "position"):
             return [f"pt_pos[{{0}}, {k}]" for k in range(3)]
@@ -245,7 +245,7 @@ class Bindings:
 
     # ---- places
 
-    def corners(self, owner: str, how: str, kind: str) -> str | list[str]:
+    def corners(self, owner: str, how: str, kind: Kind) -> str | list[str]:
         """Templates of the numbers of the elements that a place lies between; one template if there is only one."""
         mode = mode_of(self.scope, owner, how)
         geo = self.scope.of(owner).geo
@@ -271,20 +271,16 @@ class Bindings:
         """The arrays of which ``nearest_corner`` takes the faces of a geometry."""
         geo = self.scope.of(owner).geo
         shape = geo.topology
-        rows: dict[str, Callable[[], AnyArray]] = {
-            "triangle face": lambda: surface_of(geo).face,
-            "face start": lambda: shape.face_start,
-            "corner point": lambda: shape.corner_point,
-        }
-        found = [
-            self.array((key, owner), "int32", 1, lambda texts, get=get: as_indices(get()))  # type: ignore[misc]
-            for key, get in rows.items()
+        return [
+            self.array(("triangle face", owner), "int32", 1, lambda texts: as_indices(surface_of(geo).face)),
+            self.array(("face start", owner), "int32", 1, lambda texts: as_indices(shape.face_start)),
+            self.array(("corner point", owner), "int32", 1, lambda texts: as_indices(shape.corner_point)),
+            self.array(("position", owner), "float64", 2, lambda texts: geo.positions),
         ]
-        return [*found, self.array(("position", owner), "float64", 2, lambda texts: geo.positions)]
 
-    def fallback(self, owner: str, kind: str, name: str, type: str) -> Parts:
+    def fallback(self, owner: str, kind: Kind, name: str, type: str) -> Parts:
         """The value of an attribute where nothing was found."""
-        found = self.scope.of(owner).geo.find(kind, name)  # type: ignore[arg-type]
+        found = self.scope.of(owner).geo.find(kind, name)
         return self.numbers(("fallback", owner, kind, name), type, lambda: found.fill)
 
 

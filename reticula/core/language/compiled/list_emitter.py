@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from typing import Any
 
+from reticula.core.geometry.mesh.kinds import Kind
 from reticula.core.language import ir
 from reticula.core.language.compiled.code_writer import Items, Parts
 from reticula.core.language.compiled.emitter_base import EmitterBase
@@ -17,7 +18,7 @@ __all__ = ["ListEmitter"]
 class ListEmitter(EmitterBase):
     """Writes what gives elements and lists, and what makes one value of a list."""
 
-    def read(self, kind: str, owner: str, name: str, index: str, type: str) -> Any:
+    def read(self, kind: Kind, owner: str, name: str, index: str, type: str) -> Any:
         if is_list(type):
             start, values = self.bind.lists(kind, owner, name)
             first = self.let(f"np.int64({start}[{index}])")
@@ -39,7 +40,7 @@ class ListEmitter(EmitterBase):
             self.store(results, [code.format(f"-1 - {handle}") for code in fresh_ones])
         return results
 
-    def list_at(self, kind: str, name: str, handle: str) -> Items:
+    def list_at(self, kind: Kind, name: str, handle: str) -> Items:
         """A list attribute of an element that may have been made by the program, which has none yet."""
         start, values = self.bind.lists(kind, "", name)
         first, size = self.fresh("r"), self.fresh("r")

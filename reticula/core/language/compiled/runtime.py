@@ -44,15 +44,15 @@ AT_ELEMENT = (ITEM, SHORT)
 
 
 @intrinsic
-def load_now(context, array):  # type: ignore[no-untyped-def]
+def load_now(context, array):  # type: ignore[no-untyped-def]  # Numba's types
     """The first entry of an array of int64, read from memory each time, whatever the compiler knows about it."""
     from numba import types
 
-    def code(context, builder, signature, arguments):  # type: ignore[no-untyped-def]
+    def code(context, builder, signature, arguments):  # type: ignore[no-untyped-def]  # Numba's types
         from numba.core import cgutils
 
         array_type = signature.args[0]
-        data = cgutils.create_struct_proxy(array_type)(context, builder, arguments[0]).data  # type: ignore[no-untyped-call]
+        data = cgutils.create_struct_proxy(array_type)(context, builder, arguments[0]).data  # type: ignore[no-untyped-call]  # untyped
         return builder.load_atomic(data, "monotonic", 8)
 
     return types.int64(array), code
@@ -67,7 +67,7 @@ def halt(err: Ints, code: int, place: int, first: int, second: int) -> None:
 @inline
 def tick(stop: Ints, err: Ints) -> None:
     """Look whether the run was stopped."""
-    if load_now(stop) != 0:  # type: ignore[call-arg, no-untyped-call]
+    if load_now(stop) != 0:  # type: ignore[call-arg, no-untyped-call]  # an intrinsic
         halt(err, STOPPED, 0, 0, 0)
 
 

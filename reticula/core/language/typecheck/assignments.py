@@ -6,7 +6,7 @@ import ast
 from collections.abc import Collection, Sequence
 from dataclasses import dataclass, field
 
-from reticula.core.geometry.mesh.kinds import PLURAL
+from reticula.core.geometry.mesh.kinds import PLURAL, Kind
 from reticula.core.language import ir
 from reticula.core.language.functions import FUNCTIONS, OPERATORS, Function
 from reticula.core.language.parse import Place, column_of
@@ -279,7 +279,7 @@ class AssignmentChecker(ExpressionChecker):
             advice = "go through its points: for p in here.points: p.position += offset"
             self.fail(f"only points have a position that can be set; {advice}", place)
 
-    def stored_type(self, kind: str, name: str, value: ir.Expression, place: Place) -> ir.Expression:
+    def stored_type(self, kind: Kind, name: str, value: ir.Expression, place: Place) -> ir.Expression:
         """A value in the type that an attribute has, or gets from all that is written to it, by the element or by
         others.
         """
@@ -289,7 +289,7 @@ class AssignmentChecker(ExpressionChecker):
             value = ir.ReadAt("integer", place, value, "index")
         if is_place(value.type) or (is_list(value.type) and item_of(value.type) not in ("number", "integer", "text")):
             self.fail(f"an attribute cannot hold {in_words(value.type)}", place)
-        existing = self.scope.geo.attributes[kind].get(name)  # type: ignore[index]
+        existing = self.scope.geo.attributes[kind].get(name)
         if existing is not None:
             held = self.computable(name, existing.type, place)
             converted = convert(value, held)

@@ -69,12 +69,14 @@ def convert(expression: ir.Expression, wanted: str) -> ir.Expression | None:
         return ir.Apply("vec4", expression.place, FUNCTIONS["vec4"], (expression, one))
     if isinstance(expression, ir.Listing) and wanted in VECTORS and len(expression.parts) == VECTORS[wanted]:
         parts = [convert(part, "number") if part.type in NUMERIC else None for part in expression.parts]
-        if all(part is not None for part in parts):
-            return ir.Apply(wanted, expression.place, FUNCTIONS[wanted], tuple(parts))  # type: ignore[arg-type]
+        known = tuple(part for part in parts if part is not None)
+        if len(known) == len(parts):
+            return ir.Apply(wanted, expression.place, FUNCTIONS[wanted], known)
     if is_list(wanted) and isinstance(expression, ir.Listing):
         each = [convert(part, item_of(wanted)) for part in expression.parts]
-        if all(part is not None for part in each):
-            return ir.Listing(wanted, expression.place, tuple(each))  # type: ignore[arg-type]
+        items = tuple(part for part in each if part is not None)
+        if len(items) == len(each):
+            return ir.Listing(wanted, expression.place, items)
     return None
 
 

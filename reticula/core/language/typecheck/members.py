@@ -7,7 +7,7 @@ from difflib import get_close_matches
 from typing import NoReturn
 
 from reticula.core.geometry.mesh.geo import Geo
-from reticula.core.geometry.mesh.kinds import PLURAL
+from reticula.core.geometry.mesh.kinds import PLURAL, Kind
 from reticula.core.language import ir
 from reticula.core.language.parse import Place
 from reticula.core.language.queries import ASKED, METHODS, QUERY_FIELDS
@@ -144,21 +144,21 @@ class MemberChecker(Checker):
 
     def around(self, of: ir.Expression, word: str, place: Place) -> ir.Adjacent:
         kind = kind_of(of.type)
-        found = element(AROUND[kind][word], owner_of(of.type))  # type: ignore[index]
+        found = element(AROUND[kind][word], owner_of(of.type))
         return ir.Adjacent(found if (kind, word) in SINGLE else list_of(found), place, of, word)
 
     def of_element(self, subject: ir.Expression, name: str, place: Place) -> ir.Expression:
         kind, owner = kind_of(subject.type), owner_of(subject.type)
         scope = self.scope.of(owner)
-        type = scope.type_of(kind, name)  # type: ignore[arg-type]
+        type = scope.type_of(kind, name)
         if type is not None:
             return ir.ReadAt(self.computable(name, type, place), place, subject, name)
-        if name in AROUND[kind]:  # type: ignore[index]
+        if name in AROUND[kind]:
             return self.around(subject, name, place)
         self.not_on(owner, kind, name, place)
 
-    def not_on(self, owner: str, kind: str, name: str, place: Place) -> NoReturn:
-        names = self.scope.of(owner).names(kind)  # type: ignore[arg-type]
+    def not_on(self, owner: str, kind: Kind, name: str, place: Place) -> NoReturn:
+        names = self.scope.of(owner).names(kind)
         there = get_close_matches(name, names, 3, 0.4) or names
         on = f"the {PLURAL[kind]} of '{owner}'" if owner else PLURAL[kind]
         self.fail(f"there is no '{name}' on {on}; there is {', '.join(there)}", place)
@@ -170,7 +170,7 @@ class MemberChecker(Checker):
         if is_element(of):
             kind = kind_of(of)
             scope = self.scope.of(owner_of(of))
-            type = scope.type_of(kind, name)  # type: ignore[arg-type]
+            type = scope.type_of(kind, name)
             if type is None:
                 self.not_on(owner_of(of), kind, name, place)
             value = self.computable(name, type, place)

@@ -8,6 +8,7 @@ from reticula.core.arrays import Flags, Floats
 from reticula.core.diagnostics import note, warn
 from reticula.core.geometry import Geo
 from reticula.core.geometry.measure.areas import face_areas
+from reticula.core.geometry.mesh.kinds import Kind
 from reticula.core.operators.declaration.operator import operator
 from reticula.core.operators.declaration.parameters import Choice, Integer, Number, PerElement, Selection
 from reticula.core.operators.shared.gap_filling import without_gaps
@@ -143,6 +144,7 @@ def scatter(
 def nothing(geo: Geo) -> Geo:
     """Return no points, with the attributes of faces, corners and points."""
     made = Geo.empty()
+    kind: Kind
     for kind in ("face", "corner", "point"):
         for name, found in geo.attributes[kind].items():
             if name != "position":

@@ -136,6 +136,7 @@ def _through(corners: SourceMap, corner_point: AnyArray) -> SourceMap:
 
 
 def _uv_of(geo: Geo, what: str) -> Floats:
+    kind: Kind
     for kind in ("corner", "point"):
         if geo.has(kind, "uv") and geo.find(kind, "uv").type in ("vec2", "vec3"):
             values = geo.attribute(kind, "uv")[:, :2]

@@ -11,6 +11,7 @@ from reticula.core.arrays import AnyArray, Flags, Floats, Indices, as_readonly
 from reticula.core.diagnostics import note, warn
 from reticula.core.errors import LimitError
 from reticula.core.geometry import Attribute, Geo, SourceMap, triangles
+from reticula.core.geometry.mesh.kinds import Kind
 from reticula.core.geometry.mesh.source_maps import Weights
 from reticula.core.geometry.remesh.scattering import eliminate_samples, sample_triangles, thin_by_radius
 from reticula.core.operators.declaration.parameters import Choice, Integer, Number, Parameter
@@ -198,13 +199,13 @@ def carried_points(source: Geo, chosen: Candidates) -> Geo:
     shape = source.topology
     faces = FaceCorners(cut.face, shape.face_start, shape.corner_point, source.positions)
     nearest = nearest_corners(faces, np.asarray(chosen.triangle, np.int32), chosen.position)
-    maps = {
+    maps: dict[Kind, SourceMap] = {
         "face": SourceMap(face),
         "corner": SourceMap(nearest, Weights.rows(corners, chosen.weight)),
         "point": SourceMap(shape.corner_point[nearest], Weights.rows(points, chosen.weight)),
     }
     for kind, entry in maps.items():
-        for name, found in source.attributes[kind].items():  # type: ignore[index]
+        for name, found in source.attributes[kind].items():
             if name != "position":
                 if made.has("point", name) and kind == "point":
                     note(f"'{name}' is on more than one kind; the points' values were taken.")

@@ -65,7 +65,7 @@ def value_node(name: str, parameters: Sequence[Parameter], keywords: Sequence[st
 
         body.__doc__ = write.__doc__
         signature = [inspect.Parameter(p.name, inspect.Parameter.KEYWORD_ONLY) for p in parameters]
-        body.__signature__ = inspect.Signature(signature)  # type: ignore[attr-defined]
+        body.__signature__ = inspect.Signature(signature)  # type: ignore[attr-defined]  # Python's hook for made functions
         operator(
             name,
             family="values",

@@ -9,6 +9,7 @@ from reticula.core.diagnostics import note, warn
 from reticula.core.errors import ParameterError
 from reticula.core.geometry import Geo
 from reticula.core.geometry.mesh.attribute import Attribute
+from reticula.core.geometry.mesh.kinds import Kind
 from reticula.core.operators.declaration.operator import operator
 from reticula.core.operators.declaration.parameters import (
     AttributeName,
@@ -97,6 +98,7 @@ def _labels(geo: Geo, part: str) -> AnyArray:
     shape = geo.topology
     if not part:
         return shape.point_piece
+    kind: Kind
     for kind in ("point", "face"):
         found = geo.attributes[kind].get(part)
         if found is not None and found.start is None and found.values.ndim == 1:

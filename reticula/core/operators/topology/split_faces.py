@@ -12,6 +12,7 @@ from reticula.core.errors import LimitError
 from reticula.core.geometry import Geo, Topology, carry
 from reticula.core.geometry.edit.level_cut import triangulate_faces
 from reticula.core.geometry.measure.areas import faces_seen_from_center
+from reticula.core.geometry.mesh.carry import Maps
 from reticula.core.geometry.remesh.face_split import Into, Split, split_plan
 from reticula.core.operators.declaration.operator import operator
 from reticula.core.operators.declaration.parameters import Choice, GroupName, Integer, Selection
@@ -83,8 +84,8 @@ def split_faces(geo: Geo, *, where: Flags, levels: int, into: str, seam: str, sp
         if expected > MOST_FACES:
             raise LimitError(f"this would make {expected:,} faces; {MOST_FACES:,} is the most. Take fewer levels.")
         split = _planned(geo.topology, chosen, cast(Into, into), seam == "open")
-        maps = {"point": split.point, "face": split.face, "corner": split.corner, "edge": split.edge}
-        geo = carry(geo, split.topology, maps)  # type: ignore[arg-type]
+        maps: Maps = {"point": split.point, "face": split.face, "corner": split.corner, "edge": split.edge}
+        geo = carry(geo, split.topology, maps)
         chosen, changed = split.child, changed[split.face.index] | split.grown
         if seam == "triangles" and (changed & (geo.topology.face_size > 3)).any():
             cut = changed & ~chosen

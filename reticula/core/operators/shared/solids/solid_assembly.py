@@ -2,13 +2,14 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable, Sequence
+from collections.abc import Callable, Mapping, Sequence
 from typing import NamedTuple
 
 import numpy as np
 
 from reticula.core.arrays import AnyArray, Flags, Floats, Ints, as_readonly, ragged_index, starts_from_sizes
 from reticula.core.geometry import Attribute, Geo, SourceMap, Topology, Weights, carry, edges_along, kept
+from reticula.core.geometry.mesh.kinds import Kind
 from reticula.core.geometry.planar.barycentric import barycentric
 
 __all__ = ["TracedTriangles", "assemble"]
@@ -87,7 +88,10 @@ def assemble(source: Geo, parts: Sequence[Geo], cut: TracedTriangles, center: Fl
     )
     origin = made.sources["face"].index
     made = _with_own_values(made, source, parts, lambda order: _point_map(source.topology, cut, location, used, order))
-    back = {"face": reversed_faces[origin], "corner": reversed_faces[source.topology.corner_face[faces.main]]}
+    back: dict[Kind, Flags] = {
+        "face": reversed_faces[origin],
+        "corner": reversed_faces[source.topology.corner_face[faces.main]],
+    }
     return _with_turned_normals(made, back), origin
 
 
@@ -200,11 +204,11 @@ def _corner_edges(shape: Topology, topology: Topology, faces: _Polygons) -> Ints
     return edge
 
 
-def _with_turned_normals(geo: Geo, back: dict[str, Flags]) -> Geo:
+def _with_turned_normals(geo: Geo, back: Mapping[Kind, Flags]) -> Geo:
     """Return the geometry with the stored normals of reversed faces, ``back`` per kind, turned round."""
     for kind, mask in back.items():
-        if geo.has(kind, "normal") and geo.find(kind, "normal").type == "vec3":  # type: ignore[arg-type]
-            old = geo.find(kind, "normal")  # type: ignore[arg-type]
+        if geo.has(kind, "normal") and geo.find(kind, "normal").type == "vec3":
+            old = geo.find(kind, "normal")
             values = Attribute("vec3", as_readonly(np.where(mask[:, None], -old.values, old.values)), None, old.default)
-            geo = geo.with_attribute(kind, "normal", values)  # type: ignore[arg-type]
+            geo = geo.with_attribute(kind, "normal", values)
     return geo
