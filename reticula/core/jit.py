@@ -39,15 +39,18 @@ class Kernel:
         self.__name__, self.__doc__ = function.__name__, function.__doc__
         self.__module__, self.__wrapped__ = function.__module__, function
         self._wrap = wrap
+        self._begun: Any = None
         self._ready: Any = None
 
     def ready(self) -> Any:
         """Return Numba's object for the function."""
         if self._ready is None:
             with _lock:
-                if self._ready is None:
-                    resolve(self.__wrapped__)
-                    self._ready = self._wrap(self.__wrapped__)
+                if self._begun is not None:
+                    return self._begun  # what it calls calls it again
+                self._begun = self._wrap(self.__wrapped__)
+                resolve(self.__wrapped__)
+                self._ready = self._begun
         return self._ready
 
     def __call__(self, *arguments: Any) -> Any:

@@ -4,7 +4,7 @@ import numba
 import numpy as np
 import pytest
 
-from reticula.core.jit import inline, kernel, parallel_kernel, prange
+from reticula.core.jit import inline, inline_unkept, kernel, parallel_kernel, prange
 
 
 def test_a_kernel_is_the_function() -> None:
@@ -17,6 +17,24 @@ def test_a_kernel_is_the_function() -> None:
 
     values = np.linspace(0, 1, 101)
     assert total(values) == pytest.approx(total.py_func(values))  # type: ignore[attr-defined]
+
+
+def test_kernels_may_call_themselves_and_each_other() -> None:
+    @inline_unkept
+    def even(n: int) -> bool:
+        return n == 0 or odd(n - 1)
+
+    @inline_unkept
+    def odd(n: int) -> bool:
+        return n != 0 and even(n - 1)
+
+    @inline_unkept
+    def factorial(n: int) -> int:
+        return 1 if n < 2 else n * factorial(n - 1)
+
+    assert factorial(5) == 120
+    even.compile((numba.int64,))  # type: ignore[attr-defined]
+    assert len(even.signatures) == 1, "odd was found, and found even in turn"  # type: ignore[attr-defined]
 
 
 def test_inline_functions_follow_ieee_where_python_would_stop() -> None:
