@@ -199,6 +199,9 @@ class Seat:
                 if not self.process.is_alive() and not self.link.poll(0):
                     raise EOFError
         except (EOFError, OSError):
+            if not ticket.tried and not ticket.stop_wanted:
+                self._try_again(ticket)
+                return
             at = f" at '{ticket.progress[2]}'" if ticket.progress[2] else ""
             text = f"the evaluator stopped unexpectedly{at} and was started again; nothing that was saved is lost"
             self._replace(ticket, "failed", "crashed", text)
@@ -244,6 +247,16 @@ class Seat:
                 self._kill()
                 self._spawn()
         return True
+
+    def _try_again(self, ticket: Ticket) -> None:
+        """Give a job whose process ended to the next free one, once: it may have been ended by something else."""
+        log.warning("an evaluator ended at work; its job is done again")
+        REPLACED.inc()
+        self._kill()
+        ticket.tried, ticket.state, ticket.began = True, "waiting", 0.0
+        self.waiting.put(ticket, again=True)
+        if not self._closed:
+            self._spawn()
 
     def _replace(self, ticket: Ticket, state: str, code: str, message: str) -> None:
         """End a job whose process is of no use any more, and start another process."""

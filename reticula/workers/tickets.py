@@ -34,7 +34,8 @@ class Ticket:
     """A job on its way. ``state`` is waiting, running, done, failed or stopped.
 
     ``affinity`` names what its evaluator should know already, ``person`` whose turn it takes; ``data`` is the job as it
-    is passed on. ``put_back`` asks for it to be done later, since something more urgent came.
+    is passed on. ``put_back`` asks for it to be done later, since something more urgent came; ``tried`` says
+    that a process ended while it was at this.
     """
 
     job: Job
@@ -52,6 +53,7 @@ class Ticket:
     finished_at: float = 0.0
     stop_wanted: bool = False
     put_back: bool = False
+    tried: bool = False
     asked: float = field(default_factory=time.monotonic)
     finished: threading.Event = field(default_factory=threading.Event)
     _to_wake: list[Callable[[], None]] = field(default_factory=list)

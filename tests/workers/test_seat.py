@@ -69,6 +69,23 @@ def test_a_killed_evaluator_is_replaced(seat: Seat) -> None:
     assert seat.health()["answers"]
 
 
+def test_a_job_whose_evaluator_is_killed_is_done_again_once(seat: Seat) -> None:
+    for kills, state in ((1, "stopped"), (2, "failed")):
+        job = ask(seat, Job("check", SLOW), LAST)
+        for _ in range(kills):
+            wait_until(lambda job=job: seat.current is job and job.state == "running")
+            victim = seat.process.pid
+            os.kill(victim or 0, signal.SIGKILL)
+            wait_until(lambda victim=victim: seat.process.pid != victim)
+        if kills == 1:
+            wait_until(lambda job=job: seat.current is job and job.state == "running")
+            job.stop_wanted = True
+        assert job.finished.wait(30)
+        assert job.state == state
+    assert (job.error or {})["code"] == "crashed"
+    assert done(ask(seat, Job("evaluate", QUICK)))["nodes"]["sheet"]["state"] == "done"
+
+
 def test_one_that_holds_too_much_is_replaced_while_it_has_nothing_to_do(
     seat: Seat, monkeypatch: pytest.MonkeyPatch
 ) -> None:
