@@ -207,9 +207,8 @@ def test_long_work_tells_its_progress_and_can_be_stopped(client: FlaskClient, pr
     graph = client.post(f"/api/projects/{project}/graphs", json={"title": "Long", "document": heavy()}).json
     begun = evaluate(client, graph, wait=0.3)
     address = f"/api/evaluations/{begun['ticket']}"
-    wait_until(lambda: client.get(address).json["state"] == "running")
-    begun = client.get(address).json
-    assert begun["progress"]["total"] == 24
+    wait_until(lambda: client.get(address).json["progress"]["total"] == 24)
+    assert client.get(address).json["state"] == "running"
     assert client.delete(f"/api/evaluations/{begun['ticket']}").status_code == 204
     ended = client.get(f"/api/evaluations/{begun['ticket']}?wait=10").json
     assert ended["state"] == "stopped"
