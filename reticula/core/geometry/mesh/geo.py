@@ -378,6 +378,8 @@ class FileAccess:
     write: Callable[..., None]
 
     def __getattr__(self, name: str) -> Any:
+        if name.startswith("_"):
+            raise AttributeError(name)
         import_module("reticula.core.formats")  # it puts its functions here
         return self.__dict__[name]
 
