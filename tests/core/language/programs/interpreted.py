@@ -10,6 +10,7 @@ from unittest.mock import patch
 import numpy as np
 
 from reticula.core import Geo
+from reticula.core.language import script
 from reticula.core.language.compiled import executor
 from reticula.core.language.compiled.emitted import Emitted
 from reticula.core.language.math_kernels import ONE, of_one
@@ -40,7 +41,8 @@ class _Stand:
 
 
 def run_interpreted(geo: Geo, source: str, **more: object) -> Geo:
-    """Run a script through the code that would be compiled."""
-    with patch.object(executor, "builder", _Stand), warnings.catch_warnings():
+    """Run a script through the code that would be compiled; what searches may be compiled on the way, which takes time."""
+    patient = patch.object(script, "MOST_SECONDS", 600.0)
+    with patch.object(executor, "builder", _Stand), patient, warnings.catch_warnings():
         warnings.simplefilter("ignore", RuntimeWarning)
         return run_script(geo, source, backend="compiled", **more)  # type: ignore[arg-type]
