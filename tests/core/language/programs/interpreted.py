@@ -41,7 +41,7 @@ class _Stand:
 
 
 def run_interpreted(geo: Geo, source: str, **more: object) -> Geo:
-    """Run a script through the code that would be compiled; what searches may be compiled on the way, which takes time."""
+    """Run a script through the code that would be compiled; what searches is compiled on the way, which takes time."""
     patient = patch.object(script, "MOST_SECONDS", 600.0)
     with patch.object(executor, "builder", _Stand), patient, warnings.catch_warnings():
         warnings.simplefilter("ignore", RuntimeWarning)
