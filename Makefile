@@ -15,7 +15,8 @@ PYTHON := .venv/bin/python
 CORE := $(shell find reticula/core -name '*.py')
 WEB := $(shell find web/src web/public web/index.html -type f)
 
-DOCS := mkdocs.yml $(shell find docs -name '*.md' -o -name '*.png')
+TOLD := geometry/mesh/geo.py language/script.py packages/package.py errors.py
+DOCS := mkdocs.yml $(shell find docs -name '*.md' -o -name '*.png') $(TOLD:%=reticula/core/%)
 
 .PHONY: start backup restore upgrade test lint campaign hunt bench generate docs wheel
 
@@ -52,8 +53,7 @@ bench: .venv/.dev .venv/.kernels
 generate: .venv/.dev web/node_modules/.ready
 	$(PYTHON) -m tools.generated
 
-docs: .venv/.ready
-	NO_MKDOCS_2_WARNING=1 $(PYTHON) -m mkdocs build --quiet --strict
+docs: site/index.html
 
 wheel: .venv/.dev web/dist/index.html site/index.html
 	@$(PYTHON) -m tools.wheel

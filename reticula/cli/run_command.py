@@ -95,7 +95,7 @@ def _run(given: argparse.Namespace) -> int:
         for package in packages:
             stack.enter_context(using(library=LayeredLibrary(package)))
             shapes = PackagedShapes(package, shapes)
-        spans = stack.enter_context(recording())
+        spans = stack.enter_context(recording(traced=True))
         done = Evaluator().evaluate(document, dials=dials, targets=[target], inputs=inputs, shapes=shapes)
     for name, result in done.nodes.items():
         for remark in result.notes:
@@ -112,7 +112,7 @@ def _run(given: argparse.Namespace) -> int:
     if given.profile:
         print(profile_text(done))
     if given.trace:
-        Path(given.trace).write_text(json.dumps(chrome_trace(spans.spans)), "utf-8")
+        Path(given.trace).write_text(json.dumps(chrome_trace(spans.trace or [])), "utf-8")
     return 0
 
 
@@ -122,7 +122,10 @@ def profile_text(done: Evaluation) -> str:
     width = max((len(name) for name, _ in rows), default=0)
     return "\n".join(
         f"{result.seconds * 1000:10.1f} ms  {name:{width}}  "
-        + ", ".join(f"{part} {seconds * 1000:.1f}" for part, seconds in result.parts.items())
+        + ", ".join(
+            f"{part} {seconds * 1000:.1f}"
+            for part, seconds in sorted(result.parts.items(), key=lambda entry: -entry[1])
+        )
         for name, result in rows
     )
 

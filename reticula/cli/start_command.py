@@ -3,12 +3,9 @@
 from __future__ import annotations
 
 import argparse
-import importlib.util
-from pathlib import Path
+import subprocess
+import sys
 from typing import Any
-
-from reticula import __version__
-from reticula.bundle import VAR
 
 __all__ = ["add_start"]
 
@@ -22,16 +19,9 @@ def add_start(commands: Any) -> None:
 
 
 def _start(given: argparse.Namespace) -> int:
-    from reticula.core.precompile import precompile
     from reticula.launch.__main__ import main
 
-    if importlib.util.find_spec("flask") is None:
-        raise ModuleNotFoundError("flask", name="flask")
-    ready = Path(given.var or VAR) / f"kernels-{__version__}"
-    if not ready.exists():
-        print("Building the compiled kernels (a few minutes, once) …", flush=True)
-        precompile()
-        ready.parent.mkdir(parents=True, exist_ok=True, mode=0o700)
-        ready.touch()
+    print("Getting the compiled kernels ready (a few minutes the first time) …", flush=True)
+    subprocess.run([sys.executable, "-m", "reticula.core.precompile"], check=True)
     chosen = {"--port": given.port, "--var": given.var}
     return main([part for name, value in chosen.items() if value for part in (name, value)])

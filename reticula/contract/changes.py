@@ -8,7 +8,7 @@ from typing import Annotated, Literal
 
 from pydantic import Field
 
-from reticula.contract.strict import Strict, Whole
+from reticula.contract.strict import Name, Strict, Whole
 
 __all__ = [
     "Change",
@@ -22,8 +22,6 @@ __all__ = [
     "Unfold",
     "Update",
 ]
-
-Name = Annotated[str, Field(max_length=200)]
 
 
 class Fold(Strict):

@@ -6,9 +6,9 @@ from __future__ import annotations
 
 from typing import Annotated, Literal
 
-from pydantic import Field, FiniteFloat, TypeAdapter
+from pydantic import Field, FiniteFloat
 
-from reticula.contract.strict import Strict, Whole
+from reticula.contract.strict import Name, Strict, Whole
 from reticula.core.geometry.mesh.kinds import Kind
 from reticula.core.operators.shared.picked import MOST_PICKED
 
@@ -31,13 +31,11 @@ __all__ = [
     "SummaryQuery",
     "TraceQuery",
     "UvQuery",
-    "as_query",
 ]
 
 MOST_ROWS = 2000
 SHARP = 30.0
 """From which angle in degrees on an edge counts as a crease, if no crease attribute says so."""
-Name = Annotated[str, Field(max_length=200)]
 Text = Annotated[str, Field(max_length=10_000)]
 Elements = Annotated[list[Whole], Field(max_length=MOST_PICKED)]
 Coordinates = Annotated[list[FiniteFloat], Field(min_length=3, max_length=3)]
@@ -195,9 +193,3 @@ LookQuery = Annotated[
     | DifferenceQuery,
     Field(discriminator="what"),
 ]
-_ADAPTER: TypeAdapter[LookQuery] = TypeAdapter(LookQuery)
-
-
-def as_query(given: object) -> LookQuery:
-    """Return plain data as a question; raise pydantic's ValidationError, which says what does not fit."""
-    return _ADAPTER.validate_python(given)

@@ -4,9 +4,9 @@ from __future__ import annotations
 
 from typing import Annotated, Any
 
-from pydantic import BaseModel, BeforeValidator, ConfigDict
+from pydantic import BaseModel, BeforeValidator, ConfigDict, Field
 
-__all__ = ["Strict", "Whole"]
+__all__ = ["Name", "Strict", "Whole"]
 
 
 def _whole(value: Any) -> Any:
@@ -15,6 +15,9 @@ def _whole(value: Any) -> Any:
 
 Whole = Annotated[int, BeforeValidator(_whole)]
 """A whole number, which JSON may write as 3.0."""
+
+
+Name = Annotated[str, Field(max_length=200)]
 
 
 class Strict(BaseModel):

@@ -1,7 +1,4 @@
-"""Where time goes: named spans of work, as sums for a node and as a list for a whole run.
-
-A span costs well under a microsecond where nobody records. Threads inherit what records through their context.
-"""
+"""Where time goes: named spans of work, as sums for a node, and one by one where somebody wants a trace."""
 
 from __future__ import annotations
 
@@ -28,31 +25,25 @@ class Span:
 
 @dataclass
 class Recording:
-    """The spans that ended while this recorded, those inside others too."""
+    """Seconds by name of the spans that ended here, those of recordings inside left out; ``trace`` has those, too."""
 
-    spans: list[Span] = field(default_factory=list)
-    outer: Recording | None = None
+    sums: dict[str, float] = field(default_factory=dict)
+    trace: list[Span] | None = None
 
     def add(self, made: Span) -> None:
-        self.spans.append(made)
-        if self.outer is not None:
-            self.outer.add(made)
-
-    def sums(self) -> dict[str, float]:
-        """Return the seconds by name, the longest first."""
-        found: dict[str, float] = {}
-        for one in self.spans:
-            found[one.name] = found.get(one.name, 0.0) + one.seconds
-        return dict(sorted(found.items(), key=lambda entry: -entry[1]))
+        self.sums[made.name] = self.sums.get(made.name, 0.0) + made.seconds
+        if self.trace is not None:
+            self.trace.append(made)
 
 
 _now: ContextVar[Recording | None] = ContextVar("recording", default=None)
 
 
 @contextlib.contextmanager
-def recording() -> Iterator[Recording]:
-    """Record what is done inside; what records around this gets it as well."""
-    made = Recording(outer=_now.get())
+def recording(*, traced: bool = False) -> Iterator[Recording]:
+    """Record what is done inside; a trace that is kept around this, or begun here, gets every span."""
+    outer = _now.get()
+    made = Recording(trace=outer.trace if outer is not None and not traced else [] if traced else None)
     token = _now.set(made)
     try:
         yield made

@@ -152,12 +152,12 @@ def look(path: GraphPath, body: LookRequest) -> Answer:
     node = loaded.require(body.node)
     compared = [query for query in body.queries if isinstance(query, DifferenceQuery)]
     others = [loaded.require(query.to) for query in compared if query.at is None]
-    moments = {}
+    earlier = {query.at for query in compared if query.at is not None}
+    then = {revision: _load(path.graph_id, Basis(revision=revision, level=body.level)) for revision in earlier}
     for query in compared:
         if query.at is not None:
-            then = _load(path.graph_id, Basis(revision=query.at, level=body.level))
-            then.require(query.to)
-            moments[query.at] = then.job("evaluate", None, None)
+            then[query.at].require(query.to)
+    moments = {revision: moment.job("evaluate", None, None) for revision, moment in then.items()}
     job = loaded.job("evaluate", node, [node, *others], queries=body.queries, moments=moments)
     return result_later(job, lambda result: {"looks": result()["looks"]}, affinity=loaded.project_id)
 

@@ -216,8 +216,7 @@ class Seat:
 
     def _finish(self, ticket: Ticket, kind: str, content: Any) -> None:
         if ticket.put_back and not ticket.stop_wanted:
-            ticket.put_back, ticket.state, ticket.began = False, "waiting", 0.0
-            self.waiting.put(ticket, again=True)
+            self._put_back(ticket)
             return
         TOOK.labels(ticket.job.what).observe(time.monotonic() - ticket.began)
         if kind == "done":
@@ -253,10 +252,15 @@ class Seat:
         log.warning("an evaluator ended at work; its job is done again")
         REPLACED.inc()
         self._kill()
-        ticket.tried, ticket.state, ticket.began = True, "waiting", 0.0
-        self.waiting.put(ticket, again=True)
+        ticket.tried = True
+        self._put_back(ticket)
         if not self._closed:
             self._spawn()
+
+    def _put_back(self, ticket: Ticket) -> None:
+        """Have a job wait again."""
+        ticket.put_back, ticket.state, ticket.began = False, "waiting", 0.0
+        self.waiting.put(ticket, again=True)
 
     def _replace(self, ticket: Ticket, state: str, code: str, message: str) -> None:
         """End a job whose process is of no use any more, and start another process."""

@@ -151,9 +151,10 @@ class Worker:
             steps = [step.describe() for step in trace(done, str(job.node), query.kind, query.element)]
             return {"what": "trace", "steps": cast(list[Step], steps)}
         if isinstance(query, DifferenceQuery):
-            moment = job.moments.get(query.at) if query.at is not None else None
-            if moment is not None:
-                done = evaluate(replace(moment, targets=[str(query.to)]))
+            if query.at is not None:
+                if query.at not in job.moments:
+                    raise GeometryError("an earlier moment is compared with by a look, not by an evaluation")
+                done = evaluate(replace(job.moments[query.at], targets=[str(query.to)]))
             return difference(geo, done.geo(str(query.to)), self.buffers)
         return look(geo, query, self.buffers)
 

@@ -7,7 +7,8 @@ from typing import Any
 import pytest
 from pydantic import ValidationError
 
-from reticula.contract.queries import RowsQuery, as_query
+from reticula.contract.queries import RowsQuery
+from tests.workers.asking import as_query
 
 
 def test_plain_data_become_a_question_with_its_defaults() -> None:

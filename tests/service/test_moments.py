@@ -51,6 +51,9 @@ def test_a_node_is_compared_with_itself_at_an_earlier_moment(client: FlaskClient
     assert found["moved"] == 8
     none = look(client, graph, {"what": "difference", "to": "block", "at": None}).json["looks"][0]
     assert none["farthest"] == 0.0
+    asked = {"node": query.get("to"), "wait": 20, "queries": [query]}
+    evaluated = client.post(f"/api/graphs/{graph['id']}/evaluations", json=asked).json["looks"][0]
+    assert "by a look, not by an evaluation" in evaluated["error"]["message"], "the moment is not passed over"
     gone = look(client, graph, {**query, "at": graph["revision"]})
     assert gone.status_code == 422
     unnamed = look(client, graph, {**query, "at": "yesterday"})

@@ -5,12 +5,13 @@ from typing import Any
 
 import pytest
 
-from reticula.contract.queries import LookQuery, as_query
+from reticula.contract.queries import LookQuery
 from reticula.core import Geo, ops
 from reticula.core.errors import GeometryError, Stopped
 from reticula.workers.buffers import BufferFiles
 from reticula.workers.tasks import Job, StoredShapes, Worker
 from tests.core.graph.building import graph, node
+from tests.workers.asking import as_query
 
 DOCUMENT = graph({"a": node("grid", cells=[3, 3]), "b": node("extrude", "a", distance=0.5), "c": node("remove", "b")})
 

@@ -147,7 +147,12 @@ class Level:
             with span(f"node {name}"), recording() as spans, collecting() as notes, using(call=call):
                 made = chosen.run([geometry_of(part) for part in parts.values()], values, self.dials, tied)
             notes += planned.told_of_dials
-            known = Entry(made, tuple(notes), time.perf_counter() - begin, spans.sums())
+            known = Entry(
+                made,
+                tuple(notes),
+                time.perf_counter() - begin,
+                spans.sums,
+            )
             self.run.store.cache.put(key, known)
         outputs = {output.name: geo for output, geo in zip(chosen.outputs, known.outputs, strict=True)}
         return NodeResult(name, "done", key, outputs, known.notes, known.seconds, known.parts, cached)

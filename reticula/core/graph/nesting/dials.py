@@ -40,7 +40,7 @@ class DialParameter(Parameter):
     data.
     """
 
-    inner: Parameter = field(default_factory=lambda: Parameter("", None, ""))
+    inner: Parameter = field(kw_only=True)
     section: str = ""
 
     def check(self, value: Any) -> Any:
