@@ -15,7 +15,7 @@ from reticula.core.graph import schema
 from reticula.core.language.completions import describe_functions
 from reticula.core.language.functions import FAMILIES, FUNCTIONS
 from reticula.core.language.functions import OPERATORS as SYMBOLS
-from reticula.core.language.queries import METHODS, QUERY_FIELDS
+from reticula.core.language.questions import QUESTIONS
 from reticula.core.language.scope import AROUND, BUILTINS
 from reticula.core.operators import OPERATORS, Operator
 from reticula.core.operators.declaration.python_form import stubs_of
@@ -108,8 +108,8 @@ def language_tables() -> str:
         "|---|---|---|",
     ]
     lines += [
-        f"| `source.{m.usage}` | {m.summary} | {', '.join(f'`.{field}`' for field in QUERY_FIELDS.get(name, ()))} |"
-        for name, m in METHODS.items()
+        f"| `source.{m.usage}` | {m.summary} | {', '.join(f'`.{field.name}`' for field in m.fields)} |"
+        for m in QUESTIONS.values()
     ]
     lines += ["", "## What every element has", "", "| name | type | on each | meaning |", "|---|---|---|---|"]
     lines += [f"| `{b.name}` | {b.type} | {', '.join(b.read)} | {b.summary} |" for b in BUILTINS.values()]

@@ -585,11 +585,11 @@ def convert_attribute(
         Its new type.
         ``'number'``: a real number; of a vector the first component, of a text its number.
         ``'integer'``: a whole number, rounded.
-        ``'flag'``: yes where it is not 0 or empty, a group.
+        ``'flag'``: yes or no, a group: yes where it is not 0 or empty.
         ``'vec2'``: two numbers.
         ``'vec3'``: three numbers.
-        ``'vec4'``: four numbers; a fourth component is 1.
-        ``'text'``: as text.
+        ``'vec4'``: four numbers, or a colour; a fourth component is 1.
+        ``'text'``: text.
 
     Returns
     -------

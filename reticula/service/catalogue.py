@@ -8,8 +8,9 @@ from flask_openapi3 import APIBlueprint, Tag
 
 from reticula import __version__
 from reticula.core.formats import FORMATS
+from reticula.core.geometry import TYPES
 from reticula.core.language.completions import describe_functions
-from reticula.core.language.queries import METHODS
+from reticula.core.language.questions import QUESTIONS
 from reticula.core.operators import OPERATORS
 from reticula.service.answers import Answer
 from reticula.service.context import context
@@ -32,10 +33,20 @@ def list_operators() -> Answer:
     return {
         "operators": [entry.describe() for entry in OPERATORS.values()] + published,
         "functions": describe_functions()
-        + [{"name": n, "usage": f"source.{m.usage}", "summary": m.summary} for n, m in METHODS.items()],
+        + [{"name": n, "usage": f"source.{m.usage}", "summary": m.summary} for n, m in QUESTIONS.items()],
         "formats": {
             ending: {"name": chosen.name, "keeps": chosen.keeps, "options": chosen.options}
             for ending, chosen in FORMATS.items()
+        },
+        "attribute_types": {
+            name: {
+                "about": info.about,
+                "shown": info.shown,
+                "parts": info.parts,
+                "measured": info.is_numeric,
+                "converts": info.cast is not None,
+            }
+            for name, info in TYPES.items()
         },
     }
 

@@ -6,9 +6,11 @@ from typing import Any, Literal
 
 from pydantic import BaseModel, Field
 
+from reticula.core.geometry.mesh.attribute_types import Shown
 from reticula.core.graph.structure.library import PUBLISHED
 
 __all__ = [
+    "AttributeTypeState",
     "FunctionState",
     "HandleState",
     "InputState",
@@ -122,10 +124,21 @@ class FunctionState(BaseModel):
     example: str = ""
 
 
+class AttributeTypeState(BaseModel):
+    """An attribute type: how the page shows its values and what can be made of them."""
+
+    about: str
+    shown: Shown
+    parts: str = Field(description="a letter for each component that is shown by itself")
+    measured: bool = Field(description="whether values are numbers or vectors")
+    converts: bool = Field(description="whether values are edited by hand and become those of other types")
+
+
 class OperatorList(BaseModel):
     operators: list[OperatorState]
     functions: list[FunctionState]
     formats: dict[str, dict[str, Any]]
+    attribute_types: dict[str, AttributeTypeState]
 
 
 PATTERN = "^" + PUBLISHED.pattern.replace(r"\d", "[0-9]").replace(r"\Z", "$")

@@ -187,7 +187,7 @@ def _attribute(geo: Geo, query: AttributeQuery, buffers: BufferFiles) -> Attribu
         if attribute.start is not None:
             values: np.ndarray[Any, Any] = np.diff(attribute.start).astype(np.float64)
             about |= {"type": "integer", "low": [float(values.min(initial=0))], "high": [float(values.max(initial=0))]}
-        elif attribute.type == "text":
+        elif attribute.values.dtype.kind == "U":
             words, codes = np.unique(attribute.values, return_inverse=True)
             about |= {"words": words[:64].tolist(), "low": [0.0], "high": [float(max(len(words) - 1, 0))]}
             values = codes.reshape(-1).astype(np.float64)
@@ -195,14 +195,12 @@ def _attribute(geo: Geo, query: AttributeQuery, buffers: BufferFiles) -> Attribu
             values = attribute.values
     else:
         scope = Scope(geo, kind)
-        type = scope.type_of(kind, name)
-        if type is None:
-            geo.find(kind, name)
+        type = scope.attribute_type_of(kind, name)
         values = np.asarray(scope.values(kind, name))
         count = geo.topology.count(kind)
         values = np.broadcast_to(values, (count, *values.shape[1:]))
         flat = values.reshape(count, -1)
-        about = {"name": name, "type": type}
+        about = {"name": name, "type": type.name}
         if count:
             about |= {"low": flat.min(axis=0).astype(float).tolist(), "high": flat.max(axis=0).astype(float).tolist()}
     dtype = "u1" if values.dtype == bool else "<f4"
@@ -242,7 +240,7 @@ def _columns(geo: Geo, kind: Kind) -> list[Column]:
         for name, attribute in geo.attributes[kind].items()
     ]
     found += [
-        {"name": name, "type": BUILTINS[name].type, "unit": unit_of(name), "built_in": True}
+        {"name": name, "type": BUILTINS[name].type.name, "unit": unit_of(name), "built_in": True}
         for name in BUILT_IN.get(kind, ())
         if not geo.has(kind, name)
     ]

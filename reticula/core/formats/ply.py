@@ -19,8 +19,8 @@ from reticula.core.formats.places import check_places
 from reticula.core.formats.ply_lists import with_flat_lists, with_whole_lists
 from reticula.core.formats.ply_table import Column, Element, read_tables, write_tables
 from reticula.core.geometry import KINDS, Attribute, Geo, Kind, Topology
+from reticula.core.geometry.mesh.attribute_types import TYPES
 from reticula.core.geometry.mesh.edge_chains import EdgeChains, edge_chains
-from reticula.core.geometry.mesh.kinds import TYPES
 from reticula.core.language.reserved import readable_name
 
 __all__ = ["read", "write"]
@@ -270,7 +270,7 @@ def _property_names(first: str, type: str) -> list[str]:
     for words in FAMILIAR.values():
         if first == words[0] and info.size == len(words):
             return list(words)
-    if info.dtype is np.int64:
+    if info.filed == "i8":
         return [first, f"{first}_high"]
     return [first] if info.size == 1 else [first, *(f"{first}_{i}" for i in range(1, info.size))]
 
@@ -278,30 +278,28 @@ def _property_names(first: str, type: str) -> list[str]:
 def _encode(first: str, attribute: Attribute) -> list[Column]:
     names, info, start = _property_names(first, attribute.type), attribute.info, attribute.start
     count_type = "u4" if start is not None else None
-    match attribute.type:
-        case "text" | "text list":
+    match info.filed:
+        case "text":
             rows = [attribute.row(i) for i in range(len(attribute))]
             texts = [json.dumps(row) if info.is_list else row for row in rows]
             data = [text.encode("utf-8", "surrogatepass") for text in texts]
             flat = np.frombuffer(b"".join(data), np.uint8)
             return [Column(first, "u1", "u4", flat, starts_from_sizes(np.array([len(d) for d in data], np.int64)))]
-        case "integer" | "integer list":
+        case "i8":
             low = (attribute.values & 0xFFFFFFFF).astype(np.uint32)
             high = (attribute.values >> 32).astype(np.int32)
             return [Column(names[0], "u4", count_type, low, start), Column(names[1], "i4", count_type, high, start)]
-        case "flag":
-            return [Column(first, "u1", None, attribute.values.astype(np.uint8))]
-        case "number list":
-            return [Column(first, "f8", count_type, attribute.values, start)]
+        case "f8" | "u1" if info.is_list:
+            return [Column(first, info.filed, count_type, attribute.values, start)]
     flat = as_rows(attribute.values)
-    return [Column(name, "f8", None, flat[:, i]) for i, name in enumerate(names)]
+    return [Column(name, info.filed, None, flat[:, i]) for i, name in enumerate(names)]
 
 
 def _decode(type: str, columns: list[Column]) -> Attribute:
     info = TYPES[type]
     try:
-        match type:
-            case "text" | "text list":
+        match info.filed:
+            case "text":
                 start = columns[0].start
                 assert start is not None
                 data = columns[0].values.astype(np.uint8).tobytes()
@@ -310,14 +308,12 @@ def _decode(type: str, columns: list[Column]) -> Attribute:
                 if info.is_list:
                     return Attribute.of([json.loads(text) for text in texts], type)
                 return Attribute.of(np.array(texts, np.str_) if texts else np.zeros(0, "U1"), type)
-            case "integer" | "integer list":
+            case "i8":
                 low, high = columns[0].values.astype(np.int64) & 0xFFFFFFFF, columns[1].values.astype(np.int64)
                 return Attribute(type, low + high * 2**32, columns[0].start)
-            case "flag":
-                return Attribute.of(columns[0].values != 0, type)
-            case "number list":
-                return Attribute(type, columns[0].values.astype(np.float64), columns[0].start)
-        stacked = np.stack([column.values.astype(np.float64) for column in columns], axis=1)
+            case "f8" | "u1" if info.is_list:
+                return Attribute(type, columns[0].values.astype(info.dtype), columns[0].start)
+        stacked = np.stack([column.values.astype(info.dtype) for column in columns], axis=1)
         return Attribute.of(stacked.reshape(len(stacked), *info.shape), type)
     except (AssertionError, ValueError, IndexError, GeometryError):
         raise FormatError(

@@ -2,9 +2,10 @@
 
 from reticula.core.geometry.measure.triangles import Triangles, triangles
 from reticula.core.geometry.mesh.attribute import Attribute
+from reticula.core.geometry.mesh.attribute_types import TYPES
 from reticula.core.geometry.mesh.carry import carry
 from reticula.core.geometry.mesh.geo import Geo
-from reticula.core.geometry.mesh.kinds import KINDS, TYPES, Kind
+from reticula.core.geometry.mesh.kinds import KINDS, Kind
 from reticula.core.geometry.mesh.source_maps import SourceMap, Weights, edge_sources, edges_along, kept
 from reticula.core.geometry.mesh.topology import Topology
 

@@ -13,13 +13,14 @@ from reticula.core.diagnostics import note, warn
 from reticula.core.errors import FormulaError
 from reticula.core.geometry.edit.subset import any_of_row, subset
 from reticula.core.geometry.mesh.attribute import Attribute
+from reticula.core.geometry.mesh.attribute_types import AttributeType, well_known_default
 from reticula.core.geometry.mesh.carry import carry
 from reticula.core.geometry.mesh.geo import Geo
-from reticula.core.geometry.mesh.kinds import PLURAL, Kind, well_known_default
+from reticula.core.geometry.mesh.kinds import PLURAL, Kind
 from reticula.core.geometry.mesh.source_maps import SourceMap, edge_sources, kept
 from reticula.core.geometry.mesh.topology import Topology
-from reticula.core.language.effects import NOBODY, Effects
-from reticula.core.language.types import is_list
+from reticula.core.language.effects import NOBODY, Effects, OtherWrites
+from reticula.core.language.types import STORED_LISTS, Type, is_list
 from reticula.core.language.vector.values import blank, shape_of
 from reticula.core.reports.attribute_writing import write_attribute
 
@@ -32,7 +33,7 @@ class OwnWrites:
     wrote.
     """
 
-    type: str
+    type: Type
     values: Any
     by: Flags
 
@@ -56,10 +57,10 @@ def _with_own(geo: Geo, kind: Kind, name: str, entry: OwnWrites) -> Geo:
         warn(f"'here.{name}' was written by no {kind}: no condition held.")
     if is_list(entry.type):
         start, values = entry.values
-        stored = Attribute(f"{entry.type[1:-1]} list", as_readonly(values), as_readonly(np.asarray(start, np.int32)))
+        stored = Attribute(STORED_LISTS[entry.type].name, as_readonly(values), as_readonly(np.asarray(start, np.int32)))
     else:
         _require_finite(entry.values, kind, name, entry.by)
-        stored = Attribute.of(entry.values, entry.type)
+        stored = Attribute.of(entry.values, str(entry.type))
     return write_attribute(geo, kind, name, stored, entry.by, others="that the script did not set")
 
 
@@ -83,13 +84,13 @@ def _with_given(geo: Geo, effects: Effects) -> Geo:
     for key in sorted(effects.given, key=lambda key: key[2]):
         on, name, sums = cast("tuple[Kind, str, bool]", key)
         given = effects.given[key]
+        if len(given.target) and int(given.target.min()) < 0:
+            old = given.target >= 0
+            given = OtherWrites(given.by[old], given.target[old], given.value[old], given.type)
         target, value, by = given.target, given.value, given.by
-        if len(target) and int(target.min()) < 0:
-            old = target >= 0
-            target, value, by = target[old], value[old], by[old]
         if not len(target):
             continue
-        values, type, touched = _current(geo, on, name, value)
+        values, type, touched = _current(geo, on, name, given)
         shaped = _shaped(value, type)
         if sums:
             np.add.at(values, target, shaped)
@@ -98,34 +99,34 @@ def _with_given(geo: Geo, effects: Effects) -> Geo:
             _tell_collisions(on, name, target, by)
         touched[target] = True
         _require_finite(values, on, name, touched)
-        geo = write_attribute(geo, on, name, Attribute.of(values, type), touched, others="that the script did not set")
+        geo = write_attribute(
+            geo, on, name, Attribute.of(values, type.name), touched, others="that the script did not set"
+        )
     return geo
 
 
-def _shaped(value: AnyArray, type: str) -> AnyArray:
+def _shaped(value: AnyArray, type: AttributeType) -> AnyArray:
     return value.reshape(len(value), *shape_of(type))
 
 
-def _current(geo: Geo, kind: Kind, name: str, value: AnyArray) -> tuple[AnyArray, str, Flags]:
+def _current(geo: Geo, kind: Kind, name: str, given: OtherWrites) -> tuple[AnyArray, AttributeType, Flags]:
     """Values of an attribute to be changed, its type, and flags for who changes."""
-    count = geo.topology.count(kind)
+    count, value = geo.topology.count(kind), given.value
     touched = np.zeros(count, bool)
     if geo.has(kind, name):
         found = geo.find(kind, name)
         if found.values.dtype.kind == "U":
-            return found.values.astype(np.result_type(found.values, value)), found.type, touched
-        return found.values.copy(), found.type, touched
-    type = {"i": "integer", "b": "flag", "U": "text"}.get(value.dtype.kind) or TYPE_BY_WIDTH[value.shape[1]]
-    if type == "text":
+            return found.values.astype(np.result_type(found.values, value)), found.info, touched
+        return found.values.copy(), found.info, touched
+    type = given.type
+    assert isinstance(type, AttributeType)
+    if value.dtype.kind == "U":
         return np.zeros(count, value.dtype), type, touched
     start = blank(type, count)
-    known = well_known_default(name, type)
+    known = well_known_default(name, type.name)
     if known is not None:
         start[...] = known
     return start, type, touched
-
-
-TYPE_BY_WIDTH = {1: "number", 2: "vec2", 3: "vec3", 4: "vec4", 9: "mat3", 16: "mat4"}
 
 
 def _tell_collisions(kind: Kind, name: str, target: AnyArray, by: AnyArray) -> None:
@@ -193,9 +194,9 @@ def _with_given_to_made(made: Geo, geo: Geo, effects: Effects) -> Geo:
         new = given.target < 0
         if not new.any():
             continue
-        value = given.value[new]
-        values, type, touched = _current(made, on, name, value)
-        target = geo.topology.count(on) - 1 - given.target[new]
+        given = OtherWrites(given.by[new], given.target[new], given.value[new], given.type)
+        values, type, touched = _current(made, on, name, given)
+        value, target = given.value, geo.topology.count(on) - 1 - given.target
         if sums:
             np.add.at(values, target, _shaped(value, type))
         else:
@@ -204,7 +205,7 @@ def _with_given_to_made(made: Geo, geo: Geo, effects: Effects) -> Geo:
         _require_finite(values, on, name, touched)
         existing = made.attributes[on].get(name)
         default = existing.default if existing is not None else None
-        made = _keeping_sources(made, made.with_attribute(on, name, Attribute.of(values, type, default=default)))
+        made = _keeping_sources(made, made.with_attribute(on, name, Attribute.of(values, type.name, default=default)))
     return made
 
 

@@ -8,10 +8,11 @@ import numpy as np
 
 from reticula.core.arrays import AnyArray, as_rows
 from reticula.core.geometry.mesh.kinds import PLURAL, Kind
+from reticula.core.language.asked_elements import ASKED
 from reticula.core.language.controls import CONTROLS
 from reticula.core.language.functions import FAMILIES, FUNCTIONS
 from reticula.core.language.functions.patterns import RANDOM
-from reticula.core.language.queries import ASKED, METHODS, QUERY_FIELDS
+from reticula.core.language.questions import QUESTIONS
 from reticula.core.language.scope import AROUND, BUILTINS, CONSTANTS, SINGLE, Scope
 from reticula.core.language.typecheck import GATHER, MAKERS
 from reticula.core.reports.summary import describe_attribute, unit_of
@@ -140,8 +141,8 @@ def describe_members(scope: Scope) -> dict[str, list[dict[str, Any]]]:
     members = {"here": [*here, *_on(scope, kind)]}
     for name, geo in scope.inputs.items():
         questions = [
-            {"name": method, "type": entry.type, "from": "question", "summary": f"{entry.usage}: {entry.summary}"}
-            for method, entry in METHODS.items()
+            {"name": asked, "type": entry.told_type, "from": "question", "summary": f"{entry.usage}: {entry.summary}"}
+            for asked, entry in QUESTIONS.items()
         ]
         if geo is None:
             members[name] = questions
@@ -158,8 +159,8 @@ def describe_members(scope: Scope) -> dict[str, list[dict[str, Any]]]:
     for word, leads in AROUND[kind].items():
         members[f"here.{word}"] = _on(Scope(scope.geo, leads), leads)
     members["()"] = [
-        {"name": name, "type": type, "from": "place", "summary": "of the place that was found"}
-        for name, type in {**QUERY_FIELDS["closest"], **QUERY_FIELDS["nearest"]}.items()
+        {"name": name, "type": str(type), "from": "place", "summary": "of the place that was found"}
+        for name, type in {one.name: one.type for asked in QUESTIONS.values() for one in asked.fields}.items()
     ]
     return members
 
@@ -172,7 +173,7 @@ def _on(scope: Scope, kind: Kind) -> list[dict[str, Any]]:
         found.append({**about, "from": "attribute", "unit": unit_of(name), "summary": _range_of(about, len(attribute))})
     known = {entry["name"] for entry in found}
     found += [
-        {"name": name, "type": entry.type, "from": "built-in", "summary": entry.summary}
+        {"name": name, "type": entry.type.name, "from": "built-in", "summary": entry.summary}
         for name, entry in BUILTINS.items()
         if kind in entry.read and name not in known
     ]

@@ -9,7 +9,7 @@ import numpy as np
 from reticula.core.arrays import AnyArray, Floats, Ints
 from reticula.core.errors import LimitError
 from reticula.core.language.limits import MOST_GIVEN, MOST_MADE
-from reticula.core.language.types import width_of
+from reticula.core.language.types import Type, width_of
 
 __all__ = ["NOBODY", "REMOVABLE", "Chains", "Effects", "Log", "OtherWrites", "exceeds_limit"]
 
@@ -33,11 +33,12 @@ class Chains:
 
 @dataclass
 class OtherWrites:
-    """Values given to other elements: by whom ``(M,)``, to which ``(M,)``, the value ``(M, ...)``."""
+    """Values given to other elements: by whom ``(M,)``, to which ``(M,)``, the value ``(M, ...)``, and its type."""
 
     by: Ints
     target: Ints
     value: AnyArray
+    type: Type
 
 
 @dataclass
@@ -74,7 +75,7 @@ def exceeds_limit() -> LimitError:
 class Log:
     """Gathers effects in batches; :meth:`finished` puts them in order."""
 
-    adds: dict[tuple[str, str, bool], str]
+    adds: dict[tuple[str, str, bool], Type]
     batches: dict[str, list[tuple[AnyArray, ...]]] = field(default_factory=dict)
     made: dict[str, int] = field(default_factory=lambda: {"point": 0, "curve": 0, "face": 0})
     total: int = 0
@@ -137,12 +138,12 @@ class Log:
         given = {key: self._given(key, type, renumbered) for key, type in self.adds.items()}
         return Effects(by[order], position[order], _renamed(like[order], renumbered["point"]), moved, removed, given)
 
-    def _given(self, key: tuple[str, str, bool], type: str, renumbered: dict[str, Ints]) -> OtherWrites:
+    def _given(self, key: tuple[str, str, bool], type: Type, renumbered: dict[str, Ints]) -> OtherWrites:
         by, target, value = self._columns(add_name(key), ((), (), (width_of(type),)))
         if len(by) > 1 and (by[1:] < by[:-1]).any():
             at = np.argsort(by, kind="stable")
             by, target, value = by[at], target[at], value[at]
-        return OtherWrites(by, _renamed(target, renumbered[key[0]]) if key[0] in renumbered else target, value)
+        return OtherWrites(by, _renamed(target, renumbered[key[0]]) if key[0] in renumbered else target, value, type)
 
     def _columns(self, what: str, shapes: tuple[tuple[int, ...], ...]) -> list[AnyArray]:
         parts = self.batches.get(what)

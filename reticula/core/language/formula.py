@@ -10,6 +10,7 @@ import numpy as np
 
 from reticula.core.arrays import AnyArray, as_rows
 from reticula.core.errors import FormulaError
+from reticula.core.geometry.mesh.attribute_types import TYPES, AttributeType
 from reticula.core.geometry.mesh.geo import Geo
 from reticula.core.geometry.mesh.kinds import PLURAL, Kind
 from reticula.core.language import ir
@@ -20,7 +21,7 @@ from reticula.core.language.limits import MOST_SECONDS
 from reticula.core.language.parse import parse
 from reticula.core.language.scope import Scope
 from reticula.core.language.typecheck import check_program, convert
-from reticula.core.language.types import in_words, is_element, is_list, is_place
+from reticula.core.language.types import ElementOf, PlaceOf, in_words, is_list
 from reticula.core.language.vector.clock import Clock
 from reticula.core.language.vector.statements import ProgramRunner
 
@@ -42,6 +43,11 @@ class Values:
 
     type: str
     array: AnyArray
+
+    @property
+    def info(self) -> AttributeType:
+        """All about the type."""
+        return TYPES[self.type]
 
 
 def evaluate(
@@ -70,7 +76,7 @@ def evaluate(
     if len(values) != count:
         values = np.broadcast_to(values, (count, *values.shape[1:]))
     _require_finite(values, kind)
-    return Values(expression.type, values)
+    return Values(str(expression.type), values)
 
 
 def _on_vectors(program: ir.Program, expression: ir.Expression, scope: Scope, clock: Clock | None = None) -> AnyArray:
@@ -104,10 +110,10 @@ def finished(expression: ir.Expression | None, wanted: str | None) -> ir.Express
     there = {"line": line, "column": column, "length": length}
     if is_list(expression.type):
         raise FormulaError("this gives a list; take one value with mean(), sum(), min(), max() or len()", **there)
-    if is_place(expression.type):
+    if isinstance(expression.type, PlaceOf):
         advice = "name what you want of it, e.g. .position, .distance or .found"
         raise FormulaError(f"this gives a place; {advice}", **there)
-    if is_element(expression.type):
+    if isinstance(expression.type, ElementOf):
         if isinstance(expression, ir.Here):
             raise FormulaError(
                 "'here' needs what is around the element or one of its values, e.g. here.index or "
@@ -117,7 +123,7 @@ def finished(expression: ir.Expression | None, wanted: str | None) -> ir.Express
         raise FormulaError("this gives an element; name what you want of it, e.g. .position or .index", **there)
     if wanted is None:
         return expression
-    converted = convert(expression, wanted)
+    converted = convert(expression, TYPES[wanted])
     if converted is None:
         build = f"build it, e.g. {wanted}({', '.join('123'[: int(wanted[-1])])})" if wanted[:3] == "vec" else ""
         advice = ADVICE.get(wanted, build)

@@ -12,9 +12,11 @@ from reticula.core.arrays import AnyArray, Indices
 from reticula.core.geometry import measure
 from reticula.core.geometry.measure import components as pieces
 from reticula.core.geometry.measure import curvature
+from reticula.core.geometry.mesh.attribute_types import AttributeType
 from reticula.core.geometry.mesh.geo import Geo
 from reticula.core.geometry.mesh.incidence import incident
 from reticula.core.geometry.mesh.kinds import Kind
+from reticula.core.language.types import FLAG, INTEGER, NUMBER, VEC3, Type, type_of_attribute
 from reticula.core.spatial.thickness import thickness
 
 __all__ = ["AROUND", "BUILTINS", "CONSTANTS", "SINGLE", "TIMELINE", "Builtin", "Scope", "adjacent"]
@@ -29,7 +31,7 @@ class Builtin:
     """A value that every element of some kinds has without anyone setting it. An attribute of the name wins."""
 
     name: str
-    type: str
+    type: AttributeType
     summary: str
     read: Mapping[Kind, Callable[[Geo], AnyArray]]
 
@@ -69,12 +71,12 @@ _LISTED: tuple[Kind, ...] = ("point", "edge", "corner", "face", "curve")
 BUILTINS: dict[str, Builtin] = {
     entry.name: entry
     for entry in (
-        Builtin("index", "integer", "number of the element, from 0", {k: _index(k) for k in _LISTED}),
-        Builtin("count", "integer", "how many elements of the kind there are", {k: _count(k) for k in _LISTED}),
-        Builtin("fraction", "number", "index as 0..1 from the first to the last", {k: _fraction(k) for k in _LISTED}),
+        Builtin("index", INTEGER, "number of the element, from 0", {k: _index(k) for k in _LISTED}),
+        Builtin("count", INTEGER, "how many elements of the kind there are", {k: _count(k) for k in _LISTED}),
+        Builtin("fraction", NUMBER, "index as 0..1 from the first to the last", {k: _fraction(k) for k in _LISTED}),
         Builtin(
             "position",
-            "vec3",
+            VEC3,
             "place in m; of an edge, face or curve the mean of its points",
             {
                 "edge": measure.edge_centers,
@@ -85,7 +87,7 @@ BUILTINS: dict[str, Builtin] = {
         ),
         Builtin(
             "normal",
-            "vec3",
+            VEC3,
             "unit normal",
             {
                 "point": measure.point_normals,
@@ -93,28 +95,28 @@ BUILTINS: dict[str, Builtin] = {
                 "corner": lambda geo: measure.point_normals(geo)[geo.topology.corner_point],
             },
         ),
-        Builtin("area", "number", "area in m²", {"face": measure.face_areas}),
-        Builtin("perimeter", "number", "length of the outline in m", {"face": measure.face_perimeters}),
-        Builtin("length", "number", "length in m", {"edge": measure.edge_lengths, "curve": measure.curve_lengths}),
+        Builtin("area", NUMBER, "area in m²", {"face": measure.face_areas}),
+        Builtin("perimeter", NUMBER, "length of the outline in m", {"face": measure.face_perimeters}),
+        Builtin("length", NUMBER, "length in m", {"edge": measure.edge_lengths, "curve": measure.curve_lengths}),
         Builtin(
             "border",
-            "flag",
+            FLAG,
             "whether it lies on an open border",
             {
                 "point": lambda geo: geo.topology.border_points,
                 "edge": lambda geo: geo.topology.border_edges,
             },
         ),
-        Builtin("piece", "integer", "number of the connected part it belongs to", _of_pieces(pieces.point_components)),
+        Builtin("piece", INTEGER, "number of the connected part it belongs to", _of_pieces(pieces.point_components)),
         Builtin(
             "piece_name",
-            "integer",
+            INTEGER,
             "stable number of the connected part: the same whatever is added or removed elsewhere",
             _of_pieces(pieces.point_component_names),
         ),
         Builtin(
             "valence",
-            "integer",
+            INTEGER,
             "number of edges that meet at the point",
             {
                 "point": lambda geo: np.diff(geo.topology.point_edges[0]).astype(np.int64),
@@ -122,7 +124,7 @@ BUILTINS: dict[str, Builtin] = {
         ),
         Builtin(
             "angle",
-            "number",
+            NUMBER,
             "angle between the two faces in degrees: 0 flat, above 0 a ridge, below 0 a valley",
             {
                 "edge": curvature.edge_angles,
@@ -130,16 +132,16 @@ BUILTINS: dict[str, Builtin] = {
         ),
         Builtin(
             "mean_curvature",
-            "number",
+            NUMBER,
             "mean curvature in 1/m, above 0 where the surface bulges",
             {
                 "point": curvature.mean_curvatures,
             },
         ),
-        Builtin("gauss_curvature", "number", "Gaussian curvature in 1/m²", {"point": curvature.gauss_curvatures}),
+        Builtin("gauss_curvature", NUMBER, "Gaussian curvature in 1/m²", {"point": curvature.gauss_curvatures}),
         Builtin(
             "piece_size",
-            "integer",
+            INTEGER,
             "how many elements of the kind the connected part has",
             {
                 "point": pieces.point_component_sizes,
@@ -148,27 +150,27 @@ BUILTINS: dict[str, Builtin] = {
         ),
         Builtin(
             "thickness",
-            "number",
+            NUMBER,
             "way through the material in m, -1 where there is no other side",
             {"point": thickness},
         ),
         Builtin(
             "planarity",
-            "number",
+            NUMBER,
             "0 for a flat face; the more it is bent, the larger",
             {"face": measure.face_planarity},
         ),
         Builtin(
-            "closed", "flag", "whether the curve ends where it begins", {"curve": lambda geo: geo.topology.curve_closed}
+            "closed", FLAG, "whether the curve ends where it begins", {"curve": lambda geo: geo.topology.curve_closed}
         ),
         Builtin(
             "extent",
-            "number",
+            NUMBER,
             "size of everything in m, however it is turned: twice the way from the middle to the farthest point",
             dict.fromkeys((*_LISTED, "whole"), _extent),
         ),
-        Builtin("low", "vec3", "lowest corner of the box around everything", {"whole": lambda geo: geo.bounds[:1]}),
-        Builtin("high", "vec3", "highest corner of the box around everything", {"whole": lambda geo: geo.bounds[1:]}),
+        Builtin("low", VEC3, "lowest corner of the box around everything", {"whole": lambda geo: geo.bounds[:1]}),
+        Builtin("high", VEC3, "highest corner of the box around everything", {"whole": lambda geo: geo.bounds[1:]}),
     )
 }
 
@@ -233,17 +235,24 @@ class Scope:
         assert geo is not None
         return Scope(geo, "whole")
 
-    def type_of(self, kind: Kind, name: str) -> str | None:
+    def type_of(self, kind: Kind, name: str) -> Type | None:
         """Return the type of what ``name`` means on an element of ``kind``, or None."""
         if self.geo.has(kind, name):
-            return self.geo.attributes[kind][name].type
+            return type_of_attribute(self.geo.attributes[kind][name].type)
         builtin = BUILTINS.get(name)
         return builtin.type if builtin and kind in builtin.read else None
+
+    def attribute_type_of(self, kind: Kind, name: str) -> AttributeType:
+        """Return the attribute type of what ``name`` means; raise GeometryError if it means nothing."""
+        builtin = BUILTINS.get(name)
+        if self.geo.has(kind, name) or not builtin or kind not in builtin.read:
+            return self.geo.find(kind, name).info
+        return builtin.type
 
     def stable_label(self, kind: Kind, name: str) -> str:
         """Return the name of what says the same as a label by a number that stays: ``piece_name`` for ``piece``."""
         stable = f"{name}_name"
-        return stable if self.type_of(kind, stable) == "integer" else name
+        return stable if self.type_of(kind, stable) is INTEGER else name
 
     def values(self, kind: Kind, name: str) -> AnyArray:
         """Return the values of a name that exists: ``(N, ...)``, or ``(1, ...)`` if they are all the same."""

@@ -23,6 +23,7 @@ from reticula.core.language.parse import parse_script
 from reticula.core.language.profiles import profile_of
 from reticula.core.language.scope import Scope
 from reticula.core.language.typecheck import check_program
+from reticula.core.language.types import Type
 from reticula.core.language.vector.clock import Clock
 from reticula.core.language.vector.lists import Lists
 from reticula.core.language.vector.statements import ProgramRunner
@@ -119,7 +120,7 @@ def first_of_pieces(geo: Geo) -> Ints:
     return np.unique(geo.topology.point_piece, return_index=True)[1]
 
 
-def gather_pieces(name: str, type: str, parts: list[ProgramRunner], elements: Ints, total: int) -> OwnWrites:
+def gather_pieces(name: str, type: Type, parts: list[ProgramRunner], elements: Ints, total: int) -> OwnWrites:
     """Put together what the blocks wrote."""
     by = np.zeros(total, bool)
     by[elements] = np.concatenate([part.own_values[name].written for part in parts])

@@ -1,102 +1,169 @@
-"""Types of the language, written as short texts: ``number``, ``[vec3]`` (a list), ``point@reef`` (an element of an
-input).
+"""Types of the language: those of attributes, lists, elements of an input, and places that questions find.
+
+Each is an object. A value that an attribute can hold has the type that the attribute has
+(:class:`~reticula.core.geometry.mesh.attribute_types.AttributeType`); ``str`` of any gives the short form that messages
+and keys use: ``number``, ``[vec3]``, ``point@reef``.
 """
 
 from __future__ import annotations
 
-from typing import cast
+from collections.abc import Mapping
+from dataclasses import dataclass
+from typing import TYPE_CHECKING
 
-from reticula.core.geometry.mesh.kinds import KINDS, Kind
+from reticula.core.geometry.mesh.attribute_types import TYPES, AttributeType
+from reticula.core.geometry.mesh.kinds import PLURAL, Kind
+
+if TYPE_CHECKING:
+    from reticula.core.language.questions.question import Question
 
 __all__ = [
-    "BY_SIZE",
+    "FLAG",
+    "IDENTITY",
+    "INTEGER",
     "MATRICES",
+    "NOTHING",
+    "NUMBER",
     "NUMERIC",
-    "PLAIN",
+    "STORED_LISTS",
+    "TEXT",
     "UNKNOWN_LIST",
+    "VEC3",
+    "VEC4",
     "VECTORS",
-    "element",
+    "ElementOf",
+    "ListOf",
+    "PlaceOf",
+    "Special",
+    "Type",
     "in_words",
-    "is_element",
     "is_list",
-    "is_place",
     "item_of",
+    "kernel_dtype",
     "kind_of",
-    "list_of",
     "owner_of",
-    "place",
+    "type_of_attribute",
     "width_of",
 ]
 
-VECTORS = {"vec2": 2, "vec3": 3, "vec4": 4}
-MATRICES = {"mat3": 3, "mat4": 4}
-BY_SIZE = {1: "number", 2: "vec2", 3: "vec3", 4: "vec4"}
-NUMERIC = ("number", "integer")
-PLAIN = ("number", "integer", "flag", "text", *VECTORS, *MATRICES)
-"""Types of single values that an attribute can hold."""
-UNKNOWN_LIST = "[?]"
+NUMBER, INTEGER, FLAG, TEXT = (TYPES[name] for name in ("number", "integer", "flag", "text"))
+VEC3, VEC4 = TYPES["vec3"], TYPES["vec4"]
+
+
+@dataclass(frozen=True)
+class ListOf:
+    """A list of values of one type."""
+
+    item: Type
+
+    def __str__(self) -> str:
+        return f"[{self.item}]"
+
+
+@dataclass(frozen=True)
+class ElementOf:
+    """An element of a kind of the input ``owner``; none means the geometry that the text runs on."""
+
+    kind: Kind
+    owner: str = ""
+
+    def __str__(self) -> str:
+        return f"{self.kind}@{self.owner}"
+
+
+@dataclass(frozen=True)
+class PlaceOf:
+    """A place that a question to the input ``owner`` finds."""
+
+    owner: str
+    question: Question
+
+    def __str__(self) -> str:
+        return f"place@{self.owner}.{self.question.name}"
+
+
+@dataclass(frozen=True)
+class Special:
+    """What no value can be made of: the item of an empty list, what a function without a value gives, a stable name."""
+
+    name: str
+
+    def __str__(self) -> str:
+        return self.name
+
+
+Type = AttributeType | ListOf | ElementOf | PlaceOf | Special
+NOTHING, IDENTITY = Special("nothing"), Special("identity")
+UNKNOWN_LIST = ListOf(Special("?"))
 """The type of ``[]`` before anything is known about what goes in."""
-ARTICLE = {"integer": "an integer", "edge": "an edge", "instance": "an instance"}
+NUMERIC: tuple[Type, ...] = (NUMBER, INTEGER)
+VECTORS: Mapping[Type, int] = {type: type.size for type in TYPES.values() if type.is_vector}
+MATRICES: tuple[Type, ...] = tuple(type for type in TYPES.values() if len(type.shape) == 2)
+STORED_LISTS: Mapping[Type, AttributeType] = {ListOf(TYPES[t.item]): t for t in TYPES.values() if t.is_list}
+"""The attribute types that hold lists, by the list."""
+ARTICLE = {"edge": "an", "instance": "an"}
 
 
-def list_of(item: str) -> str:
-    """Return the type of lists of ``item``."""
-    return f"[{item}]"
+def type_of_attribute(name: str) -> Type:
+    """Return the type that the values of an attribute of the type ``name`` have here."""
+    stored = TYPES[name]
+    return ListOf(TYPES[stored.item]) if stored.is_list else stored
 
 
-def is_list(type: str) -> bool:
-    return type.startswith("[")
+def is_list(type: Type) -> bool:
+    return isinstance(type, ListOf)
 
 
-def item_of(type: str) -> str:
+def item_of(type: Type) -> Type:
     """Return what a list type holds."""
-    return type[1:-1]
+    assert isinstance(type, ListOf), type
+    return type.item
 
 
-def element(kind: str, owner: str = "") -> str:
-    """Return the type of elements of ``kind`` of the input ``owner``; none means the geometry that the text runs on."""
-    return f"{kind}@{owner}"
-
-
-def is_element(type: str) -> bool:
-    return not is_list(type) and "@" in type and type.split("@")[0] in KINDS
-
-
-def kind_of(type: str) -> Kind:
+def kind_of(type: Type) -> Kind:
     """Return the kind of an element type."""
-    return cast(Kind, type.split("@")[0])
+    assert isinstance(type, ElementOf), type
+    return type.kind
 
 
-def owner_of(type: str) -> str:
+def owner_of(type: Type) -> str:
     """Return the input of an element or place type."""
-    return type.split("@")[1].split(".")[0]
+    assert isinstance(type, (ElementOf, PlaceOf)), type
+    return type.owner
 
 
-def place(owner: str, how: str) -> str:
-    """Return the type of places that the question ``how`` to an input finds."""
-    return f"place@{owner}.{how}"
-
-
-def is_place(type: str) -> bool:
-    return type.startswith("place@")
-
-
-def width_of(type: str) -> int:
+def width_of(type: Type) -> int:
     """Return how many numbers a value of a plain or element type has."""
-    if type in VECTORS:
-        return VECTORS[type]
-    return MATRICES[type] ** 2 if type in MATRICES else 1
+    return type.size if isinstance(type, AttributeType) else 1
 
 
-def in_words(type: str) -> str:
+def kernel_dtype(type: Type) -> str:
+    """Return what compiled code holds a component as: texts and elements are whole numbers there."""
+    if not isinstance(type, AttributeType):
+        return "int64"
+    return {"f": "float64", "b": "bool"}.get(_letter(type), "int64")
+
+
+def _letter(type: AttributeType) -> str:
+    import numpy as np
+
+    return np.dtype(type.dtype).kind
+
+
+def in_words(type: Type) -> str:
     """Return a type as it is told to people, with its article."""
-    if type == UNKNOWN_LIST:
-        return "an empty list"
-    if is_list(type):
-        item = item_of(type)
-        return f"a list of {kind_of(item) + 's' if is_element(item) else item + 's'}"
-    if is_place(type):
-        return "a place"
-    if is_element(type):
-        return ARTICLE.get(kind_of(type), f"a {kind_of(type)}")
-    return ARTICLE.get(type, f"a {type}")
+    match type:
+        case ListOf(Special()):
+            return "an empty list"
+        case ListOf(ElementOf(kind)):
+            return f"a list of {PLURAL[kind]}"
+        case ListOf(item):
+            return f"a list of {item}s"
+        case PlaceOf():
+            return "a place"
+        case ElementOf(kind):
+            return f"{ARTICLE.get(kind, 'a')} {kind}"
+        case AttributeType():
+            return type.article
+        case Special():
+            return f"a {type}"

@@ -12,8 +12,9 @@ from reticula.core.arrays import AnyArray, Flags, as_rows
 from reticula.core.diagnostics import note, warn
 from reticula.core.errors import ParameterError
 from reticula.core.geometry.mesh.attribute import Attribute
+from reticula.core.geometry.mesh.attribute_types import well_known_default
 from reticula.core.geometry.mesh.geo import Geo
-from reticula.core.geometry.mesh.kinds import PLURAL, Kind, well_known_default
+from reticula.core.geometry.mesh.kinds import PLURAL, Kind
 
 __all__ = ["note_default", "range_of", "write_attribute"]
 

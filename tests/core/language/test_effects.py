@@ -6,6 +6,7 @@ import pytest
 from reticula.core.errors import LimitError
 from reticula.core.language import effects
 from reticula.core.language.effects import Log
+from reticula.core.language.types import NUMBER
 
 
 def ints(*numbers: int) -> np.ndarray:
@@ -31,7 +32,7 @@ def test_points_come_in_the_order_of_their_makers_and_chains_follow_them() -> No
 
 
 def test_what_one_element_does_stays_in_its_order() -> None:
-    log = Log({("point", "heat", False): "number"})
+    log = Log({("point", "heat", False): NUMBER})
     for value in (1.0, 2.0):
         log.note("point.heat =", ints(4, 2), ints(7, 7), np.array([[value], [10 * value]]))
     given = log.finished().given["point", "heat", False]

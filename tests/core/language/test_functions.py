@@ -11,6 +11,7 @@ from reticula.core import Geo
 from reticula.core.diagnostics import collecting
 from reticula.core.language.functions import FUNCTIONS, OPERATORS, Function
 from reticula.core.language.script import run_script
+from tests.core.language.programs.checked import named_all
 from tests.core.language.programs.interpreted import run_interpreted
 from tests.core.language.studio import sheet
 
@@ -70,7 +71,7 @@ def forms(function: Function, most: int) -> list[tuple[str, ...]]:
     found = []
     for count in range(1, most + 1):
         kinds = TYPES if count < 4 else ("number", "vec3", "vec4")
-        found += [types for types in itertools.product(kinds, repeat=count) if function.resolve(types)]
+        found += [types for types in itertools.product(kinds, repeat=count) if function.resolve(named_all(*types))]
     return found[:60]
 
 

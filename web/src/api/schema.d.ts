@@ -890,6 +890,34 @@ export interface components {
             what: "attribute";
         };
         /**
+         * AttributeTypeState
+         * @description An attribute type: how the page shows its values and what can be made of them.
+         */
+        AttributeTypeState: {
+            /** About */
+            about: string;
+            /**
+             * Converts
+             * @description whether values are edited by hand and become those of other types
+             */
+            converts: boolean;
+            /**
+             * Measured
+             * @description whether values are numbers or vectors
+             */
+            measured: boolean;
+            /**
+             * Parts
+             * @description a letter for each component that is shown by itself
+             */
+            parts: string;
+            /**
+             * Shown
+             * @enum {string}
+             */
+            shown: "number" | "integer" | "flag" | "text" | "vector" | "matrix" | "list";
+        };
+        /**
          * BufferRef
          * @description An array by the digest of its content; it is fetched once.
          */
@@ -1986,6 +2014,10 @@ export interface components {
         };
         /** OperatorList */
         OperatorList: {
+            /** Attribute Types */
+            attribute_types: {
+                [key: string]: components["schemas"]["AttributeTypeState"];
+            };
             /** Formats */
             formats: {
                 [key: string]: {

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 /** The head of a column: a click sorts by it; its menu renames, converts, moves, hides and removes the attribute. */
 import { ElDropdown, ElDropdownItem, ElDropdownMenu } from 'element-plus'
-import { TYPES } from './useEditing'
+import { convertible } from '../model/attributeTypes'
 import type { Cell } from './useRows'
 
 defineProps<{ cell: Cell; direction: 'none' | 'ascending' | 'descending' }>()
@@ -20,7 +20,7 @@ const ARROWS = { none: '', ascending: ' ↑', descending: ' ↓' }
       <template #dropdown>
         <ElDropdownMenu>
           <ElDropdownItem command="rename" :data-test="`rename-column-${cell.name}`">Rename…</ElDropdownItem>
-          <ElDropdownItem v-for="type in TYPES.filter((one) => one !== cell.type)" :key="type" :command="type"
+          <ElDropdownItem v-for="type in convertible(cell.type)" :key="type" :command="type"
             >as {{ type }}</ElDropdownItem
           >
           <ElDropdownItem command="remove" divided :data-test="`remove-column-${cell.name}`">Remove</ElDropdownItem>

@@ -2,6 +2,7 @@
 import { ElMessage } from 'element-plus'
 import { nextTick, ref, type Ref } from 'vue'
 import type { Kind } from '../api/results'
+import { aboutType } from '../model/attributeTypes'
 import { useGraph } from '../stores/useGraph'
 import { readCell, useEditing } from './useEditing'
 import { shown, type Cell, type Row } from './useRows'
@@ -14,14 +15,7 @@ export function useCellEditing(kind: Ref<Kind>) {
   const edited = ref<{ row: number; key: string } | null>(null)
   /** A double click on a value edits it, in a card of its own. */
   async function begin(event: MouseEvent, row: Row, cell: Cell) {
-    if (
-      cell.fixed ||
-      !EDITED.includes(kind.value) ||
-      cell.type.includes('list') ||
-      cell.type.startsWith('mat') ||
-      graph.fixed.value
-    )
-      return
+    if (cell.fixed || !EDITED.includes(kind.value) || !aboutType(cell.type).converts || graph.fixed.value) return
     edited.value = { row: row.index, key: cell.key }
     const host = event.currentTarget as HTMLElement
     await nextTick()
@@ -32,7 +26,7 @@ export function useCellEditing(kind: Ref<Kind>) {
     if (!edited.value) return
     edited.value = null
     if (text === shown(row, cell)) return
-    const part = readCell(text, cell.part >= 0 ? 'number' : cell.type)
+    const part = readCell(text, cell.part >= 0 ? 'number' : aboutType(cell.type).shown)
     if (part === null)
       return ElMessage({
         type: 'error',

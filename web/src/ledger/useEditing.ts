@@ -1,7 +1,7 @@
 /** Changes made in the ledger: each is a card after the one that is looked at, so that the graph tells what was done. */
 import { ElMessageBox } from 'element-plus'
 import { inject } from 'vue'
-import { api } from '../api/client'
+import { api, type AttributeTypeState } from '../api/client'
 import { answerTo, troubleOf, type Kind } from '../api/results'
 import { useEvaluation } from '../stores/useEvaluation'
 import { splitFeed } from '../model/document'
@@ -9,17 +9,14 @@ import { addCardKey } from '../stores/injectionKeys'
 import { tell } from '../stores/useChanges'
 import { useGraph } from '../stores/useGraph'
 
-/** Types that a column can be made of another one. */
-export const TYPES = ['number', 'integer', 'flag', 'vec2', 'vec3', 'vec4', 'text']
-
-/** Read a text typed into a cell as a value of a type; null if it is none. */
-export function readCell(text: string, type: string): unknown {
+/** Read a text typed into a cell as a value that is shown in a way; null if it is none. */
+export function readCell(text: string, shown: AttributeTypeState['shown']): unknown {
   const plain = text.trim()
-  if (type === 'text') return text
-  if (type === 'flag') return { yes: true, no: false, '1': true, '0': false, '·': false }[plain.toLowerCase()] ?? null
+  if (shown === 'text') return text
+  if (shown === 'flag') return { yes: true, no: false, '1': true, '0': false, '·': false }[plain.toLowerCase()] ?? null
   const number = Number(plain.replace('−', '-').replace(',', '.'))
   if (!plain || !Number.isFinite(number)) return null
-  return type === 'integer' ? (Number.isInteger(number) ? number : null) : number
+  return shown === 'integer' ? (Number.isInteger(number) ? number : null) : number
 }
 
 /** Return rows as comma-separated values (RFC 4180). */

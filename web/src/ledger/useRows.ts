@@ -2,6 +2,7 @@
 import { computed, ref, shallowRef, type Ref } from 'vue'
 import { api } from '../api/client'
 import { answerTo, troubleOf, type Kind, type LookQuery, type Rows } from '../api/results'
+import { aboutType, lettersOf } from '../model/attributeTypes'
 import { short } from '../shared/numbers'
 import { useEvaluation } from '../stores/useEvaluation'
 import { useGraph } from '../stores/useGraph'
@@ -25,7 +26,6 @@ export interface Cell {
   fixed: boolean
 }
 
-const COMPONENTS: Record<string, number> = { vec2: 2, vec3: 3, vec4: 4 }
 const MOST_COPIED = 20_000
 const COPIED_AT_ONCE = 2000
 
@@ -33,7 +33,7 @@ const COPIED_AT_ONCE = 2000
 export function shown(row: Row, cell: Cell): string {
   const value = row.cells[cell.column]
   const part = cell.part >= 0 && Array.isArray(value) ? value[cell.part] : value
-  if (typeof part === 'number') return cell.type === 'integer' ? String(part) : short(part)
+  if (typeof part === 'number') return aboutType(cell.type).shown === 'integer' ? String(part) : short(part)
   if (typeof part === 'boolean') return part ? 'yes' : '·'
   return Array.isArray(part)
     ? `[${part.length > 6 ? `${part.slice(0, 6).join(', ')}, …` : part.join(', ')}]`
@@ -74,15 +74,14 @@ export function useRows(kind: Ref<Kind>) {
   /** Vectors get a column per component. */
   const cells = computed<Cell[]>(() =>
     columns.value.flatMap((column, number) => {
-      const parts = COMPONENTS[column.type]
+      const letters = lettersOf(column.name, column.type)
       const own = { type: column.type, unit: column.unit, column: number, name: column.name, fixed: column.built_in }
-      if (!parts) return [{ ...own, key: column.name, title: column.name, sort: column.name, part: -1 }]
-      const letters = column.name === 'color' ? 'rgba' : column.name === 'uv' ? 'uv' : 'xyzw'
-      return Array.from({ length: parts }, (_, part) => ({
+      if (!letters.length) return [{ ...own, key: column.name, title: column.name, sort: column.name, part: -1 }]
+      return letters.map((letter, part) => ({
         ...own,
         part,
         key: `${column.name}.${part}`,
-        title: `${column.name}.${letters[part]}`,
+        title: `${column.name}.${letter}`,
         sort: `${column.name}.${part}`,
       }))
     }),

@@ -6,7 +6,7 @@ import type { GraphNode } from '../model/document'
 import { describeNested } from '../model/nestedOperator'
 
 export const useCatalogue = createGlobalState(() => {
-  const catalogue = reactive<OperatorList>({ operators: [], functions: [], formats: {} })
+  const catalogue = reactive<OperatorList>({ operators: [], functions: [], formats: {}, attribute_types: {} })
 
   function operator(name: string): OperatorState | undefined {
     return catalogue.operators.find((entry) => entry.name === name)

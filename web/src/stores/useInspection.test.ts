@@ -41,7 +41,8 @@ const PLACE = [1, 0, 0, 5, 0, 1, 0, 0, 0, 0, 1, 0, 0, 0, 0, 1]
 async function opened(looks: (query: Record<string, unknown>, asked: Asked) => unknown) {
   vi.resetModules()
   const asked = fakeService((one) => {
-    if (one.path === '/api/operators') return { body: { operators: [slice], functions: [], formats: {} } }
+    if (one.path === '/api/operators')
+      return { body: { operators: [slice], functions: [], formats: {}, attribute_types: {} } }
     if (one.method === 'GET' || one.path.endsWith('/edits'))
       return {
         body: {

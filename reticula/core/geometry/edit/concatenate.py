@@ -10,9 +10,10 @@ import numpy as np
 
 from reticula.core.arrays import as_readonly
 from reticula.core.geometry.mesh.attribute import Attribute
+from reticula.core.geometry.mesh.attribute_types import BLENDED, well_known_default
 from reticula.core.geometry.mesh.geo import NAMED, Geo
 from reticula.core.geometry.mesh.identity import distinct_names
-from reticula.core.geometry.mesh.kinds import BLENDED, KINDS, Kind, well_known_default
+from reticula.core.geometry.mesh.kinds import KINDS, Kind
 from reticula.core.geometry.mesh.topology import Topology
 
 __all__ = ["Losses", "concatenate", "concatenation_losses"]

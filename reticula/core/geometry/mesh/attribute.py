@@ -10,7 +10,7 @@ import numpy as np
 
 from reticula.core.arrays import AnyArray, Indices, as_readonly, ragged_index, starts_from_sizes
 from reticula.core.errors import GeometryError
-from reticula.core.geometry.mesh.kinds import TypeInfo, guess_type, type_info
+from reticula.core.geometry.mesh.attribute_types import AttributeType, attribute_type, guess_type
 
 __all__ = ["Attribute"]
 
@@ -34,11 +34,11 @@ class Attribute:
 
         The type is guessed from the array when it is not given. Raises GeometryError if the values do not fit it.
         """
-        if type is not None and type_info(type).is_list:
-            return cls._of_lists(values, type_info(type), default)
+        if type is not None and attribute_type(type).is_list:
+            return cls._of_lists(values, attribute_type(type), default)
         array = np.asarray(values)
         type = type or guess_type(array)
-        info = type_info(type)
+        info = attribute_type(type)
         if array.shape[1:] != info.shape or array.ndim == 0:
             wanted = " x ".join(map(str, info.shape)) or "one value"
             raise GeometryError(f"a {type} takes {wanted} per element, but the values have shape {array.shape}")
@@ -49,7 +49,7 @@ class Attribute:
         return cls(type, as_readonly(array), None, default)
 
     @classmethod
-    def _of_lists(cls, rows: Sequence[Sequence[Any]], info: TypeInfo, default: Any) -> Attribute:
+    def _of_lists(cls, rows: Sequence[Sequence[Any]], info: AttributeType, default: Any) -> Attribute:
         start = starts_from_sizes(np.array([len(row) for row in rows], np.int64))
         flat = np.array([value for row in rows for value in row], info.dtype)
         return cls(info.name, as_readonly(flat), as_readonly(start), default)
@@ -57,18 +57,18 @@ class Attribute:
     @classmethod
     def filled(cls, type: str, count: int, value: Any = None, *, default: Any = None) -> Attribute:
         """Make an attribute of ``count`` elements that all hold ``value`` (or the type's zero)."""
-        info = type_info(type)
+        info = attribute_type(type)
         if info.is_list:
             row = [] if value is None else list(value)
             return cls._of_lists([row] * count, info, default)
-        fill = zero_of(info) if value is None else value
-        array = np.empty((count, *info.shape), np.asarray(fill).dtype if type == "text" else info.dtype)
+        fill = info.zero if value is None else value
+        array = np.empty((count, *info.shape), _dtype_for(info, fill))
         array[...] = fill
         return cls(type, as_readonly(array), None, default)
 
     @property
-    def info(self) -> TypeInfo:
-        return type_info(self.type)
+    def info(self) -> AttributeType:
+        return attribute_type(self.type)
 
     def __len__(self) -> int:
         return len(self.values) if self.start is None else len(self.start) - 1
@@ -76,7 +76,7 @@ class Attribute:
     @property
     def fill(self) -> Any:
         """The value for elements without a source: the declared default, or the type's zero."""
-        return zero_of(self.info) if self.default is None else self.default
+        return self.info.zero if self.default is None else self.default
 
     def row(self, index: int) -> Any:
         """Return the value of one element as plain Python data."""
@@ -96,9 +96,8 @@ class Attribute:
         missing = index < 0
         if not missing.any():
             return Attribute(self.type, as_readonly(self.values[index]), None, self.default)
-        fill = np.asarray(self.fill, None if self.type == "text" else self.info.dtype)
-        dtype = np.result_type(self.values.dtype, fill.dtype) if self.type == "text" else self.values.dtype
-        values = np.empty((len(index), *self.info.shape), dtype)
+        fill = np.asarray(self.fill, _dtype_for(self.info, self.fill))
+        values = np.empty((len(index), *self.info.shape), np.result_type(self.values.dtype, fill.dtype))
         values[...] = fill
         values[~missing] = self.values[index[~missing]]
         return Attribute(self.type, as_readonly(values), None, self.default)
@@ -115,12 +114,6 @@ class Attribute:
         return cls(first.type, as_readonly(values), as_readonly(starts_from_sizes(sizes)), first.default)
 
 
-def zero_of(info: TypeInfo) -> Any:
-    """The value that stands for nothing: 0, no, empty text; a matrix is the identity."""
-    if info.is_list:
-        return []
-    if info.name == "text":
-        return ""
-    if info.name in ("mat3", "mat4"):
-        return np.eye(info.shape[0])
-    return np.zeros(info.shape, info.dtype)[()]
+def _dtype_for(info: AttributeType, value: Any) -> Any:
+    """NumPy's type for a value: texts are as wide as the widest."""
+    return np.asarray(value).dtype if info.dtype is np.str_ else info.dtype

@@ -8,6 +8,7 @@ from reticula.core.arrays import AnyArray, Flags, as_readonly, ragged_index
 from reticula.core.errors import GeometryError
 from reticula.core.geometry.mesh.adjacency import group_by
 from reticula.core.geometry.mesh.attribute import Attribute
+from reticula.core.geometry.mesh.attribute_types import TYPES
 from reticula.core.geometry.mesh.geo import Geo
 from reticula.core.geometry.mesh.kinds import Kind
 
@@ -119,18 +120,18 @@ def convert_attribute(geo: Geo, kind: Kind, to: Kind, attribute: Attribute, how:
         chosen = np.where(sizes > 0, index[np.minimum(start[:-1], max(len(index) - 1, 0))] if len(index) else -1, -1)
         return attribute.take(chosen)
     if how == "list":
-        if attribute.type not in ("number", "integer", "text"):
+        if f"{attribute.type} list" not in TYPES:
             raise GeometryError(f"lists hold numbers, integers or text, not a {attribute.type}")
         return Attribute(f"{attribute.type} list", as_readonly(values[index]), as_readonly(start.astype(np.int32)))
     if how == "mode":
         return attribute.take(_most_frequent(start, index, values))
-    wanted = {"any": ("flag",), "all": ("flag",)}.get(how)
-    if wanted and attribute.type not in wanted:
+    flags = attribute.values.dtype == bool
+    if how in ("any", "all") and not flags:
         raise GeometryError(f"'{how}' takes flags, not a {attribute.type}; use mean, or make a group first")
-    if attribute.type == "text" or (attribute.type == "flag" and how in ("min", "max")):
+    if attribute.values.dtype.kind == "U" or (flags and how in ("min", "max")):
         raise GeometryError(f"'{how}' cannot be taken of a {attribute.type}; use first, mode or list")
     rows = values[index].astype(np.float64) if how == "mean" else values[index]
-    if attribute.type == "flag" and how == "sum":
+    if flags and how == "sum":
         rows = rows.astype(np.int64)
     made = ragged_reduce(how, start, rows)
     if (sizes == 0).any() and how not in ("any", "all"):

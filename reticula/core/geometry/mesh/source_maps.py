@@ -10,7 +10,6 @@ import numpy as np
 
 from reticula.core.arrays import AnyArray, Floats, Indices, as_readonly, flat_rows, starts_from_sizes
 from reticula.core.geometry.mesh.attribute import Attribute
-from reticula.core.geometry.mesh.kinds import BLENDED
 from reticula.core.geometry.mesh.topology import Topology
 from reticula.core.jit import parallel_kernel, prange
 
@@ -105,10 +104,10 @@ class SourceMap:
 
     def attribute(self, name: str, source: Attribute) -> Attribute:
         """Return the attribute carried to the new elements."""
-        if self.weights is None or source.type not in BLENDED:
+        if self.weights is None or not source.info.blends:
             return source.take(self.index)
         blended = self.weights.apply(source.values)
-        if name in UNIT_LENGTH and source.type in ("vec3", "vec4"):
+        if name in UNIT_LENGTH and source.info.is_vector and source.info.size > 2:
             length = np.linalg.norm(blended, axis=1, keepdims=True)
             blended /= np.where(length > 0, length, 1.0)
         return Attribute(source.type, as_readonly(blended), None, source.default)

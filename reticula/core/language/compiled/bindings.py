@@ -9,12 +9,15 @@ from typing import Any
 import numpy as np
 
 from reticula.core.arrays import AnyArray
+from reticula.core.geometry.mesh.attribute_types import well_known_default
 from reticula.core.geometry.mesh.geo import Geo
-from reticula.core.geometry.mesh.kinds import Kind, well_known_default
+from reticula.core.geometry.mesh.kinds import Kind
 from reticula.core.language import ir
 from reticula.core.language.compiled.code_writer import Parts, Unsupported
+from reticula.core.language.questions.place_parts import PLACE_WIDTH
+from reticula.core.language.questions.question import Question
 from reticula.core.language.scope import Scope, adjacent
-from reticula.core.language.types import owner_of, width_of
+from reticula.core.language.types import NUMBER, TEXT, PlaceOf, Type, item_of, kernel_dtype, type_of_attribute, width_of
 from reticula.core.language.vector.expressions import ExpressionRunner
 from reticula.core.spatial.points import points_of
 from reticula.core.spatial.sampling import segment_tree
@@ -23,11 +26,9 @@ from reticula.core.spatial.tree import Tree
 from reticula.core.spatial.true_size import true_size
 from reticula.core.spatial.winding import moments_of
 
-__all__ = ["Bindings", "Bound", "Texts", "as_indices", "mode_of", "place_width"]
+__all__ = ["Bindings", "Bound", "Texts", "as_indices"]
 
-SCALARS = {"integer": "int64", "flag": "boolean", "text": "int64"}
 NODES = {"box": ("float64", 2), "first": ("int32", 1), "size": ("int32", 1)}
-DTYPES = {"integer": np.int64, "flag": np.bool_}
 
 
 class Texts:
@@ -56,21 +57,6 @@ class Bound:
     fetch: Callable[[Texts], Any]
 
 
-def mode_of(scope: Scope, owner: str, how: str) -> str:
-    """Return what the places of a question lie on: faces, curves or points."""
-    if how == "nearest":
-        return "points"
-    shape = scope.of(owner).geo.topology
-    if how == "ray" or shape.face_count:
-        return "faces"
-    return "curves" if len(shape.curve_segments[0]) else "points"
-
-
-def place_width(type: str, scope: Scope) -> int:
-    """Return how many numbers a place is in generated code: what was hit, how far, weights and position."""
-    return {"points": 2, "curves": 7, "faces": 8}[mode_of(scope, owner_of(type), type.rpartition(".")[2])]
-
-
 class Bindings:
     """Gathers the arguments of a kernel while it is written."""
 
@@ -78,7 +64,7 @@ class Bindings:
         self.scope = scope
         self.arguments: dict[str, Bound] = {}
         self.known: dict[tuple[Any, ...], str] = {}
-        self.owns: dict[str, tuple[str, str, str]] = {}
+        self.owns: dict[str, tuple[str, str, Type]] = {}
 
     def argument(self, key: tuple[Any, ...], type: str, fetch: Callable[[Texts], Any]) -> str:
         """Return the name of an argument, the same for the same key."""
@@ -91,24 +77,34 @@ class Bindings:
         """An array that is only read."""
         return self.argument(key, f"reads {dtype} {dimensions}", lambda texts: readable(fetch(texts)))
 
+    # ---- places
+
+    def lies_on(self, owner: str, question: Question) -> str:
+        """Return what the places of a question to an input lie on: faces, curves or points."""
+        return question.where(self.scope.of(owner).geo)
+
+    def place_width(self, type: PlaceOf) -> int:
+        """Return how many numbers a place is."""
+        return PLACE_WIDTH[self.lies_on(type.owner, type.question)]
+
     # ---- values
 
     def text(self, value: str) -> str:
         return self.argument(("text", value), "int64", lambda texts: texts.code(value))
 
-    def given(self, name: str, type: str) -> Parts:
+    def given(self, name: str, type: Type) -> Parts:
         return self.numbers(("given", name), type, lambda: self.scope.given(name))
 
-    def numbers(self, key: tuple[Any, ...], type: str, get: Callable[[], Any]) -> Parts:
+    def numbers(self, key: tuple[Any, ...], type: Type, get: Callable[[], Any]) -> Parts:
         """A value as one argument per component."""
-        if type == "text":
+        if type is TEXT:
             return [self.argument(key, "int64", lambda texts: texts.code(str(get())))]
-        number = {"integer": int, "flag": bool}.get(type, float)
+        number = {"int64": int, "bool": bool}.get(kernel_dtype(type), float)
 
         def component(k: int) -> Callable[[Texts], Any]:
             return lambda texts: number(np.asarray(get()).reshape(-1)[k])
 
-        return [self.argument((*key, k), SCALARS.get(type, "float64"), component(k)) for k in range(width_of(type))]
+        return [self.argument((*key, k), _scalar(type), component(k)) for k in range(width_of(type))]
 
     def identity(self, kind: Kind) -> str:
         return self.array(("identity", kind), "uint64", 1, lambda texts: self.scope.geo.identity(kind))
@@ -116,21 +112,19 @@ class Bindings:
     def attribute(self, kind: Kind, owner: str, name: str) -> str:
         """All values of an attribute or built-in."""
         scope = self.scope.of(owner)
-        type = scope.type_of(kind, name) or "number"
+        type = scope.type_of(kind, name) or NUMBER
         count = scope.geo.topology.count(kind)
 
         def fetch(texts: Texts) -> AnyArray:
             values = scope.values(kind, name)
-            if type == "text":
+            if type is TEXT:
                 values = texts.encoded(values)
-            values = np.broadcast_to(values, (count, *values.shape[1:])).astype(
-                DTYPES.get(type, np.float64) if type != "text" else np.int64, copy=False
-            )
+            values = np.broadcast_to(values, (count, *values.shape[1:])).astype(kernel_dtype(type), copy=False)
             return values.reshape(count, width_of(type)) if width_of(type) > 1 else values
 
         return self.array(
             ("attribute", kind, owner, name),
-            SCALARS.get(type, "float64").replace("boolean", "bool"),
+            kernel_dtype(type),
             2 if width_of(type) > 1 else 1,
             fetch,
         )
@@ -138,18 +132,18 @@ class Bindings:
     def lists(self, kind: Kind, owner: str, name: str) -> tuple[str, str]:
         found = self.scope.of(owner).geo.find(kind, name)
         assert found.start is not None
-        item = found.type.removesuffix(" list")
+        item = item_of(type_of_attribute(found.type))
         start = found.start
 
         def values(texts: Texts) -> AnyArray:
-            return texts.encoded(found.values) if item == "text" else found.values
+            return texts.encoded(found.values) if item is TEXT else found.values
 
         return (
             self.array(("list start", kind, owner, name), "int32", 1, lambda texts: start.astype(np.int32)),
-            self.array(("list", kind, owner, name), SCALARS.get(item, "float64"), 1, values),
+            self.array(("list", kind, owner, name), kernel_dtype(item), 1, values),
         )
 
-    def own(self, name: str, type: str) -> str:
+    def own(self, name: str, type: Type) -> str:
         """The values of the element itself, which the kernel changes."""
         if name not in self.owns:
             values, written = f"o{len(self.owns)}", f"w{len(self.owns)}"
@@ -187,12 +181,12 @@ class Bindings:
             lambda texts: np.asarray(ExpressionRunner(self.scope).run(expression), np.float64),
         )
 
-    def new_element(self, kind: Kind, name: str, type: str) -> Parts:
+    def new_element(self, kind: Kind, name: str, type: Type) -> Parts:
         """Code for a value of an element that the program made; ``{0}`` is its number."""
         if (kind, name) == ("point", "position"):
             return [f"pt_pos[{{0}}, {k}]" for k in range(3)]
-        start = well_known_default(name, type)
-        zero = {"integer": "0", "flag": "False", "text": self.text("")}.get(type, "0.0")
+        start = well_known_default(name, str(type))
+        zero = self.text("") if type is TEXT else {"int64": "0", "bool": "False"}.get(kernel_dtype(type), "0.0")
         if start is None:
             return [zero] * width_of(type)
         return [repr(float(part)) for part in np.asarray(start, np.float64).reshape(-1)]
@@ -245,20 +239,18 @@ class Bindings:
 
     # ---- places
 
-    def corners(self, owner: str, how: str, kind: Kind) -> str | list[str]:
+    def corners(self, owner: str, on: str, kind: Kind) -> str | list[str]:
         """Templates of the numbers of the elements that a place lies between; one template if there is only one."""
-        mode = mode_of(self.scope, owner, how)
         geo = self.scope.of(owner).geo
-        if mode == "points":
+        if on == "points":
             return "{0}"
-        if mode == "curves":
+        if on == "curves":
             pairs = self.array(
                 ("segments", owner), "int32", 2, lambda texts: as_indices(geo.topology.curve_segments[0])
             )
             return [f"{pairs}[{{0}}, {k}]" for k in range(2)]
         if kind == "face":
-            face = self.array(("triangle face", owner), "int32", 1, lambda texts: as_indices(surface_of(geo).face))
-            return f"{face}[{{0}}]"
+            return f"{self.triangle_faces(owner)}[{{0}}]"
         rows = self.array(
             ("triangle", kind, owner),
             "int32",
@@ -267,21 +259,31 @@ class Bindings:
         )
         return [f"{rows}[{{0}}, {k}]" for k in range(3)]
 
+    def triangle_faces(self, owner: str) -> str:
+        """The face that each triangle of a geometry is a part of."""
+        geo = self.scope.of(owner).geo
+        return self.array(("triangle face", owner), "int32", 1, lambda texts: as_indices(surface_of(geo).face))
+
     def face_corners(self, owner: str) -> list[str]:
         """The arrays of which ``nearest_corner`` takes the faces of a geometry."""
         geo = self.scope.of(owner).geo
         shape = geo.topology
         return [
-            self.array(("triangle face", owner), "int32", 1, lambda texts: as_indices(surface_of(geo).face)),
+            self.triangle_faces(owner),
             self.array(("face start", owner), "int32", 1, lambda texts: as_indices(shape.face_start)),
             self.array(("corner point", owner), "int32", 1, lambda texts: as_indices(shape.corner_point)),
             self.array(("position", owner), "float64", 2, lambda texts: geo.positions),
         ]
 
-    def fallback(self, owner: str, kind: Kind, name: str, type: str) -> Parts:
+    def fallback(self, owner: str, kind: Kind, name: str, type: Type) -> Parts:
         """The value of an attribute where nothing was found."""
         found = self.scope.of(owner).geo.find(kind, name)
         return self.numbers(("fallback", owner, kind, name), type, lambda: found.fill)
+
+
+def _scalar(type: Type) -> str:
+    """What the compiler calls a component by itself."""
+    return kernel_dtype(type).replace("bool", "boolean")
 
 
 def as_indices(values: AnyArray) -> AnyArray:

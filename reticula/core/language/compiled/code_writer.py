@@ -6,7 +6,7 @@ from collections.abc import Callable, Iterator
 from contextlib import contextmanager
 from dataclasses import dataclass, field
 
-from reticula.core.language.types import item_of, width_of
+from reticula.core.language.types import Type, item_of, kernel_dtype, width_of
 
 __all__ = ["CodeWriter", "Items", "Parts", "Unsupported", "Writer"]
 
@@ -76,11 +76,11 @@ class CodeWriter:
             return [self.let(f"{array}[{index}]")]
         return [self.let(f"{array}[{index}, {k}]") for k in range(width)]
 
-    def stored(self, array: str, length: str, type: str) -> Items:
+    def stored(self, array: str, length: str, type: Type) -> Items:
         width = width_of(item_of(type))
         return Items(length, lambda k: self.loaded(array, k, width), array)
 
-    def keep_list(self, name: str, items: Items, type: str) -> None:
+    def keep_list(self, name: str, items: Items, type: Type) -> None:
         """Put a list into an array of its own, ``name_b`` with ``name_n`` items."""
         array, length = f"{name}_b", f"{name}_n"
         width = width_of(item_of(type))
@@ -91,11 +91,9 @@ class CodeWriter:
             self.put_item(room, k, items.item(k), width)
         self.out.add(f"{array}, {length} = {room}, {fresh_length}")
 
-    def new_array(self, item: str, length: str) -> str:
+    def new_array(self, item: Type, length: str) -> str:
         width = width_of(item)
-        dtype = {"integer": "np.int64", "flag": "np.bool_", "text": "np.int64"}.get(
-            item, "np.int64" if "@" in item else "np.float64"
-        )
+        dtype = f"np.{kernel_dtype(item)}".replace("bool", "bool_")
         return f"np.empty({length}, {dtype})" if width == 1 else f"np.empty(({length}, {width}), {dtype})"
 
     def put_item(self, array: str, index: str, parts: Parts, width: int) -> None:

@@ -7,7 +7,7 @@ from dataclasses import dataclass
 
 from reticula.core.language.compiled.bindings import Bound
 from reticula.core.language.parse import Place
-from reticula.core.language.types import width_of
+from reticula.core.language.types import Type, kernel_dtype, width_of
 
 __all__ = ["Emitted", "LogColumn"]
 
@@ -28,7 +28,7 @@ class Emitted:
 
     source: str
     arguments: dict[str, Bound]
-    owns: dict[str, tuple[str, str, str]]
+    owns: dict[str, tuple[str, str, Type]]
     log: tuple[LogColumn, ...]
     counters: int
     places: tuple[Place, ...]
@@ -54,7 +54,7 @@ class Emitted:
         ]
         types += [changed.format(column.dtype, 2 if column.width else 1) for column in self.log]
         for _, _, type in self.owns.values():
-            dtype = {"integer": "int64", "flag": "bool", "text": "int64"}.get(type, "float64")
+            dtype = kernel_dtype(type)
             types += [changed.format(dtype, 2 if width_of(type) > 1 else 1), changed.format("bool", 1)]
         return types + [bound.type for bound in self.arguments.values()]
 

@@ -6,16 +6,17 @@ from collections.abc import Callable
 from typing import Any
 
 from reticula.core.language import ir
-from reticula.core.language.compiled.bindings import Bindings, place_width
+from reticula.core.language.compiled.bindings import Bindings
 from reticula.core.language.compiled.code_writer import CodeWriter, Parts
+from reticula.core.language.ir.visitor import ExpressionVisitor
 from reticula.core.language.parse import Place
 from reticula.core.language.scope import Scope
-from reticula.core.language.types import width_of
+from reticula.core.language.types import PlaceOf, Type, width_of
 
 __all__ = ["EmitterBase"]
 
 
-class EmitterBase(CodeWriter):
+class EmitterBase(CodeWriter, ExpressionVisitor[Any]):
     """``names`` says how names of the program are called in generated code, ``answers`` holds questions already
     asked.
     """
@@ -42,16 +43,17 @@ class EmitterBase(CodeWriter):
             self.names[name] = f"v{len(self.names)}"
         return self.names[name]
 
-    def parts_of(self, name: str, type: str) -> Parts:
+    def parts_of(self, name: str, type: Type) -> Parts:
         """The component names of a local that is no list."""
         width = self.width(type)
         return [f"{self.named(name)}_{k}" for k in range(width)]
 
-    def width(self, type: str) -> int:
-        return place_width(type, self.scope) if type.startswith("place@") else width_of(type)
+    def width(self, type: Type) -> int:
+        return self.bind.place_width(type) if isinstance(type, PlaceOf) else width_of(type)
 
     def value(self, expression: ir.Expression) -> Any:
-        return getattr(self, f"on_{type(expression).__name__.lower()}")(expression)
+        """Write what works an expression out; returns its components, or a list."""
+        return self.visit(expression)
 
     def one(self, expression: ir.Expression) -> str:
         """The only component of a value."""

@@ -15,7 +15,7 @@ import numpy as np
 
 from reticula.core.arrays import AnyArray, Ints
 from reticula.core.errors import FormulaError
-from reticula.core.geometry.mesh.kinds import well_known_default
+from reticula.core.geometry.mesh.attribute_types import AttributeType, well_known_default
 from reticula.core.language import ir
 from reticula.core.language.apply_effects import OwnWrites
 from reticula.core.language.compiled.bindings import Texts
@@ -27,7 +27,7 @@ from reticula.core.language.compiled.runtime import AT_ELEMENT, CODES, FULL, STO
 from reticula.core.language.effects import NOBODY, Effects, Log, add_name, exceeds_limit
 from reticula.core.language.limits import MOST_GIVEN
 from reticula.core.language.scope import Scope
-from reticula.core.language.types import width_of
+from reticula.core.language.types import TEXT, ListOf, Type, kernel_dtype, width_of
 from reticula.core.language.vector.clock import Clock
 
 __all__ = ["Job", "Kernel", "emitted_or_none", "run_job"]
@@ -153,15 +153,15 @@ class _Run:
         self.kept = {name: values.copy() for name, (values, _) in self.own.items()} if self.emitted.log else {}
         self.arguments = [bound.fetch(self.texts) for bound in self.emitted.arguments.values()]
 
-    def _before(self, name: str, type: str) -> tuple[AnyArray, AnyArray]:
+    def _before(self, name: str, type: Type) -> tuple[AnyArray, AnyArray]:
         geo, kind = self.geo, self.kind
-        dtype = {"integer": np.int64, "flag": np.bool_, "text": np.int64}.get(type, np.float64)
+        dtype = kernel_dtype(type)
         shape = (self.total, width_of(type)) if width_of(type) > 1 else (self.total,)
         values: AnyArray = np.zeros(shape, dtype)
-        known = well_known_default(name, type)
+        known = well_known_default(name, str(type))
         if geo.has(kind, name):
             old = geo.find(kind, name).values
-            values[...] = self.texts.encoded(old) if type == "text" else old.reshape(shape)
+            values[...] = self.texts.encoded(old) if type is TEXT else old.reshape(shape)
         elif known is not None:
             values[...] = known
         return values, np.zeros(self.total, np.bool_)
@@ -253,17 +253,11 @@ class _Run:
             message += f" ({self.kind} {element})"
         raise FormulaError(message, line=line, column=column, length=length)
 
-    def decoded(self, name: str, type: str) -> AnyArray:
+    def decoded(self, name: str, type: Type) -> AnyArray:
         values = self.own[name][0]
-        if type == "text":
+        if type is TEXT:
             return self.texts.decoded(values)
-        return (
-            values.reshape(len(values), 3, 3)
-            if type == "mat3"
-            else values.reshape(len(values), 4, 4)
-            if type == "mat4"
-            else values
-        )
+        return values.reshape(len(values), *type.shape) if isinstance(type, AttributeType) else values
 
     def gathered(self, chunks: list[Chunk]) -> tuple[Log, dict[str, OwnWrites]]:
         """Put the logs of all chunks together, in the order of the elements."""
@@ -301,7 +295,7 @@ class _Run:
             log.note("remove", column("rm_by"), column("rm_kind"), which)
         for number, key in enumerate(self.emitted.adds):
             value = column(f"ad{number}_val")
-            if self.job.program.adds[key] == "text":
+            if self.job.program.adds[key] is TEXT:
                 value = self.texts.decoded(value)
             log.note(add_name(key), column(f"ad{number}_by"), handles(key[0], column(f"ad{number}_to")), value)
         for number, name in enumerate(self.emitted.list_writes):
@@ -311,7 +305,7 @@ class _Run:
         """A list attribute: what was written, and what was there before elsewhere."""
         type = self.job.program.writes[name]
         by, size, values = (np.concatenate(column) for column in zip(*parts, strict=True))
-        if type == "[text]":
+        if type == ListOf(TEXT):
             values = self.texts.decoded(values)
         written = np.zeros(self.total, bool)
         written[by] = True

@@ -11,17 +11,16 @@ from typing import Any
 from reticula.core.language import ir
 from reticula.core.language.compiled.code_writer import Parts, Unsupported
 from reticula.core.language.compiled.list_emitter import ListEmitter
-from reticula.core.language.compiled.query_emitter import QueryEmitter
-from reticula.core.language.types import is_list, width_of
+from reticula.core.language.types import FLAG, IDENTITY, INTEGER, NUMBER, TEXT, is_list, width_of
 
 __all__ = ["ExpressionEmitter"]
 
 
-class ExpressionEmitter(QueryEmitter, ListEmitter):
+class ExpressionEmitter(ListEmitter):
     """Writes expressions."""
 
     def on_constant(self, expression: ir.Constant) -> Parts:
-        if expression.type == "text":
+        if expression.type is TEXT:
             return [self.bind.text(expression.value)]
         return [
             f"({expression.value!r})"
@@ -42,7 +41,7 @@ class ExpressionEmitter(QueryEmitter, ListEmitter):
 
     def on_read(self, expression: ir.Read) -> Any:
         kind, name, type = expression.kind, expression.name, expression.type
-        if type == "identity":
+        if type is IDENTITY:
             return [self.let(f"{self.bind.identity(kind)}[i]")]
         if kind == self.scope.kind and name in self.program.writes:
             if is_list(type):
@@ -62,7 +61,7 @@ class ExpressionEmitter(QueryEmitter, ListEmitter):
 
     def on_profile(self, expression: ir.Profile) -> Parts:
         table, at = self.bind.profile(expression.name), self.one(expression.at)
-        if expression.type == "number":
+        if expression.type is NUMBER:
             return [self.let(f"response_at({table}, {at})")]
         made = self.let(f"gradient_at({table}, {at})")
         return [f"{made}[{k}]" for k in range(4)]
@@ -74,11 +73,11 @@ class ExpressionEmitter(QueryEmitter, ListEmitter):
         if function.name == "if":
             return self.choose(expression)
         values = [self.value(argument) for argument in expression.arguments]
-        if function.name == "random" and expression.arguments[0].type == "integer":
+        if function.name == "random" and expression.arguments[0].type is INTEGER:
             values[0] = [self.let(f"np.uint64(name_of_number({values[0][0]}))")]
         if callable(function.code):
             return function.code(self, values)
-        whole = function.whole and all(a.type in ("integer", "flag") for a in expression.arguments)
+        whole = function.whole and all(a.type in (INTEGER, FLAG) for a in expression.arguments)
         template = function.whole if whole else function.code
         place = self.place(expression.place)
         width = width_of(expression.type)

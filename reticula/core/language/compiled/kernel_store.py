@@ -28,13 +28,6 @@ MOST_BUILDING = 180.0
 """Seconds that building one kernel may take; after that the script stays on the vector back end."""
 SOURCES = (
     "language/compiled/runtime.py",
-    "language/compiled/program_emitter.py",
-    "language/compiled/expression_emitter.py",
-    "language/compiled/list_emitter.py",
-    "language/compiled/query_emitter.py",
-    "language/compiled/query_code.py",
-    "language/compiled/emitter_base.py",
-    "language/compiled/code_writer.py",
     "language/math_kernels.py",
     "language/matrix_kernels.py",
     "language/profile_kernels.py",
@@ -47,7 +40,7 @@ SOURCES = (
     "spatial/winding.py",
     "language/limits.py",
 )
-"""Files whose code ends up in kernels: when one changes, kernels are built anew."""
+"""Files whose code kernels call: when one changes, kernels are built anew, as when their own source does."""
 
 
 def kernels_folder() -> Path:

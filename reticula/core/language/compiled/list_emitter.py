@@ -7,18 +7,18 @@ from typing import Any
 from reticula.core.geometry.mesh.kinds import Kind
 from reticula.core.language import ir
 from reticula.core.language.compiled.code_writer import Items, Parts
-from reticula.core.language.compiled.emitter_base import EmitterBase
+from reticula.core.language.compiled.query_emitter import QueryEmitter
 from reticula.core.language.compiled.runtime import LONELY
 from reticula.core.language.scope import SINGLE
-from reticula.core.language.types import is_list, item_of, kind_of, owner_of, width_of
+from reticula.core.language.types import INTEGER, NUMBER, Type, is_list, item_of, kind_of, owner_of, width_of
 
 __all__ = ["ListEmitter"]
 
 
-class ListEmitter(EmitterBase):
+class ListEmitter(QueryEmitter):
     """Writes what gives elements and lists, and what makes one value of a list."""
 
-    def read(self, kind: Kind, owner: str, name: str, index: str, type: str) -> Any:
+    def read(self, kind: Kind, owner: str, name: str, index: str, type: Type) -> Any:
         if is_list(type):
             start, values = self.bind.lists(kind, owner, name)
             first = self.let(f"np.int64({start}[{index}])")
@@ -26,7 +26,7 @@ class ListEmitter(EmitterBase):
             return Items(size, lambda k: [self.let(f"{values}[{first} + {k}]")])
         return self.loaded(self.bind.attribute(kind, owner, name), index, width_of(type))
 
-    def read_at(self, element: str, name: str, handle: str, type: str) -> Any:
+    def read_at(self, element: Type, name: str, handle: str, type: Type) -> Any:
         kind, owner = kind_of(element), owner_of(element)
         if not self.makes or owner or kind not in ("point", "curve", "face"):
             return self.read(kind, owner, name, handle, type)
@@ -95,7 +95,7 @@ class ListEmitter(EmitterBase):
         room = self.let(self.new_array(item, str(len(parts))))
         for k, part in enumerate(parts):
             self.put_item(room, str(k), part, width_of(item))
-        return self.stored(room, str(len(parts)), f"[{item}]")
+        return self.stored(room, str(len(parts)), expression.type)
 
     def on_concatenated(self, expression: ir.Concatenated) -> Items:
         first, second = self.value(expression.first), self.value(expression.second)
@@ -134,29 +134,29 @@ class ListEmitter(EmitterBase):
 
     def on_reduce(self, expression: ir.Reduce) -> Parts:
         how = expression.how
-        if how == "len" and isinstance(expression.items, ir.Query):
-            return [self.count_near(expression.items)]
+        if how == "len" and isinstance(expression.items, ir.Query) and expression.items.question.count:
+            return [expression.items.question.count(self, self.asked(expression.items))]
         items = self.value(expression.items)
         if how == "len":
             return [self.let(f"np.int64({items.length})")]
         item = item_of(expression.items.type)
         if how == "median":
-            room = self.let(self.new_array("number", items.length))
+            room = self.let(self.new_array(NUMBER, items.length))
             k = self.fresh("k")
             with self.out.block(f"for {k} in range({items.length}):"):
                 self.put_item(room, k, items.item(k), 1)
             return [self.let(f"median_of({room}, {items.length})")]
         if how == "deviation":
-            middle = self.folded("mean", items, "number", None)
-            return [self.let(f"np.sqrt({self.folded('mean', items, 'number', middle[0])[0]})")]
+            middle = self.folded("mean", items, NUMBER, None)
+            return [self.let(f"np.sqrt({self.folded('mean', items, NUMBER, middle[0])[0]})")]
         return self.folded(how, items, item, None, self.place(expression.place))
 
-    def folded(self, how: str, items: Items, item: str, about: str | None, place: str | int = "") -> Parts:
+    def folded(self, how: str, items: Items, item: Type, about: str | None, place: str | int = "") -> Parts:
         """A loop that gathers all items in one value; with ``about`` their squared distance to it. A sum of integers
         that grows too large fails at ``place``.
         """
         width = width_of(item)
-        begin = {"any": "False", "all": "True"}.get(how, "0" if item == "integer" and how != "mean" else "0.0")
+        begin = {"any": "False", "all": "True"}.get(how, "0" if item is INTEGER and how != "mean" else "0.0")
         results = [self.fresh("s") for _ in range(width)]
         for name in results:
             self.out.add(f"{name} = {begin}")
@@ -172,7 +172,7 @@ class ListEmitter(EmitterBase):
                     case "min" | "max":
                         limit = "lesser" if how == "min" else "greater"
                         self.out.add(f"{name} = {part} if {k} == 0 else {limit}({name}, {part})")
-                    case "sum" if item == "integer":
+                    case "sum" if item is INTEGER:
                         self.out.add(f"{name} = added({name}, {part}, err, {place})")
                     case _:
                         self.out.add(

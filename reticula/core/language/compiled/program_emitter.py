@@ -2,13 +2,14 @@
 
 from __future__ import annotations
 
-from typing import Any
+from typing import Any, assert_never
 
 from reticula.core.language import ir
 from reticula.core.language.compiled.bindings import Bindings
 from reticula.core.language.compiled.code_writer import Items, Unsupported
 from reticula.core.language.compiled.emitted import Emitted, LogColumn
 from reticula.core.language.compiled.expression_emitter import ExpressionEmitter
+from reticula.core.language.compiled.making_emitter import MakingEmitter, function_name
 from reticula.core.language.compiled.program_traits import (
     calls_itself,
     changes_list,
@@ -16,10 +17,9 @@ from reticula.core.language.compiled.program_traits import (
     loops,
     makes_elements,
 )
-from reticula.core.language.compiled.runtime import SHORT
 from reticula.core.language.effects import REMOVABLE
 from reticula.core.language.scope import Scope
-from reticula.core.language.types import is_list, item_of, kind_of, width_of
+from reticula.core.language.types import NOTHING, is_list, item_of, kernel_dtype, kind_of, width_of
 
 __all__ = ["Emitted", "LogColumn", "Unsupported", "emit_program"]
 
@@ -62,11 +62,10 @@ def emit_program(program: ir.Program, scope: Scope) -> Emitted:
     return _ProgramEmitter(program, scope, Bindings(scope)).emitted()
 
 
-class _ProgramEmitter(ExpressionEmitter):
+class _ProgramEmitter(ExpressionEmitter, MakingEmitter):
     def __init__(self, program: ir.Program, scope: Scope, bind: Bindings) -> None:
         super().__init__(program, scope, bind)
         self.makes = makes_elements(program)
-        self.columns: list[LogColumn] = []
         self.counters = 0
         self.chains: list[str] = []
         self.adds: list[tuple[str, str, bool]] = []
@@ -138,7 +137,7 @@ class _ProgramEmitter(ExpressionEmitter):
                 parameters += self.parts_of(name, type)
         self.block(routine.body)
         self.in_function = False
-        if routine.result == "nothing":
+        if routine.result is NOTHING:
             self.out.add("return 0")
         else:
             self.out.add("raise Exception")
@@ -160,12 +159,12 @@ class _ProgramEmitter(ExpressionEmitter):
             self.log("rm_by", "int64", 0, "rm_kind", "int64", 0, "rm_which", "int64", 0)
         for number, (key, type) in enumerate(self.program.adds.items()):
             self.adds.append(key)
-            dtype = {"integer": "int64", "flag": "bool", "text": "int64"}.get(type, "float64")
+            dtype = kernel_dtype(type)
             self.log(
                 f"ad{number}_by", "int64", 0, f"ad{number}_to", "int64", 0, f"ad{number}_val", dtype, width_of(type)
             )
         for number, name in enumerate(self.list_writes):
-            dtype = {"integer": "int64", "text": "int64"}.get(item_of(self.program.writes[name]), "float64")
+            dtype = kernel_dtype(item_of(self.program.writes[name]))
             self.log(f"lw{number}_by", "int64", 0, f"lw{number}_size", "int64", 0)
             self.log(f"lw{number}_val", dtype, 0)
 
@@ -173,11 +172,6 @@ class _ProgramEmitter(ExpressionEmitter):
         for k in range(0, len(columns), 3):
             self.columns.append(LogColumn(columns[k], columns[k + 1], columns[k + 2], self.counters))
         self.counters += 1
-
-    def record(self, column: str) -> str:
-        """Write code that takes the next row of a log; returns the name of its number."""
-        counter = next(c.counter for c in self.columns if c.name == column)
-        return self.let(f"record(made, {counter}, len({column}), err)")
 
     def begin_list(self, name: str) -> None:
         """An own list attribute lives in local names while the element runs."""
@@ -203,7 +197,40 @@ class _ProgramEmitter(ExpressionEmitter):
 
     def block(self, statements: tuple[ir.Statement, ...]) -> None:
         for statement in statements:
-            getattr(self, f"do_{type(statement).__name__.lower()}")(statement)
+            self.step(statement)
+
+    def step(self, statement: ir.Statement) -> None:
+        match statement:
+            case ir.Assign():
+                self.do_assign(statement)
+            case ir.SetItem():
+                self.do_setitem(statement)
+            case ir.Append():
+                self.do_append(statement)
+            case ir.Write():
+                self.do_write(statement)
+            case ir.Add():
+                self.do_add(statement)
+            case ir.Remove():
+                self.do_remove(statement)
+            case ir.Print():
+                self.do_print(statement)
+            case ir.Do():
+                self.do_do(statement)
+            case ir.If():
+                self.do_if(statement)
+            case ir.For():
+                self.do_for(statement)
+            case ir.While():
+                self.do_while(statement)
+            case ir.Break():
+                self.do_break(statement)
+            case ir.Continue():
+                self.do_continue(statement)
+            case ir.Return():
+                self.do_return(statement)
+            case _:
+                assert_never(statement)
 
     def inner(self, statements: tuple[ir.Statement, ...]) -> None:
         """A block that may run or not, or again: answers to questions are not kept over it."""
@@ -329,60 +356,3 @@ class _ProgramEmitter(ExpressionEmitter):
             self.keep_list(name, value, statement.value.type)
             value = [f"{name}_b", f"{name}_n"]
         self.out.add(f"return {', '.join(value)}")
-
-    def on_call(self, expression: ir.Call) -> Any:
-        arguments: list[str] = []
-        for argument in expression.arguments:
-            value = self.value(argument)
-            if isinstance(value, Items):
-                name = self.fresh("c")
-                self.keep_list(name, value, argument.type)
-                value = [f"{name}_b", f"{name}_n"]
-            arguments += value
-        deeper = self.let(f"enter_call(depth, err, {self.place(expression.place)})")
-        call = f"{function_name(expression.routine)}(i, {deeper}, {', '.join(['{CONTEXT}', *arguments])})"
-        if expression.type == "nothing":
-            return [self.let(call)]
-        if is_list(expression.type):
-            name = self.fresh("c")
-            self.out.add(f"{name}_b, {name}_n = {call}")
-            return self.stored(f"{name}_b", f"{name}_n", expression.type)
-        width = width_of(expression.type)
-        if width == 1:
-            return [self.let(call)]
-        results = [self.fresh("r") for _ in range(width)]
-        self.out.add(f"{', '.join(results)} = {call}")
-        return results
-
-    # ---- making
-
-    def on_makepoint(self, expression: ir.MakePoint) -> list[str]:
-        x, y, z = self.value(expression.position)
-        own = "i" if self.scope.kind == "point" else "np.int64(-9223372036854775808)"
-        like = own if expression.like is None else self.one(expression.like)
-        self.out.add(f"finite_place({x}, {y}, {z}, err, {self.place(expression.place)})")
-        at = self.record("pt_by")
-        self.out.add(f"pt_by[{at}], pt_like[{at}] = i, {like}")
-        self.out.add(f"pt_pos[{at}, 0], pt_pos[{at}, 1], pt_pos[{at}, 2] = {x}, {y}, {z}")
-        return [self.let(f"-1 - {at}")]
-
-    def on_makechain(self, expression: ir.MakeChain) -> list[str]:
-        kind = kind_of(expression.type)
-        stem, least = ("cv", 2) if kind == "curve" else ("fc", 3)
-        items = self.value(expression.points)
-        closed = "False" if expression.closed is None else self.one(expression.closed)
-        code = f"halt(err, {SHORT}, {self.place(expression.place)}, {items.length}, {least})"
-        with self.out.block(f"if {items.length} < {least}:"):
-            self.out.add(code)
-        at = self.record(f"{stem}_by")
-        self.out.add(f"{stem}_by[{at}], {stem}_size[{at}], {stem}_closed[{at}] = i, {items.length}, {closed}")
-        k = self.fresh("k")
-        with self.out.block(f"for {k} in range({items.length}):"):
-            (handle,) = items.item(k)
-            self.out.add(f"{stem}_points[{self.record(f'{stem}_points')}] = {handle}")
-        return [self.let(f"-1 - {at}")]
-
-
-def function_name(routine: str) -> str:
-    """The name of a function in generated code: none of the script's own letters."""
-    return "f" + routine.rpartition(" ")[2]

@@ -22,7 +22,7 @@ def parts_within(whole: tuple[Any, ...]) -> list[Any]:
         part = stack.pop()
         if isinstance(part, tuple):
             stack.extend(part)
-        elif isinstance(part, (ir.Expression, ir.Statement)):
+        elif isinstance(part, (ir.ExpressionNode, ir.StatementNode)):
             found.append(part)
             stack.extend(vars(part).values())
     return found

@@ -7,19 +7,20 @@ from collections.abc import Callable
 import numpy as np
 
 from reticula.core.arrays import AnyArray
+from reticula.core.geometry.mesh.attribute_types import vector_type
 from reticula.core.language.functions.table import FUNCTIONS, GLSL, Code, Emitter, Resolution, Values, exactly, function
-from reticula.core.language.types import VECTORS
+from reticula.core.language.types import INTEGER, NUMBER, VECTORS, Type
 
 __all__ = ["NAMES"]
 
 
-def _build(size: int) -> Callable[[tuple[str, ...]], Resolution]:
-    def resolve(types: tuple[str, ...]) -> Resolution:
-        wanted = tuple("number" if t == "integer" else t for t in types)
-        if any(t != "number" and t not in VECTORS for t in wanted):
+def _build(size: int) -> Callable[[tuple[Type, ...]], Resolution]:
+    def resolve(types: tuple[Type, ...]) -> Resolution:
+        wanted = tuple(NUMBER if t is INTEGER else t for t in types)
+        if any(t is not NUMBER and t not in VECTORS for t in wanted):
             return None
         total = sum(VECTORS.get(t, 1) for t in wanted)
-        return (wanted, f"vec{size}") if total == size or (len(wanted) == 1 and total == 1) else None
+        return (wanted, vector_type(size)) if total == size or (len(wanted) == 1 and total == 1) else None
 
     return resolve
 

@@ -10,6 +10,7 @@ from reticula.core.arrays import AnyArray
 from reticula.core.geometry.mesh.identity import names_of_numbers, unit_random
 from reticula.core.language import noise
 from reticula.core.language.functions.table import FUNCTIONS, Emitter, Function, Resolution, Values, exactly, function
+from reticula.core.language.types import Type
 
 __all__ = ["NAMES", "RANDOM"]
 
@@ -74,7 +75,7 @@ def _random_code(emit: Emitter, values: Values) -> list[str]:
     return [emit.let(f"random_of_name({values[0][0]}, {values[1][0]})")]
 
 
-def _spaces(result: str, *, octaves: bool) -> Callable[[tuple[str, ...]], Resolution]:
+def _spaces(result: str, *, octaves: bool) -> Callable[[tuple[Type, ...]], Resolution]:
     forms = [((t,), result) for t in ("vec3", "vec2", "number")]
     more = [((*types, "integer"), made) for types, made in forms] if octaves else []
     return exactly(*forms, *more)

@@ -9,7 +9,7 @@ import numpy as np
 from reticula.core.arrays import AnyArray
 from reticula.core.language.functions.table import OPERATORS, Resolution, componentwise, exactly, symbol
 from reticula.core.language.math_kernels import of_two
-from reticula.core.language.types import NUMERIC, is_element
+from reticula.core.language.types import FLAG, INTEGER, NUMBER, NUMERIC, TEXT, ElementOf, Type
 
 __all__ = ["NAMES", "OPERATORS", "OVERFLOW"]
 
@@ -31,22 +31,22 @@ def _divide_whole(function: Callable[..., AnyArray]) -> Callable[..., AnyArray]:
     return run
 
 
-def _same(types: tuple[str, ...]) -> Resolution:
+def _same(types: tuple[Type, ...]) -> Resolution:
     if len(types) != 2:
         return None
     a, b = types
     if a in NUMERIC and b in NUMERIC:
-        return (("integer",) * 2 if a == b == "integer" else ("number",) * 2), "flag"
-    return (types, "flag") if a == b and (a in ("flag", "text") or is_element(a)) else None
+        return ((INTEGER,) * 2 if a is b is INTEGER else (NUMBER,) * 2), FLAG
+    return (types, FLAG) if a == b and (a in (FLAG, TEXT) or isinstance(a, ElementOf)) else None
 
 
-def _choose(types: tuple[str, ...]) -> Resolution:
-    if len(types) != 3 or types[0] != "flag":
+def _choose(types: tuple[Type, ...]) -> Resolution:
+    if len(types) != 3 or types[0] is not FLAG:
         return None
     if types[1] == types[2]:
         return types, types[1]
     both = componentwise(2, integers=True)(types[1:])
-    return (("flag", *((both[1],) * 2)), both[1]) if both else None
+    return ((FLAG, *((both[1],) * 2)), both[1]) if both else None
 
 
 def _where(condition: AnyArray, yes: AnyArray, no: AnyArray) -> AnyArray:

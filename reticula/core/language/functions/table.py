@@ -11,7 +11,8 @@ from dataclasses import dataclass
 from typing import Any, Protocol
 
 from reticula.core.arrays import AnyArray
-from reticula.core.language.types import NUMERIC, VECTORS
+from reticula.core.geometry.mesh.attribute_types import TYPES
+from reticula.core.language.types import INTEGER, NUMBER, NUMERIC, VECTORS, Type
 
 __all__ = [
     "FUNCTIONS",
@@ -31,7 +32,7 @@ __all__ = [
 
 GLSL = "GLSL 4.60, section 8 (Khronos)"
 MATH = "Python, module math"
-Resolution = tuple[tuple[str, ...], str] | None
+Resolution = tuple[tuple[Type, ...], Type] | None
 Values = Sequence[Sequence[str]]
 
 
@@ -56,7 +57,7 @@ class Function:
     name: str
     usage: str
     summary: str
-    resolve: Callable[[tuple[str, ...]], Resolution]
+    resolve: Callable[[tuple[Type, ...]], Resolution]
     run: Callable[..., AnyArray]
     code: Code
     source: str = ""
@@ -72,7 +73,7 @@ OPERATORS: dict[str, Function] = {}
 def function(
     usage: str,
     summary: str,
-    resolve: Callable[[tuple[str, ...]], Resolution],
+    resolve: Callable[[tuple[Type, ...]], Resolution],
     run: Callable[..., AnyArray],
     code: Code,
     example: str,
@@ -88,7 +89,7 @@ def symbol(
     name: str,
     usage: str,
     summary: str,
-    resolve: Callable[[tuple[str, ...]], Resolution],
+    resolve: Callable[[tuple[Type, ...]], Resolution],
     run: Callable[..., AnyArray],
     code: Code,
     **more: Any,
@@ -99,31 +100,32 @@ def symbol(
 
 def componentwise(
     *counts: int, integers: bool = False, vectors: bool = True
-) -> Callable[[tuple[str, ...]], Resolution]:
+) -> Callable[[tuple[Type, ...]], Resolution]:
     """Numbers or vectors of one size, mixed freely with numbers; the result has the largest size."""
 
-    def resolve(types: tuple[str, ...]) -> Resolution:
+    def resolve(types: tuple[Type, ...]) -> Resolution:
         if len(types) not in counts or any(t not in NUMERIC and not (vectors and t in VECTORS) for t in types):
             return None
         wide = {t for t in types if t in VECTORS}
         if len(wide) > 1:
             return None
         if wide:
-            return tuple(t if t in VECTORS else "number" for t in types), wide.pop()
-        if integers and all(t == "integer" for t in types):
-            return types, "integer"
-        return ("number",) * len(types), "number"
+            return tuple(t if t in VECTORS else NUMBER for t in types), wide.pop()
+        if integers and all(t is INTEGER for t in types):
+            return types, INTEGER
+        return (NUMBER,) * len(types), NUMBER
 
     return resolve
 
 
-def exactly(*forms: tuple[tuple[str, ...], str]) -> Callable[[tuple[str, ...]], Resolution]:
-    """One of the given forms; an integer passes for a number."""
+def exactly(*named: tuple[tuple[str, ...], str]) -> Callable[[tuple[Type, ...]], Resolution]:
+    """One of the given forms, written by the names of their types; an integer passes for a number."""
+    forms = [(tuple(TYPES[name] for name in wanted), TYPES[result]) for wanted, result in named]
 
-    def resolve(types: tuple[str, ...]) -> Resolution:
+    def resolve(types: tuple[Type, ...]) -> Resolution:
         for wanted, result in forms:
             if len(wanted) == len(types) and all(
-                t == w or (t, w) == ("integer", "number") for t, w in zip(types, wanted, strict=True)
+                t is w or (t is INTEGER and w is NUMBER) for t, w in zip(types, wanted, strict=True)
             ):
                 return wanted, result
         return None
@@ -131,6 +133,6 @@ def exactly(*forms: tuple[tuple[str, ...], str]) -> Callable[[tuple[str, ...]], 
     return resolve
 
 
-def over_vectors(count: int, result: str | None) -> Callable[[tuple[str, ...]], Resolution]:
+def over_vectors(count: int, result: str | None) -> Callable[[tuple[Type, ...]], Resolution]:
     """``count`` vectors of one size, to ``result`` (None: the same type)."""
-    return exactly(*(((vector,) * count, result or vector) for vector in VECTORS))
+    return exactly(*(((str(vector),) * count, result or str(vector)) for vector in VECTORS))

@@ -159,7 +159,7 @@ function(
 function(
     "refract(v, n, ratio)",
     "unit vector v bent at a surface with unit normal n; 0 where nothing passes",
-    exactly(*(((t, t, "number"), t) for t in VECTORS)),
+    exactly(*(((str(t), str(t), "number"), str(t)) for t in VECTORS)),
     _refract,
     _refract_code,
     "refract((0, -1, 0), (0, 1, 0), 0.75) == (0, -1, 0)",

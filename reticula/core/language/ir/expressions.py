@@ -8,6 +8,8 @@ from typing import Any
 from reticula.core.geometry.mesh.kinds import Kind
 from reticula.core.language.functions import Function
 from reticula.core.language.parse import Place
+from reticula.core.language.questions.question import Question
+from reticula.core.language.types import Type
 
 __all__ = [
     "Adjacent",
@@ -20,6 +22,7 @@ __all__ = [
     "Constant",
     "EachField",
     "Expression",
+    "ExpressionNode",
     "External",
     "Here",
     "Item",
@@ -41,41 +44,41 @@ __all__ = [
 
 
 @dataclass(frozen=True)
-class Expression:
+class ExpressionNode:
     """Base: the type of the value (see :mod:`.types`), and where it stands in the source."""
 
-    type: str
+    type: Type
     place: Place = field(compare=False)
 
 
 @dataclass(frozen=True)
-class Constant(Expression):
+class Constant(ExpressionNode):
     """A number, flag or text written in the source."""
 
     value: Any
 
 
 @dataclass(frozen=True)
-class External(Expression):
+class External(ExpressionNode):
     """A value that is handed in when the program runs: a control, a dial, or another node's parameter."""
 
     name: str
 
 
 @dataclass(frozen=True)
-class Local(Expression):
+class Local(ExpressionNode):
     """A value that the script named itself."""
 
     name: str
 
 
 @dataclass(frozen=True)
-class Here(Expression):
+class Here(ExpressionNode):
     """The element itself."""
 
 
 @dataclass(frozen=True)
-class Read(Expression):
+class Read(ExpressionNode):
     """A value that each element of ``kind`` has: an attribute, or a built-in such as ``normal`` or ``index``."""
 
     kind: Kind
@@ -83,7 +86,7 @@ class Read(Expression):
 
 
 @dataclass(frozen=True)
-class ReadAt(Expression):
+class ReadAt(ExpressionNode):
     """A value of another element."""
 
     element: Expression
@@ -91,7 +94,7 @@ class ReadAt(Expression):
 
 
 @dataclass(frozen=True)
-class ReadOf(Expression):
+class ReadOf(ExpressionNode):
     """A value of the whole of an input, by the input's name, e.g. ``source.low``."""
 
     input: str
@@ -99,7 +102,7 @@ class ReadOf(Expression):
 
 
 @dataclass(frozen=True)
-class Adjacent(Expression):
+class Adjacent(ExpressionNode):
     """The elements around an element, by word (``points``, ``neighbours``); a single one where there is only one."""
 
     element: Expression
@@ -107,7 +110,7 @@ class Adjacent(Expression):
 
 
 @dataclass(frozen=True)
-class All(Expression):
+class All(ExpressionNode):
     """All elements of a kind of an input; no input means the geometry that the program runs on."""
 
     input: str
@@ -115,16 +118,16 @@ class All(Expression):
 
 
 @dataclass(frozen=True)
-class Query(Expression):
+class Query(ExpressionNode):
     """A question to an input: ``closest``, ``nearest`` and ``ray`` give places, ``near`` points, the others a value."""
 
     input: str
-    how: str
+    question: Question
     arguments: tuple[Expression, ...]
 
 
 @dataclass(frozen=True)
-class PlaceField(Expression):
+class PlaceField(ExpressionNode):
     """Something about a place: ``distance``, ``normal``, or an attribute of ``kind``."""
 
     where: Expression
@@ -133,7 +136,7 @@ class PlaceField(Expression):
 
 
 @dataclass(frozen=True)
-class EachField(Expression):
+class EachField(ExpressionNode):
     """The values that the elements of a list have, e.g. ``here.points.cover``: a list."""
 
     items: Expression
@@ -141,7 +144,7 @@ class EachField(Expression):
 
 
 @dataclass(frozen=True)
-class Part(Expression):
+class Part(ExpressionNode):
     """Some components of every vector of a list."""
 
     items: Expression
@@ -149,7 +152,7 @@ class Part(Expression):
 
 
 @dataclass(frozen=True)
-class Apply(Expression):
+class Apply(ExpressionNode):
     """A function or operator applied to values. ``and``, ``or`` and ``if`` look only at what they need."""
 
     function: Function
@@ -157,7 +160,7 @@ class Apply(Expression):
 
 
 @dataclass(frozen=True)
-class Component(Expression):
+class Component(ExpressionNode):
     """Some components of a vector, in the given order (a swizzle)."""
 
     vector: Expression
@@ -165,7 +168,7 @@ class Component(Expression):
 
 
 @dataclass(frozen=True)
-class Reduce(Expression):
+class Reduce(ExpressionNode):
     """A list as one value: mean, sum, min, max, median, deviation, any, all or len."""
 
     how: str
@@ -173,7 +176,7 @@ class Reduce(Expression):
 
 
 @dataclass(frozen=True)
-class Item(Expression):
+class Item(ExpressionNode):
     """One item of a list; negative numbers count from its end."""
 
     items: Expression
@@ -181,14 +184,14 @@ class Item(Expression):
 
 
 @dataclass(frozen=True)
-class Listing(Expression):
+class Listing(ExpressionNode):
     """A list written out."""
 
     parts: tuple[Expression, ...]
 
 
 @dataclass(frozen=True)
-class Concatenated(Expression):
+class Concatenated(ExpressionNode):
     """Two lists, one after the other."""
 
     first: Expression
@@ -196,7 +199,7 @@ class Concatenated(Expression):
 
 
 @dataclass(frozen=True)
-class Span(Expression):
+class Span(ExpressionNode):
     """The whole numbers from ``begin`` up to, not including, ``end``."""
 
     begin: Expression
@@ -205,7 +208,7 @@ class Span(Expression):
 
 
 @dataclass(frozen=True)
-class Comprehension(Expression):
+class Comprehension(ExpressionNode):
     """A list made from another one: ``value`` for each item, named ``name``, for which ``condition`` holds."""
 
     name: str
@@ -215,14 +218,14 @@ class Comprehension(Expression):
 
 
 @dataclass(frozen=True)
-class Walk(Expression):
+class Walk(ExpressionNode):
     """The distance along the surface from the points where a flag holds."""
 
     begin: Expression
 
 
 @dataclass(frozen=True)
-class Profile(Expression):
+class Profile(ExpressionNode):
     """A response curve or gradient, a control of this name, asked at a number."""
 
     name: str
@@ -230,7 +233,7 @@ class Profile(Expression):
 
 
 @dataclass(frozen=True)
-class MakePoint(Expression):
+class MakePoint(ExpressionNode):
     """Makes a point, with the attributes of the point ``like`` if there is one; gives the point."""
 
     position: Expression
@@ -238,7 +241,7 @@ class MakePoint(Expression):
 
 
 @dataclass(frozen=True)
-class MakeChain(Expression):
+class MakeChain(ExpressionNode):
     """Makes a curve or a face through a list of points; gives it."""
 
     points: Expression
@@ -246,8 +249,39 @@ class MakeChain(Expression):
 
 
 @dataclass(frozen=True)
-class Call(Expression):
+class Call(ExpressionNode):
     """A function of the script, in the variant for these types, applied to values. Type ``nothing``: it gives none."""
 
     routine: str
     arguments: tuple[Expression, ...]
+
+
+Expression = (
+    Constant
+    | External
+    | Local
+    | Here
+    | Read
+    | ReadAt
+    | ReadOf
+    | Adjacent
+    | All
+    | Query
+    | PlaceField
+    | EachField
+    | Part
+    | Apply
+    | Component
+    | Reduce
+    | Item
+    | Listing
+    | Concatenated
+    | Span
+    | Comprehension
+    | Walk
+    | Profile
+    | MakePoint
+    | MakeChain
+    | Call
+)
+"""Any of them: who goes through all must have an answer for each, which the type checker sees to."""

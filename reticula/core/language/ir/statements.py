@@ -7,6 +7,7 @@ from dataclasses import dataclass, field
 from reticula.core.geometry.mesh.kinds import Kind
 from reticula.core.language.ir.expressions import Expression
 from reticula.core.language.parse import Place
+from reticula.core.language.types import Type
 
 __all__ = [
     "Add",
@@ -24,20 +25,21 @@ __all__ = [
     "Routine",
     "SetItem",
     "Statement",
+    "StatementNode",
     "While",
     "Write",
 ]
 
 
 @dataclass(frozen=True)
-class Statement:
+class StatementNode:
     """Base of what is done, and where it stands."""
 
     place: Place = field(compare=False)
 
 
 @dataclass(frozen=True)
-class Assign(Statement):
+class Assign(StatementNode):
     """A local name gets a value."""
 
     name: str
@@ -45,7 +47,7 @@ class Assign(Statement):
 
 
 @dataclass(frozen=True)
-class SetItem(Statement):
+class SetItem(StatementNode):
     """An item of a local list gets a value."""
 
     name: str
@@ -54,7 +56,7 @@ class SetItem(Statement):
 
 
 @dataclass(frozen=True)
-class Append(Statement):
+class Append(StatementNode):
     """A value goes to the end of a local list."""
 
     name: str
@@ -62,7 +64,7 @@ class Append(Statement):
 
 
 @dataclass(frozen=True)
-class Write(Statement):
+class Write(StatementNode):
     """An attribute of this element gets a value."""
 
     name: str
@@ -70,7 +72,7 @@ class Write(Statement):
 
 
 @dataclass(frozen=True)
-class Add(Statement):
+class Add(StatementNode):
     """An attribute of some other element is set (``=``, the last one counts) or added to (``+=``)."""
 
     element: Expression
@@ -80,28 +82,28 @@ class Add(Statement):
 
 
 @dataclass(frozen=True)
-class Remove(Statement):
+class Remove(StatementNode):
     """An element goes."""
 
     element: Expression
 
 
 @dataclass(frozen=True)
-class Print(Statement):
+class Print(StatementNode):
     """Shows values of the element that is looked at."""
 
     values: tuple[Expression, ...]
 
 
 @dataclass(frozen=True)
-class Do(Statement):
+class Do(StatementNode):
     """A value is worked out for what it makes."""
 
     value: Expression
 
 
 @dataclass(frozen=True)
-class If(Statement):
+class If(StatementNode):
     """One of two blocks."""
 
     test: Expression
@@ -110,7 +112,7 @@ class If(Statement):
 
 
 @dataclass(frozen=True)
-class For(Statement):
+class For(StatementNode):
     """A block for each item of a list, which the block sees as ``name``."""
 
     name: str
@@ -119,7 +121,7 @@ class For(Statement):
 
 
 @dataclass(frozen=True)
-class While(Statement):
+class While(StatementNode):
     """A block as long as something holds."""
 
     test: Expression
@@ -127,20 +129,24 @@ class While(Statement):
 
 
 @dataclass(frozen=True)
-class Break(Statement):
+class Break(StatementNode):
     """Leaves the loop."""
 
 
 @dataclass(frozen=True)
-class Continue(Statement):
+class Continue(StatementNode):
     """Goes on with the next round of the loop."""
 
 
 @dataclass(frozen=True)
-class Return(Statement):
+class Return(StatementNode):
     """Leaves the function, with a value or without."""
 
     value: Expression | None
+
+
+Statement = Assign | SetItem | Append | Write | Add | Remove | Print | Do | If | For | While | Break | Continue | Return
+"""Any of them."""
 
 
 @dataclass(frozen=True)
@@ -149,9 +155,9 @@ class Routine:
 
     name: str
     parameters: tuple[str, ...]
-    locals: dict[str, str]
+    locals: dict[str, Type]
     body: tuple[Statement, ...]
-    result: str
+    result: Type
 
 
 @dataclass(frozen=True)
@@ -164,8 +170,8 @@ class Program:
 
     kind: Kind
     body: tuple[Statement, ...]
-    locals: dict[str, str]
+    locals: dict[str, Type]
     routines: dict[str, Routine]
-    writes: dict[str, str]
-    adds: dict[tuple[str, str, bool], str]
+    writes: dict[str, Type]
+    adds: dict[tuple[str, str, bool], Type]
     result: Expression | None = None

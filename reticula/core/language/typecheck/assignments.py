@@ -6,6 +6,7 @@ import ast
 from collections.abc import Collection, Sequence
 from dataclasses import dataclass, field
 
+from reticula.core.geometry.mesh.attribute_types import vector_type
 from reticula.core.geometry.mesh.kinds import PLURAL, Kind
 from reticula.core.language import ir
 from reticula.core.language.functions import FUNCTIONS, OPERATORS, Function
@@ -14,18 +15,22 @@ from reticula.core.language.scope import CONSTANTS, Scope
 from reticula.core.language.typecheck.environment import MAKERS, Frame, as_vector, convert, join_types
 from reticula.core.language.typecheck.expressions import BINARY, ExpressionChecker
 from reticula.core.language.types import (
+    INTEGER,
+    NUMBER,
     NUMERIC,
+    STORED_LISTS,
     UNKNOWN_LIST,
     VECTORS,
-    element,
+    ElementOf,
+    ListOf,
+    PlaceOf,
+    Type,
     in_words,
-    is_element,
     is_list,
-    is_place,
     item_of,
     kind_of,
-    list_of,
     owner_of,
+    type_of_attribute,
 )
 
 __all__ = ["AssignmentChecker", "Variant", "Wider"]
@@ -48,7 +53,7 @@ class Variant(Frame):
 
     key: str = ""
     routine: str = ""
-    result: str | None = None
+    result: Type | None = None
     returns: bool = False
     busy: bool = True
     breaks: list[list[set[str]]] = field(default_factory=list)
@@ -60,16 +65,16 @@ class AssignmentChecker(ExpressionChecker):
     ``wider`` holds the types that names turned out to need.
     """
 
-    def __init__(self, source: str, scope: Scope, wider: dict[tuple[str, str], str]) -> None:
+    def __init__(self, source: str, scope: Scope, wider: dict[tuple[str, str], Type]) -> None:
         super().__init__(source, scope)
         self.wider = wider
         self.top = Variant()
         self.frame: Variant = self.top
         self.functions: dict[str, ast.FunctionDef] = {}
-        self.variants: dict[tuple[str, tuple[str, ...]], Variant] = {}
+        self.variants: dict[tuple[str, tuple[Type, ...]], Variant] = {}
         self.routines: dict[str, ir.Routine] = {}
-        self.writes: dict[str, str] = {}
-        self.adds: dict[tuple[str, str, bool], str] = {}
+        self.writes: dict[str, Type] = {}
+        self.adds: dict[tuple[str, str, bool], Type] = {}
         self.depth = 0
 
     def written_here(self) -> Collection[str]:
@@ -88,13 +93,13 @@ class AssignmentChecker(ExpressionChecker):
         if name in FUNCTIONS or name in self.functions or name in MAKERS or name in CONSTANTS:
             self.fail(f"'{name}' is the name of a function or constant; choose another name", place)
 
-    def fresh_name(self, type: str) -> str:
+    def fresh_name(self, type: Type) -> str:
         self.frame.hidden += 1
         name = f"part {self.frame.hidden}"
         self.frame.types[name] = type
         return name
 
-    def set_type(self, name: str, type: str, place: Place) -> str:
+    def set_type(self, name: str, type: Type, place: Place) -> Type:
         """Agree on the type of a name with all that was assigned to it before; returns it."""
         key = (self.frame.key, name)
         known = self.wider.get(key) or self.frame.types.get(name)
@@ -156,7 +161,7 @@ class AssignmentChecker(ExpressionChecker):
         name = self.fresh_name(value.type)
         made: list[ir.Statement] = [ir.Assign(place, name, value)]
         for number, part in enumerate(target.elts):
-            component = ir.Component("number", place, ir.Local(value.type, place, name), (number,))
+            component = ir.Component(NUMBER, place, ir.Local(value.type, place, name), (number,))
             made += self.store(part, component, place)
         return made
 
@@ -170,7 +175,7 @@ class AssignmentChecker(ExpressionChecker):
                 return [self.write(name, value, place)]
             case ast.Attribute(value=owner, attr=name):
                 subject = self.lower(owner)
-                if is_element(subject.type):
+                if isinstance(subject.type, ElementOf):
                     return [self.add(subject, name, value, place, sums=False)]
                 return self.store(owner, self.with_components(subject, name, value, place), place)
             case ast.Subscript(value=ast.Name(id=name), slice=index):
@@ -187,26 +192,26 @@ class AssignmentChecker(ExpressionChecker):
         """A vector with some components replaced."""
         components = self.components(vector.type, letters)
         if components is None or len(set(components)) != len(components):
-            if is_list(vector.type) or is_place(vector.type):
+            if is_list(vector.type) or isinstance(vector.type, PlaceOf):
                 self.fail(f"'.{letters}' of {in_words(vector.type)} cannot be set", place)
             self.fail(f"{in_words(vector.type)} has no component '.{letters}' to set", place)
-        wanted = "number" if len(components) == 1 else f"vec{len(components)}"
+        wanted = vector_type(len(components))
         given = convert(as_vector(value), wanted)
         if given is None:
             self.fail(f"'.{letters}' takes a {wanted}, not {in_words(value.type)}", place)
         parts: list[ir.Expression] = []
         for number in range(VECTORS[vector.type]):
             if number not in components:
-                parts.append(ir.Component("number", place, vector, (number,)))
+                parts.append(ir.Component(NUMBER, place, vector, (number,)))
             elif len(components) == 1:
                 parts.append(given)
             else:
-                parts.append(ir.Component("number", place, given, (components.index(number),)))
-        return ir.Apply(vector.type, place, FUNCTIONS[vector.type], tuple(parts))
+                parts.append(ir.Component(NUMBER, place, given, (components.index(number),)))
+        return ir.Apply(vector.type, place, FUNCTIONS[str(vector.type)], tuple(parts))
 
     def set_item(self, name: str, index: ir.Expression, value: ir.Expression, place: Place) -> ir.SetItem:
         self.own_list(name, place)
-        if index.type != "integer":
+        if index.type is not INTEGER:
             self.fail(f"the number in [ ] is whole, not {in_words(index.type)}", index.place)
         return ir.SetItem(place, name, index, self.as_item(name, value, place))
 
@@ -219,7 +224,7 @@ class AssignmentChecker(ExpressionChecker):
     def as_item(self, name: str, value: ir.Expression, place: Place) -> ir.Expression:
         """A value as an item of a list; the list's type widens where it must."""
         value = as_vector(value)
-        if is_list(value.type) or is_place(value.type):
+        if is_list(value.type) or isinstance(value.type, PlaceOf):
             self.fail(f"a list cannot hold {in_words(value.type)}", place)
         held = self.frame.types[name]
         if not is_list(held):
@@ -227,8 +232,8 @@ class AssignmentChecker(ExpressionChecker):
         item = value.type if held == UNKNOWN_LIST else join_types(item_of(held), value.type)
         if item is None:
             self.fail(f"'{name}' is {in_words(held)} and cannot take {in_words(value.type)}", place)
-        if list_of(item) != held:
-            self.wider[(self.frame.key, name)] = self.frame.types[name] = list_of(item)
+        if ListOf(item) != held:
+            self.wider[(self.frame.key, name)] = self.frame.types[name] = ListOf(item)
             raise Wider
         converted = convert(value, item)
         assert converted is not None
@@ -238,7 +243,7 @@ class AssignmentChecker(ExpressionChecker):
         symbol = OPERATORS[BINARY[type(op)]]
         if isinstance(target, ast.Attribute) and not (isinstance(target.value, ast.Name) and target.value.id == "here"):
             subject = self.lower(target.value)
-            if is_element(subject.type):
+            if isinstance(subject.type, ElementOf):
                 lowered = self.lower(value)
                 if symbol.name == "-":
                     lowered = self.apply(OPERATORS["negate"], (lowered,), place)
@@ -264,7 +269,7 @@ class AssignmentChecker(ExpressionChecker):
         """An item changed in place; its number is worked out once."""
         at = self.fresh_name(index.type)
         number = ir.Local(index.type, place, at)
-        if index.type != "integer":
+        if index.type is not INTEGER:
             self.fail(f"the number in [ ] is whole, not {in_words(index.type)}", index.place)
         item = ir.Item(item_of(held.type), index.place, held, number)
         changed = self.apply(symbol, (item, self.lower(value)), place)
@@ -285,13 +290,13 @@ class AssignmentChecker(ExpressionChecker):
         """
         key = (f"each {kind}", name)
         value = as_vector(value) if not is_list(value.type) or name == "position" else value
-        if is_element(value.type):
-            value = ir.ReadAt("integer", place, value, "index")
-        if is_place(value.type) or (is_list(value.type) and item_of(value.type) not in ("number", "integer", "text")):
+        if isinstance(value.type, ElementOf):
+            value = ir.ReadAt(INTEGER, place, value, "index")
+        if isinstance(value.type, PlaceOf) or (is_list(value.type) and value.type not in STORED_LISTS):
             self.fail(f"an attribute cannot hold {in_words(value.type)}", place)
         existing = self.scope.geo.attributes[kind].get(name)
         if existing is not None:
-            held = self.computable(name, existing.type, place)
+            held = type_of_attribute(existing.type)
             converted = convert(value, held)
             if converted is None:
                 self.fail(
@@ -348,7 +353,7 @@ class AssignmentChecker(ExpressionChecker):
         taken = name in self.frame.defined or name in self.frame.maybe or name in self.frame.aliases
         if not taken:
             if name == "whole" and self.scope.type_of(self.scope.kind, name) is None:
-                return ir.Constant(element("whole"), place, 0)
+                return ir.Constant(ElementOf("whole"), place, 0)
             if name in self.writes and name not in self.scope.dials:
                 return ir.Read(self.writes[name], place, self.scope.kind, name)
             if self.frame is not self.top and name in self.top.maybe | self.top.defined:

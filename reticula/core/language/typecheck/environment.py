@@ -13,22 +13,28 @@ from typing import Any, NoReturn
 import numpy as np
 
 from reticula.core.errors import FormulaError
+from reticula.core.geometry.mesh.attribute_types import vector_type
 from reticula.core.geometry.mesh.kinds import PLURAL, Kind
 from reticula.core.language import ir
+from reticula.core.language.asked_elements import ASKED
 from reticula.core.language.functions import FUNCTIONS, Function
 from reticula.core.language.parse import Place
-from reticula.core.language.queries import ASKED
 from reticula.core.language.scope import AROUND, CONSTANTS, TIMELINE, Scope
 from reticula.core.language.types import (
+    FLAG,
+    INTEGER,
+    NUMBER,
     NUMERIC,
-    PLAIN,
+    TEXT,
     UNKNOWN_LIST,
+    VEC3,
+    VEC4,
     VECTORS,
-    element,
+    ElementOf,
+    Type,
     in_words,
     is_list,
     item_of,
-    list_of,
 )
 
 __all__ = ["MAKERS", "Checker", "Frame", "as_vector", "convert", "join_types", "may_change"]
@@ -47,31 +53,31 @@ WIDEST_INTEGER = 2**63
 class Frame:
     """The names of the text, or of one of its functions: their types, and where the flow has given them a value."""
 
-    types: dict[str, str] = field(default_factory=dict)
+    types: dict[str, Type] = field(default_factory=dict)
     defined: set[str] = field(default_factory=set)
     maybe: set[str] = field(default_factory=set)
     aliases: dict[str, str] = field(default_factory=dict)
     hidden: int = 0
 
 
-def convert(expression: ir.Expression, wanted: str) -> ir.Expression | None:
+def convert(expression: ir.Expression, wanted: Type) -> ir.Expression | None:
     """Return the expression as type ``wanted`` where that loses nothing, else None."""
     if expression.type == wanted:
         return expression
-    if (expression.type, wanted) == ("integer", "number"):
-        return ir.Apply("number", expression.place, FUNCTIONS["number"], (expression,))
+    if expression.type is INTEGER and wanted is NUMBER:
+        return ir.Apply(NUMBER, expression.place, FUNCTIONS["number"], (expression,))
     if expression.type in NUMERIC and wanted in VECTORS:
-        number = convert(expression, "number")
+        number = convert(expression, NUMBER)
         assert number is not None
-        return ir.Apply(wanted, expression.place, FUNCTIONS[wanted], (number,))
-    if (expression.type, wanted) == ("vec3", "vec4"):
-        one = ir.Constant("number", expression.place, 1.0)
-        return ir.Apply("vec4", expression.place, FUNCTIONS["vec4"], (expression, one))
+        return ir.Apply(wanted, expression.place, FUNCTIONS[str(wanted)], (number,))
+    if expression.type is VEC3 and wanted is VEC4:
+        one = ir.Constant(NUMBER, expression.place, 1.0)
+        return ir.Apply(VEC4, expression.place, FUNCTIONS["vec4"], (expression, one))
     if isinstance(expression, ir.Listing) and wanted in VECTORS and len(expression.parts) == VECTORS[wanted]:
-        parts = [convert(part, "number") if part.type in NUMERIC else None for part in expression.parts]
+        parts = [convert(part, NUMBER) if part.type in NUMERIC else None for part in expression.parts]
         known = tuple(part for part in parts if part is not None)
         if len(known) == len(parts):
-            return ir.Apply(wanted, expression.place, FUNCTIONS[wanted], known)
+            return ir.Apply(wanted, expression.place, FUNCTIONS[str(wanted)], known)
     if is_list(wanted) and isinstance(expression, ir.Listing):
         each = [convert(part, item_of(wanted)) for part in expression.parts]
         items = tuple(part for part in each if part is not None)
@@ -83,22 +89,22 @@ def convert(expression: ir.Expression, wanted: str) -> ir.Expression | None:
 def as_vector(expression: ir.Expression) -> ir.Expression:
     """Read a list of two to four numbers that is written out as a vector."""
     if isinstance(expression, ir.Listing) and len(expression.parts) in (2, 3, 4):
-        return convert(expression, f"vec{len(expression.parts)}") or expression
+        return convert(expression, vector_type(len(expression.parts))) or expression
     return expression
 
 
-def join_types(a: str, b: str) -> str | None:
+def join_types(a: Type, b: Type) -> Type | None:
     """Return the type that takes both without loss, or None."""
     if a == b:
         return a
     if is_list(a) and is_list(b):
         return b if a == UNKNOWN_LIST else a if b == UNKNOWN_LIST else None
     for first, second in ((a, b), (b, a)):
-        if first in NUMERIC and second == "number":
-            return "number"
+        if first in NUMERIC and second is NUMBER:
+            return NUMBER
         if first in NUMERIC and second in VECTORS:
             return second
-    return "vec4" if {a, b} == {"vec3", "vec4"} else None
+    return VEC4 if {a, b} == {VEC3, VEC4} else None
 
 
 class Checker:
@@ -125,7 +131,7 @@ class Checker:
         """The attributes of the element that the text has written so far."""
         return ()
 
-    def argument(self, given: ir.Expression, wanted: str, usage: str) -> ir.Expression:
+    def argument(self, given: ir.Expression, wanted: Type, usage: str) -> ir.Expression:
         converted = convert(given, wanted)
         if converted is None:
             self.fail(f"this is {in_words(given.type)}, but a {wanted} is wanted; write {usage}", given.place)
@@ -133,16 +139,16 @@ class Checker:
 
     def constant(self, value: Any, place: Place) -> ir.Constant:
         if isinstance(value, bool):
-            return ir.Constant("flag", place, value)
+            return ir.Constant(FLAG, place, value)
         if isinstance(value, int):
             if abs(value) >= WIDEST_INTEGER:
                 self.fail("this whole number is too large; write it with a decimal point", place)
-            return ir.Constant("integer", place, value)
+            return ir.Constant(INTEGER, place, value)
         if isinstance(value, float):
             if not np.isfinite(value):
                 self.fail("this number is too large", place)
-            return ir.Constant("number", place, value)
-        return ir.Constant("text", place, str(value))
+            return ir.Constant(NUMBER, place, value)
+        return ir.Constant(TEXT, place, str(value))
 
     def name(self, name: str, place: Place) -> ir.Expression:
         frame = self.frame
@@ -163,31 +169,23 @@ class Checker:
         if whole:
             return self.read("whole", name, whole, place)
         if name in CONSTANTS:
-            return ir.Constant("number", place, CONSTANTS[name])
+            return ir.Constant(NUMBER, place, CONSTANTS[name])
         if name in TIMELINE:
             return self.given_value(name, TIMELINE[name], place)
         if name == "here":
-            return ir.Here(element(self.scope.kind), place)
+            return ir.Here(ElementOf(self.scope.kind), place)
         self.unknown(name, place)
 
     def given_value(self, name: str, value: Any, place: Place) -> ir.External:
         """A value handed in from outside: its type is fixed, its value is not part of the program."""
         if isinstance(value, (list, tuple)):
-            type = f"vec{len(value)}"
+            type: Type = vector_type(len(value))
         else:
             type = self.constant(value, place).type
         return ir.External(type, place, name)
 
-    def computable(self, name: str, type: str, place: Place) -> str:
-        """Return the type that a stored type has in the language."""
-        if type.endswith(" list"):
-            return list_of(type.removesuffix(" list"))
-        if type not in PLAIN:
-            self.fail(f"'{name}' is a {type}, which cannot be computed with", place)
-        return type
-
-    def read(self, kind: Kind, name: str, type: str, place: Place) -> ir.Expression:
-        return ir.Read(self.computable(name, type, place), place, kind, name)
+    def read(self, kind: Kind, name: str, type: Type, place: Place) -> ir.Expression:
+        return ir.Read(type, place, kind, name)
 
     def unknown(self, name: str, place: Place) -> NoReturn:
         kind = self.scope.kind
@@ -233,7 +231,7 @@ def may_change(expression: ir.Expression, written: Collection[str] = ()) -> bool
             return True
         if isinstance(part, ir.Read) and part.name in written:
             return True
-        if isinstance(part, ir.Expression):
+        if isinstance(part, ir.ExpressionNode):
             stack.extend(vars(part).values())
         elif isinstance(part, tuple):
             stack.extend(part)

@@ -6,6 +6,7 @@ import ast
 from dataclasses import replace
 from difflib import get_close_matches
 
+from reticula.core.geometry.mesh.attribute_types import TYPES
 from reticula.core.language import ir
 from reticula.core.language.functions import FUNCTIONS, OPERATORS, Function
 from reticula.core.language.functions.patterns import RANDOM
@@ -14,12 +15,17 @@ from reticula.core.language.typecheck.environment import as_vector, convert, joi
 from reticula.core.language.typecheck.lists import GATHER, ListChecker
 from reticula.core.language.typecheck.members import MemberChecker
 from reticula.core.language.types import (
+    FLAG,
+    IDENTITY,
+    INTEGER,
     MATRICES,
+    NUMBER,
     NUMERIC,
+    ElementOf,
+    PlaceOf,
+    Type,
     in_words,
-    is_element,
     is_list,
-    is_place,
 )
 
 __all__ = ["BINARY", "ExpressionChecker"]
@@ -107,7 +113,7 @@ class ExpressionChecker(ListChecker, MemberChecker):
         if not is_list(self.lower(items).type):
             self.fail(f"on the right of 'in' stands a list, e.g. {ast.unparse(node.left)} in [1, 2]", place)
         if isinstance(items, ast.List) and not items.elts:
-            return ir.Constant("flag", place, isinstance(node.ops[0], ast.NotIn))
+            return ir.Constant(FLAG, place, isinstance(node.ops[0], ast.NotIn))
         name = ast.Name(EACH_ITEM, ast.Load())
         equal = ast.Compare(name, [ast.Eq()], [node.left])
         each = ast.comprehension(ast.Name(EACH_ITEM, ast.Store()), items, [], 0)
@@ -123,14 +129,14 @@ class ExpressionChecker(ListChecker, MemberChecker):
     def flag(self, node: ast.expr) -> ir.Expression:
         """Lower what must be yes or no."""
         test = self.lower(node)
-        if test.type != "flag":
+        if test.type is not FLAG:
             hint = f"; compare it, e.g. {ast.unparse(node)} > 0" if test.type in NUMERIC else ""
             hint = "; ask len() > 0" if is_list(test.type) else hint
             self.fail(f"yes or no is wanted here, not {in_words(test.type)}{hint}", test.place)
         return test
 
     def choose(self, test: ir.Expression, yes: ir.Expression, no: ir.Expression, place: Place) -> ir.Expression:
-        if is_list(yes.type) or is_list(no.type) or is_element(yes.type) or is_place(yes.type):
+        if is_list(yes.type) or is_list(no.type) or isinstance(yes.type, (ElementOf, PlaceOf)):
             joined = join_types(yes.type, no.type)
             both = [convert(as_vector(part), joined) if joined else None for part in (yes, no)]
             if joined is None or both[0] is None or both[1] is None:
@@ -154,18 +160,18 @@ class ExpressionChecker(ListChecker, MemberChecker):
         for argument in arguments:
             if is_list(argument.type):
                 self.fail("this gives a list of values; take one with mean(), sum(), min(), max()", argument.place)
-            if is_place(argument.type):
+            if isinstance(argument.type, PlaceOf):
                 self.fail("this gives a place; name what you want of it, e.g. .position or .distance", argument.place)
         types = tuple(argument.type for argument in arguments)
         resolved = function.resolve(types)
         if resolved is None:
             given = " and ".join(in_words(t) for t in types) or "nothing"
             hint = ""
-            if "flag" in types and function.name in "+-*/":
+            if FLAG in types and function.name in "+-*/":
                 hint = "; turn yes and no into 1 and 0 with number(x)"
-            if function.name in ("and", "or", "not") and types != ("flag",) * len(types):
+            if function.name in ("and", "or", "not") and any(t is not FLAG for t in types):
                 hint = "; compare numbers first, e.g. x > 0.5"
-            if any(is_element(t) for t in types):
+            if any(isinstance(t, ElementOf) for t in types):
                 hint = "; name a value of the element, e.g. .position or .index"
             if function.name in FUNCTIONS:
                 self.fail(f"{function.name} cannot take {given}; write {function.usage}{hint}", place)
@@ -226,32 +232,32 @@ class ExpressionChecker(ListChecker, MemberChecker):
             self.fail(f"{name} takes its values in order, without names", place)
 
     def profile(self, name: str, arguments: tuple[ir.Expression, ...], place: Place) -> ir.Profile:
-        at = convert(arguments[0], "number") if len(arguments) == 1 else None
+        at = convert(arguments[0], NUMBER) if len(arguments) == 1 else None
         if at is None:
             self.fail(f"{name} is asked at one number, e.g. {name}(fraction)", place)
         return ir.Profile(self.profile_type(name), place, name, at)
 
-    def profile_type(self, name: str) -> str:
-        return str(getattr(self.scope.profiles[name], "type", "number"))
+    def profile_type(self, name: str) -> Type:
+        return TYPES[getattr(self.scope.profiles[name], "type", "number")]
 
     def random(self, arguments: tuple[ir.Expression, ...], place: Place) -> ir.Expression:
-        if len(arguments) > 2 or any(argument.type != "integer" for argument in arguments):
+        if len(arguments) > 2 or any(argument.type is not INTEGER for argument in arguments):
             self.fail("write random() or random(seed) with a whole number as seed, or random(seed, piece)", place)
-        seed = arguments[0] if arguments else ir.Constant("integer", place, 0)
-        identity = ir.Read("identity", place, self.scope.kind, "") if len(arguments) < 2 else arguments[1]
+        seed = arguments[0] if arguments else ir.Constant(INTEGER, place, 0)
+        identity = ir.Read(IDENTITY, place, self.scope.kind, "") if len(arguments) < 2 else arguments[1]
         if isinstance(identity, ir.Read) and identity.name:
             identity = replace(identity, name=self.scope.stable_label(identity.kind, identity.name))
-        return ir.Apply("number", place, RANDOM, (identity, seed))
+        return ir.Apply(NUMBER, place, RANDOM, (identity, seed))
 
     def walk(self, arguments: tuple[ir.Expression, ...], place: Place) -> ir.Walk:
         if self.scope.kind != "point":
             self.fail(
                 f"walk() runs on points, and this runs on each {self.scope.kind}; set a point attribute first", place
             )
-        if len(arguments) != 1 or arguments[0].type != "flag":
+        if len(arguments) != 1 or arguments[0].type is not FLAG:
             self.fail(
                 "write walk(x) with a group or condition that holds where the way begins, e.g. walk(border)", place
             )
         if may_change(arguments[0], self.written_here()):
             self.fail("walk() looks at all points at once: it cannot use what the script names or writes itself", place)
-        return ir.Walk("number", place, arguments[0])
+        return ir.Walk(NUMBER, place, arguments[0])

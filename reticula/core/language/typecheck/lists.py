@@ -9,14 +9,18 @@ from reticula.core.language import ir
 from reticula.core.language.parse import Place
 from reticula.core.language.typecheck.environment import Checker, as_vector, convert, join_types
 from reticula.core.language.types import (
+    FLAG,
+    INTEGER,
+    NUMBER,
     NUMERIC,
     UNKNOWN_LIST,
     VECTORS,
+    ListOf,
+    PlaceOf,
+    Type,
     in_words,
     is_list,
-    is_place,
     item_of,
-    list_of,
 )
 
 __all__ = ["GATHER", "ListChecker"]
@@ -39,23 +43,23 @@ class ListChecker(Checker):
     """Checks whatever makes or reads a list."""
 
     def span(self, arguments: tuple[ir.Expression, ...], place: Place) -> ir.Span:
-        if not 1 <= len(arguments) <= 3 or any(argument.type != "integer" for argument in arguments):
+        if not 1 <= len(arguments) <= 3 or any(argument.type is not INTEGER for argument in arguments):
             self.fail("write range(end), range(begin, end) or range(begin, end, step) with whole numbers", place)
-        zero, one = ir.Constant("integer", place, 0), ir.Constant("integer", place, 1)
+        zero, one = ir.Constant(INTEGER, place, 0), ir.Constant(INTEGER, place, 1)
         begin, end = (zero, arguments[0]) if len(arguments) == 1 else arguments[:2]
-        return ir.Span("[integer]", place, begin, end, arguments[2] if len(arguments) == 3 else one)
+        return ir.Span(ListOf(INTEGER), place, begin, end, arguments[2] if len(arguments) == 3 else one)
 
     def listing(self, parts: list[ir.Expression], place: Place) -> ir.Listing:
         if not parts:
             return ir.Listing(UNKNOWN_LIST, place, ())
         parts = [as_vector(part) for part in parts]
-        item: str | None = parts[0].type
+        item: Type | None = parts[0].type
         for part in parts[1:]:
             item = join_types(item, part.type) if item else None
-        if item is None or is_list(item) or is_place(item):
+        if item is None or is_list(item) or isinstance(item, PlaceOf):
             kinds = " and ".join(dict.fromkeys(in_words(part.type) for part in parts))
             self.fail(f"a list holds values of one type, not {kinds}", place)
-        return ir.Listing(list_of(item), place, tuple(convert(part, item) or part for part in parts))
+        return ir.Listing(ListOf(item), place, tuple(convert(part, item) or part for part in parts))
 
     def joined(self, first: ir.Expression, second: ir.Expression, place: Place) -> ir.Expression:
         if UNKNOWN_LIST in (first.type, second.type):
@@ -77,15 +81,15 @@ class ListChecker(Checker):
         items = self.items(one.iter)
         with_name = self.hide(one.target.id, item_of(items.type))
         condition = self.lower(one.ifs[0]) if one.ifs else None
-        if condition is not None and condition.type != "flag":
+        if condition is not None and condition.type is not FLAG:
             self.fail(f"after 'if' a yes or no is wanted, not {in_words(condition.type)}", condition.place)
         value = as_vector(self.lower(node.elt))
         self.unhide(one.target.id, with_name)
-        if is_list(value.type) or is_place(value.type):
+        if is_list(value.type) or isinstance(value.type, PlaceOf):
             self.fail(f"a list cannot hold {in_words(value.type)}", value.place)
-        return ir.Comprehension(list_of(value.type), place, self.hidden_name, items, condition, value)
+        return ir.Comprehension(ListOf(value.type), place, self.hidden_name, items, condition, value)
 
-    def hide(self, name: str, type: str) -> str | None:
+    def hide(self, name: str, type: Type) -> str | None:
         """Give a name a meaning of its own for a while; returns what it meant before."""
         frame = self.frame
         frame.hidden += 1
@@ -105,18 +109,18 @@ class ListChecker(Checker):
         if items.type == UNKNOWN_LIST:
             self.fail("this list is empty, so there is nothing to do", items.place)
         if not is_list(items.type):
-            hint = ", e.g. range(5)" if items.type == "integer" else ""
+            hint = ", e.g. range(5)" if items.type is INTEGER else ""
             self.fail(f"'for' runs over a list, not {in_words(items.type)}{hint}", items.place)
         return items
 
     def reduce(self, how: str, items: ir.Expression, place: Place) -> ir.Reduce:
         of = item_of(items.type)
         if how == "len":
-            return ir.Reduce("integer", place, "len", items)
+            return ir.Reduce(INTEGER, place, "len", items)
         if how in ("any", "all"):
-            if of != "flag":
+            if of is not FLAG:
                 self.fail(f"{how} takes flags, not {in_words(of)}; name a group, e.g. {how}(here.points.crest)", place)
-            return ir.Reduce("flag", place, how, items)
+            return ir.Reduce(FLAG, place, how, items)
         if how in ("median", "deviation"):
             if of not in NUMERIC:
                 self.fail(
@@ -124,7 +128,7 @@ class ListChecker(Checker):
                     "or set an attribute",
                     place,
                 )
-            return ir.Reduce("number", place, how, items)
+            return ir.Reduce(NUMBER, place, how, items)
         if of not in (*NUMERIC, *VECTORS):
             self.fail(f"{how} takes numbers or vectors, not {in_words(of)}", place)
-        return ir.Reduce("number" if how == "mean" and of == "integer" else of, place, how, items)
+        return ir.Reduce(NUMBER if how == "mean" and of is INTEGER else of, place, how, items)

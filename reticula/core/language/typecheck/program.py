@@ -14,10 +14,12 @@ from reticula.core.language.typecheck.assignments import Variant, Wider
 from reticula.core.language.typecheck.creation import CreationChecker
 from reticula.core.language.typecheck.environment import MAKERS, as_vector, convert, join_types
 from reticula.core.language.types import (
+    NOTHING,
     UNKNOWN_LIST,
+    PlaceOf,
+    Type,
     in_words,
     is_list,
-    is_place,
     item_of,
 )
 
@@ -35,7 +37,7 @@ def check_program(
     ``statements`` are those of ``parsed`` without its declarations, which ``scope`` knows as dials, profiles and
     inputs.
     """
-    wider: dict[tuple[str, str], str] = {}
+    wider: dict[tuple[str, str], Type] = {}
     for _ in range(MOST_WIDENINGS):
         checker = ProgramChecker(source, scope, wider)
         try:
@@ -172,7 +174,7 @@ class ProgramChecker(CreationChecker):
             self.frame.maybe |= known
         return [ir.For(place, name, items, (*first, *body))]
 
-    def unpack_item(self, target: ast.expr, item: str, place: Place) -> tuple[str, list[ir.Statement]]:
+    def unpack_item(self, target: ast.expr, item: Type, place: Place) -> tuple[str, list[ir.Statement]]:
         """A loop over vectors whose components get names: ``for x, y in pairs``."""
         name = self.fresh_name(item)
         self.frame.defined.add(name)
@@ -280,12 +282,12 @@ class ProgramChecker(CreationChecker):
             self.fail(
                 f"'{name}' calls itself before it is known what it gives; return without that in a line before", place
             )
-        return ir.Call(variant.result or "nothing", place, variant.routine, arguments)
+        return ir.Call(variant.result or NOTHING, place, variant.routine, arguments)
 
-    def check_function(self, node: ast.FunctionDef, names: list[str], types: tuple[str, ...], place: Place) -> Variant:
+    def check_function(self, node: ast.FunctionDef, names: list[str], types: tuple[Type, ...], place: Place) -> Variant:
         if len(self.variants) >= MOST_VARIANTS or self.depth >= DEEPEST:
             self.fail(f"'{node.name}' is called with too many different types, or too deep", place)
-        variant = Variant(key=f"{node.name}({', '.join(types)})", routine=f"{node.name} {len(self.variants)}")
+        variant = Variant(key=f"{node.name}({', '.join(map(str, types))})", routine=f"{node.name} {len(self.variants)}")
         self.variants[node.name, types] = variant
         variant.result = self.wider.get((variant.key, "return"))
         outer, self.frame = self.frame, variant
@@ -308,7 +310,7 @@ class ProgramChecker(CreationChecker):
         self.depth -= 1
         variant.busy = False
         given = tuple(f"{one} given" if f"{one} given" in variant.types else one for one in names)
-        result = variant.result or "nothing"
+        result = variant.result or NOTHING
         self.routines[variant.routine] = ir.Routine(variant.routine, given, variant.types, (*converted, *body), result)
         return variant
 
@@ -324,11 +326,11 @@ class ProgramChecker(CreationChecker):
         if value is None:
             frame.returns = True
             return ir.Return(place, None)
-        if value.type == UNKNOWN_LIST or is_place(value.type):
+        if value.type == UNKNOWN_LIST or isinstance(value.type, PlaceOf):
             self.fail(f"a function cannot give {in_words(value.type)}", place)
         joined = value.type if frame.result is None else join_types(frame.result, value.type)
         if joined is None:
-            self.fail(f"it gives {in_words(frame.result or '')} before and {in_words(value.type)} here", place)
+            self.fail(f"it gives {in_words(frame.result or NOTHING)} before and {in_words(value.type)} here", place)
         if frame.result is not None and joined != frame.result:
             self.wider[frame.key, "return"] = joined
             raise Wider

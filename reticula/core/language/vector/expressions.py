@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import contextlib
-from collections.abc import Callable, Collection, Iterator
+from collections.abc import Collection, Iterator
 from typing import Any, NoReturn
 
 import numpy as np
@@ -11,13 +11,14 @@ import numpy as np
 from reticula.core.arrays import AnyArray
 from reticula.core.errors import FormulaError
 from reticula.core.geometry.measure.geodesics import geodesic_distances
+from reticula.core.geometry.mesh.attribute_types import AttributeType
 from reticula.core.language import ir
 from reticula.core.language.functions import VECTORS
 from reticula.core.language.functions.symbols import OVERFLOW
-from reticula.core.language.queries import ask
+from reticula.core.language.ir.visitor import ExpressionVisitor
 from reticula.core.language.scope import SINGLE, Scope, adjacent
 from reticula.core.language.typecheck import may_change
-from reticula.core.language.types import is_list, kind_of, owner_of
+from reticula.core.language.types import IDENTITY, INTEGER, TEXT, PlaceOf, Type, is_list, item_of, kind_of, owner_of
 from reticula.core.language.vector.lists import Lists, check_listed, check_longest
 from reticula.core.language.vector.values import Value, blank, dtype_of, locals_read, shape_of, take
 from reticula.core.spatial.sampling import NOTHING, Sample
@@ -25,7 +26,7 @@ from reticula.core.spatial.sampling import NOTHING, Sample
 __all__ = ["ExpressionRunner"]
 
 
-class ExpressionRunner:
+class ExpressionRunner(ExpressionVisitor[Value]):
     """Works out expressions for the elements ``elements`` of a scope (all, if None), or for those of them in
     ``rows``.
     """
@@ -61,8 +62,7 @@ class ExpressionRunner:
             self.rows = before
 
     def run(self, expression: ir.Expression) -> Value:
-        method: Callable[[Any], Value] = getattr(self, f"on_{type(expression).__name__.lower()}")
-        return method(expression)
+        return self.visit(expression)
 
     def chosen(self, values: Value) -> Value:
         """Rows of a value that has one per element of the block."""
@@ -84,7 +84,7 @@ class ExpressionRunner:
 
     def on_external(self, expression: ir.External) -> Value:
         value = self.scope.given(expression.name)
-        return np.array([value], dtype_of(expression.type) if expression.type != "text" else None)
+        return np.array([value], dtype_of(expression.type) if expression.type is not TEXT else None)
 
     def on_local(self, expression: ir.Local) -> Value:
         return self.chosen(self.frame[expression.name])
@@ -94,7 +94,7 @@ class ExpressionRunner:
 
     def on_read(self, expression: ir.Read) -> Value:
         scope, kind = self.scope, expression.kind
-        if expression.type == "identity":
+        if expression.type is IDENTITY:
             return self.own(scope.geo.identity(kind))
         if is_list(expression.type):
             found = scope.geo.find(kind, expression.name)
@@ -108,7 +108,7 @@ class ExpressionRunner:
         handles = self.run(expression.element)
         return self.read_of(expression.element.type, expression.name, handles, expression.type)
 
-    def read_of(self, type: str, name: str, handles: AnyArray, wanted: str) -> Value:
+    def read_of(self, type: Type, name: str, handles: AnyArray, wanted: Type) -> Value:
         """Values of elements by number."""
         scope = self.scope.of(owner_of(type))
         kind: Any = kind_of(type)
@@ -128,7 +128,7 @@ class ExpressionRunner:
         spread[new] = self.of_new(kind, name, handles[new], wanted)
         return spread
 
-    def of_new(self, kind: str, name: str, handles: AnyArray, type: str) -> AnyArray:
+    def of_new(self, kind: str, name: str, handles: AnyArray, type: Type) -> AnyArray:
         """Values of elements that the program has made."""
         raise NotImplementedError
 
@@ -173,30 +173,30 @@ class ExpressionRunner:
         except OverflowError:
             self.fail(OVERFLOW, expression)
 
-    def may_fail(self, expression: ir.Expression) -> bool:
+    def may_fail(self, expression: ir.ExpressionNode) -> bool:
         """Whether an expression must not be worked out where its value is not needed."""
         key = id(expression)
         if key not in self.risky:
             self.risky[key] = self._risky(expression)
         return self.risky[key]
 
-    def _risky(self, expression: ir.Expression) -> bool:
+    def _risky(self, expression: ir.ExpressionNode) -> bool:
         if isinstance(expression, (ir.Item, ir.Call, ir.MakePoint, ir.MakeChain, ir.Query, ir.Comprehension)):
             return True
-        if isinstance(expression, ir.Reduce) and (expression.how, expression.type) == ("sum", "integer"):
+        if isinstance(expression, ir.Reduce) and expression.how == "sum" and expression.type is INTEGER:
             return True
-        if isinstance(expression, ir.Apply) and expression.function.fails in ("always", expression.type):
+        if isinstance(expression, ir.Apply) and expression.function.fails in ("always", str(expression.type)):
             return True
-        parts = [part for part in vars(expression).values() if isinstance(part, (ir.Expression, tuple))]
+        parts = [part for part in vars(expression).values() if isinstance(part, (ir.ExpressionNode, tuple))]
         flat = [one for part in parts for one in (part if isinstance(part, tuple) else (part,))]
-        return any(self.may_fail(one) for one in flat if isinstance(one, ir.Expression))
+        return any(self.may_fail(one) for one in flat if isinstance(one, ir.ExpressionNode))
 
     def choose(self, expression: ir.Apply) -> Value:
         test = self.run(expression.arguments[0])
         yes, no = expression.arguments[1:]
         if len(test) == 1:
             return self.run(yes if test[0] else no)
-        simple = expression.type in ("number", "integer", "flag", "text") or expression.type in VECTORS
+        simple = isinstance(expression.type, AttributeType) and len(expression.type.shape) < 2
         if simple and not self.may_fail(yes) and not self.may_fail(no):
             return expression.function.run(test, self.run(yes), self.run(no))
         if test.all() or not test.any():
@@ -211,7 +211,7 @@ class ExpressionRunner:
         with self.only(positions):
             return self.run(expression)
 
-    def merged(self, type: str, parts: list[tuple[AnyArray, Value]]) -> Value:
+    def merged(self, type: Type, parts: list[tuple[AnyArray, Value]]) -> Value:
         """Put together values for some elements and values for the others."""
         size = self.size
         first = parts[0][1]
@@ -272,7 +272,7 @@ class ExpressionRunner:
         if keep and expression in self.answers:
             return self.answers[expression]
         arguments = [self.run(argument) for argument in expression.arguments]
-        answer = ask(expression.how, self.scope.of(expression.input).geo, arguments)
+        answer = expression.question.ask(self.scope.of(expression.input).geo, arguments)
         if isinstance(answer, tuple):
             answer = Lists.ragged(answer[0], answer[1].astype(np.int64))
         if keep:
@@ -283,14 +283,16 @@ class ExpressionRunner:
         place = self.run(expression.where)
         if expression.kind:
             return place.attribute(expression.kind, expression.name).values
-        values = np.asarray(getattr(place, expression.name))
-        return values.astype(np.int64) if values.dtype == np.int32 else values
+        assert isinstance(expression.where.type, PlaceOf)
+        field = expression.where.type.question.field(expression.name)
+        assert field is not None
+        return field.read(place)
 
     def on_eachfield(self, expression: ir.EachField) -> Value:
         items = self.run(expression.items)
         _, handles = items.content
-        type = expression.items.type[1:-1]
-        values = self.read_of(type, expression.name, handles, expression.type[1:-1])
+        type = item_of(expression.items.type)
+        values = self.read_of(type, expression.name, handles, item_of(expression.type))
         return items.mapped(values[np.zeros(len(handles), np.int64)] if len(values) == 1 else values)
 
     def on_part(self, expression: ir.Part) -> Value:
@@ -323,10 +325,9 @@ class ExpressionRunner:
         return number
 
     def on_listing(self, expression: ir.Listing) -> Value:
-        item = expression.type[1:-1]
+        item = item_of(expression.type)
         if not expression.parts:
-            kind = np.float64 if item == "?" else dtype_of(item)
-            return Lists(np.zeros(1, np.int64), cells=np.zeros((1, 0, *shape_of(item)), kind))
+            return Lists(np.zeros(1, np.int64), cells=np.zeros((1, 0, *shape_of(item)), dtype_of(item)))
         parts = [self.run(part) for part in expression.parts]
         rows = max(len(part) for part in parts)
         return Lists.columns(np.stack([np.broadcast_to(part, (rows, *part.shape[1:])) for part in parts], axis=1))
@@ -367,7 +368,7 @@ class ExpressionRunner:
             start, kept = items.kept(flags)
             rows, values = rows[kept], values[kept]
         if not len(values):
-            return Lists.ragged(start, blank(expression.type[1:-1], 0))
+            return Lists.ragged(start, blank(item_of(expression.type), 0))
         check_longest(np.diff(start))
         made = self.spawn(expression, rows, values).run(expression.value)
         return Lists.ragged(start, np.broadcast_to(made, (len(values), *made.shape[1:])))
@@ -387,6 +388,12 @@ class ExpressionRunner:
         return ExpressionRunner(self.scope, elements)
 
     def on_call(self, expression: ir.Call) -> Value:
+        raise NotImplementedError
+
+    def on_makepoint(self, expression: ir.MakePoint) -> Value:
+        raise NotImplementedError
+
+    def on_makechain(self, expression: ir.MakeChain) -> Value:
         raise NotImplementedError
 
     def fail(self, message: str, expression: ir.Expression, row: int | None = None) -> NoReturn:

@@ -2,18 +2,27 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable
-from typing import Any
+from typing import Any, assert_never
 
 import numpy as np
 
 from reticula.core.arrays import AnyArray, Floats
-from reticula.core.geometry.mesh.kinds import well_known_default
+from reticula.core.geometry.mesh.attribute_types import well_known_default
 from reticula.core.language import ir
 from reticula.core.language.effects import NOBODY, REMOVABLE, Log, add_name
 from reticula.core.language.limits import MOST_CALLS_DEEP, MOST_PRINTED
 from reticula.core.language.scope import Scope
-from reticula.core.language.types import is_element, is_list, kind_of, width_of
+from reticula.core.language.types import (
+    IDENTITY,
+    NUMBER,
+    TEXT,
+    ElementOf,
+    Type,
+    is_list,
+    item_of,
+    kind_of,
+    width_of,
+)
 from reticula.core.language.vector.clock import Clock
 from reticula.core.language.vector.expressions import ExpressionRunner
 from reticula.core.language.vector.lists import Lists
@@ -71,7 +80,7 @@ class ProgramRunner(ExpressionRunner):
                 made.own_values[name] = Own(now.take(at) if isinstance(now, Lists) else now[at], 0)
         return made
 
-    def _before(self, name: str, type: str) -> Value:
+    def _before(self, name: str, type: Type) -> Value:
         """The values that an attribute has before the script, or what a new one begins with."""
         kind = self.scope.kind
         numbers = self.numbers()
@@ -79,12 +88,12 @@ class ProgramRunner(ExpressionRunner):
             found = self.scope.geo.find(kind, name)
             if found.start is not None:
                 return Lists.ragged(found.start, found.values).take(numbers).spread(self.count)
-            return found.values[numbers].astype(dtype_of(type)) if type != "text" else found.values[numbers]
+            return found.values[numbers].astype(dtype_of(type)) if type is not TEXT else found.values[numbers]
         if is_list(type):
-            item = type[1:-1]
+            item = item_of(type)
             return Lists(np.zeros(self.count, np.int64), cells=np.zeros((self.count, 0), dtype_of(item)))
         start = blank(type, self.count)
-        known = well_known_default(name, type)
+        known = well_known_default(name, str(type))
         if known is not None:
             start[...] = known
         return start
@@ -98,15 +107,15 @@ class ProgramRunner(ExpressionRunner):
 
     def on_read(self, expression: ir.Read) -> Value:
         held = self.own_values.get(expression.name) if expression.kind == self.scope.kind else None
-        if held is None or expression.type == "identity":
+        if held is None or expression.type is IDENTITY:
             return super().on_read(expression)
         return self.chosen(held.values)
 
-    def of_new(self, kind: str, name: str, handles: AnyArray, type: str) -> AnyArray:
+    def of_new(self, kind: str, name: str, handles: AnyArray, type: Type) -> AnyArray:
         if kind == "point" and name == "position":
             return self.log.positions()[-1 - handles]
         out = blank(type, len(handles))
-        known = well_known_default(name, type)
+        known = well_known_default(name, str(type))
         if known is not None:
             out[...] = known
         return out
@@ -119,10 +128,42 @@ class ProgramRunner(ExpressionRunner):
                 return rows
             if self.clock is not None:
                 self.clock.look()
-            method: Callable[[Any, AnyArray], AnyArray] = getattr(self, f"do_{type(statement).__name__.lower()}")
             self.rows = None if len(rows) == self.count else rows
-            rows = method(statement, rows)
+            rows = self.step(statement, rows)
         return rows
+
+    def step(self, statement: ir.Statement, rows: AnyArray) -> AnyArray:
+        match statement:
+            case ir.Assign():
+                return self.do_assign(statement, rows)
+            case ir.SetItem():
+                return self.do_setitem(statement, rows)
+            case ir.Append():
+                return self.do_append(statement, rows)
+            case ir.Write():
+                return self.do_write(statement, rows)
+            case ir.Add():
+                return self.do_add(statement, rows)
+            case ir.Remove():
+                return self.do_remove(statement, rows)
+            case ir.Print():
+                return self.do_print(statement, rows)
+            case ir.Do():
+                return self.do_do(statement, rows)
+            case ir.If():
+                return self.do_if(statement, rows)
+            case ir.For():
+                return self.do_for(statement, rows)
+            case ir.While():
+                return self.do_while(statement, rows)
+            case ir.Break():
+                return self.do_break(statement, rows)
+            case ir.Continue():
+                return self.do_continue(statement, rows)
+            case ir.Return():
+                return self.do_return(statement, rows)
+            case _:
+                assert_never(statement)
 
     def look_at(self, rows: AnyArray) -> None:
         self.rows = None if len(rows) == self.count else rows
@@ -367,11 +408,11 @@ def together(*parts: AnyArray) -> AnyArray:
     return filled[0] if len(filled) == 1 else np.sort(np.concatenate(filled))
 
 
-def _told(value: Value, row: int, type: str) -> str:
+def _told(value: Value, row: int, type: Type) -> str:
     """One value as text."""
     if isinstance(value, Lists):
         one = value.take(np.array([row if len(value) > 1 else 0]))
-        inside = [_plain(item, type[1:-1]) for item in one.content[1][:20].tolist()]
+        inside = [_plain(item, item_of(type)) for item in one.content[1][:20].tolist()]
         more = ", …" if int(one.length[0]) > 20 else ""
         return f"[{', '.join(inside)}{more}]"
     if isinstance(value, Sample):
@@ -379,11 +420,11 @@ def _told(value: Value, row: int, type: str) -> str:
     return _plain(value[row if len(value) > 1 else 0].tolist(), type)
 
 
-def _plain(value: Any, type: str) -> str:
-    if is_element(type):
+def _plain(value: Any, type: Type) -> str:
+    if isinstance(type, ElementOf):
         return f"{kind_of(type)} {value}"
     if isinstance(value, list):
-        return f"({', '.join(_plain(part, 'number') for part in value)})"
+        return f"({', '.join(_plain(part, NUMBER) for part in value)})"
     if isinstance(value, bool):
         return "yes" if value else "no"
     return f"{value:.6g}" if isinstance(value, float) else str(value)

@@ -7,9 +7,9 @@ from typing import Any
 import numpy as np
 
 from reticula.core.arrays import AnyArray
+from reticula.core.geometry.mesh.attribute_types import AttributeType
 from reticula.core.language import ir
-from reticula.core.language.functions import VECTORS
-from reticula.core.language.types import MATRICES
+from reticula.core.language.types import ElementOf, Type
 from reticula.core.language.vector.lists import Lists
 from reticula.core.spatial.sampling import Sample
 
@@ -17,21 +17,21 @@ __all__ = ["Value", "blank", "dtype_of", "locals_read", "shape_of", "take"]
 
 Value = Any
 """An array with one row per element (or one for all), Lists, or a Sample."""
-DTYPE = {"integer": np.int64, "flag": np.bool_, "text": np.str_}
 
 
-def shape_of(type: str) -> tuple[int, ...]:
+def shape_of(type: Type) -> tuple[int, ...]:
     """Return the shape of one value of a type."""
-    if type in MATRICES:
-        return (MATRICES[type],) * 2
-    return (VECTORS[type],) if type in VECTORS else ()
+    return type.shape if isinstance(type, AttributeType) else ()
 
 
-def dtype_of(type: str) -> Any:
-    return np.int64 if "@" in type else DTYPE.get(type, np.float64)
+def dtype_of(type: Type) -> Any:
+    """Return what NumPy holds a component as; elements are their numbers."""
+    if isinstance(type, AttributeType):
+        return type.dtype
+    return np.int64 if isinstance(type, ElementOf) else np.float64
 
 
-def blank(type: str, count: int) -> AnyArray:
+def blank(type: Type, count: int) -> AnyArray:
     """Return zeros of a type."""
     return np.zeros((count, *shape_of(type)), dtype_of(type))
 
@@ -51,7 +51,7 @@ def locals_read(expression: ir.Expression) -> set[str]:
         part = stack.pop()
         if isinstance(part, ir.Local):
             found.add(part.name)
-        if isinstance(part, ir.Expression):
+        if isinstance(part, ir.ExpressionNode):
             stack.extend(vars(part).values())
         elif isinstance(part, tuple):
             stack.extend(part)

@@ -20,8 +20,6 @@ from reticula.core.operators.shared.name_patterns import matching
 
 __all__ = ["blur_values"]
 
-SMOOTH = ("number", "vec2", "vec3", "vec4")
-
 
 @operator(
     "blur_values",
@@ -59,7 +57,7 @@ def blur_values(
     on = cast(Kind, kind)
     there = [name for name in geo.attributes[on] if name != "position"]
     if attributes == "*":
-        there = [name for name in there if geo.find(on, name).type in SMOOTH]
+        there = [name for name in there if _is_smooth(geo.find(on, name))]
     elif "position" in attributes.split():
         there.append("position")
     names = matching("attributes", attributes, there, PLURAL[kind])
@@ -72,7 +70,7 @@ def blur_values(
         moving &= ~(geo.topology.border_points | geo.topology.curve_ends if on == "point" else _border_faces(geo))
     for name in names if iterations else ():
         found = geo.find(on, name)
-        if found.type not in (*SMOOTH, "integer", "flag"):
+        if not (_is_smooth(found) or (found.info.is_single and found.info.dtype is not np.str_)):
             raise ParameterError(
                 "attributes", f"'{name}' is a {found.type}; numbers, vectors and groups can be blurred"
             )
@@ -82,9 +80,9 @@ def blur_values(
         rows = flat.reshape(found.values.shape)
         if name in ("normal", "rotation") and rows.ndim == 2:
             rows = np.where(moving[:, None], unit(rows), rows)
-        if found.type in ("flag", "integer"):
+        if not found.info.blends:
             note(f"'{name}' was a {found.type} and is a number now.")
-        default = found.default if found.type in SMOOTH else None
+        default = found.default if found.info.blends else None
         geo = geo.with_attribute(on, name, Attribute.of(rows, default=default))
     return geo
 
@@ -108,3 +106,7 @@ def _border_faces(geo: Geo) -> Flags:
     out = np.zeros(shape.face_count, bool)
     out[shape.corner_face[shape.border_edges[shape.corner_edge]]] = True
     return out
+
+
+def _is_smooth(found: Attribute) -> bool:
+    return found.info.blends and found.info.is_numeric

@@ -13,7 +13,7 @@ import numpy as np
 from reticula.core.diagnostics import note, warn
 from reticula.core.errors import ParameterError
 from reticula.core.geometry import Attribute, Geo, Kind
-from reticula.core.geometry.mesh.kinds import PLURAL, type_info
+from reticula.core.geometry.mesh.kinds import PLURAL
 from reticula.core.operators.declaration.operator import operator
 from reticula.core.operators.declaration.parameters import AttributeName, KindChoice, Parameter
 from reticula.core.operators.shared.picked import IDENTITY, MOST_PICKED
@@ -76,7 +76,7 @@ def edit_values(geo: Geo, *, kind: str, name: str, edits: dict[str, Any]) -> Geo
     if not name:
         raise ParameterError("name", f"choose an attribute of the {PLURAL[on]}")
     found = geo.find(on, name)
-    if found.start is not None or found.type in ("mat3", "mat4"):
+    if found.info.cast is None:
         raise ParameterError("name", f"'{name}' is a {found.type}, which cannot be edited by hand")
     names = geo.identity(on)
     order = np.argsort(names)
@@ -88,12 +88,12 @@ def edit_values(geo: Geo, *, kind: str, name: str, edits: dict[str, Any]) -> Geo
     )
     there = names[at] == wanted if len(names) else np.zeros(len(wanted), bool)
     values = found.values.copy()
-    info = type_info(found.type)
-    if found.type == "text":
+    info, texts = found.info, found.info.dtype is np.str_
+    if texts:
         values = values.astype(object)
     for row, value, known in zip(at.tolist() if len(at) else [0] * len(wanted), edits.values(), there, strict=True):
         if known:
-            if found.type != "text" and (isinstance(value, str) or np.shape(value) != info.shape):
+            if not texts and (isinstance(value, str) or np.shape(value) != info.shape):
                 raise ParameterError("edits", f"{json.dumps(value)} does not fit '{name}', which is a {found.type}")
             values[row] = value
     lost = int((~there).sum())
@@ -103,5 +103,5 @@ def edit_values(geo: Geo, *, kind: str, name: str, edits: dict[str, Any]) -> Geo
             "are kept in the card."
         )
     note(f"Edited '{name}' at {int(there.sum()):,} of {len(names):,} {PLURAL[on]}.")
-    made = Attribute.of(values.astype(str) if found.type == "text" else values, found.type, default=found.default)
+    made = Attribute.of(values.astype(str) if texts else values, found.type, default=found.default)
     return geo.with_attribute(on, name, made)

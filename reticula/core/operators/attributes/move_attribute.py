@@ -68,7 +68,7 @@ def move_attribute(geo: Geo, *, attributes: str, kind: str, to: str, how: str, n
             else "first"
             if found.start is not None
             else "mode"
-            if found.type in ("flag", "text")
+            if not found.info.is_numeric and not found.info.blends
             else how
         )
         try:

@@ -114,7 +114,7 @@ def remap(
 
     ``from_range`` 'signed' with a line from 0 to 1 turns normals into colours in which no direction is black.
     """
-    if value.type not in ("number", "integer", "vec2", "vec3", "vec4"):
+    if not value.info.is_numeric:
         raise ParameterError("value", f"this gives a {value.type}; only numbers and vectors have a range")
     rows: Floats = value.array.astype(np.float64)
     if through == "gradient" and rows.ndim > 1:

@@ -7,6 +7,7 @@ from typing import Any, cast
 from reticula.core.arrays import Flags
 from reticula.core.errors import FormulaError, ParameterError
 from reticula.core.geometry import Attribute, Geo, Kind
+from reticula.core.geometry.mesh.attribute_types import TYPES
 from reticula.core.geometry.mesh.kinds import KINDS
 from reticula.core.language import Values, evaluate_once
 from reticula.core.operators.declaration.operator import Input, operator
@@ -43,13 +44,7 @@ __all__ = ["set_attribute"]
             "type of the attribute",
             options={
                 "automatic": "what the formula gives",
-                "number": "a real number",
-                "integer": "a whole number",
-                "flag": "yes or no, a group",
-                "vec2": "two numbers",
-                "vec3": "three numbers",
-                "vec4": "four numbers, or a colour",
-                "text": "text",
+                **{name: info.about for name, info in TYPES.items() if info.cast},
             },
         ),
         PerElement("value", {"formula": "fraction"}, "what each element gets", on="kind", type="as chosen"),

@@ -59,7 +59,7 @@ def statistics(geo: Geo, *, name: str, kind: str, value: Values, where: Flags) -
     After this, ``remap(position.y, height_low, height_high, 0, 1)`` follows the real range. Vectors are taken component
     by component; with ``position`` as value, low and high are the corners of the bounding box.
     """
-    if value.type not in ("number", "integer", "flag", "vec2", "vec3", "vec4"):
+    if not (value.info.is_numeric or value.info.dtype is np.bool_):
         raise ParameterError("value", f"this gives a {value.type}; statistics need numbers or vectors")
     rows: AnyArray = value.array[where].astype(np.float64)
     geo = geo.with_attribute("whole", f"{name}_count", np.array([len(rows)]), "integer")

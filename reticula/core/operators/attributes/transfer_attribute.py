@@ -11,7 +11,8 @@ from reticula.core.arrays import Flags, Floats
 from reticula.core.diagnostics import note, warn
 from reticula.core.errors import ParameterError
 from reticula.core.geometry import Attribute, Geo, Kind
-from reticula.core.geometry.mesh.kinds import BLENDED, KINDS, PLURAL
+from reticula.core.geometry.mesh.attribute_types import BLENDED
+from reticula.core.geometry.mesh.kinds import KINDS, PLURAL
 from reticula.core.operators.declaration.operator import Input, operator
 from reticula.core.operators.declaration.parameters import (
     Choice,

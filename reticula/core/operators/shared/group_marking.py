@@ -78,12 +78,10 @@ def labels_of(geo: Geo, kind: str, name: str, parameter: str) -> tuple[AnyArray,
     """Return the values ``(N,)`` and the type of a label: a whole number, a text or a flag of each element."""
     on = cast(Kind, kind)
     scope = Scope(geo, on)
-    type = scope.type_of(on, name)
-    if type is None:
-        geo.find(on, name)
-    if type not in ("integer", "text", "flag"):
+    type = scope.attribute_type_of(on, name)
+    if not type.is_single or type.blends:
         raise ParameterError(parameter, f"'{name}' is a {type}; a label is a whole number, a text or a flag")
-    return np.broadcast_to(scope.values(on, name), (geo.topology.count(on),)), str(type)
+    return np.broadcast_to(scope.values(on, name), (geo.topology.count(on),)), type.name
 
 
 def words_in(text: str) -> Sequence[str]:

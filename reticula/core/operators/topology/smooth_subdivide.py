@@ -321,7 +321,7 @@ def _sharpness(geo: Geo, kind: Kind, name: str) -> Floats:
             warn(f"There is no {kind} attribute '{name}', so nothing is kept sharp by it.")
         return none
     found: Attribute = geo.find(kind, name)
-    if found.type not in ("number", "integer", "flag"):
+    if not found.info.is_single or found.info.dtype is np.str_:
         raise ParameterError(
             "crease" if kind == "edge" else "corner_crease",
             f"takes a number per {kind}, but '{name}' is a {found.type}",

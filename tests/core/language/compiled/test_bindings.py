@@ -4,8 +4,10 @@ import numpy as np
 import pytest
 
 from reticula.core import Geo, ops
-from reticula.core.language.compiled.bindings import Bindings, Texts, mode_of, place_width
+from reticula.core.language.compiled.bindings import Bindings, Texts
+from reticula.core.language.questions import QUESTIONS
 from reticula.core.language.scope import Scope
+from reticula.core.language.types import TEXT, VEC3, PlaceOf
 from tests.core.language.studio import reef, sheet
 
 
@@ -35,9 +37,9 @@ def test_the_same_thing_is_handed_once(scope: Scope) -> None:
 def test_values_are_fetched_when_the_kernel_runs(scope: Scope) -> None:
     bind = Bindings(scope)
     texts = Texts()
-    values = [bind.arguments[name].fetch(texts) for name in bind.given("offset", "vec3")]
+    values = [bind.arguments[name].fetch(texts) for name in bind.given("offset", VEC3)]
     assert values == [1.0, 2.0, 3.0]
-    (word,) = bind.given("word", "text")
+    (word,) = bind.given("word", TEXT)
     assert texts.decoded(np.array([bind.arguments[word].fetch(texts)])).tolist() == ["sand"]
 
 
@@ -60,5 +62,6 @@ def test_attributes_are_whole_arrays_that_cannot_be_written(scope: Scope) -> Non
     ],
 )
 def test_what_places_of_a_question_lie_on(scope: Scope, owner: str, how: str, mode: str, width: int) -> None:
-    assert mode_of(scope, owner, how) == mode
-    assert place_width(f"place@{owner}.{how}", scope) == width
+    bind = Bindings(scope)
+    assert bind.lies_on(owner, QUESTIONS[how]) == mode
+    assert bind.place_width(PlaceOf(owner, QUESTIONS[how])) == width

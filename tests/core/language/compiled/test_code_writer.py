@@ -4,6 +4,7 @@ import numpy as np
 import pytest
 
 from reticula.core.language.compiled.code_writer import CodeWriter, Items, Writer
+from tests.core.language.programs.checked import named
 
 
 def test_blocks_are_indented_and_never_empty() -> None:
@@ -33,14 +34,14 @@ def test_every_name_is_new() -> None:
     ],
 )
 def test_room_for_a_list_has_the_type_of_its_items(item: str, array: str) -> None:
-    assert CodeWriter().new_array(item, "n") == array
+    assert CodeWriter().new_array(named(item), "n") == array
 
 
 def test_a_list_that_is_kept_holds_what_was_read() -> None:
     code = CodeWriter()
     code.out.depth = 0
     source = np.arange(12.0).reshape(4, 3)
-    code.keep_list("v", Items("4", lambda k: code.loaded("source", k, 3)), "[vec3]")
+    code.keep_list("v", Items("4", lambda k: code.loaded("source", k, 3)), named("[vec3]"))
     names: dict[str, object] = {"np": np, "source": source}
     exec("\n".join(code.out.lines), names)
     assert names["v_n"] == 4

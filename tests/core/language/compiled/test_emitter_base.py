@@ -5,7 +5,10 @@ import pytest
 from reticula.core.language import ir
 from reticula.core.language.compiled.bindings import Bindings
 from reticula.core.language.compiled.emitter_base import EmitterBase
+from reticula.core.language.compiled.program_emitter import _ProgramEmitter
+from reticula.core.language.questions import QUESTIONS
 from reticula.core.language.script import Script
+from reticula.core.language.types import NUMBER, VEC3
 from tests.core.language.programs.checked import INPUTS
 from tests.core.language.studio import sheet
 
@@ -13,7 +16,7 @@ from tests.core.language.studio import sheet
 @pytest.fixture
 def emitter() -> EmitterBase:
     script = Script("a = position\nhere.b = a", sheet(), inputs=INPUTS)
-    return EmitterBase(script.program, script.scope, Bindings(script.scope))
+    return _ProgramEmitter(script.program, script.scope, Bindings(script.scope))
 
 
 def test_a_place_has_one_number(emitter: EmitterBase) -> None:
@@ -21,13 +24,13 @@ def test_a_place_has_one_number(emitter: EmitterBase) -> None:
 
 
 def test_a_local_has_one_name_per_component(emitter: EmitterBase) -> None:
-    assert emitter.parts_of("a", "vec3") == ["v0_0", "v0_1", "v0_2"]
+    assert emitter.parts_of("a", VEC3) == ["v0_0", "v0_1", "v0_2"]
     assert emitter.named("a") == "v0"
     assert emitter.named("other") == "v1"
 
 
 def test_what_is_asked_on_one_way_is_not_known_on_the_other(emitter: EmitterBase) -> None:
-    question = ir.Query("number", (1, 1, 1), "reef", "winding", ())
+    question = ir.Query(NUMBER, (1, 1, 1), "reef", QUESTIONS["winding"], ())
     known_inside = []
 
     def ask() -> None:

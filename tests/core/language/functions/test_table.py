@@ -3,6 +3,8 @@
 import pytest
 
 from reticula.core.language.functions.table import FUNCTIONS, OPERATORS, componentwise, exactly, over_vectors
+from reticula.core.language.types import FLAG, INTEGER, NUMBER, TEXT, VEC3, VEC4
+from tests.core.language.programs.checked import named, named_all
 
 
 @pytest.mark.parametrize(
@@ -18,21 +20,22 @@ from reticula.core.language.functions.table import FUNCTIONS, OPERATORS, compone
         (("number",), None),
     ],
 )
-def test_component_by_component(types: tuple[str, ...], found: object) -> None:
-    assert componentwise(2, integers=True)(types) == found
+def test_component_by_component(types: tuple[str, ...], found: tuple[tuple[str, ...], str] | None) -> None:
+    resolved = componentwise(2, integers=True)(named_all(*types))
+    assert resolved == (found and (named_all(*found[0]), named(found[1])))
 
 
 def test_exact_forms_take_an_integer_for_a_number() -> None:
     resolve = exactly((("number", "flag"), "text"), (("vec3", "flag"), "number"))
-    assert resolve(("integer", "flag")) == (("number", "flag"), "text")
-    assert resolve(("vec3", "flag")) == (("vec3", "flag"), "number")
-    assert resolve(("flag", "number")) is None
+    assert resolve((INTEGER, FLAG)) == ((NUMBER, FLAG), TEXT)
+    assert resolve((VEC3, FLAG)) == ((VEC3, FLAG), NUMBER)
+    assert resolve((FLAG, NUMBER)) is None
 
 
 def test_vectors_of_one_size() -> None:
-    assert over_vectors(2, "number")(("vec2", "vec2")) == (("vec2", "vec2"), "number")
-    assert over_vectors(2, None)(("vec4", "vec4")) == (("vec4", "vec4"), "vec4")
-    assert over_vectors(2, None)(("vec4", "vec3")) is None
+    assert over_vectors(2, "number")((VEC3, VEC3)) == ((VEC3, VEC3), NUMBER)
+    assert over_vectors(2, None)((VEC4, VEC4)) == ((VEC4, VEC4), VEC4)
+    assert over_vectors(2, None)((VEC4, VEC3)) is None
 
 
 @pytest.mark.parametrize("name", FUNCTIONS)

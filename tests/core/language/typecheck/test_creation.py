@@ -2,7 +2,7 @@
 
 import pytest
 
-from tests.core.language.programs.checked import agreed, program, refused
+from tests.core.language.programs.checked import agreed, named, program, refused
 
 
 @pytest.mark.parametrize(
@@ -15,7 +15,7 @@ from tests.core.language.programs.checked import agreed, program, refused
     ],
 )
 def test_what_is_made_is_an_element_of_this_geometry(text: str, type: str) -> None:
-    assert program(text).locals["a"] == type
+    assert program(text).locals["a"] == named(type)
 
 
 @pytest.mark.parametrize(

@@ -4,13 +4,14 @@ import pytest
 
 from reticula.core.language import ir
 from reticula.core.language.typecheck.environment import as_vector, convert, join_types, may_change
-from tests.core.language.programs.checked import expression, program, refused
+from reticula.core.language.types import NUMBER, TEXT, VEC3
+from tests.core.language.programs.checked import expression, named, program, refused
 
 AT = (1, 1, 1)
 
 
 def constant(type: str, value: object = 1) -> ir.Constant:
-    return ir.Constant(type, AT, value)
+    return ir.Constant(named(type), AT, value)
 
 
 @pytest.mark.parametrize(
@@ -28,9 +29,9 @@ def constant(type: str, value: object = 1) -> ir.Constant:
     ],
 )
 def test_only_what_loses_nothing_is_converted(given: str, wanted: str, possible: bool) -> None:
-    made = convert(constant(given), wanted)
+    made = convert(constant(given), named(wanted))
     assert (made is not None) == possible
-    assert made is None or made.type == wanted
+    assert made is None or str(made.type) == wanted
 
 
 @pytest.mark.parametrize(
@@ -46,19 +47,20 @@ def test_only_what_loses_nothing_is_converted(given: str, wanted: str, possible:
     ],
 )
 def test_two_types_have_one_that_takes_both_or_none(a: str, b: str, both: str | None) -> None:
-    assert join_types(a, b) == both == join_types(b, a)
+    wanted = named(both) if both else None
+    assert join_types(named(a), named(b)) == wanted == join_types(named(b), named(a))
 
 
 def test_two_to_four_numbers_in_brackets_are_a_vector() -> None:
-    assert expression("[1, 2, 3]").type == "vec3"
-    listing = ir.Listing("[integer]", AT, (constant("integer"),) * 3)
-    assert as_vector(listing).type == "vec3"
-    long = ir.Listing("[integer]", AT, (constant("integer"),) * 5)
+    assert expression("[1, 2, 3]").type is VEC3
+    listing = ir.Listing(named("[integer]"), AT, (constant("integer"),) * 3)
+    assert as_vector(listing).type is VEC3
+    long = ir.Listing(named("[integer]"), AT, (constant("integer"),) * 5)
     assert as_vector(long) is long
 
 
 def test_what_may_change_between_two_lines() -> None:
-    assert may_change(ir.Local("number", AT, "a"))
+    assert may_change(ir.Local(NUMBER, AT, "a"))
     assert not may_change(expression("cover * 2 + dot(position, normal)"))
     assert may_change(expression("cover * 2"), ["cover"])
 
@@ -81,5 +83,5 @@ def test_what_is_not_there_says_what_is(text: str, message: str) -> None:
 
 def test_names_come_before_attributes() -> None:
     made = program("cover = 'mine'\nhere.a = cover")
-    assert made.locals["cover"] == "text"
-    assert made.writes == {"a": "text"}
+    assert made.locals["cover"] is TEXT
+    assert made.writes == {"a": TEXT}

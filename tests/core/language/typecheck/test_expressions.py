@@ -4,7 +4,7 @@ import pytest
 
 from reticula.core.errors import FormulaError
 from reticula.core.language import ir
-from tests.core.language.programs.checked import expression
+from tests.core.language.programs.checked import expression, named
 
 
 @pytest.mark.parametrize(
@@ -30,7 +30,7 @@ from tests.core.language.programs.checked import expression
     ],
 )
 def test_types(text: str, type: str) -> None:
-    assert expression(text).type == type
+    assert expression(text).type == named(type)
 
 
 def test_a_chain_of_comparisons_holds_where_each_does() -> None:

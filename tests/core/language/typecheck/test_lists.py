@@ -3,7 +3,7 @@
 import pytest
 
 from reticula.core.errors import FormulaError
-from tests.core.language.programs.checked import agreed, expression, program, refused
+from tests.core.language.programs.checked import agreed, expression, named, program, refused
 
 
 @pytest.mark.parametrize(
@@ -27,7 +27,7 @@ from tests.core.language.programs.checked import agreed, expression, program, re
 )
 def test_types(text: str, type: str) -> None:
     made = program(f"a = {text}").locals["a"]
-    assert made == type
+    assert made == named(type)
 
 
 @pytest.mark.parametrize(

@@ -3,7 +3,7 @@
 import pytest
 
 from reticula.core.errors import FormulaError
-from tests.core.language.programs.checked import expression
+from tests.core.language.programs.checked import expression, named
 
 
 @pytest.mark.parametrize(
@@ -26,7 +26,7 @@ from tests.core.language.programs.checked import expression
     ],
 )
 def test_types(text: str, kind: str, type: str) -> None:
-    assert expression(text, kind).type == type
+    assert expression(text, kind).type == named(type)
 
 
 @pytest.mark.parametrize(

@@ -8,7 +8,7 @@ from tests.core.language.programs.checked import agreed, program, refused
 def test_a_function_has_a_variant_for_each_combination_of_types() -> None:
     made = program("def twice(x):\n    return x * 2\na = twice(1)\nb = twice(0.5)\nc = twice(position)\nd = twice(3)")
     assert len(made.routines) == 3
-    assert sorted(routine.result for routine in made.routines.values()) == ["integer", "number", "vec3"]
+    assert sorted(str(routine.result) for routine in made.routines.values()) == ["integer", "number", "vec3"]
 
 
 def test_a_function_may_call_itself() -> None:

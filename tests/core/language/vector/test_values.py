@@ -5,7 +5,7 @@ import pytest
 
 from reticula.core.language.vector.lists import Lists
 from reticula.core.language.vector.values import blank, dtype_of, locals_read, shape_of, take
-from tests.core.language.programs.checked import program
+from tests.core.language.programs.checked import named, program
 
 
 @pytest.mark.parametrize(
@@ -21,9 +21,10 @@ from tests.core.language.programs.checked import program
     ],
 )
 def test_zeros_of_every_type(type: str, shape: tuple[int, ...], dtype: type) -> None:
-    assert shape_of(type) == shape
-    assert dtype_of(type) == dtype
-    made = blank(type, 5)
+    one = named(type)
+    assert shape_of(one) == shape
+    assert dtype_of(one) == dtype
+    made = blank(one, 5)
     assert made.shape == (5, *shape)
     assert made.dtype == dtype
     assert not made.any()

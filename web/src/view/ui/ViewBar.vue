@@ -4,17 +4,13 @@ import { computed } from 'vue'
 import type { Kind, Summary } from '../../api/results'
 import { useSelection } from '../../stores/useSelection'
 import { byValues, choiceOf, keyOf } from '../../model/values/colorChoice'
+import { aboutType } from '../../model/attributeTypes'
 import { scaleFor } from '../color/scales'
 import { useView } from '../../stores/useView'
 
 const props = defineProps<{ summary: Summary | null }>()
 const view = useView()
 const selection = useSelection()
-const PARTS: Record<string, string[]> = {
-  vec2: ['x', 'y', 'length'],
-  vec3: ['x', 'y', 'z', 'length'],
-  vec4: ['x', 'y', 'z', 'w', 'length'],
-}
 const COLORED: Kind[] = ['point', 'edge', 'corner', 'face']
 
 interface Entry {
@@ -39,7 +35,8 @@ const entries = computed(() => {
 })
 
 function parts(kind: Kind, name: string, type: string): Entry[] {
-  const listed = (PARTS[type] ?? ['']).map((part) => entry(kind, name, part))
+  const letters = aboutType(type).parts
+  const listed = (letters ? [...letters, 'length'] : ['']).map((part) => entry(kind, name, part))
   return name === 'color' && type !== 'number'
     ? [{ key: keyOf(byValues(kind, name)), label: 'color (as it is)' }, ...listed]
     : listed
@@ -67,7 +64,7 @@ const sizes = computed(() =>
 )
 const labelled = computed(() =>
   (props.summary?.attributes[selection.kind.value] ?? [])
-    .filter((a) => !['text', 'mat3', 'mat4'].includes(a.type) && !a.type.includes('list'))
+    .filter((a) => a.type === 'flag' || aboutType(a.type).measured)
     .map((a) => a.name),
 )
 

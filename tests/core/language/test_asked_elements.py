@@ -1,10 +1,9 @@
-"""Formulas that ask other geometries, read the whole, and follow other nodes."""
+"""Formulas that read elements of other geometries, read the whole, and follow other nodes."""
 
 import numpy as np
 import pytest
 from hypothesis import given
 from hypothesis import strategies as st
-from scipy.spatial import cKDTree
 
 from reticula.core import Geo, ops
 from reticula.core.errors import FormulaError
@@ -28,53 +27,6 @@ def value(source: str, sheet: Geo, ball: Geo) -> np.ndarray:
     return evaluate(source, sheet, "point", inputs={"geo": sheet, "ball": ball, "spare": None}).array
 
 
-def test_places_know_their_attributes(sheet: Geo, ball: Geo) -> None:
-    at = value("ball.closest(position).position", sheet, ball)
-    np.testing.assert_allclose(
-        value("ball.closest(position).distance", sheet, ball), np.linalg.norm(at - sheet.positions, axis=1)
-    )
-    np.testing.assert_allclose(value("ball.closest(position).heat", sheet, ball), at[:, 0] * 2, atol=1e-12)
-    face = value("ball.closest(position).face", sheet, ball)
-    np.testing.assert_array_equal(value("ball.closest(position).zone", sheet, ball), face % 3)
-    normal = value("ball.closest(position).normal", sheet, ball)
-    np.testing.assert_allclose(np.linalg.norm(normal, axis=1), 1.0)
-
-
-def test_nothing_found_is_minus_one_and_no(sheet: Geo, ball: Geo) -> None:
-    found = value("ball.closest(position, 0.3).found", sheet, ball)
-    far = value("ball.closest(position, 0.3).distance", sheet, ball)
-    assert found.any()
-    assert not found.all()
-    assert (far[~found] == -1).all()
-    assert (far[found] <= 0.3).all()
-    assert (value("ball.closest(position, 0.3).position", sheet, ball)[~found] == 0).all()
-
-
-def test_a_reach_may_vary(sheet: Geo, ball: Geo) -> None:
-    found = value("ball.closest(position, 0.6 if position.x > 0 else 0.25).found", sheet, ball)
-    far = value("ball.closest(position).distance", sheet, ball)
-    np.testing.assert_array_equal(found, far <= np.where(sheet.positions[:, 0] > 0, 0.6, 0.25))
-
-
-def test_rays_and_inside(sheet: Geo, ball: Geo) -> None:
-    hit = value("ball.ray(position, vec3(0, 1, 0)).found", sheet, ball)
-    inside = np.linalg.norm(sheet.positions[:, [0, 2]], axis=1) < 0.28
-    np.testing.assert_array_equal(hit, inside)
-    assert value("ball.inside(vec3(0, 0.5, 0))", sheet, ball).all()
-    assert not value("ball.inside(position)", sheet, ball).any()
-    np.testing.assert_allclose(value("ball.winding(vec3(0, 0.5, 0))", sheet, ball), 1.0, atol=0.03)
-
-
-def test_neighbours_as_lists(sheet: Geo, ball: Geo) -> None:
-    tree = cKDTree(sheet.positions)
-    counts = [len(row) for row in tree.query_ball_point(sheet.positions, 0.2)]
-    np.testing.assert_array_equal(value("len(geo.near(position, 0.2))", sheet, ball), counts)
-    assert value("len(geo.near(position, 9, 4))", sheet, ball).tolist() == [4] * 49
-    middle = value("mean(geo.near(position, 0.2).position)", sheet, ball)
-    np.testing.assert_allclose(middle[24], sheet.positions[24], atol=1e-12)
-    assert value("mean(ball.near(position, 0.001).heat)", sheet, ball).tolist() == [0.0] * 49
-
-
 def test_statistics_of_any_input(sheet: Geo, ball: Geo) -> None:
     heat = ball.attribute("point", "heat")
     for name, expected in {
@@ -91,18 +43,6 @@ def test_statistics_of_any_input(sheet: Geo, ball: Geo) -> None:
 def test_a_value_of_the_whole_is_read_by_its_bare_name(ball: Geo) -> None:
     assert evaluate("level + position.x * 0", ball, "point").array[0] == 7.5
     assert evaluate("level", ops.set_attribute(ball, name="level", value="1.0"), "point").array[0] == 1.0
-
-
-def test_queries_are_asked_once(sheet: Geo, ball: Geo, monkeypatch: pytest.MonkeyPatch) -> None:
-    from reticula.core.language.vector import expressions as vector
-
-    asked = []
-    original = vector.ask
-    monkeypatch.setattr(vector, "ask", lambda how, geo, arguments: asked.append(how) or original(how, geo, arguments))
-    value(
-        "ball.closest(position).distance + ball.closest(position).heat + ball.closest( position ).normal.y", sheet, ball
-    )
-    assert asked == ["closest"]
 
 
 @pytest.mark.parametrize(
