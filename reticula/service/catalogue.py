@@ -9,6 +9,7 @@ from flask_openapi3 import APIBlueprint, Tag
 from reticula import __version__
 from reticula.core.formats import FORMATS
 from reticula.core.geometry import TYPES
+from reticula.core.graph.nesting.dial_types import DIAL_TYPES
 from reticula.core.language.completions import describe_functions
 from reticula.core.language.questions import QUESTIONS
 from reticula.core.operators import OPERATORS
@@ -48,6 +49,7 @@ def list_operators() -> Answer:
             }
             for name, info in TYPES.items()
         },
+        "dial_types": {name: {"fresh": kind.fresh, "ranged": kind.ranged} for name, kind in DIAL_TYPES.items()},
     }
 
 

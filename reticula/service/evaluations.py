@@ -108,6 +108,7 @@ def _state(ticket: Ticket, revision: int | None = None) -> dict[str, Any]:
         "nodes": result.get("nodes"),
         "node": result.get("node"),
         "looks": result.get("looks"),
+        "looking": result.get("looking"),
         "error": ticket.error,
     }
 

@@ -11,6 +11,7 @@ from reticula.core.graph.structure.library import PUBLISHED
 
 __all__ = [
     "AttributeTypeState",
+    "DialTypeState",
     "FunctionState",
     "HandleState",
     "InputState",
@@ -134,11 +135,19 @@ class AttributeTypeState(BaseModel):
     converts: bool = Field(description="whether values are edited by hand and become those of other types")
 
 
+class DialTypeState(BaseModel):
+    """A type of dials: what a new one begins with (none: it is only made of a parameter), and whether it has limits."""
+
+    fresh: Any = None
+    ranged: bool
+
+
 class OperatorList(BaseModel):
     operators: list[OperatorState]
     functions: list[FunctionState]
     formats: dict[str, dict[str, Any]]
     attribute_types: dict[str, AttributeTypeState]
+    dial_types: dict[str, DialTypeState]
 
 
 PATTERN = "^" + PUBLISHED.pattern.replace(r"\d", "[0-9]").replace(r"\Z", "$")

@@ -11,6 +11,7 @@ from typing import Any
 import numpy as np
 
 from reticula.contract.answers import BufferRef
+from reticula.core.spans import span
 
 __all__ = ["BufferFiles"]
 
@@ -33,7 +34,10 @@ class BufferFiles:
 
     def keep(self, array: np.ndarray[Any, Any]) -> BufferRef:
         """Keep an array and return how to fetch it: digest, dtype and shape."""
-        array = np.ascontiguousarray(array)
+        with span("buffers"):
+            return self._keep(np.ascontiguousarray(array))
+
+    def _keep(self, array: np.ndarray[Any, Any]) -> BufferRef:
         digest = hashlib.blake2b(array.tobytes(), digest_size=16, key=array.dtype.str.encode()).hexdigest()
         path = self.path(digest)
         if path.exists():

@@ -20,7 +20,7 @@ from reticula.core.graph.inspection.provenance import trace
 from reticula.core.graph.inspection.text_inspection import inspect_text
 from reticula.core.graph.structure.library import MemoryLibrary
 from reticula.core.reports.summary import describe_geo, element_counts
-from reticula.core.spans import span
+from reticula.core.spans import recording, span
 from reticula.workers.buffers import BufferFiles
 from reticula.workers.check_counts import CheckCounts
 from reticula.workers.comparison import difference
@@ -121,14 +121,17 @@ class Worker:
         looked_at, output = split_feed(job.node or "")
         found = done.nodes.get(looked_at)
         geo = (found.outputs.get(output) if output else found.geo) if found else None
-        for query in job.queries:
-            if geo is None:
-                looks.append({"what": "missing", "missing": True})
-                continue
-            try:
-                looks.append(self._look(done, job, geo, query, lambda again: self._evaluate(again, tell, should_stop)))
-            except ReticulaError as error:
-                looks.append({"what": "error", "error": cast(LookTrouble, error.details())})
+        with recording() as looking:
+            for query in job.queries:
+                if geo is None:
+                    looks.append({"what": "missing", "missing": True})
+                    continue
+                try:
+                    looks.append(
+                        self._look(done, job, geo, query, lambda again: self._evaluate(again, tell, should_stop))
+                    )
+                except ReticulaError as error:
+                    looks.append({"what": "error", "error": cast(LookTrouble, error.details())})
         before = {
             name: done.geo(feed)
             for name, node in done.document["nodes"].items()
@@ -139,6 +142,7 @@ class Worker:
             "nodes": {name: _report(found, before.get(name)) for name, found in done.nodes.items()},
             "node": job.node,
             "looks": looks,
+            "looking": looking.sums,
         }
 
     def _look(self, done: Evaluation, job: Job, geo: Geo, query: LookQuery, evaluate: Again) -> LookAnswer:

@@ -86,7 +86,7 @@ def test_two_results_are_compared_with_colours_and_a_ghost(bench: Bench) -> None
 def test_a_box_picks_grows_and_becomes_a_group(bench: Bench) -> None:
     made = bench.new_graph(graph({"sheet": node("grid", cells=[10, 10])}, looking_at="sheet"))
     page = bench.page
-    page.keyboard.press("b")
+    page.keyboard.press("2")
     page.mouse.move(*middle(bench, 0.44, 0.44))
     page.mouse.down()
     page.mouse.move(*middle(bench, 0.56, 0.56), steps=5)

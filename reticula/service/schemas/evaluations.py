@@ -98,7 +98,7 @@ class Progress(BaseModel):
 
 
 class EvaluationState(BaseModel):
-    """A running or finished evaluation. ``looks`` answer the queries in order."""
+    """A running or finished evaluation. ``looks`` answer the queries in order, ``looking`` has their seconds."""
 
     ticket: str
     state: Literal["waiting", "running", "done", "failed", "stopped"]
@@ -107,6 +107,7 @@ class EvaluationState(BaseModel):
     nodes: dict[str, NodeReport] | None = None
     node: str | None = None
     looks: list[LookAnswer] | None = None
+    looking: dict[str, float] | None = None
     error: ErrorState | None = None
 
 

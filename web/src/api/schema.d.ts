@@ -1111,6 +1111,19 @@ export interface components {
             packages: components["schemas"]["DepotEntry"][];
         };
         /**
+         * DialTypeState
+         * @description A type of dials: what a new one begins with (none: it is only made of a parameter), and whether it has limits.
+         */
+        DialTypeState: {
+            /**
+             * Fresh
+             * @default null
+             */
+            fresh?: unknown;
+            /** Ranged */
+            ranged: boolean;
+        };
+        /**
          * DifferenceLook
          * @description Counts with the change in each; the distance in m of each point to the other surface.
          */
@@ -1366,11 +1379,18 @@ export interface components {
         };
         /**
          * EvaluationState
-         * @description A running or finished evaluation. ``looks`` answer the queries in order.
+         * @description A running or finished evaluation. ``looks`` answer the queries in order, ``looking`` has their seconds.
          */
         EvaluationState: {
             /** @default null */
             error?: components["schemas"]["ErrorState"] | null;
+            /**
+             * Looking
+             * @default null
+             */
+            looking?: {
+                [key: string]: number;
+            } | null;
             /**
              * Looks
              * @default null
@@ -2017,6 +2037,10 @@ export interface components {
             /** Attribute Types */
             attribute_types: {
                 [key: string]: components["schemas"]["AttributeTypeState"];
+            };
+            /** Dial Types */
+            dial_types: {
+                [key: string]: components["schemas"]["DialTypeState"];
             };
             /** Formats */
             formats: {

@@ -11,6 +11,8 @@ import { usePackages } from '../stores/usePackages'
 import { useSelection } from '../stores/useSelection'
 import { useTheme } from '../stores/useTheme'
 import { useView } from '../stores/useView'
+import { PANELS } from '../view/inspect/panels'
+import { TOOLS } from '../view/tools/list'
 import type View from '../view/View.vue'
 import { useCardActions } from './useCardActions'
 
@@ -106,34 +108,18 @@ export function useBenchActions(on: Surfaces, open: Dialogs): Action[] {
       enabled: haveCards,
       run: ghost,
     },
-    {
-      name: 'Checks',
-      help: 'what is wrong with what is looked at, and where',
-      shortcut: 'Shift+C',
-      run: () => inspect.toggle('checks'),
-    },
-    {
-      name: 'Trace',
-      help: 'which card made the picked element, and from what',
-      shortcut: 'T',
-      run: () => inspect.toggle('trace'),
-    },
-    {
-      name: 'Compare',
-      help: 'hold what is looked at against another card’s result',
-      run: () => inspect.toggle('compare'),
-    },
-    {
-      name: 'Box select',
-      help: 'pick elements with a box',
-      shortcut: 'B',
-      run: () => (view.tool = view.tool === 'box' ? 'click' : 'box'),
-    },
-    {
-      name: 'Lasso select',
-      help: 'pick elements by drawing around them',
-      run: () => (view.tool = view.tool === 'lasso' ? 'click' : 'lasso'),
-    },
+    ...PANELS.map((entry) => ({
+      name: entry.title,
+      help: entry.help,
+      shortcut: entry.shortcut,
+      run: () => inspect.toggle(entry.name),
+    })),
+    ...TOOLS.map((tool, at) => ({
+      name: `Tool: ${tool.name}`,
+      help: tool.help,
+      shortcut: String(at + 1),
+      run: () => (view.tool = tool.name),
+    })),
     { name: 'Shortcuts', help: 'all shortcuts', shortcut: '?', run: () => (open.helping.value = true) },
     { name: 'Tour', help: 'the bench in one minute', run: () => (open.touring.value = true) },
     {

@@ -6,6 +6,7 @@ import { describeDial } from '../model/nestedOperator'
 import type { Dial } from '../model/document'
 import ParameterField from '../fields/ParameterField.vue'
 import { useChanges } from '../stores/useChanges'
+import { useCatalogue } from '../stores/useCatalogue'
 import { useGraph } from '../stores/useGraph'
 
 const props = defineProps<{ name: string }>()
@@ -13,22 +14,21 @@ const emit = defineEmits<{ close: [] }>()
 const graph = useGraph()
 const changes = useChanges()
 
-const TYPES: Record<string, unknown> = {
-  number: 0.5,
-  integer: 1,
-  toggle: false,
-  vector: [0, 0, 0],
-  color: [1, 1, 1, 1],
-  choice: '',
-  text: '',
-}
+/** Types of which a dial can be made anew, with what it begins with. */
+const types = computed(() =>
+  Object.fromEntries(
+    Object.entries(useCatalogue().catalogue.dial_types)
+      .filter(([, known]) => known.fresh !== null)
+      .map(([name, known]) => [name, known.fresh]),
+  ),
+)
 const first = graph.document.value.dials?.[props.name]
 const form = reactive({
   name: props.name,
   dial: JSON.parse(JSON.stringify(first ?? { type: 'number', value: 0 })) as Dial,
 })
 const inside = computed(() => graph.path.value.length > 0)
-const ranged = computed(() => ['number', 'integer', 'vector', 'varying', 'response curve'].includes(form.dial.type))
+const ranged = computed(() => useCatalogue().catalogue.dial_types[form.dial.type]?.ranged ?? false)
 const others = computed(() => Object.keys(graph.document.value.dials ?? {}).filter((other) => other !== props.name))
 const options = computed({
   get: () => (form.dial.options ?? []).map((entry) => entry.value).join('\n'),
@@ -60,7 +60,7 @@ const trouble = computed(() => {
 function retype(type: string) {
   form.dial = {
     type,
-    value: TYPES[type],
+    value: types.value[type],
     help: form.dial.help,
     section: form.dial.section,
     unit: form.dial.unit,
@@ -123,7 +123,7 @@ async function keep() {
           data-test="dial-help"
           placeholder="what it does, for whoever uses it"
       /></label>
-      <label v-if="form.dial.type in TYPES"
+      <label v-if="form.dial.type in types"
         >type
         <select
           class="text"
@@ -131,7 +131,7 @@ async function keep() {
           data-test="dial-type"
           @change="retype(($event.target as HTMLSelectElement).value)"
         >
-          <option v-for="(_, type) in TYPES" :key="type" :value="type">{{ type }}</option>
+          <option v-for="(_, type) in types" :key="type" :value="type">{{ type }}</option>
         </select>
       </label>
       <label v-else

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 /** The head of a column: a click sorts by it; its menu renames, converts, moves, hides and removes the attribute. */
 import { ElDropdown, ElDropdownItem, ElDropdownMenu } from 'element-plus'
-import { convertible } from '../model/attributeTypes'
+import { convertible } from '../stores/attributeTypes'
 import type { Cell } from './useRows'
 
 defineProps<{ cell: Cell; direction: 'none' | 'ascending' | 'descending' }>()

@@ -2,7 +2,7 @@
 import { ElMessage } from 'element-plus'
 import { nextTick, ref, type Ref } from 'vue'
 import type { Kind } from '../api/results'
-import { aboutType } from '../model/attributeTypes'
+import { aboutType } from '../stores/attributeTypes'
 import { useGraph } from '../stores/useGraph'
 import { readCell, useEditing } from './useEditing'
 import { shown, type Cell, type Row } from './useRows'

@@ -2,7 +2,7 @@
 import { computed, ref, shallowRef, type Ref } from 'vue'
 import { api } from '../api/client'
 import { answerTo, troubleOf, type Kind, type LookQuery, type Rows } from '../api/results'
-import { aboutType, lettersOf } from '../model/attributeTypes'
+import { aboutType, lettersOf } from '../stores/attributeTypes'
 import { short } from '../shared/numbers'
 import { useEvaluation } from '../stores/useEvaluation'
 import { useGraph } from '../stores/useGraph'

@@ -6,7 +6,13 @@ import type { GraphNode } from '../model/document'
 import { describeNested } from '../model/nestedOperator'
 
 export const useCatalogue = createGlobalState(() => {
-  const catalogue = reactive<OperatorList>({ operators: [], functions: [], formats: {}, attribute_types: {} })
+  const catalogue = reactive<OperatorList>({
+    operators: [],
+    functions: [],
+    formats: {},
+    attribute_types: {},
+    dial_types: {},
+  })
 
   function operator(name: string): OperatorState | undefined {
     return catalogue.operators.find((entry) => entry.name === name)

@@ -23,6 +23,8 @@ export const useEvaluation = createGlobalState(() => {
     queries: LookQuery[]
     answers: LookAnswer[]
   } | null>(null)
+  /** Seconds that answering the looks took, by what they were. */
+  const looking = shallowRef<Record<string, number>>({})
   /** Whether the looks are the last good ones, from before a text was broken. */
   const stale = ref(false)
   const running = ref(false)
@@ -102,6 +104,7 @@ export const useEvaluation = createGlobalState(() => {
     if (reported !== place()) reports.value = {}
     reported = place()
     reports.value = dragging ? { ...reports.value, ...answer.nodes } : (answer.nodes ?? {})
+    looking.value = answer.looking ?? {}
     let answers = answer.looks ?? []
     let shown = node
     if (node && answer.nodes?.[splitFeed(node).from]?.state !== 'done' && asked.length) {
@@ -185,6 +188,7 @@ export const useEvaluation = createGlobalState(() => {
     reports,
     shownNode,
     looks,
+    looking,
     stale,
     queries,
     running,

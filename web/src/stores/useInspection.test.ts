@@ -42,7 +42,7 @@ async function opened(looks: (query: Record<string, unknown>, asked: Asked) => u
   vi.resetModules()
   const asked = fakeService((one) => {
     if (one.path === '/api/operators')
-      return { body: { operators: [slice], functions: [], formats: {}, attribute_types: {} } }
+      return { body: { operators: [slice], functions: [], formats: {}, attribute_types: {}, dial_types: {} } }
     if (one.method === 'GET' || one.path.endsWith('/edits'))
       return {
         body: {

@@ -18,10 +18,10 @@ import { useSelectedCards } from './useSelectedCards'
 import { useGraph } from './useGraph'
 import { revisionOf } from '../model/revisions'
 
-export type Panel = '' | 'checks' | 'trace' | 'compare'
+export type Panel = 'checks' | 'trace' | 'compare' | 'profile'
 
 export const useInspection = createGlobalState(() => {
-  const panel = ref<Panel>('')
+  const panel = ref<Panel | ''>('')
   const checks = shallowRef<AnswerTo<'checks'> | null>(null)
   const steps = shallowRef<Step[] | null>(null)
   const difference = shallowRef<Difference | null>(null)

@@ -24,7 +24,8 @@ export interface ViewState {
   scale: ScaleName
   /** The range that the scale covers; none: the real one. */
   range: [number, number] | null
-  tool: 'click' | 'box' | 'lasso' | 'brush' | 'measure' | 'paint' | 'places'
+  /** The name of the tool in use. */
+  tool: string
   /** The picture is cut open across an axis, at a share of the shape. */
   cut: '' | 'x' | 'y' | 'z'
   cutAt: number

@@ -18,16 +18,13 @@ import EdgeLegend from './color/EdgeLegend.vue'
 import Legend from './color/Legend.vue'
 import { useRenderData } from './data/useRenderData'
 import Inspector from './inspect/Inspector.vue'
-import SelectionOutline from './picking/SelectionOutline.vue'
-import { usePointer } from './picking/usePointer'
 import { centers } from './picking/within'
 import { paletteOf } from './rendering/palette'
 import { Scene } from './rendering/scene'
 import DragBar from './tools/DragBar.vue'
-import { measured } from './tools/measurement'
-import PaintBar from './tools/PaintBar.vue'
 import { useHandle } from './tools/useHandle'
 import { useSnapshot } from './tools/useSnapshot'
+import { useTools } from './tools/useTools'
 import Labels from './ui/Labels.vue'
 import Rail from './ui/Rail.vue'
 import StageNotes from './ui/StageNotes.vue'
@@ -58,12 +55,9 @@ const handles = useHandle(
     Math.hypot(...[0, 1, 2].map((axis) => (mesh.value?.bounds[1][axis] ?? 1) - (mesh.value?.bounds[0][axis] ?? 0))) ||
     1,
 )
-const { spots, paintTool, press, move, release, outlined } = usePointer({
-  scene: () => scene,
-  canvas,
-  area,
-  handles,
-})
+const tools = useTools({ scene: () => scene, canvas, area, handles })
+const tool = tools.current
+const marks = computed(() => (tool.value.marks?.value.length ? tool.value.marks.value : traced.value))
 const { save, picture } = useSnapshot(
   () => canvas.value,
   () => scene,
@@ -85,17 +79,7 @@ function name(id: string | null | undefined): string {
   return node?.title || operatorOf(node)?.label || id || ''
 }
 
-watch(paintTool.card, (card) => (view.tool = card ? 'paint' : view.tool === 'paint' ? 'click' : view.tool))
-watch(handles.places, (found) => view.tool === 'places' && !found && (view.tool = 'click'))
-watch(
-  () => view.tool,
-  (tool) => {
-    scene?.setTurning(['click', 'measure', 'places'].includes(tool))
-    if (tool !== 'measure') spots.value = []
-    if (tool === 'paint') void scene?.picker.ready()
-  },
-)
-watch([spots, traced], () => scene?.setMarks(spots.value.length ? spots.value : traced.value))
+watch(marks, (shown) => scene?.setMarks(shown))
 watch(() => [view.cut, view.cutAt, mesh.value], cutOpen)
 watch(() => [view.faces, view.edges, view.points, view.smooth], showParts)
 watch([selection.chosen, selection.kind], () => scene?.setChosen(selection.kind.value, selection.chosen.value))
@@ -150,6 +134,7 @@ onMounted(() => {
     if (view.labels) moment.value += 1
   }
   ready.value = true
+  tools.settle()
   scene.resize(box.value!.clientWidth, box.value!.clientHeight)
   showParts()
   paint()
@@ -170,16 +155,16 @@ defineExpose({ frame, picture })
       <canvas
         ref="canvas"
         tabindex="0"
-        :class="{ aimed: ['brush', 'paint', 'places', 'measure'].includes(view.tool) }"
+        :style="{ cursor: tool.cursor }"
         aria-label="Mesh; drag to turn, scroll to zoom, click to select"
         data-test="canvas"
-        @pointerdown="press"
-        @pointermove="move"
-        @pointerup="release"
+        @pointerdown="tools.press"
+        @pointermove="tools.move"
+        @pointerup="tools.release"
       />
       <StageNotes :trouble="trouble" :name="name" />
       <DividingLine v-if="isDouble" :mine="name(shownNode)" :other="other" :name="name" />
-      <SelectionOutline v-if="view.tool === 'box' || view.tool === 'lasso'" :tool="view.tool" @done="outlined" />
+      <component :is="tool.overlay" v-if="tool.overlay" />
       <Labels
         v-if="ready && view.labels && middles.length"
         :middles="middles"
@@ -193,6 +178,7 @@ defineExpose({ frame, picture })
         :style="{ left: `${span.left}px`, width: `${span.width}px` }"
       />
       <Rail
+        :tools="tools.offered.value"
         :parallel="parallel"
         :keep="(kept) => scene?.standpoint(kept) ?? null"
         @along="scene?.lookAlong($event)"
@@ -203,7 +189,7 @@ defineExpose({ frame, picture })
       />
       <Inspector v-if="panel" @frame="frame(true)" />
       <div class="bars">
-        <div v-if="view.tool === 'measure'" class="bar floating" data-test="measured">{{ measured(spots) }}</div>
+        <component :is="tool.panel" v-if="tool.panel" />
         <label v-if="view.cut" class="bar floating" data-test="cut"
           >section across {{ view.cut }}
           <input
@@ -214,13 +200,6 @@ defineExpose({ frame, picture })
             step="0.005"
             aria-label="Where the section is"
         /></label>
-        <PaintBar
-          v-if="view.tool === 'paint'"
-          v-model:simulated="paintTool.simulated.value"
-          :strokes="paintTool.strokes.value"
-          :pressure="paintTool.pressure.value"
-          @reset="paintTool.reset()"
-        />
         <DragBar
           v-if="handles.held.value && !view.flat && panes.form !== 'beside'"
           v-model:which="handles.which.value"
@@ -260,9 +239,6 @@ canvas {
   height: 100%;
   touch-action: none;
 }
-.aimed {
-  cursor: crosshair;
-}
 .legends {
   position: absolute;
   left: 98px;
@@ -282,7 +258,7 @@ canvas {
   gap: 4px;
   max-width: calc(100% - 380px);
 }
-.bar {
+.bars :deep(.bar) {
   display: flex;
   align-items: center;
   gap: 8px;

@@ -258,8 +258,9 @@ def guess_type(values: AnyArray) -> str:
     """Return the attribute type that fits an array of values ``(N, ...)``; raise GeometryError if none does."""
     shape = values.shape[1:]
     letter = {"u": "i", "S": "U"}.get(values.dtype.kind, values.dtype.kind)
-    for wanted in (letter, "f" if letter == "i" else letter):
+    for wanted in (values.dtype, letter, "f" if letter == "i" else letter):
         for type in TYPES.values():
-            if np.dtype(type.dtype).kind == wanted and type.shape == shape and not type.is_list:
+            own = np.dtype(type.dtype)
+            if wanted in (own, own.kind) and type.shape == shape and not type.is_list:
                 return type.name
     raise GeometryError(f"no attribute type holds values of {values.dtype} with shape {shape} per element")

@@ -10,7 +10,7 @@ from reticula.core.graph.editing.formula_texts import free_name, map_feeds, memb
 from reticula.core.graph.editing.levels import level_of, parent_of
 from reticula.core.graph.structure.document import split_feed
 from reticula.core.operators.declaration.parameters import is_wire
-from reticula.core.operators.declaration.parameters.names import NAME
+from reticula.core.operators.declaration.parameters.conditions import NAME
 from reticula.core.operators.shared.nested_graph import LOOP_NAMES
 
 __all__ = ["rename_dial", "rename_node", "rename_port"]

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import math
 from collections.abc import Callable, Mapping
+from dataclasses import dataclass
 from typing import Any, cast
 
 from reticula.core.errors import GraphError
@@ -28,19 +29,26 @@ from reticula.core.operators.shared.picked import Picked, Places
 from reticula.core.operators.shared.profiles.gradient import ColorGradient
 from reticula.core.operators.shared.profiles.response_curve import ResponseCurve
 
-__all__ = ["DIAL_TYPES", "Dial", "parameter_of_dial"]
+__all__ = ["DIAL_TYPES", "Dial", "DialType", "parameter_of_dial", "type_of_dial"]
 
 Dial = Mapping[str, Any]
+
+
+def type_of_dial(name: str, dial: Dial) -> DialType:
+    """Return the type of a dial; raise GraphError naming those that exist."""
+    found = DIAL_TYPES.get(dial["type"])
+    if found is None:
+        raise GraphError(f"the dial '{name}' has the type '{dial['type']}'; there are {', '.join(DIAL_TYPES)}")
+    return found
 
 
 def parameter_of_dial(name: str, dial: Dial) -> Parameter:
     """Return the parameter that a dial stands for, without regard to where it is shown; raise GraphError for an
     unknown type.
     """
-    make = DIAL_TYPES.get(dial["type"])
-    if make is None:
-        raise GraphError(f"the dial '{name}' has the type '{dial['type']}'; there are {', '.join(DIAL_TYPES)}")
-    return make(dial, name=name, default=dial.get("default", dial["value"]), help=dial.get("help", ""))
+    return type_of_dial(name, dial).make(
+        dial, name=name, default=dial.get("default", dial["value"]), help=dial.get("help", "")
+    )
 
 
 def _limits(dial: Dial) -> dict[str, Any]:
@@ -110,24 +118,41 @@ def _of(dial: Dial) -> str:
     return str(dial.get("of", "geo"))
 
 
-DIAL_TYPES: Mapping[str, Callable[..., Parameter]] = {
-    "number": _number,
-    "integer": _number,
-    "toggle": lambda dial, **common: Toggle(**common),
-    "vector": _vector,
-    "color": lambda dial, **common: Color(**common),
-    "choice": _choice,
-    "text": lambda dial, **common: Text(**common),
-    "new name": lambda dial, **common: GroupName(**common, optional=True),
-    "attribute": lambda dial, **common: AttributeName(**common, optional=True, of=_of(dial)),
-    "names": lambda dial, **common: Names(**common, of=_of(dial), optional=True),
-    "shape": lambda dial, **common: Shape(**common),
-    "where": lambda dial, **common: Selection(**common, **_elements(dial)),
-    "varying": _per_element,
-    "response curve": _response,
-    "gradient": lambda dial, **common: ColorGradient(**common),
-    "picked": lambda dial, **common: Picked(**common, **_elements(dial)),
-    "places": lambda dial, **common: Places(**common, unit=dial.get("unit", ""), handle=Handle("places")),
-    "script": lambda dial, **common: Code(**common),
+@dataclass(frozen=True)
+class DialType:
+    """A type of dials.
+
+    ``make`` turns a dial into a parameter, from the parameter's name, default and help as well. A ``plain`` one holds
+    no formula; a ``ranged`` one has limits, a range for its slider and a step; ``fresh`` is what one begins with that
+    is made anew (None: such dials are only made of a parameter).
+    """
+
+    make: Callable[..., Parameter]
+    plain: bool = False
+    ranged: bool = False
+    fresh: Any = None
+
+
+DIAL_TYPES: Mapping[str, DialType] = {
+    "number": DialType(_number, plain=True, ranged=True, fresh=0.5),
+    "integer": DialType(_number, plain=True, ranged=True, fresh=1),
+    "toggle": DialType(lambda dial, **common: Toggle(**common), plain=True, fresh=False),
+    "vector": DialType(_vector, ranged=True, fresh=[0, 0, 0]),
+    "color": DialType(lambda dial, **common: Color(**common), fresh=[1, 1, 1, 1]),
+    "choice": DialType(_choice, fresh=""),
+    "text": DialType(lambda dial, **common: Text(**common), fresh=""),
+    "new name": DialType(lambda dial, **common: GroupName(**common, optional=True)),
+    "attribute": DialType(lambda dial, **common: AttributeName(**common, optional=True, of=_of(dial))),
+    "names": DialType(lambda dial, **common: Names(**common, of=_of(dial), optional=True)),
+    "shape": DialType(lambda dial, **common: Shape(**common)),
+    "where": DialType(lambda dial, **common: Selection(**common, **_elements(dial))),
+    "varying": DialType(_per_element, ranged=True),
+    "response curve": DialType(_response, ranged=True),
+    "gradient": DialType(lambda dial, **common: ColorGradient(**common)),
+    "picked": DialType(lambda dial, **common: Picked(**common, **_elements(dial))),
+    "places": DialType(
+        lambda dial, **common: Places(**common, unit=dial.get("unit", ""), handle=Handle("places")),
+    ),
+    "script": DialType(lambda dial, **common: Code(**common)),
 }
-"""What a dial of each type becomes: a function of the dial and of the parameter's name, default and help."""
+"""All types of dials: whoever makes, checks or shows dials goes by this table."""

@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import sys
 from collections.abc import Mapping
 from copy import deepcopy
 from dataclasses import dataclass, field
@@ -13,7 +12,7 @@ import numpy as np
 from reticula.core.errors import GraphError, ParameterError
 from reticula.core.geometry.mesh.kinds import KINDS
 from reticula.core.graph.nesting.binding import close_formula
-from reticula.core.graph.nesting.dial_types import DIAL_TYPES, Dial, parameter_of_dial
+from reticula.core.graph.nesting.dial_types import DIAL_TYPES, Dial, parameter_of_dial, type_of_dial
 from reticula.core.operators.declaration.parameters import (
     Choice,
     Context,
@@ -115,24 +114,10 @@ def dial_values(document: Mapping[str, Any], given: Mapping[str, Any] | None = N
     return {name: _dial_value(name, dial, (given or {}).get(name, dial["value"])) for name, dial in dials.items()}
 
 
-MOST = sys.float_info.max
-
-
 def _dial_value(name: str, dial: Dial, value: Any) -> Any:
-    if dial["type"] == "toggle" and not isinstance(value, bool):
-        raise GraphError(f"the dial '{name}' takes true or false, not {value!r}")
-    if dial["type"] not in ("number", "integer"):
-        try:
-            return parameter_of_dial(name, dial).check(value)
-        except ParameterError as error:
-            raise GraphError(f"the dial '{name}': {str(error).removeprefix(f'{name}: ')}") from None
-    if isinstance(value, bool) or not isinstance(value, (int, float)) or not abs(value) <= MOST:
-        raise GraphError(f"the dial '{name}' takes a number, not {str(value)[:60]}")
-    low, high = dial.get("low"), dial.get("high")
-    if (low is not None and value < low) or (high is not None and value > high):
-        raise GraphError(f"the dial '{name}' cannot be {value:g}; it goes from {low} to {high}")
-    if dial["type"] == "integer":
-        if value != int(value):
-            raise GraphError(f"the dial '{name}' takes a whole number, not {value:g}")
-        return int(value)
-    return float(value)
+    parameter = parameter_of_dial(name, dial)
+    check = parameter.check_plain if type_of_dial(name, dial).plain else parameter.check
+    try:
+        return check(value)
+    except ParameterError as error:
+        raise GraphError(f"the dial '{name}': {str(error).removeprefix(f'{name}: ')}") from None

@@ -3,10 +3,12 @@
 from __future__ import annotations
 
 import re
+from collections.abc import Sequence
 from dataclasses import dataclass
 from typing import Any, ClassVar
 
-from reticula.core.operators.declaration.parameters import Parameter, Vector
+from reticula.core.operators.declaration.parameters import Parameter
+from reticula.core.operators.declaration.parameters.conditions import Condition, each_of, is_number, listed
 
 __all__ = ["IDENTITY", "MOST_PICKED", "Picked", "Places"]
 
@@ -24,13 +26,9 @@ class Places(Parameter):
     widget: ClassVar[str] = "places"
     python: ClassVar[str] = "ArrayLike"
 
-    def check_plain(self, value: Any) -> list[list[float]]:
-        if isinstance(value, (str, bytes)) or not hasattr(value, "__len__") or len(value) > MOST_PICKED:
-            self.fail(f"takes a list of up to {MOST_PICKED:,} places")
-        if len(value) < self.least:
-            self.fail(f"takes at least {self.least} places, not {len(value)}")
-        part = Vector(self.name, [0.0, 0.0, 0.0], "")
-        return [part.check_plain(place) for place in value]
+    @property
+    def conditions(self) -> Sequence[Condition]:
+        return (listed("places", self.least, MOST_PICKED, each_of(3, (is_number,))),)
 
 
 @dataclass(frozen=True)

@@ -32,7 +32,7 @@ def test_dials(chain: dict[str, Any]) -> None:
     assert dial_values(chain, {"height": 1}) == {"height": 1.0, "width": 3}
     for given, message in (
         ({"hight": 1}, "there is no dial 'hight'; the graph has height, width"),
-        ({"height": 3}, "cannot be 3; it goes from 0 to 2"),
+        ({"height": 3}, "3 is outside of 0 to 2"),
         ({"width": 1.5}, "takes a whole number"),
         ({"height": "x"}, "takes a number"),
     ):

@@ -1,21 +1,19 @@
 <script setup lang="ts">
 /** Tools at the edge of the picture: how to pick, what to look at closer, where the camera stands, and a still picture. */
 import { ElDropdown, ElDropdownItem, ElDropdownMenu } from 'element-plus'
-import { computed } from 'vue'
 import type { Kind } from '../../api/results'
 import KindGlyph from '../../shared/KindGlyph.vue'
 import { count } from '../../shared/numbers'
-import { useCatalogue } from '../../stores/useCatalogue'
-import { useGraph } from '../../stores/useGraph'
 import { useInspection } from '../../stores/useInspection'
-import { useSelectedCards } from '../../stores/useSelectedCards'
 import { useSelection } from '../../stores/useSelection'
 import { useView } from '../../stores/useView'
 import type { Direction, Standpoint } from '../camera/cameras'
+import { PANELS } from '../inspect/panels'
 import { useElementTools } from '../picking/useElementTools'
+import type { ToolKind } from '../tools/tool'
 import CameraMenu from './CameraMenu.vue'
 
-defineProps<{ parallel: boolean; keep: (name: string) => Standpoint | null }>()
+defineProps<{ tools: ToolKind[]; parallel: boolean; keep: (name: string) => Standpoint | null }>()
 const emit = defineEmits<{
   along: [direction: Direction]
   parallel: []
@@ -26,37 +24,7 @@ const emit = defineEmits<{
 const view = useView()
 const selection = useSelection()
 const inspect = useInspection()
-const graph = useGraph()
 const { makeGroup, spread } = useElementTools()
-const TOOLS = [
-  { name: 'click', help: 'Pick one element with a click; more with Shift. Dragging turns the view.' },
-  { name: 'box', help: 'Drag a box around elements; Shift adds.' },
-  { name: 'lasso', help: 'Draw around elements; Shift adds.' },
-  { name: 'brush', help: 'Paint over elements to pick them; Shift adds. The right button turns the view.' },
-  {
-    name: 'measure',
-    help: 'Click two places of the surface: how far they are from each other. A third one gives the angle.',
-  },
-  {
-    name: 'places',
-    help: 'Click on the surface, or on the ground, to go on with the places of the chosen card; their handles are dragged.',
-  },
-  {
-    name: 'paint',
-    help: 'Drag over the surface to lay on what the chosen paint card says; the right button turns the view.',
-  },
-] as const
-const { cards } = useSelectedCards()
-const { operatorOf } = useCatalogue()
-/** Painting is offered while a paint card is chosen, setting places while a card with a list of them is. */
-const tools = computed(() => {
-  const chosen = graph.document.value.nodes[cards.value[0] ?? '']
-  const offered = {
-    paint: chosen?.operator === 'paint',
-    places: !!operatorOf(chosen)?.parameters.some((parameter) => parameter.handle?.shape === 'places'),
-  }
-  return TOOLS.filter((tool) => offered[tool.name as 'paint'] ?? true)
-})
 const PICKED: Kind[] = ['point', 'edge', 'corner', 'face']
 </script>
 
@@ -126,21 +94,15 @@ const PICKED: Kind[] = ['point', 'edge', 'corner', 'face']
     </template>
     <hr />
     <button
-      v-for="which in ['checks', 'trace', 'compare'] as const"
-      :key="which"
+      v-for="entry in PANELS"
+      :key="entry.name"
       class="plain"
-      :aria-pressed="inspect.panel.value === which"
-      :data-test="`panel-${which}`"
-      :title="
-        {
-          checks: 'What is wrong with this, and where',
-          trace: 'Which card made an element, and from what',
-          compare: 'Hold this against another card’s result',
-        }[which]
-      "
-      @click="inspect.toggle(which)"
+      :aria-pressed="inspect.panel.value === entry.name"
+      :data-test="`panel-${entry.name}`"
+      :title="entry.help"
+      @click="inspect.toggle(entry.name)"
     >
-      {{ which }}
+      {{ entry.name }}
     </button>
     <hr />
     <button

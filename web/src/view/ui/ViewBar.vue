@@ -4,7 +4,7 @@ import { computed } from 'vue'
 import type { Kind, Summary } from '../../api/results'
 import { useSelection } from '../../stores/useSelection'
 import { byValues, choiceOf, keyOf } from '../../model/values/colorChoice'
-import { aboutType } from '../../model/attributeTypes'
+import { aboutType } from '../../stores/attributeTypes'
 import { scaleFor } from '../color/scales'
 import { useView } from '../../stores/useView'
 

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, field
 from typing import Any, ClassVar
 
@@ -11,6 +11,7 @@ from reticula.core.geometry.mesh.geo import Geo
 from reticula.core.geometry.mesh.kinds import Kind
 from reticula.core.language import Values, evaluate, evaluate_once
 from reticula.core.language.parse import members_read, names_read
+from reticula.core.operators.declaration.parameters.conditions import Condition, Unfit, fitted
 
 __all__ = ["Context", "Handle", "Parameter", "is_wire"]
 
@@ -98,9 +99,17 @@ class Parameter:
             return {"formula": value}
         return self.check_plain(value)
 
+    @property
+    def conditions(self) -> Sequence[Condition]:
+        """What a value that is not a formula must be, one after the other."""
+        return ()
+
     def check_plain(self, value: Any) -> Any:
-        """Check a value that is not a formula."""
-        raise NotImplementedError
+        """Return a value that is not a formula as it is kept, or raise ParameterError."""
+        try:
+            return fitted(value, self.conditions)
+        except Unfit as unfit:
+            raise ParameterError(self.name, str(unfit)) from None
 
     def resolve(self, value: Any, context: Context) -> Any:
         """Return what the operator's function receives for a checked value."""

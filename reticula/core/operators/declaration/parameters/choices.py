@@ -2,12 +2,13 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, field
 from typing import Any, ClassVar
 
 from reticula.core.geometry.mesh.kinds import Kind
 from reticula.core.operators.declaration.parameters.base import Parameter
+from reticula.core.operators.declaration.parameters.conditions import Condition, one_of
 
 __all__ = ["Choice", "KindChoice", "Space"]
 
@@ -28,10 +29,9 @@ class Choice(Parameter):
     def annotation(self) -> str:
         return f"Literal[{', '.join(map(repr, self.options))}]"
 
-    def check_plain(self, value: Any) -> str:
-        if value not in self.options:
-            self.fail(f"takes one of {', '.join(self.options)}, not {value!r}")
-        return str(value)
+    @property
+    def conditions(self) -> Sequence[Condition]:
+        return (one_of(self.options),)
 
     def describe(self) -> dict[str, Any]:
         options = [{"value": value, "help": help} for value, help in self.options.items()]

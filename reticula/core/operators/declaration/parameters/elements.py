@@ -3,17 +3,24 @@
 from __future__ import annotations
 
 import math
-from collections.abc import Mapping
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 from typing import Any, ClassVar, cast
 
 import numpy as np
 
 from reticula.core.errors import FormulaError, ParameterError
+from reticula.core.geometry.mesh.attribute_types import TYPES
 from reticula.core.geometry.mesh.kinds import KINDS, Kind
 from reticula.core.language.parse import members_read, names_read
 from reticula.core.operators.declaration.parameters.base import Context, Parameter
-from reticula.core.operators.declaration.parameters.numbers import Number, Vector
+from reticula.core.operators.declaration.parameters.conditions import (
+    Condition,
+    between,
+    each_of,
+    is_any_value,
+    is_number,
+)
 
 __all__ = ["OnElements", "PerElement", "Selection"]
 
@@ -92,15 +99,12 @@ class PerElement(OnElements):
     def annotation(self) -> str:
         return "float | str" if self.type == "number" else "ArrayLike | str"
 
-    def check_plain(self, value: Any) -> Any:
+    @property
+    def conditions(self) -> Sequence[Condition]:
         if self.type in ("as chosen", "any"):
-            plain = value.tolist() if isinstance(value, (np.ndarray, np.generic)) else value
-            if isinstance(plain, (bool, int, float)) or (isinstance(plain, (list, tuple)) and len(plain) in (2, 3, 4)):
-                return list(plain) if isinstance(plain, tuple) else plain
-            self.fail(f"takes a number, yes or no, 2 to 4 numbers or a formula, not {value!r}")
-        if self.type == "number":
-            return Number(self.name, 0.0, "", low=self.low).check_plain(value)
-        return Vector(self.name, [0.0] * int(self.type[-1]), "").check_plain(value)
+            return (is_any_value,)
+        size = TYPES[self.type].size
+        return (is_number, between(self.low)) if size == 1 else (each_of(size, (is_number,)),)
 
     def resolve(self, value: Any, context: Context) -> Any:
         geo, kind = context.geo(self.of), self.kind(context)

@@ -2,17 +2,15 @@
 
 from __future__ import annotations
 
-import re
+from collections.abc import Sequence
 from dataclasses import dataclass
 from typing import Any, ClassVar
 
 from reticula.core.language.parse import members_read, names_read
-from reticula.core.language.reserved import what_it_means
 from reticula.core.operators.declaration.parameters.base import Parameter
+from reticula.core.operators.declaration.parameters.conditions import Condition, is_free, is_name, up_to_letters
 
 __all__ = ["AttributeName", "FormulaText", "GroupName", "Named", "Names", "Shape", "Text"]
-
-NAME = re.compile(r"[^\W\d]\w*\Z")
 
 
 @dataclass(frozen=True)
@@ -21,15 +19,9 @@ class Named(Parameter):
 
     optional: bool = False
 
-    def check_plain(self, value: Any) -> str:
-        if not isinstance(value, str):
-            self.fail(f"takes a name, not {value!r}")
-        text = str(value).strip()
-        if not text and self.optional:
-            return ""
-        if not NAME.match(text) or len(text) > 64:
-            self.fail(f"'{text}' is not a name: use letters, digits and _, not starting with a digit")
-        return text
+    @property
+    def conditions(self) -> Sequence[Condition]:
+        return (is_name(optional=self.optional),)
 
 
 @dataclass(frozen=True)
@@ -39,10 +31,9 @@ class Text(Parameter):
     most: int = 1000
     widget: ClassVar[str] = "text"
 
-    def check_plain(self, value: Any) -> str:
-        if not isinstance(value, str) or len(value) > self.most:
-            self.fail(f"takes up to {self.most} letters")
-        return str(value)
+    @property
+    def conditions(self) -> Sequence[Condition]:
+        return (up_to_letters(self.most),)
 
 
 @dataclass(frozen=True)
@@ -63,12 +54,9 @@ class GroupName(Named):
     kind: str = ""
     widget: ClassVar[str] = "new name"
 
-    def check_plain(self, value: Any) -> str:
-        text = super().check_plain(value)
-        meaning = what_it_means(text, group=True)
-        if meaning:
-            self.fail(f"'{text}' is {meaning} in formulas and cannot be the name of a group; choose another name")
-        return text
+    @property
+    def conditions(self) -> Sequence[Condition]:
+        return (*super().conditions, is_free("group"))
 
     def describe(self) -> dict[str, Any]:
         return {**super().describe(), "kind": self.kind}
@@ -82,12 +70,9 @@ class AttributeName(Named):
     new: bool = False
     widget: ClassVar[str] = "attribute"
 
-    def check_plain(self, value: Any) -> str:
-        text = super().check_plain(value)
-        meaning = what_it_means(text) if self.new else ""
-        if meaning:
-            self.fail(f"'{text}' is {meaning} in formulas and cannot be the name of an attribute; choose another name")
-        return text
+    @property
+    def conditions(self) -> Sequence[Condition]:
+        return (*super().conditions, *((is_free("attribute"),) if self.new else ()))
 
     def describe(self) -> dict[str, Any]:
         return {**super().describe(), "of": self.of, "new": self.new}

@@ -3,12 +3,19 @@
 from __future__ import annotations
 
 import math
+from collections.abc import Sequence
 from dataclasses import dataclass
 from typing import Any, ClassVar
 
-import numpy as np
-
 from reticula.core.operators.declaration.parameters.base import Context, Parameter
+from reticula.core.operators.declaration.parameters.conditions import (
+    Condition,
+    between,
+    each_of,
+    is_flag,
+    is_number,
+    is_whole,
+)
 
 __all__ = ["Integer", "Number", "Toggle", "Vector"]
 
@@ -29,18 +36,9 @@ class Number(Parameter):
     python: ClassVar[str] = "float"
     takes_formula: ClassVar[bool] = True
 
-    def check_plain(self, value: Any) -> float:
-        if isinstance(value, bool) or not isinstance(value, (int, float, np.integer, np.floating)):
-            self.fail(f"takes a number, not {value!r}")
-        try:
-            number = float(value)
-        except OverflowError:
-            number = math.inf
-        if not math.isfinite(number):
-            self.fail("takes a finite number")
-        if not self.low <= number <= self.high:
-            self.fail(f"{number:g} is outside of {self.low:g} to {self.high:g}")
-        return number
+    @property
+    def conditions(self) -> Sequence[Condition]:
+        return (is_number, between(self.low, self.high))
 
     def resolve(self, value: Any, context: Context) -> Any:
         """Return the number; a default that goes by the shape is at least the lowest allowed, also without size."""
@@ -61,11 +59,9 @@ class Integer(Number):
     widget: ClassVar[str] = "integer"
     python: ClassVar[str] = "int"
 
-    def check_plain(self, value: Any) -> int:
-        number = super().check_plain(value)
-        if number != int(number):
-            self.fail(f"takes a whole number, not {number:g}")
-        return int(number)
+    @property
+    def conditions(self) -> Sequence[Condition]:
+        return (*super().conditions, is_whole)
 
     @property
     def formula_type(self) -> str:
@@ -92,12 +88,10 @@ class Vector(Parameter):
     def formula_type(self) -> str:
         return f"vec{self.size}"
 
-    def check_plain(self, value: Any) -> list[float]:
-        if isinstance(value, (str, bytes)) or not hasattr(value, "__len__") or len(value) != self.size:
-            self.fail(f"takes {self.size} numbers, not {value!r}")
-        high = MOST_WHOLE if self.whole else math.inf
-        part = (Integer if self.whole else Number)(self.name, 0, "", low=self.low, high=high)
-        return [part.check_plain(component) for component in value]
+    @property
+    def conditions(self) -> Sequence[Condition]:
+        limits = between(self.low, MOST_WHOLE if self.whole else math.inf)
+        return (each_of(self.size, (is_number, limits, is_whole) if self.whole else (is_number, limits)),)
 
     def describe(self) -> dict[str, Any]:
         low = self.low if math.isfinite(self.low) else None
@@ -123,7 +117,6 @@ class Toggle(Parameter):
     def formula_type(self) -> str:
         return "flag"
 
-    def check_plain(self, value: Any) -> bool:
-        if not isinstance(value, (bool, np.bool_)):
-            self.fail(f"takes yes or no (true or false), not {value!r}")
-        return bool(value)
+    @property
+    def conditions(self) -> Sequence[Condition]:
+        return (is_flag,)

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import { useCatalogue } from '../stores/useCatalogue'
+import { useCatalogue } from './useCatalogue'
 import { aboutType, convertible, lettersOf } from './attributeTypes'
 
 const made = (more: object) => ({

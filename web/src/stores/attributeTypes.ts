@@ -1,5 +1,5 @@
 /** What the page knows of attribute types: all of it is served, none is written down here. */
-import { useCatalogue } from '../stores/useCatalogue'
+import { useCatalogue } from './useCatalogue'
 import type { AttributeTypeState } from '../api/client'
 
 const NOTHING: AttributeTypeState = { about: '', shown: 'text', parts: '', measured: false, converts: false }
