@@ -14,10 +14,19 @@ const below = (names, own) => ({
 
 export default tseslint.config(
   { ignores: ['dist', 'src/api/schema.d.ts'] },
-  ...tseslint.configs.recommended,
+  ...tseslint.configs.recommendedTypeChecked,
   ...vue.configs['flat/essential'],
+  {
+    languageOptions: {
+      parserOptions: { projectService: true, tsconfigRootDir: import.meta.dirname, extraFileExtensions: ['.vue'] },
+    },
+  },
   { files: ['**/*.vue'], languageOptions: { parserOptions: { parser: tseslint.parser } } },
   { rules: { 'vue/multi-word-component-names': 'off' } },
+  // What composables return are plain functions in an object: none of them knows `this`.
+  { rules: { '@typescript-eslint/unbound-method': 'off' } },
+  // A function may be async only to give a promise.
+  { rules: { '@typescript-eslint/require-await': 'off' } },
   {
     files: ['src/**/*.{ts,vue}'],
     ignores: ['src/**/*.test.ts'],

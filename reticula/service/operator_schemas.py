@@ -12,6 +12,7 @@ from reticula.core.graph.structure.library import PUBLISHED
 __all__ = [
     "AttributeTypeState",
     "DialTypeState",
+    "FormatState",
     "FunctionState",
     "HandleState",
     "InputState",
@@ -142,10 +143,18 @@ class DialTypeState(BaseModel):
     ranged: bool
 
 
+class FormatState(BaseModel):
+    """A file format: its name, what it keeps, and its options with their words."""
+
+    name: str
+    keeps: str
+    options: dict[str, list[str]]
+
+
 class OperatorList(BaseModel):
     operators: list[OperatorState]
     functions: list[FunctionState]
-    formats: dict[str, dict[str, Any]]
+    formats: dict[str, FormatState]
     attribute_types: dict[str, AttributeTypeState]
     dial_types: dict[str, DialTypeState]
 

@@ -87,7 +87,9 @@ async function fetched<T>(method: string, path: string, body?: unknown): Promise
     throw new Unreachable('The service does not answer.')
   }
   if (!answer.ok) {
-    const state = await answer.json().catch(() => ({ code: 'http', message: `The request failed (${answer.status}).` }))
+    const state: unknown = await answer
+      .json()
+      .catch(() => ({ code: 'http', message: `The request failed (${answer.status}).` }))
     throw refusal(answer.status, state as ErrorState)
   }
   return answer.status === 204 ? (undefined as T) : ((await answer.json()) as T)

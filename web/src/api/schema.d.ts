@@ -1469,6 +1469,20 @@ export interface components {
             what: "fold";
         };
         /**
+         * FormatState
+         * @description A file format: its name, what it keeps, and its options with their words.
+         */
+        FormatState: {
+            /** Keeps */
+            keeps: string;
+            /** Name */
+            name: string;
+            /** Options */
+            options: {
+                [key: string]: string[];
+            };
+        };
+        /**
          * FreezeRequest
          * @description Keep a node's result as a shape of the project, with all its attributes.
          */
@@ -2044,9 +2058,7 @@ export interface components {
             };
             /** Formats */
             formats: {
-                [key: string]: {
-                    [key: string]: unknown;
-                };
+                [key: string]: components["schemas"]["FormatState"];
             };
             /** Functions */
             functions: components["schemas"]["FunctionState"][];

@@ -3,10 +3,12 @@
 import { useEventListener } from '@vueuse/core'
 import { computed, nextTick, onMounted, provide, ref, watch, watchEffect } from 'vue'
 import Board from '../board/Board.vue'
+import type { BoardSurface } from '../board/surface'
 import CatalogueDialog from '../catalogue/CatalogueDialog.vue'
 import ImportDialog from '../catalogue/ImportDialog.vue'
 import PublishDialog from '../catalogue/PublishDialog.vue'
 import Dials from '../dials/Dials.vue'
+import type { DialsSurface } from '../dials/surface'
 import Ledger from '../ledger/Ledger.vue'
 import { addNode, splitFeed } from '../model/document'
 import ScriptDrawer from '../script/ScriptDrawer.vue'
@@ -21,6 +23,7 @@ import { useSelection } from '../stores/useSelection'
 import { useTheme } from '../stores/useTheme'
 import { useView } from '../stores/useView'
 import { queriesFor } from '../view/data/resultQueries'
+import type { ViewSurface } from '../view/surface'
 import View from '../view/View.vue'
 import CommandPalette from './CommandPalette.vue'
 import Divider from './Divider.vue'
@@ -42,9 +45,9 @@ const selection = useSelection()
 const { operator, operatorOf, load } = useCatalogue()
 const theme = useTheme()
 const view = useView()
-const board = ref<InstanceType<typeof Board>>()
-const picture = ref<InstanceType<typeof View>>()
-const dials = ref<InstanceType<typeof Dials>>()
+const board = ref<BoardSurface>()
+const picture = ref<ViewSurface>()
+const dials = ref<DialsSurface>()
 const finding = ref(false)
 const helping = ref(false)
 const touring = ref(false)

@@ -19,7 +19,7 @@ const exports = computed(() => {
   const id = graph.state.value?.id
   if (!node || !id) return []
   return Object.entries(catalogue.formats).flatMap(([ending, format]) => {
-    const encodings = (format.options as Record<string, string[]>).encoding ?? ['']
+    const encodings = format.options.encoding ?? ['']
     return encodings.map((encoding) => ({
       title: `${format.name}${encoding ? `, ${encoding}` : ''}`,
       keeps: `keeps ${format.keeps}`,

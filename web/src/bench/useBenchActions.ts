@@ -1,7 +1,7 @@
 /** Every action of the bench, in one list: the finder shows it, shortcuts run it. */
 import type { Ref } from 'vue'
-import type Board from '../board/Board.vue'
-import type Dials from '../dials/Dials.vue'
+import type { BoardSurface } from '../board/surface'
+import type { DialsSurface } from '../dials/surface'
 import type { Action } from '../model/actions'
 import { useChanges } from '../stores/useChanges'
 import { useEvaluation } from '../stores/useEvaluation'
@@ -13,13 +13,13 @@ import { useTheme } from '../stores/useTheme'
 import { useView } from '../stores/useView'
 import { PANELS } from '../view/inspect/panels'
 import { TOOLS } from '../view/tools/list'
-import type View from '../view/View.vue'
+import type { ViewSurface } from '../view/surface'
 import { useCardActions } from './useCardActions'
 
 interface Surfaces {
-  board: Ref<InstanceType<typeof Board> | undefined>
-  picture: Ref<InstanceType<typeof View> | undefined>
-  dials: Ref<InstanceType<typeof Dials> | undefined>
+  board: Ref<BoardSurface | undefined>
+  picture: Ref<ViewSurface | undefined>
+  dials: Ref<DialsSurface | undefined>
   boardSplit: { toggle: () => void }
   drawerSplit: Readonly<Ref<{ toggle: () => void }>>
   /** The script whose text is in the drawer, and a chosen one whose text could be. */
@@ -49,14 +49,14 @@ export function useBenchActions(on: Surfaces, open: Dialogs): Action[] {
       help: 'take the last edit back',
       shortcut: 'Ctrl+Z',
       enabled: () => graph.undoLabel.value !== null,
-      run: graph.undo,
+      run: () => void graph.undo(),
     },
     {
       name: 'Redo',
       help: 'do the edit again that was taken back',
       shortcut: 'Ctrl+Shift+Z',
       enabled: () => graph.redoLabel.value !== null,
-      run: graph.redo,
+      run: () => void graph.redo(),
     },
     {
       name: 'Remove',
@@ -213,7 +213,7 @@ export function useBenchActions(on: Surfaces, open: Dialogs): Action[] {
       run: () => on.board.value?.select(Object.keys(graph.document.value.nodes)),
     },
     { name: 'Tidy board', help: 'lay all cards out again', run: () => on.board.value?.tidy() },
-    { name: 'All cards', help: 'show all cards on the board', run: () => on.board.value?.fit() },
+    { name: 'All cards', help: 'show all cards on the board', run: () => void on.board.value?.fit() },
     { name: 'Day or night', help: 'change the theme', run: theme.toggle },
     { name: 'Stop', help: 'stop the evaluation', enabled: () => evaluation.running.value, run: evaluation.stop },
   ]

@@ -1,13 +1,13 @@
 /** What is done to the chosen cards by key or from the finder. */
 import { useEventListener } from '@vueuse/core'
 import { nextTick } from 'vue'
-import type Board from '../board/Board.vue'
+import type { BoardSurface } from '../board/surface'
 import { isWriting } from '../model/actions'
 import { duplicateNodes, removeNodes } from '../model/document'
 import { useGraph } from '../stores/useGraph'
 import { useView } from '../stores/useView'
 
-export function useCardActions(boardOf: () => InstanceType<typeof Board> | undefined) {
+export function useCardActions(boardOf: () => BoardSurface | undefined) {
   const graph = useGraph()
   const view = useView()
   const chosen = (): string[] => boardOf()?.selected ?? []

@@ -39,7 +39,7 @@ export function useFiles(
       } catch (error) {
         ElMessage({
           type: 'error',
-          message: `${file.name}: ${error instanceof Error ? error.message : error}`,
+          message: `${file.name}: ${error instanceof Error ? error.message : String(error)}`,
           duration: 8000,
           showClose: true,
         })

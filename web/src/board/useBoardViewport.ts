@@ -60,7 +60,7 @@ export function useBoardViewport(chosenCards: Ref<ReadonlySet<string>>) {
     if (at.zoom === 1)
       void flow.setViewport({ ...revealing(at, place, size, flow.dimensions.value), zoom: 1 }, { duration: 120 })
   })
-  flow.onMoveStart(({ event }) => {
+  flow.onMoveStart(({ event }: { event?: { sourceEvent?: unknown } }) => {
     if (event?.sourceEvent) settling = 0
   })
 

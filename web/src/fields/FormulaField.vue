@@ -18,7 +18,7 @@ const emit = defineEmits<{ preview: [value: string]; commit: [value: string] }>(
 
 const { text, begin, end, back } = useTypedText(() => props.value, String)
 const caret = useCaret()
-const help = ref<InstanceType<typeof FormulaHelp>>()
+const help = ref<{ key: (event: KeyboardEvent) => boolean }>()
 
 function complete(next: string, cursor: number) {
   text.value = next

@@ -39,7 +39,7 @@ const emit = defineEmits<{ preview: [value: unknown]; commit: [value: unknown] }
 const { text, begin, end, back } = useTypedText(() => props.value, toText)
 
 const caret = useCaret()
-const help = ref<InstanceType<typeof FormulaHelp>>()
+const help = ref<{ key: (event: KeyboardEvent) => boolean }>()
 
 function complete(next: string, cursor: number) {
   text.value = next

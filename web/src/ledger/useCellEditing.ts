@@ -34,7 +34,7 @@ export function useCellEditing(kind: Ref<Kind>) {
       })
     const before = row.cells[cell.column]
     const value =
-      cell.part >= 0 && Array.isArray(before) ? before.map((one, n) => (n === cell.part ? part : one)) : part
+      cell.part >= 0 && Array.isArray(before) ? before.map((one: unknown, n) => (n === cell.part ? part : one)) : part
     await editing.edit(kind.value, cell.name, row.index, value)
   }
 

@@ -8,6 +8,7 @@ import { splitFeed } from '../model/document'
 import { addCardKey } from '../stores/injectionKeys'
 import { tell } from '../stores/useChanges'
 import { useGraph } from '../stores/useGraph'
+import { plainText } from '../shared/plainText'
 
 /** Read a text typed into a cell as a value that is shown in a way; null if it is none. */
 export function readCell(text: string, shown: AttributeTypeState['shown']): unknown {
@@ -22,7 +23,7 @@ export function readCell(text: string, shown: AttributeTypeState['shown']): unkn
 /** Return rows as comma-separated values (RFC 4180). */
 export function toCsv(head: string[], rows: unknown[][]): string {
   const cell = (value: unknown) => {
-    const text = Array.isArray(value) ? value.join(' ') : String(value ?? '')
+    const text = Array.isArray(value) ? value.join(' ') : plainText(value)
     return /[",\n\r]/.test(text) ? `"${text.replaceAll('"', '""')}"` : text
   }
   return [head, ...rows].map((row) => row.map(cell).join(',')).join('\r\n')

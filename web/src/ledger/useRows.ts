@@ -4,6 +4,7 @@ import { api } from '../api/client'
 import { answerTo, troubleOf, type Kind, type LookQuery, type Rows } from '../api/results'
 import { aboutType, lettersOf } from '../stores/attributeTypes'
 import { short } from '../shared/numbers'
+import { plainText } from '../shared/plainText'
 import { useEvaluation } from '../stores/useEvaluation'
 import { useGraph } from '../stores/useGraph'
 import { usePages } from './usePages'
@@ -32,12 +33,12 @@ const COPIED_AT_ONCE = 2000
 /** What a cell shows of its value. */
 export function shown(row: Row, cell: Cell): string {
   const value = row.cells[cell.column]
-  const part = cell.part >= 0 && Array.isArray(value) ? value[cell.part] : value
+  const part: unknown = cell.part >= 0 && Array.isArray(value) ? value[cell.part] : value
   if (typeof part === 'number') return aboutType(cell.type).shown === 'integer' ? String(part) : short(part)
   if (typeof part === 'boolean') return part ? 'yes' : '·'
   return Array.isArray(part)
     ? `[${part.length > 6 ? `${part.slice(0, 6).join(', ')}, …` : part.join(', ')}]`
-    : String(part ?? '')
+    : plainText(part)
 }
 
 export function useRows(kind: Ref<Kind>) {

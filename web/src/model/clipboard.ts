@@ -1,5 +1,6 @@
 /** Cards as text: copied to the clipboard, pasted into this graph or another one. */
 import { feedOf, freeId, isBound, isWired, splitFeed, type Dial, type GraphDocument, type GraphNode } from './document'
+import { plainText } from '../shared/plainText'
 
 interface Cards {
   format: 'reticula cards'
@@ -42,8 +43,8 @@ export function paste(document: GraphDocument, cards: Cards): string[] {
     const fresh = id in document.nodes ? freeId(document, node.operator.split('@')[0]!) : id
     names.set(id, fresh)
     document.nodes[fresh] = structuredClone(node)
-    const place = document.nodes[fresh]!.place
-    if (place && fresh !== id) document.nodes[fresh]!.place = [place[0] + 40, place[1] + 40]
+    const place = document.nodes[fresh].place
+    if (place && fresh !== id) document.nodes[fresh].place = [place[0] + 40, place[1] + 40]
   }
   for (const [name, dial] of Object.entries(cards.dials)) {
     if (!document.dials?.[name]) document.dials = { ...document.dials, [name]: structuredClone(dial) }
@@ -64,7 +65,7 @@ export function paste(document: GraphDocument, cards: Cards): string[] {
       node.operator === 'input' &&
       !document.inputs?.some((entry) => entry.name === (node.parameters!.name ?? 'geo'))
     ) {
-      document.inputs = [...(document.inputs ?? []), { name: String(node.parameters.name ?? 'geo'), help: '' }]
+      document.inputs = [...(document.inputs ?? []), { name: plainText(node.parameters.name ?? 'geo'), help: '' }]
     }
   }
   return [...names.values()]

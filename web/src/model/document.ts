@@ -1,6 +1,7 @@
 /** The graph document and the edits that the board makes to it. All functions change the document they are given. */
 import type { InputState, OperatorState } from '../api/client'
 import type { Condition } from './contracts'
+import { plainText } from '../shared/plainText'
 
 export interface GraphNode {
   operator: string
@@ -260,7 +261,7 @@ export function duplicateNodes(document: GraphDocument, ids: string[]): string[]
   for (const id of ids) {
     const copy = freeId(document, document.nodes[id]!.operator)
     document.nodes[copy] = structuredClone(document.nodes[id]!)
-    if (document.nodes[copy]!.place) document.nodes[copy]!.place = shifted(document.nodes[copy]!.place!)
+    if (document.nodes[copy].place) document.nodes[copy].place = shifted(document.nodes[copy].place)
     copies.set(id, copy)
   }
   for (const copy of copies.values()) {
@@ -286,7 +287,7 @@ const DECLARED_INPUT = /^([^\W\d]\w*)\s*:\s*geometry\b/gmu
 export function inputsOf(node: GraphNode | undefined, operator: OperatorState | undefined): InputState[] {
   if (!operator) return []
   if (!operator.declares_inputs) return operator.inputs
-  const text = String(
+  const text = plainText(
     node?.parameters?.source ?? operator.parameters.find((entry) => entry.name === 'source')?.default ?? '',
   )
   const declared = [...text.matchAll(DECLARED_INPUT)].map(([, name]) => ({

@@ -68,7 +68,7 @@ describe('a graph as an operator', () => {
 })
 
 describe('handles of dials', () => {
-  const shape = (dial: Partial<Dial>) => describeDial('x', { type: 'vector', value: [0, 0, 0], ...dial } as Dial).handle
+  const shape = (dial: Partial<Dial>) => describeDial('x', { type: 'vector', value: [0, 0, 0], ...dial }).handle
   it('are those of the parameters they were made of', () => {
     expect(shape({ handle: { shape: 'turn', space: 'world' } })).toEqual({ shape: 'turn', at: [], space: 'world' })
     expect(shape({ handle: { shape: 'direction' } })).toMatchObject({ space: 'own' })

@@ -47,7 +47,7 @@ export function describeNested(base: OperatorState, graph: GraphDocument | undef
   if (!mine.has(base.name)) {
     mine.set(base.name, {
       ...base,
-      inputs: (graph.inputs ?? []).map(port) as OperatorState['inputs'],
+      inputs: (graph.inputs ?? []).map(port),
       outputs: graph.outputs?.length
         ? graph.outputs.map((entry) => ({ name: entry.name, help: entry.help ?? '' }))
         : base.outputs,

@@ -11,6 +11,7 @@ import { useCatalogue } from '../stores/useCatalogue'
 import { makeEditor, plainOf, showError } from '../text/editor'
 import { SNIPPETS } from './snippets'
 import { useText } from '../stores/useText'
+import { plainText } from '../shared/plainText'
 
 const props = defineProps<{ node: string }>()
 defineEmits<{ close: [] }>()
@@ -26,8 +27,8 @@ let view: EditorView | null = null
 const node = computed(() => graph.document.value.nodes[props.node])
 const declared = computed(() => operatorOf(node.value))
 const preset = (name: string) => declared.value?.parameters.find((entry) => entry.name === name)?.default
-const stored = computed(() => String(node.value?.parameters?.source ?? preset('source') ?? ''))
-const each = computed(() => String(node.value?.parameters?.each ?? 'point'))
+const stored = computed(() => plainText(node.value?.parameters?.source ?? preset('source')))
+const each = computed(() => plainText(node.value?.parameters?.each ?? 'point'))
 const options = computed(() => declared.value?.parameters.find((entry) => entry.name === 'each')?.options ?? [])
 const title = computed(() => node.value?.title || props.node)
 const typed = ref(stored.value)

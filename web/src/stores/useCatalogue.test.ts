@@ -22,7 +22,7 @@ describe('the catalogue', () => {
     const { useCatalogue } = await import('./useCatalogue')
     const { newer } = useCatalogue()
     expect(newer({ operator: 'lift@1.0.0' })).toBe('1.1.0')
-    expect(newer({ operator: 'lift@1.0.0', left: ['1.1.0'] } as never)).toBeNull()
+    expect(newer({ operator: 'lift@1.0.0', left: ['1.1.0'] })).toBeNull()
     expect(newer({ operator: 'lift@1.1.0' })).toBeNull()
   })
 

@@ -33,7 +33,7 @@ export const useCatalogue = createGlobalState(() => {
     newer(node: GraphNode | undefined): string | null {
       const published = node && operator(node.operator)?.published
       const newest = published?.releases.at(-1)
-      return published && newest && newest !== published.release && !node!.left?.includes(newest) ? newest : null
+      return published && newest && newest !== published.release && !node.left?.includes(newest) ? newest : null
     },
   }
 })

@@ -42,7 +42,7 @@ async function opened(answer: (asked: Asked) => ReturnType<typeof done> | Promis
   return {
     graph: useGraph(),
     evaluation,
-    asked: asked.filter((one) => one.path.includes('evaluations') || one.path.includes('looks')) as Asked[],
+    asked: asked.filter((one) => one.path.includes('evaluations') || one.path.includes('looks')),
     all: asked,
   }
 }

@@ -126,7 +126,7 @@ export const useGraph = createGlobalState(() => {
         trouble.value = ''
       } catch (error) {
         if (error instanceof Refusal && error.status === 409 && error.state.graph) {
-          state.value = error.state.graph as GraphState
+          state.value = error.state.graph
           trouble.value = 'The graph was changed in another window; your edit was put on top.'
           if (!patched(deepClone(state.value.document) as GraphDocument, next.patch)) {
             pending.shift()
@@ -154,7 +154,7 @@ export const useGraph = createGlobalState(() => {
     try {
       state.value = await step(state.value.id, state.value.revision)
     } catch (error) {
-      if (error instanceof Refusal && error.state.graph) state.value = error.state.graph as GraphState
+      if (error instanceof Refusal && error.state.graph) state.value = error.state.graph
       trouble.value = error instanceof Error ? error.message : String(error)
     }
     rebuild()

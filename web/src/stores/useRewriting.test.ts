@@ -6,7 +6,7 @@ const answering = (body: object) => (one: { path: string }) =>
   one.path.includes('/rewrit') || one.path.endsWith('/wires') ? { body } : null
 
 it('puts the text of a wire in its place', async () => {
-  const { graph, asked } = await openGraph(nodes as never, [], answering({ value: { formula: 'noise(position)' } }))
+  const { graph, asked } = await openGraph(nodes, [], answering({ value: { formula: 'noise(position)' } }))
   const { useRewriting } = await import('./useRewriting')
   await useRewriting().asText('d', 'value')
   expect(asked.at(-1)).toBeDefined()
@@ -15,7 +15,7 @@ it('puts the text of a wire in its place', async () => {
 
 it('puts nodes beside a text, and looks at what replaces a script', async () => {
   const drawn = { value: { wire: 'm' }, nodes: { m: { operator: 'maths_value' } }, last: null as string | null }
-  const { graph } = await openGraph(nodes as never, [], answering(drawn))
+  const { graph } = await openGraph(nodes, [], answering(drawn))
   const { useRewriting } = await import('./useRewriting')
   await useRewriting().asNodes('d', 'value')
   expect(graph.document.value.nodes.m).toEqual({ operator: 'maths_value' })

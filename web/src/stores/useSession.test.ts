@@ -37,7 +37,7 @@ it('signs in, sends the token of the sign-in with what changes something, and le
   const asked = globalThis.fetch
   vi.stubGlobal('fetch', (path: string, options: { headers: Record<string, string> }) => {
     headers.push(options.headers)
-    return asked(path, options as never)
+    return asked(path, options)
   })
   const { useSession } = await import('./useSession')
   const { api } = await import('../api/client')

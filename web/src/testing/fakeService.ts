@@ -13,7 +13,11 @@ export function fakeService(answer: (asked: Asked) => Answer | Promise<Answer>) 
   const asked: Asked[] = []
   vi.stubGlobal('WebSocket', undefined)
   vi.stubGlobal('fetch', async (path: string, options: { method?: string; body?: string } = {}) => {
-    const one = { method: options.method ?? 'GET', path, body: options.body ? JSON.parse(options.body) : {} }
+    const one = {
+      method: options.method ?? 'GET',
+      path,
+      body: options.body ? (JSON.parse(options.body) as unknown) : {},
+    } as Asked
     asked.push(one)
     const given = await answer(one)
     if (given instanceof Error) throw given

@@ -29,11 +29,11 @@ export async function openGraph(
   answer: (asked: Asked) => unknown = () => null,
 ) {
   vi.resetModules()
-  const document: GraphDocument = { format: 'reticula graph', version: 1, nodes, dials: {}, looking_at: null } as never
+  const document: GraphDocument = { format: 'reticula graph', version: 1, nodes, dials: {}, looking_at: null }
   const kept = { id: 'g', project_id: 'p', title: '', revision: 0, document, undo: null, redo: null }
   const asked = fakeService((one) => {
     const given = answer(one)
-    if (given) return given as never
+    if (given) return given
     if (one.path === '/api/operators') return { body: { operators, functions: [], formats: {} } }
     if (one.path.endsWith('/edits')) {
       kept.document = applyPatch(kept.document, one.body.patch as never).newDocument

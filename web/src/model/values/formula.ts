@@ -1,4 +1,5 @@
 /** Values that are numbers or formulas: how they are typed and shown. */
+import { plainText } from '../../shared/plainText'
 
 export type Formula = { formula: string }
 
@@ -11,7 +12,7 @@ export function toText(value: unknown): string {
   if (isFormula(value)) return value.formula
   if (Array.isArray(value)) return `(${value.join(', ')})`
   if (typeof value === 'boolean') return value ? 'True' : 'False'
-  return String(value ?? '')
+  return plainText(value)
 }
 
 /** What a typed text means: a number if it is one, else a formula. */

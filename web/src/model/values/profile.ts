@@ -51,7 +51,7 @@ function slopes(x: number[], y: number[]): number[] {
 /** Return the smooth run around the piece after `at`: it ends at jumps and where the step is another. */
 function runAround(knots: Knot[], at: number): Knot[] {
   const smooth = (i: number) =>
-    knots[i]?.step === 'smooth' && knots[i + 1] !== undefined && knots[i]!.x < knots[i + 1]!.x
+    knots[i]?.step === 'smooth' && knots[i + 1] !== undefined && knots[i].x < knots[i + 1]!.x
   let [first, last] = [at, at + 1]
   while (smooth(first - 1)) first -= 1
   while (smooth(last)) last += 1

@@ -51,7 +51,7 @@ describe('the camera', () => {
     setParallel(camera, controls, false)
     lookAlong(camera, controls, 'top')
     controls.target.set(5, 5, 5)
-    goTo(camera, controls, JSON.parse(JSON.stringify(kept)))
+    goTo(camera, controls, JSON.parse(JSON.stringify(kept)) as typeof kept)
     expect(isParallel(camera)).toBe(true)
     expect(controls.target.toArray()).toEqual(kept.target)
     camera.position.toArray().forEach((part, axis) => expect(part).toBeCloseTo(kept.position[axis]!))

@@ -77,7 +77,7 @@ export function useRenderData(sceneOf: () => Scene | null) {
     const found =
       inspect.panel.value === 'compare' && view.form === 'colours' && !view.flat ? inspect.difference.value : null
     // While something is dragged, the difference may still be that of a shape with other points.
-    const distance = found?.distance.shape[0] === next.mesh.position.length / 3 ? await distanceTint(found!) : null
+    const distance = found?.distance.shape[0] === next.mesh.position.length / 3 ? await distanceTint(found) : null
     const other = isDouble.value ? await readOther(next.legend) : null
     await breathe()
     const scene = sceneOf()
@@ -130,7 +130,7 @@ export function useRenderData(sceneOf: () => Scene | null) {
   /** Until a colour is chosen, a mesh that has colours shows them. */
   function showOwnColors() {
     if (view.chosen) return
-    const kind = (['point', 'corner', 'face'] as Kind[]).find((on) => summary.value?.attributes[on].some(isColor))
+    const kind = (['point', 'corner', 'face'] as Kind[]).find((on) => summary.value?.attributes[on]?.some(isColor))
     if (kind ? view.color?.kind !== kind : view.color) view.color = kind ? byValues(kind, 'color') : null
   }
 

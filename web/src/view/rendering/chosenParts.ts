@@ -57,8 +57,8 @@ export class ChosenParts extends THREE.Group {
 
   setColor(color: THREE.Color): void {
     setColor(this.edges, color)
-    ;(this.points.material as THREE.PointsMaterial).color.copy(color)
-    ;(this.faces.material as THREE.MeshBasicMaterial).color.copy(color)
+    this.points.material.color.copy(color)
+    this.faces.material.color.copy(color)
   }
 
   /** Return the box around what is marked, or null. */

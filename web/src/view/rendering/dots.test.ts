@@ -14,6 +14,6 @@ it('is a few pixels wide, or as large as it is told', () => {
   expect(dots.geometry.getAttribute('position').count).toBe(0)
   expect(dots.geometry.hasAttribute('radius')).toBe(false)
   dots.setInk(new THREE.Color('red'))
-  expect(dots.material.uniforms.ink!.value.getHexString()).toBe('ff0000')
+  expect((dots.material.uniforms.ink!.value as THREE.Color).getHexString()).toBe('ff0000')
   dots.dispose()
 })

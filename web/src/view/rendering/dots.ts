@@ -61,7 +61,7 @@ export class Dots extends THREE.Points<THREE.BufferGeometry, THREE.ShaderMateria
   }
 
   setInk(color: THREE.Color): void {
-    this.material.uniforms.ink!.value.copy(color)
+    ;(this.material.uniforms.ink as THREE.IUniform<THREE.Color>).value.copy(color)
   }
 
   dispose(): void {

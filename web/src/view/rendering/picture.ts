@@ -100,7 +100,7 @@ export class Picture extends THREE.Group {
 
   setPalette(palette: Palette): void {
     for (const material of this.materials)
-      material.uniforms.clay!.value.set(palette.clay.r, palette.clay.g, palette.clay.b)
+      (material.uniforms.clay as THREE.IUniform<THREE.Color>).value.set(palette.clay.r, palette.clay.g, palette.clay.b)
     setColor(this.wire, palette.wire)
     setColor(this.curves, palette.wire)
     this.edgeLines.setColors([palette.border, palette.crease, palette.crowded])
@@ -109,7 +109,7 @@ export class Picture extends THREE.Group {
 
   /** Leave out all that lies beyond a plane: its normal, and how far along it. */
   setCut(plane: THREE.Vector4): void {
-    for (const material of this.materials) material.uniforms.cut!.value.copy(plane)
+    for (const material of this.materials) (material.uniforms.cut as THREE.IUniform<THREE.Vector4>).value.copy(plane)
   }
 
   dispose(): void {

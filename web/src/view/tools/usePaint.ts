@@ -109,7 +109,7 @@ export function usePaint(hit: (event: PointerEvent) => Place | null) {
     const own = held?.places.map((place, i) => [...place, stroke.dabs[i]![3]])
     const kept = held ? { ...stroke, dabs: own, anchors: held.anchors, world: undefined } : stroke
     graph.dropPreview()
-    graph.edit('paint a stroke', (next) => addStroke(next, at, JSON.parse(JSON.stringify(kept))))
+    graph.edit('paint a stroke', (next) => addStroke(next, at, JSON.parse(JSON.stringify(kept)) as object))
   }
 
   return {

@@ -30,7 +30,10 @@ describe('tools', () => {
       {
         name: 'click',
         help: '',
-        make: () => ({ turns: true, onClick: ({ spot }) => told.push(`click ${spot.map((part) => part.toFixed(2))}`) }),
+        make: () => ({
+          turns: true,
+          onClick: ({ spot }) => told.push(`click ${spot.map((part) => part.toFixed(2)).join()}`),
+        }),
       },
       {
         name: 'pen',

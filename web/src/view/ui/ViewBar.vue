@@ -69,7 +69,7 @@ const labelled = computed(() =>
 )
 
 const haveUv = computed(() =>
-  (['corner', 'point'] as const).some((kind) => props.summary?.attributes[kind].some((a) => a.name === 'uv')),
+  (['corner', 'point'] as const).some((kind) => props.summary?.attributes[kind]?.some((a) => a.name === 'uv')),
 )
 
 /** Ways to see all of it at once. */

@@ -2,6 +2,7 @@
 import { h } from 'vue'
 import { useSelection } from '../../../stores/useSelection'
 import SelectionOutline from '../../picking/SelectionOutline.vue'
+import type { Spot } from '../../picking/within'
 import type { ToolKind } from '../tool'
 
 function outlining(name: 'box' | 'lasso', help: string): ToolKind {
@@ -15,7 +16,8 @@ function outlining(name: 'box' | 'lasso', help: string): ToolKind {
         overlay: () =>
           h(SelectionOutline, {
             tool: name,
-            onDone: (outline, add) => selection.choose(scene()?.within(selection.kind.value, outline) ?? [], add),
+            onDone: (outline: Spot[], add: boolean) =>
+              selection.choose(scene()?.within(selection.kind.value, outline) ?? [], add),
           }),
       }
     },

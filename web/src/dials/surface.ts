@@ -1,0 +1,4 @@
+/** What the bench asks of the dials. */
+export interface DialsSurface {
+  add: () => void | Promise<void>
+}
