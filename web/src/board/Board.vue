@@ -47,7 +47,7 @@ function select(ids: string[]) {
 /** Clicks and box selections on the board arrive as changes. */
 flow.onNodesChange((changes) => {
   const next = new Set(chosenCards.value)
-  for (const change of changes) {
+  for (const change of (Array.isArray(changes) ? changes : [changes]) as NodeChange[]) {
     if (change.type !== 'select') continue
     if (change.selected) next.add(change.id)
     else next.delete(change.id)
