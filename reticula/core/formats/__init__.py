@@ -14,7 +14,7 @@ from reticula.core.formats import obj, ply, stl
 from reticula.core.geometry import Geo
 from reticula.core.geometry.edit.instances import flatten
 from reticula.core.geometry.edit.placement import to_world
-from reticula.core.geometry.mesh.geo import file_access
+from reticula.core.geometry.mesh.file_access import file_access
 
 __all__ = ["FORMATS", "MOST_BYTES", "Format", "format_of", "read_bytes", "read_file", "write_bytes", "write_file"]
 

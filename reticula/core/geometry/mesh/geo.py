@@ -3,34 +3,34 @@
 from __future__ import annotations
 
 from collections.abc import Callable, Iterable, Mapping, Sequence
-from difflib import get_close_matches
 from functools import cached_property, wraps
-from importlib import import_module
 from pathlib import Path
 from types import MappingProxyType
 from typing import Any, TypeVar, cast
 
 import numpy as np
 
-from reticula.core.arrays import AnyArray, Flags, Floats, UInts, starts_from_sizes
+from reticula.core.arrays import AnyArray, UInts, starts_from_sizes
 from reticula.core.errors import GeometryError
 from reticula.core.geometry.mesh import identity as identities
 from reticula.core.geometry.mesh.attribute import Attribute
+from reticula.core.geometry.mesh.contents import Attributes, Contents
 from reticula.core.geometry.mesh.digest import digest_of
+from reticula.core.geometry.mesh.file_access import file_access
+from reticula.core.geometry.mesh.in_words import in_words
 from reticula.core.geometry.mesh.kinds import KINDS, PLURAL, Kind
 from reticula.core.geometry.mesh.maker import maker
 from reticula.core.geometry.mesh.source_maps import SourceMap
 from reticula.core.geometry.mesh.topology import Topology
 
-__all__ = ["Geo", "file_access", "once_per_geo"]
+__all__ = ["Geo", "once_per_geo"]
 
 NAMED: tuple[Kind, ...] = ("point", "face", "curve", "instance")
 """Kinds whose elements have names of their own."""
-Attributes = Mapping[Kind, Mapping[str, Attribute]]
 Result = TypeVar("Result")
 
 
-class Geo:
+class Geo(Contents):
     """Topology plus attributes. Nothing in it ever changes; every edit returns a new Geo that shares what it can.
 
     Units are metres, y is up, faces wind counter-clockwise seen from outside. ``position`` is the one attribute
@@ -89,6 +89,11 @@ class Geo:
         Geo
             The geometry.
 
+        Raises
+        ------
+        GeometryError
+            If the values of an attribute are not one for each point.
+
         Examples
         --------
         >>> Geo.of([(0, 0, 0), (1, 0, 0)], cover=[0.2, 0.9])
@@ -136,7 +141,13 @@ class Geo:
 
     @classmethod
     def empty(cls) -> Geo:
-        """Return a geometry without any element."""
+        """Return a geometry without any element.
+
+        Returns
+        -------
+        Geo
+            It has no points, and all kinds of elements count none.
+        """
         return cls.of(np.zeros((0, 3)))
 
     @classmethod
@@ -177,92 +188,21 @@ class Geo:
         """
         file_access.write(self, path, **options)
 
-    # ---- asking
+    # ---- names
 
-    @property
-    def positions(self) -> Floats:
-        """Positions of the points in metres ``(P, 3)``, read-only."""
-        return self.attributes["point"]["position"].values
-
-    @property
-    def counts(self) -> dict[str, int]:
-        """Number of elements of each kind; asking counts the edges."""
-        return {PLURAL[kind]: self.topology.count(kind) for kind in KINDS if kind != "whole"}
-
-    def attribute(self, kind: Kind, name: str) -> AnyArray:
-        """Return the values of an attribute.
+    def identity(self, kind: Kind) -> UInts:
+        """Return the stable name of each element.
 
         Parameters
         ----------
         kind : {'point', 'edge', 'corner', 'face', 'curve', 'instance', 'whole'}
-            The elements that have it.
-        name : str
-            Its name.
+            The elements.
 
         Returns
         -------
-        ndarray (N, ...)
-            A row per element, read-only; for list types a list of N arrays.
-
-        Raises
-        ------
-        GeometryError
-            If there is none of this name: which kinds have it, or the nearest names.
-
-        Examples
-        --------
-        >>> from reticula.core import ops
-        >>> tile = ops.set_attribute(ops.grid(cells=(1, 2)), kind="face", name="cover", value="0.5 + index")
-        >>> tile.attribute("face", "cover")
-        array([0.5, 1.5])
+        ndarray of uint64 (N,)
+            Different for each element; edits keep the names of what they keep.
         """
-        found = self.find(kind, name)
-        if found.start is not None:
-            return cast(AnyArray, np.split(found.values, found.start[1:-1]))
-        return found.values
-
-    def find(self, kind: Kind, name: str) -> Attribute:
-        """Return the attribute itself; raise GeometryError that says where the name exists, if anywhere."""
-        try:
-            return self.attributes[kind][name]
-        except KeyError:
-            others = [other for other in KINDS if name in self.attributes[other]]
-            if others:
-                where = f"it is an attribute of each {' and of each '.join(others)}"
-            else:
-                close = get_close_matches(name, list(self.attributes[kind]), 2, 0.6)
-                where = f"did you mean {' or '.join(close)}; " if close else ""
-                where += f"the {kind} attributes are {', '.join(sorted(self.attributes[kind])) or 'none'}"
-            raise GeometryError(f"there is no {kind} attribute '{name}'; {where}") from None
-
-    def has(self, kind: Kind, name: str) -> bool:
-        return name in self.attributes[kind]
-
-    def group(self, kind: Kind, name: str) -> Flags:
-        """Return the members of a group as flags ``(N,)``; raise GeometryError if it is not a flag attribute."""
-        found = self.find(kind, name)
-        if found.type != "flag":
-            raise GeometryError(f"the {kind} attribute '{name}' is a {found.type}, not a group")
-        return found.values
-
-    def groups(self, kind: Kind) -> list[str]:
-        """Return the names of the groups of a kind."""
-        return [name for name, attribute in self.attributes[kind].items() if attribute.type == "flag"]
-
-    @property
-    def bounds(self) -> Floats:
-        """Lowest and highest corner of the axis-aligned box around everything ``(2, 3)``; zeros if there is nothing."""
-        found = [self.positions.min(axis=0), self.positions.max(axis=0)] if self.topology.point_count else []
-        if self.topology.instance_count:
-            boxes = np.stack([prototype.bounds for prototype in self.prototypes])[self.attribute("instance", "shape")]
-            corners = np.stack([boxes[:, [i, j, k], [0, 1, 2]] for i in (0, 1) for j in (0, 1) for k in (0, 1)], axis=1)
-            matrix = self.attribute("instance", "transform")
-            placed = (corners @ matrix[:, :3, :3].transpose(0, 2, 1) + matrix[:, None, :3, 3]).reshape(-1, 3)
-            found += [placed.min(axis=0), placed.max(axis=0)]
-        return np.stack([np.min(found, axis=0), np.max(found, axis=0)]) if found else np.zeros((2, 3))
-
-    def identity(self, kind: Kind) -> UInts:
-        """Return the stable name of each element ``(N,) uint64``."""
         if kind not in self._identity:
             self._identity[kind] = self._make_identity(kind)
         return self._identity[kind]
@@ -329,13 +269,47 @@ class Geo:
         return self._with({**self.attributes, kind: named})
 
     def without_attribute(self, kind: Kind, name: str) -> Geo:
-        """Return this geometry without one attribute; raise GeometryError if it does not exist."""
+        """Return this geometry without one attribute.
+
+        Parameters
+        ----------
+        kind : {'point', 'edge', 'corner', 'face', 'curve', 'instance', 'whole'}
+            The elements that have it.
+        name : str
+            The attribute.
+
+        Returns
+        -------
+        Geo
+            A new geometry; everything else is shared with this one.
+
+        Raises
+        ------
+        GeometryError
+            If there is none of this name.
+        """
         self.find(kind, name)
         named = {key: value for key, value in self.attributes[kind].items() if key != name}
         return self._with({**self.attributes, kind: named})
 
     def with_positions(self, positions: AnyArray) -> Geo:
-        """Return this geometry with its points moved to ``positions (P, 3)``; the topology is shared."""
+        """Return this geometry with its points moved.
+
+        Parameters
+        ----------
+        positions : ArrayLike (P, 3)
+            Where they go, m.
+
+        Returns
+        -------
+        Geo
+            A new geometry; its topology and everything else is shared with this one.
+
+        Raises
+        ------
+        GeometryError
+            If there are not as many rows as points.
+        """
         return self.with_attribute("point", "position", np.asarray(positions, np.float64), "vec3")
 
     def _with(self, attributes: Attributes) -> Geo:
@@ -362,29 +336,7 @@ class Geo:
 
     def __repr__(self) -> str:
         """Counts, and the attributes of each kind with their types; groups are flags."""
-        numbers = [(kind, self.topology.count(kind)) for kind in NAMED]
-        counts = ", ".join(f"{count} {kind if count == 1 else PLURAL[kind]}" for kind, count in numbers if count)
-        told = [counts or "empty"]
-        for kind, named in self.attributes.items():
-            held = [f"{name} {entry.type}" for name, entry in named.items() if name != "position"]
-            told += [f"{kind}: {', '.join(held)}"] if held else []
-        return f"<Geo {'; '.join(told)}>"
-
-
-class FileAccess:
-    """How geometries get from and to files. :mod:`reticula.core.formats` provides it; a geometry knows no format."""
-
-    read: Callable[[str | Path], Geo]
-    write: Callable[..., None]
-
-    def __getattr__(self, name: str) -> Any:
-        if name.startswith("_"):
-            raise AttributeError(name)
-        import_module("reticula.core.formats")  # it puts its functions here
-        return self.__dict__[name]
-
-
-file_access = FileAccess()
+        return f"<Geo {in_words(self)}>"
 
 
 def once_per_geo(function: Callable[[Geo], Result]) -> Callable[[Geo], Result]:

@@ -18,8 +18,9 @@ from reticula.core.language.functions.symbols import OVERFLOW
 from reticula.core.language.ir.visitor import ExpressionVisitor
 from reticula.core.language.scope import SINGLE, Scope, adjacent
 from reticula.core.language.typecheck import may_change
-from reticula.core.language.types import IDENTITY, INTEGER, TEXT, PlaceOf, Type, is_list, item_of, kind_of, owner_of
+from reticula.core.language.types import IDENTITY, TEXT, PlaceOf, Type, is_list, item_of, kind_of, owner_of
 from reticula.core.language.vector.lists import Lists, check_listed, check_longest
+from reticula.core.language.vector.risk import Risk
 from reticula.core.language.vector.values import Value, blank, dtype_of, locals_read, shape_of, take
 from reticula.core.spatial.sampling import NOTHING, Sample
 
@@ -38,7 +39,7 @@ class ExpressionRunner(ExpressionVisitor[Value]):
         self.rows: AnyArray | None = None
         self.frame: dict[str, Value] = {}
         self.answers: dict[ir.Query, Value] = {}
-        self.risky: dict[int, bool] = {}
+        self.risk = Risk()
         self.written: Collection[str] = ()
 
     @property
@@ -161,7 +162,7 @@ class ExpressionRunner(ExpressionVisitor[Value]):
         function = expression.function
         if function.name == "if":
             return self.choose(expression)
-        if function.name in ("and", "or") and self.may_fail(expression.arguments[1]):
+        if function.name in ("and", "or") and self.risk.among(expression.arguments[1]):
             return self.shortcut(expression)
         values = [self.run(argument) for argument in expression.arguments]
         if expression.type in VECTORS and not function.name.startswith("vec"):
@@ -173,31 +174,13 @@ class ExpressionRunner(ExpressionVisitor[Value]):
         except OverflowError:
             self.fail(OVERFLOW, expression)
 
-    def may_fail(self, expression: ir.ExpressionNode) -> bool:
-        """Whether an expression must not be worked out where its value is not needed."""
-        key = id(expression)
-        if key not in self.risky:
-            self.risky[key] = self._risky(expression)
-        return self.risky[key]
-
-    def _risky(self, expression: ir.ExpressionNode) -> bool:
-        if isinstance(expression, (ir.Item, ir.Call, ir.MakePoint, ir.MakeChain, ir.Query, ir.Comprehension)):
-            return True
-        if isinstance(expression, ir.Reduce) and expression.how == "sum" and expression.type is INTEGER:
-            return True
-        if isinstance(expression, ir.Apply) and expression.function.fails in ("always", str(expression.type)):
-            return True
-        parts = [part for part in vars(expression).values() if isinstance(part, (ir.ExpressionNode, tuple))]
-        flat = [one for part in parts for one in (part if isinstance(part, tuple) else (part,))]
-        return any(self.may_fail(one) for one in flat if isinstance(one, ir.ExpressionNode))
-
     def choose(self, expression: ir.Apply) -> Value:
         test = self.run(expression.arguments[0])
         yes, no = expression.arguments[1:]
         if len(test) == 1:
             return self.run(yes if test[0] else no)
         simple = isinstance(expression.type, AttributeType) and len(expression.type.shape) < 2
-        if simple and not self.may_fail(yes) and not self.may_fail(no):
+        if simple and not self.risk.among(yes) and not self.risk.among(no):
             return expression.function.run(test, self.run(yes), self.run(no))
         if test.all() or not test.any():
             return self.run(yes if test.all() else no)
@@ -376,7 +359,7 @@ class ExpressionRunner(ExpressionVisitor[Value]):
     def spawn(self, expression: ir.Comprehension, rows: AnyArray, values: AnyArray) -> ExpressionRunner:
         """A runner with one row per item of a list instead of one per element."""
         inner = self.child(self.numbers()[rows])
-        inner.risky = self.risky
+        inner.risk = self.risk
         for name in locals_read(expression):
             if name in self.frame:
                 held = self.chosen(self.frame[name])

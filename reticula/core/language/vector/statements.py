@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from typing import Any, assert_never
+from typing import assert_never
 
 import numpy as np
 
@@ -14,9 +14,7 @@ from reticula.core.language.limits import MOST_CALLS_DEEP, MOST_PRINTED
 from reticula.core.language.scope import Scope
 from reticula.core.language.types import (
     IDENTITY,
-    NUMBER,
     TEXT,
-    ElementOf,
     Type,
     is_list,
     item_of,
@@ -26,7 +24,8 @@ from reticula.core.language.types import (
 from reticula.core.language.vector.clock import Clock
 from reticula.core.language.vector.expressions import ExpressionRunner
 from reticula.core.language.vector.lists import Lists
-from reticula.core.language.vector.values import Value, blank, dtype_of
+from reticula.core.language.vector.told import told
+from reticula.core.language.vector.values import Value, blank, dtype_of, overlaid, together
 from reticula.core.spatial.sampling import Sample
 
 __all__ = ["ProgramRunner"]
@@ -248,7 +247,7 @@ class ProgramRunner(ExpressionRunner):
             values = [self.run(part) for part in statement.values]
             for row in range(min(len(rows), MOST_PRINTED - len(self.printed))):
                 self.printed.append(
-                    " ".join(_told(v, row, p.type) for v, p in zip(values, statement.values, strict=True))
+                    " ".join(told(v, row, p.type) for v, p in zip(values, statement.values, strict=True))
                 )
         return rows
 
@@ -385,46 +384,3 @@ class ProgramRunner(ExpressionRunner):
         self.log.note(kind, self.numbers(), points.length, np.broadcast_to(closed, (self.size,)))
         self.log.note(f"{kind} points", points.content[1].astype(np.int64))
         return handles
-
-
-def overlaid(before: AnyArray | None, rows: AnyArray, count: int, value: AnyArray) -> AnyArray:
-    """Return values that are ``value`` at ``rows`` and as before elsewhere."""
-    shape = value.shape[1:]
-    if before is None:
-        out = np.zeros((count, *shape), value.dtype)
-    elif len(before) != count or not before.flags.writeable or np.result_type(before, value) != before.dtype:
-        out = np.array(np.broadcast_to(before, (count, *shape)), np.result_type(before, value))
-    else:
-        out = before.copy()
-    out[rows] = value
-    return out
-
-
-def together(*parts: AnyArray) -> AnyArray:
-    """Return rows from several ways in order."""
-    filled = [part for part in parts if len(part)]
-    if not filled:
-        return NOTHING
-    return filled[0] if len(filled) == 1 else np.sort(np.concatenate(filled))
-
-
-def _told(value: Value, row: int, type: Type) -> str:
-    """One value as text."""
-    if isinstance(value, Lists):
-        one = value.take(np.array([row if len(value) > 1 else 0]))
-        inside = [_plain(item, item_of(type)) for item in one.content[1][:20].tolist()]
-        more = ", …" if int(one.length[0]) > 20 else ""
-        return f"[{', '.join(inside)}{more}]"
-    if isinstance(value, Sample):
-        return "a place" if value.found[row if len(value) > 1 else 0] else "no place"
-    return _plain(value[row if len(value) > 1 else 0].tolist(), type)
-
-
-def _plain(value: Any, type: Type) -> str:
-    if isinstance(type, ElementOf):
-        return f"{kind_of(type)} {value}"
-    if isinstance(value, list):
-        return f"({', '.join(_plain(part, NUMBER) for part in value)})"
-    if isinstance(value, bool):
-        return "yes" if value else "no"
-    return f"{value:.6g}" if isinstance(value, float) else str(value)

@@ -13,7 +13,7 @@ from reticula.core.language.types import ElementOf, Type
 from reticula.core.language.vector.lists import Lists
 from reticula.core.spatial.sampling import Sample
 
-__all__ = ["Value", "blank", "dtype_of", "locals_read", "shape_of", "take"]
+__all__ = ["Value", "blank", "dtype_of", "locals_read", "overlaid", "shape_of", "take", "together"]
 
 Value = Any
 """An array with one row per element (or one for all), Lists, or a Sample."""
@@ -56,3 +56,24 @@ def locals_read(expression: ir.Expression) -> set[str]:
         elif isinstance(part, tuple):
             stack.extend(part)
     return found
+
+
+def overlaid(before: AnyArray | None, rows: AnyArray, count: int, value: AnyArray) -> AnyArray:
+    """Return values that are ``value`` at ``rows`` and as before elsewhere."""
+    shape = value.shape[1:]
+    if before is None:
+        out = np.zeros((count, *shape), value.dtype)
+    elif len(before) != count or not before.flags.writeable or np.result_type(before, value) != before.dtype:
+        out = np.array(np.broadcast_to(before, (count, *shape)), np.result_type(before, value))
+    else:
+        out = before.copy()
+    out[rows] = value
+    return out
+
+
+def together(*parts: AnyArray) -> AnyArray:
+    """Return rows from several ways in order."""
+    filled = [part for part in parts if len(part)]
+    if not filled:
+        return np.zeros(0, np.int64)
+    return filled[0] if len(filled) == 1 else np.sort(np.concatenate(filled))
