@@ -2,15 +2,15 @@
 
 from __future__ import annotations
 
+import importlib
 import os
-from collections.abc import Callable
-from dataclasses import dataclass
+import pkgutil
 from pathlib import Path
 from typing import Any
 
 from reticula.core.diagnostics import note
 from reticula.core.errors import FormatError
-from reticula.core.formats import obj, ply, stl
+from reticula.core.formats.format import EVERYTHING, Format
 from reticula.core.geometry import Geo
 from reticula.core.geometry.edit.instances import flatten
 from reticula.core.geometry.edit.placement import to_world
@@ -21,22 +21,15 @@ __all__ = ["FORMATS", "MOST_BYTES", "Format", "format_of", "read_bytes", "read_f
 MOST_BYTES = 2_000_000_000
 
 
-@dataclass(frozen=True)
-class Format:
-    """How to read and write one format, what it keeps, and the options of its writer (name: choices)."""
+FORMATS: dict[str, Format] = {}
+"""All formats by their ending, those that keep everything first. Every module of this package that declares one as
+``FORMAT`` is found by itself; none needs to be listed."""
 
-    name: str
-    read: Callable[[bytes], Geo]
-    write: Callable[..., bytes]
-    keeps: str
-    options: dict[str, tuple[str, ...]]
-
-
-FORMATS: dict[str, Format] = {
-    "ply": Format("PLY", ply.read, ply.write, "everything", {"encoding": ("binary", "ascii")}),
-    "obj": Format("OBJ", obj.read, obj.write, "faces, curves, uv, normals, point colours and face groups", {}),
-    "stl": Format("STL", stl.read, stl.write, "triangles only", {"encoding": ("binary", "ascii")}),
-}
+for _module in pkgutil.iter_modules(__path__, f"{__name__}."):
+    _found = getattr(importlib.import_module(_module.name), "FORMAT", None)
+    if isinstance(_found, Format):
+        FORMATS[_found.ending] = _found
+FORMATS = dict(sorted(FORMATS.items(), key=lambda entry: (entry[1].keeps != EVERYTHING, entry[0])))
 
 
 def format_of(name: str) -> Format:

@@ -17,6 +17,7 @@ import numpy as np
 from reticula.core.arrays import AnyArray, Floats, Indices, Ints, starts_from_sizes, unit
 from reticula.core.diagnostics import note, warn
 from reticula.core.errors import FormatError
+from reticula.core.formats.format import Format
 from reticula.core.formats.places import check_places
 from reticula.core.formats.plain_text import plain_text
 from reticula.core.formats.text_lines import Lines, numbers_of, token_counts
@@ -25,7 +26,7 @@ from reticula.core.geometry.mesh.kinds import Kind
 from reticula.core.jit import kernel
 from reticula.core.language.reserved import readable_name
 
-__all__ = ["read", "write"]
+__all__ = ["FORMAT", "read", "write"]
 
 OBJECT = "object"
 """The face attribute that keeps the names after ``o``."""
@@ -329,3 +330,6 @@ def _note_lost(geo: Geo) -> None:
     lost = [f"{kind} {name}" for kind, named in geo.attributes.items() for name in named if (kind, name) not in kept]
     if lost:
         note(f"OBJ cannot hold {', '.join(lost)}; write PLY to keep them.")
+
+
+FORMAT = Format("obj", "OBJ", read, write, "faces, curves, uv, normals, point colours and face groups")

@@ -15,6 +15,7 @@ import numpy as np
 from reticula.core.arrays import AnyArray, Floats, as_rows, starts_from_sizes
 from reticula.core.diagnostics import note
 from reticula.core.errors import FormatError, GeometryError
+from reticula.core.formats.format import EVERYTHING, Format
 from reticula.core.formats.places import check_places
 from reticula.core.formats.ply_lists import with_flat_lists, with_whole_lists
 from reticula.core.formats.ply_table import Column, Element, read_tables, write_tables
@@ -23,7 +24,7 @@ from reticula.core.geometry.mesh.attribute_types import TYPES
 from reticula.core.geometry.mesh.edge_chains import EdgeChains, edge_chains
 from reticula.core.language.reserved import readable_name
 
-__all__ = ["read", "write"]
+__all__ = ["FORMAT", "read", "write"]
 
 ELEMENTS: dict[Kind, str] = {
     "point": "vertex",
@@ -319,3 +320,6 @@ def _decode(type: str, columns: list[Column]) -> Attribute:
         raise FormatError(
             f"the values of '{columns[0].name}' are not a {type}, as a comment in the header says"
         ) from None
+
+
+FORMAT = Format("ply", "PLY", read, write, EVERYTHING, {"encoding": ("binary", "ascii")})

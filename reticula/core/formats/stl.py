@@ -12,12 +12,13 @@ import numpy as np
 from reticula.core.arrays import Floats, unit
 from reticula.core.diagnostics import note
 from reticula.core.errors import FormatError
+from reticula.core.formats.format import Format
 from reticula.core.formats.places import check_places
 from reticula.core.formats.plain_text import plain_text
 from reticula.core.formats.text_lines import Lines, numbers_of, token_counts
 from reticula.core.geometry import Geo, triangles
 
-__all__ = ["read", "write"]
+__all__ = ["FORMAT", "read", "write"]
 
 RECORD = np.dtype([("normal", "<f4", 3), ("corner", "<f4", (3, 3)), ("extra", "<u2")])
 
@@ -92,3 +93,6 @@ def write(geo: Geo, encoding: str = "binary") -> bytes:
     records = np.zeros(len(corners), RECORD)
     records["normal"], records["corner"] = normal, corners
     return b"Reticula".ljust(80) + len(corners).to_bytes(4, "little") + records.tobytes()
+
+
+FORMAT = Format("stl", "STL", read, write, "triangles only", {"encoding": ("binary", "ascii")})

@@ -18,10 +18,9 @@ import { useSelectedCards } from './useSelectedCards'
 import { useGraph } from './useGraph'
 import { revisionOf } from '../model/revisions'
 
-export type Panel = 'checks' | 'trace' | 'compare' | 'profile'
-
 export const useInspection = createGlobalState(() => {
-  const panel = ref<Panel | ''>('')
+  /** The name of the panel that is open; none: nothing. */
+  const panel = ref('')
   const checks = shallowRef<AnswerTo<'checks'> | null>(null)
   const steps = shallowRef<Step[] | null>(null)
   const difference = shallowRef<Difference | null>(null)
@@ -105,7 +104,7 @@ export const useInspection = createGlobalState(() => {
     other,
     isChosen,
     trouble,
-    toggle: (which: Panel) => (panel.value = panel.value === which ? '' : which),
+    toggle: (which: string) => (panel.value = panel.value === which ? '' : which),
     /** The answers to queries about what is compared with; null if there is nothing, or it fails. */
     async askOther(queries: LookQuery[]): Promise<LookAnswer[] | null> {
       try {

@@ -1,13 +1,12 @@
 /** The panels beside the picture: to add one, write its file and an entry here; the rail, the finder and keys follow. */
 import type { Component } from 'vue'
-import type { Panel } from '../../stores/useInspection'
 import ChecksPanel from './panels/ChecksPanel.vue'
 import ComparePanel from './panels/ComparePanel.vue'
 import ProfilePanel from './panels/ProfilePanel.vue'
 import TracePanel from './panels/TracePanel.vue'
 
 export interface PanelKind {
-  name: Panel
+  name: string
   title: string
   help: string
   shortcut?: string
