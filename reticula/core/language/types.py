@@ -9,13 +9,9 @@ from __future__ import annotations
 
 from collections.abc import Mapping
 from dataclasses import dataclass
-from typing import TYPE_CHECKING
 
 from reticula.core.geometry.mesh.attribute_types import TYPES, AttributeType
 from reticula.core.geometry.mesh.kinds import PLURAL, Kind
-
-if TYPE_CHECKING:
-    from reticula.core.language.questions.question import Question
 
 __all__ = [
     "FLAG",
@@ -73,13 +69,13 @@ class ElementOf:
 
 @dataclass(frozen=True)
 class PlaceOf:
-    """A place that a question to the input ``owner`` finds."""
+    """A place that the question ``how`` to the input ``owner`` finds."""
 
     owner: str
-    question: Question
+    how: str
 
     def __str__(self) -> str:
-        return f"place@{self.owner}.{self.question.name}"
+        return f"place@{self.owner}.{self.how}"
 
 
 @dataclass(frozen=True)

@@ -152,14 +152,14 @@ export function useBenchActions(on: Surfaces, open: Dialogs): Action[] {
     {
       name: 'Open',
       help: 'go into the graph that the selected card runs',
-      shortcut: 'O',
+      shortcut: 'Enter',
       enabled: () => nests() !== null,
       run: () => void graph.enter(nests()!),
     },
     {
       name: 'Out',
       help: 'go out of this graph, to the one around it',
-      shortcut: 'U',
+      shortcut: 'Shift+Enter',
       enabled: () => graph.path.value.length > 0,
       run: () => graph.leave(graph.path.value.length - 1),
     },
@@ -213,7 +213,7 @@ export function useBenchActions(on: Surfaces, open: Dialogs): Action[] {
       run: () => on.board.value?.select(Object.keys(graph.document.value.nodes)),
     },
     { name: 'Tidy board', help: 'lay all cards out again', run: () => on.board.value?.tidy() },
-    { name: 'All cards', help: 'show all cards on the board', run: () => void on.board.value?.fit() },
+    { name: 'All cards', help: 'show all cards on the board', run: () => void on.board.value?.showAll() },
     { name: 'Day or night', help: 'change the theme', run: theme.toggle },
     { name: 'Stop', help: 'stop the evaluation', enabled: () => evaluation.running.value, run: evaluation.stop },
   ]

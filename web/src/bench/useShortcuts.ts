@@ -1,6 +1,6 @@
 /** Runs the action whose shortcut is pressed, unless a text is being written or a dialog is open. */
 import { useEventListener } from '@vueuse/core'
-import { isWriting, shortcutOf, type Action } from '../model/actions'
+import { isControl, isWriting, shortcutOf, type Action } from '../model/actions'
 
 const ALIASES: Record<string, string> = { Backspace: 'Delete', 'Ctrl+Y': 'Ctrl+Shift+Z' }
 
@@ -8,6 +8,7 @@ export function useShortcuts(actions: Action[], isBusy: () => boolean): void {
   useEventListener(window, 'keydown', (event: KeyboardEvent) => {
     if (isBusy() || isWriting(event.target) || document.querySelector('.el-overlay:not([style*="display: none"])'))
       return
+    if (event.key === 'Enter' && isControl(event.target)) return
     const pressed = shortcutOf(event)
     const alias = ALIASES[pressed] ?? pressed
     const action = actions.find((entry) => entry.shortcut === alias)

@@ -2,6 +2,8 @@
 /** Where the graph is: cards top to bottom, wires between them. */
 import '@vue-flow/core/dist/style.css'
 import { type NodeChange, useVueFlow, VueFlow } from '@vue-flow/core'
+import { MiniMap } from '@vue-flow/minimap'
+import '@vue-flow/minimap/dist/style.css'
 import { computed, nextTick, provide, ref, watch } from 'vue'
 import { followersOf } from '../model/parameterLinks'
 import { tiesKey } from '../stores/injectionKeys'
@@ -11,7 +13,7 @@ import Breadcrumbs from './Breadcrumbs.vue'
 import Card from './card/Card.vue'
 import Frames from './Frames.vue'
 import SearchBox from './SearchBox.vue'
-import { useBoardViewport } from './useBoardViewport'
+import { LEAST_ZOOM, useBoardViewport } from './useBoardViewport'
 import { useCardSets } from './useCardSets'
 import { useWires } from './useWires'
 import WirePreview from './WirePreview.vue'
@@ -19,6 +21,12 @@ import WirePreview from './WirePreview.vue'
 const graph = useGraph()
 const flow = useVueFlow('board')
 const searching = ref(false)
+/** Below this zoom cards show their titles alone, large enough to be read; still farther off they are marks. */
+const FAR = 0.55
+const DOTS = 0.14
+/** Cards from which on an overview helps. */
+const MANY = 8
+const zoom = computed(() => flow.viewport.value.zoom)
 const followers = computed(() => followersOf(graph.document.value))
 provide(tiesKey, followers)
 const chosenCards = ref<ReadonlySet<string>>(new Set())
@@ -27,7 +35,7 @@ const selected = computed(() => Object.keys(graph.document.value.nodes).filter((
 
 watch(selected, (now) => (cards.value = now))
 
-const { sizes, places, fit, follow, centre } = useBoardViewport(chosenCards)
+const { sizes, places, fit, showAll, follow, centre } = useBoardViewport(chosenCards)
 const { edges, chosenWire, asked, canConnect, onConnect, onDragStop, pickWire, cutWire } = useWires()
 const { foldChosen, frameChosen, nameJump, copy, pasteText } = useCardSets({ selected, select, follow })
 const nodes = computed(() =>
@@ -82,6 +90,7 @@ defineExpose({
   select,
   cutWire,
   fit,
+  showAll,
   follow,
   tidy,
   foldChosen,
@@ -95,7 +104,7 @@ defineExpose({
 </script>
 
 <template>
-  <section class="board" aria-label="Board">
+  <section class="board" :class="{ far: zoom < FAR, dots: zoom < DOTS }" :style="{ '--zoom': zoom }" aria-label="Board">
     <div class="bar">
       <b>Board</b>
       <span class="faint">{{ nodes.length }} {{ nodes.length === 1 ? 'card' : 'cards' }}</span>
@@ -121,7 +130,7 @@ defineExpose({
       <button class="plain" data-test="search" title="Search in the graph (Ctrl+F)" @click="searching = !searching">
         Search
       </button>
-      <button class="plain" title="Show all cards" @click="fit">All cards</button>
+      <button class="plain" title="Show all cards" data-test="all-cards" @click="showAll">All cards</button>
       <button class="plain" title="Lay all cards out again, those placed by hand too" @click="tidy">Tidy</button>
     </div>
     <Breadcrumbs />
@@ -132,7 +141,7 @@ defineExpose({
         id="board"
         :nodes="nodes"
         :edges="edges"
-        :min-zoom="0.2"
+        :min-zoom="LEAST_ZOOM"
         :max-zoom="1.6"
         :delete-key-code="null"
         :is-valid-connection="canConnect"
@@ -147,6 +156,15 @@ defineExpose({
       >
         <template #node-card="card"><Card :id="card.id" :selected="card.selected" /></template>
         <Frames :places="places" :sizes="sizes" @select="select" />
+        <MiniMap
+          v-if="nodes.length > MANY"
+          pannable
+          zoomable
+          :width="132"
+          :height="96"
+          aria-label="Overview of the board"
+          data-test="overview"
+        />
       </VueFlow>
     </div>
   </section>
@@ -183,6 +201,24 @@ defineExpose({
 .board :deep(.vue-flow__edge-path) {
   stroke: var(--wire);
   stroke-width: 3;
+}
+.board.far :deep(.vue-flow__edge-path) {
+  stroke-width: calc(1.5px / var(--zoom));
+}
+.board :deep(.vue-flow__minimap) {
+  margin: 8px;
+  border: 1px solid var(--line);
+  border-radius: 6px;
+  background: var(--sheet);
+}
+.board :deep(.vue-flow__minimap-node) {
+  fill: var(--wire);
+}
+.board :deep(.vue-flow__minimap-node.selected) {
+  fill: var(--accent);
+}
+.board :deep(.vue-flow__minimap-mask) {
+  fill: color-mix(in srgb, var(--backdrop-bottom) 55%, transparent);
 }
 .board :deep(.vue-flow__edge.value .vue-flow__edge-path) {
   stroke-width: 1.5;

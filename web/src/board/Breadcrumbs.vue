@@ -54,7 +54,7 @@ function choose(event: Event) {
     <button
       class="plain boxed up"
       data-test="go-out"
-      title="Out of this graph (U)"
+      title="Out of this graph (Shift+Enter)"
       @click="graph.leave(steps.length - 1)"
     >
       Out

@@ -4,6 +4,7 @@ export interface BoardSurface {
   select: (ids: string[]) => void
   cutWire: () => boolean
   fit: () => Promise<void>
+  showAll: () => Promise<void>
   follow: () => void
   tidy: () => void
   foldChosen: () => Promise<void>

@@ -8,6 +8,8 @@ import { useGraph } from '../stores/useGraph'
 /** After a graph is opened or a card added, cards grow as their results arrive; until then, or a touch, the board follows. */
 const SETTLING_MS = 2500
 const REVEALING_MS = 600
+/** How small cards may get, so that all of a large graph fit the board. */
+export const LEAST_ZOOM = 0.03
 const CLOSED: Size = { width: 224, height: 76 }
 
 export function useBoardViewport(chosenCards: Ref<ReadonlySet<string>>) {
@@ -35,6 +37,13 @@ export function useBoardViewport(chosenCards: Ref<ReadonlySet<string>>) {
     const at = splitFeed(graph.document.value.looking_at ?? '').from
     const viewport = viewportFor(places.value, sizes.value, at, { width, height })
     await flow.setViewport({ ...viewport, zoom: 1 })
+  }
+
+  /** Show all cards, however small they get. */
+  async function showAll() {
+    settling = 0
+    await nextTick()
+    await flow.fitView({ padding: 0.05, minZoom: LEAST_ZOOM, maxZoom: 1, duration: 160 })
   }
 
   let settling = Date.now() + SETTLING_MS
@@ -76,5 +85,5 @@ export function useBoardViewport(chosenCards: Ref<ReadonlySet<string>>) {
       )
   }
 
-  return { sizes, places, fit, follow, centre }
+  return { sizes, places, fit, showAll, follow, centre }
 }

@@ -27,6 +27,11 @@ export function isWriting(target: EventTarget | null): boolean {
   return target instanceof HTMLElement && (target.isContentEditable || /^(INPUT|TEXTAREA|SELECT)$/.test(target.tagName))
 }
 
+/** Return whether Enter already means something where the focus is. */
+export function isControl(target: EventTarget | null): boolean {
+  return target instanceof HTMLElement && target.closest('button, a, summary, [role=button], [role=option]') !== null
+}
+
 /** Return how well words fit a text: 0 not at all; each word must begin some word of it or lie inside one. */
 export function fit(words: string, name: string, more: string): number {
   let total = 1

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Mapping
 from difflib import get_close_matches
-from typing import TYPE_CHECKING, cast
+from typing import cast
 
 import numpy as np
 
@@ -14,9 +14,6 @@ from reticula.core.geometry.mesh.attribute import Attribute
 from reticula.core.geometry.mesh.bounds import bounds_of
 from reticula.core.geometry.mesh.kinds import KINDS, PLURAL, Kind
 from reticula.core.geometry.mesh.topology import Topology
-
-if TYPE_CHECKING:
-    from reticula.core.geometry.mesh.geo import Geo
 
 __all__ = ["Attributes", "Contents"]
 
@@ -28,7 +25,7 @@ class Contents:
 
     topology: Topology
     attributes: Attributes
-    prototypes: tuple[Geo, ...]
+    prototypes: tuple[Contents, ...]
 
     @property
     def positions(self) -> Floats:
@@ -170,4 +167,8 @@ class Contents:
     @property
     def bounds(self) -> Floats:
         """Lowest and highest corner of the axis-aligned box around everything ``(2, 3)``; zeros if there is nothing."""
-        return bounds_of(self)
+        if not self.topology.instance_count:
+            return bounds_of(self.positions, (), np.zeros(0, np.int32), np.zeros((0, 4, 4)))
+        boxes = [prototype.bounds for prototype in self.prototypes]
+        which = self.attribute("instance", "shape")
+        return bounds_of(self.positions, boxes, which, self.attribute("instance", "transform"))

@@ -5,10 +5,7 @@ from __future__ import annotations
 from collections.abc import Callable
 from importlib import import_module
 from pathlib import Path
-from typing import TYPE_CHECKING, Any
-
-if TYPE_CHECKING:
-    from reticula.core.geometry.mesh.geo import Geo
+from typing import Any
 
 __all__ = ["file_access"]
 
@@ -16,7 +13,7 @@ __all__ = ["file_access"]
 class FileAccess:
     """What :mod:`reticula.core.formats` provides, which is loaded when it is first asked for."""
 
-    read: Callable[[str | Path], Geo]
+    read: Callable[[str | Path], Any]
     write: Callable[..., None]
 
     def __getattr__(self, name: str) -> Any:

@@ -40,6 +40,8 @@ class Geo(Contents):
     one) and ``transform`` (mat4, from its space to this one) say where, until they are flattened.
     """
 
+    prototypes: tuple[Geo, ...]
+
     def __init__(
         self,
         topology: Topology,
@@ -336,7 +338,7 @@ class Geo(Contents):
 
     def __repr__(self) -> str:
         """Counts, and the attributes of each kind with their types; groups are flags."""
-        return f"<Geo {in_words(self)}>"
+        return f"<Geo {in_words(self.topology, self.attributes)}>"
 
 
 def once_per_geo(function: Callable[[Geo], Result]) -> Callable[[Geo], Result]:

@@ -14,6 +14,7 @@ from reticula.core.geometry.mesh.geo import Geo
 from reticula.core.geometry.mesh.kinds import Kind
 from reticula.core.language import ir
 from reticula.core.language.compiled.code_writer import Parts, Unsupported
+from reticula.core.language.questions import QUESTIONS
 from reticula.core.language.questions.place_parts import PLACE_WIDTH
 from reticula.core.language.questions.question import Question
 from reticula.core.language.scope import Scope, adjacent
@@ -85,7 +86,7 @@ class Bindings:
 
     def place_width(self, type: PlaceOf) -> int:
         """Return how many numbers a place is."""
-        return PLACE_WIDTH[self.lies_on(type.owner, type.question)]
+        return PLACE_WIDTH[self.lies_on(type.owner, QUESTIONS[type.how])]
 
     # ---- values
 

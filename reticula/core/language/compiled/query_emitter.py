@@ -10,6 +10,7 @@ from reticula.core.language import ir
 from reticula.core.language.compiled.code_writer import Parts
 from reticula.core.language.compiled.emitter_base import EmitterBase
 from reticula.core.language.functions import VECTORS
+from reticula.core.language.questions import QUESTIONS
 from reticula.core.language.questions.question import Asked
 from reticula.core.language.typecheck import may_change
 from reticula.core.language.types import PlaceOf, width_of
@@ -37,7 +38,7 @@ class QueryEmitter(EmitterBase):
     def on_placefield(self, expression: ir.PlaceField) -> Parts:
         place = self.value(expression.where)
         assert isinstance(expression.where.type, PlaceOf)
-        owner, question = expression.where.type.owner, expression.where.type.question
+        owner, question = expression.where.type.owner, QUESTIONS[expression.where.type.how]
         on = self.bind.lies_on(owner, question)
         if expression.kind is not None:
             return self.found_attribute(expression, owner, on, place)

@@ -2,20 +2,16 @@
 
 from __future__ import annotations
 
-from typing import TYPE_CHECKING
-
 from reticula.core.language.questions.nearest import nearest_code
 from reticula.core.language.questions.place_fields import ON_SURFACES
 from reticula.core.language.questions.place_parts import place_parts, what_lies_on
 from reticula.core.language.questions.question import PLACE, Asked, Question, largest, question, within
+from reticula.core.language.questions.writer import QuestionWriter
 from reticula.core.language.types import NUMBER, VEC3
 from reticula.core.spatial.sampling import sample_closest
 
-if TYPE_CHECKING:
-    from reticula.core.language.compiled.query_emitter import QueryEmitter
 
-
-def _code(emit: QueryEmitter, asked: Asked) -> list[str]:
+def _code(emit: QuestionWriter, asked: Asked) -> list[str]:
     if asked.on == "points":
         return nearest_code(emit, asked)
     tree = emit.bind.surface_tree(asked.owner, curves=asked.on == "curves")

@@ -3,16 +3,14 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
-from typing import TYPE_CHECKING, Any
+from typing import Any
 
 from reticula.core.arrays import AnyArray
 from reticula.core.geometry.mesh.geo import Geo
 from reticula.core.language.questions.question import POINTS, Asked, Question, question
+from reticula.core.language.questions.writer import QuestionWriter
 from reticula.core.language.types import INTEGER, NUMBER, VEC3, ElementOf, ListOf
 from reticula.core.spatial.points import points_of
-
-if TYPE_CHECKING:
-    from reticula.core.language.compiled.query_emitter import QueryEmitter
 
 AT_ONCE = 512
 """Neighbours that room is made for without counting them first."""
@@ -23,11 +21,11 @@ def _run(geo: Geo, given: Sequence[AnyArray]) -> Any:
     return start, item
 
 
-def _looked_for(emit: QueryEmitter, asked: Asked) -> str:
+def _looked_for(emit: QuestionWriter, asked: Asked) -> str:
     return f"{emit.bind.point_tree(asked.owner)}, {asked.at}, {asked.arguments[1][0]}"
 
 
-def _code(emit: QueryEmitter, asked: Asked) -> Any:
+def _code(emit: QuestionWriter, asked: Asked) -> Any:
     """With a small limit they are looked for at once, else counted before."""
     wanted, limit = _looked_for(emit, asked), asked.optional(2, str(2**62))
     count = f"count_one({wanted}, {limit}, count_scratch)"
@@ -42,7 +40,7 @@ def _code(emit: QueryEmitter, asked: Asked) -> Any:
     return emit.stored(found, count, ListOf(ElementOf("point", asked.owner)))
 
 
-def _kept_room(emit: QueryEmitter, room: str) -> tuple[str, str]:
+def _kept_room(emit: QuestionWriter, room: str) -> tuple[str, str]:
     """Arrays for found points that are used again for the next element.
 
     Not in functions, which may call themselves.

@@ -2,21 +2,17 @@
 
 from __future__ import annotations
 
-from typing import TYPE_CHECKING
-
 from reticula.core.language.questions.place_fields import ON_POINTS
 from reticula.core.language.questions.place_parts import place_parts
 from reticula.core.language.questions.question import PLACE, Asked, Question, largest, question, within
+from reticula.core.language.questions.writer import QuestionWriter
 from reticula.core.language.types import NUMBER, VEC3
 from reticula.core.spatial.sampling import sample_points
-
-if TYPE_CHECKING:
-    from reticula.core.language.compiled.query_emitter import QueryEmitter
 
 __all__ = ["nearest_code"]
 
 
-def nearest_code(emit: QueryEmitter, asked: Asked) -> list[str]:
+def nearest_code(emit: QuestionWriter, asked: Asked) -> list[str]:
     """Write the search for the nearest point."""
     tree = emit.bind.point_tree(asked.owner)
     return place_parts(emit, f"nearest_one({tree}, {asked.at}, {asked.optional(1, 'np.inf')}, scratch)", "points")

@@ -4,18 +4,15 @@ from __future__ import annotations
 
 from collections.abc import Callable
 from dataclasses import dataclass
-from typing import TYPE_CHECKING
 
 import numpy as np
 
 from reticula.core.arrays import AnyArray
 from reticula.core.geometry.measure.areas import point_normals
+from reticula.core.language.questions.writer import QuestionWriter
 from reticula.core.language.types import FLAG, INTEGER, NUMBER, VEC3, Type
 from reticula.core.spatial.sampling import Sample
 from reticula.core.spatial.surface import surface_of
-
-if TYPE_CHECKING:
-    from reticula.core.language.compiled.query_emitter import QueryEmitter
 
 __all__ = ["ANYWHERE", "ON_POINTS", "ON_SURFACES", "PlaceField"]
 
@@ -33,21 +30,21 @@ class PlaceField:
     name: str
     type: Type
     read: Callable[[Sample], AnyArray]
-    code: Callable[[QueryEmitter, str, str, Parts], Parts]
+    code: Callable[[QuestionWriter, str, str, Parts], Parts]
 
 
-def _face(emit: QueryEmitter, owner: str, on: str, place: Parts) -> Parts:
+def _face(emit: QuestionWriter, owner: str, on: str, place: Parts) -> Parts:
     if on != "faces":
         return ["-1"]
     face = emit.bind.triangle_faces(owner)
     return _guarded(emit, place[0], lambda: [emit.let(f"np.int64({face}[{place[0]}])")], ["-1"])
 
 
-def _position(emit: QueryEmitter, owner: str, on: str, place: Parts) -> Parts:
+def _position(emit: QuestionWriter, owner: str, on: str, place: Parts) -> Parts:
     return place[-3:] if on != "points" else _row(emit, emit.bind.attribute("point", owner, "position"), place)
 
 
-def _normal(emit: QueryEmitter, owner: str, on: str, place: Parts) -> Parts:
+def _normal(emit: QuestionWriter, owner: str, on: str, place: Parts) -> Parts:
     if on == "curves":
         return ["0.0"] * 3
     geo = emit.scope.of(owner).geo
@@ -64,11 +61,11 @@ def _normal(emit: QueryEmitter, owner: str, on: str, place: Parts) -> Parts:
     return _row(emit, rows, place)
 
 
-def _row(emit: QueryEmitter, rows: str, place: Parts) -> Parts:
+def _row(emit: QuestionWriter, rows: str, place: Parts) -> Parts:
     return _guarded(emit, place[0], lambda: emit.loaded(rows, place[0], 3), ["0.0"] * 3)
 
 
-def _guarded(emit: QueryEmitter, hit: str, read: Callable[[], Parts], without: Parts) -> Parts:
+def _guarded(emit: QuestionWriter, hit: str, read: Callable[[], Parts], without: Parts) -> Parts:
     """Read something only where a place was found."""
     results = [emit.fresh("r") for _ in without]
     with emit.out.block(f"if {hit} >= 0:"):
@@ -95,7 +92,7 @@ ON_POINTS = (
     PlaceField(
         "index",
         INTEGER,
-        lambda sample: sample.index.astype(np.int64),
+        lambda found: found.index.astype(np.int64),
         lambda emit, owner, on, place: [place[0]],
     ),
 )

@@ -2,12 +2,8 @@
 
 from __future__ import annotations
 
-from typing import TYPE_CHECKING
-
 from reticula.core.geometry.mesh.geo import Geo
-
-if TYPE_CHECKING:
-    from reticula.core.language.compiled.query_emitter import QueryEmitter
+from reticula.core.language.questions.writer import QuestionWriter
 
 __all__ = ["PLACE_WIDTH", "place_parts", "what_lies_on"]
 
@@ -22,7 +18,7 @@ def what_lies_on(geo: Geo) -> str:
     return "curves" if len(geo.topology.curve_segments[0]) else "points"
 
 
-def place_parts(emit: QueryEmitter, call: str, on: str) -> list[str]:
+def place_parts(emit: QuestionWriter, call: str, on: str) -> list[str]:
     """Write a call that gives what was hit and how far, and on curves and faces fills ``place``."""
     hit, far = emit.fresh("h"), emit.fresh("f")
     emit.out.add(f"{hit}, {far} = {call}")

@@ -11,11 +11,11 @@ import numpy as np
 
 from reticula.core.arrays import AnyArray
 from reticula.core.geometry.mesh.geo import Geo
+from reticula.core.language.questions.writer import QuestionWriter
 from reticula.core.language.types import ElementOf, ListOf, PlaceOf, Type
 from reticula.core.spatial.sampling import Sample
 
 if TYPE_CHECKING:
-    from reticula.core.language.compiled.query_emitter import QueryEmitter
     from reticula.core.language.questions.place_fields import PlaceField
 
 __all__ = ["PLACE", "POINTS", "QUESTIONS", "Asked", "Question", "largest", "question", "within"]
@@ -80,10 +80,10 @@ class Question:
     least: int
     gives: Type | Literal["place", "points"]
     run: Callable[[Geo, Sequence[AnyArray]], Any]
-    code: Callable[[QueryEmitter, Asked], Any]
+    code: Callable[[QuestionWriter, Asked], Any]
     fields: tuple[PlaceField, ...] = ()
     named: str = ""
-    count: Callable[[QueryEmitter, Asked], str] | None = None
+    count: Callable[[QuestionWriter, Asked], str] | None = None
     where: Callable[[Geo], str] = field(default=lambda geo: "points")
 
     @property
@@ -102,7 +102,7 @@ class Question:
     def type_on(self, owner: str) -> Type:
         """Return the type of the answer of the input ``owner``."""
         if self.gives == "place":
-            return PlaceOf(owner, self)
+            return PlaceOf(owner, self.name)
         return ListOf(ElementOf("point", owner)) if self.gives == "points" else self.gives
 
     def ask(self, geo: Geo, arguments: Sequence[AnyArray]) -> Any:

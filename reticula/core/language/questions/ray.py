@@ -2,19 +2,15 @@
 
 from __future__ import annotations
 
-from typing import TYPE_CHECKING
-
 from reticula.core.language.questions.place_fields import ON_SURFACES
 from reticula.core.language.questions.place_parts import place_parts
 from reticula.core.language.questions.question import PLACE, Asked, Question, largest, question, within
+from reticula.core.language.questions.writer import QuestionWriter
 from reticula.core.language.types import NUMBER, VEC3
 from reticula.core.spatial.sampling import sample_ray
 
-if TYPE_CHECKING:
-    from reticula.core.language.compiled.query_emitter import QueryEmitter
 
-
-def _code(emit: QueryEmitter, asked: Asked) -> list[str]:
+def _code(emit: QuestionWriter, asked: Asked) -> list[str]:
     origin, direction = asked.arguments[:2]
     long = emit.let(f"np.sqrt({' + '.join(f'{d} * {d}' for d in direction)})")
     for k in range(3):

@@ -3,25 +3,22 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
-from typing import TYPE_CHECKING
 
 import numpy as np
 
 from reticula.core.arrays import AnyArray, Floats
 from reticula.core.geometry.mesh.geo import Geo
 from reticula.core.language.questions.question import Asked, Question, question
+from reticula.core.language.questions.writer import QuestionWriter
 from reticula.core.language.types import FLAG, NUMBER, VEC3
 from reticula.core.spatial.winding import FAR, winding_numbers
-
-if TYPE_CHECKING:
-    from reticula.core.language.compiled.query_emitter import QueryEmitter
 
 
 def _winding(geo: Geo, given: Sequence[AnyArray]) -> Floats:
     return winding_numbers(geo, np.ascontiguousarray(given[0], np.float64))
 
 
-def _code(emit: QueryEmitter, asked: Asked) -> list[str]:
+def _code(emit: QuestionWriter, asked: Asked) -> list[str]:
     tree, moments = emit.bind.surface_tree(asked.owner), emit.bind.moments(asked.owner)
     return [emit.let(f"winding_one({tree}, {moments}, {asked.at}, {FAR}, scratch.stack)")]
 

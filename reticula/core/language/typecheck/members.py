@@ -92,7 +92,7 @@ class MemberChecker(Checker):
     def found(self, where: ir.Expression, name: str, place: Place) -> ir.PlaceField:
         """What a place knows: where it is, or an attribute of what is there."""
         assert isinstance(where.type, PlaceOf)
-        owner, asked = where.type.owner, where.type.question
+        owner, asked = where.type.owner, QUESTIONS[where.type.how]
         geo = self.scope.of(owner).geo
         field = asked.field(name)
         on_faces = bool(geo.topology.face_count) and asked.where(geo) == "faces"

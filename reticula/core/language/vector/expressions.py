@@ -16,6 +16,7 @@ from reticula.core.language import ir
 from reticula.core.language.functions import VECTORS
 from reticula.core.language.functions.symbols import OVERFLOW
 from reticula.core.language.ir.visitor import ExpressionVisitor
+from reticula.core.language.questions import QUESTIONS
 from reticula.core.language.scope import SINGLE, Scope, adjacent
 from reticula.core.language.typecheck import may_change
 from reticula.core.language.types import IDENTITY, TEXT, PlaceOf, Type, is_list, item_of, kind_of, owner_of
@@ -267,7 +268,7 @@ class ExpressionRunner(ExpressionVisitor[Value]):
         if expression.kind:
             return place.attribute(expression.kind, expression.name).values
         assert isinstance(expression.where.type, PlaceOf)
-        field = expression.where.type.question.field(expression.name)
+        field = QUESTIONS[expression.where.type.how].field(expression.name)
         assert field is not None
         return field.read(place)
 

@@ -64,4 +64,4 @@ def test_attributes_are_whole_arrays_that_cannot_be_written(scope: Scope) -> Non
 def test_what_places_of_a_question_lie_on(scope: Scope, owner: str, how: str, mode: str, width: int) -> None:
     bind = Bindings(scope)
     assert bind.lies_on(owner, QUESTIONS[how]) == mode
-    assert bind.place_width(PlaceOf(owner, QUESTIONS[how])) == width
+    assert bind.place_width(PlaceOf(owner, how)) == width

@@ -11,7 +11,6 @@ from reticula.core.language import ir
 from reticula.core.language.compiled.emitted import Emitted
 from reticula.core.language.compiled.executor import Job, emitted_or_none
 from reticula.core.language.parse import parse
-from reticula.core.language.questions import QUESTIONS
 from reticula.core.language.scope import Scope
 from reticula.core.language.script import Script, run_script
 from reticula.core.language.typecheck import check_program
@@ -43,7 +42,7 @@ def named(short: str) -> Type:
         return UNKNOWN_LIST if short == "[?]" else ListOf(named(short[1:-1]))
     kind, at, owner = short.partition("@")
     if kind == "place":
-        return PlaceOf(owner.partition(".")[0], QUESTIONS[owner.partition(".")[2]])
+        return PlaceOf(owner.partition(".")[0], owner.partition(".")[2])
     return ElementOf(kind, owner) if at else TYPES[short]  # type: ignore[arg-type]
 
 

@@ -58,6 +58,7 @@ watch([() => props.selected, () => wired.value.join(), () => visible.value.lengt
       :class="{ many: input.many, optional: input.optional }"
       :title="`${input.name}${input.optional ? ' (may stay empty)' : ''}: ${input.help}`"
     />
+    <div class="from-afar" aria-hidden="true">{{ title }}</div>
     <CardHeader :card="card" :open="selected" />
     <p v-if="writes && !selected" class="line mono">
       <span :title="writes">{{ writes }}</span>
@@ -110,6 +111,32 @@ watch([() => props.selected, () => wired.value.join(), () => visible.value.lengt
   box-shadow: var(--shade);
   font-size: 14px;
   cursor: grab;
+}
+.from-afar {
+  display: none;
+  position: absolute;
+  inset: 0;
+  align-items: center;
+  justify-content: center;
+  padding: 4px 8px;
+  overflow: hidden;
+  font-size: calc(12.5px / max(var(--zoom), 0.14));
+  font-weight: 600;
+  line-height: 1.02;
+  text-align: center;
+  overflow-wrap: anywhere;
+}
+:global(.board.far .card > :not(.from-afar, .vue-flow__handle)) {
+  visibility: hidden;
+}
+:global(.board.far:not(.dots) .card > .from-afar) {
+  display: flex;
+}
+:global(.board.far .card.failed) {
+  background: color-mix(in srgb, var(--bad) 22%, var(--sheet));
+}
+:global(.board.far .card.looking) {
+  background: var(--accent-wash);
 }
 .card.open {
   width: 392px;
