@@ -13,7 +13,7 @@ import Breadcrumbs from './Breadcrumbs.vue'
 import Card from './card/Card.vue'
 import Frames from './Frames.vue'
 import SearchBox from './SearchBox.vue'
-import { LEAST_ZOOM, useBoardViewport } from './useBoardViewport'
+import { FAR, LEAST_ZOOM, useBoardViewport } from './useBoardViewport'
 import { useCardSets } from './useCardSets'
 import { useWires } from './useWires'
 import WirePreview from './WirePreview.vue'
@@ -21,8 +21,7 @@ import WirePreview from './WirePreview.vue'
 const graph = useGraph()
 const flow = useVueFlow('board')
 const searching = ref(false)
-/** Below this zoom cards show their titles alone, large enough to be read; still farther off they are marks. */
-const FAR = 0.55
+/** From still farther off than `FAR`, cards are marks without titles. */
 const DOTS = 0.14
 /** Cards from which on an overview helps. */
 const MANY = 8
@@ -157,7 +156,7 @@ defineExpose({
         <template #node-card="card"><Card :id="card.id" :selected="card.selected" /></template>
         <Frames :places="places" :sizes="sizes" @select="select" />
         <MiniMap
-          v-if="nodes.length > MANY"
+          v-if="nodes.length > MANY && zoom >= FAR"
           pannable
           zoomable
           :width="132"

@@ -10,6 +10,8 @@ const SETTLING_MS = 2500
 const REVEALING_MS = 600
 /** How small cards may get, so that all of a large graph fit the board. */
 export const LEAST_ZOOM = 0.03
+/** Below this zoom cards show their titles alone, large enough to be read. */
+export const FAR = 0.55
 const CLOSED: Size = { width: 224, height: 76 }
 
 export function useBoardViewport(chosenCards: Ref<ReadonlySet<string>>) {
@@ -60,7 +62,10 @@ export function useBoardViewport(chosenCards: Ref<ReadonlySet<string>>) {
 
   /** A card that is opened is moved into sight once its size is known. */
   let opened = { id: '', until: 0 }
-  watch(chosenCards, (now) => (opened = { id: now.size === 1 ? [...now][0]! : '', until: Date.now() + REVEALING_MS }))
+  watch(chosenCards, (now) => {
+    opened = { id: now.size === 1 ? [...now][0]! : '', until: Date.now() + REVEALING_MS }
+    if (opened.id && flow.viewport.value.zoom < FAR) void centre(opened.id)
+  })
   watch(sizes, (now) => {
     const place = places.value[opened.id]
     const size = now[opened.id]

@@ -58,7 +58,9 @@ watch([() => props.selected, () => wired.value.join(), () => visible.value.lengt
       :class="{ many: input.many, optional: input.optional }"
       :title="`${input.name}${input.optional ? ' (may stay empty)' : ''}: ${input.help}`"
     />
-    <div class="from-afar" aria-hidden="true">{{ title }}</div>
+    <div class="from-afar" aria-hidden="true" :title="title">
+      <span>{{ title }}</span>
+    </div>
     <CardHeader :card="card" :open="selected" />
     <p v-if="writes && !selected" class="line mono">
       <span :title="writes">{{ writes }}</span>
@@ -117,14 +119,15 @@ watch([() => props.selected, () => wired.value.join(), () => visible.value.lengt
   position: absolute;
   inset: 0;
   align-items: center;
-  justify-content: center;
-  padding: 4px 8px;
-  overflow: hidden;
-  font-size: calc(12.5px / max(var(--zoom), 0.14));
+  padding: 0 6px;
+  font-size: calc(11.5px / max(var(--zoom), 0.14));
   font-weight: 600;
-  line-height: 1.02;
-  text-align: center;
-  overflow-wrap: anywhere;
+  letter-spacing: -0.02em;
+}
+.from-afar span {
+  overflow: hidden;
+  text-overflow: ellipsis;
+  white-space: nowrap;
 }
 :global(.board.far .card > :not(.from-afar, .vue-flow__handle)) {
   visibility: hidden;

@@ -96,7 +96,12 @@ const update = (beside: boolean) =>
 
 <template>
   <div class="nested nodrag">
-    <button class="plain boxed" data-test="open-inside" title="Go into the graph that this card runs (Enter)" @click="open">
+    <button
+      class="plain boxed"
+      data-test="open-inside"
+      title="Go into the graph that this card runs (Enter)"
+      @click="open"
+    >
       Open
     </button>
     <select
