@@ -6,6 +6,7 @@ import { computed, ref, watch } from 'vue'
 import { answerTo, type Kind } from '../api/results'
 import { count } from '../shared/numbers'
 import { useEvaluation } from '../stores/useEvaluation'
+import { useGraph } from '../stores/useGraph'
 import { useSelection } from '../stores/useSelection'
 import ColumnHead from './ColumnHead.vue'
 import HistogramCell from './HistogramCell.vue'
@@ -22,6 +23,7 @@ defineEmits<{ script: [node: string] }>()
 
 const { looks, shownNode } = useEvaluation()
 const selection = useSelection()
+const graph = useGraph()
 const kind = ref<Kind>('face')
 const typed = ref('')
 const { sort, descending, where, pages, cells, order, copied } = useRows(kind)
@@ -71,7 +73,11 @@ function onColumn(cell: Cell, command: string) {
   else editing.convert(kind.value, cell.name, command)
 }
 
-const chosenColumns = useColumns(cells, () => kind.value)
+const chosenColumns = useColumns(
+  cells,
+  () => kind.value,
+  () => graph.state.value?.id ?? '',
+)
 const { listed, hidden } = chosenColumns
 const told = ref(false)
 const { of: spreadOf } = useStatistics(told, kind, where)

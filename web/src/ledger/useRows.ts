@@ -1,5 +1,5 @@
 /** The rows of the ledger: asked for page by page, sorted by a column, filtered by a formula, and copied as CSV. */
-import { computed, ref, shallowRef, type Ref } from 'vue'
+import { computed, ref, shallowRef, watch, type Ref } from 'vue'
 import { api } from '../api/client'
 import { answerTo, troubleOf, type Kind, type LookQuery, type Rows } from '../api/results'
 import { aboutType, lettersOf } from '../stores/attributeTypes'
@@ -48,6 +48,12 @@ export function useRows(kind: Ref<Kind>) {
   const descending = ref(false)
   const where = ref('')
   const columns = shallowRef<Rows['columns']>([])
+
+  /** Another graph has other columns: none are shown until its own are there. */
+  watch(
+    () => graph.state.value?.id,
+    () => (columns.value = []),
+  )
 
   async function ask(offset: number, limit: number): Promise<Rows | null> {
     if (!shownNode.value || !graph.state.value) return null
