@@ -96,3 +96,27 @@ def test_digits_take_up_tools_in_the_order_in_which_they_stand(bench: Bench) -> 
         expect(page.locator(f"[data-test=tool-{name}]")).to_have_attribute("aria-pressed", "true")
     page.keyboard.press("7")
     expect(page.locator("[data-test=tool-click]")).to_have_attribute("aria-pressed", "true")
+
+
+def test_board_and_view_may_have_all_there_is(bench: Bench) -> None:
+    page = bench.page
+    bench.new_graph(chain(2))
+    before = page.locator(".left").bounding_box()
+    page.keyboard.press("Shift+B")
+    expect(page.locator("[data-test=canvas]")).to_be_hidden()
+    wide = page.locator(".left").bounding_box()
+    assert before
+    assert wide
+    assert wide["width"] == 1280
+    page.keyboard.press("Shift+B")
+    expect(page.locator("[data-test=canvas]")).to_be_visible()
+    assert page.locator(".left").bounding_box() == before
+    page.keyboard.press("Shift+V")
+    canvas = page.locator("[data-test=canvas]").bounding_box()
+    assert canvas
+    assert canvas["width"] > 1260
+    assert canvas["height"] > 640
+    bench.settle()
+    assert bench.pixels().std() > 1, "something is drawn"
+    page.keyboard.press("Shift+V")
+    assert page.locator(".left").bounding_box() == before

@@ -53,6 +53,8 @@ const helping = ref(false)
 const touring = ref(false)
 const ready = ref(false)
 const trouble = ref('')
+/** Whether the board has the whole width. */
+const boardAlone = ref(false)
 const boardSplit = useSplit('board width', 496, 260, () => window.innerWidth - 360, 'x', 1)
 provide(shapesKey, project.shapeNames)
 provide(addCardKey, (name, parameters) => void add(name, parameters))
@@ -96,7 +98,20 @@ async function add(name: string, parameters: Record<string, unknown> = {}) {
 }
 
 const { shaping, dropping, upload, freeze } = useFiles(add, () => picture.value?.frame())
-const surfaces = { board, picture, dials, boardSplit, drawerSplit, writing, scriptCard }
+const columns = computed(() => (boardAlone.value ? 'minmax(0, 1fr)' : `${boardSplit.size.value}px 6px minmax(0, 1fr)`))
+/** The board alone, or beside the others again. */
+function wholeBoard() {
+  boardAlone.value = !boardAlone.value
+  if (boardAlone.value) boardSplit.closed.value = false
+}
+/** The view alone, or with the board and the drawer again. */
+function wholeView() {
+  const away = !(boardSplit.closed.value && drawerSplit.value.closed.value)
+  boardAlone.value = false
+  boardSplit.closed.value = drawerSplit.value.closed.value = away
+}
+
+const surfaces = { board, picture, dials, wholeBoard, wholeView, boardSplit, drawerSplit, writing, scriptCard }
 const actions = useBenchActions(
   { ...surfaces, freeze: () => freeze(afterTitle.value) },
   { finding, helping, touring, shaping },
@@ -129,7 +144,7 @@ function useShape(name: string) {
     <p v-if="trouble" class="down" role="alert">
       {{ trouble }} Start it with <code>make start</code> and load this page again.
     </p>
-    <main v-else :style="{ gridTemplateColumns: `${boardSplit.size.value}px 6px minmax(0, 1fr)` }">
+    <main v-else :class="{ alone: boardAlone }" :style="{ gridTemplateColumns: columns }">
       <div class="left"><Dials ref="dials" /><Board ref="board" class="grow" /></div>
       <Divider :split="boardSplit" label="Width of the board" what="the board" test="board" />
       <div class="right" :style="{ gridTemplateRows: `minmax(0, 1fr) 6px ${drawerSplit.size.value}px` }">
@@ -184,6 +199,9 @@ main {
   display: grid;
   flex: 1;
   min-height: 0;
+}
+.alone > :not(.left) {
+  display: none;
 }
 .left,
 .right {

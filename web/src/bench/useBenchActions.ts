@@ -20,6 +20,8 @@ interface Surfaces {
   board: Ref<BoardSurface | undefined>
   picture: Ref<ViewSurface | undefined>
   dials: Ref<DialsSurface | undefined>
+  wholeBoard: () => void
+  wholeView: () => void
   boardSplit: { toggle: () => void }
   drawerSplit: Readonly<Ref<{ toggle: () => void }>>
   /** The script whose text is in the drawer, and a chosen one whose text could be. */
@@ -81,6 +83,18 @@ export function useBenchActions(on: Surfaces, open: Dialogs): Action[] {
       run: () => on.picture.value?.frame(true),
     },
     { name: 'Clear selection', help: 'select no element', shortcut: 'Escape', run: selection.clear },
+    {
+      name: 'Whole board',
+      help: 'give the board the whole width, or bring the others back',
+      shortcut: 'Shift+B',
+      run: on.wholeBoard,
+    },
+    {
+      name: 'Whole view',
+      help: 'give the view all there is, or bring the others back',
+      shortcut: 'Shift+V',
+      run: on.wholeView,
+    },
     { name: 'Board', help: 'put the board away, or bring it back', run: () => on.boardSplit.toggle() },
     {
       name: 'Ledger',

@@ -28,11 +28,20 @@ it('is put away and comes back as it was', () => {
 })
 
 it('gives way to a smaller window without forgetting its size', () => {
-  const split = useSplit('board', 900, 260, () => room.width.value - 360, 'x', 1)
+  const split = useSplit('board', 876, 260, () => room.width.value - 360, 'x', 1)
+  split.step(key('ArrowRight'))
   room.width.value = 800
   expect(split.size.value).toBe(440)
   room.width.value = 1400
   expect(split.size.value).toBe(900)
+})
+
+it('has more of a larger window, until it is dragged', () => {
+  const split = useSplit('board', 496, 260, () => room.width.value - 360, 'x', 1)
+  room.width.value = 2560
+  expect(split.size.value).toBe(992)
+  split.step(key('ArrowLeft'))
+  expect(split.size.value).toBe(968)
 })
 
 it('grows upwards where it hangs below', () => {

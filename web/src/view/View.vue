@@ -141,6 +141,7 @@ onMounted(() => {
   void update()
 })
 useResizeObserver(box, ([entry]) => {
+  if (!entry!.contentRect.width || !entry!.contentRect.height) return
   area.value = { width: entry!.contentRect.width, height: entry!.contentRect.height }
   scene?.resize(area.value.width, area.value.height)
 })
