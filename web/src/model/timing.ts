@@ -6,6 +6,7 @@ const WORDS: Record<string, string> = {
   body: 'the work itself',
   'search tree': 'search trees, in that',
   kernel: 'compiled code, in that',
+  query: 'questions to geometries, in that',
   buffers: 'arrays for the page, in that',
 }
 

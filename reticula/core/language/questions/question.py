@@ -13,6 +13,7 @@ from reticula.core.arrays import AnyArray
 from reticula.core.geometry.mesh.geo import Geo
 from reticula.core.language.questions.writer import QuestionWriter
 from reticula.core.language.types import ElementOf, ListOf, PlaceOf, Type
+from reticula.core.spans import span
 from reticula.core.spatial.sampling import Sample
 
 if TYPE_CHECKING:
@@ -108,7 +109,8 @@ class Question:
     def ask(self, geo: Geo, arguments: Sequence[AnyArray]) -> Any:
         """Return the answer: a Sample, starts and point numbers, or values; all with one row per asker."""
         rows = max(len(argument) for argument in arguments)
-        return self.run(geo, [np.broadcast_to(argument, (rows, *argument.shape[1:])) for argument in arguments])
+        with span("query"):
+            return self.run(geo, [np.broadcast_to(argument, (rows, *argument.shape[1:])) for argument in arguments])
 
 
 QUESTIONS: dict[str, Question] = {}

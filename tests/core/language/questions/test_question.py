@@ -9,6 +9,7 @@ from reticula.core.language.questions import QUESTIONS
 from reticula.core.language.questions import question as table
 from reticula.core.language.questions.question import largest, within
 from reticula.core.language.script import run_script
+from reticula.core.spans import recording
 from reticula.core.spatial.sampling import sample_points
 from tests.core.language.programs.interpreted import run_interpreted
 from tests.core.language.questions.asking import value
@@ -65,3 +66,9 @@ def test_equal_questions_are_asked_once(sheet: Geo, ball: Geo, monkeypatch: pyte
         "ball.closest(position).distance + ball.closest(position).heat + ball.closest( position ).normal.y", sheet, ball
     )
     assert asked == ["closest"]
+
+
+def test_the_time_of_questions_is_told_apart(sheet: Geo, ball: Geo) -> None:
+    with recording() as spans:
+        value("ball.closest(position).distance", sheet, ball)
+    assert spans.sums["query"] > 0
