@@ -3,13 +3,13 @@
 from __future__ import annotations
 
 import ast
-import warnings
 from collections.abc import Mapping
 from dataclasses import dataclass
 from functools import lru_cache
 
 from reticula.core.errors import FormulaError
 from reticula.core.language.limits import DEEPEST, LONGEST, MOST_NODES
+from reticula.core.language.syntax_trees import syntax_tree
 
 __all__ = [
     "Parsed",
@@ -174,12 +174,10 @@ def parse_script(source: str) -> Parsed:
     return Parsed(tuple(tree.body), None)
 
 
-def _read(text: str, mode: str) -> ast.AST:
+def _read(text: str, mode: Literal[eval, exec]) -> ast.AST:
     """Parse; what Python's parser cannot take at all becomes a FormulaError."""
     try:
-        with warnings.catch_warnings():
-            warnings.simplefilter("ignore", SyntaxWarning)
-            return ast.parse(text, mode=mode)
+        return syntax_tree(text, mode)
     except (RecursionError, MemoryError):
         raise FormulaError("the text is nested too deeply") from None
     except ValueError:
@@ -327,7 +325,7 @@ def _syntax_error(source: str, error: SyntaxError) -> FormulaError:
     column -= 1 if line == 1 else 0
     if "never closed" in error.msg and (line, column) == (1, 0):
         try:
-            ast.parse(source.strip(), mode="eval")
+            syntax_tree(source.strip(), "eval")
         except SyntaxError as bare:
             error, line, column = bare, bare.lineno or 1, bare.offset or 1
     lines = source.split("\n")

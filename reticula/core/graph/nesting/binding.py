@@ -10,6 +10,7 @@ from copy import deepcopy
 from typing import Any
 
 from reticula.core.language.parse import Parsed, parse, written_names
+from reticula.core.language.syntax_trees import syntax_tree
 
 __all__ = ["close_formula", "is_bound", "substitute_dials"]
 
@@ -50,9 +51,9 @@ class _ValueSubstitution(ast.NodeTransformer):
 def _literal(value: Any) -> ast.expr | None:
     """Return a plain value as an expression; None if it has none."""
     if isinstance(value, (list, tuple)):
-        return ast.parse(f"vec{len(value)}({', '.join(map(repr, value))})", mode="eval").body
+        return syntax_tree(f"vec{len(value)}({', '.join(map(repr, value))})", "eval").body
     if isinstance(value, (bool, int, float, str)):
-        return ast.parse(repr(value), mode="eval").body
+        return syntax_tree(repr(value), "eval").body
     return None
 
 

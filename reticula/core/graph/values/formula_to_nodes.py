@@ -12,6 +12,7 @@ from reticula.core.graph.nesting.graph_operator import operator_of
 from reticula.core.graph.structure.document import Document
 from reticula.core.language.controls import declared, statements_of
 from reticula.core.language.parse import Parsed, column_of, parse, parse_script
+from reticula.core.language.syntax_trees import syntax_tree
 from reticula.core.operators.declaration.parameters import Selection, is_wire
 from reticula.core.operators.values.maths import SYMBOLS, WORKS
 
@@ -142,7 +143,7 @@ class _NodeWriter:
                 case ast.Assign(targets=[target], value=value):
                     self.store(target, self.value(value))
                 case ast.AugAssign(target=target, op=op, value=value):
-                    old = ast.copy_location(ast.parse(ast.unparse(target), mode="eval").body, target)
+                    old = ast.copy_location(syntax_tree(ast.unparse(target), "eval").body, target)
                     made = self.wire("maths_value", how=BINARY[type(op)], a=self.value(old), b=self.value(value))
                     self.store(target, made)
                 case ast.If(test=test, body=body, orelse=otherwise):
@@ -234,7 +235,7 @@ class _NodeWriter:
                 if node["operator"] == "attribute_value":
                     stack.append({"formula": node["parameters"]["name"]})
             elif isinstance(one, Mapping) and "formula" in one:
-                tree = ast.parse(str(one["formula"]), mode="eval")
+                tree = syntax_tree(str(one["formula"]), "eval")
                 found |= {part.id for part in ast.walk(tree) if isinstance(part, ast.Name)}
                 found |= {part.attr for part in ast.walk(tree) if isinstance(part, ast.Attribute)}
         return found
