@@ -6,6 +6,7 @@ import ast
 from collections.abc import Mapping
 from dataclasses import dataclass
 from functools import lru_cache
+from typing import Literal
 
 from reticula.core.errors import FormulaError
 from reticula.core.language.limits import DEEPEST, LONGEST, MOST_NODES
@@ -174,7 +175,7 @@ def parse_script(source: str) -> Parsed:
     return Parsed(tuple(tree.body), None)
 
 
-def _read(text: str, mode: Literal[eval, exec]) -> ast.AST:
+def _read(text: str, mode: Literal["eval", "exec"]) -> ast.AST:
     """Parse; what Python's parser cannot take at all becomes a FormulaError."""
     try:
         return syntax_tree(text, mode)

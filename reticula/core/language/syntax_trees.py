@@ -10,8 +10,8 @@ from typing import Literal, overload
 __all__ = ["syntax_tree"]
 
 _one_at_a_time = threading.Lock()
-"""CPython 3.11 counts for all threads together how deep the tree is that it builds, and ends with a SystemError when two
-build one at once; warnings are switched off for all threads together, too.
+"""CPython 3.11 counts for all threads together how deep the tree is that it builds, and ends with a SystemError when
+two build one at once; warnings are switched off for all threads together, too.
 """
 
 

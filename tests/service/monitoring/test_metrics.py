@@ -9,6 +9,7 @@ from prometheus_client.parser import text_string_to_metric_families
 
 from tests.service.conftest import LAUNCH
 from tests.service.people.conftest import SECURE
+from tests.service.test_evaluations import evaluate
 
 
 def figures(client: FlaskClient) -> dict[tuple[str, str], float]:
@@ -23,7 +24,7 @@ def figures(client: FlaskClient) -> dict[tuple[str, str], float]:
 def test_requests_jobs_and_evaluators_are_counted(client: FlaskClient, graph: dict[str, Any]) -> None:
     before = figures(client)
     for _ in range(2):
-        assert client.post(f"/api/graphs/{graph['id']}/evaluations", json={"wait": 20}).json["state"] == "done"
+        assert evaluate(client, graph)["state"] == "done"
     after = figures(client)
 
     def grown(name: str, labels: str = "") -> float:
