@@ -66,7 +66,7 @@ defineProps<{ split: ReturnType<typeof useSplit>; label: string; what: string; f
 .flat .back {
   bottom: 6px;
   left: auto;
-  right: 14px;
+  right: 92px;
   border-radius: 6px 6px 0 0;
 }
 </style>

@@ -23,7 +23,7 @@ const flow = useVueFlow('board')
 const searching = ref(false)
 /** From still farther off than `FAR`, cards are marks without titles. */
 const DOTS = 0.14
-/** Cards from which on an overview helps. */
+/** Cards from which on an overview helps, while none is open and needs the room. */
 const MANY = 8
 const zoom = computed(() => flow.viewport.value.zoom)
 const followers = computed(() => followersOf(graph.document.value))
@@ -156,7 +156,7 @@ defineExpose({
         <template #node-card="card"><Card :id="card.id" :selected="card.selected" /></template>
         <Frames :places="places" :sizes="sizes" @select="select" />
         <MiniMap
-          v-if="nodes.length > MANY && zoom >= FAR"
+          v-if="nodes.length > MANY && zoom >= FAR && !selected.length"
           pannable
           zoomable
           :width="132"
