@@ -125,7 +125,8 @@ def finished(expression: ir.Expression | None, wanted: str | None) -> ir.Express
         return expression
     converted = convert(expression, TYPES[wanted])
     if converted is None:
-        build = f"build it, e.g. {wanted}({', '.join('123'[: int(wanted[-1])])})" if wanted[:3] == "vec" else ""
+        parts = ", ".join(str(number) for number in range(1, TYPES[wanted].size + 1))
+        build = f"build it, e.g. {wanted}({parts})" if TYPES[wanted].is_vector else ""
         advice = ADVICE.get(wanted, build)
         raise FormulaError(
             f"this gives {in_words(expression.type)}, but a {wanted} is wanted" + (f"; {advice}" if advice else "")

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 /** The control that fits a parameter, with its label, help and error. */
+import { aboutType } from '../stores/attributeTypes'
 import { ElSwitch } from 'element-plus'
 import { computed } from 'vue'
 import type { ParameterState } from '../api/client'
@@ -51,9 +52,10 @@ const everyName = computed(() =>
   ].filter((name) => name !== 'position'),
 )
 const vectorLike = computed(
-  () => ['vector', 'color'].includes(props.parameter.widget) || /^vec\d$/.test(props.parameter.type ?? ''),
+  () =>
+    ['vector', 'color'].includes(props.parameter.widget) || aboutType(props.parameter.type ?? '').shown === 'vector',
 )
-const size = computed(() => props.parameter.size ?? Number(props.parameter.type?.at(-1) ?? 3))
+const size = computed(() => props.parameter.size ?? (aboutType(props.parameter.type ?? '').parts.length || 3))
 const where = computed(() => (kind.value ? `all ${kind.value}s, or a formula` : 'formula'))
 </script>
 

@@ -23,6 +23,7 @@ __all__ = [
     "Shown",
     "attribute_type",
     "guess_type",
+    "list_type",
     "vector_type",
     "well_known_default",
 ]
@@ -247,6 +248,11 @@ def attribute_type(name: str) -> AttributeType:
         return TYPES[name]
     except KeyError:
         raise GeometryError(f"there is no attribute type '{name}'; the types are {', '.join(TYPES)}") from None
+
+
+def list_type(item: str) -> AttributeType | None:
+    """Return the type that holds lists of a type, or None."""
+    return next((type for type in TYPES.values() if type.item == item), None)
 
 
 def vector_type(size: int) -> AttributeType:

@@ -8,7 +8,7 @@ from reticula.core.arrays import AnyArray, Flags, as_readonly, ragged_index
 from reticula.core.errors import GeometryError
 from reticula.core.geometry.mesh.adjacency import group_by
 from reticula.core.geometry.mesh.attribute import Attribute
-from reticula.core.geometry.mesh.attribute_types import TYPES
+from reticula.core.geometry.mesh.attribute_types import list_type
 from reticula.core.geometry.mesh.geo import Geo
 from reticula.core.geometry.mesh.kinds import Kind
 
@@ -120,9 +120,10 @@ def convert_attribute(geo: Geo, kind: Kind, to: Kind, attribute: Attribute, how:
         chosen = np.where(sizes > 0, index[np.minimum(start[:-1], max(len(index) - 1, 0))] if len(index) else -1, -1)
         return attribute.take(chosen)
     if how == "list":
-        if f"{attribute.type} list" not in TYPES:
+        listed = list_type(attribute.type)
+        if listed is None:
             raise GeometryError(f"lists hold numbers, integers or text, not a {attribute.type}")
-        return Attribute(f"{attribute.type} list", as_readonly(values[index]), as_readonly(start.astype(np.int32)))
+        return Attribute(listed.name, as_readonly(values[index]), as_readonly(start.astype(np.int32)))
     if how == "mode":
         return attribute.take(_most_frequent(start, index, values))
     flags = attribute.values.dtype == bool

@@ -15,6 +15,7 @@ from reticula.core.geometry.mesh.attribute_types import (
     TYPES,
     attribute_type,
     guess_type,
+    list_type,
     vector_type,
     well_known_default,
 )
@@ -125,6 +126,11 @@ def test_numbers_fit_the_components_of_another_type() -> None:
 def test_what_is_blended_is_made_of_numbers_with_fractions() -> None:
     assert all(np.dtype(TYPES[name].dtype).kind == "f" for name in BLENDED)
     assert {"number", "vec3", "mat4"} <= set(BLENDED)
+
+
+def test_lists_by_what_they_hold() -> None:
+    assert [found.name for found in map(list_type, ("number", "text")) if found] == ["number list", "text list"]
+    assert list_type("vec3") is None
 
 
 def test_vectors_by_their_size() -> None:
