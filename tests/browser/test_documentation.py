@@ -19,8 +19,9 @@ def test_the_documentation_is_found_and_searched(bench: Bench) -> None:
     site = opened.value
     blocked: list[str] = []
     site.on("console", lambda message: blocked.append(message.text) if message.type == "error" else None)
-    site.reload()
     expect(site).to_have_url(re.compile("/docs/index.html"))
+    site.wait_for_load_state()
+    site.reload()
     expect(site.locator("h1")).to_contain_text("Reticula")
     site.fill("input[name=query]", "proximity deform")
     expect(site.locator(".md-search-result__link").first).to_have_attribute("href", re.compile("proximity_deform"))
