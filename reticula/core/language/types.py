@@ -10,6 +10,8 @@ from __future__ import annotations
 from collections.abc import Mapping
 from dataclasses import dataclass
 
+import numpy as np
+
 from reticula.core.geometry.mesh.attribute_types import TYPES, AttributeType
 from reticula.core.geometry.mesh.kinds import PLURAL, Kind
 
@@ -137,13 +139,7 @@ def kernel_dtype(type: Type) -> str:
     """Return what compiled code holds a component as: texts and elements are whole numbers there."""
     if not isinstance(type, AttributeType):
         return "int64"
-    return {"f": "float64", "b": "bool"}.get(_letter(type), "int64")
-
-
-def _letter(type: AttributeType) -> str:
-    import numpy as np
-
-    return np.dtype(type.dtype).kind
+    return {"f": "float64", "b": "bool"}.get(np.dtype(type.dtype).kind, "int64")
 
 
 def in_words(type: Type) -> str:

@@ -8,23 +8,7 @@ from hypothesis import strategies as st
 from reticula.core import Geo, ops
 from reticula.core.errors import FormulaError
 from reticula.core.language import evaluate, evaluate_once
-
-
-@pytest.fixture(scope="module")
-def sheet() -> Geo:
-    return ops.grid(cells=(6, 6))
-
-
-@pytest.fixture(scope="module")
-def ball() -> Geo:
-    made = ops.transform(ops.geodesic_sphere(radius=0.3, frequency=5), move=(0, 0.5, 0))
-    made = ops.set_attribute(made, name="heat", value="position.x * 2")
-    made = ops.set_attribute(made, name="zone", kind="face", value="index % 3")
-    return ops.set_attribute(made, name="level", kind="whole", value="7.5")
-
-
-def value(source: str, sheet: Geo, ball: Geo) -> np.ndarray:
-    return evaluate(source, sheet, "point", inputs={"geo": sheet, "ball": ball, "spare": None}).array
+from tests.core.language.questions.asking import value
 
 
 def test_statistics_of_any_input(sheet: Geo, ball: Geo) -> None:

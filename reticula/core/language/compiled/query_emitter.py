@@ -11,7 +11,7 @@ from reticula.core.language.compiled.code_writer import Parts
 from reticula.core.language.compiled.emitter_base import EmitterBase
 from reticula.core.language.functions import VECTORS
 from reticula.core.language.questions import QUESTIONS
-from reticula.core.language.questions.question import Asked
+from reticula.core.language.questions.question import POINTS, Asked
 from reticula.core.language.typecheck import may_change
 from reticula.core.language.types import PlaceOf, width_of
 
@@ -22,9 +22,7 @@ class QueryEmitter(EmitterBase):
     """Writes questions, and what is read of their answers. Equal questions of an element are asked once."""
 
     def on_query(self, expression: ir.Query) -> Any:
-        if expression.question.gives == "points":
-            return expression.question.code(self, self.asked(expression))
-        if may_change(expression, self.program.writes):
+        if expression.question.gives == POINTS or may_change(expression, self.program.writes):
             return expression.question.code(self, self.asked(expression))
         if expression not in self.answers:
             self.answers[expression] = expression.question.code(self, self.asked(expression))

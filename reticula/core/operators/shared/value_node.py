@@ -10,6 +10,7 @@ from typing import Any, ClassVar
 from reticula.core.geometry import Geo
 from reticula.core.operators.declaration.operator import Output, operator
 from reticula.core.operators.declaration.parameters import Parameter
+from reticula.core.operators.declaration.parameters.conditions import Condition, is_any_value
 
 __all__ = ["Operand", "literal", "value_node"]
 
@@ -24,13 +25,9 @@ class Operand(Parameter):
     python: ClassVar[str] = "ArrayLike"
     takes_formula: ClassVar[bool] = True
 
-    def check_plain(self, value: Any) -> Any:
-        if isinstance(value, (bool, int, float)):
-            return value
-        if isinstance(value, (list, tuple)) and len(value) in (2, 3, 4) and all(type(x) in (int, float) for x in value):
-            return list(value)
-        self.fail(f"takes a number, yes or no, 2 to 4 numbers or a formula, not {value!r}")
-        return None
+    @property
+    def conditions(self) -> Sequence[Condition]:
+        return (is_any_value,)
 
     def resolve(self, value: Any, context: Any) -> Any:
         return value

@@ -87,7 +87,9 @@ def is_any_value(value: Any) -> Any:
     if isinstance(plain, (bool, int, float)):
         return plain
     if isinstance(plain, (list, tuple)) and len(plain) in (2, 3, 4):
-        return list(plain)
+        parts = [part.item() if isinstance(part, np.generic) else part for part in plain]
+        if all(type(part) in (int, float) for part in parts):
+            return parts
     raise Unfit(f"takes a number, yes or no, 2 to 4 numbers or a formula, not {value!r}")
 
 

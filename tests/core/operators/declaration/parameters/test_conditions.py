@@ -40,6 +40,7 @@ from reticula.core.operators.declaration.parameters.conditions import (
         ((listed("places", 1, 9, each_of(2, (is_number,))),), [[1, 2]], [[1.0, 2.0]]),
         ((is_any_value,), (1, 2), [1, 2]),
         ((is_any_value,), np.array([1.5, 2.0]), [1.5, 2.0]),
+        ((is_any_value,), (np.float64(1.5), 2), [1.5, 2]),
     ],
 )
 def test_what_fits_is_kept_as_plain_data(conditions: tuple[Condition, ...], value: Any, kept: Any) -> None:
@@ -69,6 +70,7 @@ def test_what_fits_is_kept_as_plain_data(conditions: tuple[Condition, ...], valu
         ((listed("places", 1, 2, is_number),), [], "takes at least 1 places, not 0"),
         ((listed("places", 1, 2, is_number),), [1, 2, 3], "a list of up to 2 places"),
         ((is_any_value,), [1], "2 to 4 numbers or a formula"),
+        ((is_any_value,), ["a", "b"], "2 to 4 numbers or a formula"),
     ],
 )
 def test_what_does_not_fit_says_what_is_wanted(conditions: tuple[Condition, ...], value: Any, wanted: str) -> None:
