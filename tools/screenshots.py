@@ -17,6 +17,7 @@ from playwright.sync_api import Page, sync_playwright
 
 from demo.operators import publish_growth, publish_tile
 from reticula.core.packages import sign_package, write_package
+from tools.choosing import choose
 
 FOLDER = Path(__file__).resolve().parents[1] / "docs" / "screenshots"
 CHROMIUM = ["--use-gl=angle", "--use-angle=swiftshader", "--enable-unsafe-swiftshader", "--no-sandbox"]
@@ -43,17 +44,17 @@ def main() -> None:
             browser.close()
             return
         take(page, "bench_day")
-        page.select_option("[data-test=color-by]", "values|point|cover|")
-        page.select_option("[data-test=edges]", "all")
+        choose(page, "[data-test=color-by]", "values|point|cover|")
+        choose(page, "[data-test=edges]", "all")
         page.wait_for_timeout(1500)
         take(page, "false_colour")
-        page.select_option("[data-test=edges]", "off")
-        page.select_option("[data-test=color-by]", "values|point|color|")
+        choose(page, "[data-test=edges]", "off")
+        choose(page, "[data-test=color-by]", "values|point|color|")
         page.click("[data-test=card-raise] .title")
         page.wait_for_timeout(1500)
         page.locator(".vue-flow__pane").click(position={"x": 420, "y": 40})
         page.click("[data-test=panel-compare]")
-        page.select_option("[data-test=against]", "raise")
+        choose(page, "[data-test=against]", "raise")
         page.click("[data-test=form-across]")
         page.wait_for_timeout(3000)
         take(page, "compare")
@@ -99,7 +100,7 @@ def main() -> None:
         page.wait_for_timeout(3500)
         take(page, "bench_night")
         page.click("[data-test=theme]")
-        page.select_option("[data-test=graph]", label="Ribbed arch")
+        choose(page, "[data-test=graph]", label="Ribbed arch")
         page.wait_for_timeout(4500)
         page.click("[data-test=card-rails] .title")
         page.wait_for_timeout(1500)
@@ -128,10 +129,10 @@ def sharing(page: Page, name: str, password: str) -> None:
 
 def values(page: Page) -> None:
     """A demo driven by values, and one with places that are dragged."""
-    page.select_option("[data-test=graph]", label="Barnacle crust")
+    choose(page, "[data-test=graph]", label="Barnacle crust")
     page.wait_for_timeout(5000)
     take(page, "barnacle_crust")
-    page.select_option("[data-test=graph]", label="Planting line")
+    choose(page, "[data-test=graph]", label="Planting line")
     page.wait_for_timeout(5000)
     page.keyboard.press("Control+f")
     page.wait_for_timeout(400)
@@ -139,17 +140,17 @@ def values(page: Page) -> None:
     page.wait_for_timeout(600)
     page.keyboard.press("Enter")
     page.wait_for_timeout(1500)
-    page.select_option("[data-test=edges]", "kinds")
+    choose(page, "[data-test=edges]", "kinds")
     page.wait_for_timeout(2000)
     take(page, "handles")
-    page.select_option("[data-test=edges]", "off")
+    choose(page, "[data-test=edges]", "off")
     page.locator(".vue-flow__pane").click(position={"x": 420, "y": 40})
     page.wait_for_timeout(800)
 
 
 def scripts(page: Page) -> None:
     """The rope cradle: its result, the editor, completion; and a formula drawn as value nodes."""
-    page.select_option("[data-test=graph]", label="Rope cradle")
+    choose(page, "[data-test=graph]", label="Rope cradle")
     page.wait_for_timeout(6000)
     take(page, "rope_cradle")
     page.click("[data-test=look-bent]")
@@ -188,12 +189,12 @@ def scripts(page: Page) -> None:
 
 def operators(page: Page) -> None:
     """Operators of one's own: one in use, one from the inside, the catalogue, and a package before it is imported."""
-    page.select_option("[data-test=graph]", label="Reef module")
+    choose(page, "[data-test=graph]", label="Reef module")
     page.wait_for_timeout(6000)
     page.click("[data-test=card-east_tile] .title")
     page.wait_for_timeout(1500)
     take(page, "reef_module")
-    page.select_option("[data-test=graph]", label="Coral rounds")
+    choose(page, "[data-test=graph]", label="Coral rounds")
     page.wait_for_timeout(4500)
     page.click("[data-test=card-rounds] .title")
     page.wait_for_timeout(900)
@@ -201,7 +202,7 @@ def operators(page: Page) -> None:
     page.wait_for_timeout(2500)
     page.fill("[data-test=round]", "2")
     page.press("[data-test=round]", "Enter")
-    page.select_option("[data-test=color-by]", "values|face|grown_in|")
+    choose(page, "[data-test=color-by]", "values|face|grown_in|")
     page.wait_for_timeout(2500)
     take(page, "inside_operator")
     page.click("[data-test=go-out]")
@@ -210,7 +211,7 @@ def operators(page: Page) -> None:
     page.wait_for_timeout(1500)
     take(page, "catalogue")
     page.set_input_files(
-        "[data-test=package-input]", {"name": "reef_wall.zip", "mimeType": "application/zip", "buffer": colliding()}
+        "[data-test=package] input", {"name": "reef_wall.zip", "mimeType": "application/zip", "buffer": colliding()}
     )
     page.wait_for_timeout(1500)
     page.click("[data-test='beside-settlement_tile@1.0.0']")
@@ -246,7 +247,7 @@ def colliding() -> bytes:
 
 def package_picture(page: Page, graph: str, name: str) -> None:
     """Keep what the view shows of a graph as the picture of an operator's page."""
-    page.select_option("[data-test=graph]", label=graph)
+    choose(page, "[data-test=graph]", label=graph)
     page.wait_for_timeout(6000)
     data = page.evaluate("""() => {
       const source = document.querySelector('[data-test=canvas]'), made = document.createElement('canvas')

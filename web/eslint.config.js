@@ -23,6 +23,22 @@ export default tseslint.config(
   },
   { files: ['**/*.vue'], languageOptions: { parserOptions: { parser: tseslint.parser } } },
   { rules: { 'vue/multi-word-component-names': 'off' } },
+  // Controls are Element Plus's, in one theme; a control of our own stands in `shared/` and says why.
+  {
+    files: ['src/**/*.vue'],
+    ignores: ['src/shared/**'],
+    rules: {
+      'vue/no-restricted-html-elements': [
+        'error',
+        ...['button', 'input', 'select', 'textarea', 'table', 'progress', 'meter', 'details', 'dialog'].map(
+          (element) => ({
+            element,
+            message: 'Take the control of Element Plus, or one from shared/controls.',
+          }),
+        ),
+      ],
+    },
+  },
   // What composables return are plain functions in an object: none of them knows `this`.
   { rules: { '@typescript-eslint/unbound-method': 'off' } },
   // A function may be async only to give a promise.

@@ -12,8 +12,9 @@ import pytest
 from playwright.sync_api import expect
 
 from tests.browser.conftest import Bench
-from tests.browser.test_operators import choose
+from tests.browser.test_operators import select_cards
 from tests.core.graph.building import graph, node
+from tools.choosing import choose
 
 AXE = (Path(__file__).resolve().parents[2] / "web" / "node_modules" / "axe-core" / "axe.min.js").read_text()
 RULES = {"runOnly": {"type": "tag", "values": ["wcag2a", "wcag2aa", "wcag21a", "wcag21aa"]}}
@@ -58,20 +59,20 @@ def test_the_bench_can_be_read_and_named(bench: Bench, theme: str) -> None:
     bench.new_graph(graph(NODES, dials=DIALS, looking_at="v"))
     page = bench.page
     expect(page.locator("html")).to_have_attribute("data-theme", theme)
-    page.select_option("[data-test=color-by]", "values|face|heat|")
-    page.select_option("[data-test=edges]", "kinds")
+    choose(page, "[data-test=color-by]", "values|face|heat|")
+    choose(page, "[data-test=edges]", "kinds")
     page.click("[data-test=statistics]")
     page.click("[data-test=panel-checks]")
-    choose(bench, "cut")
+    select_cards(bench, "cut")
     bench.settle()
     assert troubles(bench) == []
     page.click("[data-test=panel-compare]")
-    page.select_option("[data-test=against]", "sheet")
+    choose(page, "[data-test=against]", "sheet")
     page.click("[data-test=form-across]")
     page.locator(".vue-flow__pane").click(position={"x": 470, "y": 8})
     page.get_by_role("button", name="All cards").click()
     bench.settle()
-    choose(bench, "wrong")
+    select_cards(bench, "wrong")
     bench.settle()
     assert troubles(bench) == []
 
@@ -128,7 +129,8 @@ def test_all_is_reached_by_keyboard(bench: Bench) -> None:
         page.keyboard.press("Tab")
         seen.append(
             page.evaluate(
-                "(() => { const e = document.activeElement; const s = getComputedStyle(e); return e "
+                "(() => { const e = document.activeElement; const s = getComputedStyle(e"
+                ".closest('.el-select__wrapper, .el-input__wrapper') ?? e); return e "
                 "=== document.body ? '' :"
                 " (e.dataset.test || e.getAttribute('aria-label') || e.innerText || e.tagName) + '|' "
                 "+ (s.outlineStyle !== 'none' || s.boxShadow !== 'none') })()"
@@ -136,8 +138,8 @@ def test_all_is_reached_by_keyboard(bench: Bench) -> None:
         )
     names = {one.split("|")[0] for one in seen if one}
     for wanted in (
-        "color-by",
-        "edges",
+        "Colour by",
+        "Edges",
         "tool-box",
         "panel-checks",
         "frame",

@@ -7,6 +7,7 @@ from playwright.sync_api import expect
 
 from reticula.core import Geo, ops
 from tests.browser.conftest import Bench
+from tools.choosing import choose
 
 CHAIN = {
     "format": "reticula graph",
@@ -28,7 +29,7 @@ def test_the_demo_is_there_and_its_mesh_follows_a_slider(bench: Bench) -> None:
     bench.open()
     page = bench.page
     expect(page.locator(".card")).to_have_count(7)
-    expect(page.locator("[data-test=graph] option:checked")).to_have_text("Settlement tile")
+    expect(page.locator("[data-test=graph]")).to_have_text("Settlement tile")
     expect(page.locator("[data-test=legend]")).to_contain_text("colours as they are")
     bench.settle()
     before = bench.pixels()
@@ -36,7 +37,7 @@ def test_the_demo_is_there_and_its_mesh_follows_a_slider(bench: Bench) -> None:
     graph = page.url.partition("#")[2]
     height = bench.state(graph)["document"]["dials"]["ridge_height"]["value"]
     drawn = page.get_attribute("[data-test=canvas]", "data-drawn")
-    slider = page.locator("[data-test=dial-ridge_height] input[type=range]")
+    slider = page.locator("[data-test=dial-ridge_height] .el-slider__runway")
     box = slider.bounding_box()
     assert box
     page.mouse.move(box["x"] + box["width"] * 0.4, box["y"] + box["height"] / 2)
@@ -65,13 +66,13 @@ def test_a_length_that_goes_by_the_shape_has_a_slider_and_takes_metres_too(bench
     bench.add("extr")
     field = page.locator(".card.open [data-test=field-distance]")
     expect(field.locator("textarea")).to_have_value("0.06 * extent")
-    slider = field.locator("input[type=range]")
-    assert float(slider.get_attribute("max") or 0) == 0.5
-    slider.fill("0.2")
+    slider = field.get_by_role("slider")
+    assert float(slider.get_attribute("aria-valuemax") or 0) == 0.5
+    slider.press("End")
     bench.settle()
-    expect(field.locator("textarea")).to_have_value("0.2 * extent")
+    expect(field.locator("textarea")).to_have_value("0.5 * extent")
     node = bench.state(page.url.partition("#")[2])["document"]["nodes"]["extrude_1"]
-    assert node["parameters"]["distance"] == {"formula": "0.2 * extent"}
+    assert node["parameters"]["distance"] == {"formula": "0.5 * extent"}
     field.locator("textarea").fill("0.003")
     field.locator("textarea").press("Enter")
     expect(field.locator(".unit")).to_have_text("m")
@@ -122,7 +123,7 @@ def test_upload_carry_a_colour_over_and_download(bench: Bench, tmp_path: Path) -
     scan = ops.set_attribute(ops.sphere(radius=0.6), name="color", value="vec4(normal * 0.5 + 0.5, 1)")
     scan.write(tmp_path / "my scan.ply")
     page.click("[data-test=open-shapes]")
-    page.set_input_files("[data-test=upload-input]", tmp_path / "my scan.ply")
+    page.set_input_files("[data-test=upload] input", tmp_path / "my scan.ply")
     expect(page.locator(".card")).to_have_count(1)
     bench.settle()
     page.locator(".vue-flow__pane").click(position={"x": 30, "y": 480})
@@ -158,7 +159,7 @@ def test_a_broken_upload_is_explained_and_a_dropped_file_is_taken(bench: Bench, 
     page = bench.page
     (tmp_path / "bad.obj").write_text("v 1 2\n")
     page.click("[data-test=open-shapes]")
-    page.set_input_files("[data-test=upload-input]", tmp_path / "bad.obj")
+    page.set_input_files("[data-test=upload] input", tmp_path / "bad.obj")
     expect(page.locator(".el-message--error")).to_contain_text("bad.obj: line 1: a vertex has 2 numbers")
     page.keyboard.press("Escape")
     expect(page.locator(".el-dialog")).to_be_hidden()
@@ -167,7 +168,7 @@ def test_a_broken_upload_is_explained_and_a_dropped_file_is_taken(bench: Bench, 
         files.items.add(new File(['v 0 0 0\\nv 1 0 0\\nv 0 1 0\\nf 1 2 3\\n'], 'drop.obj'));
         window.dispatchEvent(new DragEvent('drop', { dataTransfer: files, cancelable: true })) }"""
     )
-    expect(page.locator(".card .title").first).to_have_value("project shape")
+    expect(page.locator(".card .title").first.locator("input")).to_have_value("project shape")
     bench.settle()
     expect(page.locator("[data-test=ledger-face]")).to_contain_text("1")
     bench.errors = [text for text in bench.errors if "422" not in text]
@@ -223,14 +224,14 @@ def test_ledger_and_view_share_the_selection(bench: Bench) -> None:
 def test_false_colour_shows_the_real_range(bench: Bench) -> None:
     bench.new_graph(CHAIN)
     page = bench.page
-    page.select_option("[data-test=color-by]", "values|face|area|")
+    choose(page, "[data-test=color-by]", "values|face|area|")
     expect(page.locator("[data-test=legend-low]")).to_have_text("0.0625")
     expect(page.locator("[data-test=legend-high]")).to_have_text("0.125")
     expect(page.locator("[data-test=legend]")).to_contain_text("in m², per face")
     bench.settle()
     seen = bench.pixels()[..., :3].reshape(-1, 3).astype(int)
     assert ((seen[:, 0] > 150) & (seen[:, 1] > 140) & (seen[:, 2] < 90)).any(), "yellow, the largest"
-    page.select_option("[data-test=color-by]", "values|face|top|")
+    choose(page, "[data-test=color-by]", "values|face|top|")
     expect(page.locator("[data-test=legend]")).to_contain_text("in it: 16 faces")
 
 

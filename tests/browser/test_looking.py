@@ -10,8 +10,9 @@ import numpy as np
 from playwright.sync_api import expect
 
 from tests.browser.conftest import Bench
-from tests.browser.test_operators import choose
+from tests.browser.test_operators import select_cards
 from tests.core.graph.building import graph, node
+from tools.choosing import choose
 
 
 def middle(bench: Bench, across: float = 0.5, down: float = 0.5) -> tuple[float, float]:
@@ -35,11 +36,11 @@ def test_checks_show_where_and_offer_what_mends(bench: Bench) -> None:
     page.click("[data-test=panel-checks]")
     expect(page.locator("[data-test=check-open-borders]")).to_contain_text("64")
     before = bench.pixels()
-    page.click("[data-test=check-points-in-one-place] .plain >> nth=0")
+    page.click("[data-test=check-points-in-one-place] button >> nth=0")
     expect(page.locator("[data-test=chosen-count]")).to_have_text("60 picked")
     bench.settle()
     bench.expect_another_picture(before)
-    page.click("[data-test=check-points-in-one-place] .boxed")
+    page.click("[data-test=check-points-in-one-place] button >> nth=1")
     bench.settle()
     assert bench.state(made)["document"]["nodes"]["weld_1"]["inputs"] == {"geo": ["apart"]}
     expect(page.locator("[data-test=check-points-in-one-place]")).to_have_count(0)
@@ -72,12 +73,12 @@ def test_two_results_are_compared_with_colours_and_a_ghost(bench: Bench) -> None
     page = bench.page
     before = bench.pixels()
     page.click("[data-test=panel-compare]")
-    page.select_option("[data-test=against]", "ball")
+    choose(page, "[data-test=against]", "ball")
     expect(page.locator("[data-test=farthest]")).to_contain_text("points are off it")
     expect(page.locator("[data-test=legend]")).to_contain_text("distance")
     bench.settle()
     bench.expect_another_picture(before, 0.05)
-    choose(bench, "ball")
+    select_cards(bench, "ball")
     page.click("[data-test=ghost-ball]")
     page.click("[data-test=inspector] [aria-label=Close]")
     expect(page.locator("[data-test=legend]")).to_have_count(0)
@@ -108,7 +109,7 @@ def test_a_box_picks_grows_and_becomes_a_group(bench: Bench) -> None:
 def test_a_handle_is_dragged_and_the_mesh_follows(bench: Bench) -> None:
     made = bench.new_graph(graph({"block": node("box"), "away": node("transform", "block")}, looking_at="away"))
     page = bench.page
-    choose(bench, "away")
+    select_cards(bench, "away")
     expect(page.locator("[data-test=handle]")).to_contain_text("0, 0, 0 m")
     look_from(bench, "front")
     page.click("[data-test=frame]")
@@ -135,11 +136,11 @@ def test_the_scale_is_chosen_and_fitted_to_a_part_of_the_values(bench: Bench) ->
     }
     bench.new_graph(graph(nodes, looking_at="v"))
     page = bench.page
-    page.select_option("[data-test=color-by]", "values|point|heat|")
+    choose(page, "[data-test=color-by]", "values|point|heat|")
     expect(page.locator("[data-test=legend-low]")).to_have_text("-0.5")
     expect(page.locator("[data-test=histogram] i")).to_have_count(40)
     even = bench.pixels()
-    page.select_option("[data-test=scale]", "signed")
+    choose(page, "[data-test=scale]", "signed")
     bench.settle()
     bench.expect_another_picture(even, 0.05)
     page.focus("[data-test=range-high]")
@@ -148,9 +149,9 @@ def test_the_scale_is_chosen_and_fitted_to_a_part_of_the_values(bench: Bench) ->
     expect(page.locator("[data-test=legend-high]")).to_have_text("0.3")
     page.click("[data-test=real-range]")
     expect(page.locator("[data-test=legend-high]")).to_have_text("0.5")
-    page.select_option("[data-test=labels-of]", "index")
+    choose(page, "[data-test=labels-of]", "index")
     expect(page.locator("[data-test=labels] text").first).to_be_visible()
-    page.select_option("[data-test=strokes]", "face|normal")
+    choose(page, "[data-test=strokes]", "face|normal")
     bench.settle()
     assert len(np.unique(bench.pixels().reshape(-1, 4), axis=0)) > 10
 
@@ -267,7 +268,7 @@ def test_measure_cut_open_loop_and_ask_a_wire(bench: Bench) -> None:
     expect(page.locator("[data-test=chosen-count]")).to_have_text("1 picked")
     page.click("[data-test=spread-ring]")
     expect(page.locator("[data-test=chosen-count]")).to_have_text("16 picked")
-    choose(bench, "block")
+    select_cards(bench, "block")
     page.keyboard.press("i")
     expect(page.locator("[data-test=through]")).to_contain_text("98 points")
     expect(page.locator("[data-test=through]")).to_contain_text("-0.5 … 0.5")
@@ -276,14 +277,14 @@ def test_measure_cut_open_loop_and_ask_a_wire(bench: Bench) -> None:
 def test_strokes_are_painted_with_mouse_and_pen_and_taken_back_one_by_one(bench: Bench) -> None:
     made = bench.new_graph(graph({"sheet": node("grid", size=[2, 2], cells=[30, 30])}, looking_at="sheet"))
     page = bench.page
-    choose(bench, "sheet")
+    select_cards(bench, "sheet")
     bench.add("paint")
     expect(page.locator("[data-test=tool-paint]")).to_have_attribute("aria-pressed", "true")
     field = page.locator("[data-test=field-radius] textarea").first
     field.fill("0.3")
     field.press("Enter")
     bench.settle()
-    page.select_option("[data-test=color-by]", "values|point|painted|")
+    choose(page, "[data-test=color-by]", "values|point|painted|")
     bench.settle()
     plain = bench.pixels()
     page.mouse.move(*middle(bench, 0.45, 0.5))

@@ -14,6 +14,7 @@ from playwright.sync_api import Browser, Page, expect
 
 from reticula.launch.client import Client
 from tests.browser.conftest import launched
+from tools.choosing import choose
 
 PASSWORD = "corals like calm water"
 OTHER = "corals like warm water"
@@ -96,7 +97,7 @@ def test_one_signs_in_shares_and_others_look(place: Place) -> None:
     in_the_bench(guest)
     ines.reload()
     in_the_bench(ines)
-    ines.select_option("[data-test=project]", label="Reef studio")
+    choose(ines, "[data-test=project]", label="Reef studio")
     in_the_bench(ines)
     for page in (guest, ines):
         expect(page.locator("[data-test=look-only]")).to_be_visible()

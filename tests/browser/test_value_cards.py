@@ -3,6 +3,7 @@
 from playwright.sync_api import expect
 
 from tests.browser.conftest import Bench
+from tools.choosing import choose
 
 
 def test_faces_picked_in_the_view_become_a_group_that_survives_a_change_upstream(bench: Bench) -> None:
@@ -40,7 +41,7 @@ def test_a_gradient_is_edited_on_the_card(bench: Bench) -> None:
     bench.add("remap")
     bench.set("value", "position.x")
     bench.set("name", "color")
-    page.locator(".card.open [data-test=field-through] select").select_option("gradient")
+    choose(page, ".card.open [data-test=field-through] .choice", "gradient")
     bench.settle()
     before = bench.pixels()
     gradient = page.locator("[data-test=gradient]")
@@ -51,7 +52,10 @@ def test_a_gradient_is_edited_on_the_card(bench: Bench) -> None:
     page.mouse.dblclick(box["x"] + box["width"] * 0.5, box["y"] + 5)
     bench.settle()
     expect(stops).to_have_count(5)
-    gradient.locator("input[type=color]").fill("#ff0000")
+    gradient.locator(".el-color-picker__trigger").click()
+    page.locator(".el-color-picker-panel:visible input").fill("#ff0000")
+    page.keyboard.press("Enter")
+    page.get_by_role("button", name="OK", exact=True).click()
     bench.settle()
     made = bench.state(graph)["document"]["nodes"]["remap_1"]["parameters"]["gradient"]
     assert made[2] == [0.5, 1.0, 0.0, 0.0, 1.0]
@@ -89,9 +93,9 @@ def test_another_graph_lets_go_of_the_colour_that_was_chosen(bench: Bench) -> No
     first = bench.new_graph()
     bench.add("grid")
     bench.add("noise values")
-    bench.page.select_option("[data-test=color-by]", "values|point|rough|")
+    choose(bench.page, "[data-test=color-by]", "values|point|rough|")
     bench.settle()
     other = bench.client.get(f"/api/graphs/{first}")["project_id"]
     second = bench.client.post(f"/api/projects/{other}/graphs", {"title": "Second"})["id"]
     bench.open(second)
-    expect(bench.page.locator("[data-test=color-by]")).to_have_value("")
+    expect(bench.page.locator("[data-test=color-by]")).to_have_attribute("data-chosen", "")

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 /** The bench, once it is known who one is; who was signed out signs in on top of it, so that no work is lost. */
+import { ElConfigProvider } from 'element-plus'
 import { computed, onMounted, ref, watch } from 'vue'
 import Bench from './bench/Bench.vue'
 import SignIn from './people/SignIn.vue'
@@ -13,6 +14,8 @@ const signingIn = computed(() => session.value !== null && !known.value)
 </script>
 
 <template>
-  <Bench v-if="begun || (trouble && !signingIn)" />
-  <SignIn v-if="signingIn" :again="begun" />
+  <ElConfigProvider size="small">
+    <Bench v-if="begun || (trouble && !signingIn)" />
+    <SignIn v-if="signingIn" :again="begun" />
+  </ElConfigProvider>
 </template>

@@ -4,5 +4,6 @@ import 'element-plus/dist/index.css'
 import { createApp } from 'vue'
 import App from './App.vue'
 import './shared/theme.css'
+import './shared/controls.css'
 
 createApp(App).mount('#app')

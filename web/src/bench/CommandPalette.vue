@@ -1,5 +1,6 @@
 <script setup lang="ts">
 /** Search and do: every operator to add and every action, by any part of any word. */
+import { ElInput } from 'element-plus'
 import { computed, nextTick, ref, watch } from 'vue'
 import { useCatalogue } from '../stores/useCatalogue'
 import { fit, type Action } from '../model/actions'
@@ -9,7 +10,7 @@ const emit = defineEmits<{ close: []; add: [operator: string] }>()
 const { catalogue } = useCatalogue()
 const words = ref('')
 const at = ref(0)
-const input = ref<HTMLInputElement>()
+const input = ref<InstanceType<typeof ElInput>>()
 
 const found = computed(() => {
   const operators = catalogue.operators
@@ -74,15 +75,15 @@ function choose(entry: { run: () => void; enabled: boolean } | undefined) {
 <template>
   <div v-if="open" class="veil" @pointerdown.self="emit('close')">
     <div class="finder" role="dialog" aria-modal="true" aria-label="Finder">
-      <input
+      <ElInput
         ref="input"
         v-model="words"
-        class="text"
+        size="large"
         placeholder="Find an operator or an action"
         aria-label="Find"
         data-test="finder"
         spellcheck="false"
-        @keydown="key"
+        @keydown="key($event as KeyboardEvent)"
       />
       <p class="faint hint">
         {{ after ? `An operator is added after ‘${after}’.` : 'An operator is added on its own.' }} <kbd>↑</kbd>
@@ -126,10 +127,6 @@ function choose(entry: { run: () => void; enabled: boolean } | undefined) {
   border-radius: 9px;
   background: var(--sheet);
   box-shadow: var(--shade);
-}
-.finder input {
-  font-size: 17px;
-  padding: 7px 10px;
 }
 .hint {
   margin: 6px 2px;

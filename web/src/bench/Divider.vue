@@ -1,5 +1,6 @@
 <script setup lang="ts">
 /** The bar between two panes: dragged, stepped with the arrow keys, and a double click (or Enter) puts the pane away. */
+import { ElButton } from 'element-plus'
 import type { useSplit } from './useSplit'
 
 defineProps<{ split: ReturnType<typeof useSplit>; label: string; what: string; flat?: boolean; test: string }>()
@@ -21,7 +22,7 @@ defineProps<{ split: ReturnType<typeof useSplit>; label: string; what: string; f
     @keydown="split.step"
     @dblclick="split.toggle()"
   >
-    <button
+    <ElButton
       v-if="split.closed.value"
       class="back"
       :title="`Bring back ${what}`"
@@ -31,7 +32,7 @@ defineProps<{ split: ReturnType<typeof useSplit>; label: string; what: string; f
       @click.stop="split.toggle()"
     >
       {{ flat ? '▴' : '▸' }} {{ what.replace('the ', '') }}
-    </button>
+    </ElButton>
   </div>
 </template>
 

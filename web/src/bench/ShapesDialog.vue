@@ -1,15 +1,13 @@
 <script setup lang="ts">
 /** The shapes of the project: upload, use, delete. */
-import { ElDialog, ElMessageBox } from 'element-plus'
-import { ref } from 'vue'
+import { ElButton, ElDialog, ElEmpty, ElMessageBox, ElTable, ElTableColumn, ElUpload } from 'element-plus'
 import type { AssetState } from '../api/client'
 import { count } from '../shared/numbers'
 import { useProject } from '../stores/useProject'
 
 defineProps<{ open: boolean }>()
-const emit = defineEmits<{ close: []; use: [name: string]; upload: [files: FileList] }>()
+const emit = defineEmits<{ close: []; use: [name: string]; upload: [files: File[]] }>()
 const project = useProject()
-const picker = ref<HTMLInputElement>()
 
 function counts(shape: AssetState): string {
   const found = (shape.summary.counts ?? {}) as Record<string, number>
@@ -40,71 +38,39 @@ async function drop(shape: AssetState) {
 
 <template>
   <ElDialog :model-value="open" title="Shapes of this project" width="min(680px, 92vw)" @close="emit('close')">
-    <p class="faint">Mesh files: OBJ, PLY or STL. Drop them anywhere on the page, or</p>
-    <input
-      ref="picker"
-      type="file"
-      accept=".obj,.ply,.stl"
+    <ElUpload
+      drag
       multiple
-      hidden
-      data-test="upload-input"
-      @change="
-        emit('upload', ($event.target as HTMLInputElement).files!)
-        ;($event.target as HTMLInputElement).value = ''
-      "
-    />
-    <button class="plain boxed" data-test="upload" @click="picker?.click()">Choose files…</button>
-    <table v-if="project.shapes.value.length">
-      <thead>
-        <tr>
-          <th>Name</th>
-          <th>Holds</th>
-          <th>Attributes</th>
-          <th />
-        </tr>
-      </thead>
-      <tbody>
-        <tr v-for="shape in project.shapes.value" :key="shape.id">
-          <td>
-            <b>{{ shape.name }}</b>
-            <div class="faint small">{{ shape.file_name }}, {{ count(Math.ceil(shape.size / 1024)) }} kB</div>
-          </td>
-          <td>{{ counts(shape) }}</td>
-          <td>{{ names(shape) }}</td>
-          <td class="buttons">
-            <button class="plain boxed" @click="emit('use', shape.name)">Use</button>
-            <a class="plain boxed" :href="`/api/assets/${shape.id}/content`" download>Fetch</a>
-            <button class="plain boxed" @click="drop(shape)">Delete</button>
-          </td>
-        </tr>
-      </tbody>
-    </table>
-    <p v-else class="faint">There are none yet.</p>
+      accept=".obj,.ply,.stl"
+      :auto-upload="false"
+      :show-file-list="false"
+      data-test="upload"
+      :on-change="(file) => file.raw && emit('upload', [file.raw])"
+    >
+      Drop OBJ, PLY or STL files here, or anywhere on the page; or click to choose some.
+    </ElUpload>
+    <ElTable v-if="project.shapes.value.length" class="list" :data="project.shapes.value">
+      <ElTableColumn v-slot="{ row }" label="Name" min-width="150">
+        <b>{{ row.name }}</b>
+        <div class="faint small">{{ row.file_name }}, {{ count(Math.ceil(row.size / 1024)) }} kB</div>
+      </ElTableColumn>
+      <ElTableColumn v-slot="{ row }" label="Holds" min-width="130">{{ counts(row as AssetState) }}</ElTableColumn>
+      <ElTableColumn v-slot="{ row }" label="Attributes" min-width="120">{{ names(row as AssetState) }}</ElTableColumn>
+      <ElTableColumn v-slot="{ row }" width="220" align="right">
+        <ElButton @click="emit('use', row.name)">Use</ElButton>
+        <ElButton tag="a" :href="`/api/assets/${row.id}/content`" download>Fetch</ElButton>
+        <ElButton @click="drop(row as AssetState)">Delete</ElButton>
+      </ElTableColumn>
+    </ElTable>
+    <ElEmpty v-else :image-size="60" description="There are none yet." />
   </ElDialog>
 </template>
 
 <style scoped>
-table {
-  width: 100%;
-  margin-top: 12px;
-  border-collapse: collapse;
-}
-th,
-td {
-  padding: 6px 8px 6px 0;
-  border-bottom: 1px solid var(--line);
-  text-align: left;
-  vertical-align: top;
-}
 .small {
   font-size: 12px;
 }
-.buttons {
-  display: flex;
-  gap: 5px;
-}
-a {
-  color: inherit;
-  text-decoration: none;
+.list {
+  margin-top: 12px;
 }
 </style>

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 /** The top line: where one is, whether all is saved, undo, and the way in and out for meshes. */
-import { ElDropdown, ElDropdownItem, ElDropdownMenu, ElMessageBox } from 'element-plus'
+import Choice from '../shared/controls/Choice.vue'
+import { ElButton, ElDropdown, ElDropdownItem, ElDropdownMenu, ElMessageBox } from 'element-plus'
 import { computed } from 'vue'
 import AccountMenu from '../people/AccountMenu.vue'
 import { useGraph } from '../stores/useGraph'
@@ -30,6 +31,17 @@ const exports = computed(() => {
 })
 
 const NEW = '+'
+const projects = computed(() => [
+  ...project.projects.value.map((entry) => ({ value: entry.id, label: entry.title })),
+  { value: NEW, label: 'New project…' },
+])
+const graphs = computed(() => [
+  ...project.graphs.value.map((entry) => ({
+    value: entry.id,
+    label: entry.id === graph.state.value?.id ? graph.root.value.title || entry.title : entry.title,
+  })),
+  { value: NEW, label: 'New graph…' },
+])
 async function ask(title: string): Promise<string> {
   const answer = await ElMessageBox.prompt('Its title:', title, {
     inputPattern: /\S/,
@@ -40,19 +52,13 @@ async function ask(title: string): Promise<string> {
   return ((answer as { value?: string } | null)?.value ?? '').trim()
 }
 
-async function chooseProject(event: Event) {
-  const select = event.target as HTMLSelectElement
-  const chosen = select.value
-  select.value = project.project.value?.id ?? ''
+async function chooseProject(chosen: string) {
   if (chosen !== NEW) return project.switchProject(chosen)
   const title = await ask('New project')
   if (title) await project.addProject(title)
 }
 
-async function chooseGraph(event: Event) {
-  const select = event.target as HTMLSelectElement
-  const chosen = select.value
-  select.value = graph.state.value?.id ?? ''
+async function chooseGraph(chosen: string) {
   if (chosen !== NEW) return project.openGraph(chosen)
   const title = await ask('New graph')
   if (title) await project.addGraph(title)
@@ -62,22 +68,22 @@ async function chooseGraph(event: Event) {
 <template>
   <header class="top">
     <b class="mark"><img src="/icon.svg" alt="" width="20" height="20" />Reticula</b>
-    <select
-      class="text"
+    <Choice
+      class="where"
       :value="project.project.value?.id"
-      aria-label="Project"
+      :entries="projects"
+      label="Project"
       data-test="project"
-      @change="chooseProject"
-    >
-      <option v-for="entry in project.projects.value" :key="entry.id" :value="entry.id">{{ entry.title }}</option>
-      <option :value="NEW">New project…</option>
-    </select>
-    <select class="text" :value="graph.state.value?.id" aria-label="Graph" data-test="graph" @change="chooseGraph">
-      <option v-for="entry in project.graphs.value" :key="entry.id" :value="entry.id">
-        {{ entry.id === graph.state.value?.id ? graph.root.value.title || entry.title : entry.title }}
-      </option>
-      <option :value="NEW">New graph…</option>
-    </select>
+      @choose="chooseProject"
+    />
+    <Choice
+      class="where"
+      :value="graph.state.value?.id"
+      :entries="graphs"
+      label="Graph"
+      data-test="graph"
+      @choose="chooseGraph"
+    />
     <span
       class="save"
       :class="{ bad: graph.saveState.value !== 'saved' && graph.saveState.value !== 'saving' }"
@@ -89,40 +95,39 @@ async function chooseGraph(event: Event) {
       graph.trouble.value
     }}</span>
     <span class="gap" />
-    <button
-      class="plain"
+    <ElButton
+      text
       :disabled="graph.undoLabel.value === null || graph.lookOnly.value"
       :title="graph.undoLabel.value === null ? 'Nothing to undo' : `Undo: ${graph.undoLabel.value} (Ctrl+Z)`"
       data-test="undo"
       @click="graph.undo()"
     >
       Undo
-    </button>
-    <button
-      class="plain"
+    </ElButton>
+    <ElButton
+      text
       :disabled="graph.redoLabel.value === null || graph.lookOnly.value"
       :title="graph.redoLabel.value === null ? 'Nothing to redo' : `Redo: ${graph.redoLabel.value} (Ctrl+Shift+Z)`"
       data-test="redo"
       @click="graph.redo()"
     >
       Redo
-    </button>
-    <button class="plain boxed" data-test="open-finder" title="Find an operator or an action" @click="emit('find')">
+    </ElButton>
+    <ElButton data-test="open-finder" title="Find an operator or an action" @click="emit('find')">
       Find <kbd>/</kbd>
-    </button>
-    <button
-      class="plain boxed"
+    </ElButton>
+    <ElButton
       data-test="open-catalogue"
       title="All operators, built in and published, and the depot"
       @click="emit('catalogue')"
     >
       Catalogue
-    </button>
-    <button class="plain boxed" data-test="open-shapes" @click="emit('shapes')">
+    </ElButton>
+    <ElButton data-test="open-shapes" @click="emit('shapes')">
       Shapes <span class="faint">{{ project.shapes.value.length }}</span>
-    </button>
+    </ElButton>
     <ElDropdown trigger="click">
-      <button class="plain boxed" data-test="export" :disabled="!exports.length">Download</button>
+      <ElButton data-test="export" :disabled="!exports.length">Download</ElButton>
       <template #dropdown>
         <ElDropdownMenu>
           <ElDropdownItem v-for="entry in exports" :key="entry.key">
@@ -133,14 +138,9 @@ async function chooseGraph(event: Event) {
         </ElDropdownMenu>
       </template>
     </ElDropdown>
-    <button
-      class="plain boxed"
-      :title="`Change to ${theme === 'day' ? 'night' : 'day'}`"
-      data-test="theme"
-      @click="toggle"
-    >
+    <ElButton :title="`Change to ${theme === 'day' ? 'night' : 'day'}`" data-test="theme" @click="toggle">
       {{ theme === 'day' ? 'Night' : 'Day' }}
-    </button>
+    </ElButton>
     <AccountMenu />
   </header>
 </template>
@@ -162,8 +162,8 @@ async function chooseGraph(event: Event) {
   margin-right: 6px;
   font-size: 16px;
 }
-select {
-  max-width: 190px;
+.where {
+  width: 168px;
 }
 .gap {
   flex: 1;

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 /** Where the graph is: cards top to bottom, wires between them. */
+import { ElButton } from 'element-plus'
 import '@vue-flow/core/dist/style.css'
 import { type NodeChange, useVueFlow, VueFlow } from '@vue-flow/core'
 import { MiniMap } from '@vue-flow/minimap'
@@ -107,30 +108,18 @@ defineExpose({
     <div class="bar">
       <b>Board</b>
       <span class="faint">{{ nodes.length }} {{ nodes.length === 1 ? 'card' : 'cards' }}</span>
-      <button
-        v-if="selected.length > 1"
-        class="plain boxed"
-        data-test="fold"
-        title="Make one card of these (G)"
-        @click="foldChosen"
-      >
+      <ElButton v-if="selected.length > 1" data-test="fold" title="Make one card of these (G)" @click="foldChosen">
         Fold {{ selected.length }}
-      </button>
-      <button
-        v-if="selected.length > 1"
-        class="plain"
-        data-test="frame"
-        title="Put a frame around these"
-        @click="frameChosen"
-      >
+      </ElButton>
+      <ElButton v-if="selected.length > 1" text data-test="frame" title="Put a frame around these" @click="frameChosen">
         Frame
-      </button>
-      <button v-if="chosenWire" class="plain boxed cut" data-test="cut" @click="cutWire">Cut this wire</button>
-      <button class="plain" data-test="search" title="Search in the graph (Ctrl+F)" @click="searching = !searching">
+      </ElButton>
+      <ElButton v-if="chosenWire" class="cut" data-test="cut" @click="cutWire">Cut this wire</ElButton>
+      <ElButton text data-test="search" title="Search in the graph (Ctrl+F)" @click="searching = !searching">
         Search
-      </button>
-      <button class="plain" title="Show all cards" data-test="all-cards" @click="showAll">All cards</button>
-      <button class="plain" title="Lay all cards out again, those placed by hand too" @click="tidy">Tidy</button>
+      </ElButton>
+      <ElButton text title="Show all cards" data-test="all-cards" @click="showAll">All cards</ElButton>
+      <ElButton text title="Lay all cards out again, those placed by hand too" @click="tidy">Tidy</ElButton>
     </div>
     <Breadcrumbs />
     <div class="pane">
@@ -194,7 +183,7 @@ defineExpose({
 .bar .faint {
   flex: 1;
 }
-.bar .plain {
+.bar .el-button {
   padding: 0 6px;
 }
 .board :deep(.vue-flow__edge-path) {

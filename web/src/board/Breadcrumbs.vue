@@ -1,5 +1,7 @@
 <script setup lang="ts">
 /** Where one is: the graph, and the graphs inside it that one went into; and which round of a loop is looked at. */
+import TextField from '../shared/controls/TextField.vue'
+import { ElButton } from 'element-plus'
 import { computed } from 'vue'
 import { useGraph } from '../stores/useGraph'
 import { levelOf, nodeOf } from '../model/levels'
@@ -16,49 +18,47 @@ const steps = computed(() =>
 const last = computed(() => steps.value.at(-1))
 const loops = computed(() => ['repeat', 'for_each'].includes(last.value?.operator ?? ''))
 
-function choose(event: Event) {
-  const text = (event.target as HTMLInputElement).value.trim()
-  graph.goRound(/^\d+$/.test(text) ? Number(text) : null)
+function choose(text: string) {
+  graph.goRound(/^\d+$/.test(text.trim()) ? Number(text) : null)
 }
 </script>
 
 <template>
   <nav v-if="steps.length" class="trail" aria-label="Where you are" data-test="trail">
-    <button class="plain" data-test="leave-0" title="Back to the graph itself" @click="graph.leave(0)">
+    <ElButton text data-test="leave-0" title="Back to the graph itself" @click="graph.leave(0)">
       {{ graph.root.value.title || 'Graph' }}
-    </button>
+    </ElButton>
     <template v-for="(step, number) in steps" :key="number">
       <span class="faint">›</span>
-      <button
-        class="plain"
+      <ElButton
+        text
         :aria-current="number === steps.length - 1 ? 'location' : undefined"
         :data-test="`leave-${number + 1}`"
         @click="graph.leave(number + 1)"
       >
         {{ step.title }}
-      </button>
+      </ElButton>
     </template>
     <label v-if="loops" class="round faint"
       >{{ last?.operator === 'repeat' ? 'round' : 'part' }}
-      <input
-        class="text"
-        type="number"
-        min="0"
-        :value="last?.round ?? ''"
+      <TextField
+        class="number"
+        inputmode="numeric"
+        :value="last?.round"
         placeholder="last"
-        :aria-label="last?.operator === 'repeat' ? 'Round' : 'Part'"
+        :label="last?.operator === 'repeat' ? 'Round' : 'Part'"
         data-test="round"
-        @change="choose"
+        @settle="choose"
     /></label>
     <span v-if="graph.fixed.value && !graph.lookOnly.value" class="faint fixed">published, cannot be changed</span>
-    <button
-      class="plain boxed up"
+    <ElButton
+      class="up"
       data-test="go-out"
       title="Out of this graph (Shift+Enter)"
       @click="graph.leave(steps.length - 1)"
     >
       Out
-    </button>
+    </ElButton>
   </nav>
 </template>
 
@@ -73,16 +73,15 @@ function choose(event: Event) {
   background: var(--accent-wash);
   font-size: 13px;
 }
-.plain {
+.el-button {
   padding: 0 6px;
   min-height: 25px;
 }
-.plain[aria-current] {
+.el-button[aria-current] {
   font-weight: 700;
 }
-.round input {
+.number {
   width: 62px;
-  min-height: 24px;
 }
 .fixed {
   margin-left: 6px;

@@ -1,7 +1,8 @@
 <script setup lang="ts">
 /** Frames around cards, with a title and a note. They lie behind the cards and move with the board. */
+import TextField from '../shared/controls/TextField.vue'
 import { useVueFlow } from '@vue-flow/core'
-import { ElMessageBox } from 'element-plus'
+import { ElButton, ElMessageBox } from 'element-plus'
 import { computed } from 'vue'
 import { useGraph } from '../stores/useGraph'
 import { frameBox, type Place, type Size } from '../model/layout'
@@ -29,9 +30,8 @@ const shift = computed(() => ({
   transform: `translate(${viewport.value.x}px, ${viewport.value.y}px) scale(${viewport.value.zoom})`,
 }))
 
-function retitle(key: string, event: Event) {
-  const text = (event.target as HTMLInputElement).value.trim()
-  graph.edit('title a frame', (next) => (next.frames![key]!.title = text))
+function retitle(key: string, text: string) {
+  graph.edit('title a frame', (next) => (next.frames![key]!.title = text.trim()))
 }
 
 async function annotate(key: string) {
@@ -58,24 +58,18 @@ function drop(key: string) {
   <div class="frames" :style="shift">
     <div v-for="entry in frames" :key="entry.key" class="frame" :style="entry.style" :data-test="`frame-${entry.key}`">
       <header>
-        <input
-          class="title"
+        <TextField
+          class="title bare"
           :value="entry.frame.title"
           placeholder="Frame"
-          aria-label="Title of the frame"
-          @change="retitle(entry.key, $event)"
-          @keydown.enter="($event.target as HTMLInputElement).blur()"
+          label="Title of the frame"
+          @settle="retitle(entry.key, $event)"
         />
-        <button class="plain" title="Choose the cards in it" @click="emit('select', entry.frame.nodes)">cards</button>
-        <button class="plain" title="Write a note" @click="annotate(entry.key)">note</button>
-        <button
-          class="plain"
-          title="Remove the frame; the cards stay"
-          aria-label="Remove the frame"
-          @click="drop(entry.key)"
-        >
+        <ElButton text title="Choose the cards in it" @click="emit('select', entry.frame.nodes)">cards</ElButton>
+        <ElButton text title="Write a note" @click="annotate(entry.key)">note</ElButton>
+        <ElButton text title="Remove the frame; the cards stay" aria-label="Remove the frame" @click="drop(entry.key)">
           ×
-        </button>
+        </ElButton>
       </header>
       <p v-if="entry.frame.note" class="faint">{{ entry.frame.note }}</p>
     </div>
@@ -108,12 +102,10 @@ header {
 .title {
   flex: 1;
   min-width: 0;
-  border: 0;
-  background: none;
   font-weight: 700;
   font-size: 13px;
 }
-.plain {
+.el-button {
   min-height: 20px;
   padding: 0 4px;
   font-size: 12px;

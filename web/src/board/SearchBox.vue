@@ -1,5 +1,6 @@
 <script setup lang="ts">
 /** Search in the graph, and the named places in it. */
+import { ElInput } from 'element-plus'
 import { computed, nextTick, ref } from 'vue'
 import { useCatalogue } from '../stores/useCatalogue'
 import { searchGraph, type Found } from '../model/search'
@@ -10,7 +11,7 @@ const graph = useGraph()
 const { operatorOf } = useCatalogue()
 const words = ref('')
 const at = ref(0)
-const input = ref<HTMLInputElement>()
+const input = ref<InstanceType<typeof ElInput>>()
 void nextTick(() => input.value?.focus())
 
 const jumps = computed(() =>
@@ -39,16 +40,15 @@ function key(event: KeyboardEvent) {
 
 <template>
   <div class="search" role="dialog" aria-label="Search in the graph">
-    <input
+    <ElInput
       ref="input"
       v-model="words"
-      class="text"
       placeholder="Title, parameter or attribute"
       aria-label="Search in the graph"
       data-test="search-graph"
       spellcheck="false"
       @input="at = 0"
-      @keydown="key"
+      @keydown="key($event as KeyboardEvent)"
     />
     <ul role="listbox">
       <li
@@ -81,9 +81,6 @@ function key(event: KeyboardEvent) {
   border-radius: 7px;
   background: var(--sheet);
   box-shadow: var(--shade);
-}
-input {
-  width: 100%;
 }
 ul {
   max-height: 260px;

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 /** What goes through a wire or comes out of a card: counts, and attributes with their type, range and members. */
-import { shallowRef, watch } from 'vue'
+import { ElButton, ElTable, ElTableColumn } from 'element-plus'
+import { computed, shallowRef, watch } from 'vue'
 import { api } from '../api/client'
 import { answerTo, KINDS, type Kind, type Spread, type Summary } from '../api/results'
 import { useEvaluation } from '../stores/useEvaluation'
@@ -21,6 +22,11 @@ const binsOf = (kind: Kind, name: string) =>
   (spreads.value[kind] ?? [])
     .filter((spread) => spread.name === name && spread.bins?.length)
     .map((spread) => spread.bins!)
+const attributes = computed(() =>
+  KINDS.flatMap((kind) =>
+    (summary.value?.attributes[kind] ?? []).map((entry) => ({ ...entry, kind, range: range(entry, kind) })),
+  ),
+)
 
 watch(
   () => [props.feed, reports.value[splitFeed(props.feed).from]?.key],
@@ -55,7 +61,7 @@ function range(entry: { type: string; low?: number[]; high?: number[]; members?:
       <b
         >{{ graph.document.value.nodes[splitFeed(feed).from]?.title || splitFeed(feed).from
         }}<template v-if="splitFeed(feed).output"> · {{ splitFeed(feed).output }}</template></b
-      ><button class="plain" aria-label="Close" @click="$emit('close')">×</button>
+      ><ElButton text aria-label="Close" @click="$emit('close')">×</ElButton>
     </header>
     <p v-if="trouble" class="faint">{{ trouble }}</p>
     <template v-else-if="summary">
@@ -67,19 +73,17 @@ function range(entry: { type: string; low?: number[]; high?: number[]; members?:
             .join(', ') || 'empty'
         }}; {{ count(summary.pieces) }} {{ summary.pieces === 1 ? 'piece' : 'pieces' }}
       </p>
-      <table>
-        <tbody v-for="kind in KINDS" :key="kind">
-          <tr v-for="entry in summary.attributes[kind]" :key="entry.name">
-            <td class="faint">{{ kind }}</td>
-            <td>
-              <b>{{ entry.name }}</b>
-            </td>
-            <td class="faint">{{ entry.type }}</td>
-            <td class="mono">{{ range(entry, kind) }}</td>
-            <td class="sparks"><Spark v-for="(bins, n) in binsOf(kind, entry.name)" :key="n" :bins="bins" /></td>
-          </tr>
-        </tbody>
-      </table>
+      <ElTable :data="attributes" size="small" :show-header="false">
+        <ElTableColumn prop="kind" width="64" class-name="faint" />
+        <ElTableColumn v-slot="{ row }" min-width="90"
+          ><b>{{ row.name }}</b></ElTableColumn
+        >
+        <ElTableColumn prop="type" width="70" class-name="faint" />
+        <ElTableColumn prop="range" min-width="110" class-name="mono" />
+        <ElTableColumn v-slot="{ row }" width="150">
+          <span class="sparks"><Spark v-for="(bins, n) in binsOf(row.kind, row.name)" :key="n" :bins="bins" /></span>
+        </ElTableColumn>
+      </ElTable>
     </template>
   </aside>
 </template>
@@ -112,9 +116,5 @@ header {
 }
 p {
   margin: 2px 0;
-}
-td {
-  padding: 0 10px 0 0;
-  vertical-align: top;
 }
 </style>

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 /** All operators, built in and published, with a page on each; and the depot, where packages are shared. */
-import { ElDialog } from 'element-plus'
+import { ElButton, ElDialog, ElInput, ElSegmented, ElUpload } from 'element-plus'
 import { computed, ref, watch } from 'vue'
 import { fit } from '../model/actions'
 import DepotList from './DepotList.vue'
@@ -13,7 +13,6 @@ const { catalogue } = useCatalogue()
 const words = ref('')
 const chosen = ref('')
 const tab = ref<'operators' | 'depot'>('operators')
-const picker = ref<HTMLInputElement>()
 /** After something was published or imported, its page is shown. */
 watch(
   () => props.first,
@@ -50,12 +49,6 @@ const page = computed(
     listed.value.find((entry) => entry.published) ??
     listed.value[0],
 )
-
-function pick(event: Event) {
-  const input = event.target as HTMLInputElement
-  if (input.files?.[0]) emit('packages', input.files[0])
-  input.value = ''
-}
 </script>
 
 <template>
@@ -63,21 +56,33 @@ function pick(event: Event) {
     <template #header>
       <div class="head">
         <b>Catalogue</b>
-        <button class="plain" :aria-pressed="tab === 'operators'" @click="tab = 'operators'">Operators</button>
-        <button class="plain" :aria-pressed="tab === 'depot'" data-test="depot-tab" @click="tab = 'depot'">
-          Depot
-        </button>
-        <input
+        <ElSegmented
+          v-model="tab"
+          :options="[
+            { label: 'Operators', value: 'operators' },
+            { label: 'Depot', value: 'depot' },
+          ]"
+          aria-label="Where from"
+        />
+        <ElInput
           v-if="tab === 'operators'"
           v-model="words"
-          class="text grow"
+          class="grow"
+          clearable
           placeholder="Name, tag or what it does"
           aria-label="Search the catalogue"
           data-test="search-catalogue"
         />
         <span v-else class="grow" />
-        <input ref="picker" type="file" accept=".zip" hidden data-test="package-input" @change="pick" />
-        <button class="plain boxed" data-test="import-package" @click="picker?.click()">Import a package…</button>
+        <ElUpload
+          accept=".zip"
+          :auto-upload="false"
+          :show-file-list="false"
+          data-test="package"
+          :on-change="(file) => file.raw && emit('packages', file.raw)"
+        >
+          <ElButton tag="span" data-test="import-package">Import a package…</ElButton>
+        </ElUpload>
       </div>
     </template>
     <DepotList v-if="tab === 'depot'" @fetch="emit('fetch', $event)" />
@@ -85,16 +90,17 @@ function pick(event: Event) {
       <nav aria-label="Operators">
         <template v-for="[family, entries] in families" :key="family">
           <h4>{{ family }}</h4>
-          <button
+          <ElButton
             v-for="entry in entries"
             :key="entry.name"
-            class="plain item"
+            class="item"
+            text
             :aria-pressed="entry.name === page?.name"
             :data-test="`catalogue-${entry.name}`"
             @click="chosen = entry.name"
           >
             {{ entry.label }} <span v-if="entry.published" class="faint">{{ entry.published.release }}</span>
-          </button>
+          </ElButton>
         </template>
         <p v-if="!families.length" class="faint">Nothing fits. Try another word for it.</p>
       </nav>
@@ -139,6 +145,7 @@ h4 {
 }
 .item {
   display: flex;
+  justify-content: flex-start;
   width: 100%;
   min-height: 25px;
   overflow: hidden;

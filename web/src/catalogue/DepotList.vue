@@ -1,5 +1,6 @@
 <script setup lang="ts">
 /** What the depot has; if it does not answer, that is said and nothing else suffers. */
+import { ElButton, ElEmpty, ElSkeleton, ElTable, ElTableColumn } from 'element-plus'
 import { ref } from 'vue'
 import { api, type Schemas } from '../api/client'
 import { count } from '../shared/numbers'
@@ -31,59 +32,34 @@ void load()
 
 <template>
   <section class="depot" aria-label="Depot">
-    <p class="faint">
-      Packages that others put here, and that you sent. <button class="plain boxed" @click="load">Look again</button>
-    </p>
+    <p class="faint">Packages that others put here, and that you sent. <ElButton @click="load">Look again</ElButton></p>
     <p v-if="trouble" class="bad" role="alert" data-test="depot-trouble">{{ trouble }}</p>
-    <table v-else-if="state?.packages.length">
-      <thead>
-        <tr>
-          <th>Operator</th>
-          <th>What it does</th>
-          <th>Signed by</th>
-          <th>Size</th>
-          <th />
-        </tr>
-      </thead>
-      <tbody>
-        <tr v-for="entry in state.packages" :key="entry.operator">
-          <td>
-            <b>{{ entry.title }}</b> <span class="faint">{{ entry.operator }}</span>
-          </td>
-          <td>{{ entry.summary }}</td>
-          <td :title="entry.fingerprint ? `Key ${entry.fingerprint}` : ''">{{ entry.publisher || 'nobody' }}</td>
-          <td class="mono">{{ count(Math.ceil(entry.size / 1024)) }} kB</td>
-          <td>
-            <span v-if="entry.here" class="faint">in the catalogue</span
-            ><button
-              v-else
-              class="plain boxed"
-              :data-test="`fetch-${entry.operator}`"
-              @click="emit('fetch', entry.operator)"
-            >
-              {{ updates(entry.operator) ? 'Update…' : 'Fetch…' }}
-            </button>
-          </td>
-        </tr>
-      </tbody>
-    </table>
-    <p v-else-if="state" class="faint">The depot is empty. Send an operator to it from its page.</p>
+    <ElTable v-else-if="state?.packages.length" :data="state.packages">
+      <ElTableColumn v-slot="{ row }" label="Operator" min-width="170"
+        ><b>{{ row.title }}</b> <span class="faint">{{ row.operator }}</span></ElTableColumn
+      >
+      <ElTableColumn prop="summary" label="What it does" min-width="260" />
+      <ElTableColumn v-slot="{ row }" label="Signed by" min-width="110"
+        ><span :title="row.fingerprint ? `Key ${row.fingerprint}` : ''">{{ row.publisher || 'nobody' }}</span>
+      </ElTableColumn>
+      <ElTableColumn v-slot="{ row }" label="Size" width="90" align="right"
+        ><span class="mono">{{ count(Math.ceil(row.size / 1024)) }} kB</span></ElTableColumn
+      >
+      <ElTableColumn v-slot="{ row }" width="130" align="right">
+        <span v-if="row.here" class="faint">in the catalogue</span>
+        <ElButton v-else :data-test="`fetch-${row.operator}`" @click="emit('fetch', row.operator)">
+          {{ updates(row.operator) ? 'Update…' : 'Fetch…' }}
+        </ElButton>
+      </ElTableColumn>
+    </ElTable>
+    <ElEmpty v-else-if="state" description="The depot is empty. Send an operator to it from its page." />
+    <ElSkeleton v-else :rows="4" animated />
   </section>
 </template>
 
 <style scoped>
 .depot {
   min-height: 50vh;
-}
-table {
-  width: 100%;
-  border-collapse: collapse;
-}
-th,
-td {
-  padding: 5px 10px 5px 0;
-  border-bottom: 1px solid var(--line);
-  text-align: left;
 }
 .bad {
   color: var(--bad);

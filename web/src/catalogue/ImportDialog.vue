@@ -1,6 +1,6 @@
 <script setup lang="ts">
 /** What a package brings, what is there already, what collides; decided before anything changes. */
-import { ElAlert, ElDialog, ElMessage } from 'element-plus'
+import { ElAlert, ElButton, ElDialog, ElMessage, ElRadio, ElRadioGroup } from 'element-plus'
 import { computed, reactive, ref } from 'vue'
 import { api, type ReviewState } from '../api/client'
 import { useCatalogue } from '../stores/useCatalogue'
@@ -88,37 +88,26 @@ async function take() {
             entry.shapes.length ? `With ${entry.shapes.length} ${entry.shapes.length === 1 ? 'shape' : 'shapes'}.` : ''
           }}
         </p>
-        <p
+        <ElRadioGroup
           v-if="entry.state === 'collides'"
-          class="choice"
-          role="radiogroup"
+          v-model="choices[entry.operator]"
           :aria-label="`What to do with ${entry.operator}`"
         >
-          <label
-            ><input
-              v-model="choices[entry.operator]"
-              type="radio"
-              :name="entry.operator"
-              value="beside"
-              :data-test="`beside-${entry.operator}`"
-            />
-            keep both; this one as <b>{{ entry.other_name }}</b></label
+          <ElRadio value="beside" :data-test="`beside-${entry.operator}`"
+            >keep both; this one as <b>{{ entry.other_name }}</b></ElRadio
           >
-          <label
-            ><input v-model="choices[entry.operator]" type="radio" :name="entry.operator" value="keep" /> keep the one
-            that is here</label
-          >
-        </p>
+          <ElRadio value="keep">keep the one that is here</ElRadio>
+        </ElRadioGroup>
       </li>
     </ul>
     <p v-if="trouble" class="bad" role="alert">{{ trouble }}</p>
     <p class="end">
       <span v-if="undecided.length" class="faint"
         >Decide about {{ undecided.map((entry) => entry.operator).join(', ') }} first.</span
-      ><button class="plain" @click="emit('close')">Leave it</button
-      ><button class="plain boxed" :disabled="undecided.length > 0" data-test="take-package" @click="take">
+      ><ElButton text @click="emit('close')">Leave it</ElButton
+      ><ElButton type="primary" :disabled="undecided.length > 0" data-test="take-package" @click="take">
         {{ fresh.length ? `Take ${fresh.length}` : 'Nothing new: done' }}
-      </button>
+      </ElButton>
     </p>
   </ElDialog>
 </template>
@@ -148,11 +137,6 @@ li {
 .state {
   float: right;
   font-size: 13px;
-}
-.choice {
-  display: flex;
-  gap: 16px;
-  margin-top: 4px;
 }
 .bad {
   color: var(--bad);

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 /** The page of one operator: picture, help, dials, what goes in and out, what it promises, its releases. */
-import { ElMessage } from 'element-plus'
+import Choice from '../shared/controls/Choice.vue'
+import { ElButton, ElMessage, ElTable, ElTableColumn } from 'element-plus'
 import { computed } from 'vue'
 import { api, type OperatorState } from '../api/client'
 import { toText } from '../model/values/formula'
@@ -25,31 +26,28 @@ async function send() {
   <article class="page" :aria-label="operator.label" data-test="operator-page">
     <header>
       <h2>{{ operator.label }}</h2>
-      <select
+      <Choice
         v-if="published"
-        class="text"
+        class="release"
         :value="operator.name"
-        aria-label="Release"
+        :entries="
+          [...published.releases]
+            .reverse()
+            .map((release) => ({ value: `${published!.name}@${release}`, label: release }))
+        "
+        label="Release"
         data-test="page-release"
-        @change="emit('choose', ($event.target as HTMLSelectElement).value)"
-      >
-        <option
-          v-for="release in [...published.releases].reverse()"
-          :key="release"
-          :value="`${published.name}@${release}`"
-        >
-          {{ release }}
-        </option>
-      </select>
+        @choose="emit('choose', $event)"
+      />
       <span class="gap" />
-      <button class="plain boxed main" data-test="add-from-catalogue" @click="emit('add', operator.name)">
+      <ElButton type="primary" data-test="add-from-catalogue" @click="emit('add', operator.name)">
         Add to the graph
-      </button>
+      </ElButton>
       <template v-if="published">
-        <a class="plain boxed" :href="`/api/library/${operator.name}/package`" download data-test="download-package"
-          >Package</a
+        <ElButton tag="a" :href="`/api/library/${operator.name}/package`" download data-test="download-package"
+          >Package</ElButton
         >
-        <button class="plain boxed" data-test="send-to-depot" @click="send">Send to the depot</button>
+        <ElButton data-test="send-to-depot" @click="send">Send to the depot</ElButton>
       </template>
     </header>
     <div class="top">
@@ -71,24 +69,15 @@ async function send() {
         </p>
       </div>
     </div>
-    <table v-if="operator.parameters.length">
-      <thead>
-        <tr>
-          <th>{{ published ? 'Dial' : 'Parameter' }}</th>
-          <th>Default</th>
-          <th>What it does</th>
-        </tr>
-      </thead>
-      <tbody>
-        <tr v-for="parameter in operator.parameters" :key="parameter.name">
-          <td>{{ parameter.label }}</td>
-          <td class="mono value">{{ toText(parameter.default) || 'empty' }} {{ parameter.unit }}</td>
-          <td>
-            {{ parameter.help }}<span v-if="parameter.section" class="faint"> ({{ parameter.section }})</span>
-          </td>
-        </tr>
-      </tbody>
-    </table>
+    <ElTable v-if="operator.parameters.length" class="parameters" :data="operator.parameters">
+      <ElTableColumn prop="label" :label="published ? 'Dial' : 'Parameter'" width="150" />
+      <ElTableColumn v-slot="{ row }" label="Default" width="150"
+        ><span class="mono">{{ toText(row.default) || 'empty' }} {{ row.unit }}</span></ElTableColumn
+      >
+      <ElTableColumn v-slot="{ row }" label="What it does"
+        >{{ row.help }}<span v-if="row.section" class="faint"> ({{ row.section }})</span></ElTableColumn
+      >
+    </ElTable>
     <dl>
       <template v-for="input in operator.inputs" :key="`in ${input.name}`"
         ><dt>in: {{ input.name }}</dt>
@@ -134,13 +123,6 @@ h2 {
 .gap {
   flex: 1;
 }
-.main {
-  border-color: var(--accent);
-}
-a {
-  color: inherit;
-  text-decoration: none;
-}
 .top {
   display: flex;
   gap: 16px;
@@ -162,22 +144,11 @@ img {
 .help {
   white-space: pre-line;
 }
-table {
-  width: 100%;
+.parameters {
   margin-top: 10px;
-  border-collapse: collapse;
-  font-size: 13.5px;
 }
-th,
-td {
-  padding: 3px 8px 3px 0;
-  border-bottom: 1px solid var(--line);
-  text-align: left;
-  vertical-align: top;
-}
-.value {
-  max-width: 190px;
-  overflow-wrap: anywhere;
+.release {
+  width: 96px;
 }
 dl {
   display: grid;

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 /** Publish a folded card: name, release, help; what differs from the release before is seen first. */
-import { ElDialog, ElMessage } from 'element-plus'
+import { ElButton, ElDialog, ElInput, ElMessage } from 'element-plus'
 import { computed, reactive, ref, watch } from 'vue'
 import { api, Refusal, type Schemas } from '../api/client'
 import { useGraph } from '../stores/useGraph'
@@ -86,14 +86,12 @@ async function send(dry: boolean) {
     <form class="form" data-test="publish-form" @submit.prevent="send(false)">
       <div class="beside">
         <div class="fields">
-          <label
-            >title <input v-model="form.title" class="text" maxlength="80" required data-test="publish-title"
-          /></label>
+          <label>title <ElInput v-model="form.title" maxlength="80" required data-test="publish-title" /></label>
           <label
             >name
-            <input
+            <ElInput
               v-model="form.name"
-              class="text mono"
+              class="mono"
               pattern="[a-z][a-z0-9_]{0,47}"
               required
               title="small letters, digits and _"
@@ -101,9 +99,9 @@ async function send(dry: boolean) {
           /></label>
           <label
             >release
-            <input
+            <ElInput
               v-model="form.release"
-              class="text mono"
+              class="mono"
               pattern="\d+\.\d+\.\d+"
               required
               title="three numbers, e.g. 1.2.0"
@@ -115,33 +113,28 @@ async function send(dry: boolean) {
           </p>
           <label
             >summary
-            <input
+            <ElInput
               v-model="form.summary"
-              class="text"
               maxlength="200"
               required
               placeholder="what it does, in one line"
               data-test="publish-summary"
           /></label>
-          <label
-            >tags <input v-model="form.tags" class="text" placeholder="separated by commas" data-test="publish-tags"
-          /></label>
+          <label>tags <ElInput v-model="form.tags" placeholder="separated by commas" data-test="publish-tags" /></label>
         </div>
         <img v-if="image" :src="image" alt="Picture of the view, for the page" />
       </div>
       <label class="tall"
         >help
-        <textarea
+        <ElInput
+          type="textarea"
           v-model="form.help"
-          class="text"
-          rows="5"
+          :rows="5"
           placeholder="how to use it: what to connect, what the dials do, what to look out for"
           data-test="publish-help"
         />
       </label>
-      <label v-if="earlier"
-        >changes <input v-model="form.changes" class="text" placeholder="what is new in this release"
-      /></label>
+      <label v-if="earlier">changes <ElInput v-model="form.changes" placeholder="what is new in this release" /></label>
       <div v-if="seen" class="seen" data-test="publish-seen">
         <p v-if="!seen.before">
           The first release.
@@ -165,19 +158,17 @@ async function send(dry: boolean) {
       </div>
       <label v-if="seen?.breaks.length"
         >reason
-        <input
+        <ElInput
           v-model="form.reason"
-          class="text"
           required
           placeholder="why it is published although it breaks that"
           data-test="publish-reason"
       /></label>
       <p v-if="trouble" class="bad" role="alert" data-test="publish-trouble">{{ trouble }}</p>
       <p class="end">
-        <button type="button" class="plain" @click="emit('close')">Cancel</button
-        ><button type="button" class="plain boxed" :disabled="busy" data-test="publish-try" @click="send(true)">
-          Try it</button
-        ><button class="plain boxed main" :disabled="busy" data-test="publish-go">Publish</button>
+        <ElButton text @click="emit('close')">Cancel</ElButton
+        ><ElButton :disabled="busy" data-test="publish-try" @click="send(true)"> Try it</ElButton
+        ><ElButton type="primary" native-type="submit" :disabled="busy" data-test="publish-go">Publish</ElButton>
       </p>
     </form>
   </ElDialog>
@@ -209,7 +200,7 @@ label {
   align-items: center;
   gap: 8px;
 }
-label .text {
+label > :last-child {
   flex: 1;
   margin-left: auto;
   max-width: calc(100% - 72px);
@@ -237,8 +228,5 @@ ul {
   display: flex;
   justify-content: flex-end;
   gap: 8px;
-}
-.main {
-  border-color: var(--accent);
 }
 </style>

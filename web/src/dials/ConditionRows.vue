@@ -1,5 +1,9 @@
 <script setup lang="ts">
 /** A list of conditions: what must hold of a geometry. */
+import { entriesOf } from '../shared/controls/choices'
+import TextField from '../shared/controls/TextField.vue'
+import Choice from '../shared/controls/Choice.vue'
+import { ElButton } from 'element-plus'
 import { CONDITIONS, type Condition } from '../model/contracts'
 
 const props = defineProps<{ conditions: Condition[]; inputs: string[]; outputs?: string[] }>()
@@ -15,10 +19,7 @@ function set(at: number, values: Partial<Condition>) {
   )
 }
 
-function add(event: Event) {
-  const select = event.target as HTMLSelectElement
-  const what = select.value
-  select.value = ''
+function add(what: string) {
   const made: Condition = { what }
   if (what === 'attribute') Object.assign(made, { kind: 'point', name: '' })
   if (what === 'least area') made.value = 0.000001
@@ -32,59 +33,55 @@ function add(event: Event) {
   <div class="conditions">
     <span v-for="(condition, at) in conditions" :key="at" class="one">
       {{ CONDITIONS.find((entry) => entry.what === condition.what)?.label ?? condition.what }}
-      <select
+      <Choice
         v-if="outputs && outputs.length > 1"
-        class="text"
+        class="part"
         :value="condition.output ?? outputs[0]"
-        aria-label="Output"
-        @change="set(at, { output: ($event.target as HTMLSelectElement).value })"
-      >
-        <option v-for="name in outputs" :key="name">{{ name }}</option>
-      </select>
-      <select
-        v-if="needs(condition).includes('kind')"
-        class="text"
-        :value="condition.kind"
-        aria-label="Kind"
-        @change="set(at, { kind: ($event.target as HTMLSelectElement).value })"
-      >
-        <option v-for="kind in KINDS" :key="kind">{{ kind }}</option>
-      </select>
-      <input
-        v-if="needs(condition).includes('name')"
-        class="text mono"
-        :value="condition.name"
-        aria-label="Name of the attribute"
-        placeholder="name"
-        @change="set(at, { name: ($event.target as HTMLInputElement).value.trim() })"
+        :entries="entriesOf(outputs)"
+        label="Output"
+        @choose="set(at, { output: $event })"
       />
-      <input
+      <Choice
+        v-if="needs(condition).includes('kind')"
+        class="part"
+        :value="condition.kind"
+        :entries="entriesOf(KINDS)"
+        label="Kind"
+        @choose="set(at, { kind: $event })"
+      />
+      <TextField
+        v-if="needs(condition).includes('name')"
+        class="part mono"
+        :value="condition.name"
+        label="Name of the attribute"
+        placeholder="name"
+        @settle="set(at, { name: $event.trim() })"
+      />
+      <TextField
         v-if="needs(condition).includes('value')"
-        class="text"
+        class="part"
         inputmode="decimal"
         :value="condition.value"
-        aria-label="Least area in square metres"
-        @change="set(at, { value: Number(($event.target as HTMLInputElement).value) || 0 })"
+        label="Least area in square metres"
+        @settle="set(at, { value: Number($event) || 0 })"
       />
-      <input
+      <TextField
         v-if="needs(condition).includes('formula')"
-        class="text mono"
+        class="part mono"
         :value="condition.formula"
-        aria-label="Formula"
-        @change="set(at, { formula: ($event.target as HTMLInputElement).value })"
+        label="Formula"
+        @settle="set(at, { formula: $event })"
       />
-      <select
+      <Choice
         v-if="needs(condition).includes('input')"
-        class="text"
+        class="part"
         :value="condition.input"
-        aria-label="Input"
-        @change="set(at, { input: ($event.target as HTMLSelectElement).value })"
-      >
-        <option v-for="name in inputs" :key="name">{{ name }}</option>
-      </select>
-      <button
-        type="button"
-        class="plain"
+        :entries="entriesOf(inputs)"
+        label="Input"
+        @choose="set(at, { input: $event })"
+      />
+      <ElButton
+        text
         aria-label="Remove this condition"
         @click="
           emit(
@@ -94,12 +91,15 @@ function add(event: Event) {
         "
       >
         ×
-      </button>
+      </ElButton>
     </span>
-    <select class="text add" aria-label="Add a condition" @change="add">
-      <option value="">+ {{ outputs ? 'promise' : 'expects' }} …</option>
-      <option v-for="entry in usable" :key="entry.what" :value="entry.what">{{ entry.label }}</option>
-    </select>
+    <Choice
+      class="add"
+      :entries="usable.map((entry) => ({ value: entry.what, label: entry.label }))"
+      :hint="`+ ${outputs ? 'promise' : 'expects'} …`"
+      label="Add a condition"
+      @choose="add"
+    />
   </div>
 </template>
 
@@ -118,19 +118,17 @@ function add(event: Event) {
   border: 1px solid var(--line);
   border-radius: 9px;
 }
-.one .text {
+.part {
   width: 92px;
-  min-height: 24px;
 }
-.one .mono {
+.part.mono {
   width: 120px;
 }
-.one .plain {
+.one .el-button {
   padding: 0 6px;
   min-height: 24px;
 }
 .add {
   width: 120px;
-  min-height: 26px;
 }
 </style>

@@ -1,6 +1,9 @@
 <script setup lang="ts">
 /** All about one dial: name, help, unit, ranges, step, default, section, and when it is shown. */
-import { ElDialog } from 'element-plus'
+import { entriesOf } from '../shared/controls/choices'
+import TextField from '../shared/controls/TextField.vue'
+import Choice from '../shared/controls/Choice.vue'
+import { ElButton, ElDialog, ElInput } from 'element-plus'
 import { computed, reactive } from 'vue'
 import { describeDial } from '../model/nestedOperator'
 import type { Dial } from '../model/document'
@@ -112,85 +115,78 @@ async function keep() {
   >
     <form class="form" data-test="dial-form" @submit.prevent="keep">
       <label
-        >name <input v-model="form.name" class="text mono" pattern="[A-Za-z_]\w{0,63}" required data-test="dial-name"
+        >name <ElInput v-model="form.name" class="mono" pattern="[A-Za-z_]\w{0,63}" required data-test="dial-name"
       /></label>
       <label
         >help
-        <input
+        <ElInput
           v-model="form.dial.help"
-          class="text"
           maxlength="1000"
           data-test="dial-help"
           placeholder="what it does, for whoever uses it"
       /></label>
-      <label v-if="form.dial.type in types"
-        >type
-        <select
-          class="text"
+      <div v-if="form.dial.type in types" class="set">
+        type
+        <Choice
           :value="form.dial.type"
+          :entries="entriesOf(Object.keys(types))"
+          label="Type"
           data-test="dial-type"
-          @change="retype(($event.target as HTMLSelectElement).value)"
-        >
-          <option v-for="(_, type) in types" :key="type" :value="type">{{ type }}</option>
-        </select>
-      </label>
-      <label v-else
-        >type <span>{{ form.dial.type }}</span></label
-      >
-      <label v-if="ranged"
-        >unit <input v-model="form.dial.unit" class="text" maxlength="20" placeholder="e.g. m or °"
-      /></label>
+          @choose="retype"
+        />
+      </div>
+      <div v-else class="set">
+        type <span>{{ form.dial.type }}</span>
+      </div>
+      <label v-if="ranged">unit <ElInput v-model="form.dial.unit" maxlength="20" placeholder="e.g. m or °" /></label>
       <template v-if="ranged && form.dial.type !== 'response curve'">
-        <label
-          >slider from
+        <div class="set">
+          slider from
           <span class="two"
-            ><input
-              class="text"
+            ><TextField
               inputmode="decimal"
               :value="form.dial.soft?.[0] ?? 0"
-              aria-label="Slider from"
-              @change="setSoft(0, ($event.target as HTMLInputElement).value)" />
+              label="Slider from"
+              @settle="setSoft(0, $event)" />
             to
-            <input
-              class="text"
+            <TextField
               inputmode="decimal"
               :value="form.dial.soft?.[1] ?? 1"
-              aria-label="Slider to"
+              label="Slider to"
               data-test="dial-soft-high"
-              @change="setSoft(1, ($event.target as HTMLInputElement).value)" /></span
-        ></label>
-        <label
-          >never below
+              @settle="setSoft(1, $event)"
+          /></span>
+        </div>
+        <div class="set">
+          never below
           <span class="two"
-            ><input
-              class="text"
+            ><TextField
               inputmode="decimal"
-              :value="form.dial.low ?? ''"
-              aria-label="Never below"
+              :value="form.dial.low"
+              label="Never below"
               placeholder="no limit"
-              @change="form.dial.low = number(($event.target as HTMLInputElement).value)" />
+              @settle="form.dial.low = number($event)" />
             or above
-            <input
-              class="text"
+            <TextField
               inputmode="decimal"
-              :value="form.dial.high ?? ''"
-              aria-label="Never above"
+              :value="form.dial.high"
+              label="Never above"
               placeholder="no limit"
               data-test="dial-high"
-              @change="form.dial.high = number(($event.target as HTMLInputElement).value)" /></span
-        ></label>
+              @settle="form.dial.high = number($event)"
+          /></span>
+        </div>
         <label
           >step
-          <input
-            class="text"
+          <TextField
             inputmode="decimal"
-            :value="form.dial.step ?? ''"
-            aria-label="Step"
-            @change="form.dial.step = number(($event.target as HTMLInputElement).value) ?? undefined"
+            :value="form.dial.step"
+            label="Step"
+            @settle="form.dial.step = number($event) ?? undefined"
         /></label>
       </template>
       <label v-if="form.dial.type === 'choice'"
-        >words <textarea v-model="options" class="text" rows="3" placeholder="one on each line" />
+        >words <ElInput v-model="options" type="textarea" :rows="3" placeholder="one on each line" />
       </label>
       <ParameterField
         :parameter="{ ...describeDial('default', form.dial), label: inside ? 'default' : 'value' }"
@@ -202,54 +198,42 @@ async function keep() {
       />
       <label
         >section
-        <input
+        <ElInput
           v-model="form.dial.section"
-          class="text"
           maxlength="60"
           placeholder="dials of one section stand together"
           data-test="dial-section"
       /></label>
-      <label
-        >shown
+      <div class="set">
+        shown
         <span class="two"
-          ><select
-            class="text"
+          ><Choice
             :value="form.dial.shown_when?.dial ?? ''"
-            aria-label="Shown"
+            :entries="[
+              { value: '', label: 'always' },
+              ...others.map((other) => ({ value: other, label: `when ${other.replaceAll('_', ' ')} is` })),
+            ]"
+            label="Shown"
             data-test="dial-shown"
-            @change="showWhen(($event.target as HTMLSelectElement).value)"
-          >
-            <option value="">always</option>
-            <option v-for="other in others" :key="other" :value="other">
-              when {{ other.replaceAll('_', ' ') }} is
-            </option>
-          </select>
+            @choose="showWhen" />
           <template v-if="form.dial.shown_when">
-            <select
+            <Choice
               v-if="typeof form.dial.shown_when.value === 'boolean'"
-              class="text"
-              :value="String(form.dial.shown_when.value)"
-              aria-label="Value"
-              @change="form.dial.shown_when!.value = ($event.target as HTMLSelectElement).value === 'true'"
-            >
-              <option value="true">yes</option>
-              <option value="false">no</option>
-            </select>
-            <input
+              :value="form.dial.shown_when.value ? 'yes' : 'no'"
+              :entries="entriesOf(['yes', 'no'])"
+              label="Value"
+              @choose="form.dial.shown_when!.value = $event === 'yes'" />
+            <TextField
               v-else
-              class="text"
-              :value="form.dial.shown_when.value"
-              aria-label="Value"
-              @change="
-                form.dial.shown_when!.value =
-                  number(($event.target as HTMLInputElement).value) ?? ($event.target as HTMLInputElement).value
-              "
-            /> </template></span
-      ></label>
+              :value="form.dial.shown_when.value as string"
+              label="Value"
+              @settle="form.dial.shown_when!.value = number($event) ?? $event" /></template
+        ></span>
+      </div>
       <p v-if="trouble" class="bad" role="alert">{{ trouble }}</p>
       <p class="end">
-        <button type="button" class="plain" @click="emit('close')">Cancel</button
-        ><button class="plain boxed" :disabled="!!trouble" data-test="keep-dial">Keep</button>
+        <ElButton text @click="emit('close')">Cancel</ElButton
+        ><ElButton type="primary" native-type="submit" :disabled="!!trouble" data-test="keep-dial">Keep</ElButton>
       </p>
     </form>
   </ElDialog>
@@ -261,18 +245,16 @@ async function keep() {
   flex-direction: column;
   gap: 7px;
 }
-label {
+label,
+.set {
   display: flex;
   align-items: center;
+  justify-content: space-between;
   gap: 8px;
 }
-label > :last-child {
+label > :last-child,
+.set > :last-child {
   flex: 1;
-}
-label {
-  justify-content: space-between;
-}
-label > .text {
   max-width: 318px;
 }
 .two {
@@ -281,9 +263,9 @@ label > .text {
   gap: 6px;
   max-width: 318px;
 }
-.two .text {
+.two > * {
   flex: 1;
-  width: 60px;
+  min-width: 60px;
 }
 .bad {
   margin: 0;

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 /** The dials of the graph that is worked on, and its inputs and outputs where it is an operator. */
-import { ElMessageBox } from 'element-plus'
+import { ElButton, ElMessageBox } from 'element-plus'
 import { computed, inject, ref } from 'vue'
 import { describeDial } from '../model/nestedOperator'
 import { isBound, isWired, type Dial } from '../model/document'
@@ -138,21 +138,21 @@ defineExpose({ add })
     @drop="take($event)"
   >
     <header>
-      <button class="plain" :aria-expanded="open" @click="open = !open">
+      <ElButton text :aria-expanded="open" @click="open = !open">
         {{ open ? '▾' : '▸' }} Dials <span class="faint">{{ dials.length || 'none yet' }}</span>
-      </button>
+      </ElButton>
       <span class="faint ports" :title="ports.join(', ')">{{ ports.join(', ') }}</span>
-      <button
-        class="plain"
+      <ElButton
+        text
         title="Inputs, outputs and what must hold of them, where this graph is used as an operator"
         data-test="ports"
         @click="porting = true"
       >
         edge
-      </button>
-      <button class="plain" title="Add a dial that formulas can read by name" data-test="add-dial" @click="add">
+      </ElButton>
+      <ElButton text title="Add a dial that formulas can read by name" data-test="add-dial" @click="add">
         + dial
-      </button>
+      </ElButton>
     </header>
     <div v-if="open && dials.length" class="list">
       <template v-for="group in sections" :key="group.section">
@@ -180,23 +180,25 @@ defineExpose({ add })
             @preview="preview(entry.name, $event, entry.dial)"
             @commit="commit(entry.name, $event, entry.dial)"
           />
-          <button
-            class="plain drop"
+          <ElButton
+            class="drop"
+            text
             :title="`Settings of the dial ${entry.parameter.label}`"
             :aria-label="`Settings of the dial ${entry.parameter.label}`"
             :data-test="`edit-dial-${entry.name}`"
             @click="editing = entry.name"
           >
             ⋮
-          </button>
-          <button
-            class="plain drop"
+          </ElButton>
+          <ElButton
+            class="drop"
+            text
             :title="`Remove the dial ${entry.parameter.label}`"
             :aria-label="`Remove the dial ${entry.parameter.label}`"
             @click="drop(entry.name)"
           >
             ×
-          </button>
+          </ElButton>
         </div>
       </template>
     </div>
@@ -221,7 +223,7 @@ header {
   display: flex;
   align-items: center;
 }
-header .plain {
+header .el-button {
   padding: 0 4px;
   font-weight: 600;
 }
@@ -260,7 +262,7 @@ header .plain {
 .dial :deep(.unit) {
   width: 26px;
 }
-.dial :deep(.short + .slide) {
+.dial :deep(.short + .slider) {
   margin-left: 32px;
 }
 .drop {

@@ -1,6 +1,8 @@
 <script setup lang="ts">
 /** The edge of a graph: its inputs and outputs with their names, help and order, and what must hold. */
-import { ElDialog } from 'element-plus'
+import TextField from '../shared/controls/TextField.vue'
+import Choice from '../shared/controls/Choice.vue'
+import { ElButton, ElCheckbox, ElDialog } from 'element-plus'
 import { computed } from 'vue'
 import { freeName, type Port } from '../model/document'
 import { useChanges } from '../stores/useChanges'
@@ -80,56 +82,48 @@ function drop(side: Side, at: number) {
         class="port"
         :data-test="`${side}-${port.name}`"
       >
-        <input
-          class="text mono name"
+        <TextField
+          class="mono name"
           :value="port.name"
-          aria-label="Name"
-          @change="rename(side, port.name, ($event.target as HTMLInputElement).value)"
+          label="Name"
+          data-test="port-name"
+          @settle="rename(side, port.name, $event)"
         />
-        <select
+        <Choice
           v-if="side === 'outputs'"
-          class="text"
+          class="feed"
           :value="port.feed"
-          aria-label="Comes from"
-          @change="set(side, at, { feed: ($event.target as HTMLSelectElement).value })"
-        >
-          <option value="">nothing yet</option>
-          <option v-for="feed in feeds" :key="feed.value" :value="feed.value">{{ feed.label }}</option>
-        </select>
-        <label v-else class="may"
-          ><input
-            type="checkbox"
-            :checked="port.optional"
-            @change="set(side, at, { optional: ($event.target as HTMLInputElement).checked })"
-          />
-          may stay empty</label
-        >
-        <input
-          class="text grow"
-          :value="port.help"
-          aria-label="Help"
-          placeholder="what it is for"
-          @change="set(side, at, { help: ($event.target as HTMLInputElement).value })"
+          :entries="[{ value: '', label: 'nothing yet' }, ...feeds]"
+          label="Comes from"
+          data-test="port-feed"
+          @choose="set(side, at, { feed: $event })"
         />
-        <button
-          class="plain"
-          :disabled="at === 0"
-          aria-label="Further up"
-          title="Further up"
-          @click="move(side, at, -1)"
+        <ElCheckbox
+          v-else
+          :model-value="port.optional ?? false"
+          @change="set(side, at, { optional: $event as boolean })"
+          >may stay empty</ElCheckbox
         >
+        <TextField
+          class="grow"
+          :value="port.help"
+          label="Help"
+          placeholder="what it is for"
+          @settle="set(side, at, { help: $event })"
+        />
+        <ElButton text :disabled="at === 0" aria-label="Further up" title="Further up" @click="move(side, at, -1)">
           ↑
-        </button>
-        <button
-          class="plain"
+        </ElButton>
+        <ElButton
+          text
           :disabled="at === (side === 'inputs' ? inputs : outputs).length - 1"
           aria-label="Further down"
           title="Further down"
           @click="move(side, at, 1)"
         >
           ↓
-        </button>
-        <button class="plain" :aria-label="`Remove ${port.name}`" title="Remove" @click="drop(side, at)">×</button>
+        </ElButton>
+        <ElButton text :aria-label="`Remove ${port.name}`" title="Remove" @click="drop(side, at)">×</ElButton>
         <ConditionRows
           v-if="side === 'inputs'"
           class="wide"
@@ -138,9 +132,9 @@ function drop(side: Side, at: number) {
           @change="set(side, at, { expects: $event })"
         />
       </div>
-      <button class="plain boxed" :data-test="`add-${side}`" @click="add(side)">
+      <ElButton :data-test="`add-${side}`" @click="add(side)">
         + {{ side === 'inputs' ? 'input' : 'output' }}
-      </button>
+      </ElButton>
     </template>
     <h3>What it promises of its outputs</h3>
     <ConditionRows
@@ -170,11 +164,6 @@ p {
 .name {
   width: 110px;
 }
-.may {
-  display: inline-flex;
-  gap: 4px;
-  font-size: 13px;
-}
 .grow {
   flex: 1;
 }
@@ -182,10 +171,10 @@ p {
   flex: 1 1 100%;
   padding-left: 12px;
 }
-.port .plain {
+.port .el-button {
   padding: 0 6px;
 }
-select {
-  max-width: 170px;
+.feed {
+  width: 170px;
 }
 </style>

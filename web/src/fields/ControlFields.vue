@@ -1,5 +1,6 @@
 <script setup lang="ts">
 /** The controls that a script declares, as fields; values that it does not declare any more are kept, and said. */
+import { ElButton } from 'element-plus'
 import { computed, inject, provide } from 'vue'
 import type { ParameterState } from '../api/client'
 import { textPlaceKey } from '../text/textPlace'
@@ -46,7 +47,7 @@ function forget(name: string) {
     </p>
     <p v-for="name in controls ? left : []" :key="name" class="faint">
       ‘{{ name }}’ is not declared any more; its value is kept.
-      <button class="plain" @click="forget(name)">forget it</button>
+      <ElButton text @click="forget(name)">forget it</ElButton>
     </p>
   </div>
 </template>

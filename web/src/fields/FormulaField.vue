@@ -1,5 +1,8 @@
 <script setup lang="ts">
 /** A formula, a group or a name, with what exists on the input to choose from. */
+import { entriesOf } from '../shared/controls/choices'
+import Choice from '../shared/controls/Choice.vue'
+import { ElInput } from 'element-plus'
 import { ref } from 'vue'
 import FormulaHelp from '../text/FormulaHelp.vue'
 import { useCaret } from '../text/useCaret'
@@ -28,6 +31,7 @@ function complete(next: string, cursor: number) {
 
 function typed() {
   begin()
+  caret.again()
   emit('preview', text.value)
 }
 
@@ -46,10 +50,7 @@ function key(event: KeyboardEvent) {
   }
 }
 
-function choose(event: Event) {
-  const chosen = (event.target as HTMLSelectElement).value
-  ;(event.target as HTMLSelectElement).value = ''
-  if (!chosen) return
+function choose(chosen: string) {
   text.value = props.single || !text.value.trim() ? chosen : `${text.value.trim()} ${chosen}`
   end()
   emit('commit', text.value)
@@ -58,30 +59,29 @@ function choose(event: Event) {
 
 <template>
   <div class="formula">
-    <textarea
-      ref="area"
+    <ElInput
       v-model="text"
-      class="text mono"
-      rows="1"
+      class="mono typed"
+      type="textarea"
+      :autosize="{ minRows: 1, maxRows: 6 }"
+      resize="none"
       :aria-label="label"
       :aria-invalid="invalid"
       :placeholder="placeholder"
       spellcheck="false"
       @input="typed"
       @blur="((caret.focused.value = false), settle())"
-      @keydown="key"
+      @keydown="key($event as KeyboardEvent)"
       v-on="caret.listeners"
     />
-    <select
+    <Choice
       v-if="options?.length"
-      class="text pick"
-      :aria-label="`${label}: what exists`"
+      class="pick"
+      :entries="entriesOf(options)"
+      :label="`${label}: what exists`"
       title="What exists on the input"
-      @change="choose"
-    >
-      <option value="" />
-      <option v-for="option in options" :key="option" :value="option">{{ option }}</option>
-    </select>
+      @choose="choose"
+    />
     <FormulaHelp
       v-if="parameter && caret.focused.value"
       ref="help"
@@ -102,19 +102,11 @@ function choose(event: Event) {
   flex: 1;
   min-width: 0;
 }
-textarea {
+.typed {
   flex: 1 1 60px;
   min-width: 0;
-  resize: none;
-  overflow: auto;
-  line-height: 1.35;
 }
 .pick {
-  width: 24px;
-  padding: 0;
   flex: none;
-}
-[aria-invalid='true'] {
-  border-color: var(--bad);
 }
 </style>

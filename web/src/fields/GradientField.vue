@@ -1,5 +1,6 @@
 <script setup lang="ts">
 /** A colour gradient: drag its stops, double-click for a new one, Delete removes the chosen one. */
+import { ElColorPicker } from 'element-plus'
 import { computed, ref } from 'vue'
 import { addStop, css, fromHex, moveStop, toHex, type Stop } from '../model/values/gradient'
 import { stepOf, withStep, type Step } from '../model/values/profile'
@@ -62,8 +63,9 @@ function goOn(step: Step) {
   )
 }
 
-function paint(event: Event, final: boolean) {
-  const color = fromHex((event.target as HTMLInputElement).value)
+function paint(hex: string | null, final: boolean) {
+  if (!hex) return
+  const color = fromHex(hex)
   const next = props.value.map(
     (entry, i) => (i === chosen.value ? [entry[0], ...color, ...entry.slice(4)] : entry) as Stop,
   )
@@ -81,28 +83,34 @@ function paint(event: Event, final: boolean) {
       title="Double-click adds a stop"
       @dblclick="add"
     >
-      <button
+      <span
         v-for="(entry, index) in value"
         :key="index"
         class="stop"
         :class="{ chosen: chosen === index }"
         :style="{ left: `${entry[0] * 100}%`, background: toHex(entry.slice(1, 4) as number[]) }"
+        role="slider"
+        tabindex="0"
         :aria-label="`stop ${index + 1} at ${entry[0]}`"
+        aria-valuemin="0"
+        aria-valuemax="1"
+        :aria-valuenow="entry[0]"
         @pointerdown.stop.prevent="grab($event, index)"
         @keydown="key($event, index)"
         @focus="chosen = index"
       />
     </div>
     <p v-if="stop" class="hint">
-      <label
+      <span class="color"
         >colour
-        <input
-          type="color"
-          :value="toHex(stop.slice(1, 4) as number[])"
+        <ElColorPicker
+          :model-value="toHex(stop.slice(1, 4) as number[])"
           :aria-label="`${label}: colour of stop ${chosen + 1}`"
-          @input="paint($event, false)"
-          @change="paint($event, true)"
-      /></label>
+          :clearable="false"
+          @active-change="paint($event, false)"
+          @change="paint($event as string | null, true)"
+        />
+      </span>
       <span>stop {{ chosen + 1 }} of {{ value.length }} at {{ stop[0] }}</span>
     </p>
     <StepChoice
@@ -151,16 +159,9 @@ function paint(event: Event, final: boolean) {
   color: var(--faint-ink);
   font-size: 12px;
 }
-.hint label {
+.color {
   display: flex;
   align-items: center;
   gap: 6px;
-}
-input {
-  width: 34px;
-  height: 22px;
-  padding: 0;
-  border: 1px solid var(--line);
-  background: none;
 }
 </style>

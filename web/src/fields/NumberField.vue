@@ -1,5 +1,9 @@
 <script setup lang="ts">
 /** A number, or a share of the shape's size: dragged on its slider, typed, stepped with the arrow keys; or a formula. */
+import Slider from '../shared/controls/Slider.vue'
+import { entriesOf } from '../shared/controls/choices'
+import Choice from '../shared/controls/Choice.vue'
+import { ElInput } from 'element-plus'
 import { computed, ref } from 'vue'
 import FormulaHelp from '../text/FormulaHelp.vue'
 import { useCaret } from '../text/useCaret'
@@ -62,13 +66,13 @@ const slide = computed(() =>
     : { at: props.value as number, step: step.value, name: 'slider' },
 )
 
-function slid(event: Event): number | Formula {
-  const value = Number((event.target as HTMLInputElement).value)
+function slid(value: number): number | Formula {
   return share.value === null ? value : shareValue(value)
 }
 
 function typed() {
   begin()
+  caret.again()
   const value = fromText(text.value)
   if (typeof value === 'number' || props.formulas) emit('preview', value)
 }
@@ -80,10 +84,8 @@ function settle() {
   else text.value = toText(props.value)
 }
 
-function choose(event: Event) {
-  const select = event.target as HTMLSelectElement
-  if (select.value) emit('commit', { formula: `${text.value.trim()} ${select.value}` })
-  select.value = ''
+function choose(name: string) {
+  emit('commit', { formula: `${text.value.trim()} ${name}` })
 }
 
 function key(event: KeyboardEvent) {
@@ -104,60 +106,58 @@ function key(event: KeyboardEvent) {
 
 <template>
   <div class="number">
-    <textarea
+    <ElInput
       v-if="formulas"
-      ref="area"
       v-model="text"
-      class="text mono"
+      class="mono typed"
       :class="{ short: !formula, share: share !== null }"
-      rows="1"
+      type="textarea"
+      :autosize="{ minRows: 1, maxRows: 6 }"
+      resize="none"
       :aria-label="label"
       :aria-invalid="invalid"
       spellcheck="false"
       @input="typed"
       @blur="((caret.focused.value = false), settle())"
-      @keydown="key"
+      @keydown="key($event as KeyboardEvent)"
       v-on="caret.listeners"
     />
-    <input
+    <ElInput
       v-else
       v-model="text"
-      class="text mono short"
+      class="mono short"
       :aria-label="label"
       :aria-invalid="invalid"
       inputmode="decimal"
       spellcheck="false"
       @input="typed"
       @blur="settle"
-      @keydown="key"
+      @keydown="key($event as KeyboardEvent)"
     />
-    <select
+    <Choice
       v-if="formula && share === null && options?.length"
-      class="text pick"
-      :aria-label="`${label}: what exists`"
+      class="pick"
+      :entries="entriesOf(options)"
+      :label="`${label}: what exists`"
       title="What exists on the input"
-      @change="choose"
-    >
-      <option value="" />
-      <option v-for="option in options" :key="option" :value="option">{{ option }}</option>
-    </select>
+      @choose="choose"
+    />
     <span v-if="unit && !formula" class="faint unit">{{ unit }}</span>
-    <input
+    <Slider
       v-if="(share !== null || (!isFormula(value) && !formula)) && !noSlider"
-      class="slide"
-      type="range"
-      :min="range[0]"
-      :max="range[1]"
+      :low="range[0]!"
+      :high="range[1]!"
       :step="slide.step"
       :value="slide.at"
-      :aria-label="`${label} ${slide.name}`"
+      :usual="share === null ? (usual as number) : shareOf(usual)"
+      :label="`${label} ${slide.name}`"
       :title="
         share === null
           ? undefined
           : 'extent: the size of the shape, twice the way from its middle to the farthest point'
       "
-      @input="emit('preview', slid($event))"
-      @change="emit('commit', slid($event))"
+      @turn="emit('preview', slid($event))"
+      @settle="emit('commit', slid($event))"
     />
     <FormulaHelp
       v-if="parameter && formula && caret.focused.value"
@@ -179,12 +179,9 @@ function key(event: KeyboardEvent) {
   flex: 1;
   min-width: 0;
 }
-textarea {
+.typed {
   flex: 1 1 60px;
   min-width: 0;
-  resize: none;
-  overflow: auto;
-  line-height: 1.35;
 }
 .short {
   width: 78px;
@@ -195,18 +192,8 @@ textarea {
 }
 .pick {
   align-self: flex-start;
-  width: 24px;
-  padding: 0;
-}
-.slide {
-  flex: 1;
-  min-width: 40px;
-  accent-color: var(--accent);
 }
 .unit {
   flex: none;
-}
-[aria-invalid='true'] {
-  border-color: var(--bad);
 }
 </style>

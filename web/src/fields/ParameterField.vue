@@ -1,7 +1,10 @@
 <script setup lang="ts">
 /** The control that fits a parameter, with its label, help and error. */
+import { entriesOf } from '../shared/controls/choices'
+import TextField from '../shared/controls/TextField.vue'
+import Choice from '../shared/controls/Choice.vue'
 import { aboutType } from '../stores/attributeTypes'
-import { ElSwitch } from 'element-plus'
+import { ElButton, ElSwitch } from 'element-plus'
 import { computed } from 'vue'
 import type { ParameterState } from '../api/client'
 import type { Kind, Summary } from '../api/results'
@@ -56,7 +59,14 @@ const vectorLike = computed(
     ['vector', 'color'].includes(props.parameter.widget) || aboutType(props.parameter.type ?? '').shown === 'vector',
 )
 const size = computed(() => props.parameter.size ?? (aboutType(props.parameter.type ?? '').parts.length || 3))
-const where = computed(() => (kind.value ? `all ${kind.value}s, or a formula` : 'formula'))
+const shapeEntries = computed(() => [
+  { value: '', label: 'choose a shape of this project' },
+  ...(props.value && !props.shapes.includes(props.value as string)
+    ? [{ value: props.value as string, label: `${props.value as string} (not here)` }]
+    : []),
+  ...entriesOf(props.shapes),
+])
+const where = computed(() => (kind.value ? `all ${kind.value}s` : 'formula'))
 </script>
 
 <template>
@@ -64,7 +74,7 @@ const where = computed(() => (kind.value ? `all ${kind.value}s, or a formula` : 
     <div class="line">
       <span class="label" :class="{ changed }" :title="parameter.help">
         {{ parameter.label }}
-        <button
+        <ElButton
           v-if="changed"
           class="reset"
           :title="`Back to the default: ${toText(parameter.default) || 'empty'}`"
@@ -72,7 +82,7 @@ const where = computed(() => (kind.value ? `all ${kind.value}s, or a formula` : 
           @click="emit('commit', parameter.default)"
         >
           ↺
-        </button>
+        </ElButton>
       </span>
       <ElSwitch
         v-if="parameter.widget === 'toggle'"
@@ -81,17 +91,14 @@ const where = computed(() => (kind.value ? `all ${kind.value}s, or a formula` : 
         size="small"
         @update:model-value="emit('commit', $event)"
       />
-      <select
+      <Choice
         v-else-if="parameter.widget === 'choice'"
-        class="text grow"
-        :value="value"
-        :aria-label="parameter.label"
-        @change="emit('commit', ($event.target as HTMLSelectElement).value)"
-      >
-        <option v-for="option in parameter.options" :key="option.value" :value="option.value">
-          {{ option.value }} – {{ option.help }}
-        </option>
-      </select>
+        class="grow"
+        :value="value as string"
+        :entries="(parameter.options ?? []).map((option) => ({ ...option, label: option.value }))"
+        :label="parameter.label"
+        @choose="emit('commit', $event)"
+      />
       <VectorField
         v-else-if="vectorLike"
         :parameter="parameter.name"
@@ -183,26 +190,24 @@ const where = computed(() => (kind.value ? `all ${kind.value}s, or a formula` : 
       <span v-else-if="parameter.widget === 'strokes'" class="grow edits"
         >{{ (value as unknown[]).length }}, painted in the view</span
       >
-      <textarea
+      <TextField
         v-else-if="parameter.widget === 'text'"
-        class="text grow words"
-        rows="2"
+        class="grow"
+        :lines="2"
         :value="value as string"
-        :aria-label="parameter.label"
-        @input="emit('preview', ($event.target as HTMLTextAreaElement).value)"
-        @change="emit('commit', ($event.target as HTMLTextAreaElement).value)"
+        :label="parameter.label"
+        @type="emit('preview', $event)"
+        @settle="emit('commit', $event)"
       />
-      <select
+      <Choice
         v-else-if="parameter.widget === 'shape'"
-        class="text grow"
-        :value="value"
-        :aria-label="parameter.label"
-        @change="emit('commit', ($event.target as HTMLSelectElement).value)"
-      >
-        <option value="">choose a shape of this project</option>
-        <option v-if="value && !shapes.includes(value as string)" :value="value">{{ value }} (not here)</option>
-        <option v-for="shape in shapes" :key="shape" :value="shape">{{ shape }}</option>
-      </select>
+        class="grow"
+        :value="value as string"
+        :entries="shapeEntries"
+        :label="parameter.label"
+        hint="choose a shape of this project"
+        @choose="emit('commit', $event)"
+      />
       <FormulaField
         v-else-if="parameter.type === 'as chosen' || parameter.type === 'any'"
         :parameter="parameter.name"
@@ -264,10 +269,6 @@ const where = computed(() => (kind.value ? `all ${kind.value}s, or a formula` : 
   background: none;
   color: var(--accent);
   cursor: pointer;
-}
-.words {
-  font: inherit;
-  resize: vertical;
 }
 .edits {
   padding-top: 5px;

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 /** Elements picked by hand: takes over what is selected in the view or the ledger, by names that stay. */
+import { ElButton } from 'element-plus'
 import { computed, ref } from 'vue'
 import { api } from '../api/client'
 import { answerTo, troubleOf, type Kind, type LookQuery } from '../api/results'
@@ -46,15 +47,15 @@ async function take(how: 'replace' | 'add' | 'take away') {
 <template>
   <div class="picked" data-test="picked">
     <p class="count">
-      <b>{{ value.length }}</b> kept<button v-if="value.length" class="plain small" @click="emit('commit', [])">
+      <b>{{ value.length }}</b> kept<ElButton v-if="value.length" class="small" text @click="emit('commit', [])">
         clear
-      </button>
+      </ElButton>
     </p>
     <p v-if="fits">{{ selection.chosen.value.size }} {{ plural }} selected:</p>
     <p v-if="fits" class="take">
-      <button class="plain small" data-test="picked-replace" @click="take('replace')">take these</button>
-      <button class="plain small" :disabled="!value.length" @click="take('add')">add</button>
-      <button class="plain small" :disabled="!value.length" @click="take('take away')">take away</button>
+      <ElButton class="small" text data-test="picked-replace" @click="take('replace')">take these</ElButton>
+      <ElButton class="small" text :disabled="!value.length" @click="take('add')">add</ElButton>
+      <ElButton class="small" text :disabled="!value.length" @click="take('take away')">take away</ElButton>
     </p>
     <p v-else class="faint">{{ hint }}</p>
     <p v-if="trouble" class="bad" role="alert">{{ trouble }}</p>
@@ -79,7 +80,7 @@ p {
   display: flex;
   gap: 6px;
 }
-.take button {
+.take .el-button {
   border: 1px solid var(--line);
 }
 .bad {

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 /** A list of places: typed, taken away, gone on with, or dragged in the view, where the one that is held is marked. */
+import { ElButton } from 'element-plus'
 import { computed } from 'vue'
 import { count } from '../shared/numbers'
 import { useHeldPlace } from '../stores/useHeldPlace'
@@ -29,14 +30,15 @@ function goOn() {
 <template>
   <div class="places" data-test="places">
     <div v-for="(place, n) in shown" :key="n" class="row" :class="{ held: held === n }">
-      <button
-        class="plain small"
+      <ElButton
+        class="small"
+        text
         :aria-pressed="held === n"
         :aria-label="`Hold place ${n + 1} in the view`"
         @click="held = n"
       >
         {{ n + 1 }}
-      </button>
+      </ElButton>
       <VectorField
         :value="place"
         :label="`${label} ${n + 1}`"
@@ -46,19 +48,20 @@ function goOn() {
         @preview="emit('preview', changed(n, $event))"
         @commit="emit('commit', changed(n, $event))"
       />
-      <button
-        class="plain small"
+      <ElButton
+        class="small"
+        text
         :disabled="value.length < 2"
         :aria-label="`Take away place ${n + 1}`"
         title="Take it away"
         @click="emit('commit', without(n))"
       >
         ×
-      </button>
+      </ElButton>
     </div>
     <p class="faint">
       <template v-if="value.length > MOST">and {{ count(value.length - MOST) }} more; </template>in {{ unit || 'm' }}
-      <button class="plain small boxed" data-test="add-place" @click="goOn">one more</button>
+      <ElButton class="small" data-test="add-place" @click="goOn">one more</ElButton>
     </p>
   </div>
 </template>

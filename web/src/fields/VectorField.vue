@@ -1,5 +1,6 @@
 <script setup lang="ts">
 /** Two to four numbers, or one formula that gives a vector. */
+import { ElButton } from 'element-plus'
 import { computed } from 'vue'
 import { isFormula } from '../model/values/formula'
 import NumberField from './NumberField.vue'
@@ -48,9 +49,9 @@ function toNumbers() {
         @preview="emit('preview', isFormula($event) ? $event : { formula: String($event) })"
         @commit="emit('commit', isFormula($event) ? $event : { formula: String($event) })"
       />
-      <button class="plain swap" title="Back to plain numbers" :aria-label="`${label} as numbers`" @click="toNumbers">
+      <ElButton class="swap" text title="Back to plain numbers" :aria-label="`${label} as numbers`" @click="toNumbers">
         123
-      </button>
+      </ElButton>
     </template>
     <template v-else>
       <label v-for="(number, i) in numbers" :key="i" class="part">
@@ -68,15 +69,16 @@ function toNumbers() {
         />
       </label>
       <span v-if="unit" class="faint">{{ unit }}</span>
-      <button
+      <ElButton
         v-if="!plain"
-        class="plain swap"
+        class="swap"
+        text
         title="Write a formula instead"
         :aria-label="`${label} as formula`"
         @click="toFormula"
       >
         ƒ
-      </button>
+      </ElButton>
     </template>
   </div>
 </template>

@@ -1,24 +1,14 @@
-/** A text that is typed: it follows the stored value, is shown while it is typed, and goes back on Escape. The text area with `ref="area"` grows with it. */
-import { nextTick, ref, useTemplateRef, watch } from 'vue'
-
-const TALLEST = 140
+/** A text that is typed: it follows the stored value, is shown while it is typed, and goes back on Escape. */
+import { ref, watch } from 'vue'
 
 export function useTypedText<Value>(stored: () => Value, show: (value: Value) => string) {
   const text = ref(show(stored()))
   const typing = ref(false)
-  const area = useTemplateRef<HTMLTextAreaElement>('area')
   let before = stored()
 
   watch(stored, (value) => {
     if (!typing.value) text.value = show(value)
   })
-  watch(text, () => void nextTick(grow), { immediate: true })
-
-  function grow() {
-    if (!area.value) return
-    area.value.style.height = 'auto'
-    area.value.style.height = `${Math.min(area.value.scrollHeight + 2, TALLEST)}px`
-  }
 
   return {
     text,

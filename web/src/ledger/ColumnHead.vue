@@ -1,6 +1,6 @@
 <script setup lang="ts">
 /** The head of a column: a click sorts by it; its menu renames, converts, moves, hides and removes the attribute. */
-import { ElDropdown, ElDropdownItem, ElDropdownMenu } from 'element-plus'
+import { ElButton, ElDropdown, ElDropdownItem, ElDropdownMenu } from 'element-plus'
 import { convertible } from '../stores/attributeTypes'
 import type { Cell } from './useRows'
 
@@ -11,12 +11,14 @@ const ARROWS = { none: '', ascending: ' ↑', descending: ' ↓' }
 
 <template>
   <div class="cell column" role="columnheader" :aria-sort="direction" :class="{ text: cell.type === 'text' }">
-    <button :title="`${cell.type}; click to sort`" :data-test="`column-${cell.title}`" @click="emit('order')">
+    <ElButton text :title="`${cell.type}; click to sort`" :data-test="`column-${cell.title}`" @click="emit('order')">
       {{ cell.title }}<span v-if="cell.unit" class="unit faint">{{ cell.unit }}</span
       >{{ ARROWS[direction] }}
-    </button>
+    </ElButton>
     <ElDropdown v-if="!cell.fixed && cell.part < 1" trigger="click" @command="emit('act', $event)">
-      <button class="more" :aria-label="`More for ${cell.name}`" :data-test="`more-column-${cell.name}`">⋮</button>
+      <ElButton text class="more" :aria-label="`More for ${cell.name}`" :data-test="`more-column-${cell.name}`"
+        >⋮</ElButton
+      >
       <template #dropdown>
         <ElDropdownMenu>
           <ElDropdownItem command="rename" :data-test="`rename-column-${cell.name}`">Rename…</ElDropdownItem>
@@ -56,7 +58,7 @@ const ARROWS = { none: '', ascending: ' ↑', descending: ' ↓' }
   gap: 1px;
   cursor: default;
 }
-.column button {
+.column .el-button {
   padding: 0;
   border: 0;
   background: none;

@@ -1,7 +1,8 @@
 <script setup lang="ts">
 /** One row per element of the node that is looked at. */
+import TextField from '../shared/controls/TextField.vue'
 import { useElementSize, watchDebounced } from '@vueuse/core'
-import { ElMessage } from 'element-plus'
+import { ElButton, ElMessage } from 'element-plus'
 import { computed, ref, watch } from 'vue'
 import { answerTo, type Kind } from '../api/results'
 import { count } from '../shared/numbers'
@@ -120,7 +121,9 @@ function pick(event: MouseEvent | KeyboardEvent, row: Row | undefined) {
       <div class="grid" :style="{ gridTemplateColumns: `72px repeat(${listed.length}, max-content) 1fr` }">
         <div class="head" role="row">
           <div class="cell column" role="columnheader">
-            <button @click="order('index')">index{{ sort === 'index' ? (descending ? ' ↓' : ' ↑') : '' }}</button>
+            <ElButton text @click="order('index')"
+              >index{{ sort === 'index' ? (descending ? ' ↓' : ' ↑') : '' }}</ElButton
+            >
           </div>
           <ColumnHead
             v-for="cell in listed"
@@ -160,16 +163,15 @@ function pick(event: MouseEvent | KeyboardEvent, row: Row | undefined) {
               :data-test="`cell-${row.index}-${cell.key}`"
               @dblclick.stop="begin($event, row, cell)"
             >
-              <input
+              <TextField
                 v-if="edited?.row === row.index && edited.key === cell.key"
-                class="edit mono"
+                class="edit"
                 :value="shown(row, cell)"
-                :aria-label="`${cell.title} of ${kind} ${row.index}`"
+                :label="`${cell.title} of ${kind} ${row.index}`"
                 @click.stop
-                @blur="settle(row, cell, ($event.target as HTMLInputElement).value)"
                 @keydown.stop
-                @keydown.enter="($event.target as HTMLInputElement).blur()"
-                @keydown.escape="edited = null"
+                @settle="settle(row, cell, $event)"
+                @blur="edited = null"
               />
               <template v-else>{{ shown(row, cell) }}</template>
             </span>
@@ -238,7 +240,7 @@ function pick(event: MouseEvent | KeyboardEvent, row: Row | undefined) {
   gap: 1px;
   cursor: default;
 }
-.column button {
+.column .el-button {
   padding: 0;
   border: 0;
   background: none;
@@ -246,10 +248,9 @@ function pick(event: MouseEvent | KeyboardEvent, row: Row | undefined) {
   cursor: pointer;
 }
 .edit {
-  width: 100%;
-  padding: 0 2px;
-  border: 1px solid var(--accent);
-  background: var(--raised);
+  --el-component-size-small: 24px;
+}
+.edit :deep(input) {
   text-align: right;
 }
 .filler {

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 /** What the ledger lists: the element kind, a filter, more columns, statistics, and how many rows there are. */
+import { ElButton, ElInput } from 'element-plus'
 import { computed } from 'vue'
 import { KINDS, type Kind } from '../api/results'
 import KindGlyph from '../shared/KindGlyph.vue'
@@ -28,10 +29,10 @@ const offered = computed(() =>
 <template>
   <div class="bar">
     <div class="tabs" role="tablist" aria-label="Element kind">
-      <button
+      <ElButton
         v-for="entry in offered"
         :key="entry"
-        class="plain"
+        text
         role="tab"
         :aria-selected="kind === entry"
         :data-test="`ledger-${entry}`"
@@ -39,46 +40,41 @@ const offered = computed(() =>
       >
         <KindGlyph :kind="entry" />{{ entry === 'whole' ? 'whole' : `${entry}s` }}
         <span v-if="entry !== 'whole'" class="faint mono">{{ count(counts[`${entry}s`] ?? 0) }}</span>
-      </button>
+      </ElButton>
     </div>
-    <button
+    <ElButton
       v-if="script"
-      class="plain boxed"
       title="Show the text of the chosen script here"
       data-test="show-script"
       @click="emit('script', script)"
     >
       Script
-    </button>
+    </ElButton>
     <label class="filter"
       ><span class="faint">where</span
-      ><input
+      ><ElInput
         v-model="where"
-        class="text mono"
+        class="mono"
+        clearable
         placeholder="formula, e.g. area > 0.001"
         aria-label="Filter by formula"
         data-test="ledger-where"
         spellcheck="false"
     /></label>
-    <button
-      class="plain"
-      title="A new attribute for each element, as a card"
-      data-test="add-column"
-      @click="emit('add')"
-    >
+    <ElButton text title="A new attribute for each element, as a card" data-test="add-column" @click="emit('add')">
       + column
-    </button>
-    <button v-if="hides" class="plain" title="Show all columns again" @click="emit('all')">all columns</button>
-    <button
-      class="plain"
+    </ElButton>
+    <ElButton v-if="hides" text title="Show all columns again" @click="emit('all')">all columns</ElButton>
+    <ElButton
+      text
       :aria-pressed="told"
       title="How the values of each column are spread, over the rows that are listed"
       data-test="statistics"
       @click="told = !told"
     >
       statistics
-    </button>
-    <button class="plain" title="Copy these rows as CSV" data-test="copy-csv" @click="emit('copy')">CSV</button>
+    </ElButton>
+    <ElButton text title="Copy these rows as CSV" data-test="copy-csv" @click="emit('copy')">CSV</ElButton>
     <span class="faint status" role="status">
       <template v-if="trouble"
         ><span class="bad">{{ trouble }}</span></template
@@ -106,18 +102,14 @@ const offered = computed(() =>
   display: flex;
   flex-wrap: wrap;
 }
-.tabs .plain {
+.tabs .el-button {
   padding: 2px 7px;
 }
 .filter {
   display: inline-flex;
   align-items: center;
   gap: 5px;
-  flex: 1 1 150px;
-}
-.filter input {
-  flex: 1;
-  border-width: 1px;
+  flex: 1 1 250px;
 }
 .status {
   margin-left: auto;

@@ -55,7 +55,7 @@ onMounted(() => load().catch(tell))
 <template>
   <ElDialog :model-value="true" title="Password and tokens" width="min(560px, 94vw)" @close="emit('close')">
     <ElForm label-position="top" @submit.prevent="change">
-      <input type="text" autocomplete="username" :value="session?.name" hidden readonly />
+      <ElInput v-show="false" :model-value="session?.name" autocomplete="username" readonly />
       <ElFormItem label="Password so far" for="old-password">
         <ElInput id="old-password" v-model="words.old" type="password" autocomplete="current-password" show-password />
       </ElFormItem>

@@ -1,5 +1,7 @@
 <script setup lang="ts">
 /** The editor of a script, in the drawer: text, errors, what it prints, snippets. Saved after a short pause. */
+import Choice from '../shared/controls/Choice.vue'
+import { ElButton } from 'element-plus'
 import type { EditorView } from '@codemirror/view'
 import { useDebounceFn } from '@vueuse/core'
 import { computed, onBeforeUnmount, onMounted, ref, watch } from 'vue'
@@ -71,17 +73,14 @@ function save() {
   )
 }
 
-function setEach(event: Event) {
-  const value = (event.target as HTMLSelectElement).value
+function setEach(value: string) {
   graph.edit(`run ${title.value} on each ${value}`, (next) =>
     setParameter(next, props.node, 'each', value, preset('each')),
   )
 }
 
-function insert(event: Event) {
-  const select = event.target as HTMLSelectElement
-  const snippet = SNIPPETS[Number(select.value)]
-  select.value = ''
+function insert(number: string) {
+  const snippet = SNIPPETS[Number(number)]
   if (!snippet || !view) return
   const empty = !typed.value.trim() || typed.value === preset('source')
   const at = empty ? { from: 0, to: view.state.doc.length } : { from: view.state.doc.length, to: view.state.doc.length }
@@ -120,25 +119,33 @@ watch([picked, each, () => JSON.stringify(node.value?.inputs), () => report.valu
 <template>
   <section class="drawer" aria-label="Script">
     <div class="bar">
-      <button class="plain" title="Back to the table of elements" data-test="show-ledger" @click="$emit('close')">
+      <ElButton text title="Back to the table of elements" data-test="show-ledger" @click="$emit('close')">
         Ledger
-      </button>
-      <button class="plain" aria-pressed="true">Script</button>
+      </ElButton>
+      <ElButton text aria-pressed="true">Script</ElButton>
       <b class="name" :title="title">{{ title }}</b>
-      <label class="faint"
-        >runs on
-        <select class="text" :value="each" aria-label="Runs on" data-test="script-each" @change="setEach">
-          <option v-for="option in options" :key="option.value" :value="option.value" :title="option.help">
-            {{ option.value }}
-          </option>
-        </select></label
-      >
-      <select class="text snippets" aria-label="Insert a snippet" data-test="snippets" @change="insert">
-        <option value="">snippets …</option>
-        <option v-for="(snippet, number) in SNIPPETS" :key="snippet.title" :value="number">
-          {{ snippet.title }} ({{ snippet.each }})
-        </option>
-      </select>
+      <span class="faint">runs on</span>
+      <Choice
+        class="each"
+        :value="each"
+        :entries="options.map((option) => ({ ...option, label: option.value }))"
+        label="Runs on"
+        data-test="script-each"
+        @choose="setEach"
+      />
+      <Choice
+        class="snippets"
+        :entries="
+          SNIPPETS.map((snippet, number) => ({
+            value: String(number),
+            label: `${snippet.title} (${snippet.each})`,
+          }))
+        "
+        hint="snippets …"
+        label="Insert a snippet"
+        data-test="snippets"
+        @choose="insert"
+      />
       <span class="status" role="status" data-test="script-status">
         <span v-if="error" class="bad">{{ error.line ? `line ${error.line}: ` : '' }}{{ plainOf(error) }}</span>
         <span v-else-if="typed !== stored" class="faint">…</span>
@@ -187,8 +194,8 @@ watch([picked, each, () => JSON.stringify(node.value?.inputs), () => report.valu
   text-overflow: ellipsis;
   white-space: nowrap;
 }
-.bar label {
-  white-space: nowrap;
+.each {
+  width: 84px;
 }
 .snippets {
   width: 104px;

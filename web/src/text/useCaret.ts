@@ -14,6 +14,11 @@ export function useCaret() {
   return {
     at,
     focused,
+    /** The text was typed into: look where the caret is now. */
+    again(): void {
+      at.value = area?.selectionStart ?? 0
+    },
+
     listeners: {
       focus: (event: Event) => {
         focused.value = true
@@ -21,7 +26,6 @@ export function useCaret() {
       },
       keyup: look,
       click: look,
-      input: look,
     },
 
     /** Put the caret somewhere once the text has changed. */

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 /** The 3D picture of the node that is looked at. */
+import Slider from '../shared/controls/Slider.vue'
 import { useResizeObserver } from '@vueuse/core'
 import { computed, nextTick, onBeforeUnmount, onMounted, ref, watch } from 'vue'
 import { splitFeed } from '../model/document'
@@ -191,16 +192,18 @@ defineExpose({ frame, picture })
       <Inspector v-if="panel" @frame="frame(true)" />
       <div class="bars">
         <component :is="tool.panel" v-if="tool.panel" />
-        <label v-if="view.cut" class="bar floating" data-test="cut"
-          >section across {{ view.cut }}
-          <input
-            v-model.number="view.cutAt"
-            type="range"
-            min="0"
-            max="1"
-            step="0.005"
-            aria-label="Where the section is"
-        /></label>
+        <div v-if="view.cut" class="bar floating" data-test="cut">
+          section across {{ view.cut }}
+          <Slider
+            class="cut"
+            :value="view.cutAt"
+            :low="0"
+            :high="1"
+            :step="0.005"
+            label="Where the section is"
+            @turn="view.cutAt = $event"
+          />
+        </div>
         <DragBar
           v-if="handles.held.value && !view.flat && panes.form !== 'beside'"
           v-model:which="handles.which.value"
@@ -258,6 +261,9 @@ canvas {
   align-items: flex-end;
   gap: 4px;
   max-width: calc(100% - 380px);
+}
+.cut {
+  width: 120px;
 }
 .bars :deep(.bar) {
   display: flex;

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 /** The foot of a card: how many elements there are, what checks found, how long it took, and its outputs. */
+import { ElButton } from 'element-plus'
 import { computed } from 'vue'
 import KindGlyph from '../../shared/KindGlyph.vue'
 import { change, count, shortChange } from '../../shared/numbers'
@@ -31,9 +32,10 @@ function seeChecks() {
         shortChange(entry.change)
       }}</small></span
     >
-    <button
+    <ElButton
       v-if="wrong.length"
-      class="plain small checks nodrag"
+      class="small checks nodrag"
+      text
       :title="`${wrongHelp}. Click to see where, and what mends it.`"
       :aria-label="`Checks: ${wrongHelp}`"
       :data-test="`checks-${id}`"
@@ -41,23 +43,25 @@ function seeChecks() {
     >
       {{ count(wrong.reduce((sum, one) => sum + one.count, 0)) }}
       {{ wrong.length === 1 ? wrong[0]!.name : 'found by checks' }}
-    </button>
-    <button
+    </ElButton>
+    <ElButton
       v-else-if="looking && checks.isLeftOut(id, report?.key)"
-      class="plain small nodrag"
+      class="small nodrag"
+      text
       title="This is large: it is checked when you ask for it"
       :data-test="`checks-${id}`"
       @click.stop="seeChecks"
     >
       not checked
-    </button>
+    </ElButton>
     <span v-if="open && time" class="time" :title="timeHelp">{{ time }}</span>
   </footer>
   <div v-if="outputs.length > 1" class="outputs nodrag">
-    <button
+    <ElButton
       v-for="made in outputs"
       :key="made.name"
-      class="plain small"
+      class="small"
+      text
       :aria-pressed="shownOutput === made.name"
       :title="`Look at this output: ${made.help}`"
       :data-test="`look-${id}-${made.name}`"
@@ -67,7 +71,7 @@ function seeChecks() {
       }}<small class="mono"
         ><KindGlyph :kind="outputCount(made.name).kind" />{{ count(outputCount(made.name).count) }}</small
       >
-    </button>
+    </ElButton>
   </div>
 </template>
 
@@ -104,7 +108,7 @@ footer small {
   margin: 3px -10px -6px;
   border-top: 1px solid var(--line);
 }
-.outputs button {
+.outputs .el-button {
   flex: 1 1 0;
   min-width: 0;
   min-height: 24px;

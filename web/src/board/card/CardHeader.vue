@@ -1,5 +1,7 @@
 <script setup lang="ts">
 /** A card's title, and what is done to it in one click: look, ghost, skip. */
+import TextField from '../../shared/controls/TextField.vue'
+import { ElButton } from 'element-plus'
 import { useGraph } from '../../stores/useGraph'
 import { useView } from '../../stores/useView'
 import type { CardState } from './useCard'
@@ -14,44 +16,40 @@ const view = useView()
 
 <template>
   <header @dblclick="runsGraph && graph.enter(id)">
-    <input
-      v-if="open"
-      class="title nodrag"
-      :value="title"
-      aria-label="Title"
-      @change="rename"
-      @keydown.enter="($event.target as HTMLInputElement).blur()"
-    />
+    <TextField v-if="open" class="title bare nodrag" :value="title" label="Title" @settle="rename" />
     <span v-else class="title">{{ title }}</span>
-    <button
+    <ElButton
       v-if="!isValue"
-      class="plain small nodrag"
+      class="small nodrag"
+      text
       :aria-pressed="looking"
       :title="looking ? 'The view shows this' : 'Look at this (L)'"
       :data-test="`look-${id}`"
       @click.stop="look()"
     >
       look
-    </button>
-    <button
+    </ElButton>
+    <ElButton
       v-if="open && !isValue"
-      class="plain small nodrag"
+      class="small nodrag"
+      text
       :aria-pressed="view.ghosts.includes(id)"
       title="Draw its result as a faint wire beside what is looked at (H)"
       :data-test="`ghost-${id}`"
       @click.stop="toggleGhost"
     >
       ghost
-    </button>
-    <button
+    </ElButton>
+    <ElButton
       v-if="inputs.length"
-      class="plain small nodrag"
+      class="small nodrag"
+      text
       :aria-pressed="!!node?.skip"
       title="Pass the geometry through unchanged (K)"
       @click.stop="skip"
     >
       skip
-    </button>
+    </ElButton>
   </header>
 </template>
 
@@ -68,12 +66,6 @@ header {
   font-weight: 700;
   text-overflow: ellipsis;
   white-space: nowrap;
-}
-input.title {
-  border: 0;
-  border-bottom: 1px dashed var(--line);
-  padding: 0;
-  background: none;
 }
 .small {
   min-height: 22px;

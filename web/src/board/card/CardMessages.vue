@@ -1,5 +1,6 @@
 <script setup lang="ts">
 /** What a card has to say: why it failed or waits, its warnings, and (open) its notes. */
+import { ElButton } from 'element-plus'
 import { computed } from 'vue'
 import { useGraph } from '../../stores/useGraph'
 import type { CardState } from './useCard'
@@ -21,9 +22,9 @@ async function goInside() {
 <template>
   <p v-if="message && !(open && failedAt)" class="message bad" role="alert" data-test="card-error">
     {{ message }}
-    <button v-if="failedInside" class="plain small nodrag" data-test="go-inside" @click.stop="goInside">
+    <ElButton v-if="failedInside" class="small nodrag" text data-test="go-inside" @click.stop="goInside">
       go there
-    </button>
+    </ElButton>
   </p>
   <p v-else-if="report?.state === 'waiting'" class="message faint">
     waits for ‘{{ titleOf(report.error?.cause) }}’, which has no result

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 /** What a card offers that runs a graph: a way in, presets, a newer release, publishing, unfolding. */
-import { ElMessageBox } from 'element-plus'
+import Choice from '../../shared/controls/Choice.vue'
+import { ElButton, ElMessageBox } from 'element-plus'
 import { computed, ref } from 'vue'
 import { api, type OperatorState, type Schemas } from '../../api/client'
 import { useCatalogue } from '../../stores/useCatalogue'
@@ -34,10 +35,12 @@ async function open() {
   await graph.enter(props.id)
 }
 
-function take(event: Event) {
-  const select = event.target as HTMLSelectElement
-  const name = select.value
-  select.value = ''
+const offers = computed(() => [
+  ...Object.keys(presets.value).map((name) => ({ value: name, label: name })),
+  ...(published.value ? [] : [{ value: '+', label: 'Keep these values as a preset …' }]),
+])
+
+function take(name: string) {
   if (name === '+') return void keep()
   const values = presets.value[name]
   if (values)
@@ -96,73 +99,69 @@ const update = (beside: boolean) =>
 
 <template>
   <div class="nested nodrag">
-    <button
-      class="plain boxed"
-      data-test="open-inside"
-      title="Go into the graph that this card runs (Enter)"
-      @click="open"
-    >
+    <ElButton data-test="open-inside" title="Go into the graph that this card runs (Enter)" @click="open">
       Open
-    </button>
-    <select
-      v-if="!published || Object.keys(presets).length"
-      class="text"
-      aria-label="Presets"
+    </ElButton>
+    <Choice
+      v-if="offers.length"
+      class="presets"
+      :entries="offers"
+      label="Presets"
+      hint="presets …"
       data-test="presets"
-      @change="take"
-    >
-      <option value="">presets …</option>
-      <option v-for="(_, name) in presets" :key="name" :value="name">{{ name }}</option>
-      <option v-if="!published" value="+">Keep these values as a preset …</option>
-    </select>
-    <button
-      class="plain"
+      @choose="take"
+    />
+    <ElButton
+      text
       :disabled="!set"
       title="All values of this card back to their defaults"
       data-test="reset-card"
       @click="reset"
     >
       Reset
-    </button>
-    <button
+    </ElButton>
+    <ElButton
       v-if="node?.operator === 'folded' && !graph.fixed.value"
-      class="plain"
+      text
       title="Put it into the catalogue, to use it elsewhere"
       data-test="publish"
       @click="emit('publish')"
     >
       Publish
-    </button>
-    <button
+    </ElButton>
+    <ElButton
       v-if="!operator.holds_graph || node?.operator === 'folded'"
-      class="plain"
+      text
       title="Put the cards inside in place of this one"
       data-test="unfold"
       @click="changes.make(`unfold ${title}`, 'unfold', { node: id })"
     >
       Unfold
-    </button>
+    </ElButton>
     <div v-if="published" class="release faint" data-test="release">
       {{ published.name.replaceAll('_', ' ') }} {{ published.release }}
     </div>
     <div v-if="offered" class="offer" data-test="offer">
       <b>{{ offered }} is there.</b>
-      <button v-if="!differences" class="plain small" data-test="differs" @click="compare">What differs?</button>
+      <ElButton v-if="!differences" class="small" text data-test="differs" @click="compare">What differs?</ElButton>
       <ul v-else>
         <li v-for="line in differences.gone" :key="line" class="bad">gone: {{ line }}</li>
         <li v-for="line in differences.new" :key="line">new: {{ line }}</li>
         <li v-for="line in differences.changed" :key="line">{{ line }}</li>
       </ul>
-      <button
-        class="plain small"
+      <ElButton
+        class="small"
+        text
         data-test="try-beside"
         title="Put a copy that runs it beside this card"
         @click="update(true)"
       >
         Try beside
-      </button>
-      <button class="plain small" data-test="take-release" @click="update(false)">Take</button>
-      <button class="plain small" data-test="leave-release" title="Do not offer it again" @click="leave">Leave</button>
+      </ElButton>
+      <ElButton class="small" text data-test="take-release" @click="update(false)">Take</ElButton>
+      <ElButton class="small" text data-test="leave-release" title="Do not offer it again" @click="leave"
+        >Leave</ElButton
+      >
     </div>
   </div>
 </template>
@@ -176,10 +175,10 @@ const update = (beside: boolean) =>
   margin: 4px 0;
   font-size: 13px;
 }
-select {
-  max-width: 104px;
+.presets {
+  width: 104px;
 }
-.plain {
+.el-button {
   padding: 0 7px;
 }
 .release {

@@ -1,7 +1,8 @@
 <script setup lang="ts">
 /** One parameter in an opened card: its field, or what it follows, is wired to or bound to; and what can be made of it. */
+import Choice from '../../shared/controls/Choice.vue'
 import { Handle, Position } from '@vue-flow/core'
-import { ElDropdown, ElDropdownItem, ElDropdownMenu } from 'element-plus'
+import { ElButton, ElDropdown, ElDropdownItem, ElDropdownMenu } from 'element-plus'
 import { inject } from 'vue'
 import type { OperatorState, ParameterState } from '../../api/client'
 import type { Summary } from '../../api/results'
@@ -69,48 +70,51 @@ const {
     <div v-if="wire" class="held">
       <span class="faint">{{ parameter.label }}</span>
       <span>← {{ titleOf(wire) }}</span>
-      <button
-        class="plain small"
+      <ElButton
+        class="small"
+        text
         title="Write what the wire gives as a formula here"
         :data-test="`as-text-${parameter.name}`"
         @click="rewriting.asText(id, parameter.name)"
       >
         as text
-      </button>
-      <button
-        class="plain small"
+      </ElButton>
+      <ElButton
+        class="small"
+        text
         title="Take the wire away"
         :aria-label="`Cut the wire of ${parameter.label}`"
         @click="emit('commit', parameter.default)"
       >
         cut
-      </button>
+      </ElButton>
     </div>
     <div v-else-if="bound" class="held">
       <span class="faint" :title="parameter.help">{{ parameter.label }}</span>
       <span class="chip" :title="`Bound to the dial ${bound} of this graph`"
         >dial {{ bound.replaceAll('_', ' ') }}</span
       >
-      <button
-        class="plain small"
+      <ElButton
+        class="small"
+        text
         title="Keep the value here, without the dial"
         :data-test="`free-${parameter.name}`"
         @click="act('free')"
       >
         set free
-      </button>
+      </ElButton>
     </div>
     <div v-else-if="source !== null" class="excerpt">
       <pre class="mono" :title="source">{{ excerpt }}</pre>
-      <button class="plain boxed" data-test="edit-script" @click="openScript(id)">Edit the text</button>
-      <button
-        class="plain"
+      <ElButton data-test="edit-script" @click="openScript(id)">Edit the text</ElButton>
+      <ElButton
+        text
         data-test="as-nodes"
         title="Draw this text as value nodes, beside it"
         @click="rewriting.asNodes(id, parameter.name)"
       >
         Show as nodes
-      </button>
+      </ElButton>
     </div>
     <ControlFields
       v-else-if="parameter.widget === 'controls'"
@@ -121,15 +125,16 @@ const {
       @commit="emit('commit', $event)"
     />
     <template v-else>
-      <button
+      <ElButton
         v-if="parameter.takes_wire && isText && !tied"
-        class="plain small nodes"
+        class="small nodes"
+        text
         title="Draw this formula as value nodes"
         :data-test="`as-nodes-${parameter.name}`"
         @click="rewriting.asNodes(id, parameter.name)"
       >
         nodes
-      </button>
+      </ElButton>
       <ParameterField
         :parameter="parameter"
         :value="value"
@@ -142,8 +147,9 @@ const {
       />
     </template>
     <ElDropdown v-if="canBeDial" class="menu" trigger="click" @command="act">
-      <button
-        class="plain small grip"
+      <ElButton
+        class="small grip"
+        text
         draggable="true"
         :aria-label="`More for ${parameter.label}`"
         :title="`Drag ${parameter.label} onto another parameter to make that one follow it, or onto the dials to make it a dial; click for more`"
@@ -151,7 +157,7 @@ const {
         @dragstart="drag"
       >
         ⋮
-      </button>
+      </ElButton>
       <template #dropdown>
         <ElDropdownMenu>
           <ElDropdownItem v-if="!bound" command="dial" :data-test="`make-dial-${parameter.name}`"
@@ -168,19 +174,18 @@ const {
         </ElDropdownMenu>
       </template>
     </ElDropdown>
-    <label v-if="choosing" class="held"
-      ><span class="faint">follows</span>
-      <select
-        class="text grow"
-        :aria-label="`${parameter.label} follows`"
+    <div v-if="choosing" class="held">
+      <span class="faint">follows</span>
+      <Choice
+        class="grow"
+        :entries="others"
+        hint="choose a parameter"
+        :label="`${parameter.label} follows`"
         :data-test="`follow-choice-${parameter.name}`"
-        @change="choose"
-        @blur="choosing = false"
-      >
-        <option value="">choose a parameter</option>
-        <option v-for="other in others" :key="other.value" :value="other.value">{{ other.label }}</option>
-      </select>
-    </label>
+        @choose="choose"
+        @close="choosing = false"
+      />
+    </div>
     <p v-if="tied" class="tie faint">follows {{ titleOf(tied.node) }}: {{ tied.parameter.replaceAll('_', ' ') }}</p>
     <p v-if="followers.length" class="tie faint" :data-test="`followers-${parameter.name}`">
       followed by

@@ -39,8 +39,8 @@ export function useCardEdits({ id, node, declared, outputs, title }: CardState) 
       )
     },
 
-    rename(event: Event): void {
-      const text = (event.target as HTMLInputElement).value.trim()
+    rename(typed: string): void {
+      const text = typed.trim()
       if (text && text !== title.value)
         void changes.make(`rename ${title.value}`, 'rename node', { node: id, title: text })
     },

@@ -108,8 +108,8 @@ export function useParameterSource(props: PlacedParameter, commit: (value: unkno
     void follow(JSON.parse(text) as Pair)
   }
 
-  function choose(event: Event) {
-    const [node, parameter] = (event.target as HTMLSelectElement).value.split('.')
+  function choose(other: string) {
+    const [node, parameter] = other.split('.')
     if (node && parameter) void follow({ node, parameter })
   }
 

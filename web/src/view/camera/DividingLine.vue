@@ -34,10 +34,11 @@ function step(event: KeyboardEvent) {
     <div class="line" :style="{ left: `${(view.form === 'beside' ? 0.5 : view.line) * 100}%` }">
       <span class="name left" data-test="other-name">{{ otherName() }}</span>
       <span class="name right">{{ mine }}</span>
-      <button
+      <span
         v-if="view.form === 'across'"
         class="grip"
         role="slider"
+        tabindex="0"
         aria-label="Line between the two results"
         aria-valuemin="0"
         aria-valuemax="100"
@@ -47,7 +48,7 @@ function step(event: KeyboardEvent) {
         @keydown="step"
       >
         ↔
-      </button>
+      </span>
     </div>
   </div>
 </template>
@@ -91,7 +92,8 @@ function step(event: KeyboardEvent) {
   left: -15px;
   width: 32px;
   height: 32px;
-  padding: 0;
+  display: grid;
+  place-items: center;
   border: 2px solid var(--sheet);
   border-radius: 50%;
   background: var(--accent);

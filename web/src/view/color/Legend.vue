@@ -1,5 +1,7 @@
 <script setup lang="ts">
 /** What the colours mean, with the real range of the values, how they are spread, and which part of them the scale covers. */
+import Choice from '../../shared/controls/Choice.vue'
+import { ElButton } from 'element-plus'
 import { computed } from 'vue'
 import { count, short } from '../../shared/numbers'
 import type { Legend } from './colors'
@@ -59,17 +61,15 @@ function step(side: 0 | 1, event: KeyboardEvent) {
       <span v-if="legend.form !== 'material' && legend.form !== 'checker'" class="faint"
         ><template v-if="legend.form === 'range' && legend.unit">in {{ legend.unit }}, </template>per {{ kind }}</span
       >
-      <select
+      <Choice
         v-if="legend.form === 'range'"
-        v-model="view.scale"
-        class="text scales"
-        aria-label="Scale"
+        class="scales"
+        :value="view.scale"
+        :entries="SCALES.map((entry) => ({ value: entry.name, label: entry.name, help: entry.help }))"
+        label="Scale"
         data-test="scale"
-      >
-        <option v-for="entry in SCALES" :key="entry.name" :value="entry.name" :title="entry.help">
-          {{ entry.name }}
-        </option>
-      </select>
+        @choose="view.scale = $event as typeof view.scale"
+      />
     </div>
     <template v-if="legend.form === 'range'">
       <div
@@ -105,7 +105,7 @@ function step(side: 0 | 1, event: KeyboardEvent) {
         <div v-if="legend.low === legend.high" class="faint">the same everywhere</div>
         <div v-else-if="view.range || view.scale === 'signed'" class="faint fixed">
           values from {{ short(legend.low) }} to {{ short(legend.high) }}
-          <button v-if="view.range" class="plain" data-test="real-range" @click="view.range = null">real range</button>
+          <ElButton v-if="view.range" text data-test="real-range" @click="view.range = null">real range</ElButton>
         </div>
       </template>
       <div v-else class="faint">
@@ -164,10 +164,8 @@ function step(side: 0 | 1, event: KeyboardEvent) {
   gap: 5px;
 }
 .scales {
-  min-height: 22px;
+  width: 96px;
   margin-left: auto;
-  padding: 0 2px;
-  font-size: 12px;
 }
 .bars {
   position: relative;
@@ -204,7 +202,7 @@ function step(side: 0 | 1, event: KeyboardEvent) {
   justify-content: space-between;
   gap: 12px;
 }
-.fixed .plain {
+.fixed .el-button {
   min-height: 20px;
   padding: 0 4px;
   font-size: 12px;

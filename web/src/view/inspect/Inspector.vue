@@ -1,5 +1,6 @@
 <script setup lang="ts">
 /** The panel that is open beside the picture. */
+import { ElButton } from 'element-plus'
 import { computed } from 'vue'
 import { useInspection } from '../../stores/useInspection'
 import { PANELS } from './panels'
@@ -12,7 +13,7 @@ const open = computed(() => PANELS.find((entry) => entry.name === panel.value))
 <template>
   <aside v-if="open" class="panel" :aria-label="open.name" data-test="inspector">
     <header>
-      <b>{{ open.title }}</b><button class="plain" aria-label="Close" @click="panel = ''">×</button>
+      <b>{{ open.title }}</b><ElButton text aria-label="Close" @click="panel = ''">×</ElButton>
     </header>
     <p v-if="trouble" class="bad" role="alert">{{ trouble }}</p>
     <component :is="open.component" @frame="emit('frame')" />

@@ -1,5 +1,7 @@
 <script setup lang="ts">
 /** The handle that is held: its numbers while it is dragged, the card's other handles, and snapping. */
+import { ElCheckbox } from 'element-plus'
+import Choice from '../../shared/controls/Choice.vue'
 import { computed } from 'vue'
 import { short } from '../../shared/numbers'
 import { STEPS, type Target } from '../../model/values/handleValues'
@@ -21,14 +23,18 @@ const steps = computed(() =>
     <span v-if="targets.length === 1"
       ><b>{{ held.label }}</b></span
     >
-    <select v-else v-model="which" class="text" aria-label="What is dragged" data-test="handle-of">
-      <option v-for="(target, n) in targets" :key="n" :value="n">{{ target.label }}</option>
-    </select>
+    <Choice
+      v-else
+      class="which"
+      :value="String(which)"
+      :entries="targets.map((target, n) => ({ value: String(n), label: target.label }))"
+      label="What is dragged"
+      data-test="handle-of"
+      @choose="which = Number($event)"
+    />
     <span class="mono" data-test="handle-value">{{ held.value.map((part) => short(part)).join(', ') }}</span>
     {{ held.unit }}
-    <label :title="`Move in steps of ${steps}`"
-      ><input v-model="snapping" type="checkbox" data-test="snap" /> snap</label
-    >
+    <ElCheckbox v-model="snapping" :title="`Move in steps of ${steps}`" data-test="snap">snap</ElCheckbox>
   </div>
 </template>
 
@@ -40,9 +46,7 @@ const steps = computed(() =>
   gap: 2px 8px;
   padding: 2px 10px;
 }
-.text {
-  min-height: 24px;
-  padding: 0 4px;
-  font-weight: 700;
+.which {
+  width: 130px;
 }
 </style>

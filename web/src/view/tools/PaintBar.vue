@@ -1,5 +1,6 @@
 <script setup lang="ts">
 /** While painting: a simulated pen for a mouse, how hard it is pressed, and the strokes there are. */
+import { ElButton, ElCheckbox, ElProgress } from 'element-plus'
 import { count } from '../../shared/numbers'
 
 defineProps<{ strokes: number; pressure: number }>()
@@ -9,20 +10,29 @@ const simulated = defineModel<boolean>('simulated', { required: true })
 
 <template>
   <div class="paint floating" data-test="paint-bar">
-    <label title="A mouse paints like a pen: slow strokes press harder. A real pen’s pressure always counts."
-      ><input v-model="simulated" type="checkbox" data-test="simulated-pen" /> as a pen</label
+    <ElCheckbox
+      v-model="simulated"
+      title="A mouse paints like a pen: slow strokes press harder. A real pen’s pressure always counts."
+      data-test="simulated-pen"
+      >as a pen</ElCheckbox
     >
-    <meter min="0" max="1" :value="pressure" aria-label="Pressure" title="How hard the pen is pressed" />
+    <ElProgress
+      class="pressure"
+      :percentage="pressure * 100"
+      :show-text="false"
+      aria-label="Pressure"
+      title="How hard the pen is pressed"
+    />
     <span class="faint">{{ count(strokes) }} {{ strokes === 1 ? 'stroke' : 'strokes' }}</span>
-    <button
-      class="plain"
+    <ElButton
+      text
       :disabled="!strokes"
       title="Take all strokes back; undo brings them again"
       data-test="reset-strokes"
       @click="$emit('reset')"
     >
       reset
-    </button>
+    </ElButton>
   </div>
 </template>
 
@@ -33,10 +43,10 @@ const simulated = defineModel<boolean>('simulated', { required: true })
   gap: 8px;
   padding: 2px 10px;
 }
-meter {
+.pressure {
   width: 54px;
 }
-.plain {
+.el-button {
   min-height: 24px;
   padding: 0 6px;
 }

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 /** Where the camera stands: along an axis, with parallel rays, or at a standpoint that is kept with the graph. */
-import { ElDropdown, ElDropdownItem, ElDropdownMenu, ElMessageBox } from 'element-plus'
+import { ElButton, ElDropdown, ElDropdownItem, ElDropdownMenu, ElMessageBox } from 'element-plus'
 import { computed } from 'vue'
 import { useGraph } from '../../stores/useGraph'
 import type { Direction, Standpoint } from '../camera/cameras'
@@ -49,7 +49,7 @@ async function camera(command: string) {
 
 <template>
   <ElDropdown trigger="click" placement="right-start" @command="camera">
-    <button class="plain" data-test="camera" title="Where the camera stands">camera</button>
+    <ElButton text data-test="camera" title="Where the camera stands">camera</ElButton>
     <template #dropdown>
       <ElDropdownMenu>
         <ElDropdownItem v-for="way in WAYS" :key="way" :command="way" :data-test="`camera-${way}`"
@@ -65,15 +65,16 @@ async function camera(command: string) {
           :divided="n === 0"
           :data-test="`standpoint-${one.name}`"
           >{{ one.name
-          }}<button
+          }}<ElButton
             v-if="!graph.fixed.value"
-            class="plain forget"
+            class="forget"
+            text
             :aria-label="`Forget ${one.name}`"
             title="Forget it"
             @click.stop="camera(`forget ${one.name}`)"
           >
             ×
-          </button></ElDropdownItem
+          </ElButton></ElDropdownItem
         >
         <ElDropdownItem command="keep" divided data-test="camera-keep">Keep this standpoint…</ElDropdownItem>
       </ElDropdownMenu>
@@ -82,7 +83,7 @@ async function camera(command: string) {
 </template>
 
 <style scoped>
-.plain {
+.el-button {
   justify-content: flex-start;
   width: 100%;
   min-height: 24px;

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 /** Tools at the edge of the picture: how to pick, what to look at closer, where the camera stands, and a still picture. */
-import { ElDropdown, ElDropdownItem, ElDropdownMenu } from 'element-plus'
+import { ElButton, ElDropdown, ElDropdownItem, ElDropdownMenu } from 'element-plus'
 import type { Kind } from '../../api/results'
 import KindGlyph from '../../shared/KindGlyph.vue'
 import { count } from '../../shared/numbers'
@@ -31,10 +31,10 @@ const PICKED: Kind[] = ['point', 'edge', 'corner', 'face']
 <template>
   <div class="rail" role="toolbar" aria-label="Tools" aria-orientation="vertical">
     <div class="kinds" role="radiogroup" aria-label="Pick">
-      <button
+      <ElButton
         v-for="kind in PICKED"
         :key="kind"
-        class="plain"
+        text
         role="radio"
         :aria-checked="selection.kind.value === kind"
         :title="`Pick ${kind}s`"
@@ -42,77 +42,70 @@ const PICKED: Kind[] = ['point', 'edge', 'corner', 'face']
         @click="selection.kind.value = kind"
       >
         <KindGlyph :kind="kind" />
-      </button>
+      </ElButton>
     </div>
-    <button
+    <ElButton
       v-for="tool in tools"
       :key="tool.name"
-      class="plain"
+      text
       :aria-pressed="view.tool === tool.name"
       :title="tool.help"
       :data-test="`tool-${tool.name}`"
       @click="view.tool = tool.name"
     >
       {{ tool.name }}
-    </button>
+    </ElButton>
     <template v-if="selection.chosen.value.size">
       <hr />
       <span class="faint" data-test="chosen-count">{{ count(selection.chosen.value.size) }} picked</span>
       <template v-if="selection.kind.value === 'edge'">
-        <button
-          class="plain"
-          title="Take in all edges that follow end to end"
-          data-test="spread-loop"
-          @click="spread('loop')"
-        >
+        <ElButton text title="Take in all edges that follow end to end" data-test="spread-loop" @click="spread('loop')">
           loop
-        </button>
-        <button
-          class="plain"
+        </ElButton>
+        <ElButton
+          text
           title="Take in all edges that lie side by side, from quad to quad"
           data-test="spread-ring"
           @click="spread('ring')"
         >
           ring
-        </button>
+        </ElButton>
       </template>
       <template v-if="['point', 'face'].includes(selection.kind.value)">
-        <button class="plain" title="Take in what is around" data-test="spread-grow" @click="spread('grow')">
-          grow
-        </button>
-        <button class="plain" title="Leave out the rim" @click="spread('shrink')">shrink</button>
+        <ElButton text title="Take in what is around" data-test="spread-grow" @click="spread('grow')"> grow </ElButton>
+        <ElButton text title="Leave out the rim" @click="spread('shrink')">shrink</ElButton>
       </template>
-      <button class="plain" title="Take in all of their connected parts" @click="spread('piece')">piece</button>
-      <button
-        class="plain"
+      <ElButton text title="Take in all of their connected parts" @click="spread('piece')">piece</ElButton>
+      <ElButton
+        text
         title="Keep them as a group, as a card after what is shown"
         data-test="make-group"
         @click="makeGroup"
       >
         group
-      </button>
+      </ElButton>
     </template>
     <hr />
-    <button
+    <ElButton
       v-for="entry in PANELS"
       :key="entry.name"
-      class="plain"
+      text
       :aria-pressed="inspect.panel.value === entry.name"
       :data-test="`panel-${entry.name}`"
       :title="entry.help"
       @click="inspect.toggle(entry.name)"
     >
       {{ entry.name }}
-    </button>
+    </ElButton>
     <hr />
-    <button
-      class="plain"
+    <ElButton
+      text
       title="Show the whole shape (F); the selection with Shift+F"
       data-test="frame"
       @click="emit('frame', $event.shiftKey)"
     >
       frame
-    </button>
+    </ElButton>
     <CameraMenu
       :parallel="parallel"
       :keep="keep"
@@ -121,14 +114,9 @@ const PICKED: Kind[] = ['point', 'edge', 'corner', 'face']
       @go="emit('go', $event)"
     />
     <ElDropdown trigger="click" placement="right-start" @command="view.cut = $event">
-      <button
-        class="plain"
-        :aria-pressed="view.cut !== ''"
-        data-test="section"
-        title="Cut the picture open along a plane"
-      >
+      <ElButton text :aria-pressed="view.cut !== ''" data-test="section" title="Cut the picture open along a plane">
         section
-      </button>
+      </ElButton>
       <template #dropdown>
         <ElDropdownMenu>
           <ElDropdownItem
@@ -143,7 +131,7 @@ const PICKED: Kind[] = ['point', 'edge', 'corner', 'face']
       </template>
     </ElDropdown>
     <ElDropdown trigger="click" placement="right-start" @command="emit('still', $event === 'backdrop')">
-      <button class="plain" data-test="still" title="A still picture as PNG">still</button>
+      <ElButton text data-test="still" title="A still picture as PNG">still</ElButton>
       <template #dropdown>
         <ElDropdownMenu>
           <ElDropdownItem command="backdrop" data-test="still-backdrop">with the backdrop</ElDropdownItem>
@@ -171,7 +159,7 @@ const PICKED: Kind[] = ['point', 'edge', 'corner', 'face']
   background: color-mix(in srgb, var(--sheet) 92%, transparent);
   font-size: 12.5px;
 }
-.plain {
+.el-button {
   justify-content: flex-start;
   width: 100%;
   min-height: 24px;
@@ -181,7 +169,7 @@ const PICKED: Kind[] = ['point', 'edge', 'corner', 'face']
   display: grid;
   grid-template-columns: 1fr 1fr;
 }
-.kinds .plain {
+.kinds .el-button {
   justify-content: center;
 }
 .rail :deep(.el-dropdown) {

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 /** What is said over the picture: what is shown instead, what went wrong, how far an evaluation is, and what to do where nothing is. */
+import { ElButton, ElProgress } from 'element-plus'
 import { computed } from 'vue'
 import { useEvaluation } from '../../stores/useEvaluation'
 import { splitFeed } from '../../model/document'
@@ -31,10 +32,15 @@ const noResult = computed(
   <div v-if="banner" class="banner warn" role="status" data-test="banner">{{ banner }}</div>
   <div v-if="failure || trouble" class="banner bad" role="alert">{{ failure || trouble }}</div>
   <div v-if="running && slow" class="banner busy" role="status" data-test="progress">
-    <progress :value="progress.done" :max="progress.total || 1" aria-label="How far the evaluation is" />
+    <ElProgress
+      class="bar"
+      :percentage="(100 * progress.done) / (progress.total || 1)"
+      :show-text="false"
+      aria-label="How far the evaluation is"
+    />
     {{ progress.node ? `Evaluating ‘${name(progress.node)}’` : 'Waiting' }} ({{ progress.done + 1 }} of
     {{ progress.total || 1 }})
-    <button class="plain boxed" data-test="stop" @click="stop">Stop</button>
+    <ElButton data-test="stop" @click="stop">Stop</ElButton>
   </div>
   <div v-if="isEmpty" class="hint">
     <p>Nothing here yet.</p>
@@ -69,9 +75,8 @@ const noResult = computed(
   background: var(--raised);
   border-color: var(--line);
 }
-.busy progress {
+.bar {
   width: 90px;
-  accent-color: var(--accent);
 }
 .hint {
   position: absolute;

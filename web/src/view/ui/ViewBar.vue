@@ -1,22 +1,21 @@
 <script setup lang="ts">
 /** The view's controls: what is drawn, what is picked, and which attribute is shown as colour. */
+import Slider from '../../shared/controls/Slider.vue'
+import Choice from '../../shared/controls/Choice.vue'
+import { ElButton } from 'element-plus'
 import { computed } from 'vue'
 import type { Kind, Summary } from '../../api/results'
 import { useSelection } from '../../stores/useSelection'
 import { byValues, choiceOf, keyOf } from '../../model/values/colorChoice'
 import { aboutType } from '../../stores/attributeTypes'
 import { scaleFor } from '../color/scales'
+import type { Entry } from '../../shared/controls/choices'
 import { useView } from '../../stores/useView'
 
 const props = defineProps<{ summary: Summary | null }>()
 const view = useView()
 const selection = useSelection()
 const COLORED: Kind[] = ['point', 'edge', 'corner', 'face']
-
-interface Entry {
-  key: string
-  label: string
-}
 
 /** Groups first, then attributes, then what every element has; vectors by component. */
 const entries = computed(() => {
@@ -38,13 +37,13 @@ function parts(kind: Kind, name: string, type: string): Entry[] {
   const letters = aboutType(type).parts
   const listed = (letters ? [...letters, 'length'] : ['']).map((part) => entry(kind, name, part))
   return name === 'color' && type !== 'number'
-    ? [{ key: keyOf(byValues(kind, name)), label: 'color (as it is)' }, ...listed]
+    ? [{ value: keyOf(byValues(kind, name)), label: 'color (as it is)' }, ...listed]
     : listed
 }
 
 function entry(kind: Kind, name: string, part: string): Entry {
   return {
-    key: keyOf(byValues(kind, name, part)),
+    value: keyOf(byValues(kind, name, part)),
     label: part === 'length' ? `${name} (length)` : part ? `${name}.${part}` : name,
   }
 }
@@ -52,10 +51,10 @@ function entry(kind: Kind, name: string, part: string): Entry {
 /** Vectors that can be drawn as strokes: normals first. */
 const vectors = computed(() =>
   (['point', 'face'] as const).flatMap((kind) => [
-    { key: `${kind}|normal`, label: `normals, ${kind}s` },
+    { value: `${kind}|normal`, label: `normals, ${kind}s` },
     ...(props.summary?.attributes[kind] ?? [])
       .filter((a) => a.type === 'vec3' && !['position', 'normal', 'color'].includes(a.name))
-      .map((a) => ({ key: `${kind}|${a.name}`, label: `${a.name}, ${kind}s` })),
+      .map((a) => ({ value: `${kind}|${a.name}`, label: `${a.name}, ${kind}s` })),
   ]),
 )
 /** Numbers of points that can say how large they are. */
@@ -74,13 +73,13 @@ const haveUv = computed(() =>
 
 /** Ways to see all of it at once. */
 const wholes = computed(() => [
-  { key: keyOf({ how: 'material', kind: 'face', name: '', part: '' }), label: 'material' },
-  { key: keyOf(byValues('face', 'piece')), label: 'pieces' },
+  { value: keyOf({ how: 'material', kind: 'face', name: '', part: '' }), label: 'material' },
+  { value: keyOf(byValues('face', 'piece')), label: 'pieces' },
   ...(['face', 'point', 'edge'] as const)
     .filter((kind) => (props.summary?.attributes[kind] ?? []).some((a) => a.type === 'flag'))
-    .map((kind) => ({ key: keyOf({ how: 'groups', kind, name: '', part: '' }), label: `all groups of ${kind}s` })),
+    .map((kind) => ({ value: keyOf({ how: 'groups', kind, name: '', part: '' }), label: `all groups of ${kind}s` })),
   ...(haveUv.value
-    ? [{ key: keyOf({ how: 'checker', kind: 'corner', name: '', part: '' }), label: 'uv checker' }]
+    ? [{ value: keyOf({ how: 'checker', kind: 'corner', name: '', part: '' }), label: 'uv checker' }]
     : []),
 ])
 
@@ -96,111 +95,132 @@ const color = computed({
 const missing = computed(
   () =>
     view.color &&
-    ![...wholes.value, ...entries.value.flatMap((group) => group.entries)].some((entry) => entry.key === color.value),
+    ![...wholes.value, ...entries.value.flatMap((group) => group.entries)].some((entry) => entry.value === color.value),
 )
+/** Plain, and what was chosen where it is not here. */
+const plain = computed<Entry[]>(() => [
+  { value: '', label: 'plain clay' },
+  ...(missing.value ? [{ value: color.value, label: `${view.color?.name || 'uv checker'} (not here)` }] : []),
+])
+
+const OFF: Entry = { value: '', label: 'off' }
+const choices = computed(() => [
+  {
+    what: 'points',
+    label: 'Points',
+    test: 'points',
+    width: 'slim',
+    title: 'Points as dots, or as large as a value says, in m',
+    value: view.points,
+    entries: [
+      OFF,
+      { value: 'dots', label: 'dots' },
+      ...(view.points && view.points !== 'dots' && !sizes.value.includes(view.points)
+        ? [{ value: view.points, label: `${view.points} (not here)` }]
+        : []),
+      ...sizes.value.map((name) => ({ value: name, label: `radius: ${name}` })),
+    ],
+    choose: (value: string) => (view.points = value),
+  },
+  {
+    what: 'edges',
+    label: 'Edges',
+    test: 'edges',
+    width: 'short',
+    title: 'Edges: none, all, or those that are open borders, creases or crowded',
+    value: view.edges,
+    entries: [
+      { value: 'off', label: 'off' },
+      { value: 'all', label: 'all' },
+      { value: 'kinds', label: 'by kind' },
+    ],
+    choose: (value: string) => (view.edges = value as typeof view.edges),
+  },
+  {
+    what: 'strokes',
+    label: 'Strokes',
+    test: 'strokes',
+    width: 'short',
+    title: 'Normals or another vector, drawn at the elements',
+    value: view.strokes,
+    entries: [OFF, ...vectors.value],
+    choose: (value: string) => (view.strokes = value),
+  },
+  {
+    what: 'labels',
+    label: 'Labels',
+    test: 'labels-of',
+    width: 'short',
+    title: `What is written at each ${selection.kind.value}`,
+    value: view.labels,
+    entries: [
+      OFF,
+      { value: 'index', label: 'numbers' },
+      ...labelled.value.map((name) => ({ value: name, label: name })),
+    ],
+    choose: (value: string) => (view.labels = value),
+  },
+])
 </script>
 
 <template>
   <div class="bar" role="toolbar" aria-label="View">
     <div class="set" aria-label="Draw">
-      <button class="plain" :aria-pressed="view.faces" title="Draw faces" @click="view.faces = !view.faces">
-        faces
-      </button>
-      <button
-        class="plain"
+      <ElButton text :aria-pressed="view.faces" title="Draw faces" @click="view.faces = !view.faces"> faces </ElButton>
+      <ElButton
+        text
         :aria-pressed="view.smooth"
         title="Shade smoothly across faces, or each face flat"
         @click="view.smooth = !view.smooth"
       >
         smooth
-      </button>
-      <button
+      </ElButton>
+      <ElButton
         v-if="haveUv || view.flat"
-        class="plain"
+        text
         :aria-pressed="view.flat"
         title="Lay the faces out by their uv"
         data-test="flat"
         @click="view.flat = !view.flat"
       >
         uv sheet
-      </button>
+      </ElButton>
     </div>
-    <label class="set">
-      <span class="faint">points</span>
-      <select
-        v-model="view.points"
-        class="text slim"
-        aria-label="Points"
-        data-test="points"
-        title="Points as dots, or as large as a value says, in m"
-      >
-        <option value="">off</option>
-        <option value="dots">dots</option>
-        <option v-if="view.points && view.points !== 'dots' && !sizes.includes(view.points)" :value="view.points">
-          {{ view.points }} (not here)
-        </option>
-        <option v-for="name in sizes" :key="name" :value="name">radius: {{ name }}</option>
-      </select>
-    </label>
-    <label class="set">
-      <span class="faint">edges</span>
-      <select v-model="view.edges" class="text short" aria-label="Edges" data-test="edges">
-        <option value="off">off</option>
-        <option value="all">all</option>
-        <option value="kinds">by kind</option>
-      </select>
-    </label>
-    <label class="set">
-      <span class="faint">strokes</span>
-      <select
-        v-model="view.strokes"
-        class="text short"
-        aria-label="Strokes"
-        data-test="strokes"
-        title="Normals or another vector, drawn at the elements"
-      >
-        <option value="">off</option>
-        <option v-for="entry in vectors" :key="entry.key" :value="entry.key">{{ entry.label }}</option>
-      </select>
-      <input
-        v-if="view.strokes"
-        v-model.number="view.strokeLength"
-        class="slim"
-        type="range"
-        min="0.005"
-        max="0.3"
-        step="0.005"
-        aria-label="Length of strokes"
-        title="Length of the longest stroke"
+    <div v-for="choice in choices" :key="choice.what" class="set">
+      <span class="faint">{{ choice.what }}</span>
+      <Choice
+        :class="choice.width"
+        :value="choice.value"
+        :entries="choice.entries"
+        :label="choice.label"
+        :data-test="choice.test"
+        :title="choice.title"
+        @choose="choice.choose"
       />
-    </label>
-    <label class="set">
-      <span class="faint">labels</span>
-      <select
-        v-model="view.labels"
-        class="text short"
-        aria-label="Labels"
-        data-test="labels-of"
-        :title="`What is written at each ${selection.kind.value}`"
-      >
-        <option value="">off</option>
-        <option value="index">numbers</option>
-        <option v-for="name in labelled" :key="name" :value="name">{{ name }}</option>
-      </select>
-    </label>
-    <label class="set">
+      <Slider
+        v-if="choice.what === 'strokes' && view.strokes"
+        class="length"
+        :value="view.strokeLength"
+        :low="0.005"
+        :high="0.3"
+        :step="0.005"
+        label="Length of strokes"
+        title="Length of the longest stroke"
+        @turn="view.strokeLength = $event"
+      />
+    </div>
+    <div class="set">
       <span class="faint">colour</span>
-      <select v-model="color" class="text wide" aria-label="Colour by" data-test="color-by">
-        <option value="">plain clay</option>
-        <option v-if="missing" :value="color">{{ view.color?.name || 'uv checker' }} (not here)</option>
-        <optgroup label="the whole">
-          <option v-for="item in wholes" :key="item.key" :value="item.key">{{ item.label }}</option>
-        </optgroup>
-        <optgroup v-for="group in entries" :key="group.title" :label="group.title">
-          <option v-for="item in group.entries" :key="item.key" :value="item.key">{{ item.label }}</option>
-        </optgroup>
-      </select>
-    </label>
+      <Choice
+        class="wide"
+        :value="color"
+        :entries="plain"
+        :groups="[{ title: 'all of it', entries: wholes }, ...entries]"
+        label="Colour by"
+        data-test="color-by"
+        @choose="color = $event"
+      />
+    </div>
   </div>
 </template>
 
@@ -220,20 +240,19 @@ const missing = computed(
   align-items: center;
   gap: 3px;
 }
-.bar .plain {
+.bar .el-button {
   padding: 2px 6px;
-}
-.bar select {
-  padding: 3px 4px;
 }
 .wide {
   width: 116px;
 }
 .short {
-  width: 60px;
+  width: 74px;
+}
+.length {
+  flex: 0 0 52px;
 }
 .slim {
-  width: 52px;
-  accent-color: var(--accent);
+  width: 64px;
 }
 </style>

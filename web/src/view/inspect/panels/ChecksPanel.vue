@@ -1,5 +1,6 @@
 <script setup lang="ts">
 /** What is wrong with what is looked at: what nothing explains first; a click selects it. */
+import { ElButton } from 'element-plus'
 import { computed, inject, nextTick } from 'vue'
 import type { Check } from '../../../api/results'
 import { splitFeed } from '../../../model/document'
@@ -57,18 +58,17 @@ function mend(check: Check) {
     :class="{ fault: !isExpected(check) }"
     :data-test="`check-${check.name.replaceAll(' ', '-')}`"
   >
-    <button class="plain" :title="`Select them: ${check.help}`" @click="show(check)">
+    <ElButton text :title="`Select them: ${check.help}`" @click="show(check)">
       <b>{{ count(check.count) }}</b> {{ check.name }}
-    </button>
+    </ElButton>
     <span class="faint">{{ check.help }}{{ isExpected(check) ? '; to be expected here' : '' }}</span>
-    <button
+    <ElButton
       v-if="check.repair"
-      class="plain boxed"
       :title="`Add the card ${check.repair.operator.replaceAll('_', ' ')}`"
       @click="mend(check)"
     >
       {{ check.repair.operator.replaceAll('_', ' ') }}
-    </button>
+    </ElButton>
   </div>
 </template>
 
@@ -81,11 +81,11 @@ function mend(check: Check) {
   padding: 3px 0;
   border-top: 1px solid var(--line);
 }
-.entry .plain {
+.entry .el-button {
   min-height: 24px;
   padding: 0 5px;
 }
-.fault .plain:first-child {
+.fault .el-button:first-child {
   color: var(--warn);
 }
 .entry .faint {

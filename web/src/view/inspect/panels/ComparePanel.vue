@@ -1,5 +1,7 @@
 <script setup lang="ts">
 /** What is looked at beside another card's result, or its own before an edit. */
+import Choice from '../../../shared/controls/Choice.vue'
+import { ElButton, ElCollapse, ElCollapseItem } from 'element-plus'
 import { computed, onMounted, shallowRef } from 'vue'
 import { api } from '../../../api/client'
 import { splitFeed } from '../../../model/document'
@@ -37,26 +39,34 @@ async function readMoments() {
   moments.value = momentsOf(log?.edits ?? [])
 }
 onMounted(readMoments)
+const choices = computed(() => [
+  { title: 'another card', entries: others.value.map(([id]) => ({ value: id, label: titleOf(id) })) },
+  ...(moments.value.length
+    ? [{ title: 'itself, earlier', entries: moments.value.map((one) => ({ value: one.key, label: one.label })) }]
+    : []),
+])
 </script>
 
 <template>
-  <label class="with"
-    >with
-    <select v-model="other" class="text" aria-label="Compare with" data-test="against" @focus="readMoments">
-      <option value="">choose a card or a moment</option>
-      <optgroup label="another card">
-        <option v-for="[id] in others" :key="id" :value="id">{{ titleOf(id) }}</option>
-      </optgroup>
-      <optgroup v-if="moments.length" label="itself, earlier">
-        <option v-for="moment in moments" :key="moment.key" :value="moment.key">{{ moment.label }}</option>
-      </optgroup>
-    </select>
-  </label>
+  <div class="with">
+    with
+    <Choice
+      class="grow"
+      :value="other || undefined"
+      :entries="other ? [{ value: '', label: 'nothing' }] : []"
+      :groups="choices"
+      hint="choose a card or a moment"
+      label="Compare with"
+      data-test="against"
+      @open="readMoments"
+      @choose="other = $event"
+    />
+  </div>
   <div class="forms" role="radiogroup" aria-label="How it is seen">
-    <button
+    <ElButton
       v-for="form in FORMS"
       :key="form.name"
-      class="plain"
+      text
       role="radio"
       :aria-checked="view.form === form.name"
       :title="form.help"
@@ -64,31 +74,30 @@ onMounted(readMoments)
       @click="view.form = form.name"
     >
       {{ form.name }}
-    </button>
+    </ElButton>
   </div>
-  <component :is="view.form === 'colours' ? 'div' : 'details'" v-if="difference">
-    <summary v-if="view.form !== 'colours'">what differs</summary>
-    <table>
-      <tbody>
-        <tr v-for="([now, by], kind) in difference.counts" :key="kind">
-          <td>{{ kind }}</td>
-          <td class="mono">{{ count(now) }}</td>
-          <td class="mono">{{ by ? change(by) : 'same' }}</td>
-        </tr>
-      </tbody>
-    </table>
-    <p data-test="farthest">
-      {{
-        difference.moved
-          ? `${count(difference.moved)} points are off it, ${short(difference.farthest)} m at most${view.form === 'colours' ? '; the colours show how far' : ''}.`
-          : 'All points lie on it.'
-      }}
-    </p>
-    <p v-for="entry in difference.attributes" :key="entry.kind + entry.name" class="faint">
-      {{ entry.kind }} <b class="mono">{{ entry.name }}</b>: {{ entry.what }}
-    </p>
-    <p v-if="!difference.attributes.length" class="faint">All attributes are the same.</p>
-  </component>
+  <ElCollapse v-if="difference" :model-value="view.form === 'colours' ? ['what'] : []">
+    <ElCollapseItem title="What differs" name="what">
+      <dl class="counts">
+        <template v-for="([now, by], kind) in difference.counts" :key="kind">
+          <dt>{{ kind }}</dt>
+          <dd class="mono">{{ count(now) }}</dd>
+          <dd class="mono">{{ by ? change(by) : 'same' }}</dd>
+        </template>
+      </dl>
+      <p data-test="farthest">
+        {{
+          difference.moved
+            ? `${count(difference.moved)} points are off it, ${short(difference.farthest)} m at most${view.form === 'colours' ? '; the colours show how far' : ''}.`
+            : 'All points lie on it.'
+        }}
+      </p>
+      <p v-for="entry in difference.attributes" :key="entry.kind + entry.name" class="faint">
+        {{ entry.kind }} <b class="mono">{{ entry.name }}</b>: {{ entry.what }}
+      </p>
+      <p v-if="!difference.attributes.length" class="faint">All attributes are the same.</p>
+    </ElCollapseItem>
+  </ElCollapse>
   <p v-else-if="!isChosen" class="faint">
     Another card’s result, or this one before one of the last edits: as a faint wire with the distance as colours,
     beside this one, or across a line.
@@ -106,25 +115,22 @@ onMounted(readMoments)
   gap: 3px;
   margin: 5px 0;
 }
-.forms .plain {
+.forms .el-button {
   flex: 1;
   justify-content: center;
   min-height: 26px;
 }
-.with select {
-  min-width: 0;
+.grow {
   flex: 1;
 }
-table {
-  width: 100%;
+.counts {
+  display: grid;
+  grid-template-columns: 1fr auto auto;
+  gap: 2px 14px;
   margin: 5px 0;
-  border-collapse: collapse;
 }
-td {
-  padding: 1px 0;
-  border-bottom: 1px solid var(--line);
-}
-td + td {
+dd {
+  margin: 0;
   text-align: right;
 }
 </style>

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 /** What the cards of this graph take, the dearest first, and what each time goes into. */
+import { ElButton, ElCollapse, ElCollapseItem } from 'element-plus'
 import { computed } from 'vue'
 import { partsOfTime, rankOf } from '../../../model/timing'
 import { count, duration } from '../../../shared/numbers'
@@ -18,6 +19,20 @@ const asked = computed(() =>
 const total = computed(() => ranked.value.reduce((sum, entry) => sum + entry.seconds, 0))
 const kept = computed(() => ranked.value.filter((entry) => entry.cached).length)
 
+const most = computed(() => ranked.value[0]?.seconds || asked.value || 1)
+/** The cards, and last what view and ledger asked for. */
+const entries = computed(() => [
+  ...ranked.value.map((entry) => ({
+    id: entry.id,
+    title: titleOf(entry.id),
+    seconds: entry.seconds,
+    parts: partsOfTime(entry.parts, entry.seconds),
+  })),
+  ...(asked.value >= 0.001
+    ? [{ id: '', title: 'for view and ledger', seconds: asked.value, parts: partsOfTime(looking.value, asked.value) }]
+    : []),
+])
+
 function look(id: string) {
   graph.edit(`look at ${titleOf(id)}`, (next) => (next.looking_at = id))
 }
@@ -33,55 +48,32 @@ function look(id: string) {
         >; {{ count(kept) }} of them taken from the cache, with the time they took to make</span
       >
     </p>
-    <details v-for="entry in ranked" :key="entry.id" :data-test="`profile-${entry.id}`">
-      <summary>
-        <span class="share" :style="{ width: `${(entry.seconds / (ranked[0]!.seconds || 1)) * 100}%` }" />
-        <span class="name" :title="titleOf(entry.id)">{{ titleOf(entry.id) }}</span>
-        <span class="mono">{{ duration(entry.seconds) }}</span>
-      </summary>
-      <table v-if="partsOfTime(entry.parts, entry.seconds).length">
-        <tbody>
-          <tr v-for="part in partsOfTime(entry.parts, entry.seconds)" :key="part.name">
-            <td>{{ part.name }}</td>
-            <td class="mono">{{ duration(part.seconds) }}</td>
-          </tr>
-        </tbody>
-      </table>
-      <p v-else class="faint">Too little to be told apart.</p>
-      <button class="plain boxed" @click="look(entry.id)">look at it</button>
-    </details>
-    <details v-if="asked >= 0.001" data-test="profile-asked">
-      <summary>
-        <span class="share" :style="{ width: `${Math.min(asked / (ranked[0]!.seconds || asked), 1) * 100}%` }" />
-        <span class="name">for view and ledger</span>
-        <span class="mono">{{ duration(asked) }}</span>
-      </summary>
-      <table>
-        <tbody>
-          <tr v-for="part in partsOfTime(looking, asked)" :key="part.name">
-            <td>{{ part.name }}</td>
-            <td class="mono">{{ duration(part.seconds) }}</td>
-          </tr>
-        </tbody>
-      </table>
-    </details>
+    <ElCollapse>
+      <ElCollapseItem
+        v-for="entry in entries"
+        :key="entry.id"
+        :name="entry.id"
+        :data-test="entry.id ? `profile-${entry.id}` : 'profile-asked'"
+      >
+        <template #title>
+          <span class="share" :style="{ width: `${Math.min(entry.seconds / most, 1) * 100}%` }" />
+          <span class="name" :title="entry.title">{{ entry.title }}</span>
+          <span class="mono">{{ duration(entry.seconds) }}</span>
+        </template>
+        <dl v-if="entry.parts.length">
+          <template v-for="part in entry.parts" :key="part.name">
+            <dt>{{ part.name }}</dt>
+            <dd class="mono">{{ duration(part.seconds) }}</dd>
+          </template>
+        </dl>
+        <p v-else class="faint">Too little to be told apart.</p>
+        <ElButton v-if="entry.id" @click="look(entry.id)">look at it</ElButton>
+      </ElCollapseItem>
+    </ElCollapse>
   </template>
 </template>
 
 <style scoped>
-details {
-  border-top: 1px solid var(--line);
-}
-summary {
-  position: relative;
-  display: flex;
-  justify-content: space-between;
-  gap: 8px;
-  min-height: 26px;
-  align-items: center;
-  cursor: pointer;
-  list-style: none;
-}
 .share {
   position: absolute;
   inset: 3px auto 3px 0;
@@ -90,6 +82,8 @@ summary {
 }
 .name {
   position: relative;
+  flex: 1;
+  text-align: left;
   padding-left: 5px;
   overflow: hidden;
   text-overflow: ellipsis;
@@ -99,15 +93,13 @@ summary {
   position: relative;
   flex: none;
 }
-table {
-  width: 100%;
-  margin: 2px 0 5px;
-  border-collapse: collapse;
+dl {
+  display: grid;
+  grid-template-columns: 1fr auto;
+  gap: 2px 10px;
+  margin: 2px 5px 5px;
 }
-td {
-  padding: 1px 5px;
-}
-td + td {
-  text-align: right;
+dd {
+  margin: 0;
 }
 </style>

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 /** Which cards made the element that was picked last, and from what. */
+import { ElButton } from 'element-plus'
 import { count } from '../../../shared/numbers'
 import { useGraph } from '../../../stores/useGraph'
 import { useInspection } from '../../../stores/useInspection'
@@ -19,9 +20,9 @@ function look(feed: string) {
   <p v-if="!steps" class="faint">Pick a point, edge, corner or face: its way is shown here and on the board.</p>
   <ol v-else>
     <li v-for="(step, n) in steps" :key="n" :class="step.how">
-      <button class="plain" :title="`Look at ${titleOf(step.feed)}`" @click="look(step.feed)">
+      <ElButton text :title="`Look at ${titleOf(step.feed)}`" @click="look(step.feed)">
         {{ titleOf(step.feed) }}
-      </button>
+      </ElButton>
       <span class="faint"
         >{{ n === 0 ? `${step.kind} ${count(step.element)}: ` : `as ${step.kind} ${count(step.element)}: `
         }}{{ HOW[step.how] }}</span
@@ -35,12 +36,12 @@ ol {
   margin: 4px 0;
   padding-left: 20px;
 }
-ol .plain {
+ol .el-button {
   min-height: 24px;
   padding: 0 5px;
 }
-.new .plain,
-.made .plain {
+.new .el-button,
+.made .el-button {
   font-weight: 700;
 }
 </style>
