@@ -7,7 +7,7 @@ const STEPS = [
   {
     target: '.board',
     title: 'The board',
-    text: 'Cards run top to bottom: each one changes the shape that comes in. Click one to open it in place and set its values.',
+    text: 'Each card changes the shape that comes in; large graphs are drawn as rows. Click one to open it in place and set its values.',
   },
   {
     target: '.dials',

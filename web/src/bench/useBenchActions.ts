@@ -95,6 +95,12 @@ export function useBenchActions(on: Surfaces, open: Dialogs): Action[] {
       shortcut: 'Shift+V',
       run: on.wholeView,
     },
+    {
+      name: 'Lanes or cards',
+      help: 'draw the graph as a row for each node, or as cards with wires',
+      shortcut: 'Shift+L',
+      run: () => on.board.value?.turnForm(),
+    },
     { name: 'Board', help: 'put the board away, or bring it back', run: () => on.boardSplit.toggle() },
     {
       name: 'Ledger',

@@ -7,6 +7,7 @@ export interface BoardSurface {
   showAll: () => Promise<void>
   follow: () => void
   tidy: () => void
+  turnForm: () => void
   foldChosen: () => Promise<void>
   frameChosen: () => void
   nameJump: () => void
@@ -14,4 +15,14 @@ export interface BoardSurface {
   pasteText: (text: string) => Promise<void>
   search: () => void
   ask: () => void
+}
+
+/** What the board asks of how it draws the graph. */
+export interface GraphPane {
+  fit: () => Promise<void>
+  showAll: () => Promise<void>
+  follow: () => void
+  centre: (id: string) => Promise<void>
+  tidy: () => void
+  cutWire: () => boolean
 }

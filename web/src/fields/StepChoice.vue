@@ -33,10 +33,6 @@ const emit = defineEmits<{ commit: [value: Step] }>()
   white-space: nowrap;
 }
 .step :deep(.el-segmented) {
-  --el-segmented-item-selected-color: var(--ink);
-  --el-segmented-item-selected-bg-color: color-mix(in srgb, var(--accent) 16%, var(--raised));
-  --el-segmented-bg-color: transparent;
-  border: 1px solid var(--line);
   font-size: 12px;
 }
 .step :deep(.el-segmented__item) {

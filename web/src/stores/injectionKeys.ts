@@ -11,6 +11,9 @@ export const scriptKey: InjectionKey<(node: string) => void> = Symbol('script')
 /** Who follows whom in the graph that is worked on. */
 export const tiesKey: InjectionKey<Ref<Map<string, Pair[]>>> = Symbol('ties')
 
+/** Whether wires are drawn to the parameters of a card: on cards they are, in lanes the strip shows them. */
+export const wiredHereKey: InjectionKey<boolean> = Symbol('wired here')
+
 /** Opens the form in which a folded card is published. */
 export const publishKey: InjectionKey<(node: string) => void> = Symbol('publish')
 

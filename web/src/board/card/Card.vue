@@ -129,16 +129,16 @@ watch([() => props.selected, () => wired.value.join(), () => visible.value.lengt
   text-overflow: ellipsis;
   white-space: nowrap;
 }
-:global(.board.far .card > :not(.from-afar, .vue-flow__handle)) {
+:global(.cards.far .card > :not(.from-afar, .vue-flow__handle)) {
   visibility: hidden;
 }
-:global(.board.far:not(.dots) .card > .from-afar) {
+:global(.cards.far:not(.dots) .card > .from-afar) {
   display: flex;
 }
-:global(.board.far .card.failed) {
+:global(.cards.far .card.failed) {
   background: color-mix(in srgb, var(--bad) 22%, var(--sheet));
 }
-:global(.board.far .card.looking) {
+:global(.cards.far .card.looking) {
   background: var(--accent-wash);
 }
 .card.open {

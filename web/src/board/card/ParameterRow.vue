@@ -8,7 +8,7 @@ import type { OperatorState, ParameterState } from '../../api/client'
 import type { Summary } from '../../api/results'
 import ControlFields from '../../fields/ControlFields.vue'
 import ParameterField from '../../fields/ParameterField.vue'
-import { scriptKey } from '../../stores/injectionKeys'
+import { scriptKey, wiredHereKey } from '../../stores/injectionKeys'
 import { useGraph } from '../../stores/useGraph'
 import { useRewriting } from '../../stores/useRewriting'
 import { useParameterSource } from './useParameterSource'
@@ -28,6 +28,7 @@ const emit = defineEmits<{ preview: [value: unknown]; commit: [value: unknown] }
 
 const graph = useGraph()
 const rewriting = useRewriting()
+const wiredHere = inject(wiredHereKey, true)
 const openScript = inject(scriptKey, () => {})
 const {
   choosing,
@@ -60,7 +61,7 @@ const {
     @drop="drop"
   >
     <Handle
-      v-if="parameter.takes_wire"
+      v-if="parameter.takes_wire && wiredHere"
       :id="`=${parameter.name}`"
       type="target"
       :position="Position.Left"

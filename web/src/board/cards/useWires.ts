@@ -1,6 +1,6 @@
 /** The wires between cards: drawn, connected, cut, and cards dropped into them. */
 import type { Connection, EdgeMouseEvent, NodeDragEvent } from '@vue-flow/core'
-import { computed, ref, watch } from 'vue'
+import { computed, type Ref } from 'vue'
 import {
   connect,
   disconnect,
@@ -11,9 +11,9 @@ import {
   wires,
   wouldCircle,
   type Wire,
-} from '../model/document'
-import { useCatalogue } from '../stores/useCatalogue'
-import { useGraph } from '../stores/useGraph'
+} from '../../model/document'
+import { useCatalogue } from '../../stores/useCatalogue'
+import { useGraph } from '../../stores/useGraph'
 
 function wireId(wire: Wire): string {
   return `${feedOf(wire)}>${wire.to}>${wire.input}`
@@ -28,10 +28,9 @@ function runsThrough(path: SVGPathElement, box: DOMRect): boolean {
   ).some(({ x, y }) => x > box.left && x < box.right && y > box.top && y < box.bottom)
 }
 
-export function useWires() {
+export function useWires(chosenWire: Ref<string>, asked: Ref<string>) {
   const graph = useGraph()
   const { operatorOf } = useCatalogue()
-  const chosenWire = ref('')
   const edges = computed(() =>
     wires(graph.document.value).map((wire) => ({
       id: wireId(wire),
@@ -94,10 +93,6 @@ export function useWires() {
     return null
   }
 
-  /** The feed of which it is told what goes through. */
-  const asked = ref('')
-  watch([() => graph.state.value?.id, () => graph.path.value.join('/')], () => (asked.value = ''))
-
   function pickWire({ edge }: EdgeMouseEvent) {
     chosenWire.value = edge.id
     const wire = edges.value.find((entry) => entry.id === edge.id)?.data
@@ -112,5 +107,5 @@ export function useWires() {
     return !!wire
   }
 
-  return { edges, chosenWire, asked, canConnect, onConnect, onDragStop, pickWire, cutWire }
+  return { edges, canConnect, onConnect, onDragStop, pickWire, cutWire }
 }

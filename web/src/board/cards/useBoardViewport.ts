@@ -1,9 +1,9 @@
 /** Where the board stands: cards are laid out by their real size, and what was opened, added or looked for is moved into sight. */
 import { useVueFlow } from '@vue-flow/core'
 import { computed, nextTick, ref, watch, type Ref } from 'vue'
-import { splitFeed } from '../model/document'
-import { layout, revealing, viewportFor, type Size } from '../model/layout'
-import { useGraph } from '../stores/useGraph'
+import { splitFeed } from '../../model/document'
+import { layout, revealing, viewportFor, type Size } from '../../model/layout'
+import { useGraph } from '../../stores/useGraph'
 
 /** After a graph is opened or a card added, cards grow as their results arrive; until then, or a touch, the board follows. */
 const SETTLING_MS = 2500
@@ -14,7 +14,7 @@ export const LEAST_ZOOM = 0.03
 export const FAR = 0.55
 const CLOSED: Size = { width: 224, height: 76 }
 
-export function useBoardViewport(chosenCards: Ref<ReadonlySet<string>>) {
+export function useBoardViewport(chosenCards: Readonly<Ref<ReadonlySet<string>>>) {
   const graph = useGraph()
   const flow = useVueFlow('board')
   const sizes = ref<Record<string, Size>>({})
@@ -50,7 +50,6 @@ export function useBoardViewport(chosenCards: Ref<ReadonlySet<string>>) {
 
   let settling = Date.now() + SETTLING_MS
   watch([() => graph.state.value?.id, () => graph.path.value.join('/')], () => {
-    chosenCards.value = new Set()
     follow()
   })
   function follow() {

@@ -1,11 +1,11 @@
 <script setup lang="ts">
 /** Frames around cards, with a title and a note. They lie behind the cards and move with the board. */
-import TextField from '../shared/controls/TextField.vue'
+import TextField from '../../shared/controls/TextField.vue'
 import { useVueFlow } from '@vue-flow/core'
 import { ElButton, ElMessageBox } from 'element-plus'
 import { computed } from 'vue'
-import { useGraph } from '../stores/useGraph'
-import { frameBox, type Place, type Size } from '../model/layout'
+import { useGraph } from '../../stores/useGraph'
+import { frameBox, type Place, type Size } from '../../model/layout'
 
 const props = defineProps<{ places: Record<string, Place>; sizes: Record<string, Size> }>()
 const emit = defineEmits<{ select: [ids: string[]] }>()

@@ -1,0 +1,209 @@
+<script setup lang="ts">
+/** A node of the graph that is worked on, as a row; opened, its controls in place. */
+import { useElementSize } from '@vueuse/core'
+import { ElButton } from 'element-plus'
+import { computed, inject, provide, ref, watch } from 'vue'
+import { publishKey, wiredHereKey } from '../../stores/injectionKeys'
+import { useChecks } from '../../stores/useChecks'
+import { useSelectedCards } from '../../stores/useSelectedCards'
+import { textPlaceKey } from '../../text/textPlace'
+import CardCounts from '../card/CardCounts.vue'
+import CardFields from '../card/CardFields.vue'
+import CardHeader from '../card/CardHeader.vue'
+import CardMessages from '../card/CardMessages.vue'
+import CardNested from '../card/CardNested.vue'
+import { useCard } from '../card/useCard'
+import { useCardEdits } from '../card/useCardEdits'
+import LaneHead from './LaneHead.vue'
+import LaneStrip from './LaneStrip.vue'
+import type { NodeEntry } from './useLaneEntries'
+
+const props = defineProps<{
+  entry: NodeEntry
+  wide: number
+  step: number
+  tall: number
+  open: boolean
+  chosen: boolean
+  unfolded: boolean
+  /** Seconds of the slowest node. */
+  slowest: number
+  titleOf: (id: string) => string
+}>()
+const emit = defineEmits<{ turn: []; resize: [height: number] }>()
+const card = useCard(props.entry.id)
+const { id, node, declared, report, looking, title, line, writes, time, timeHelp, isValue, runsGraph } = card
+const { numbers, warnings, message } = card
+const { look } = useCardEdits(card)
+const { traced } = useSelectedCards()
+const checks = useChecks()
+const openPublish = inject(publishKey, () => {})
+provide(textPlaceKey, { node: id })
+provide(wiredHereKey, false)
+
+/** The kind that says most comes first. */
+const counted = computed(() =>
+  [...numbers.value].sort((a, b) => Number(a.kind === 'point') - Number(b.kind === 'point')),
+)
+const trouble = computed(() =>
+  report.value?.state === 'waiting'
+    ? `waits for ‘${props.titleOf(report.value.error?.cause ?? '')}’`
+    : (message.value ?? ''),
+)
+const said = computed(() => [
+  ...warnings.value.map((note) => note.text),
+  ...(isValue.value ? [] : checks.of(id, report.value?.key))
+    .filter((one) => !one.expected)
+    .map((one) => `${one.count} ${one.name}: ${one.help}`),
+])
+const body = ref<HTMLElement>()
+const { height } = useElementSize(body)
+watch([height, () => props.open], () => emit('resize', props.open ? height.value : 0), { immediate: true })
+</script>
+
+<template>
+  <div
+    v-if="node"
+    class="lane card"
+    :class="{
+      open,
+      looking,
+      chosen,
+      skipped: node.skip,
+      traced: traced.has(id),
+      failed: report?.state === 'failed',
+      framed: entry.frame,
+    }"
+    :data-test="`card-${id}`"
+  >
+    <div class="head">
+      <LaneStrip
+        :row="entry.row"
+        :first="entry.first"
+        :beside="entry.beside"
+        :wide="wide"
+        :step="step"
+        :tall="tall"
+        :title-of="titleOf"
+      />
+      <LaneHead
+        :title="title"
+        :line="writes || line"
+        :trouble="trouble"
+        :numbers="isValue ? [] : counted"
+        :warnings="said"
+        :time="time"
+        :time-help="timeHelp"
+        :share="report?.state === 'done' && slowest ? report.seconds / slowest : 0"
+        :nests="!!node.graph"
+        :unfolded="unfolded"
+        @turn="emit('turn')"
+      />
+      <ElButton
+        class="look"
+        :class="{ none: isValue || open }"
+        text
+        tabindex="-1"
+        :aria-pressed="looking"
+        :title="looking ? 'The view shows this' : 'Look at this (L)'"
+        :data-test="`look-${id}`"
+        @click.stop="look()"
+        >look</ElButton
+      >
+    </div>
+    <div v-if="open" ref="body" class="inside">
+      <LaneStrip
+        :row="entry.row"
+        :first="entry.first"
+        :beside="entry.beside"
+        :wide="wide"
+        :step="step"
+        :tall="height"
+        bare
+        :title-of="titleOf"
+      />
+      <div class="controls" @click.stop @pointerdown.stop>
+        <CardHeader :card="card" open />
+        <p class="about faint">
+          <b v-if="node.title">{{ declared?.label }}: </b>{{ declared?.summary }}.
+        </p>
+        <CardNested v-if="declared && runsGraph" :id="id" :operator="declared" @publish="openPublish(id)" />
+        <CardFields :card="card" />
+        <CardMessages :card="card" open />
+        <CardCounts :card="card" open />
+      </div>
+    </div>
+  </div>
+</template>
+
+<style scoped>
+.lane {
+  border-left: 3px solid transparent;
+  font-size: 13px;
+  cursor: default;
+}
+.head {
+  display: flex;
+  align-items: center;
+  gap: 6px;
+  height: 22px;
+  padding-right: 8px;
+}
+.lane:hover {
+  background: color-mix(in srgb, var(--ink) 5%, transparent);
+}
+.lane.framed {
+  background: color-mix(in srgb, var(--accent) 4%, transparent);
+}
+.lane.chosen > .head {
+  background: var(--accent-wash);
+}
+.lane.looking {
+  border-left-color: var(--accent);
+}
+.lane.traced > .head {
+  outline: 2px solid color-mix(in srgb, var(--accent) 60%, transparent);
+  outline-offset: -2px;
+}
+.lane.failed > .head {
+  background: var(--bad-wash);
+}
+.lane.skipped > .head {
+  opacity: 0.6;
+}
+.look {
+  flex: 0 0 38px;
+  height: 20px;
+  padding: 0;
+  font-size: 12px;
+  color: var(--faint-ink);
+  opacity: 0;
+}
+.lane:hover .look,
+.lane.chosen .look,
+.look[aria-pressed='true'] {
+  opacity: 1;
+}
+.look[aria-pressed='true'] {
+  color: var(--accent);
+}
+.lane .look.none {
+  visibility: hidden;
+}
+.inside {
+  display: flex;
+}
+.controls {
+  flex: 1;
+  min-width: 0;
+  margin: 2px 8px 6px 4px;
+  padding: 5px 9px 6px;
+  border: 1px solid var(--strong-line);
+  border-radius: 7px;
+  background: var(--raised);
+  cursor: default;
+}
+.about {
+  margin: 2px 0;
+}
+</style>
