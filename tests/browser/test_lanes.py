@@ -1,4 +1,4 @@
-"""The board as lanes: a row for each node in the order of evaluation, walked, opened, filtered, folded out and rewired."""
+"""The board as lanes: a row for each node in the order of evaluation; walked, opened, filtered, rewired."""
 
 from __future__ import annotations
 
@@ -37,7 +37,8 @@ def drag(page: Page, row: str, to: str, *, below: bool = True, drop: bool = True
     """Drag a row to just above or below the middle of another one, by its title."""
     source = page.locator(f"[data-test=card-{row}] .title").first.bounding_box()
     target = page.locator(f"[data-test=card-{to}] .head").first.bounding_box()
-    assert source and target
+    assert source
+    assert target
     page.mouse.move(source["x"] + 20, source["y"] + 8)
     page.mouse.down()
     page.mouse.move(source["x"] + 30, source["y"] + 14, steps=3)

@@ -15,6 +15,11 @@ export interface ViewState {
   /** No points, dots of a few pixels, or as large as this attribute says, in m. */
   points: string
   smooth: boolean
+  /** How much is drawn; empty: what the machine was found to manage. */
+  quality: '' | 'fast' | 'plain' | 'studio'
+  ground: boolean
+  /** How solid faces are. */
+  veil: 'solid' | 'see-through' | 'x-ray'
   /** Strokes: which vector of which kind, as "kind|name"; normals are one of them. */
   strokes: string
   /** Length of the longest stroke, as a share of the size of the shape. */
@@ -47,6 +52,9 @@ export const useView = createGlobalState(() => {
     edges: 'off',
     points: '',
     smooth: false,
+    quality: '',
+    ground: true,
+    veil: 'solid',
     strokes: '',
     strokeLength: 0.05,
     labels: '',

@@ -15,11 +15,14 @@ import AxesMarker from './camera/AxesMarker.vue'
 import type { Standpoint } from './camera/cameras'
 import DividingLine from './camera/DividingLine.vue'
 import { spanOf, type Panes } from './camera/panes'
+import { metresPerPixel } from './camera/scaleBar'
+import ScaleBar from './camera/ScaleBar.vue'
 import EdgeLegend from './color/EdgeLegend.vue'
 import Legend from './color/Legend.vue'
 import { useRenderData } from './data/useRenderData'
 import Inspector from './inspect/Inspector.vue'
 import { centers } from './picking/within'
+import type { Quality } from './rendering/qualities'
 import { paletteOf } from './rendering/palette'
 import { Scene } from './rendering/scene'
 import DragBar from './tools/DragBar.vue'
@@ -46,6 +49,9 @@ const moment = ref(0)
 const area = ref({ width: 1, height: 1 })
 const parallel = ref(false)
 const ready = ref(false)
+const perPixel = ref(0.001)
+/** Radians that an arrow key turns the picture. */
+const TURN = 0.12
 let scene: Scene | null = null
 let before: Standpoint | null = null
 
@@ -86,6 +92,7 @@ watch(() => [view.faces, view.edges, view.points, view.smooth], showParts)
 watch([selection.chosen, selection.kind], () => scene?.setChosen(selection.kind.value, selection.chosen.value))
 watch(isDouble, (two) => two || scene?.showOther(null, { form: 'one', line: 0.5 }))
 watch(theme, () => nextTick(paint))
+watch(() => [view.quality, view.ground, view.veil], light)
 watch(
   () => view.flat,
   (flat) => {
@@ -124,6 +131,26 @@ function goTo(kept: Standpoint) {
   parallel.value = kept.parallel
 }
 
+/** How much this machine manages, and what is drawn of it. */
+const managed = ref<Quality>('fast')
+function light() {
+  managed.value = scene?.measured.now ?? 'fast'
+  scene?.setLook(view.quality || managed.value, view.ground, view.veil)
+}
+
+/** Arrows turn, with Shift they shift; plus and minus come nearer and go farther off. */
+function key(event: KeyboardEvent) {
+  const arrow = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, 1], ArrowDown: [0, -1] }[event.key]
+  const [x = 0, y = 0] = arrow ?? []
+  if (arrow && event.shiftKey) scene?.step({ shift: [x * 0.04, y * 0.04] })
+  else if (arrow) scene?.step({ turn: [x * TURN, y * TURN] })
+  else if (event.key === '+' || event.key === '=') scene?.step({ nearer: 1.15 })
+  else if (event.key === '-') scene?.step({ nearer: 1 / 1.15 })
+  else return
+  event.preventDefault()
+  event.stopPropagation()
+}
+
 function paint() {
   scene?.setPalette(paletteOf(theme.value))
 }
@@ -132,6 +159,11 @@ onMounted(() => {
   scene = new Scene(canvas.value!)
   scene.onDraw = () => {
     turn.value = scene!.camera.quaternion.toArray()
+    perPixel.value = metresPerPixel(
+      scene!.camera.position.distanceTo(scene!.controls.target),
+      scene!.camera.fov,
+      area.value.height,
+    )
     if (view.labels) moment.value += 1
   }
   ready.value = true
@@ -139,6 +171,8 @@ onMounted(() => {
   scene.resize(box.value!.clientWidth, box.value!.clientHeight)
   showParts()
   paint()
+  scene.onSlow = light
+  light()
   void update()
 })
 useResizeObserver(box, ([entry]) => {
@@ -163,6 +197,7 @@ defineExpose({ frame, picture })
         @pointerdown="tools.press"
         @pointermove="tools.move"
         @pointerup="tools.release"
+        @keydown="key"
       />
       <StageNotes :trouble="trouble" :name="name" />
       <DividingLine v-if="isDouble" :mine="name(shownNode)" :other="other" :name="name" />
@@ -182,6 +217,7 @@ defineExpose({ frame, picture })
       <Rail
         :tools="tools.offered.value"
         :parallel="parallel"
+        :managed="managed"
         :keep="(kept) => scene?.standpoint(kept) ?? null"
         @along="scene?.lookAlong($event)"
         @parallel="toggleParallel"
@@ -216,6 +252,7 @@ defineExpose({ frame, picture })
         <EdgeLegend v-if="drawn?.edges" :edges="drawn.edges" />
         <Legend v-if="legend" :legend="legend.legend" :kind="legend.kind" />
       </div>
+      <ScaleBar v-if="mesh && !view.flat && ready" :per-pixel="perPixel" />
       <AxesMarker :turn="turn" />
     </div>
   </section>

@@ -1,7 +1,7 @@
 import * as THREE from 'three'
 import type { OrbitControls } from 'three/examples/jsm/controls/OrbitControls.js'
 import { describe, expect, it } from 'vitest'
-import { goTo, isParallel, lookAlong, setParallel, standpoint } from './cameras'
+import { isParallel, placeAlong, setParallel, standpoint, stepped } from './cameras'
 import { reachFor } from './framing'
 
 function made(): [THREE.PerspectiveCamera, OrbitControls] {
@@ -29,7 +29,8 @@ describe('the camera', () => {
   it('looks along an axis from as far as before', () => {
     const [camera, controls] = made()
     const far = camera.position.distanceTo(controls.target)
-    lookAlong(camera, controls, 'side')
+    camera.position.copy(placeAlong(camera, controls, 'side'))
+    controls.update()
     expect(camera.position.distanceTo(controls.target)).toBeCloseTo(far)
     expect(camera.getWorldDirection(new THREE.Vector3()).x).toBeCloseTo(-1)
   })
@@ -44,17 +45,26 @@ describe('the camera', () => {
     expect(camera.position.toArray().map((part) => Number(part.toFixed(4)))).toEqual([1, 2, 3])
   })
 
-  it('goes back to a standpoint that was kept, with its rays', () => {
+  it('tells a standpoint by numbers that can be kept', () => {
     const [camera, controls] = made()
     setParallel(camera, controls, true)
     const kept = standpoint(camera, controls, 'crest')
-    setParallel(camera, controls, false)
-    lookAlong(camera, controls, 'top')
-    controls.target.set(5, 5, 5)
-    goTo(camera, controls, JSON.parse(JSON.stringify(kept)) as typeof kept)
-    expect(isParallel(camera)).toBe(true)
-    expect(controls.target.toArray()).toEqual(kept.target)
-    camera.position.toArray().forEach((part, axis) => expect(part).toBeCloseTo(kept.position[axis]!))
+    expect(kept).toMatchObject({ name: 'crest', target: [0, 0.5, 0], parallel: true })
+    kept.position.forEach((part, axis) => expect(part).toBe(camera.position.toArray()[axis]))
+  })
+
+  it('turns around what it looks at, shifts along the picture and comes nearer', () => {
+    const [camera, controls] = made()
+    const far = camera.position.distanceTo(controls.target)
+    const turned = stepped(camera, controls.target, { turn: [Math.PI, 0] })
+    expect(turned.position.x).toBeCloseTo(-1)
+    expect(turned.position.z).toBeCloseTo(-3)
+    const above = stepped(camera, controls.target, { turn: [0, 9] })
+    expect(above.position.y - 0.5).toBeCloseTo(far, 2)
+    const shifted = stepped(camera, controls.target, { shift: [0.1, 0] })
+    expect(shifted.target.distanceTo(controls.target)).toBeCloseTo(0.1 * far)
+    const nearer = stepped(camera, controls.target, { nearer: 2 })
+    expect(nearer.position.distanceTo(controls.target)).toBeCloseTo(far / 2)
   })
 
   it('gets every corner of a box into the picture, and one near its edge', () => {

@@ -21,12 +21,30 @@ const WIDE = 38
 /** Parallel rays are those of a camera very far away: half a degree wide. */
 const NARROW = 0.5
 
-/** Turn the camera to look along an axis, at what it looked at. */
-export function lookAlong(camera: THREE.PerspectiveCamera, controls: OrbitControls, direction: Direction): void {
+/** Return where the camera stands to look along an axis, as far off as it is, at what it looks at. */
+export function placeAlong(
+  camera: THREE.PerspectiveCamera,
+  controls: OrbitControls,
+  direction: Direction,
+): THREE.Vector3 {
   const far = camera.position.distanceTo(controls.target)
-  camera.position.copy(controls.target).addScaledVector(new THREE.Vector3(...WAYS[direction]).normalize(), far)
-  camera.up.set(0, 1, 0)
-  controls.update()
+  return controls.target.clone().addScaledVector(new THREE.Vector3(...WAYS[direction]).normalize(), far)
+}
+
+/** Return position and target after a step: turned by angles (radians, to the right and up), shifted by shares of the distance, or nearer by a factor. */
+export function stepped(
+  camera: THREE.PerspectiveCamera,
+  target: THREE.Vector3,
+  { turn = [0, 0], shift = [0, 0], nearer = 1 }: { turn?: [number, number]; shift?: [number, number]; nearer?: number },
+): { position: THREE.Vector3; target: THREE.Vector3 } {
+  const arm = new THREE.Spherical().setFromVector3(camera.position.clone().sub(target))
+  arm.theta += turn[0]
+  arm.phi = Math.min(Math.max(arm.phi - turn[1], 0.01), Math.PI - 0.01)
+  const far = arm.radius
+  arm.radius = far / nearer
+  const moved = new THREE.Vector3(shift[0] * far, shift[1] * far, 0).applyQuaternion(camera.quaternion)
+  const at = target.clone().add(moved)
+  return { position: at.clone().add(new THREE.Vector3().setFromSpherical(arm)), target: at }
 }
 
 export function isParallel(camera: THREE.PerspectiveCamera): boolean {
@@ -51,11 +69,4 @@ export function setParallel(camera: THREE.PerspectiveCamera, controls: OrbitCont
 
 export function standpoint(camera: THREE.PerspectiveCamera, controls: OrbitControls, name: string): Standpoint {
   return { name, position: camera.position.toArray(), target: controls.target.toArray(), parallel: isParallel(camera) }
-}
-
-export function goTo(camera: THREE.PerspectiveCamera, controls: OrbitControls, kept: Standpoint): void {
-  setParallel(camera, controls, kept.parallel)
-  controls.target.set(...kept.target)
-  camera.position.set(...kept.position)
-  controls.update()
 }

@@ -99,7 +99,7 @@ export function useRenderData(sceneOf: () => Scene | null) {
     const place = `${state.value?.id ?? ''}${view.flat ? ' flat' : ''}${isDouble.value && other && view.form === 'beside' ? ' beside' : ''}`
     if (framed !== place && (next.mesh.position.length || next.mesh.instances.length)) {
       framed = place
-      scene.frame(next.mesh.bounds)
+      scene.frame(next.mesh.bounds, true)
     }
   }
 

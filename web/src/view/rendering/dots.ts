@@ -9,10 +9,13 @@ const VERTEX = /* glsl */ `
   uniform float sized;
   uniform float pixels;
   uniform float tall;
+  uniform vec3 haze;
+  uniform vec2 hazy;
   varying vec3 vColor;
   void main() {
-    vColor = mix(ink, color, tinted);
-    gl_Position = projectionMatrix * modelViewMatrix * vec4(position, 1.0);
+    vec4 place = modelViewMatrix * vec4(position, 1.0);
+    vColor = mix(mix(ink, color, tinted), haze, 0.75 * smoothstep(hazy.x, hazy.y, -place.z));
+    gl_Position = projectionMatrix * place;
     // A radius in m covers this many pixels at its depth: half the picture is 1 in clip space.
     float real = radius * projectionMatrix[1][1] / gl_Position.w * tall;
     gl_PointSize = max(mix(pixels, real, sized), 1.5);
@@ -37,6 +40,8 @@ export class Dots extends THREE.Points<THREE.BufferGeometry, THREE.ShaderMateria
       sized: { value: 0 },
       pixels: { value: PIXELS },
       tall: { value: 500 },
+      haze: { value: new THREE.Color() },
+      hazy: { value: new THREE.Vector2(1e6, 2e6) },
     }
     super(
       new THREE.BufferGeometry(),
@@ -62,6 +67,13 @@ export class Dots extends THREE.Points<THREE.BufferGeometry, THREE.ShaderMateria
 
   setInk(color: THREE.Color): void {
     ;(this.material.uniforms.ink as THREE.IUniform<THREE.Color>).value.copy(color)
+  }
+
+  /** What is farther off than the first depth fades into the backdrop, up to the second one; m. */
+  setHaze(color: THREE.Color, from: number, to: number): void {
+    const { haze, hazy } = this.material.uniforms as Record<string, THREE.IUniform>
+    ;(haze!.value as THREE.Color).copy(color)
+    ;(hazy!.value as THREE.Vector2).set(from, to)
   }
 
   dispose(): void {

@@ -16,5 +16,7 @@ export function paletteOf(theme: Theme) {
     border: hue('--edge-border'),
     crease: hue('--edge-crease'),
     crowded: hue('--edge-crowded'),
+    haze: hue('--backdrop-bottom'),
+    ground: hue(theme === 'night' ? '--faint-ink' : '--ink'),
   }
 }

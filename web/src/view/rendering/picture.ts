@@ -10,6 +10,10 @@ import { drawAs, surfaceMaterial } from './surface'
 /** How many grains of a material lie along the size of the shape. */
 const GRAINS = 120
 
+/** How solid faces are. */
+export const VEILS = ['solid', 'see-through', 'x-ray'] as const
+export type Veil = (typeof VEILS)[number]
+
 export interface Shown {
   faces: boolean
   wire: boolean
@@ -36,6 +40,9 @@ export interface Palette {
   border: THREE.Color
   crease: THREE.Color
   crowded: THREE.Color
+  /** What lies behind everything, and what is drawn on the ground. */
+  haze: THREE.Color
+  ground: THREE.Color
 }
 
 /** What a picture shows at one moment; all of it changes together. */
@@ -96,6 +103,25 @@ export class Picture extends THREE.Group {
   setShown(shown: Shown): void {
     this.shown = { ...shown }
     this.applyShown()
+  }
+
+  /** Light as in a studio, or simple; solid, or seen through. */
+  setLook(studio: boolean, veil: Veil): void {
+    for (const material of this.materials) {
+      material.uniforms.studio!.value = studio ? 1 : 0
+      material.uniforms.veil!.value = VEILS.indexOf(veil)
+      material.transparent = veil !== 'solid'
+      material.depthWrite = veil === 'solid'
+    }
+  }
+
+  /** How much light and shade lie over the colours: 1 for clay, less for numbers. */
+  get depth(): number {
+    return this.material.uniforms.depth!.value as number
+  }
+
+  setHaze(color: THREE.Color, from: number, to: number): void {
+    this.dots.setHaze(color, from, to)
   }
 
   setPalette(palette: Palette): void {

@@ -3,25 +3,44 @@ import * as THREE from 'three'
 import { OrbitControls } from 'three/examples/jsm/controls/OrbitControls.js'
 import type { Kind } from '../../api/results'
 import {
-  goTo,
   isParallel,
-  lookAlong,
+  placeAlong,
   setParallel,
   standpoint,
+  stepped,
   type Direction,
   type Standpoint,
 } from '../camera/cameras'
+import { tilesOf } from '../camera/tiles'
 import { ChosenParts } from './chosenParts'
 import { reachFor } from '../camera/framing'
 import { Handle } from '../tools/handle'
 import type { MeshData } from './meshData'
 import { panesOf, spanOf, spread, toCamera, type Panes } from '../camera/panes'
+import { Glide } from '../camera/glide'
 import { Picker, type Hit } from '../picking/picker'
-import { fresh, lines, NOTHING, Picture, setColor, type Content, type Palette, type Shown } from './picture'
+import {
+  fresh,
+  lines,
+  NOTHING,
+  Picture,
+  setColor,
+  sizeOf,
+  type Content,
+  type Palette,
+  type Shown,
+  type Veil,
+} from './picture'
+import { Ground } from './ground'
+import { isSoftware, MeasuredQuality, type Quality } from './qualities'
+import { Studio } from './studio'
 import { elementsWithin, type Spot } from '../picking/within'
 
 /** Colours are display colours from the style sheet to the screen: nothing converts them. */
 THREE.ColorManagement.enabled = false
+
+/** Pixels of a tile of a large picture. */
+const TILE = 2048
 
 /** The uv sheet from 0 to 1, drawn behind faces that are laid out on it. */
 const SHEET = [0, 0, 0, 1, 0, 0, 1, 0, 0, 1, 1, 0, 1, 1, 0, 0, 1, 0, 0, 1, 0, 0, 0, 0]
@@ -43,8 +62,18 @@ export class Scene {
   private readonly marks = lines()
   private readonly sheet = lines()
   private readonly ghosts = new THREE.Group()
+  private readonly glide: Glide
+  private readonly ground = new Ground()
+  private studio: Studio | null = null
+  private quality: Quality = 'fast'
+  private haveGround = true
+  /** What this machine was found to manage. */
+  readonly measured: MeasuredQuality
   private panes: Panes = { form: 'one', line: 0.5 }
   private pending = false
+  private frames = 0
+  /** Called when frames take too long, and the machine is given less to draw. */
+  onSlow: (() => void) | null = null
   onDraw: (() => void) | null = null
 
   constructor(private readonly canvas: HTMLCanvasElement) {
@@ -55,8 +84,12 @@ export class Scene {
     this.sheet.geometry.setAttribute('position', new THREE.BufferAttribute(new Float32Array(SHEET), 3))
     for (const part of [this.strokes, this.marks, this.sheet]) part.frustumCulled = false
     this.over.add(this.strokes, this.chosen, this.marks, this.sheet, this.ghosts)
-    this.scene.add(this.own, this.other, this.over)
+    this.scene.add(this.ground, this.own, this.other, this.over)
+    this.scene.fog = new THREE.Fog(0xffffff)
+    this.measured = new MeasuredQuality(isSoftware(this.rendererName) ? 'fast' : 'studio')
     this.controls = new OrbitControls(this.camera, canvas)
+    this.glide = new Glide(this.camera, this.controls)
+    this.controls.addEventListener('start', () => this.glide.stop())
     this.controls.addEventListener('change', () => this.draw())
     this.handle = new Handle(this.camera, canvas, this.controls, () => this.draw())
     this.over.add(this.handle.root)
@@ -68,7 +101,29 @@ export class Scene {
     return this.own.mesh
   }
 
+  private get rendererName(): string {
+    const gl = this.renderer.getContext()
+    const about = gl.getExtension('WEBGL_debug_renderer_info')
+    return String(gl.getParameter(about?.UNMASKED_RENDERER_WEBGL ?? gl.RENDERER))
+  }
+
+  /** How much is drawn, whether with the ground, and how solid faces are. */
+  setLook(quality: Quality, ground: boolean, veil: Veil): void {
+    this.quality = quality
+    this.haveGround = ground && quality !== 'fast'
+    for (const picture of [this.own, this.other]) picture.setLook(quality !== 'fast', veil)
+    this.layGround()
+    this.draw()
+  }
+
+  private layGround(): void {
+    this.ground.visible = this.haveGround && this.mesh !== null && this.mesh.own == null
+    if (this.ground.visible) this.ground.lay(this.renderer, this.own, this.mesh!.bounds)
+  }
+
   setPalette(palette: Palette): void {
+    this.ground.setInk(palette.ground)
+    ;(this.scene.fog as THREE.Fog).color.copy(palette.haze)
     this.own.setPalette(palette)
     this.other.setPalette(palette)
     this.chosen.setColor(palette.chosen)
@@ -88,6 +143,7 @@ export class Scene {
     this.sheet.visible = this.mesh?.own != null
     this.ghosts.visible = !this.sheet.visible
     this.pauseHandle()
+    this.layGround()
     this.draw()
   }
 
@@ -166,8 +222,15 @@ export class Scene {
   }
 
   lookAlong(direction: Direction): void {
-    lookAlong(this.camera, this.controls, direction)
-    this.draw()
+    this.camera.up.set(0, 1, 0)
+    this.glide.finish()
+    this.glide.to(placeAlong(this.camera, this.controls, direction), this.controls.target.clone())
+  }
+
+  /** Turn around what is looked at, or move along the picture, by angles in radians or shares of the distance; or come nearer by a factor. */
+  step(way: { turn?: [number, number]; shift?: [number, number]; nearer?: number }): void {
+    const next = stepped(this.camera, this.controls.target, way)
+    this.glide.to(next.position, next.target, true)
   }
 
   get parallel(): boolean {
@@ -175,32 +238,36 @@ export class Scene {
   }
 
   setParallel(on: boolean): void {
+    this.glide.finish()
     setParallel(this.camera, this.controls, on)
     this.draw()
   }
 
   standpoint(name: string): Standpoint {
+    this.glide.finish()
     return standpoint(this.camera, this.controls, name)
   }
 
   goTo(kept: Standpoint): void {
-    goTo(this.camera, this.controls, kept)
-    this.draw()
+    this.glide.finish()
+    setParallel(this.camera, this.controls, kept.parallel)
+    this.glide.to(new THREE.Vector3(...kept.position), new THREE.Vector3(...kept.target))
   }
 
   /** Point the camera at a box, keeping the direction it looks in. */
-  frame(bounds: [number[], number[]]): void {
+  frame(bounds: [number[], number[]], at_once = false): void {
     const box = new THREE.Box3(new THREE.Vector3().fromArray(bounds[0]), new THREE.Vector3().fromArray(bounds[1]))
     const center = box.getCenter(new THREE.Vector3())
-    const way = this.camera.position.clone().sub(this.controls.target).normalize()
-    const reach = reachFor(this.camera, box, center)
-    this.camera.updateMatrixWorld()
-    this.controls.target.copy(center)
-    this.camera.position.copy(center).addScaledVector(way, reach)
+    const { position, target } = this.glide.end
+    const there = this.camera.clone()
+    there.position.copy(position)
+    there.lookAt(target)
+    const way = position.clone().sub(target).normalize()
+    const reach = reachFor(there, box, center)
+    this.glide.to(center.clone().addScaledVector(way, reach), center, at_once)
     this.camera.near = this.parallel ? reach * 0.5 : reach / 1000
     this.camera.far = this.parallel ? reach * 2 : reach * 100
     this.camera.updateProjectionMatrix()
-    this.controls.update()
     this.draw()
   }
 
@@ -274,13 +341,46 @@ export class Scene {
     this.pending = true
     requestAnimationFrame(() => {
       this.pending = false
+      const begun = performance.now()
       this.render()
+      if (++this.frames % 4 === 0) this.measure(begun)
       this.canvas.dataset.drawn = String(Number(this.canvas.dataset.drawn ?? 0) + 1)
       this.onDraw?.()
     })
   }
 
+  /** Wait until the frame is drawn, to know how long it took. */
+  private measure(begun: number): void {
+    const gl = this.renderer.getContext()
+    gl.readPixels(0, 0, 1, 1, gl.RGBA, gl.UNSIGNED_BYTE, new Uint8Array(4))
+    if (this.measured.measure(performance.now() - begun)) this.onSlow?.()
+  }
+
+  /** Draw a picture of any size in tiles, and hand each to `put` with its place in pixels. */
+  still(width: number, height: number, put: (tile: HTMLCanvasElement, x: number, y: number) => void): void {
+    const before = this.renderer.getSize(new THREE.Vector2())
+    const ratio = this.renderer.getPixelRatio()
+    this.renderer.setPixelRatio(1)
+    for (const { x, y, wide, tall } of tilesOf(width, height, this.panes.form === 'one' ? TILE : Infinity)) {
+      this.camera.setViewOffset(width, height, x, y, wide, tall)
+      this.renderer.setSize(wide, tall, false)
+      this.camera.aspect = (width * spanOf(this.panes).width) / height
+      this.camera.updateProjectionMatrix()
+      this.render()
+      put(this.canvas, x, y)
+    }
+    this.camera.clearViewOffset()
+    this.renderer.setPixelRatio(ratio)
+    this.resize(before.x, before.y)
+    this.render()
+  }
+
   private render(): void {
+    const size = this.mesh ? sizeOf(this.mesh) : 1
+    const far = this.camera.position.distanceTo(this.controls.target)
+    const fog = this.scene.fog as THREE.Fog
+    Object.assign(fog, { near: far, far: far + 2.5 * size })
+    for (const picture of [this.own, this.other]) picture.setHaze(fog.color, fog.near, fog.far)
     const { width, height } = this.renderer.getSize(new THREE.Vector2())
     const { other, own } = panesOf(this.panes)
     this.renderer.setScissorTest(false)
@@ -297,11 +397,16 @@ export class Scene {
       this.over.visible = picture === this.own
       this.renderer.setViewport(span.left * width, 0, span.width * width, height)
       this.renderer.setScissor(pane.left * width, 0, pane.width * width, height)
-      this.renderer.render(this.scene, this.camera)
+      if (this.quality === 'studio')
+        (this.studio ??= new Studio()).render(this.renderer, this.scene, this.camera, size, picture.depth)
+      else this.renderer.render(this.scene, this.camera)
     }
   }
 
   dispose(): void {
+    this.glide.stop()
+    this.studio?.dispose()
+    this.ground.dispose()
     this.handle.dispose()
     this.controls.dispose()
     this.picker.dispose()

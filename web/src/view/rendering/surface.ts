@@ -36,6 +36,8 @@ const FRAGMENT = /* glsl */ `
   uniform float grain;
   uniform vec3 backTint;
   uniform vec4 cut;
+  uniform float studio;
+  uniform float veil;
   varying vec3 vWorld;
   varying vec3 vTone;
   varying vec3 vNormal;
@@ -77,6 +79,28 @@ const FRAGMENT = /* glsl */ `
   }
   #endif
 
+  /** Bright light is drawn together, hues stay (Khronos PBR Neutral Tone Mapper, Khronos Group 2024). */
+  vec3 neutral(vec3 color) {
+    const float begin = 0.76;
+    float low = min(color.r, min(color.g, color.b));
+    color -= low < 0.08 ? low - 6.25 * low * low : 0.04;
+    float peak = max(color.r, max(color.g, color.b));
+    if (peak < begin) return color;
+    float room = 1.0 - begin;
+    float drawn = 1.0 - room * room / (peak + room - begin);
+    color *= drawn / peak;
+    return mix(color, vec3(drawn), 1.0 - 1.0 / (0.15 * (peak - drawn) + 1.0));
+  }
+
+  /** The light of a sky over warm ground, a sun over the shoulder, and a little from behind along the rim; linear. */
+  vec3 lit(vec3 n) {
+    vec3 up = (viewMatrix * vec4(0.0, 1.0, 0.0, 0.0)).xyz;
+    vec3 sky = mix(vec3(0.34, 0.29, 0.25), vec3(0.74, 0.80, 0.88), 0.5 + 0.5 * dot(n, up));
+    vec3 sun = vec3(1.0, 0.93, 0.82) * max(dot(n, normalize(vec3(0.45, 0.7, 0.5))), 0.0);
+    float rim = pow(1.0 - max(dot(n, -normalize(vPlace)), 0.0), 3.0);
+    return 0.62 * sky + 0.72 * sun + 0.14 * rim;
+  }
+
   void main() {
     if (dot(cut.xyz, vWorld) > cut.w) discard;
     vec3 facet = normalize(cross(dFdx(vPlace), dFdy(vPlace)));
@@ -100,7 +124,12 @@ const FRAGMENT = /* glsl */ `
     vec3 key = normalize(vec3(0.35, 0.75, 0.55));
     float light = 0.62 * max(dot(n, key), 0.0) + 0.3 * max(dot(n, vec3(0.0, 0.0, 1.0)), 0.0) + 0.22 + 0.08 * n.y;
     if (!gl_FrontFacing) base = mix(base, backTint, 0.55);
-    gl_FragColor = vec4(base * mix(1.0, min(light, 1.12), depth) + shine, 1.0);
+    vec3 soft = base * mix(1.0, min(light, 1.12), depth);
+    if (studio > 0.5) soft = mix(base, pow(neutral(pow(base, vec3(2.2)) * lit(n)), vec3(1.0 / 2.2)), depth);
+    // Seen through: an even veil, or (x-ray) clear where one looks straight at it and dense along its rims.
+    float across = 1.0 - abs(dot(n, -normalize(vPlace)));
+    float dense = veil < 0.5 ? 1.0 : veil < 1.5 ? 0.42 : 0.06 + 0.8 * across * across;
+    gl_FragColor = vec4(soft + shine, dense);
   }`
 
 /** Draw as a checker of uv, as a material with grain, or plainly; the graphics card builds a program for each when it is first needed. */
@@ -123,6 +152,8 @@ export function surfaceMaterial(): THREE.ShaderMaterial {
       flatShade: { value: 0 },
       grain: { value: 0 },
       cut: { value: new THREE.Vector4(0, 0, 0, 1) },
+      studio: { value: 0 },
+      veil: { value: 0 },
       backTint: { value: new THREE.Vector3(0.35, 0.45, 0.55) },
     },
     defines: {},

@@ -1,6 +1,23 @@
 /** What is seen, as a PNG. */
 import type { Scene } from '../rendering/scene'
 
+/** A still picture as it is wished for. */
+export interface StillWish {
+  name: string
+  title: string
+  backdrop: boolean
+  /** Pixels across; none: as it is seen. */
+  width?: number
+}
+
+export const STILLS: readonly StillWish[] = [
+  { name: 'backdrop', title: 'as it is seen, with the backdrop', backdrop: true },
+  { name: 'clear', title: 'as it is seen, on nothing', backdrop: false },
+  { name: 'large', title: 'large: 3,840 pixels across', backdrop: true, width: 3840 },
+  { name: 'very large', title: 'very large: 7,680 pixels across', backdrop: true, width: 7680 },
+  { name: 'very large clear', title: 'very large, on nothing', backdrop: false, width: 7680 },
+]
+
 const PAGE = { width: 640, height: 400 }
 
 export function useSnapshot(canvas: () => HTMLCanvasElement | undefined, scene: () => Scene | null) {
@@ -29,16 +46,18 @@ export function useSnapshot(canvas: () => HTMLCanvasElement | undefined, scene: 
 
   return {
     /** Save what is seen. */
-    async save(name: string, backdrop: boolean): Promise<void> {
+    async save(name: string, { backdrop, width }: StillWish): Promise<void> {
       const source = await settled()
       if (!source) return
-      const [made, context] = paper(source.width, source.height, backdrop)
-      context.drawImage(source, 0, 0)
-      const link = Object.assign(document.createElement('a'), {
-        href: made.toDataURL('image/png'),
-        download: `${name}.png`,
-      })
-      link.click()
+      const wide = width ?? source.width
+      const [made, context] = paper(wide, Math.round((wide * source.height) / source.width), backdrop)
+      if (width) scene()?.still(made.width, made.height, (tile, x, y) => context.drawImage(tile, x, y))
+      else context.drawImage(source, 0, 0)
+      const file = await new Promise<Blob | null>((done) => made.toBlob(done, 'image/png'))
+      if (!file) return
+      const href = URL.createObjectURL(file)
+      Object.assign(document.createElement('a'), { href, download: `${name}.png` }).click()
+      setTimeout(() => URL.revokeObjectURL(href), 60_000)
     },
 
     /** The view as a picture for the page of an operator. */

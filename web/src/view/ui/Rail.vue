@@ -9,16 +9,19 @@ import { useSelection } from '../../stores/useSelection'
 import { useView } from '../../stores/useView'
 import type { Direction, Standpoint } from '../camera/cameras'
 import { PANELS } from '../inspect/panels'
+import { STILLS, type StillWish } from '../tools/useSnapshot'
 import { useElementTools } from '../picking/useElementTools'
 import type { ToolKind } from '../tools/tool'
+import type { Quality } from '../rendering/qualities'
 import CameraMenu from './CameraMenu.vue'
+import LookMenu from './LookMenu.vue'
 
-defineProps<{ tools: ToolKind[]; parallel: boolean; keep: (name: string) => Standpoint | null }>()
+defineProps<{ tools: ToolKind[]; parallel: boolean; managed: Quality; keep: (name: string) => Standpoint | null }>()
 const emit = defineEmits<{
   along: [direction: Direction]
   parallel: []
   go: [kept: Standpoint]
-  still: [backdrop: boolean]
+  still: [wish: StillWish]
   frame: [chosen: boolean]
 }>()
 const view = useView()
@@ -113,6 +116,7 @@ const PICKED: Kind[] = ['point', 'edge', 'corner', 'face']
       @parallel="emit('parallel')"
       @go="emit('go', $event)"
     />
+    <LookMenu :managed="managed" />
     <ElDropdown trigger="click" placement="right-start" @command="view.cut = $event">
       <ElButton text :aria-pressed="view.cut !== ''" data-test="section" title="Cut the picture open along a plane">
         section
@@ -130,12 +134,17 @@ const PICKED: Kind[] = ['point', 'edge', 'corner', 'face']
         </ElDropdownMenu>
       </template>
     </ElDropdown>
-    <ElDropdown trigger="click" placement="right-start" @command="emit('still', $event === 'backdrop')">
+    <ElDropdown trigger="click" placement="right-start" @command="emit('still', $event)">
       <ElButton text data-test="still" title="A still picture as PNG">still</ElButton>
       <template #dropdown>
         <ElDropdownMenu>
-          <ElDropdownItem command="backdrop" data-test="still-backdrop">with the backdrop</ElDropdownItem>
-          <ElDropdownItem command="clear">without, see-through</ElDropdownItem>
+          <ElDropdownItem
+            v-for="wish in STILLS"
+            :key="wish.name"
+            :command="wish"
+            :data-test="`still-${wish.name.replaceAll(' ', '-')}`"
+            >{{ wish.title }}</ElDropdownItem
+          >
         </ElDropdownMenu>
       </template>
     </ElDropdown>
