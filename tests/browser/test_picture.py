@@ -14,7 +14,7 @@ from tests.core.graph.building import graph, node
 from tools.choosing import choose
 
 BALL = graph(
-    {"ball": node("geodesic_sphere", radius=0.5), "hole": node("inset", "ball", distance=0.01)}, looking_at="hole"
+    {"ball": node("geodesic_sphere", radius=0.5), "ribs": node("struts", "ball")}, looking_at="ribs"
 )
 
 
@@ -45,7 +45,7 @@ def test_qualities_differ_by_ground_shadow_corners_and_outlines(bench: Bench) ->
     studio = look(bench, "quality-studio")
     assert covered(plain) > covered(fast) + 0.08, "the ground lies under the shape"
     middle = (slice(45, 85), slice(80, 120), slice(0, 3))
-    assert studio[middle].mean() < plain[middle].mean() - 1, "insets are darker in their corners and outlined"
+    assert studio[middle].mean() < plain[middle].mean() - 1, "ribs are outlined, and darker where they meet"
     assert np.abs(studio[middle] - plain[middle]).mean() > 3
     bare = look(bench, "ground")
     assert covered(bare) == pytest.approx(covered(fast), abs=0.03)
