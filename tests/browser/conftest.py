@@ -203,11 +203,18 @@ class Bench:
 
     def set(self, parameter: str, text: str) -> None:
         """Type into the open card's field and leave it."""
+        self.unfold(parameter)
         field = self.page.locator(f".card.open [data-test=field-{parameter}]").locator("textarea, input").first
         field.fill("")
         field.press_sequentially(text, delay=5)
         field.press("Enter")
         self.settle()
+
+    def unfold(self, parameter: str) -> None:
+        """Open the sections of the open card until a parameter is in sight."""
+        field = self.page.locator(f".card.open [data-test=field-{parameter}]")
+        while not field.count() and (closed := self.page.locator(".card.open .section[aria-expanded=false]")).count():
+            closed.first.click()
 
     def state(self, graph: str) -> dict[str, Any]:
         return self.client.get(f"/api/graphs/{graph}")

@@ -151,3 +151,58 @@ def test_all_is_reached_by_keyboard(bench: Bench) -> None:
     ):
         assert wanted in names, wanted
     assert not [one for one in seen if one.endswith("|false")]
+
+
+def test_a_shortcut_is_changed_and_kept(bench: Bench) -> None:
+    made = bench.new_graph(graph({"block": node("box"), "cut": node("bevel", "block")}, looking_at="cut"))
+    page = bench.page
+    page.keyboard.press("?")
+    page.click("[data-test=key-Skip]")
+    page.keyboard.press("G")
+    expect(page.locator("[data-test=key-said]")).to_have_text("G was ‘Fold’, which has no key now.")
+    expect(page.locator("[data-test=key-Skip]")).to_have_text("G")
+    page.keyboard.press("Escape")
+    bench.open(made)
+    select_cards(bench, "cut")
+    page.keyboard.press("G")
+    bench.settle()
+    assert bench.state(made)["document"]["nodes"]["cut"]["skip"] is True
+    page.keyboard.press("?")
+    page.click("[data-test=usual-keys]")
+    expect(page.locator("[data-test=key-Skip]")).to_have_text("K")
+    expect(page.locator("[data-test=key-Fold]")).to_have_text("G")
+
+
+def test_a_whole_job_is_done_by_keyboard_alone(bench: Bench) -> None:
+    """A shape, a group by a formula, a raise of it, and a look at the numbers, without a mouse."""
+    made = bench.new_graph(graph({}))
+    page = bench.page
+
+    def add(words: str) -> None:
+        page.keyboard.press("/")
+        page.keyboard.type(words)
+        page.keyboard.press("Enter")
+        page.wait_for_selector(".card.open")
+        bench.settle()
+
+    def focus(selector: str) -> None:
+        for _ in range(160):
+            page.keyboard.press("Tab")
+            if page.evaluate("(wanted) => document.activeElement?.matches(wanted)", selector):
+                return
+        raise AssertionError(f"{selector} is not reached by Tab")
+
+    add("grid")
+    add("extrude")
+    focus(".card.open [data-test=field-where] textarea")
+    page.keyboard.type("index < 10")
+    page.keyboard.press("Enter")
+    bench.settle()
+    focus("[data-test=canvas]")
+    page.keyboard.press("ArrowLeft")
+    focus("[data-test=ledger-where]")
+    page.keyboard.type("area > 0")
+    expect(page.locator("[data-test=ledger-row]").first).to_be_visible()
+    nodes = bench.state(made)["document"]["nodes"]
+    assert nodes["extrude_1"]["parameters"]["where"] == "index < 10"
+    assert bench.report(made)["extrude_1"]["state"] == "done"

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 /** The working screen: board, view and ledger, which always show the same moment. */
-import { useEventListener } from '@vueuse/core'
+import { useEventListener, useLocalStorage } from '@vueuse/core'
 import { computed, nextTick, onMounted, provide, ref, watch, watchEffect } from 'vue'
 import Board from '../board/Board.vue'
 import type { BoardSurface } from '../board/surface'
@@ -11,6 +11,7 @@ import Dials from '../dials/Dials.vue'
 import type { DialsSurface } from '../dials/surface'
 import Ledger from '../ledger/Ledger.vue'
 import { addNode, splitFeed } from '../model/document'
+import { keyed, type Keys } from '../model/keys'
 import ScriptDrawer from '../script/ScriptDrawer.vue'
 import { addCardKey, publishKey, shapesKey } from '../stores/injectionKeys'
 import { useCatalogue } from '../stores/useCatalogue'
@@ -112,11 +113,17 @@ function wholeView() {
 }
 
 const surfaces = { board, picture, dials, wholeBoard, wholeView, boardSplit, drawerSplit, writing, scriptCard }
-const actions = useBenchActions(
+const usualActions = useBenchActions(
   { ...surfaces, freeze: () => freeze(afterTitle.value) },
   { finding, helping, touring, shaping },
 )
-useShortcuts(actions, () => finding.value)
+/** Shortcuts as they were changed in this browser. */
+const keys = useLocalStorage<Keys>('reticula keys', {})
+const actions = computed(() => keyed(usualActions, keys.value))
+useShortcuts(
+  () => actions.value,
+  () => finding.value,
+)
 useEventListener(window, 'beforeunload', (event) => {
   if (graph.hasUnsaved()) event.preventDefault()
 })
@@ -178,7 +185,14 @@ function useShape(name: string) {
       @done="published"
     />
     <ImportDialog v-if="review" :review="review" @close="review = null" @done="imported" />
-    <ShortcutsDialog :open="helping" :actions="actions" @close="helping = false" />
+    <ShortcutsDialog
+      :open="helping"
+      :actions="actions"
+      :usual="usualActions"
+      :keys="keys"
+      @keys="keys = $event"
+      @close="helping = false"
+    />
     <Tour v-model="touring" />
     <div v-if="dropping" class="dropping">
       Drop meshes (OBJ, PLY, STL) to add them to the project, or a package (ZIP) to import it

@@ -21,11 +21,12 @@ function page(isBusy = () => false) {
     ...more,
   })
   useShortcuts(
-    [
-      action('remove', 'Delete'),
-      action('redo', 'Ctrl+Shift+Z'),
-      action('fold', 'F', { enabled: () => false }),
-    ] as never,
+    () =>
+      [
+        action('remove', 'Delete'),
+        action('redo', 'Ctrl+Shift+Z'),
+        action('fold', 'F', { enabled: () => false }),
+      ] as never,
     isBusy,
   )
   const press = (key: string, more: object = {}) => {

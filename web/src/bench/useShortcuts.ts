@@ -4,14 +4,14 @@ import { isControl, isWriting, shortcutOf, type Action } from '../model/actions'
 
 const ALIASES: Record<string, string> = { Backspace: 'Delete', 'Ctrl+Y': 'Ctrl+Shift+Z' }
 
-export function useShortcuts(actions: Action[], isBusy: () => boolean): void {
+export function useShortcuts(actions: () => readonly Action[], isBusy: () => boolean): void {
   useEventListener(window, 'keydown', (event: KeyboardEvent) => {
     if (isBusy() || isWriting(event.target) || document.querySelector('.el-overlay:not([style*="display: none"])'))
       return
     if (event.key === 'Enter' && isControl(event.target)) return
     const pressed = shortcutOf(event)
     const alias = ALIASES[pressed] ?? pressed
-    const action = actions.find((entry) => entry.shortcut === alias)
+    const action = actions().find((entry) => entry.shortcut === alias)
     if (!action || action.enabled?.() === false) return
     event.preventDefault()
     action.run()

@@ -33,6 +33,19 @@ RANGES = {"gradient": (-1.0, 1.0), "vector": (-1.0, 1.0), "cell distance": (0.0,
     "noise_values",
     family="attributes",
     keywords=("perlin", "fractal", "cellular", "worley", "turbulence", "octaves", "bump", "roughness"),
+    sections={
+        "noise": (
+            "octaves",
+            "offset",
+            "seed",
+            "place",
+        ),
+        "range": (
+            "rescale",
+            "low",
+            "high",
+        ),
+    },
     carries="Carries all; adds or replaces the attribute.",
     parameters=(
         AttributeName("name", "rough", "attribute to make or change", new=True),

@@ -95,6 +95,17 @@ class Strokes(Parameter):
     "paint",
     family="attributes",
     keywords=("brush", "draw", "mask", "weight", "colour", "touch up", "hand", "pen"),
+    sections={
+        "brush": (
+            "hard",
+            "mirror",
+        ),
+        "attribute": (
+            "kind",
+            "holds",
+            "start",
+        ),
+    },
     carries="Carries all; adds or changes the painted attribute.",
     parameters=(
         AttributeName("name", "painted", "attribute that is painted; what it holds already is painted over", new=True),

@@ -38,6 +38,18 @@ __all__ = ["random_values"]
     "random_values",
     family="attributes",
     keywords=("noise", "vary", "seed", "chance", "dice", "jitter", "uniform", "normal", "gauss", "weights"),
+    sections={
+        "spread": (
+            "mean",
+            "deviation",
+            "choices",
+            "weights",
+        ),
+        "repeats": (
+            "per",
+            "seed",
+        ),
+    },
     carries="Carries all; adds or replaces the attribute.",
     parameters=(
         AttributeName("name", "variation", "attribute to make or change", new=True),

@@ -23,6 +23,16 @@ __all__ = ["ray_hits"]
     inputs=(Input("geo", "geometry whose elements send the rays"), Input("target", "mesh that the rays may hit")),
     keywords=("ray", "shoot", "project", "intersection", "points", "all hits"),
     brings={"points in one place": None},
+    sections={
+        "rays": (
+            "ways",
+            "limit_reach",
+            "reach",
+            "offset",
+        ),
+        "what is kept": ("read",),
+        "space": ("space",),
+    },
     carries="Makes points with sender, number, distance, normal, face and the attributes that are read; "
     "carries only the values of the whole of the first input.",
     parameters=(

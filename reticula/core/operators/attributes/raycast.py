@@ -65,6 +65,21 @@ LIMITS: tuple[Parameter, ...] = (
     family="attributes",
     inputs=(Input("geo", "geometry whose elements send the rays"), Input("target", "mesh that the rays may hit")),
     keywords=("ray", "shoot", "project", "hit", "shadow", "exposure", "distance", "occlusion"),
+    sections={
+        "rays": (
+            "ways",
+            "hits",
+            "limit_reach",
+            "reach",
+            "offset",
+        ),
+        "what is kept": (
+            "name",
+            "read",
+            "values",
+        ),
+        "space": ("space",),
+    },
     carries=(
         "Carries all; adds or replaces the groups hit and hit_missed and the attributes hit_position, hit_normal, "
         "hit_distance and hit_face, the read attributes with hit_ before their names, and with all "

@@ -38,6 +38,18 @@ SEA = [
     "remap",
     family="attributes",
     keywords=("fit", "range", "scale", "normalise", "clamp", "ramp", "gradient", "colour", "color", "curve", "levels"),
+    sections={
+        "from": (
+            "from_range",
+            "low",
+            "high",
+        ),
+        "to": (
+            "to_low",
+            "to_high",
+            "clamp",
+        ),
+    },
     carries="Carries all; adds or replaces the attribute.",
     parameters=(
         KindChoice.of(("point", "face", "edge", "corner", "curve", "instance"), "point", "what has the values"),

@@ -39,6 +39,17 @@ FROM: tuple[Kind, ...] = ("point", "corner", "face", "edge", "curve", "instance"
     family="attributes",
     inputs=(Input("geo", "geometry that receives the values"), Input("source", "geometry that has the values")),
     keywords=("copy", "carry", "scan", "colour", "color", "nearest", "closest", "bake", "sample", "uv", "index"),
+    sections={
+        "reach": (
+            "limit_reach",
+            "reach",
+            "feather",
+            "falloff",
+            "elsewhere",
+        ),
+        "names": ("rename",),
+        "space": ("space",),
+    },
     carries=(
         "Carries all of the first input; adds or replaces the named attributes. Numbers, vectors and colours are "
         "interpolated over the triangle; flags, integers and text come from its nearest corner."

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import inspect
 from collections.abc import Callable, Mapping, Sequence
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, replace
 from difflib import get_close_matches
 from typing import Any, TypeVar
 
@@ -248,6 +248,17 @@ def _as_taken(given: Geo | Sequence[Geo], entry: Input) -> Geo | Sequence[Geo]:
     raise GeometryError(f"{entry.name} takes one geometry, not {len(given)}; join them first")
 
 
+def _sorted_into(
+    sections: Mapping[str, Sequence[str]], parameters: Sequence[Parameter], name: str
+) -> tuple[Parameter, ...]:
+    """Return the parameters with the section of each; TypeError for one that is not there or in two sections."""
+    section = {parameter: title for title, names in sections.items() for parameter in names}
+    known = {parameter.name for parameter in parameters}
+    if not section.keys() <= known or len(section) != sum(map(len, sections.values())):
+        raise TypeError(f"operator {name}: its sections name what is not there, or one parameter twice")
+    return tuple(replace(parameter, section=section.get(parameter.name, "")) for parameter in parameters)
+
+
 def operator(
     name: str,
     *,
@@ -261,12 +272,14 @@ def operator(
     more_inputs: MoreInputs | None = None,
     writes: Callable[..., str] | None = None,
     brings: Brings | None = None,
+    sections: Mapping[str, Sequence[str]] | None = None,
 ) -> Callable[[Function], Function]:
     """Declare the decorated function as an operator.
 
     ``writes`` makes it a value node: it writes an expression and no geometry is made.
     ``more_inputs`` names inputs that depend on parameter values; they follow the declared ones.
     ``brings`` names what checks may find in a healthy result, see :class:`Operator`.
+    ``sections`` puts parameters under headings that are closed at first, by name; all others are the main ones.
 
     The first line of its docstring is the summary. Its positional arguments are the inputs, its keyword-only
     arguments the parameters; a mismatch is an error at import.
@@ -286,7 +299,7 @@ def operator(
             summary.strip().rstrip("."),
             rest.strip(),
             tuple(inputs),
-            tuple(parameters),
+            _sorted_into(sections or {}, parameters, name),
             carries,
             tuple(keywords),
             version,
@@ -296,7 +309,7 @@ def operator(
             writes,
             brings=brings or {},
         )
-        for parameter in parameters:
+        for parameter in made.parameters:
             parameter.check(parameter.default)
         OPERATORS[name] = made
         return body

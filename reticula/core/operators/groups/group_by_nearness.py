@@ -20,6 +20,16 @@ __all__ = ["group_by_nearness"]
     family="groups",
     inputs=(Input(), Input("source", "geometry to be near to")),
     keywords=("close", "distance", "proximity", "radius", "membership", "reverse", "lookup"),
+    sections={
+        "reach": (
+            "limit_reach",
+            "reach",
+        ),
+        "what counts": (
+            "combine",
+            "space",
+        ),
+    },
     carries=MADE,
     parameters=(
         *naming("near", ("point", "face", "edge", "corner", "curve")),

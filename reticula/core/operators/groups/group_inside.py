@@ -24,6 +24,14 @@ __all__ = ["group_inside"]
     family="groups",
     inputs=(Input(), Input("volume", "mesh to be inside of; may have holes", optional=True)),
     keywords=("within", "contained", "region", "bounding", "volume", "winding", "enclosed"),
+    sections={
+        "what counts": (
+            "counts",
+            "outside",
+            "combine",
+        ),
+        "space": ("space",),
+    },
     carries=MADE,
     parameters=(
         *naming("inside", ("face", "point", "edge", "corner", "curve")),

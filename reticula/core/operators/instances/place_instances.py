@@ -26,6 +26,19 @@ __all__ = ["place_instances"]
         Input("shapes", "shapes to place, numbered from 0 in order", many=True, own_space=True),
     ),
     keywords=("copy", "scatter", "duplicate", "array", "populate", "stamp", "clone"),
+    sections={
+        "which shape": (
+            "choose",
+            "number",
+            "seed",
+        ),
+        "turn": (
+            "turn",
+            "normal",
+            "up",
+            "spin",
+        ),
+    },
     carries=(
         "Instances receive all attributes of their point, their own number as instance_index and "
         "their point's as point_index. "

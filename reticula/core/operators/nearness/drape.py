@@ -32,6 +32,15 @@ __all__ = ["drape"]
     family="nearness",
     inputs=(Input("geo", "shape that is laid down"), Input("ground", "mesh that it is laid onto")),
     keywords=("project", "snap", "stick", "shrinkwrap", "conform", "lay", "cover", "ground"),
+    sections={
+        "rays": (
+            "both_ways",
+            "limit_reach",
+            "reach",
+        ),
+        "names": ("draped",),
+        "space": ("space",),
+    },
     carries="Carries all; adds or replaces the group of points that found the ground. Stored normals are "
     "left as they are.",
     parameters=(

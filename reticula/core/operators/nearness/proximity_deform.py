@@ -33,6 +33,14 @@ __all__ = ["proximity_deform"]
     family="nearness",
     inputs=(Input("geo", "geometry whose points move"), Input("source", "points, curves or mesh that they feel")),
     keywords=("attract", "repel", "attractor", "magnet", "bulge", "falloff", "influence", "near", "distance"),
+    sections={
+        "what is felt": (
+            "most",
+            "falloff",
+        ),
+        "names": ("name",),
+        "space": ("space",),
+    },
     carries="Carries all; adds or replaces the number attribute of strength. Stored normals are left as they are.",
     parameters=(
         Selection.each("point", "points that may move; empty means all"),

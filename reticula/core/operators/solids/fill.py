@@ -20,6 +20,13 @@ __all__ = ["fill"]
     "fill",
     family="topology",
     keywords=("cap", "close", "hole", "patch", "lid", "bridge", "even mesh"),
+    sections={
+        "curves": (
+            "use_points",
+            "keep_curves",
+        ),
+        "names of groups": ("fill_group",),
+    },
     carries=(
         "Carries all. New faces copy the face beside the first edge of their border, their corners "
         "and any new points blend the "

@@ -29,6 +29,12 @@ NEARLY = 0.1
     outputs=(Output("above", "the side the direction points to"), Output("below", "the other side")),
     keywords=("cut", "plane", "section", "clip", "halve", "saw", "knife"),
     brings={"open borders": ("cap", False)},
+    sections={
+        "names of groups": (
+            "border_group",
+            "cap_group",
+        ),
+    },
     carries=(
         "Carries all; values of points and corners are interpolated at the cut. Caps copy a face "
         "beside them, their corners a "

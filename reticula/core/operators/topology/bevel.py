@@ -37,6 +37,16 @@ ROUNDS = 6
     "bevel",
     family="topology",
     keywords=("chamfer", "round", "fillet", "soften", "edge", "corner"),
+    sections={
+        "shape": (
+            "profile",
+            "limit",
+        ),
+        "names of groups": (
+            "bevel_group",
+            "corner_group",
+        ),
+    },
     carries=(
         "Carries all. Points and corners that slide are interpolated along their edge or in their "
         "face; points of the rounding "

@@ -134,6 +134,32 @@ def _reversed_faces(shape: Topology, faces: AnyArray) -> tuple[AnyArray, AnyArra
         "crowded edges": ("what", "edge"),
         "open borders": ("what", "edge"),
     },
+    sections={
+        "how far": (
+            "per",
+            "limit",
+            "amount",
+            "variation",
+            "seed",
+        ),
+        "which way": (
+            "along",
+            "direction",
+        ),
+        "walls": (
+            "walls",
+            "divisions",
+            "profile",
+            "keep_base",
+        ),
+        "names of groups": (
+            "mark_walls",
+            "top_group",
+            "side_group",
+            "base_group",
+            "rim_group",
+        ),
+    },
     carries=(
         "Carries all. New points copy their source point's values, walls those of the face they were raised from "
         "(its groups only if asked), wall corners those of the corners below; edges on and above old edges copy them, "

@@ -26,6 +26,13 @@ __all__ = ["inset"]
     "inset",
     family="topology",
     keywords=("shrink", "frame", "ring", "border", "panel"),
+    sections={
+        "limits": ("limit",),
+        "names of groups": (
+            "inner_group",
+            "ring_group",
+        ),
+    },
     carries=(
         "Carries all. Ring faces copy the face they surround; the inner corners keep the outer ones' "
         "values, uv too. Old edges "

@@ -28,6 +28,17 @@ OUTSIDE = 1e-9
     family="topology",
     keywords=("tiles", "divide", "rows", "columns", "facade", "plates", "gap", "shingles", "grid"),
     brings={"open borders": None},
+    sections={
+        "gaps": (
+            "gap_in",
+            "gap",
+            "gap_width",
+        ),
+        "names": (
+            "divisions",
+            "panel",
+        ),
+    },
     carries="Carries all. Cut faces interpolate; panels laid on the surface have the values of the places they lie at.",
     parameters=(
         Selection.each("face", "faces to divide; empty means all. The others stay as they are"),

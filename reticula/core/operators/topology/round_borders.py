@@ -18,6 +18,9 @@ __all__ = ["round_borders"]
     "round_borders",
     family="topology",
     keywords=("circle", "circularize", "hole", "loop", "drill"),
+    sections={
+        "names of groups": ("round_group",),
+    },
     carries="Carries all and adds the point group; only positions change.",
     parameters=(
         Selection(

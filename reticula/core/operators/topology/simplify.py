@@ -30,6 +30,17 @@ TRIES = 12
     "simplify",
     family="topology",
     keywords=("decimate", "reduce", "lod", "fewer", "quadric", "remesh", "light"),
+    sections={
+        "limits": (
+            "error",
+            "rounds",
+            "smoothing",
+        ),
+        "what stays": (
+            "keep_borders",
+            "keep",
+        ),
+    },
     carries=(
         "Carries all. Points and corners take the values of the nearest place on the surface before, "
         "seams of uv respected; "

@@ -146,6 +146,13 @@ def _edge_index(shape: Topology, topology: Topology) -> Indices:
     "smooth_subdivide",
     family="topology",
     keywords=("subdivision", "catmull", "clark", "loop", "round", "refine", "crease"),
+    sections={
+        "creases": (
+            "crease",
+            "corner_crease",
+            "weight",
+        ),
+    },
     carries=(
         "Carries all. Point values are blended by the same rule as positions, corner values (uv) inside their own "
         "face; faces copy their source face, half edges their whole edge. Flags, integers and text are copied. "

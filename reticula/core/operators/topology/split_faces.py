@@ -26,6 +26,12 @@ MOST_FACES = 16_000_000
     "split_faces",
     family="topology",
     keywords=("subdivide", "flat", "refine", "tessellate", "midpoint", "divide", "dense"),
+    sections={
+        "names of groups": (
+            "split_group",
+            "seam_group",
+        ),
+    },
     carries=(
         "Carries all. New points and corners are interpolated between the ends of their edge or over "
         "their face; new faces copy "

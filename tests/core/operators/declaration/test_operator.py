@@ -90,3 +90,15 @@ def test_an_operator_is_one_declaration() -> None:
         assert told["inputs"] == [{"name": "geo", "help": Input().help, "many": False, "optional": False}]
     finally:
         del OPERATORS["test_lift"]
+
+
+def test_sections_are_of_the_operators_own_parameters() -> None:
+    extrude = OPERATORS["extrude"]
+    assert extrude.parameter("distance").section == ""
+    assert extrude.parameter("rim_group").section == "names of groups"
+    assert extrude.parameter("profile").describe()["section"] == "walls"
+    declare = operator(
+        "wrong", family="test", carries="-", parameters=(Number("n", 0.5, "help", unit="m"),), sections={"more": ("m",)}
+    )
+    with pytest.raises(TypeError, match="sections name what is not there"):
+        declare(lambda geo, *, n: geo)

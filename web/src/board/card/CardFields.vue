@@ -1,12 +1,13 @@
 <script setup lang="ts">
-/** The parameters of an open card, by section. */
+/** The parameters of an open card: the main ones, and sections that are opened when they are needed. */
+import { ElButton, ElInput } from 'element-plus'
 import { computed, inject, ref, watch } from 'vue'
-import type { ParameterState } from '../../api/client'
 import { shapesKey } from '../../stores/injectionKeys'
 import { useText } from '../../stores/useText'
 import ParameterRow from './ParameterRow.vue'
 import type { CardState } from './useCard'
 import { useCardEdits } from './useCardEdits'
+import { useSections } from './useSections'
 import { useInputSummaries } from './useInputSummaries'
 
 const props = defineProps<{ card: CardState }>()
@@ -16,13 +17,10 @@ const summaries = useInputSummaries(props.card, () => true)
 const shapes = inject(shapesKey, ref<string[]>([]))
 const texts = useText()
 
-/** Parameters by section, in the order in which sections come up. */
-const sections = computed(() => {
-  const found = new Map<string, ParameterState[]>()
-  for (const parameter of visible.value)
-    found.set(parameter.section ?? '', [...(found.get(parameter.section ?? '') ?? []), parameter])
-  return [...found].map(([section, parameters]) => ({ section, parameters }))
-})
+/** Parameters from which on one searches rather than reads. */
+const MANY = 10
+const words = ref('')
+const { sections, isOpen, turn } = useSections(props.card, words)
 
 /** A script's text, and the controls that it declares. */
 const source = computed(() => (visible.value.some((p) => p.widget === 'script') ? String(values.value.source) : null))
@@ -38,24 +36,45 @@ watch(
 
 <template>
   <div v-if="declared" class="fields nodrag nowheel nopan">
+    <ElInput
+      v-if="visible.length > MANY"
+      v-model="words"
+      clearable
+      :placeholder="`find one of ${visible.length} parameters`"
+      aria-label="Find a parameter"
+      data-test="find-parameter"
+    />
     <template v-for="group in sections" :key="group.section">
-      <b v-if="group.section" class="section">{{ group.section }}</b>
-      <ParameterRow
-        v-for="parameter in group.parameters"
-        :id="id"
-        :key="parameter.name"
-        :operator="declared"
-        :parameter="parameter"
-        :value="values[parameter.name]"
-        :values="values"
-        :error="errorOf(parameter.name)"
-        :summary="summaries[parameter.of ?? 'geo'] ?? summaries[inputs[0]?.name ?? '']"
-        :shapes="shapes"
-        :controls="controls"
-        @preview="preview(parameter.name, $event)"
-        @commit="commit(parameter.name, $event)"
-      />
+      <ElButton
+        v-if="group.section"
+        class="section"
+        text
+        :aria-expanded="isOpen(group)"
+        :data-test="`section-${group.section.replaceAll(' ', '-')}`"
+        @click="turn(group.section)"
+      >
+        {{ isOpen(group) ? '▾' : '▸' }} {{ group.section }}
+        <span v-if="!isOpen(group)" class="faint">{{ group.told }}</span>
+      </ElButton>
+      <template v-if="isOpen(group)">
+        <ParameterRow
+          v-for="parameter in group.parameters"
+          :id="id"
+          :key="parameter.name"
+          :operator="declared"
+          :parameter="parameter"
+          :value="values[parameter.name]"
+          :values="values"
+          :error="errorOf(parameter.name)"
+          :summary="summaries[parameter.of ?? 'geo'] ?? summaries[inputs[0]?.name ?? '']"
+          :shapes="shapes"
+          :controls="controls"
+          @preview="preview(parameter.name, $event)"
+          @commit="commit(parameter.name, $event)"
+        />
+      </template>
     </template>
+    <p v-if="words && !sections.length" class="faint none">No parameter fits.</p>
     <p v-if="!visible.length" class="faint none">
       {{ declared.holds_graph ? 'No dials yet: open it, and drag a parameter onto the dials.' : 'Nothing to set.' }}
     </p>
@@ -72,9 +91,17 @@ watch(
   overflow: auto;
 }
 .section {
-  margin-top: 5px;
-  border-bottom: 1px solid var(--line);
-  font-size: 12.5px;
+  justify-content: flex-start;
+  width: 100%;
+  margin-top: 3px;
+  border-radius: 0;
+  border-top: 1px solid var(--line);
+  font-weight: 600;
+}
+.section .faint {
+  overflow: hidden;
+  font-weight: 400;
+  text-overflow: ellipsis;
 }
 .none {
   margin: 2px 0;

@@ -64,7 +64,11 @@ class Handle:
 
 @dataclass(frozen=True)
 class Parameter:
-    """One parameter: its name, default and help. ``shown_when`` names a sibling and the value at which it matters."""
+    """One parameter: its name, default and help.
+
+    ``shown_when`` names a sibling and the value at which it matters; ``section`` is the heading it stands under, none
+    for the main ones.
+    """
 
     name: str
     default: Any
@@ -72,6 +76,7 @@ class Parameter:
     unit: str = ""
     shown_when: tuple[str, Any] | None = None
     handle: Handle | None = None
+    section: str = ""
     widget: ClassVar[str] = ""
     takes_formula: ClassVar[bool] = False
     takes_wire: ClassVar[bool] = False
@@ -147,6 +152,7 @@ class Parameter:
             "takes_wire": self.takes_formula or self.takes_wire,
             "shown_when": shown,
             "handle": self.handle.describe() if self.handle else None,
+            "section": self.section,
         }
 
     def fail(self, message: str) -> None:
