@@ -4,6 +4,7 @@ stills.
 
 from __future__ import annotations
 
+import re
 from pathlib import Path
 
 import numpy as np
@@ -314,3 +315,32 @@ def test_strokes_are_painted_with_mouse_and_pen_and_taken_back_one_by_one(bench:
     page.click("[data-test=undo]")
     bench.settle()
     assert len(bench.state(made)["document"]["nodes"]["paint_1"]["parameters"]["strokes"]) == 1
+
+
+def test_what_is_brushed_in_a_chart_is_selected_and_listed(bench: Bench) -> None:
+    nodes = {
+        "sheet": node("grid", cells=[10, 10]),
+        "v": node("set_attribute", "sheet", name="level", kind="face", value={"formula": "index"}),
+        "low": node("group", "v", name="low", kind="face", where="level < 20"),
+    }
+    bench.new_graph(graph(nodes, looking_at="low"))
+    page = bench.page
+    page.click("[data-test=show-charts]")
+    choose(page, "[data-test=chart-first]", label="level")
+    chart = page.locator("[data-test=chart]")
+    expect(chart).to_have_attribute("data-ready", "true")
+    box = chart.bounding_box()
+    assert box
+    page.mouse.move(box["x"] + box["width"] * 0.6, box["y"] + box["height"] / 2)
+    page.mouse.down()
+    page.mouse.move(box["x"] + box["width"] - 4, box["y"] + box["height"] / 2, steps=6)
+    page.mouse.up()
+    expect(page.locator("[data-test=chosen-count]")).to_have_text(re.compile(r"^(3\d|4\d) picked$"))
+    page.click("[data-test=chart-where]")
+    expect(page.locator("[data-test=ledger-where]")).to_have_value(re.compile(r"^level >= \d+"))
+    expect(page.locator("[data-test=ledger-row]").first).to_be_visible()
+    page.click("[data-test=show-charts]")
+    for form in ("against", "by group", "cards"):
+        page.locator("[data-test=chart-form]").get_by_text(form, exact=True).click()
+        expect(page.locator("[data-test=charts] [role=status]")).not_to_contain_text("fetching")
+    expect(page.locator("[data-test=chart]")).to_have_attribute("aria-label", "cards: level")

@@ -13,9 +13,7 @@ from tests.browser.conftest import Bench
 from tests.core.graph.building import graph, node
 from tools.choosing import choose
 
-BALL = graph(
-    {"ball": node("geodesic_sphere", radius=0.5), "ribs": node("struts", "ball")}, looking_at="ribs"
-)
+BALL = graph({"ball": node("geodesic_sphere", radius=0.5), "ribs": node("struts", "ball")}, looking_at="ribs")
 
 
 def look(bench: Bench, entry: str) -> np.ndarray:

@@ -9,6 +9,7 @@ import { count } from '../shared/numbers'
 import { useEvaluation } from '../stores/useEvaluation'
 import { useGraph } from '../stores/useGraph'
 import { useSelection } from '../stores/useSelection'
+import ChartsPane from './charts/ChartsPane.vue'
 import ColumnHead from './ColumnHead.vue'
 import HistogramCell from './HistogramCell.vue'
 import LedgerBar from './LedgerBar.vue'
@@ -81,6 +82,7 @@ const chosenColumns = useColumns(
 )
 const { listed, hidden } = chosenColumns
 const told = ref(false)
+const charted = ref(false)
 const { of: spreadOf } = useStatistics(told, kind, where)
 
 async function copy() {
@@ -100,6 +102,7 @@ function pick(event: MouseEvent | KeyboardEvent, row: Row | undefined) {
       v-model:kind="kind"
       v-model:where="typed"
       v-model:told="told"
+      v-model:charted="charted"
       :counts="counts"
       :total="pages.total.value"
       :trouble="pages.trouble.value"
@@ -110,7 +113,9 @@ function pick(event: MouseEvent | KeyboardEvent, row: Row | undefined) {
       @all="chosenColumns.showAll()"
       @copy="copy"
     />
+    <ChartsPane v-if="charted" :kind="kind" :cells="listed" @where="((typed = $event), (charted = false))" />
     <div
+      v-show="!charted"
       ref="body"
       class="body"
       tabindex="0"

@@ -10,6 +10,7 @@ import { useSelection } from '../stores/useSelection'
 const kind = defineModel<Kind>('kind', { required: true })
 const where = defineModel<string>('where', { required: true })
 const told = defineModel<boolean>('told', { required: true })
+const charted = defineModel<boolean>('charted', { required: true })
 const props = defineProps<{
   counts: Record<string, number>
   total: number
@@ -73,6 +74,15 @@ const offered = computed(() =>
       @click="told = !told"
     >
       statistics
+    </ElButton>
+    <ElButton
+      text
+      :aria-pressed="charted"
+      title="Charts of these values; what is brushed in them is selected"
+      data-test="show-charts"
+      @click="charted = !charted"
+    >
+      charts
     </ElButton>
     <ElButton text title="Copy these rows as CSV" data-test="copy-csv" @click="emit('copy')">CSV</ElButton>
     <span class="faint status" role="status">
