@@ -10,7 +10,7 @@ from flask_openapi3 import Info, OpenAPI
 from werkzeug.routing import PathConverter
 
 from reticula import __version__
-from reticula.service import assets, catalogue, changes, evaluations, graphs, library, packages, projects
+from reticula.service import assets, catalogue, changes, demos, evaluations, graphs, library, packages, projects
 from reticula.service.config import Config
 from reticula.service.context import Context
 from reticula.service.documentation import install_documentation
@@ -40,6 +40,7 @@ BLUEPRINTS = (
     assets.blueprint,
     evaluations.blueprint,
     catalogue.blueprint,
+    demos.blueprint,
     library.blueprint,
     packages.blueprint,
     metrics.blueprint,

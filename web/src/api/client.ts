@@ -114,7 +114,15 @@ export const api = {
   projects: () => call<Schemas['ProjectList']>('GET', '/api/projects'),
   makeProject: (title: string) => call<Schemas['ProjectState']>('POST', '/api/projects', { title }),
   graphs: (project: string) => call<Schemas['GraphList']>('GET', `/api/projects/${project}/graphs`),
-  makeGraph: (project: string, title: string) => call<GraphState>('POST', `/api/projects/${project}/graphs`, { title }),
+  makeGraph: (project: string, title: string, document?: object) =>
+    call<GraphState>('POST', `/api/projects/${project}/graphs`, document ? { title, document } : { title }),
+  demos: () => call<Schemas['DemoList']>('GET', '/api/demos'),
+  demo: (name: string) => call<Schemas['DemoState']>('GET', `/api/demos/${name}`),
+  demoShape: async (name: string): Promise<File> => {
+    const answer = await fetch(`/api/demos/shapes/${name}`)
+    if (!answer.ok) throw new Error(`The shape ‘${name}’ of the demo could not be fetched.`)
+    return new File([await answer.blob()], `${name}.ply`)
+  },
   graph: (id: string) => call<GraphState>('GET', `/api/graphs/${id}`),
   dropGraph: (id: string) => call<void>('DELETE', `/api/graphs/${id}`),
   edit: (id: string, revision: number, patch: Operation[], label: string, key: string) =>

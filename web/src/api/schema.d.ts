@@ -55,6 +55,74 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/demos": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** List the demos that ship with the product. */
+        get: operations["demos_list_demos_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/demos/shapes/{name}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Fetch a shape that demos use, as PLY. */
+        get: operations["demos_read_demo_shape_shapes__name__get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/demos/{name}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Read a demo: its graph, and which shapes the project must have for it. */
+        get: operations["demos_read_demo__name__get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/demos/{name}/picture": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Fetch the picture of a demo, as WebP. */
+        get: operations["demos_read_demo_picture__name__picture_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/depot": {
         parameters: {
             query?: never;
@@ -1080,6 +1148,61 @@ export interface components {
             /** Name */
             name: string;
             repair: components["schemas"]["Mending"] | null;
+        };
+        /** DemoList */
+        DemoList: {
+            /** Demos */
+            demos: components["schemas"]["DemoSummary"][];
+        };
+        /**
+         * DemoState
+         * @description A demo with its graph, and the shapes that it needs in its project.
+         */
+        DemoState: {
+            /** About */
+            about: string;
+            /**
+             * Cards
+             * @description how many cards it has
+             */
+            cards: number;
+            /** Document */
+            document: {
+                [key: string]: unknown;
+            };
+            /** Name */
+            name: string;
+            /**
+             * Picture
+             * @description whether there is a picture of it
+             */
+            picture: boolean;
+            /** Shapes */
+            shapes: string[];
+            /** Title */
+            title: string;
+        };
+        /**
+         * DemoSummary
+         * @description A demo as it is offered.
+         */
+        DemoSummary: {
+            /** About */
+            about: string;
+            /**
+             * Cards
+             * @description how many cards it has
+             */
+            cards: number;
+            /** Name */
+            name: string;
+            /**
+             * Picture
+             * @description whether there is a picture of it
+             */
+            picture: boolean;
+            /** Title */
+            title: string;
         };
         /** DepotEntry */
         DepotEntry: {
@@ -3190,6 +3313,176 @@ export interface operations {
             header?: never;
             path: {
                 digest: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorState"];
+                };
+            };
+            /** @description The request or what it asks for is wrong; it says how */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorState"];
+                };
+            };
+            /** @description Refused (403, 404, 409, 413), too much at once (429), or not possible now (5xx) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorState"];
+                };
+            };
+        };
+    };
+    demos_list_demos_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DemoList"];
+                };
+            };
+            /** @description The request or what it asks for is wrong; it says how */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorState"];
+                };
+            };
+            /** @description Refused (403, 404, 409, 413), too much at once (429), or not possible now (5xx) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorState"];
+                };
+            };
+        };
+    };
+    demos_read_demo_shape_shapes__name__get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description name of a demo, or of a shape that demos use */
+                name: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorState"];
+                };
+            };
+            /** @description The request or what it asks for is wrong; it says how */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorState"];
+                };
+            };
+            /** @description Refused (403, 404, 409, 413), too much at once (429), or not possible now (5xx) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorState"];
+                };
+            };
+        };
+    };
+    demos_read_demo__name__get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description name of a demo, or of a shape that demos use */
+                name: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DemoState"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorState"];
+                };
+            };
+            /** @description The request or what it asks for is wrong; it says how */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorState"];
+                };
+            };
+            /** @description Refused (403, 404, 409, 413), too much at once (429), or not possible now (5xx) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorState"];
+                };
+            };
+        };
+    };
+    demos_read_demo_picture__name__picture_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description name of a demo, or of a shape that demos use */
+                name: string;
             };
             cookie?: never;
         };

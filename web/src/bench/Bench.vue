@@ -1,6 +1,7 @@
 <script setup lang="ts">
 /** The working screen: board, view and ledger, which always show the same moment. */
 import { useEventListener, useLocalStorage } from '@vueuse/core'
+import { ElDialog } from 'element-plus'
 import { computed, nextTick, onMounted, provide, ref, watch, watchEffect } from 'vue'
 import Board from '../board/Board.vue'
 import type { BoardSurface } from '../board/surface'
@@ -27,6 +28,7 @@ import { queriesFor } from '../view/data/resultQueries'
 import type { ViewSurface } from '../view/surface'
 import View from '../view/View.vue'
 import CommandPalette from './CommandPalette.vue'
+import DemoGallery from './DemoGallery.vue'
 import Divider from './Divider.vue'
 import { isFirstVisit } from './firstVisit'
 import ShapesDialog from './ShapesDialog.vue'
@@ -52,6 +54,7 @@ const dials = ref<DialsSurface>()
 const finding = ref(false)
 const helping = ref(false)
 const touring = ref(false)
+const browsingDemos = ref(false)
 const ready = ref(false)
 const trouble = ref('')
 /** Whether the board has the whole width. */
@@ -115,7 +118,7 @@ function wholeView() {
 const surfaces = { board, picture, dials, wholeBoard, wholeView, boardSplit, drawerSplit, writing, scriptCard }
 const usualActions = useBenchActions(
   { ...surfaces, freeze: () => freeze(afterTitle.value) },
-  { finding, helping, touring, shaping },
+  { finding, helping, touring, shaping, demos: browsingDemos },
 )
 /** Shortcuts as they were changed in this browser. */
 const keys = useLocalStorage<Keys>('reticula keys', {})
@@ -147,7 +150,12 @@ function useShape(name: string) {
 
 <template>
   <div class="bench" :data-ready="ready" :aria-busy="evaluation.running.value">
-    <TopBar @find="finding = true" @shapes="shaping = true" @catalogue="browsing = true" />
+    <TopBar
+      @find="finding = true"
+      @shapes="shaping = true"
+      @catalogue="browsing = true"
+      @demos="browsingDemos = true"
+    />
     <p v-if="trouble" class="down" role="alert">
       {{ trouble }} Start it with <code>make start</code> and load this page again.
     </p>
@@ -155,7 +163,11 @@ function useShape(name: string) {
       <div class="left"><Dials ref="dials" /><Board ref="board" class="grow" /></div>
       <Divider :split="boardSplit" label="Width of the board" what="the board" test="board" />
       <div class="right" :style="{ gridTemplateRows: `minmax(0, 1fr) 6px ${drawerSplit.size.value}px` }">
-        <View ref="picture" />
+        <View ref="picture"
+          ><template #empty
+            ><p>Or begin with one of these:</p>
+            <DemoGallery /></template
+        ></View>
         <Divider
           :split="drawerSplit"
           label="Height of the drawer"
@@ -185,6 +197,9 @@ function useShape(name: string) {
       @done="published"
     />
     <ImportDialog v-if="review" :review="review" @close="review = null" @done="imported" />
+    <ElDialog v-model="browsingDemos" title="Demos" width="min(960px, 94vw)" top="6vh">
+      <DemoGallery @taken="browsingDemos = false" />
+    </ElDialog>
     <ShortcutsDialog
       :open="helping"
       :actions="actions"

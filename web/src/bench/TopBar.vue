@@ -9,7 +9,7 @@ import { useCatalogue } from '../stores/useCatalogue'
 import { useTheme } from '../stores/useTheme'
 import { useProject } from '../stores/useProject'
 
-const emit = defineEmits<{ find: []; shapes: []; catalogue: [] }>()
+const emit = defineEmits<{ find: []; shapes: []; catalogue: []; demos: [] }>()
 const graph = useGraph()
 const project = useProject()
 const { catalogue } = useCatalogue()
@@ -31,6 +31,7 @@ const exports = computed(() => {
 })
 
 const NEW = '+'
+const DEMOS = '*'
 const projects = computed(() => [
   ...project.projects.value.map((entry) => ({ value: entry.id, label: entry.title })),
   { value: NEW, label: 'New project…' },
@@ -41,6 +42,7 @@ const graphs = computed(() => [
     label: entry.id === graph.state.value?.id ? graph.root.value.title || entry.title : entry.title,
   })),
   { value: NEW, label: 'New graph…' },
+  { value: DEMOS, label: 'Demos…' },
 ])
 async function ask(title: string): Promise<string> {
   const answer = await ElMessageBox.prompt('Its title:', title, {
@@ -59,6 +61,7 @@ async function chooseProject(chosen: string) {
 }
 
 async function chooseGraph(chosen: string) {
+  if (chosen === DEMOS) return emit('demos')
   if (chosen !== NEW) return project.openGraph(chosen)
   const title = await ask('New graph')
   if (title) await project.addGraph(title)

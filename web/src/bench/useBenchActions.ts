@@ -31,7 +31,7 @@ interface Surfaces {
 }
 
 /** Dialogs, by whether they are open. */
-type Dialogs = Record<'finding' | 'helping' | 'touring' | 'shaping', Ref<boolean>>
+type Dialogs = Record<'finding' | 'helping' | 'touring' | 'shaping' | 'demos', Ref<boolean>>
 
 export function useBenchActions(on: Surfaces, open: Dialogs): Action[] {
   const graph = useGraph()
@@ -141,6 +141,11 @@ export function useBenchActions(on: Surfaces, open: Dialogs): Action[] {
       run: () => (view.tool = tool.name),
     })),
     { name: 'Shortcuts', help: 'all shortcuts', shortcut: '?', run: () => (open.helping.value = true) },
+    {
+      name: 'Demos',
+      help: 'a gallery of graphs to look at and take apart',
+      run: () => (open.demos.value = true),
+    },
     { name: 'Tour', help: 'the bench in one minute', run: () => (open.touring.value = true) },
     {
       name: 'Documentation',

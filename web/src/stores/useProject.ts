@@ -69,8 +69,8 @@ export const useProject = createGlobalState(() => {
       await openGraph(first.id)
     },
 
-    async addGraph(title: string): Promise<void> {
-      const made = await api.makeGraph(project.value!.id, title)
+    async addGraph(title: string, document?: object): Promise<void> {
+      const made = await api.makeGraph(project.value!.id, title, document)
       graphs.value = [...graphs.value, made]
       await openGraph(made.id)
     },

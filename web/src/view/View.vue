@@ -199,7 +199,7 @@ defineExpose({ frame, picture })
         @pointerup="tools.release"
         @keydown="key"
       />
-      <StageNotes :trouble="trouble" :name="name" />
+      <StageNotes :trouble="trouble" :name="name"><slot name="empty" /></StageNotes>
       <DividingLine v-if="isDouble" :mine="name(shownNode)" :other="other" :name="name" />
       <component :is="tool.overlay" v-if="tool.overlay" />
       <Labels

@@ -15,7 +15,7 @@ export class Glide {
     private readonly camera: THREE.PerspectiveCamera,
     private readonly controls: OrbitControls,
     private readonly now: () => number = () => performance.now(),
-    private readonly next: (frame: () => void) => number = requestAnimationFrame,
+    private readonly next: (frame: () => void) => void = (frame) => void requestAnimationFrame(frame),
   ) {}
 
   /** Go to a position and a target, in m; around the target, so that the shape stays in sight. */

@@ -45,6 +45,7 @@ const noResult = computed(
   <div v-if="isEmpty" class="hint">
     <p>Nothing here yet.</p>
     <p>Press <kbd>/</kbd> to find a shape to start from, or drop a mesh file (OBJ, PLY, STL) anywhere on the page.</p>
+    <slot />
   </div>
   <div v-else-if="noResult" class="hint"><p>There is no result to show. The marked card says why.</p></div>
 </template>
@@ -78,9 +79,14 @@ const noResult = computed(
 .bar {
   width: 90px;
 }
+.hint:has(.gallery) {
+  top: 40px;
+  bottom: 8px;
+  overflow: auto;
+}
 .hint {
   position: absolute;
-  inset: 30% 10% auto;
+  inset: 30% 100px auto;
   text-align: center;
   color: var(--faint-ink);
   font-size: 15px;

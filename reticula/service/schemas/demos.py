@@ -1,0 +1,34 @@
+"""Demos that ship with the product."""
+
+from __future__ import annotations
+
+from typing import Any
+
+from pydantic import BaseModel, Field
+
+__all__ = ["DemoList", "DemoPath", "DemoState", "DemoSummary"]
+
+
+class DemoPath(BaseModel):
+    name: str = Field(pattern=r"^[a-z0-9_]{1,60}$", description="name of a demo, or of a shape that demos use")
+
+
+class DemoSummary(BaseModel):
+    """A demo as it is offered."""
+
+    name: str
+    title: str
+    about: str
+    cards: int = Field(description="how many cards it has")
+    picture: bool = Field(description="whether there is a picture of it")
+
+
+class DemoList(BaseModel):
+    demos: list[DemoSummary]
+
+
+class DemoState(DemoSummary):
+    """A demo with its graph, and the shapes that it needs in its project."""
+
+    document: dict[str, Any]
+    shapes: list[str]

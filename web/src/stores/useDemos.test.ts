@@ -1,0 +1,38 @@
+import { expect, test, vi } from 'vitest'
+import { api } from '../api/client'
+import { useDemos } from './useDemos'
+import { useProject } from './useProject'
+
+const summary = { name: 'tile', title: 'Tile', about: 'A tile.', cards: 3, picture: true }
+
+test('a demo is taken with the shapes that it needs, and opened if it is there', async () => {
+  const project = useProject()
+  vi.spyOn(api, 'demos').mockResolvedValue({ demos: [summary] })
+  vi.spyOn(api, 'demo').mockResolvedValue({ ...summary, document: { nodes: {} }, shapes: ['scan', 'here'] })
+  const fetched = vi.spyOn(api, 'demoShape').mockResolvedValue(new File([], 'scan.ply'))
+  const uploaded = vi.spyOn(project, 'upload').mockResolvedValue({} as never)
+  const added = vi.spyOn(project, 'addGraph').mockResolvedValue()
+  const opened = vi.spyOn(project, 'openGraph').mockResolvedValue()
+  project.shapes.value = [{ name: 'here' }] as never
+  const { demos, load, take } = useDemos()
+  await load()
+  expect(demos.value[0]!.graph).toBeNull()
+  await take('tile')
+  expect(fetched.mock.calls).toEqual([['scan']])
+  expect(uploaded).toHaveBeenCalledTimes(1)
+  expect(added.mock.calls).toEqual([['Tile', { nodes: {} }]])
+  project.graphs.value = [{ id: 'g7', title: 'Tile' }] as never
+  await take('tile')
+  expect(opened.mock.calls).toEqual([['g7']])
+  expect(added).toHaveBeenCalledTimes(1)
+})
+
+test('what cannot be taken is said, and another one may be', async () => {
+  const project = useProject()
+  project.graphs.value = []
+  vi.spyOn(api, 'demo').mockRejectedValueOnce(new Error('gone'))
+  vi.stubGlobal('document', { createElement: () => ({}) })
+  const { taking, take } = useDemos()
+  await take('tile').catch(() => null)
+  expect(taking.value).toBe('')
+})
