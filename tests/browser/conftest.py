@@ -210,6 +210,12 @@ class Bench:
         field.press("Enter")
         self.settle()
 
+    def as_cards(self) -> None:
+        """Draw the graph as cards, however it is drawn now."""
+        self.page.locator("[data-test=board-form]").get_by_text("cards", exact=True).click()
+        self.page.wait_for_selector(".vue-flow__node")
+        self.settle()
+
     def unfold(self, parameter: str) -> None:
         """Open the sections of the open card until a parameter is in sight."""
         field = self.page.locator(f".card.open [data-test=field-{parameter}]")

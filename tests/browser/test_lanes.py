@@ -23,7 +23,7 @@ CHAIN = {
 
 def as_lanes(page: Page) -> Locator:
     """Draw the graph as lanes, however it is drawn now."""
-    page.get_by_text("lanes", exact=True).click()
+    page.locator("[data-test=board-form]").get_by_text("lanes", exact=True).click()
     rows = page.locator("[data-test=lanes]")
     expect(rows).to_be_visible()
     return rows

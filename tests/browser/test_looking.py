@@ -343,4 +343,4 @@ def test_what_is_brushed_in_a_chart_is_selected_and_listed(bench: Bench) -> None
     for form in ("against", "by group", "cards"):
         page.locator("[data-test=chart-form]").get_by_text(form, exact=True).click()
         expect(page.locator("[data-test=charts] [role=status]")).not_to_contain_text("fetching")
-    expect(page.locator("[data-test=chart]")).to_have_attribute("aria-label", "cards: level")
+    expect(page.locator("[data-test=chart]")).to_have_attribute("aria-label", "what each card makes and takes")

@@ -35,6 +35,7 @@ def zoom(bench: Bench) -> float:
 def test_all_cards_are_in_sight(bench: Bench, count: int) -> None:
     page = bench.page
     bench.new_graph(chain(count))
+    bench.as_cards()
     page.click("[data-test=all-cards]")
     bench.settle()
     pane = page.locator(".pane").bounding_box()
@@ -54,6 +55,7 @@ def test_all_cards_are_in_sight(bench: Bench, count: int) -> None:
 def test_titles_are_read_from_afar_and_a_click_comes_near(bench: Bench) -> None:
     page = bench.page
     bench.new_graph(chain(30))
+    bench.as_cards()
     expect(page.locator("[data-test=overview]")).to_be_visible()
     page.click("[data-test=all-cards]")
     bench.settle()

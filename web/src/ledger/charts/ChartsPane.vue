@@ -248,7 +248,7 @@ const formula = computed(() =>
       class="chart"
       :options="shown"
       :brush="brush"
-      :label="`${form}: ${cellOf(first)?.title ?? 'cards'}`"
+      :label="form === 'cards' ? 'what each card makes and takes' : `${form}: ${cellOf(first)?.title ?? ''}`"
       @brush="brushed"
     />
   </section>
