@@ -26,13 +26,14 @@ from playwright.sync_api import Browser, CDPSession, Page, sync_playwright
 
 from bench.measure import Row
 from reticula.launch.client import Client
+from tools.choosing import choose
 
 __all__ = ["rows"]
 
 ROOT = Path(__file__).resolve().parents[1]
 CHROMIUM = ["--use-gl=angle", "--use-angle=swiftshader", "--enable-unsafe-swiftshader", "--no-sandbox"]
 DIALS = (("Settlement tile", "ridge_height"), ("Current vane", ""), ("Ribbed arch", ""), ("Barnacle crust", ""))
-"""Demo graphs and the dial that is dragged; '' is the first one with a input."""
+"""Demo graphs and the dial that is dragged; '' is the first one with a slider."""
 MOVES = 9
 EDITS = 1000
 SIDE = 1000
@@ -41,6 +42,10 @@ TURNS = 20
 PAGE = Path(__file__).with_name("page")
 
 FROM_SLIDER_TO_PIXELS = (PAGE / "slider_to_pixels.js").read_text()
+
+LONGEST = """() => { window.held = 0; new PerformanceObserver((list) => list.getEntries().forEach((one) =>
+    (window.held = Math.max(window.held, one.duration)))).observe({ entryTypes: ['longtask'] }) }"""
+"""Keep the longest task of the page, in ms."""
 
 TURN = (PAGE / "turn.js").read_text()
 
@@ -51,7 +56,7 @@ def rows() -> Iterator[Row]:
     """Yield what was measured; says more on the way."""
     with _product() as address, sync_playwright() as playwright:
         browser = playwright.chromium.launch(executable_path=shutil.which("chromium"), args=CHROMIUM)
-        for part in (_sliders, _large, _memory):
+        for part in (_opening, _lanes, _sliders, _large, _memory):
             yield from part(browser, address)
         browser.close()
 
@@ -90,6 +95,65 @@ def _graphs(address: str) -> dict[str, str]:
     client = Client(address)
     projects = client.get("/api/projects")["projects"]
     return {g["title"]: g["id"] for p in projects for g in client.get(f"/api/projects/{p['id']}/graphs")["graphs"]}
+
+
+def _opening(browser: Browser, address: str) -> Iterator[Row]:
+    """From opening the demo to its first picture, with an empty cache of the browser; and what comes over the wire."""
+    graph = _graphs(address)["Settlement tile"]
+    times = []
+    for _ in range(4):
+        page = browser.new_context(viewport={"width": 1280, "height": 800}).new_page()
+        page.add_init_script("localStorage.setItem('reticula toured', 'yes')")
+        page.goto(f"{address}/#{graph}")
+        page.wait_for_function("document.querySelector('[data-test=scale-bar]')", polling="raf")
+        times.append(page.evaluate("performance.now()") / 1000)
+        size = page.evaluate(
+            "performance.getEntriesByType('resource').reduce((sum, one) => sum + one.encodedBodySize, 0)"
+        )
+        page.context.close()
+    yield Row("opening to first picture", "Settlement tile", statistics.median(times[1:]), f"{size / 2**20:.1f} MB")
+
+
+def _lanes(browser: Browser, address: str) -> Iterator[Row]:
+    """A graph of 500 nodes as lanes: opened, scrolled, dragged in; the longest task of each."""
+    nodes: dict[str, Any] = {"n0": {"operator": "grid", "parameters": {"cells": [1, 1]}}}
+    for number in range(1, 500):
+        nodes[f"n{number}"] = {"operator": "transform", "skip": True, "inputs": {"geo": [f"n{number - 1}"]}}
+    graph = _new_graph(address, nodes, "n0")
+    page = browser.new_context(viewport={"width": 1280, "height": 800}).new_page()
+    page.add_init_script("localStorage.setItem('reticula toured', 'yes')")
+    page.goto(f"{address}/#{_graphs(address)['Settlement tile']}")
+    page.wait_for_selector("[data-ready=true]")
+    page.wait_for_timeout(4000)
+    page.evaluate("(id) => { location.hash = id; location.reload() }", graph)
+    page.wait_for_selector("[data-test=lanes] .lane")
+    opened = page.evaluate("performance.now()")
+    page.evaluate(LONGEST)
+    page.wait_for_timeout(4000)
+    yield Row("open 500 nodes as lanes", "500 nodes", opened / 1000, _held_up(page))
+    page.evaluate(
+        """async () => { const list = document.querySelector('[data-test=lanes]');
+        for (let n = 0; n < 120; n++) { list.scrollTop += 90; await new Promise(requestAnimationFrame) } }"""
+    )
+    yield Row("scroll lanes", "120 frames", page.evaluate("window.held") / 1000, _held_up(page))
+    page.evaluate("document.querySelector('[data-test=lanes]').scrollTop = 0")
+    page.wait_for_timeout(500)
+    page.evaluate("window.held = 0")
+    box = page.locator("[data-test=card-n5] .title").bounding_box()
+    assert box
+    page.mouse.move(box["x"] + 10, box["y"] + 8)
+    page.mouse.down()
+    for step in range(40):
+        page.mouse.move(box["x"] + 120, box["y"] + 8 + step * 7)
+    page.wait_for_timeout(300)
+    page.keyboard.press("Escape")
+    page.mouse.up()
+    yield Row("drag a row", "500 nodes", page.evaluate("window.held") / 1000, _held_up(page))
+    page.context.close()
+
+
+def _held_up(page: Page) -> str:
+    return f"longest task {page.evaluate('window.held ?? 0'):.0f} ms"
 
 
 def _sliders(browser: Browser, address: str) -> Iterator[Row]:
@@ -158,7 +222,7 @@ def _large(browser: Browser, address: str) -> Iterator[Row]:
         "window.held = 0; window.drawn = document.querySelector('[data-test=canvas]').dataset.drawn; "
         "window.before = performance.now()"
     )
-    page.select_option("[data-test=color-by]", "values|face|area|")
+    choose(page, "[data-test=color-by]", "values|face|area|")
     page.wait_for_selector("[data-test=legend]")
     page.wait_for_function("!document.querySelector('.stage[aria-busy=true]')")
     yield Row(
@@ -214,12 +278,14 @@ def _memory(browser: Browser, address: str) -> Iterator[Row]:
     page = _page(browser, address, _graphs(address)["Settlement tile"])
     session = page.context.new_cdp_session(page)
     move = """async ([from, count]) => {
-      const input = document.querySelector('.dials input[type=range]');
+      const runway = document.querySelector('.dials .el-slider__runway');
+      const box = runway.getBoundingClientRect();
       for (let n = from; n < from + count; n++) {
-        input.value = Number(input.min) + ((n * 37) % 101) / 101 * (input.max - input.min);
-        input.dispatchEvent(new Event('input', { bubbles: true }));
+        const share = ((n * 37) % 101) / 101;
+        const spot = { clientX: box.left + share * box.width, clientY: box.top + 2, button: 0, bubbles: true };
+        runway.dispatchEvent(new MouseEvent('mousedown', spot));
         await new Promise((wake) => setTimeout(wake, 30));
-        input.dispatchEvent(new Event('change', { bubbles: true }));
+        window.dispatchEvent(new MouseEvent('mouseup', spot));
         while (document.querySelector('.bench[aria-busy=true], .stage[aria-busy=true]')
             || document.querySelector('[data-test=save-state]').innerText !== 'saved')
             await new Promise((wake) => setTimeout(wake, 15));

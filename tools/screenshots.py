@@ -30,6 +30,7 @@ def main() -> None:
         browser = playwright.chromium.launch(executable_path=shutil.which("chromium"), args=CHROMIUM)
         context = browser.new_context(viewport={"width": 1280, "height": 800}, color_scheme="light")
         context.add_init_script("localStorage.setItem('reticula toured', 'yes')")
+        context.add_init_script("localStorage.setItem('reticula quality', 'studio')")
         page = context.new_page()
         page.goto(address)
         if "people" in sys.argv:
@@ -108,6 +109,7 @@ def main() -> None:
         values(page)
         scripts(page)
         operators(page)
+        wide(page)
         browser.close()
 
 
@@ -144,7 +146,6 @@ def values(page: Page) -> None:
     page.wait_for_timeout(2000)
     take(page, "handles")
     choose(page, "[data-test=edges]", "off")
-    page.locator(".vue-flow__pane").click(position={"x": 420, "y": 40})
     page.wait_for_timeout(800)
 
 
@@ -165,7 +166,6 @@ def scripts(page: Page) -> None:
     page.keyboard.press("Control+End")
     page.keyboard.type("here.far = rock.", delay=30)
     page.wait_for_timeout(1800)
-    take(page, "script_completion")
     for _ in range(40):
         if page.locator("[data-test=undo]").is_disabled():
             break
@@ -175,7 +175,9 @@ def scripts(page: Page) -> None:
     page.reload()
     page.wait_for_selector("[data-ready=true]")
     page.wait_for_timeout(4000)
-    page.click("text=All cards")
+    page.locator("[data-test=board-form]").get_by_text("cards", exact=True).click()
+    page.wait_for_timeout(1200)
+    page.click("[data-test=all-cards]")
     page.wait_for_timeout(1200)
     page.locator("[data-test=card-boulder]").click(force=True, position={"x": 60, "y": 60})
     page.wait_for_timeout(1500)
@@ -193,7 +195,7 @@ def operators(page: Page) -> None:
     page.wait_for_timeout(6000)
     page.click("[data-test=card-east_tile] .title")
     page.wait_for_timeout(1500)
-    take(page, "reef_module")
+    take(page, "open_row")
     choose(page, "[data-test=graph]", label="Coral rounds")
     page.wait_for_timeout(4500)
     page.click("[data-test=card-rounds] .title")
@@ -204,7 +206,6 @@ def operators(page: Page) -> None:
     page.press("[data-test=round]", "Enter")
     choose(page, "[data-test=color-by]", "values|face|grown_in|")
     page.wait_for_timeout(2500)
-    take(page, "inside_operator")
     page.click("[data-test=go-out]")
     page.wait_for_timeout(3000)
     page.click("[data-test=open-catalogue]")
@@ -264,6 +265,24 @@ def package_picture(page: Page, graph: str, name: str) -> None:
     folder = FOLDER.parents[1] / "demo" / "pictures"
     folder.mkdir(exist_ok=True)
     (folder / f"{name}.png").write_bytes(base64.b64decode(data.partition(",")[2]))
+
+
+def wide(page: Page) -> None:
+    """The gallery; and the whole bench on a large screen, with a chart in the drawer."""
+    page.reload()
+    page.wait_for_selector("[data-ready=true]")
+    page.wait_for_timeout(3000)
+    choose(page, "[data-test=graph]", label="Demos…")
+    page.wait_for_timeout(2500)
+    take(page, "gallery")
+    page.click("[data-test=demo-ribbed_arch]")
+    page.set_viewport_size({"width": 2560, "height": 1440})
+    page.wait_for_timeout(5000)
+    page.click("[data-test=frame]")
+    page.click("[data-test=show-charts]")
+    page.wait_for_timeout(3000)
+    page.screenshot(path=FOLDER / "large_screen.png")
+    print("large_screen")
 
 
 def take(page: Page, name: str) -> None:

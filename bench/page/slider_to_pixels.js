@@ -4,12 +4,13 @@ async ([dial, share]) => {
   const paper = small.getContext('2d', { willReadFrequently: true });
   const seen = () => { paper.clearRect(0, 0, 96, 64); paper.drawImage(canvas, 0, 0, 96, 64);
     return paper.getImageData(0, 0, 96, 64).data.reduce((sum, part, i) => (sum * 31 + part * (i % 97 + 1)) % 4294967291, 7) };
-  const input = document.querySelector(dial ? `[data-test=dial-${dial}] input[type=range]` : '.dials input[type=range]');
+  const runway = document.querySelector(`${dial ? `[data-test=dial-${dial}]` : '.dials'} .el-slider__runway`);
+  const box = runway.getBoundingClientRect();
+  const spot = { clientX: box.left + share * box.width, clientY: box.top + 2, button: 0, bubbles: true };
   const before = seen();
   performance.clearResourceTimings();
   const begin = performance.now();
-  input.value = Number(input.min) + share * (input.max - input.min);
-  input.dispatchEvent(new Event('input', { bubbles: true }));
+  runway.dispatchEvent(new MouseEvent('mousedown', spot));
   let end = 0;
   let drawn = canvas.dataset.drawn;
   while (!end && performance.now() - begin < 20000) {
@@ -19,7 +20,7 @@ async ([dial, share]) => {
     const now = performance.now();
     if (seen() !== before) end = now;
   }
-  input.dispatchEvent(new Event('change', { bubbles: true }));
+  window.dispatchEvent(new MouseEvent('mouseup', spot));
   const of = (part) => performance.getEntriesByType('resource').filter((e) => e.name.includes(part) && e.startTime >= begin && e.responseEnd <= end);
   const asked = of('/evaluations'), fetched = of('/buffers/');
   const server = asked.reduce((sum, e) => sum + e.responseEnd - e.startTime, 0);

@@ -1,7 +1,9 @@
 <script setup lang="ts">
 /** Where the graph is: as lanes, a row for each node, or as cards with wires between them. */
+import { useLocalStorage } from '@vueuse/core'
 import { ElButton, ElInput, ElSegmented } from 'element-plus'
 import { computed, nextTick, provide, ref, watch } from 'vue'
+import type { Way } from '../model/layout'
 import { followersOf } from '../model/parameterLinks'
 import { tiesKey } from '../stores/injectionKeys'
 import { useGraph } from '../stores/useGraph'
@@ -25,6 +27,8 @@ const { cards } = useSelectedCards()
 const ids = computed(() => Object.keys(graph.document.value.nodes))
 const selected = computed(() => ids.value.filter((id) => chosenCards.value.has(id)))
 const form = useBoardForm()
+/** Which way cards run, in this browser. */
+const way = useLocalStorage<Way>('reticula board way', 'down')
 const pane = ref<GraphPane>()
 const wire = ref('')
 /** The feed of which it is told what goes through. */
@@ -107,6 +111,22 @@ defineExpose({
         Search
       </ElButton>
       <template v-if="form === 'cards'">
+        <ElButton
+          v-if="selected.length > 1"
+          text
+          data-test="align"
+          title="Put these in a line; they stay there"
+          @click="pane?.align?.()"
+          >Align</ElButton
+        >
+        <ElButton
+          text
+          :aria-pressed="way === 'across'"
+          data-test="across"
+          title="Cards run from left to right, or top to bottom"
+          @click="way = way === 'across' ? 'down' : 'across'"
+          >Across</ElButton
+        >
         <ElButton text title="Show all cards" data-test="all-cards" @click="pane?.showAll()">All cards</ElButton>
         <ElButton text title="Lay all cards out again, those placed by hand too" @click="pane?.tidy()">Tidy</ElButton>
       </template>
@@ -121,6 +141,7 @@ defineExpose({
         v-model:wire="wire"
         v-model:asked="asked"
         :chosen="chosenCards"
+        :way="way"
         @select="select"
       />
       <Lanes v-else ref="pane" :chosen="chosenCards" :words="words" @select="select" @go="go" />

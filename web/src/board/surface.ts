@@ -25,4 +25,6 @@ export interface GraphPane {
   centre: (id: string) => Promise<void>
   tidy: () => void
   cutWire: () => boolean
+  /** Put the chosen cards in a line, where they have places. */
+  align?: () => void
 }

@@ -36,6 +36,7 @@ const offered = computed(() =>
         text
         role="tab"
         :aria-selected="kind === entry"
+        :title="entry === 'whole' ? 'The shape as one: values that belong to all of it' : `A row for each ${entry}`"
         :data-test="`ledger-${entry}`"
         @click="kind = entry"
       >

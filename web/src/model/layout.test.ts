@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import type { GraphDocument } from './document'
-import { frameBox, layout, revealing, viewportFor } from './layout'
+import { frameBox, inLine, layout, revealing, viewportFor } from './layout'
 
 const size = { width: 200, height: 80 }
 const pane = { width: 500, height: 400 }
@@ -91,5 +91,32 @@ describe('the layout', () => {
     }
     expect(places.d!.y).toBeGreaterThan(box.y + box.height - 12)
     expect(frameBox(['gone'], places, sizes)).toBeNull()
+  })
+})
+
+describe('which way the graph runs', () => {
+  const chain = {
+    format: 'reticula graph',
+    version: 1,
+    nodes: { a: { operator: 'grid' }, b: { operator: 'extrude', inputs: { geo: ['a'] } } },
+  }
+
+  it('is down or across', () => {
+    const down = layout(chain, {})
+    const across = layout(chain, {}, 'across')
+    expect(down.b!.y).toBeGreaterThan(down.a!.y + 70)
+    expect(across.b!.x).toBeGreaterThan(across.a!.x + 220)
+    expect(across.b!.y).toBe(across.a!.y)
+  })
+
+  it('says how chosen cards are put in a line, without one covering another', () => {
+    const places = { a: { x: 40, y: 0 }, b: { x: 10, y: 30 }, c: { x: 70, y: 400 } }
+    const sizes = { a: size, b: size, c: size }
+    expect(inLine(['a', 'b', 'c', 'gone'], places, sizes, 'down')).toEqual({
+      a: { x: 10, y: 0 },
+      b: { x: 10, y: 96 },
+      c: { x: 10, y: 400 },
+    })
+    expect(inLine(['b', 'a'], places, sizes, 'across')).toEqual({ b: { x: 10, y: 0 }, a: { x: 226, y: 0 } })
   })
 })

@@ -1,4 +1,4 @@
-/** Where cards lie: top to bottom, layer by layer, except those placed by hand. */
+/** Where cards lie: top to bottom or from left to right, layer by layer, except those placed by hand. */
 import dagre from '@dagrejs/dagre'
 import { wires, type GraphDocument } from './document'
 
@@ -12,10 +12,14 @@ export interface Place {
   y: number
 }
 
+/** Which way the graph runs. */
+export const WAYS = ['down', 'across'] as const
+export type Way = (typeof WAYS)[number]
+
 export const CARD: Size = { width: 224, height: 76 }
 
 /** Return the place of the upper left corner of every card. The cards of a frame are laid out by themselves, then as one. */
-export function layout(document: GraphDocument, sizes: Record<string, Size>): Record<string, Place> {
+export function layout(document: GraphDocument, sizes: Record<string, Size>, way: Way = 'down'): Record<string, Place> {
   const all = wires(document)
   const owner: Record<string, string> = {}
   for (const [key, frame] of Object.entries(document.frames ?? {})) {
@@ -24,7 +28,7 @@ export function layout(document: GraphDocument, sizes: Record<string, Size>): Re
   const blocks: Record<string, { places: Record<string, Place>; size: Size }> = {}
   for (const key of new Set(Object.values(owner))) {
     const members = Object.keys(document.nodes).filter((id) => owner[id] === key)
-    const places = arrange(Object.fromEntries(members.map((id) => [id, sizes[id] ?? CARD])), all)
+    const places = arrange(Object.fromEntries(members.map((id) => [id, sizes[id] ?? CARD])), all, way)
     const box = frameBox(members, places, sizes)!
     for (const id of members) places[id] = { x: places[id]!.x - box.x, y: places[id]!.y - box.y }
     blocks[key] = { places, size: { width: box.width, height: box.height } }
@@ -35,7 +39,7 @@ export function layout(document: GraphDocument, sizes: Record<string, Size>): Re
   const between = all
     .map((wire) => ({ from: owner[wire.from] ?? wire.from, to: owner[wire.to] ?? wire.to }))
     .filter((wire) => wire.from !== wire.to)
-  const found = arrange(outer, between)
+  const found = arrange(outer, between, way)
   const places: Record<string, Place> = {}
   for (const [id, node] of Object.entries(document.nodes)) {
     const block = owner[id] === undefined ? null : blocks[owner[id]]!
@@ -47,10 +51,16 @@ export function layout(document: GraphDocument, sizes: Record<string, Size>): Re
   return places
 }
 
-/** Lay boxes out top to bottom, layer by layer. Returns their upper left corners. */
-function arrange(boxes: Record<string, Size>, between: { from: string; to: string }[]): Record<string, Place> {
+/** Lay boxes out layer by layer. Returns their upper left corners. */
+function arrange(
+  boxes: Record<string, Size>,
+  between: { from: string; to: string }[],
+  way: Way,
+): Record<string, Place> {
   const graph = new dagre.graphlib.Graph()
-  graph.setGraph({ rankdir: 'TB', nodesep: 22, ranksep: 14, marginx: 0, marginy: 0 })
+  const apart =
+    way === 'down' ? { rankdir: 'TB', nodesep: 22, ranksep: 14 } : { rankdir: 'LR', nodesep: 14, ranksep: 36 }
+  graph.setGraph({ ...apart, marginx: 0, marginy: 0 })
   graph.setDefaultEdgeLabel(() => ({}))
   for (const [id, size] of Object.entries(boxes)) graph.setNode(id, { ...size })
   for (const { from, to } of between) if (from in boxes && to in boxes) graph.setEdge(from, to)
@@ -144,4 +154,27 @@ export function revealing(viewport: Place, place: Place, size: Size, pane: Size)
     x: viewport.x + shift(place.x + viewport.x, size.width, pane.width),
     y: viewport.y + shift(place.y + viewport.y, size.height, pane.height),
   }
+}
+
+/**
+ * Return places in a line for some cards, in the order in which they stand: one below the other, or beside each other
+ * where the graph runs across. They stay about where they are; none covers another.
+ */
+export function inLine(
+  ids: string[],
+  places: Record<string, Place>,
+  sizes: Record<string, Size>,
+  way: Way,
+): Record<string, Place> {
+  const [along, side, long] = way === 'down' ? (['y', 'x', 'height'] as const) : (['x', 'y', 'width'] as const)
+  const there = ids.filter((id) => places[id]).sort((a, b) => places[a]![along] - places[b]![along])
+  const line = Math.min(...there.map((id) => places[id]![side]))
+  const made: Record<string, Place> = {}
+  let free = -Infinity
+  for (const id of there) {
+    const at = Math.max(places[id]![along], free)
+    made[id] = way === 'down' ? { x: line, y: at } : { x: at, y: line }
+    free = at + (sizes[id] ?? CARD)[long] + GAP
+  }
+  return made
 }

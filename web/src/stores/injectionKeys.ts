@@ -1,5 +1,6 @@
 /** What the bench provides to cards deep inside the board. */
 import type { InjectionKey, Ref } from 'vue'
+import type { Way } from '../model/layout'
 import type { Pair } from '../model/parameterLinks'
 
 /** Names of the project's shapes. */
@@ -13,6 +14,9 @@ export const tiesKey: InjectionKey<Ref<Map<string, Pair[]>>> = Symbol('ties')
 
 /** Whether wires are drawn to the parameters of a card: on cards they are, in lanes the strip shows them. */
 export const wiredHereKey: InjectionKey<boolean> = Symbol('wired here')
+
+/** Which way the wires of cards run: down, or across. */
+export const wayKey: InjectionKey<Ref<Way>> = Symbol('way')
 
 /** Opens the form in which a folded card is published. */
 export const publishKey: InjectionKey<(node: string) => void> = Symbol('publish')

@@ -1,6 +1,6 @@
-/** What the view shows besides the shape itself. Kept while the page lives. */
-import { createGlobalState } from '@vueuse/core'
-import { reactive } from 'vue'
+/** What the view shows besides the shape itself. Kept while the page lives; the quality, in this browser. */
+import { createGlobalState, useLocalStorage } from '@vueuse/core'
+import { reactive, toRef, watch } from 'vue'
 import type { ColorChoice } from '../model/values/colorChoice'
 
 /** One picture, two beside each other, or one across a dragged line. */
@@ -70,6 +70,11 @@ export const useView = createGlobalState(() => {
     color: null,
     chosen: false,
   })
+
+  /** A quality that was chosen is meant for this machine, not for one visit. */
+  const kept = useLocalStorage<ViewState['quality']>('reticula quality', '')
+  view.quality = kept.value
+  watch(toRef(view, 'quality'), (now) => (kept.value = now))
 
   return view
 })

@@ -187,33 +187,7 @@ defineExpose({ frame, picture })
 <template>
   <section class="view" aria-label="View">
     <ViewBar :summary="summary" />
-    <div ref="box" class="stage" :aria-busy="loading > 0">
-      <canvas
-        ref="canvas"
-        tabindex="0"
-        :style="{ cursor: tool.cursor }"
-        aria-label="Mesh; drag to turn, scroll to zoom, click to select"
-        data-test="canvas"
-        @pointerdown="tools.press"
-        @pointermove="tools.move"
-        @pointerup="tools.release"
-        @keydown="key"
-      />
-      <StageNotes :trouble="trouble" :name="name"><slot name="empty" /></StageNotes>
-      <DividingLine v-if="isDouble" :mine="name(shownNode)" :other="other" :name="name" />
-      <component :is="tool.overlay" v-if="tool.overlay" />
-      <Labels
-        v-if="ready && view.labels && middles.length"
-        :middles="middles"
-        :numbers="numbers"
-        :values="view.labels === 'index' ? null : (drawn?.labels?.values ?? null)"
-        :size="drawn?.labels?.size ?? 1"
-        :camera="scene!.camera"
-        :moment="moment"
-        :width="span.width"
-        :height="area.height"
-        :style="{ left: `${span.left}px`, width: `${span.width}px` }"
-      />
+    <div class="work">
       <Rail
         :tools="tools.offered.value"
         :parallel="parallel"
@@ -225,35 +199,63 @@ defineExpose({ frame, picture })
         @frame="frame"
         @still="save(name(shownNode) || 'view', $event)"
       />
-      <Inspector v-if="panel" @frame="frame(true)" />
-      <div class="bars">
-        <component :is="tool.panel" v-if="tool.panel" />
-        <div v-if="view.cut" class="bar floating" data-test="cut">
-          section across {{ view.cut }}
-          <Slider
-            class="cut"
-            :value="view.cutAt"
-            :low="0"
-            :high="1"
-            :step="0.005"
-            label="Where the section is"
-            @turn="view.cutAt = $event"
+      <div ref="box" class="stage" :aria-busy="loading > 0">
+        <canvas
+          ref="canvas"
+          tabindex="0"
+          :style="{ cursor: tool.cursor }"
+          aria-label="Mesh; drag to turn, scroll to zoom, click to select"
+          data-test="canvas"
+          @pointerdown="tools.press"
+          @pointermove="tools.move"
+          @pointerup="tools.release"
+          @keydown="key"
+        />
+        <StageNotes :trouble="trouble" :name="name"><slot name="empty" /></StageNotes>
+        <DividingLine v-if="isDouble" :mine="name(shownNode)" :other="other" :name="name" />
+        <component :is="tool.overlay" v-if="tool.overlay" />
+        <Labels
+          v-if="ready && view.labels && middles.length"
+          :middles="middles"
+          :numbers="numbers"
+          :values="view.labels === 'index' ? null : (drawn?.labels?.values ?? null)"
+          :size="drawn?.labels?.size ?? 1"
+          :camera="scene!.camera"
+          :moment="moment"
+          :width="span.width"
+          :height="area.height"
+          :style="{ left: `${span.left}px`, width: `${span.width}px` }"
+        />
+        <div class="bars">
+          <component :is="tool.panel" v-if="tool.panel" />
+          <div v-if="view.cut" class="bar floating" data-test="cut">
+            section across {{ view.cut }}
+            <Slider
+              class="cut"
+              :value="view.cutAt"
+              :low="0"
+              :high="1"
+              :step="0.005"
+              label="Where the section is"
+              @turn="view.cutAt = $event"
+            />
+          </div>
+          <DragBar
+            v-if="handles.held.value && !view.flat && panes.form !== 'beside'"
+            v-model:which="handles.which.value"
+            v-model:snapping="handles.snapping.value"
+            :targets="handles.targets.value"
+            :held="handles.held.value"
           />
         </div>
-        <DragBar
-          v-if="handles.held.value && !view.flat && panes.form !== 'beside'"
-          v-model:which="handles.which.value"
-          v-model:snapping="handles.snapping.value"
-          :targets="handles.targets.value"
-          :held="handles.held.value"
-        />
+        <div class="legends">
+          <EdgeLegend v-if="drawn?.edges" :edges="drawn.edges" />
+          <Legend v-if="legend" :legend="legend.legend" :kind="legend.kind" />
+        </div>
+        <ScaleBar v-if="mesh && !view.flat && ready" :per-pixel="perPixel" />
+        <AxesMarker :turn="turn" />
       </div>
-      <div class="legends">
-        <EdgeLegend v-if="drawn?.edges" :edges="drawn.edges" />
-        <Legend v-if="legend" :legend="legend.legend" :kind="legend.kind" />
-      </div>
-      <ScaleBar v-if="mesh && !view.flat && ready" :per-pixel="perPixel" />
-      <AxesMarker :turn="turn" />
+      <Inspector v-if="panel" @frame="frame(true)" />
     </div>
   </section>
 </template>
@@ -266,9 +268,15 @@ defineExpose({ frame, picture })
   min-width: 0;
   height: 100%;
 }
+.work {
+  display: flex;
+  flex: 1;
+  min-height: 0;
+}
 .stage {
   position: relative;
   flex: 1;
+  min-width: 0;
   min-height: 0;
   overflow: hidden;
   background: linear-gradient(var(--backdrop-top), var(--backdrop-bottom));
@@ -282,7 +290,7 @@ canvas {
 }
 .legends {
   position: absolute;
-  left: 98px;
+  left: 10px;
   bottom: 10px;
   display: flex;
   flex-direction: column;
@@ -297,7 +305,7 @@ canvas {
   flex-direction: column;
   align-items: flex-end;
   gap: 4px;
-  max-width: calc(100% - 380px);
+  max-width: calc(100% - 300px);
 }
 .cut {
   width: 120px;

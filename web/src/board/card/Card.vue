@@ -1,8 +1,8 @@
 <script setup lang="ts">
 /** A node as it is drawn: what it does in one line, its counts, time and troubles; opened, its controls. */
 import { Handle, Position, useVueFlow } from '@vue-flow/core'
-import { inject, nextTick, provide, watch } from 'vue'
-import { publishKey } from '../../stores/injectionKeys'
+import { inject, nextTick, provide, ref, watch } from 'vue'
+import { publishKey, wayKey } from '../../stores/injectionKeys'
 import { useCatalogue } from '../../stores/useCatalogue'
 import { useSelectedCards } from '../../stores/useSelectedCards'
 import { textPlaceKey } from '../../text/textPlace'
@@ -19,6 +19,7 @@ const { node, declared, report, looking, title, inputs, outputs, visible, wired,
 const { timeHelp, isValue, runsGraph } = card
 const { newer } = useCatalogue()
 const { traced } = useSelectedCards()
+const way = inject(wayKey, ref('down'))
 const openPublish = inject(publishKey, () => {})
 provide(textPlaceKey, { node: props.id })
 
@@ -53,8 +54,8 @@ watch([() => props.selected, () => wired.value.join(), () => visible.value.lengt
       :id="input.name"
       :key="input.name"
       type="target"
-      :position="Position.Top"
-      :style="{ left: `${((n + 1) * 100) / (inputs.length + 1)}%` }"
+      :position="way === 'down' ? Position.Top : Position.Left"
+      :style="{ [way === 'down' ? 'left' : 'top']: `${((n + 1) * 100) / (inputs.length + 1)}%` }"
       :class="{ many: input.many, optional: input.optional }"
       :title="`${input.name}${input.optional ? ' (may stay empty)' : ''}: ${input.help}`"
     />
@@ -95,9 +96,9 @@ watch([() => props.selected, () => wired.value.join(), () => visible.value.lengt
       :id="made.name"
       :key="made.name"
       type="source"
-      :position="Position.Bottom"
+      :position="way === 'down' ? Position.Bottom : Position.Right"
       :class="{ value: isValue }"
-      :style="{ left: `${((n + 0.5) * 100) / outputs.length}%` }"
+      :style="{ [way === 'down' ? 'left' : 'top']: `${((n + 0.5) * 100) / outputs.length}%` }"
       :title="`${made.name}: ${made.help}`"
     />
   </article>

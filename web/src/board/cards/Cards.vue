@@ -4,19 +4,23 @@ import '@vue-flow/core/dist/style.css'
 import { type NodeChange, useVueFlow, VueFlow } from '@vue-flow/core'
 import { MiniMap } from '@vue-flow/minimap'
 import '@vue-flow/minimap/dist/style.css'
-import { computed, toRef } from 'vue'
+import { computed, provide, toRef, watch } from 'vue'
+import { inLine, type Way } from '../../model/layout'
+import { wayKey } from '../../stores/injectionKeys'
 import { useGraph } from '../../stores/useGraph'
 import Card from '../card/Card.vue'
 import Frames from './Frames.vue'
 import { FAR, LEAST_ZOOM, useBoardViewport } from './useBoardViewport'
 import { useWires } from './useWires'
 
-const props = defineProps<{ chosen: ReadonlySet<string> }>()
+const props = defineProps<{ chosen: ReadonlySet<string>; way: Way }>()
 const emit = defineEmits<{ select: [ids: string[]] }>()
 /** The wire that is chosen, and the feed of which it is told what goes through. */
 const chosenWire = defineModel<string>('wire', { required: true })
 const asked = defineModel<string>('asked', { required: true })
 const graph = useGraph()
+const way = toRef(props, 'way')
+provide(wayKey, way)
 const flow = useVueFlow('board')
 /** From still farther off than `FAR`, cards are marks without titles. */
 const DOTS = 0.14
@@ -24,7 +28,7 @@ const DOTS = 0.14
 const MANY = 8
 const zoom = computed(() => flow.viewport.value.zoom)
 
-const { sizes, places, fit, showAll, follow, centre } = useBoardViewport(toRef(props, 'chosen'))
+const { sizes, places, fit, showAll, follow, centre } = useBoardViewport(toRef(props, 'chosen'), way)
 const { edges, canConnect, onConnect, onDragStop, pickWire, cutWire } = useWires(chosenWire, asked)
 const nodes = computed(() =>
   Object.keys(graph.document.value.nodes).map((id) => ({
@@ -56,13 +60,24 @@ function tidy() {
   setTimeout(fit, 120)
 }
 
-defineExpose({ fit, showAll, follow, centre, tidy, cutWire })
+/** Put the chosen cards in a line; they stay there, as if they were placed by hand. */
+function align() {
+  const ids = Object.keys(graph.document.value.nodes).filter((id) => props.chosen.has(id))
+  const made = inLine(ids, places.value, sizes.value, props.way)
+  graph.edit('put cards in a line', (next) => {
+    for (const [id, { x, y }] of Object.entries(made)) next.nodes[id]!.place = [Math.round(x), Math.round(y)]
+  })
+}
+watch(way, () => setTimeout(fit, 160))
+
+defineExpose({ fit, showAll, follow, centre, tidy, cutWire, align })
 </script>
 
 <template>
   <div class="cards" :class="{ far: zoom < FAR, dots: zoom < DOTS }" :style="{ '--zoom': zoom }">
     <VueFlow
       id="board"
+      :key="way"
       :nodes="nodes"
       :edges="edges"
       :min-zoom="LEAST_ZOOM"

@@ -2,7 +2,7 @@
 import { useVueFlow } from '@vue-flow/core'
 import { computed, nextTick, ref, watch, type Ref } from 'vue'
 import { splitFeed } from '../../model/document'
-import { layout, revealing, viewportFor, type Size } from '../../model/layout'
+import { layout, revealing, viewportFor, type Size, type Way } from '../../model/layout'
 import { useGraph } from '../../stores/useGraph'
 
 /** After a graph is opened or a card added, cards grow as their results arrive; until then, or a touch, the board follows. */
@@ -14,11 +14,11 @@ export const LEAST_ZOOM = 0.03
 export const FAR = 0.55
 const CLOSED: Size = { width: 224, height: 76 }
 
-export function useBoardViewport(chosenCards: Readonly<Ref<ReadonlySet<string>>>) {
+export function useBoardViewport(chosenCards: Readonly<Ref<ReadonlySet<string>>>, way: Readonly<Ref<Way>>) {
   const graph = useGraph()
   const flow = useVueFlow('board')
   const sizes = ref<Record<string, Size>>({})
-  const places = computed(() => layout(graph.document.value, sizes.value))
+  const places = computed(() => layout(graph.document.value, sizes.value, way.value))
 
   /** Cards are laid out by their real size: an opened card makes room for itself. */
   flow.onNodesInitialized(measure)

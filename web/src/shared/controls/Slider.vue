@@ -1,7 +1,7 @@
 <script setup lang="ts">
 /** A value within a range, with a mark where it stands unless it is changed. */
 import { ElSlider } from 'element-plus'
-import { computed } from 'vue'
+import { computed, ref, watch } from 'vue'
 
 const props = defineProps<{
   value: number
@@ -13,6 +13,12 @@ const props = defineProps<{
   usual?: number | null
 }>()
 const emit = defineEmits<{ turn: [value: number]; settle: [value: number] }>()
+/** Where it stands while it is dragged, whatever becomes of that. */
+const draft = ref(props.value)
+watch(
+  () => props.value,
+  (value) => (draft.value = value),
+)
 const marks = computed(() =>
   typeof props.usual === 'number' && props.usual > props.low && props.usual < props.high
     ? { [props.usual]: '' }
@@ -23,7 +29,7 @@ const marks = computed(() =>
 <template>
   <ElSlider
     class="slider"
-    :model-value="value"
+    v-model="draft"
     :min="low"
     :max="high"
     :step="step"
@@ -31,7 +37,7 @@ const marks = computed(() =>
     :aria-label="label"
     :show-tooltip="false"
     @input="emit('turn', $event as number)"
-    @change="emit('settle', $event as number)"
+    @change="emit('settle', draft)"
   />
 </template>
 

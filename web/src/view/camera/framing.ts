@@ -1,8 +1,8 @@
 /** How the camera gets a box into the picture. */
 import * as THREE from 'three'
 
-/** What of the picture's height and width is used: tools stand at its left edge. */
-const FILLED = { tall: 0.88, wide: 0.79 }
+/** What of the picture's height and width is used. */
+const FILLED = { tall: 0.88, wide: 0.88 }
 
 /**
  * How far back a camera must go for every corner of a box to be in the picture, with a margin. Moves `center` so that the

@@ -22,17 +22,11 @@ const open = computed(() => PANELS.find((entry) => entry.name === panel.value))
 
 <style scoped>
 .panel {
-  position: absolute;
-  top: 8px;
-  right: 8px;
-  z-index: 3;
-  width: 268px;
-  max-height: calc(100% - 100px);
+  flex: 0 0 268px;
   padding: 6px 10px 9px;
   overflow: auto;
-  border: 1px solid var(--line);
-  border-radius: 6px;
-  background: color-mix(in srgb, var(--sheet) 96%, transparent);
+  border-left: 1px solid var(--line);
+  background: var(--sheet);
   font-size: 13px;
 }
 header {

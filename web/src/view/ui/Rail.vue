@@ -153,19 +153,14 @@ const PICKED: Kind[] = ['point', 'edge', 'corner', 'face']
 
 <style scoped>
 .rail {
-  position: absolute;
-  top: 8px;
-  left: 8px;
-  z-index: 3;
   display: flex;
+  flex: none;
   flex-direction: column;
   align-items: stretch;
-  max-height: calc(100% - 16px);
   padding: 3px;
   overflow-y: auto;
-  border: 1px solid var(--line);
-  border-radius: 6px;
-  background: color-mix(in srgb, var(--sheet) 92%, transparent);
+  border-right: 1px solid var(--line);
+  background: var(--sheet);
   font-size: 12.5px;
 }
 .el-button {

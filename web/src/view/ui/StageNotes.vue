@@ -86,7 +86,7 @@ const noResult = computed(
 }
 .hint {
   position: absolute;
-  inset: 30% 100px auto;
+  inset: 30% 24px auto;
   text-align: center;
   color: var(--faint-ink);
   font-size: 15px;

@@ -98,7 +98,8 @@ const choices = computed(() => [
       <p v-if="!difference.attributes.length" class="faint">All attributes are the same.</p>
     </ElCollapseItem>
   </ElCollapse>
-  <p v-else-if="!isChosen" class="faint">
+  <p v-else-if="isChosen" class="faint" role="status">Comparing …</p>
+  <p v-else class="faint">
     Another card’s result, or this one before one of the last edits: as a faint wire with the distance as colours,
     beside this one, or across a line.
   </p>
