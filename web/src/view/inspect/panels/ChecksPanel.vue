@@ -48,7 +48,9 @@ function mend(check: Check) {
 </script>
 
 <template>
-  <p v-if="!checks" class="faint" role="status">Looking for what is wrong with ‘{{ titleOf(shownNode ?? '') }}’ …</p>
+  <p v-if="!checks" class="faint" role="status">
+    {{ shownNode ? `Looking for what is wrong with ‘${titleOf(shownNode)}’ …` : 'Waiting for a result …' }}
+  </p>
   <p v-else-if="!checks.checks.length" class="good" data-test="all-well">
     Nothing is wrong with ‘{{ titleOf(shownNode ?? '') }}’.
   </p>
