@@ -38,7 +38,7 @@ const isOpen = (at: number) => {
   const entry = entries.value[at]
   return entry?.kind === 'node' && !entry.path.length && entry.id === opened.value
 }
-const { scrolled, tops, rowAt, first, last, total } = useWindow(
+const { scrolled, starts, rowAt, first, last, total } = useWindow(
   computed(() => entries.value.length),
   (at) => TALL + (isOpen(at) ? tall.value : 0),
   height,
@@ -46,7 +46,7 @@ const { scrolled, tops, rowAt, first, last, total } = useWindow(
 const shown = computed(() =>
   entries.value.slice(first.value, last.value).map((entry, n) => ({ entry, at: first.value + n })),
 )
-const { target, grab } = useLaneDrag({ list, entries, tops, rowAt, step, titleOf: nameOf })
+const { target, grab } = useLaneDrag({ list, entries, starts, rowAt, step, titleOf: nameOf })
 
 const own = computed(() =>
   entries.value.filter((entry): entry is NodeEntry => entry.kind === 'node' && !entry.path.length),
@@ -68,7 +68,7 @@ watch(
 function reveal(id: string) {
   const at = entries.value.findIndex((entry) => entry.kind === 'node' && !entry.path.length && entry.id === id)
   if (at < 0 || !list.value) return
-  const [top, bottom] = [tops.value[at]!, tops.value[at + 1]!]
+  const [top, bottom] = [starts.value[at]!, starts.value[at + 1]!]
   if (top < list.value.scrollTop) list.value.scrollTop = top
   else if (bottom > list.value.scrollTop + height.value) list.value.scrollTop = Math.min(top, bottom - height.value)
 }
@@ -146,7 +146,7 @@ defineExpose({
       @keydown="key"
     >
       <div class="ground" :style="{ height: `${total}px` }">
-        <div class="window" :style="{ transform: `translateY(${tops[first] ?? 0}px)` }">
+        <div class="window" :style="{ transform: `translateY(${starts[first] ?? 0}px)` }">
           <template v-for="{ entry, at } in shown" :key="`${level} ${entry.key}`">
             <div
               v-if="entry.kind === 'frame'"

@@ -25,13 +25,13 @@ const SLACK = 5
 export interface Ground {
   list: Ref<HTMLElement | undefined>
   entries: Readonly<Ref<Entry[]>>
-  tops: Readonly<Ref<Float64Array>>
+  starts: Readonly<Ref<Float64Array>>
   rowAt: (y: number) => number
   step: Readonly<Ref<number>>
   titleOf: (id: string) => string
 }
 
-export function useLaneDrag({ list, entries, tops, rowAt, step, titleOf }: Ground) {
+export function useLaneDrag({ list, entries, starts, rowAt, step, titleOf }: Ground) {
   const graph = useGraph()
   const { operatorOf } = useCatalogue()
   const dragged = shallowRef<Dragged | null>(null)
@@ -48,7 +48,7 @@ export function useLaneDrag({ list, entries, tops, rowAt, step, titleOf }: Groun
   /** The last row of this graph that stands above a height, or at it. */
   function aboveOf(y: number): NodeEntry | null {
     const row = rowAt(y)
-    const middle = (tops.value[row]! + (tops.value[row + 1] ?? tops.value[row]!)) / 2
+    const middle = (starts.value[row]! + (starts.value[row + 1] ?? starts.value[row]!)) / 2
     for (let at = y > middle ? row : row - 1; at >= 0; at--) {
       const entry = entries.value[at]
       if (entry?.kind === 'node' && !entry.path.length) return entry
@@ -123,7 +123,7 @@ export function useLaneDrag({ list, entries, tops, rowAt, step, titleOf }: Groun
     const row = now.above ? entries.value.indexOf(now.above) : -1
     return {
       ...now,
-      top: tops.value[row + 1] ?? 0,
+      top: starts.value[row + 1] ?? 0,
       left: now.lane * step.value + 8,
       said: now.trouble ? `not here: ${now.trouble}` : `after ‘${titleOf(now.source)}’`,
     }

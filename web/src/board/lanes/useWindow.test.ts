@@ -14,11 +14,11 @@ test('only rows in sight are drawn, wherever one scrolls to', () => {
 
 test('an open row is as tall as it is', () => {
   const open = ref(3)
-  const { tops, rowAt } = useWindow(ref(10), (row) => (row === open.value ? 300 : 20), ref(100))
-  expect([tops.value[3], tops.value[4]]).toEqual([60, 360])
+  const { starts, rowAt } = useWindow(ref(10), (row) => (row === open.value ? 300 : 20), ref(100))
+  expect([starts.value[3], starts.value[4]]).toEqual([60, 360])
   expect(rowAt(200)).toBe(3)
   open.value = -1
-  expect(tops.value[4]).toBe(80)
+  expect(starts.value[4]).toBe(80)
 })
 
 test('an empty list has nothing in sight', () => {

@@ -6,7 +6,7 @@ const OVER = 12
 /** `tall(n)` is the height of row n in pixels; returns the rows to draw and where the first one begins. */
 export function useWindow(count: Ref<number>, tall: (row: number) => number, height: Ref<number>) {
   const scrolled = ref(0)
-  const tops = computed(() => {
+  const starts = computed(() => {
     const made = new Float64Array(count.value + 1)
     for (let row = 0; row < count.value; row++) made[row + 1] = made[row]! + tall(row)
     return made
@@ -17,7 +17,7 @@ export function useWindow(count: Ref<number>, tall: (row: number) => number, hei
     let high = count.value
     while (low < high) {
       const middle = (low + high) >> 1
-      if (tops.value[middle + 1]! <= y) low = middle + 1
+      if (starts.value[middle + 1]! <= y) low = middle + 1
       else high = middle
     }
     return low
@@ -25,5 +25,5 @@ export function useWindow(count: Ref<number>, tall: (row: number) => number, hei
   const first = computed(() => Math.max(rowAt(scrolled.value) - OVER, 0))
   const last = computed(() => Math.min(rowAt(scrolled.value + height.value) + OVER + 1, count.value))
 
-  return { scrolled, tops, rowAt, first, last, total: computed(() => tops.value[count.value]!) }
+  return { scrolled, starts, rowAt, first, last, total: computed(() => starts.value[count.value]!) }
 }
