@@ -281,11 +281,13 @@ def wide(page: Page) -> None:
     page.click("[data-test=frame]")
     page.click("[data-test=show-charts]")
     page.wait_for_timeout(3000)
+    page.wait_for_selector(".bench[aria-busy=false] .stage[aria-busy=false]", timeout=90_000)
     page.screenshot(path=FOLDER / "large_screen.png")
     print("large_screen")
 
 
 def take(page: Page, name: str) -> None:
+    page.wait_for_selector(".bench[aria-busy=false] .stage[aria-busy=false]", timeout=90_000)
     page.mouse.move(640, 2)
     for width in (1281, 1280):
         page.set_viewport_size({"width": width, "height": 800})

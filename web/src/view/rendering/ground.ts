@@ -62,7 +62,7 @@ const GROUND = /* glsl */ `
     float fade = 1.0 - smoothstep(0.35, 1.0, far);
     float line = (0.09 * lines(step) + 0.10 * lines(step * 5.0)) * fade;
     float dark = shade * texture2D(shadow, at).a;
-    gl_FragColor = vec4(ink, line + dark - line * dark);
+    gl_FragColor = vec4(ink * line / max(line + dark, 0.0001), line + dark - line * dark);
   }`
 
 export class Ground extends THREE.Group {
