@@ -32,11 +32,9 @@ def test_cards_run_across_and_wires_leave_at_the_side_they_go_to(bench: Bench) -
 def test_cards_are_put_in_a_line_and_stay_there(bench: Bench) -> None:
     made = bench.new_graph(graph(CHAIN, looking_at="fine"))
     page = bench.page
-    page.locator("[data-test=card-sheet] .title").click()
-    page.locator("[data-test=card-raise] .title").click(modifiers=["Control"])
+    page.keyboard.press("Control+A")
     page.click("[data-test=align]")
     bench.settle()
-    nodes = bench.state(made)["document"]["nodes"]
-    assert nodes["sheet"]["place"][0] == nodes["raise"]["place"][0]
-    assert nodes["raise"]["place"][1] > nodes["sheet"]["place"][1]
-    assert nodes["fine"].get("place") is None
+    places = [node["place"] for node in bench.state(made)["document"]["nodes"].values()]
+    assert len({across for across, _ in places}) == 1
+    assert len({down for _, down in places}) == 3

@@ -28,6 +28,7 @@ def test_a_point_added_to_a_response_curve_changes_the_mesh(bench: Bench) -> Non
     bench.add("line")
     bench.set("segments", "6")
     bench.add("sweep")
+    bench.unfold("taper")
     curve = page.locator("[data-test=response-curve]")
     curve.scroll_into_view_if_needed()
     before = bench.pixels()

@@ -116,7 +116,7 @@ def test_board_and_view_may_have_all_there_is(bench: Bench) -> None:
     page.keyboard.press("Shift+V")
     canvas = page.locator("[data-test=canvas]").bounding_box()
     assert canvas
-    assert canvas["width"] > 1260
+    assert canvas["width"] > 1180
     assert canvas["height"] > 640
     bench.settle()
     assert bench.pixels().std() > 1, "something is drawn"

@@ -34,17 +34,8 @@ RANGES = {"gradient": (-1.0, 1.0), "vector": (-1.0, 1.0), "cell distance": (0.0,
     family="attributes",
     keywords=("perlin", "fractal", "cellular", "worley", "turbulence", "octaves", "bump", "roughness"),
     sections={
-        "noise": (
-            "octaves",
-            "offset",
-            "seed",
-            "place",
-        ),
-        "range": (
-            "rescale",
-            "low",
-            "high",
-        ),
+        "noise": ("octaves", "offset", "seed", "place"),
+        "range": ("rescale", "low", "high"),
     },
     carries="Carries all; adds or replaces the attribute.",
     parameters=(

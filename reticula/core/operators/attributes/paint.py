@@ -96,15 +96,8 @@ class Strokes(Parameter):
     family="attributes",
     keywords=("brush", "draw", "mask", "weight", "colour", "touch up", "hand", "pen"),
     sections={
-        "brush": (
-            "hard",
-            "mirror",
-        ),
-        "attribute": (
-            "kind",
-            "holds",
-            "start",
-        ),
+        "brush": ("hard", "mirror"),
+        "attribute": ("kind", "holds", "start"),
     },
     carries="Carries all; adds or changes the painted attribute.",
     parameters=(

@@ -39,16 +39,8 @@ __all__ = ["random_values"]
     family="attributes",
     keywords=("noise", "vary", "seed", "chance", "dice", "jitter", "uniform", "normal", "gauss", "weights"),
     sections={
-        "spread": (
-            "mean",
-            "deviation",
-            "choices",
-            "weights",
-        ),
-        "repeats": (
-            "per",
-            "seed",
-        ),
+        "spread": ("mean", "deviation", "choices", "weights"),
+        "repeats": ("per", "seed"),
     },
     carries="Carries all; adds or replaces the attribute.",
     parameters=(

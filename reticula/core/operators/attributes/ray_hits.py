@@ -24,12 +24,7 @@ __all__ = ["ray_hits"]
     keywords=("ray", "shoot", "project", "intersection", "points", "all hits"),
     brings={"points in one place": None},
     sections={
-        "rays": (
-            "ways",
-            "limit_reach",
-            "reach",
-            "offset",
-        ),
+        "rays": ("ways", "limit_reach", "reach", "offset"),
         "what is kept": ("read",),
         "space": ("space",),
     },

@@ -66,18 +66,8 @@ LIMITS: tuple[Parameter, ...] = (
     inputs=(Input("geo", "geometry whose elements send the rays"), Input("target", "mesh that the rays may hit")),
     keywords=("ray", "shoot", "project", "hit", "shadow", "exposure", "distance", "occlusion"),
     sections={
-        "rays": (
-            "ways",
-            "hits",
-            "limit_reach",
-            "reach",
-            "offset",
-        ),
-        "what is kept": (
-            "name",
-            "read",
-            "values",
-        ),
+        "rays": ("ways", "hits", "limit_reach", "reach", "offset"),
+        "what is kept": ("name", "read", "values"),
         "space": ("space",),
     },
     carries=(

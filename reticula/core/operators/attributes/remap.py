@@ -39,16 +39,8 @@ SEA = [
     family="attributes",
     keywords=("fit", "range", "scale", "normalise", "clamp", "ramp", "gradient", "colour", "color", "curve", "levels"),
     sections={
-        "from": (
-            "from_range",
-            "low",
-            "high",
-        ),
-        "to": (
-            "to_low",
-            "to_high",
-            "clamp",
-        ),
+        "from": ("from_range", "low", "high"),
+        "to": ("to_low", "to_high", "clamp"),
     },
     carries="Carries all; adds or replaces the attribute.",
     parameters=(

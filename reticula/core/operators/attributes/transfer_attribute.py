@@ -40,13 +40,7 @@ FROM: tuple[Kind, ...] = ("point", "corner", "face", "edge", "curve", "instance"
     inputs=(Input("geo", "geometry that receives the values"), Input("source", "geometry that has the values")),
     keywords=("copy", "carry", "scan", "colour", "color", "nearest", "closest", "bake", "sample", "uv", "index"),
     sections={
-        "reach": (
-            "limit_reach",
-            "reach",
-            "feather",
-            "falloff",
-            "elsewhere",
-        ),
+        "reach": ("limit_reach", "reach", "feather", "falloff", "elsewhere"),
         "names": ("rename",),
         "space": ("space",),
     },

@@ -58,11 +58,7 @@ def _narrowest(start: AnyArray, way: Floats) -> Floats:
     family="curves",
     keywords=("tubes", "wireframe", "lattice", "frame", "pipes", "skeleton", "scaffold"),
     sections={
-        "names of groups": (
-            "side_group",
-            "joint_group",
-            "cap_group",
-        ),
+        "names of groups": ("side_group", "joint_group", "cap_group"),
     },
     carries=(
         "Carries all. Points of tubes copy the point that they stand around, faces over curves the "

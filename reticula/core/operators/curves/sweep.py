@@ -39,19 +39,9 @@ __all__ = ["add_tubes", "sweep"]
     keywords=("tube", "pipe", "loft", "extrude along", "rope", "profile", "rail"),
     brings={"points in one place": None},
     sections={
-        "profile": (
-            "taper",
-            "twist",
-            "up",
-        ),
-        "ends": (
-            "caps",
-            "keep_curves",
-        ),
-        "names of groups": (
-            "side_group",
-            "cap_group",
-        ),
+        "profile": ("taper", "twist", "up"),
+        "ends": ("caps", "keep_curves"),
+        "names of groups": ("side_group", "cap_group"),
     },
     carries=(
         "Carries all. Points of tubes copy the curve point they stand around; faces receive the "

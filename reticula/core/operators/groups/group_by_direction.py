@@ -24,11 +24,7 @@ __all__ = ["group_by_direction"]
     inputs=(Input(), Input("target", "its middle is the point that is faced, if it is connected", optional=True)),
     keywords=("normal", "facing", "slope", "angle", "up", "towards", "camera", "overhang"),
     sections={
-        "what counts": (
-            "given_in",
-            "angle",
-            "combine",
-        ),
+        "what counts": ("given_in", "angle", "combine"),
     },
     carries=MADE,
     parameters=(

@@ -21,14 +21,8 @@ __all__ = ["group_by_nearness"]
     inputs=(Input(), Input("source", "geometry to be near to")),
     keywords=("close", "distance", "proximity", "radius", "membership", "reverse", "lookup"),
     sections={
-        "reach": (
-            "limit_reach",
-            "reach",
-        ),
-        "what counts": (
-            "combine",
-            "space",
-        ),
+        "reach": ("limit_reach", "reach"),
+        "what counts": ("combine", "space"),
     },
     carries=MADE,
     parameters=(

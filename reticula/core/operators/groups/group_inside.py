@@ -25,11 +25,7 @@ __all__ = ["group_inside"]
     inputs=(Input(), Input("volume", "mesh to be inside of; may have holes", optional=True)),
     keywords=("within", "contained", "region", "bounding", "volume", "winding", "enclosed"),
     sections={
-        "what counts": (
-            "counts",
-            "outside",
-            "combine",
-        ),
+        "what counts": ("counts", "outside", "combine"),
         "space": ("space",),
     },
     carries=MADE,

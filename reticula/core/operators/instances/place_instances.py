@@ -27,17 +27,8 @@ __all__ = ["place_instances"]
     ),
     keywords=("copy", "scatter", "duplicate", "array", "populate", "stamp", "clone"),
     sections={
-        "which shape": (
-            "choose",
-            "number",
-            "seed",
-        ),
-        "turn": (
-            "turn",
-            "normal",
-            "up",
-            "spin",
-        ),
+        "which shape": ("choose", "number", "seed"),
+        "turn": ("turn", "normal", "up", "spin"),
     },
     carries=(
         "Instances receive all attributes of their point, their own number as instance_index and "

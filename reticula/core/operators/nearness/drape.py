@@ -33,11 +33,7 @@ __all__ = ["drape"]
     inputs=(Input("geo", "shape that is laid down"), Input("ground", "mesh that it is laid onto")),
     keywords=("project", "snap", "stick", "shrinkwrap", "conform", "lay", "cover", "ground"),
     sections={
-        "rays": (
-            "both_ways",
-            "limit_reach",
-            "reach",
-        ),
+        "rays": ("both_ways", "limit_reach", "reach"),
         "names": ("draped",),
         "space": ("space",),
     },

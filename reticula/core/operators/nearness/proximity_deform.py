@@ -34,10 +34,7 @@ __all__ = ["proximity_deform"]
     inputs=(Input("geo", "geometry whose points move"), Input("source", "points, curves or mesh that they feel")),
     keywords=("attract", "repel", "attractor", "magnet", "bulge", "falloff", "influence", "near", "distance"),
     sections={
-        "what is felt": (
-            "most",
-            "falloff",
-        ),
+        "what is felt": ("most", "falloff"),
         "names": ("name",),
         "space": ("space",),
     },

@@ -31,10 +31,7 @@ __all__ = ["push"]
     inputs=(Input(), Input("stop", "mesh that stops the points", optional=True)),
     keywords=("inflate", "offset", "fatten", "thicken", "normal", "collide", "grow", "peak"),
     sections={
-        "what stops it": (
-            "gap",
-            "stopped",
-        ),
+        "what stops it": ("gap", "stopped"),
         "space": ("space",),
     },
     carries="Carries all; with a mesh that stops, adds the group of points that were stopped. Stored normals "

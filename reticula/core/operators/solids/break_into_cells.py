@@ -48,15 +48,8 @@ SHORT = 1e-6
     keywords=("voronoi", "shatter", "fragments", "crack", "pieces", "split", "partition"),
     brings={"points in one place": None, "open borders": ("make", "sheets")},
     sections={
-        "neighbours": (
-            "first_cells",
-            "most_neighbours",
-            "neighbour_reach",
-        ),
-        "names": (
-            "cell_name",
-            "inner_group",
-        ),
+        "neighbours": ("first_cells", "most_neighbours", "neighbour_reach"),
+        "names": ("cell_name", "inner_group"),
     },
     carries=(
         "Carries all of the first input: parts of a face copy it, values of points and corners are "

@@ -21,10 +21,7 @@ __all__ = ["fill"]
     family="topology",
     keywords=("cap", "close", "hole", "patch", "lid", "bridge", "even mesh"),
     sections={
-        "curves": (
-            "use_points",
-            "keep_curves",
-        ),
+        "curves": ("use_points", "keep_curves"),
         "names of groups": ("fill_group",),
     },
     carries=(

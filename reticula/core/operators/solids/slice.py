@@ -30,10 +30,7 @@ NEARLY = 0.1
     keywords=("cut", "plane", "section", "clip", "halve", "saw", "knife"),
     brings={"open borders": ("cap", False)},
     sections={
-        "names of groups": (
-            "border_group",
-            "cap_group",
-        ),
+        "names of groups": ("border_group", "cap_group"),
     },
     carries=(
         "Carries all; values of points and corners are interpolated at the cut. Caps copy a face "

@@ -38,14 +38,8 @@ ROUNDS = 6
     family="topology",
     keywords=("chamfer", "round", "fillet", "soften", "edge", "corner"),
     sections={
-        "shape": (
-            "profile",
-            "limit",
-        ),
-        "names of groups": (
-            "bevel_group",
-            "corner_group",
-        ),
+        "shape": ("profile", "limit"),
+        "names of groups": ("bevel_group", "corner_group"),
     },
     carries=(
         "Carries all. Points and corners that slide are interpolated along their edge or in their "

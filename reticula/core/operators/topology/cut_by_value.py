@@ -22,17 +22,8 @@ __all__ = ["cut_by_value"]
     outputs=(Output("geo", "the whole mesh, cut along the lines"), Output("lines", "the lines as curves")),
     keywords=("contour", "isoline", "level", "threshold", "band", "region", "outline", "split", "trace"),
     sections={
-        "lines": (
-            "count",
-            "spacing",
-            "snap",
-        ),
-        "names of groups": (
-            "above_group",
-            "below_group",
-            "line_group",
-            "band_name",
-        ),
+        "lines": ("count", "spacing", "snap"),
+        "names of groups": ("above_group", "below_group", "line_group", "band_name"),
     },
     carries="Carries all; values of points and corners are interpolated along the lines, groups and labels copied. "
     "Curves and loose points stay on the mesh.",

@@ -90,25 +90,16 @@ def _plan(shape: Topology, chosen: Flags, together: bool, divisions: int, base: 
         np.concatenate([corners, *(quad.reshape(-1) for quad in quads), shape.corner_point[under]]),
     )
     between = np.tile(raised.source[rim], divisions - 1)
+    face_source = np.concatenate([np.arange(shape.face_count), np.tile(shape.corner_face[wall], divisions), faces])
+    rows = [row.reshape(-1) for row in lower]
+    corner_edge = np.concatenate([shape.corner_edge, *rows, shape.corner_edge[shape.corner_previous[under]]])
     return _Plan(
         raised,
         topology,
         as_readonly(np.concatenate([np.arange(shape.point_count, dtype=np.int32), raised.source[fresh], between])),
-        as_readonly(
-            np.concatenate([np.arange(shape.face_count), np.tile(shape.corner_face[wall], divisions), faces]).astype(
-                np.int32
-            )
-        ),
+        as_readonly(face_source.astype(np.int32)),
         as_readonly(np.concatenate([np.arange(shape.corner_count), wall_source, under]).astype(np.int32)),
-        as_readonly(
-            np.concatenate(
-                [
-                    shape.corner_edge,
-                    *(row.reshape(-1) for row in lower),
-                    shape.corner_edge[shape.corner_previous[under]],
-                ]
-            ).astype(np.int32)
-        ),
+        as_readonly(corner_edge.astype(np.int32)),
         target,
         rim,
         shape.face_count,
@@ -135,30 +126,10 @@ def _reversed_faces(shape: Topology, faces: AnyArray) -> tuple[AnyArray, AnyArra
         "open borders": ("what", "edge"),
     },
     sections={
-        "how far": (
-            "per",
-            "limit",
-            "amount",
-            "variation",
-            "seed",
-        ),
-        "which way": (
-            "along",
-            "direction",
-        ),
-        "walls": (
-            "walls",
-            "divisions",
-            "profile",
-            "keep_base",
-        ),
-        "names of groups": (
-            "mark_walls",
-            "top_group",
-            "side_group",
-            "base_group",
-            "rim_group",
-        ),
+        "how far": ("per", "limit", "amount", "variation", "seed"),
+        "which way": ("along", "direction"),
+        "walls": ("walls", "divisions", "profile", "keep_base"),
+        "names of groups": ("mark_walls", "top_group", "side_group", "base_group", "rim_group"),
     },
     carries=(
         "Carries all. New points copy their source point's values, walls those of the face they were raised from "

@@ -28,10 +28,7 @@ __all__ = ["inset"]
     keywords=("shrink", "frame", "ring", "border", "panel"),
     sections={
         "limits": ("limit",),
-        "names of groups": (
-            "inner_group",
-            "ring_group",
-        ),
+        "names of groups": ("inner_group", "ring_group"),
     },
     carries=(
         "Carries all. Ring faces copy the face they surround; the inner corners keep the outer ones' "

@@ -29,15 +29,8 @@ OUTSIDE = 1e-9
     keywords=("tiles", "divide", "rows", "columns", "facade", "plates", "gap", "shingles", "grid"),
     brings={"open borders": None},
     sections={
-        "gaps": (
-            "gap_in",
-            "gap",
-            "gap_width",
-        ),
-        "names": (
-            "divisions",
-            "panel",
-        ),
+        "gaps": ("gap_in", "gap", "gap_width"),
+        "names": ("divisions", "panel"),
     },
     carries="Carries all. Cut faces interpolate; panels laid on the surface have the values of the places they lie at.",
     parameters=(

@@ -38,10 +38,7 @@ __all__ = ["repair"]
     ),
     brings={"points in one place": None},
     sections={
-        "limits": (
-            "tolerance",
-            "hole_size",
-        ),
+        "limits": ("tolerance", "hole_size"),
         "names of groups": ("fill_group",),
     },
     carries="Carries all. Points welded keep the first one's values, cut faces interpolate, faces over holes copy the "

@@ -31,15 +31,8 @@ TRIES = 12
     family="topology",
     keywords=("decimate", "reduce", "lod", "fewer", "quadric", "remesh", "light"),
     sections={
-        "limits": (
-            "error",
-            "rounds",
-            "smoothing",
-        ),
-        "what stays": (
-            "keep_borders",
-            "keep",
-        ),
+        "limits": ("error", "rounds", "smoothing"),
+        "what stays": ("keep_borders", "keep"),
     },
     carries=(
         "Carries all. Points and corners take the values of the nearest place on the surface before, "

@@ -147,11 +147,7 @@ def _edge_index(shape: Topology, topology: Topology) -> Indices:
     family="topology",
     keywords=("subdivision", "catmull", "clark", "loop", "round", "refine", "crease"),
     sections={
-        "creases": (
-            "crease",
-            "corner_crease",
-            "weight",
-        ),
+        "creases": ("crease", "corner_crease", "weight"),
     },
     carries=(
         "Carries all. Point values are blended by the same rule as positions, corner values (uv) inside their own "

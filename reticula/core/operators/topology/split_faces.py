@@ -27,10 +27,7 @@ MOST_FACES = 16_000_000
     family="topology",
     keywords=("subdivide", "flat", "refine", "tessellate", "midpoint", "divide", "dense"),
     sections={
-        "names of groups": (
-            "split_group",
-            "seam_group",
-        ),
+        "names of groups": ("split_group", "seam_group"),
     },
     carries=(
         "Carries all. New points and corners are interpolated between the ends of their edge or over "

@@ -33,17 +33,12 @@ import {
 } from './picture'
 import { Ground } from './ground'
 import { isSoftware, MeasuredQuality, type Quality } from './qualities'
+import { drawInTiles, nameOf, SHEET, TILE } from './renderers'
 import { Studio } from './studio'
 import { elementsWithin, type Spot } from '../picking/within'
 
 /** Colours are display colours from the style sheet to the screen: nothing converts them. */
 THREE.ColorManagement.enabled = false
-
-/** Pixels of a tile of a large picture. */
-const TILE = 2048
-
-/** The uv sheet from 0 to 1, drawn behind faces that are laid out on it. */
-const SHEET = [0, 0, 0, 1, 0, 0, 1, 0, 0, 1, 1, 0, 1, 1, 0, 0, 1, 0, 0, 1, 0, 0, 0, 0]
 
 export class Scene {
   readonly camera = new THREE.PerspectiveCamera(38, 1, 0.001, 1000)
@@ -86,7 +81,7 @@ export class Scene {
     this.over.add(this.strokes, this.chosen, this.marks, this.sheet, this.ghosts)
     this.scene.add(this.ground, this.own, this.other, this.over)
     this.scene.fog = new THREE.Fog(0xffffff)
-    this.measured = new MeasuredQuality(isSoftware(this.rendererName) ? 'fast' : 'studio')
+    this.measured = new MeasuredQuality(isSoftware(nameOf(this.renderer)) ? 'fast' : 'studio')
     this.controls = new OrbitControls(this.camera, canvas)
     this.glide = new Glide(this.camera, this.controls)
     this.controls.addEventListener('start', () => this.glide.stop())
@@ -99,12 +94,6 @@ export class Scene {
 
   private get mesh(): MeshData | null {
     return this.own.mesh
-  }
-
-  private get rendererName(): string {
-    const gl = this.renderer.getContext()
-    const about = gl.getExtension('WEBGL_debug_renderer_info')
-    return String(gl.getParameter(about?.UNMASKED_RENDERER_WEBGL ?? gl.RENDERER))
   }
 
   /** How much is drawn, whether with the ground, and how solid faces are. */
@@ -358,20 +347,13 @@ export class Scene {
 
   /** Draw a picture of any size in tiles, and hand each to `put` with its place in pixels. */
   still(width: number, height: number, put: (tile: HTMLCanvasElement, x: number, y: number) => void): void {
-    const before = this.renderer.getSize(new THREE.Vector2())
-    const ratio = this.renderer.getPixelRatio()
-    this.renderer.setPixelRatio(1)
-    for (const { x, y, wide, tall } of tilesOf(width, height, this.panes.form === 'one' ? TILE : Infinity)) {
-      this.camera.setViewOffset(width, height, x, y, wide, tall)
-      this.renderer.setSize(wide, tall, false)
-      this.camera.aspect = (width * spanOf(this.panes).width) / height
-      this.camera.updateProjectionMatrix()
+    this.camera.aspect = (width * spanOf(this.panes).width) / height
+    const most = this.panes.form === 'one' ? TILE : Infinity
+    drawInTiles(this.renderer, this.camera, tilesOf(width, height, most), [width, height], (x, y) => {
       this.render()
       put(this.canvas, x, y)
-    }
-    this.camera.clearViewOffset()
-    this.renderer.setPixelRatio(ratio)
-    this.resize(before.x, before.y)
+    })
+    this.fit()
     this.render()
   }
 
