@@ -27,11 +27,11 @@ from playwright.sync_api import Browser, CDPSession, Page, sync_playwright
 from bench.measure import Row
 from reticula.launch.client import Client
 from tools.choosing import choose
+from tools.pictures import CHROMIUM
 
 __all__ = ["rows"]
 
 ROOT = Path(__file__).resolve().parents[1]
-CHROMIUM = ["--use-gl=angle", "--use-angle=swiftshader", "--enable-unsafe-swiftshader", "--no-sandbox"]
 DIALS = (("Settlement tile", "ridge_height"), ("Current vane", ""), ("Ribbed arch", ""), ("Barnacle crust", ""))
 """Demo graphs and the dial that is dragged; '' is the first one with a slider."""
 MOVES = 9

@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import base64
 import json
 import shutil
 import sys
@@ -11,27 +10,13 @@ from playwright.sync_api import sync_playwright
 
 from reticula.bundle import DEMO
 from tools.choosing import choose
-
-ARGS = ["--use-gl=angle", "--use-angle=swiftshader", "--enable-unsafe-swiftshader", "--no-sandbox"]
-TAKE = """() => {
-  const source = document.querySelector('[data-test=canvas]'), made = document.createElement('canvas')
-  made.width = 640; made.height = 400
-  const paper = made.getContext('2d'), style = getComputedStyle(document.documentElement)
-  const back = paper.createLinearGradient(0, 0, 0, 400)
-  back.addColorStop(0, style.getPropertyValue('--backdrop-top'))
-  back.addColorStop(1, style.getPropertyValue('--backdrop-bottom'))
-  paper.fillStyle = back; paper.fillRect(0, 0, 640, 400)
-  const scale = Math.max(640 / source.width, 400 / source.height)
-  const width = source.width * scale, height = source.height * scale
-  paper.drawImage(source, (640 - width) / 2, (400 - height) / 2, width, height)
-  return made.toDataURL('image/webp', 0.86)
-}"""
+from tools.pictures import CHROMIUM, picture_of
 
 
 def main(address: str) -> None:
     """Write a picture of each demo beside its graph."""
     with sync_playwright() as playwright:
-        browser = playwright.chromium.launch(executable_path=shutil.which("chromium"), args=ARGS)
+        browser = playwright.chromium.launch(executable_path=shutil.which("chromium"), args=CHROMIUM)
         page = browser.new_page(viewport={"width": 1280, "height": 800})
         page.add_init_script("localStorage.setItem('reticula toured', 'yes')")
         page.goto(address)
@@ -45,7 +30,7 @@ def main(address: str) -> None:
             page.wait_for_timeout(3500)
             page.click("[data-test=frame]")
             page.wait_for_timeout(1500)
-            data = base64.b64decode(page.evaluate(TAKE).partition(",")[2])
+            data = picture_of(page, "webp")
             (DEMO / "pictures" / "graphs" / f"{path.stem}.webp").write_bytes(data)
             print(path.stem, len(data))
         browser.close()

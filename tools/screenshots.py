@@ -7,7 +7,6 @@ PASSWORD`` it takes the one of an installation where people sign in.
 
 from __future__ import annotations
 
-import base64
 import shutil
 import sys
 from pathlib import Path
@@ -18,9 +17,9 @@ from playwright.sync_api import Page, sync_playwright
 from demo.operators import publish_growth, publish_tile
 from reticula.core.packages import sign_package, write_package
 from tools.choosing import choose
+from tools.pictures import CHROMIUM, picture_of
 
 FOLDER = Path(__file__).resolve().parents[1] / "docs" / "screenshots"
-CHROMIUM = ["--use-gl=angle", "--use-angle=swiftshader", "--enable-unsafe-swiftshader", "--no-sandbox"]
 
 
 def main() -> None:
@@ -250,21 +249,9 @@ def package_picture(page: Page, graph: str, name: str) -> None:
     """Keep what the view shows of a graph as the picture of an operator's page."""
     choose(page, "[data-test=graph]", label=graph)
     page.wait_for_timeout(6000)
-    data = page.evaluate("""() => {
-      const source = document.querySelector('[data-test=canvas]'), made = document.createElement('canvas')
-      made.width = 640; made.height = 400
-      const paper = made.getContext('2d'), style = getComputedStyle(document.documentElement)
-      const back = paper.createLinearGradient(0, 0, 0, 400)
-      back.addColorStop(0, style.getPropertyValue('--backdrop-top'))
-      back.addColorStop(1, style.getPropertyValue('--backdrop-bottom'))
-      paper.fillStyle = back; paper.fillRect(0, 0, 640, 400)
-      const scale = Math.max(640 / source.width, 400 / source.height)
-      const width = source.width * scale, height = source.height * scale
-      paper.drawImage(source, (640 - width) / 2, (400 - height) / 2, width, height)
-      return made.toDataURL('image/png') }""")
     folder = FOLDER.parents[1] / "demo" / "pictures"
     folder.mkdir(exist_ok=True)
-    (folder / f"{name}.png").write_bytes(base64.b64decode(data.partition(",")[2]))
+    (folder / f"{name}.png").write_bytes(picture_of(page, "png"))
 
 
 def wide(page: Page) -> None:

@@ -21,6 +21,12 @@ CHAIN = {
 }
 
 
+@pytest.fixture
+def made(bench: Bench) -> str:
+    """The chain, as a graph that is open."""
+    return bench.new_graph(graph(CHAIN, looking_at="turned"))
+
+
 def as_lanes(page: Page) -> Locator:
     """Draw the graph as lanes, however it is drawn now."""
     page.locator("[data-test=board-form]").get_by_text("lanes", exact=True).click()
@@ -47,8 +53,7 @@ def drag(page: Page, row: str, to: str, *, below: bool = True, drop: bool = True
         page.mouse.up()
 
 
-def test_a_graph_of_more_than_eight_nodes_is_drawn_as_lanes_and_the_choice_is_kept(bench: Bench) -> None:
-    made = bench.new_graph(graph(CHAIN, looking_at="turned"))
+def test_a_graph_of_more_than_eight_nodes_is_drawn_as_lanes_and_the_choice_is_kept(bench: Bench, made: str) -> None:
     page = bench.page
     expect(page.locator("[data-test=lanes]")).to_be_visible()
     order = titles(page)
@@ -63,8 +68,7 @@ def test_a_graph_of_more_than_eight_nodes_is_drawn_as_lanes_and_the_choice_is_ke
     expect(page.locator("[data-test=lanes]")).to_be_visible()
 
 
-def test_rows_are_walked_opened_and_closed_by_keyboard(bench: Bench) -> None:
-    made = bench.new_graph(graph(CHAIN, looking_at="turned"))
+def test_rows_are_walked_opened_and_closed_by_keyboard(bench: Bench, made: str) -> None:
     page = bench.page
     rows = page.locator("[data-test=lanes]")
     rows.focus()
@@ -90,8 +94,7 @@ def test_rows_are_walked_opened_and_closed_by_keyboard(bench: Bench) -> None:
     assert bench.state(made)["document"]["nodes"]["turned"]["skip"] is True
 
 
-def test_names_and_values_filter_the_rows(bench: Bench) -> None:
-    bench.new_graph(graph(CHAIN, looking_at="turned"))
+def test_names_and_values_filter_the_rows(bench: Bench, made: str) -> None:
     page = bench.page
     page.fill("[data-test=filter-lanes]", "0.3")
     expect(page.locator(".lane")).to_have_count(1)
@@ -102,8 +105,7 @@ def test_names_and_values_filter_the_rows(bench: Bench) -> None:
     expect(page.locator(".lane")).to_have_count(9)
 
 
-def test_a_row_dropped_between_two_is_wired_in_and_what_cannot_be_is_said(bench: Bench) -> None:
-    made = bench.new_graph(graph(CHAIN, looking_at="turned"))
+def test_a_row_dropped_between_two_is_wired_in_and_what_cannot_be_is_said(bench: Bench, made: str) -> None:
     page = bench.page
     drag(page, "turned", "sheet")
     bench.settle()
@@ -126,8 +128,7 @@ def test_a_row_dropped_between_two_is_wired_in_and_what_cannot_be_is_said(bench:
     assert bench.state(made)["document"]["nodes"]["post"].get("inputs", {}) == {}
 
 
-def test_a_row_is_dragged_onto_another_lane(bench: Bench) -> None:
-    made = bench.new_graph(graph(CHAIN, looking_at="turned"))
+def test_a_row_is_dragged_onto_another_lane(bench: Bench, made: str) -> None:
     page = bench.page
     drag(page, "fine", "post")
     bench.settle()

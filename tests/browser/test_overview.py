@@ -31,7 +31,7 @@ def zoom(bench: Bench) -> float:
     )
 
 
-@pytest.mark.parametrize("count", [5, 20, 80])
+@pytest.mark.parametrize("count", [5, 20, 80, 500])
 def test_all_cards_are_in_sight(bench: Bench, count: int) -> None:
     page = bench.page
     bench.new_graph(chain(count))

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 /** The working screen: board, view and ledger, which always show the same moment. */
-import { useEventListener, useLocalStorage } from '@vueuse/core'
+import { useEventListener } from '@vueuse/core'
 import { ElDialog } from 'element-plus'
 import { computed, nextTick, onMounted, provide, ref, watch, watchEffect } from 'vue'
 import Board from '../board/Board.vue'
@@ -12,13 +12,13 @@ import Dials from '../dials/Dials.vue'
 import type { DialsSurface } from '../dials/surface'
 import Ledger from '../ledger/Ledger.vue'
 import { addNode, splitFeed } from '../model/document'
-import { keyed, type Keys } from '../model/keys'
 import ScriptDrawer from '../script/ScriptDrawer.vue'
 import { addCardKey, publishKey, shapesKey } from '../stores/injectionKeys'
 import { useCatalogue } from '../stores/useCatalogue'
 import { tell } from '../stores/useChanges'
 import { useEvaluation } from '../stores/useEvaluation'
 import { useGraph } from '../stores/useGraph'
+import { useKeys } from '../stores/useKeys'
 import { usePackages } from '../stores/usePackages'
 import { useProject } from '../stores/useProject'
 import { useSelection } from '../stores/useSelection'
@@ -120,9 +120,8 @@ const usualActions = useBenchActions(
   { ...surfaces, freeze: () => freeze(afterTitle.value) },
   { finding, helping, touring, shaping, demos: browsingDemos },
 )
-/** Shortcuts as they were changed in this browser. */
-const keys = useLocalStorage<Keys>('reticula keys', {})
-const actions = computed(() => keyed(usualActions, keys.value))
+const { changed: keys, usual, actions } = useKeys()
+usual.value = usualActions
 useShortcuts(
   () => actions.value,
   () => finding.value,
@@ -164,7 +163,7 @@ function useShape(name: string) {
       <Divider :split="boardSplit" label="Width of the board" what="the board" test="board" />
       <div class="right" :style="{ gridTemplateRows: `minmax(0, 1fr) 6px ${drawerSplit.size.value}px` }">
         <View ref="picture"
-          ><template #empty
+          ><template v-if="!graph.lookOnly.value && !graph.path.value.length" #empty
             ><p>Or begin with one of these:</p>
             <DemoGallery /></template
         ></View>

@@ -1,11 +1,11 @@
 <script setup lang="ts">
 /** The demos with their pictures; a click opens one in this project. */
-import { ElCard, ElSkeleton } from 'element-plus'
+import { ElButton, ElCard, ElEmpty, ElSkeleton } from 'element-plus'
 import { onMounted } from 'vue'
 import { useDemos } from '../stores/useDemos'
 
 const emit = defineEmits<{ taken: [] }>()
-const { demos, taking, load, take } = useDemos()
+const { demos, taking, trouble, load, take } = useDemos()
 onMounted(load)
 
 async function open(name: string) {
@@ -15,7 +15,10 @@ async function open(name: string) {
 </script>
 
 <template>
-  <ElSkeleton v-if="!demos.length" :rows="4" animated />
+  <ElEmpty v-if="trouble" :image-size="50" :description="trouble"
+    ><ElButton @click="load">Look again</ElButton></ElEmpty
+  >
+  <ElSkeleton v-else-if="!demos.length" :rows="4" animated />
   <div v-else class="gallery" data-test="gallery">
     <ElCard
       v-for="demo in demos"
@@ -29,6 +32,7 @@ async function open(name: string) {
       :data-test="`demo-${demo.name}`"
       @click="open(demo.name)"
       @keydown.enter.stop="open(demo.name)"
+      @keydown.space.stop.prevent="open(demo.name)"
     >
       <img
         v-if="demo.picture"

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 /** The top line: where one is, whether all is saved, undo, and the way in and out for meshes. */
+import { useKeys } from '../stores/useKeys'
 import Choice from '../shared/controls/Choice.vue'
 import { ElButton, ElDropdown, ElDropdownItem, ElDropdownMenu, ElMessageBox } from 'element-plus'
 import { computed } from 'vue'
@@ -8,6 +9,8 @@ import { useGraph } from '../stores/useGraph'
 import { useCatalogue } from '../stores/useCatalogue'
 import { useTheme } from '../stores/useTheme'
 import { useProject } from '../stores/useProject'
+
+const { hint, keyOf } = useKeys()
 
 const emit = defineEmits<{ find: []; shapes: []; catalogue: []; demos: [] }>()
 const graph = useGraph()
@@ -101,7 +104,7 @@ async function chooseGraph(chosen: string) {
     <ElButton
       text
       :disabled="graph.undoLabel.value === null || graph.lookOnly.value"
-      :title="graph.undoLabel.value === null ? 'Nothing to undo' : `Undo: ${graph.undoLabel.value} (Ctrl+Z)`"
+      :title="graph.undoLabel.value === null ? 'Nothing to undo' : `Undo: ${graph.undoLabel.value}${hint('Undo')}`"
       data-test="undo"
       @click="graph.undo()"
     >
@@ -110,14 +113,14 @@ async function chooseGraph(chosen: string) {
     <ElButton
       text
       :disabled="graph.redoLabel.value === null || graph.lookOnly.value"
-      :title="graph.redoLabel.value === null ? 'Nothing to redo' : `Redo: ${graph.redoLabel.value} (Ctrl+Shift+Z)`"
+      :title="graph.redoLabel.value === null ? 'Nothing to redo' : `Redo: ${graph.redoLabel.value}${hint('Redo')}`"
       data-test="redo"
       @click="graph.redo()"
     >
       Redo
     </ElButton>
     <ElButton data-test="open-finder" title="Find an operator or an action" @click="emit('find')">
-      Find <kbd>/</kbd>
+      Find <kbd v-if="keyOf('Find')">{{ keyOf('Find') }}</kbd>
     </ElButton>
     <ElButton
       data-test="open-catalogue"

@@ -44,6 +44,8 @@ export function useBenchActions(on: Surfaces, open: Dialogs): Action[] {
   const { browsing, publishing } = usePackages()
   const { remove, duplicate, skip, lookAt, ghost, haveCards, nests, folded } = useCardActions(() => on.board.value)
 
+  const asCards = () => on.board.value?.form === 'cards'
+
   return [
     { name: 'Find', help: 'search operators and actions', shortcut: '/', run: () => (open.finding.value = true) },
     {
@@ -237,8 +239,13 @@ export function useBenchActions(on: Surfaces, open: Dialogs): Action[] {
       shortcut: 'Ctrl+A',
       run: () => on.board.value?.select(Object.keys(graph.document.value.nodes)),
     },
-    { name: 'Tidy board', help: 'lay all cards out again', run: () => on.board.value?.tidy() },
-    { name: 'All cards', help: 'show all cards on the board', run: () => void on.board.value?.showAll() },
+    { name: 'Tidy board', help: 'lay all cards out again', enabled: asCards, run: () => on.board.value?.tidy() },
+    {
+      name: 'All cards',
+      help: 'show all cards on the board',
+      enabled: asCards,
+      run: () => void on.board.value?.showAll(),
+    },
     { name: 'Day or night', help: 'change the theme', run: theme.toggle },
     { name: 'Stop', help: 'stop the evaluation', enabled: () => evaluation.running.value, run: evaluation.stop },
   ]

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 /** Where the graph is: as lanes, a row for each node, or as cards with wires between them. */
+import { useKeys } from '../stores/useKeys'
 import { useLocalStorage } from '@vueuse/core'
 import { ElButton, ElInput, ElSegmented } from 'element-plus'
 import { computed, nextTick, provide, ref, watch } from 'vue'
@@ -16,6 +17,8 @@ import type { GraphPane } from './surface'
 import { FORMS, useBoardForm } from './useBoardForm'
 import { useCardSets } from './useCardSets'
 import WirePreview from './WirePreview.vue'
+
+const { hint } = useKeys()
 
 const graph = useGraph()
 const searching = ref(false)
@@ -39,7 +42,7 @@ watch([() => graph.state.value?.id, () => graph.path.value.join('/')], () => {
   chosenCards.value = new Set()
   asked.value = wire.value = words.value = ''
 })
-const follow = () => pane.value?.follow()
+const follow = () => pane.value?.follow?.()
 const { foldChosen, frameChosen, nameJump, copy, pasteText } = useCardSets({ selected, select, follow })
 
 function select(chosen: string[]) {
@@ -62,11 +65,12 @@ async function go({ path, id }: { path: string[]; id: string }) {
 defineExpose({
   selected,
   select,
-  cutWire: () => pane.value?.cutWire() ?? false,
-  fit: async () => pane.value?.fit(),
-  showAll: async () => pane.value?.showAll(),
+  cutWire: () => pane.value?.cutWire?.() ?? false,
+  fit: async () => pane.value?.fit?.(),
+  showAll: async () => pane.value?.showAll?.(),
   follow,
-  tidy: () => pane.value?.tidy(),
+  tidy: () => pane.value?.tidy?.(),
+  form,
   turnForm: () => (form.value = form.value === 'lanes' ? 'cards' : 'lanes'),
   foldChosen,
   frameChosen,
@@ -86,7 +90,7 @@ defineExpose({
         v-model="form"
         :options="[...FORMS]"
         aria-label="How the graph is drawn"
-        title="A row for each node, or cards with wires (Shift+L)"
+        :title="`A row for each node, or cards with wires${hint('Lanes or cards')}`"
         data-test="board-form"
       />
       <ElInput
@@ -100,14 +104,24 @@ defineExpose({
         spellcheck="false"
       />
       <span v-else class="faint">{{ ids.length }} {{ ids.length === 1 ? 'card' : 'cards' }}</span>
-      <ElButton v-if="selected.length > 1" data-test="fold" title="Make one card of these (G)" @click="foldChosen">
+      <ElButton
+        v-if="selected.length > 1"
+        data-test="fold"
+        :title="`Make one card of these${hint('Fold')}`"
+        @click="foldChosen"
+      >
         Fold {{ selected.length }}
       </ElButton>
       <ElButton v-if="selected.length > 1" text data-test="frame" title="Put a frame around these" @click="frameChosen">
         Frame
       </ElButton>
-      <ElButton v-if="wire" class="cut" data-test="cut" @click="pane?.cutWire()">Cut this wire</ElButton>
-      <ElButton text data-test="search" title="Search in the graph (Ctrl+F)" @click="searching = !searching">
+      <ElButton v-if="wire" class="cut" data-test="cut" @click="pane?.cutWire?.()">Cut this wire</ElButton>
+      <ElButton
+        text
+        data-test="search"
+        :title="`Search in the graph${hint('Search in the graph')}`"
+        @click="searching = !searching"
+      >
         Search
       </ElButton>
       <template v-if="form === 'cards'">
@@ -127,8 +141,8 @@ defineExpose({
           @click="way = way === 'across' ? 'down' : 'across'"
           >Across</ElButton
         >
-        <ElButton text title="Show all cards" data-test="all-cards" @click="pane?.showAll()">All cards</ElButton>
-        <ElButton text title="Lay all cards out again, those placed by hand too" @click="pane?.tidy()">Tidy</ElButton>
+        <ElButton text title="Show all cards" data-test="all-cards" @click="pane?.showAll?.()">All cards</ElButton>
+        <ElButton text title="Lay all cards out again, those placed by hand too" @click="pane?.tidy?.()">Tidy</ElButton>
       </template>
     </div>
     <Breadcrumbs />

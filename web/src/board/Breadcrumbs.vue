@@ -1,10 +1,13 @@
 <script setup lang="ts">
 /** Where one is: the graph, and the graphs inside it that one went into; and which round of a loop is looked at. */
+import { useKeys } from '../stores/useKeys'
 import TextField from '../shared/controls/TextField.vue'
 import { ElButton } from 'element-plus'
 import { computed } from 'vue'
 import { useGraph } from '../stores/useGraph'
 import { levelOf, nodeOf } from '../model/levels'
+
+const { hint } = useKeys()
 
 const graph = useGraph()
 
@@ -54,7 +57,7 @@ function choose(text: string) {
     <ElButton
       class="up"
       data-test="go-out"
-      title="Out of this graph (Shift+Enter)"
+      :title="`Out of this graph${hint('Out')}`"
       @click="graph.leave(steps.length - 1)"
     >
       Out

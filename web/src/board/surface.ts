@@ -7,6 +7,8 @@ export interface BoardSurface {
   showAll: () => Promise<void>
   follow: () => void
   tidy: () => void
+  /** How the graph is drawn now. */
+  form: 'lanes' | 'cards'
   turnForm: () => void
   foldChosen: () => Promise<void>
   frameChosen: () => void
@@ -17,14 +19,15 @@ export interface BoardSurface {
   ask: () => void
 }
 
-/** What the board asks of how it draws the graph. */
+/** What the board asks of how it draws the graph; lanes need no place for cards, so they do less. */
 export interface GraphPane {
-  fit: () => Promise<void>
-  showAll: () => Promise<void>
-  follow: () => void
+  /** Move to a node. */
   centre: (id: string) => Promise<void>
-  tidy: () => void
-  cutWire: () => boolean
+  fit?: () => Promise<void>
+  showAll?: () => Promise<void>
+  follow?: () => void
+  tidy?: () => void
+  cutWire?: () => boolean
   /** Put the chosen cards in a line, where they have places. */
   align?: () => void
 }

@@ -149,7 +149,7 @@ function key(event: KeyboardEvent) {
       :high="range[1]!"
       :step="slide.step"
       :value="slide.at"
-      :usual="share === null ? (usual as number) : shareOf(usual)"
+      :usual="share !== null ? shareOf(usual) : typeof usual === 'number' ? usual : null"
       :label="`${label} ${slide.name}`"
       :title="
         share === null

@@ -14,8 +14,12 @@ test('a demo is taken with the shapes that it needs, and opened if it is there',
   const added = vi.spyOn(project, 'addGraph').mockResolvedValue()
   const opened = vi.spyOn(project, 'openGraph').mockResolvedValue()
   project.shapes.value = [{ name: 'here' }] as never
-  const { demos, load, take } = useDemos()
+  const { demos, trouble, load, take } = useDemos()
+  vi.mocked(api.demos).mockRejectedValueOnce(new Error('The service does not answer.'))
   await load()
+  expect([demos.value.length, trouble.value]).toEqual([0, 'The service does not answer.'])
+  await load()
+  expect(trouble.value).toBe('')
   expect(demos.value[0]!.graph).toBeNull()
   await take('tile')
   expect(fetched.mock.calls).toEqual([['scan']])

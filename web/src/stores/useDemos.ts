@@ -10,7 +10,8 @@ export const useDemos = createGlobalState(() => {
   const known = ref<Schemas['DemoSummary'][]>([])
   /** The demo that is on its way. */
   const taking = ref('')
-  let asked = false
+  /** Why there are none. */
+  const trouble = ref('')
 
   const demos = computed(() =>
     known.value.map((demo) => ({
@@ -20,9 +21,13 @@ export const useDemos = createGlobalState(() => {
   )
 
   async function load(): Promise<void> {
-    if (asked) return
-    asked = true
-    known.value = (await api.demos().catch(() => ({ demos: [] }))).demos
+    if (known.value.length) return
+    try {
+      known.value = (await api.demos()).demos
+      trouble.value = known.value.length ? '' : 'This release has no demos.'
+    } catch (error) {
+      trouble.value = error instanceof Error ? error.message : String(error)
+    }
   }
 
   /** Open a demo: the graph of this project that has its title, else a new one with the shapes that it needs. */
@@ -43,5 +48,5 @@ export const useDemos = createGlobalState(() => {
     }
   }
 
-  return { demos, taking, load, take }
+  return { demos, taking, trouble, load, take }
 })

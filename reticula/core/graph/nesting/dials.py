@@ -40,7 +40,6 @@ class DialParameter(Parameter):
     """
 
     inner: Parameter = field(kw_only=True)
-    section: str = ""
 
     def check(self, value: Any) -> Any:
         return self.inner.check(value)

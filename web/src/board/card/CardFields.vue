@@ -20,7 +20,7 @@ const texts = useText()
 /** Parameters from which on one searches rather than reads. */
 const MANY = 10
 const words = ref('')
-const { sections, isOpen, turn } = useSections(props.card, words)
+const { sections, isOpen, isNeeded, turn } = useSections(props.card, words)
 
 /** A script's text, and the controls that it declares. */
 const source = computed(() => (visible.value.some((p) => p.widget === 'script') ? String(values.value.source) : null))
@@ -50,6 +50,8 @@ watch(
         class="section"
         text
         :aria-expanded="isOpen(group)"
+        :disabled="isNeeded(group)"
+        :title="isNeeded(group) ? 'Open while a wire, a dial or an error is in it' : undefined"
         :data-test="`section-${group.section.replaceAll(' ', '-')}`"
         @click="turn(group.section)"
       >

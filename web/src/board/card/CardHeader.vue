@@ -1,11 +1,14 @@
 <script setup lang="ts">
 /** A card's title, and what is done to it in one click: look, ghost, skip. */
+import { useKeys } from '../../stores/useKeys'
 import TextField from '../../shared/controls/TextField.vue'
 import { ElButton } from 'element-plus'
 import { useGraph } from '../../stores/useGraph'
 import { useView } from '../../stores/useView'
 import type { CardState } from './useCard'
 import { useCardEdits } from './useCardEdits'
+
+const { hint } = useKeys()
 
 const props = defineProps<{ card: CardState; open?: boolean }>()
 const { id, node, title, looking, isValue, inputs, runsGraph } = props.card
@@ -23,7 +26,7 @@ const view = useView()
       class="small nodrag"
       text
       :aria-pressed="looking"
-      :title="looking ? 'The view shows this' : 'Look at this (L)'"
+      :title="looking ? 'The view shows this' : `Look at this${hint('Look at')}`"
       :data-test="`look-${id}`"
       @click.stop="look()"
     >
@@ -34,7 +37,7 @@ const view = useView()
       class="small nodrag"
       text
       :aria-pressed="view.ghosts.includes(id)"
-      title="Draw its result as a faint wire beside what is looked at (H)"
+      :title="`Draw its result as a faint wire beside what is looked at${hint('Ghost')}`"
       :data-test="`ghost-${id}`"
       @click.stop="toggleGhost"
     >
@@ -45,7 +48,7 @@ const view = useView()
       class="small nodrag"
       text
       :aria-pressed="!!node?.skip"
-      title="Pass the geometry through unchanged (K)"
+      :title="`Pass the geometry through unchanged${hint('Skip')}`"
       @click.stop="skip"
     >
       skip

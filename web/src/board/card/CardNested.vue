@@ -1,5 +1,6 @@
 <script setup lang="ts">
 /** What a card offers that runs a graph: a way in, presets, a newer release, publishing, unfolding. */
+import { useKeys } from '../../stores/useKeys'
 import Choice from '../../shared/controls/Choice.vue'
 import { ElButton, ElMessageBox } from 'element-plus'
 import { computed, ref } from 'vue'
@@ -8,6 +9,8 @@ import { useCatalogue } from '../../stores/useCatalogue'
 import { startingGraph } from '../../model/document'
 import { useChanges } from '../../stores/useChanges'
 import { useGraph } from '../../stores/useGraph'
+
+const { hint } = useKeys()
 
 const props = defineProps<{ id: string; operator: OperatorState }>()
 const emit = defineEmits<{ publish: [] }>()
@@ -99,7 +102,7 @@ const update = (beside: boolean) =>
 
 <template>
   <div class="nested nodrag">
-    <ElButton data-test="open-inside" title="Go into the graph that this card runs (Enter)" @click="open">
+    <ElButton data-test="open-inside" :title="`Go into the graph that this card runs${hint('Open')}`" @click="open">
       Open
     </ElButton>
     <Choice

@@ -31,5 +31,5 @@ export function useSections({ declared, values, visible, wired, failedAt }: Card
     left.value = left.value.includes(key) ? left.value.filter((one) => one !== key) : [...left.value, key]
   }
 
-  return { sections, isOpen, turn }
+  return { sections, isOpen, isNeeded, turn }
 }

@@ -7,7 +7,6 @@ import { useGraph } from '../../stores/useGraph'
 
 /** After a graph is opened or a card added, cards grow as their results arrive; until then, or a touch, the board follows. */
 const SETTLING_MS = 2500
-const REVEALING_MS = 600
 /** How small cards may get, so that all of a large graph fit the board. */
 export const LEAST_ZOOM = 0.03
 /** Below this zoom cards show their titles alone, large enough to be read. */
@@ -59,22 +58,24 @@ export function useBoardViewport(chosenCards: Readonly<Ref<ReadonlySet<string>>>
     if (Date.now() < settling && Object.keys(sizes.value).length) setTimeout(fit, 60)
   })
 
-  /** A card that is opened is moved into sight once its size is known. */
-  let opened = { id: '', until: 0 }
+  /** A card that is opened is moved into sight as its size gets known, until one moves the board oneself. */
+  let opened = ''
   watch(chosenCards, (now) => {
-    opened = { id: now.size === 1 ? [...now][0]! : '', until: Date.now() + REVEALING_MS }
-    if (opened.id && flow.viewport.value.zoom < FAR) void centre(opened.id)
+    opened = now.size === 1 ? [...now][0]! : ''
+    if (opened && flow.viewport.value.zoom < FAR) void centre(opened)
   })
   watch(sizes, (now) => {
-    const place = places.value[opened.id]
-    const size = now[opened.id]
-    if (!place || !size || Date.now() > opened.until) return
+    const place = places.value[opened]
+    const size = now[opened]
+    if (!place || !size) return
     const at = flow.viewport.value
     if (at.zoom === 1)
       void flow.setViewport({ ...revealing(at, place, size, flow.dimensions.value), zoom: 1 }, { duration: 120 })
   })
   flow.onMoveStart(({ event }: { event?: { sourceEvent?: unknown } }) => {
-    if (event?.sourceEvent) settling = 0
+    if (!event?.sourceEvent) return
+    settling = 0
+    opened = ''
   })
 
   /** Move the board to a card. */

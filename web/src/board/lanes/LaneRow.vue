@@ -1,5 +1,6 @@
 <script setup lang="ts">
 /** A node of the graph that is worked on, as a row; opened, its controls in place. */
+import { useKeys } from '../../stores/useKeys'
 import { useElementSize } from '@vueuse/core'
 import { ElButton } from 'element-plus'
 import { computed, inject, provide, ref, watch } from 'vue'
@@ -17,6 +18,8 @@ import { useCardEdits } from '../card/useCardEdits'
 import LaneHead from './LaneHead.vue'
 import LaneStrip from './LaneStrip.vue'
 import type { NodeEntry } from './useLaneEntries'
+
+const { hint } = useKeys()
 
 const props = defineProps<{
   entry: NodeEntry
@@ -78,6 +81,7 @@ watch([height, () => props.open], () => emit('resize', props.open ? height.value
   >
     <div class="head">
       <LaneStrip
+        v-if="wide"
         :row="entry.row"
         :first="entry.first"
         :beside="entry.beside"
@@ -105,7 +109,7 @@ watch([height, () => props.open], () => emit('resize', props.open ? height.value
         text
         tabindex="-1"
         :aria-pressed="looking"
-        :title="looking ? 'The view shows this' : 'Look at this (L)'"
+        :title="looking ? 'The view shows this' : `Look at this${hint('Look at')}`"
         :data-test="`look-${id}`"
         @click.stop="look()"
         >look</ElButton
@@ -113,6 +117,7 @@ watch([height, () => props.open], () => emit('resize', props.open ? height.value
     </div>
     <div v-if="open" ref="body" class="inside">
       <LaneStrip
+        v-if="wide"
         :row="entry.row"
         :first="entry.first"
         :beside="entry.beside"
@@ -146,7 +151,7 @@ watch([height, () => props.open], () => emit('resize', props.open ? height.value
   display: flex;
   align-items: center;
   gap: 6px;
-  height: 22px;
+  height: var(--tall);
   padding-right: 8px;
 }
 .lane:hover {

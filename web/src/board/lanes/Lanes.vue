@@ -5,12 +5,12 @@ import { computed, nextTick, ref, toRef, watch } from 'vue'
 import { useEvaluation } from '../../stores/useEvaluation'
 import { useCatalogue } from '../../stores/useCatalogue'
 import { useGraph } from '../../stores/useGraph'
-import { nodeLine } from '../../model/document'
+import { nodeLine, type GraphDocument } from '../../model/document'
 import LaneHead from './LaneHead.vue'
 import LaneRow from './LaneRow.vue'
 import LaneStrip from './LaneStrip.vue'
 import { useLaneDrag } from './useLaneDrag'
-import { useLaneEntries, type NodeEntry } from './useLaneEntries'
+import { isOwn, useLaneEntries, type NodeEntry } from './useLaneEntries'
 import { useWindow } from './useWindow'
 
 const props = defineProps<{ chosen: ReadonlySet<string>; words: string }>()
@@ -23,11 +23,15 @@ const WIDEST = 12
 const graph = useGraph()
 const { reports } = useEvaluation()
 const { operatorOf } = useCatalogue()
-const { entries, wide, unfolded, turn, titleOf } = useLaneEntries(toRef(props, 'words'))
-const nameOf = (id: string) => (graph.document.value.nodes[id] ? titleOf(graph.document.value.nodes[id]) : id)
+const { own, entries, wide, unfolded, turn, titleOf } = useLaneEntries(toRef(props, 'words'))
+/** Titles in a graph, that which is worked on or one inside of it. */
+const namesIn = (within: GraphDocument) => (id: string) => (within.nodes[id] ? titleOf(within.nodes[id]) : id)
+const nameOf = (id: string) => namesIn(graph.document.value)(id)
+/** Lanes lead from row to row: a list that is filtered has none. */
+const lanes = computed(() => (props.words.trim() ? 0 : wide.value))
 const level = computed(() => graph.path.value.join('/'))
 const step = computed(() => Math.min(WIDEST, ROOM / wide.value))
-const slowest = computed(() => Math.max(0, ...Object.values(reports.value).map((one) => one.seconds ?? 0)))
+const slowest = computed(() => Object.values(reports.value).reduce((most, one) => Math.max(most, one.seconds ?? 0), 0))
 
 /** The row whose controls are open, and how tall they are. */
 const opened = ref('')
@@ -36,7 +40,7 @@ const list = ref<HTMLElement>()
 const { height } = useElementSize(list)
 const isOpen = (at: number) => {
   const entry = entries.value[at]
-  return entry?.kind === 'node' && !entry.path.length && entry.id === opened.value
+  return isOwn(entry) && entry.id === opened.value
 }
 const { scrolled, starts, rowAt, first, last, total } = useWindow(
   computed(() => entries.value.length),
@@ -46,11 +50,10 @@ const { scrolled, starts, rowAt, first, last, total } = useWindow(
 const shown = computed(() =>
   entries.value.slice(first.value, last.value).map((entry, n) => ({ entry, at: first.value + n })),
 )
-const { target, grab } = useLaneDrag({ list, entries, starts, rowAt, step, titleOf: nameOf })
+const { target, grab } = useLaneDrag({ list, entries, own, starts, rowAt, step, titleOf: nameOf })
 
-const own = computed(() =>
-  entries.value.filter((entry): entry is NodeEntry => entry.kind === 'node' && !entry.path.length),
-)
+/** The rows that one walks along. */
+const walked = computed(() => entries.value.filter(isOwn))
 const current = computed(() => (props.chosen.size === 1 ? [...props.chosen][0]! : ''))
 let walking = false
 
@@ -66,7 +69,7 @@ watch(
 )
 
 function reveal(id: string) {
-  const at = entries.value.findIndex((entry) => entry.kind === 'node' && !entry.path.length && entry.id === id)
+  const at = entries.value.findIndex((entry) => isOwn(entry) && entry.id === id)
   if (at < 0 || !list.value) return
   const [top, bottom] = [starts.value[at]!, starts.value[at + 1]!]
   if (top < list.value.scrollTop) list.value.scrollTop = top
@@ -86,7 +89,7 @@ function pick(event: MouseEvent, entry: NodeEntry) {
     return emit('select', [...next])
   }
   if (event.shiftKey && current.value) {
-    const ids = own.value.map((one) => one.id)
+    const ids = walked.value.map((one) => one.id)
     const [from, to] = [ids.indexOf(current.value), ids.indexOf(entry.id)].sort((a, b) => a - b)
     return emit('select', ids.slice(from, to! + 1))
   }
@@ -95,7 +98,7 @@ function pick(event: MouseEvent, entry: NodeEntry) {
 }
 
 function walk(by: number, far = false) {
-  const ids = own.value.map((entry) => entry.id)
+  const ids = walked.value.map((entry) => entry.id)
   const at = ids.indexOf(current.value)
   const to = far ? (by < 0 ? 0 : ids.length - 1) : Math.min(Math.max(at + by, 0), ids.length - 1)
   if (!ids[to] || ids[to] === current.value) return
@@ -105,7 +108,7 @@ function walk(by: number, far = false) {
 
 function key(event: KeyboardEvent) {
   if (event.target !== list.value || event.ctrlKey || event.altKey || event.shiftKey) return
-  const entry = own.value.find((one) => one.id === current.value)
+  const entry = walked.value.find((one) => one.id === current.value)
   const inside = entry?.node.graph !== undefined
   if (event.key === 'ArrowDown') walk(1)
   else if (event.key === 'ArrowUp') walk(-1)
@@ -121,15 +124,7 @@ function key(event: KeyboardEvent) {
   event.stopPropagation()
 }
 
-const top = async () => void (list.value && (list.value.scrollTop = 0))
-defineExpose({
-  fit: top,
-  showAll: top,
-  follow: () => {},
-  centre: async (id: string) => reveal(id),
-  tidy: () => {},
-  cutWire: () => false,
-})
+defineExpose({ centre: async (id: string) => reveal(id) })
 </script>
 
 <template>
@@ -140,7 +135,8 @@ defineExpose({
       role="tree"
       tabindex="0"
       aria-label="Nodes in the order of evaluation"
-      :aria-activedescendant="current ? `row ${current}` : undefined"
+      :aria-activedescendant="current ? `row-${current}` : undefined"
+      :style="{ '--tall': `${TALL}px` }"
       data-test="lanes"
       @scroll="scrolled = ($event.target as HTMLElement).scrollTop"
       @keydown="key"
@@ -154,7 +150,14 @@ defineExpose({
               role="presentation"
               :data-test="`heading-${entry.frame}`"
             >
-              <LaneStrip :beside="entry.beside" :wide="wide" :step="step" :tall="TALL" :title-of="nameOf" />
+              <LaneStrip
+                v-if="lanes"
+                :beside="entry.beside"
+                :wide="lanes"
+                :step="step"
+                :tall="TALL"
+                :title-of="nameOf"
+              />
               <b>{{ entry.title }}</b> <span class="faint note" :title="entry.note">{{ entry.note }}</span>
             </div>
             <div
@@ -167,13 +170,14 @@ defineExpose({
               @click="pick($event, entry)"
             >
               <LaneStrip
+                v-if="lanes"
                 :row="entry.row"
                 :first="entry.first"
                 :beside="entry.beside"
-                :wide="wide"
+                :wide="lanes"
                 :step="step"
                 :tall="TALL"
-                :title-of="nameOf"
+                :title-of="namesIn(entry.graph)"
               />
               <LaneHead
                 :title="titleOf(entry.node)"
@@ -185,13 +189,13 @@ defineExpose({
             </div>
             <LaneRow
               v-else
-              :id="`row ${entry.id}`"
+              :id="`row-${entry.id}`"
               role="treeitem"
               :aria-level="1"
               :aria-selected="chosen.has(entry.id)"
               :aria-expanded="isOpen(at)"
               :entry="entry"
-              :wide="wide"
+              :wide="lanes"
               :step="step"
               :tall="TALL"
               :open="isOpen(at)"
@@ -248,7 +252,7 @@ defineExpose({
   display: flex;
   align-items: center;
   gap: 6px;
-  height: 22px;
+  height: var(--tall);
   padding: 0 54px 0 3px;
   font-size: 13px;
 }

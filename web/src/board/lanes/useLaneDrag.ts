@@ -1,10 +1,10 @@
 /** A row dragged to another place: into the gap between two rows, onto the lane that runs there. What cannot be is said before it is dropped. */
 import { computed, shallowRef, type Ref } from 'vue'
-import { inputsOf } from '../../model/document'
+import { inputsOf, type GraphDocument } from '../../model/document'
 import { moveInto } from '../../model/rewiring'
 import { useCatalogue } from '../../stores/useCatalogue'
 import { useGraph } from '../../stores/useGraph'
-import type { Entry, NodeEntry } from './useLaneEntries'
+import { isOwn, type Entry, type NodeEntry } from './useLaneEntries'
 
 interface Dragged {
   id: string
@@ -22,21 +22,30 @@ interface Dragged {
 /** Pixels that a pointer moves before a click is a drag. */
 const SLACK = 5
 
+/** The click that ends a drag is not one on the row; it comes before any timer. */
+function swallowClick() {
+  const stop = (click: Event) => click.stopPropagation()
+  window.addEventListener('click', stop, { capture: true, once: true })
+  setTimeout(() => window.removeEventListener('click', stop, true))
+}
+
 export interface Ground {
   list: Ref<HTMLElement | undefined>
   entries: Readonly<Ref<Entry[]>>
+  /** All nodes of the graph in their order, those that a filter hides too. */
+  own: Readonly<Ref<NodeEntry[]>>
   starts: Readonly<Ref<Float64Array>>
   rowAt: (y: number) => number
   step: Readonly<Ref<number>>
   titleOf: (id: string) => string
 }
 
-export function useLaneDrag({ list, entries, starts, rowAt, step, titleOf }: Ground) {
+export function useLaneDrag({ list, entries, own, starts, rowAt, step, titleOf }: Ground) {
   const graph = useGraph()
   const { operatorOf } = useCatalogue()
   const dragged = shallowRef<Dragged | null>(null)
-  let asked = ''
-  let answer = ''
+  /** What was asked last whether it can be, and the answer: a pointer asks many times at one place. */
+  let asked: { of: GraphDocument; key: string; answer: string } | null = null
 
   /** The input that a node's chain runs through. */
   function entryOf(id: string): string | undefined {
@@ -51,15 +60,12 @@ export function useLaneDrag({ list, entries, starts, rowAt, step, titleOf }: Gro
     const middle = (starts.value[row]! + (starts.value[row + 1] ?? starts.value[row]!)) / 2
     for (let at = y > middle ? row : row - 1; at >= 0; at--) {
       const entry = entries.value[at]
-      if (entry?.kind === 'node' && !entry.path.length) return entry
+      if (isOwn(entry)) return entry
     }
     return null
   }
 
-  const belowOf = (above: NodeEntry) => {
-    const own = entries.value.filter((entry): entry is NodeEntry => entry.kind === 'node' && !entry.path.length)
-    return new Set(own.slice(own.indexOf(above) + 1).map((entry) => entry.id))
-  }
+  const belowOf = (above: NodeEntry) => new Set(own.value.slice(own.value.indexOf(above) + 1).map((entry) => entry.id))
 
   function at(id: string, event: PointerEvent): Dragged {
     const box = list.value!.getBoundingClientRect()
@@ -72,43 +78,49 @@ export function useLaneDrag({ list, entries, starts, rowAt, step, titleOf }: Gro
     const wanted = x < (above.row.after.length + 2) * step.value + 10 ? (x - 8) / step.value : above.row.lane
     const nearest = [...running].sort((a, b) => Math.abs(a.lane - wanted) - Math.abs(b.lane - wanted))[0]
     const [lane, source] = nearest ? [nearest.lane, nearest.from] : [above.row.lane, above.id]
-    const key = [id, above.key, source, graph.state.value?.revision].join(' ')
-    if (key !== asked) {
-      asked = key
-      const trial = structuredClone(JSON.parse(JSON.stringify(graph.document.value)) as typeof graph.document.value)
-      answer = moveInto(trial, id, entryOf(id), { source, below: belowOf(above) })
-    }
-    return { ...place, lane, source, trouble: answer }
+    const key = `${id} ${above.key} ${source}`
+    const of = graph.document.value
+    if (asked?.of !== of || asked.key !== key)
+      asked = { of, key, answer: moveInto({ ...of }, id, entryOf(id), { source, below: belowOf(above) }) }
+    return { ...place, lane, source, trouble: asked.answer }
   }
 
   function grab(event: PointerEvent, id: string) {
     if (event.button !== 0 || (event.target as HTMLElement).closest('button, input, textarea, .controls')) return
     const head = event.currentTarget as HTMLElement
     const from = { x: event.clientX, y: event.clientY }
-    const move = (now: PointerEvent) => {
-      if (!dragged.value && Math.hypot(now.clientX - from.x, now.clientY - from.y) < SLACK) return
-      if (!dragged.value) head.setPointerCapture(now.pointerId)
+    const listening = new AbortController()
+    const { signal } = listening
+    let begun = false
+
+    head.addEventListener('pointermove', move, { signal })
+    head.addEventListener('pointerup', release, { signal })
+    head.addEventListener('pointercancel', giveUp, { signal })
+    window.addEventListener('keydown', key, { signal, capture: true })
+
+    function move(now: PointerEvent) {
+      if (begun && !dragged.value) return
+      if (!begun && Math.hypot(now.clientX - from.x, now.clientY - from.y) < SLACK) return
+      if (!begun) head.setPointerCapture(now.pointerId)
+      begun = true
       dragged.value = at(id, now)
     }
-    const end = (kept: boolean) => {
-      head.removeEventListener('pointermove', move)
-      window.removeEventListener('keydown', giveUp, true)
+    function release() {
+      listening.abort()
+      if (!begun) return
+      swallowClick()
       const last = dragged.value
-      if (!last) return
-      // The click that ends a drag is not one on the row.
-      window.addEventListener('click', (click) => click.stopPropagation(), { capture: true, once: true })
-      setTimeout(() => (dragged.value = null))
-      if (kept && last.above && !last.trouble) drop(last, last.above)
+      giveUp()
+      if (last?.above && !last.trouble) drop(last, last.above)
     }
-    const giveUp = (key: KeyboardEvent) => {
-      if (key.key !== 'Escape' || !dragged.value) return
-      key.stopPropagation()
-      end(false)
+    function giveUp() {
+      dragged.value = null
     }
-    head.addEventListener('pointermove', move)
-    head.addEventListener('pointerup', () => end(true), { once: true })
-    head.addEventListener('pointercancel', () => end(false), { once: true })
-    window.addEventListener('keydown', giveUp, true)
+    function key(pressed: KeyboardEvent) {
+      if (pressed.key !== 'Escape' || !dragged.value) return
+      pressed.stopPropagation()
+      giveUp()
+    }
   }
 
   function drop({ id, source }: Dragged, above: NodeEntry) {

@@ -18,6 +18,8 @@ export interface NodeEntry {
   first: number
   beside: Running[]
   frame: string | null
+  /** The graph that it is in. */
+  graph: GraphDocument
 }
 
 export interface FrameEntry {
@@ -30,6 +32,9 @@ export interface FrameEntry {
 }
 
 export type Entry = NodeEntry | FrameEntry
+
+/** Whether an entry is a node of the graph that is worked on. */
+export const isOwn = (entry: Entry | undefined): entry is NodeEntry => entry?.kind === 'node' && !entry.path.length
 
 export function useLaneEntries(words: Readonly<Ref<string>>) {
   const graph = useGraph()
@@ -68,7 +73,7 @@ export function useLaneEntries(words: Readonly<Ref<string>>) {
       }
       last = frame
       if (frame) begun.add(frame)
-      made.push({ kind: 'node', key, id: row.id, node, path, row, first, beside, frame })
+      made.push({ kind: 'node', key, id: row.id, node, path, row, first, beside, frame, graph: document })
       if (node.graph && unfolded.value.has(key)) {
         const running = [...beside, ...row.after.map((one) => ({ ...one, lane: one.lane + first }))]
         made.push(...listed(node.graph, rowsOf(node.graph), [...path, row.id], first + wide + 1, running))
@@ -104,5 +109,8 @@ export function useLaneEntries(words: Readonly<Ref<string>>) {
     unfolded.value = next
   }
 
-  return { rows, all, entries, wide, unfolded, turn, titleOf }
+  /** The nodes of the graph that is worked on, whatever the words say. */
+  const own = computed(() => all.value.filter(isOwn))
+
+  return { own, entries, wide, unfolded, turn, titleOf }
 }

@@ -3,24 +3,22 @@
 import { ElButton, ElEmpty, ElSegmented } from 'element-plus'
 import { computed, nextTick, ref, watch } from 'vue'
 import type { Kind } from '../../api/results'
-import { binned, evenly, fiveNumbers, within } from '../../model/charts'
+import { within } from '../../model/charts'
 import Chart from '../../shared/Chart.vue'
 import Choice from '../../shared/controls/Choice.vue'
-import { count, duration, short } from '../../shared/numbers'
+import { short } from '../../shared/numbers'
 import { useCatalogue } from '../../stores/useCatalogue'
 import { useEvaluation } from '../../stores/useEvaluation'
 import { useGraph } from '../../stores/useGraph'
 import { useSelection } from '../../stores/useSelection'
 import { useTheme } from '../../stores/useTheme'
 import type { Cell } from '../useRows'
+import { againstChart, cardChart, groupChart, spreadChart } from './chartOptions'
 import { useValues, type Column } from './useValues'
 
 const props = defineProps<{ kind: Kind; cells: Cell[] }>()
 const emit = defineEmits<{ where: [formula: string] }>()
 const FORMS = ['spread', 'against', 'by group', 'cards'] as const
-/** Dots that are drawn at most, and bars of a histogram. */
-const DOTS = 20_000
-const BARS = 60
 
 const graph = useGraph()
 const { reports } = useEvaluation()
@@ -68,114 +66,28 @@ const ink = computed(() => {
     live: hue('--accent'),
   }
 })
-const axis = (more: { type: string; [name: string]: unknown }) => ({
-  axisLabel: {
-    color: ink.value.faint,
-    fontSize: 12,
-    hideOverlap: true,
-    ...(more.type === 'value' && { formatter: short }),
-  },
-  axisLine: { lineStyle: { color: ink.value.line } },
-  splitLine: { lineStyle: { color: ink.value.line, opacity: 0.5 } },
-  ...more,
-})
-const base = computed(() => ({
-  grid: { left: 8, right: 16, top: 12, bottom: 6, containLabel: true },
-  tooltip: { renderMode: 'richText', confine: true, backgroundColor: ink.value.text, textStyle: { fontSize: 12 } },
-}))
-
-const spread = computed(() => {
-  const { low, high, counts } = binned(values.value[0] ?? [], BARS)
-  const wide = (high - low) / Math.max(counts.length, 1)
-  const middles = counts.map((held, n) => [low + (n + 0.5) * wide, held])
-  return {
-    ...base.value,
-    xAxis: axis({
-      type: 'value',
-      min: low,
-      max: high === low ? low + 1 : high,
-    }),
-    yAxis: axis({ type: 'value' }),
-    series: [{ type: 'bar', data: middles, barWidth: '96%', itemStyle: { color: ink.value.bar } }],
-  }
-})
-const against = computed(() => {
-  const [x, y] = [values.value[0] ?? [], values.value[1] ?? []]
-  return {
-    ...base.value,
-    xAxis: axis({ type: 'value', scale: true, name: cellOf(first.value)?.title, nameLocation: 'middle', nameGap: 22 }),
-    yAxis: axis({ type: 'value', scale: true, name: cellOf(second.value)?.title }),
-    series: [
-      {
-        type: 'scatter',
-        large: true,
-        symbolSize: 4,
-        itemStyle: { color: ink.value.bar, opacity: 0.6 },
-        data: evenly(x.length, DOTS).map((i) => [x[i], y[i]]),
-      },
-    ],
-  }
-})
-const byGroup = computed(() => {
-  const [own, ...flags] = values.value
-  const rows = [
-    { name: 'all', five: fiveNumbers(own ?? []) },
-    ...flags.map((flag, n) => ({
-      name: groups.value[n]?.name ?? '',
-      five: fiveNumbers((own ?? []).filter((_, i) => flag[i])),
-    })),
-  ].filter((row) => row.five)
-  return {
-    ...base.value,
-    xAxis: axis({ type: 'category', data: rows.map((row) => row.name) }),
-    yAxis: axis({ type: 'value', scale: true }),
-    series: [
-      {
-        type: 'boxplot',
-        data: rows.map((row) => row.five),
-        itemStyle: { color: 'transparent', borderColor: ink.value.live },
-      },
-    ],
-  }
-})
-const cards = computed(() => {
-  const rows = Object.entries(graph.document.value.nodes).flatMap(([id, node]) => {
+/** What each card makes and takes. */
+const made = computed(() =>
+  Object.entries(graph.document.value.nodes).flatMap(([id, node]) => {
     const report = reports.value[id]
     if (report?.state !== 'done') return []
-    return [
-      {
-        title: node.title || operatorOf(node)?.label || id,
-        ms: report.seconds * 1000,
-        faces: report.counts?.faces ?? 0,
-      },
-    ]
-  })
-  return {
-    ...base.value,
-    grid: { ...base.value.grid, right: 8 },
-    xAxis: axis({ type: 'category', data: rows.map((row) => row.title) }),
-    yAxis: [
-      axis({ type: 'value', name: 'faces', axisLabel: { formatter: (n: number) => count(n), color: ink.value.faint } }),
-      axis({
-        type: 'value',
-        name: 'time',
-        splitLine: { show: false },
-        axisLabel: { formatter: (n: number) => duration(n / 1000), color: ink.value.faint },
-      }),
-    ],
-    series: [
-      { type: 'bar', name: 'faces', data: rows.map((row) => row.faces), itemStyle: { color: ink.value.bar } },
-      {
-        type: 'bar',
-        name: 'time',
-        yAxisIndex: 1,
-        data: rows.map((row) => Math.round(row.ms)),
-        itemStyle: { color: ink.value.live },
-      },
-    ],
-  }
+    const title = node.title || operatorOf(node)?.label || id
+    return [{ title, seconds: report.seconds, faces: report.counts?.faces ?? 0 }]
+  }),
+)
+const shown = computed(() => {
+  const [own = new Float64Array(), ...others] = values.value
+  if (form.value === 'cards') return cardChart(ink.value, made.value)
+  if (form.value === 'spread') return spreadChart(ink.value, own)
+  if (form.value === 'by group')
+    return groupChart(
+      ink.value,
+      own,
+      others.map((flags, n) => ({ name: groups.value[n]?.name ?? '', flags })),
+    )
+  const titles: [string, string] = [cellOf(first.value)?.title ?? '', cellOf(second.value)?.title ?? '']
+  return againstChart(ink.value, own, others[0] ?? [], titles)
 })
-const shown = computed(() => ({ spread, against, 'by group': byGroup, cards })[form.value].value)
 const brush = computed(() => (form.value === 'spread' ? 'lineX' : form.value === 'against' ? 'rect' : undefined))
 
 /** What is brushed is selected, in the view and in the rows. */
@@ -193,7 +105,7 @@ const formula = computed(() =>
   range.value
     .map(([low, high], n) => {
       const title = cellOf(n ? second.value : first.value)?.title ?? ''
-      return `${title} >= ${Number(low.toPrecision(4))} and ${title} <= ${Number(high.toPrecision(4))}`
+      return `${title} >= ${Number(low.toPrecision(7))} and ${title} <= ${Number(high.toPrecision(7))}`
     })
     .join(' and '),
 )

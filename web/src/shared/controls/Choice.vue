@@ -1,7 +1,8 @@
 <script setup lang="ts">
 /** One of several, in groups or not: with a word on each, a search field where they are many, and nothing cut off. */
-import { ElOption, ElOptionGroup, ElSelect } from 'element-plus'
+import { ElOptionGroup, ElSelect } from 'element-plus'
 import { computed, ref } from 'vue'
+import ChoiceEntry from './ChoiceEntry.vue'
 import type { Entry, Group } from './choices'
 
 const props = defineProps<{
@@ -61,29 +62,9 @@ const tooltip = computed(() => [chosen.value?.label, chosen.value?.help].filter(
   >
     <template v-for="group in groups" :key="group.title">
       <ElOptionGroup v-if="group.title" :label="group.title">
-        <ElOption
-          v-for="entry in group.entries"
-          :key="entry.value"
-          :value="entry.value"
-          :label="entry.label"
-          :disabled="entry.off"
-          :data-value="entry.value"
-        >
-          <span>{{ entry.label }}</span> <span v-if="entry.help" class="help">{{ entry.help }}</span>
-        </ElOption>
+        <ChoiceEntry v-for="entry in group.entries" :key="entry.value" :entry="entry" />
       </ElOptionGroup>
-      <template v-else>
-        <ElOption
-          v-for="entry in group.entries"
-          :key="entry.value"
-          :value="entry.value"
-          :label="entry.label"
-          :disabled="entry.off"
-          :data-value="entry.value"
-        >
-          <span>{{ entry.label }}</span> <span v-if="entry.help" class="help">{{ entry.help }}</span>
-        </ElOption>
-      </template>
+      <template v-else><ChoiceEntry v-for="entry in group.entries" :key="entry.value" :entry="entry" /></template>
     </template>
   </ElSelect>
 </template>
@@ -91,9 +72,5 @@ const tooltip = computed(() => [chosen.value?.label, chosen.value?.help].filter(
 <style scoped>
 .choice {
   min-width: 64px;
-}
-.help {
-  color: var(--faint-ink);
-  font-weight: 400;
 }
 </style>

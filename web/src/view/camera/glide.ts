@@ -19,7 +19,7 @@ export class Glide {
   ) {}
 
   /** Go to a position and a target, in m; around the target, so that the shape stays in sight. */
-  to(position: THREE.Vector3, target: THREE.Vector3, at_once = false): void {
+  to(position: THREE.Vector3, target: THREE.Vector3, atOnce = false): void {
     const run = ++this.running
     this.goal = { position: position.clone(), target: target.clone() }
     const from = { target: this.controls.target.clone(), arm: this.camera.position.clone().sub(this.controls.target) }
@@ -27,7 +27,7 @@ export class Glide {
     const begun = this.now()
     const frame = () => {
       if (run !== this.running) return
-      const share = at_once ? 1 : Math.min((this.now() - begun) / LASTS_MS, 1)
+      const share = atOnce ? 1 : Math.min((this.now() - begun) / LASTS_MS, 1)
       const part = eased(share)
       const length = from.arm.length() * (1 - part) + arm.length() * part
       const way = from.arm.clone().normalize().lerp(arm.clone().normalize(), part)

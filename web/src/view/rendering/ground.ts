@@ -108,7 +108,7 @@ export class Ground extends THREE.Group {
   }
 
   /** Lay the ground under a shape with these bounds, in m, and draw the shadow that it throws. */
-  lay(renderer: THREE.WebGLRenderer, shapes: THREE.Object3D, bounds: [number[], number[]]): void {
+  lay(renderer: THREE.WebGLRenderer, scene: THREE.Scene, shapes: THREE.Object3D, bounds: [number[], number[]]): void {
     const [low, high] = bounds
     const size = Math.hypot(...[0, 1, 2].map((axis) => high[axis]! - low[axis]!)) || 1
     const middle = new THREE.Vector2((low[0]! + high[0]!) / 2, (low[2]! + high[2]!) / 2)
@@ -124,24 +124,21 @@ export class Ground extends THREE.Group {
     this.below.rotation.set(Math.PI / 2, 0, 0)
     this.below.updateProjectionMatrix()
     this.below.updateMatrixWorld()
-    this.drawShadow(renderer, shapes)
+    this.drawShadow(renderer, scene, shapes)
   }
 
-  private drawShadow(renderer: THREE.WebGLRenderer, shapes: THREE.Object3D): void {
+  private drawShadow(renderer: THREE.WebGLRenderer, scene: THREE.Scene, shapes: THREE.Object3D): void {
     const [first, second] = this.targets as [THREE.WebGLRenderTarget, THREE.WebGLRenderTarget]
-    const scene = new THREE.Scene()
-    scene.overrideMaterial = NEAR
-    const parent = shapes.parent
-    const seen = shapes.visible
+    const seen = scene.children.map((child) => child.visible)
     const cut = renderer.getScissorTest()
-    shapes.visible = true
-    scene.add(shapes)
+    for (const child of scene.children) child.visible = child === shapes
+    scene.overrideMaterial = NEAR
     renderer.setScissorTest(false)
     renderer.setRenderTarget(first)
     renderer.clear()
     renderer.render(scene, this.below)
-    if (parent) parent.add(shapes)
-    shapes.visible = seen
+    scene.overrideMaterial = null
+    scene.children.forEach((child, n) => (child.visible = seen[n]!))
     const { picture, way } = this.blur.material.uniforms as Record<string, THREE.IUniform>
     for (const wide of [1, 2.2]) {
       for (const [from, to, x, y] of [

@@ -218,7 +218,7 @@ function layoutOf(tint: Tint | null): 'shared' | 'apart' {
 }
 
 /** Arrays of the same content are the same arrays. */
-function isSameShape(a: MeshData, b: MeshData): boolean {
+export function isSameShape(a: MeshData, b: MeshData): boolean {
   return (
     a.position === b.position &&
     a.normal === b.normal &&

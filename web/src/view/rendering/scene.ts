@@ -21,6 +21,7 @@ import { Glide } from '../camera/glide'
 import { Picker, type Hit } from '../picking/picker'
 import {
   fresh,
+  isSameShape,
   lines,
   NOTHING,
   Picture,
@@ -62,6 +63,8 @@ export class Scene {
   private studio: Studio | null = null
   private quality: Quality = 'fast'
   private haveGround = true
+  /** The shape whose shadow lies on the ground. */
+  private shaded: MeshData | null = null
   /** What this machine was found to manage. */
   readonly measured: MeasuredQuality
   private panes: Panes = { form: 'one', line: 0.5 }
@@ -106,8 +109,12 @@ export class Scene {
   }
 
   private layGround(): void {
-    this.ground.visible = this.haveGround && this.mesh !== null && this.mesh.own == null
-    if (this.ground.visible) this.ground.lay(this.renderer, this.own, this.mesh!.bounds)
+    const { mesh } = this
+    this.ground.visible = this.haveGround && mesh !== null && mesh.own == null
+    // The shadow stays while only colours change.
+    if (!mesh || !this.ground.visible || (this.shaded && isSameShape(mesh, this.shaded))) return
+    this.shaded = mesh
+    this.ground.lay(this.renderer, this.scene, this.own, mesh.bounds)
   }
 
   setPalette(palette: Palette): void {
@@ -244,7 +251,7 @@ export class Scene {
   }
 
   /** Point the camera at a box, keeping the direction it looks in. */
-  frame(bounds: [number[], number[]], at_once = false): void {
+  frame(bounds: [number[], number[]], atOnce = false): void {
     const box = new THREE.Box3(new THREE.Vector3().fromArray(bounds[0]), new THREE.Vector3().fromArray(bounds[1]))
     const center = box.getCenter(new THREE.Vector3())
     const { position, target } = this.glide.end
@@ -253,7 +260,7 @@ export class Scene {
     there.lookAt(target)
     const way = position.clone().sub(target).normalize()
     const reach = reachFor(there, box, center)
-    this.glide.to(center.clone().addScaledVector(way, reach), center, at_once)
+    this.glide.to(center.clone().addScaledVector(way, reach), center, atOnce)
     this.camera.near = this.parallel ? reach * 0.5 : reach / 1000
     this.camera.far = this.parallel ? reach * 2 : reach * 100
     this.camera.updateProjectionMatrix()
@@ -332,7 +339,7 @@ export class Scene {
       this.pending = false
       const begun = performance.now()
       this.render()
-      if (++this.frames % 4 === 0) this.measure(begun)
+      if (++this.frames % 4 === 0 && this.quality === this.measured.now && this.quality !== 'fast') this.measure(begun)
       this.canvas.dataset.drawn = String(Number(this.canvas.dataset.drawn ?? 0) + 1)
       this.onDraw?.()
     })

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 /** Tools at the edge of the picture: how to pick, what to look at closer, where the camera stands, and a still picture. */
+import { useKeys } from '../../stores/useKeys'
 import { ElButton, ElDropdown, ElDropdownItem, ElDropdownMenu } from 'element-plus'
 import type { Kind } from '../../api/results'
 import KindGlyph from '../../shared/KindGlyph.vue'
@@ -15,6 +16,8 @@ import type { ToolKind } from '../tools/tool'
 import type { Quality } from '../rendering/qualities'
 import CameraMenu from './CameraMenu.vue'
 import LookMenu from './LookMenu.vue'
+
+const { hint } = useKeys()
 
 defineProps<{ tools: ToolKind[]; parallel: boolean; managed: Quality; keep: (name: string) => Standpoint | null }>()
 const emit = defineEmits<{
@@ -103,7 +106,7 @@ const PICKED: Kind[] = ['point', 'edge', 'corner', 'face']
     <hr />
     <ElButton
       text
-      title="Show the whole shape (F); the selection with Shift+F"
+      :title="`Show the whole shape${hint('Frame')}; what is picked${hint('Frame selection') || ' with Shift'}`"
       data-test="frame"
       @click="emit('frame', $event.shiftKey)"
     >

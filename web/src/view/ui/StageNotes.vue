@@ -5,10 +5,12 @@ import { computed } from 'vue'
 import { useEvaluation } from '../../stores/useEvaluation'
 import { splitFeed } from '../../model/document'
 import { useGraph } from '../../stores/useGraph'
+import { useKeys } from '../../stores/useKeys'
 
 const props = defineProps<{ trouble: string; name: (id: string | null | undefined) => string }>()
 const { shownNode, reports, stale, running, slow, progress, failure, stop } = useEvaluation()
 const { document: graph } = useGraph()
+const { keyOf } = useKeys()
 
 const banner = computed(() => {
   const wanted = graph.value.looking_at
@@ -44,7 +46,10 @@ const noResult = computed(
   </div>
   <div v-if="isEmpty" class="hint">
     <p>Nothing here yet.</p>
-    <p>Press <kbd>/</kbd> to find a shape to start from, or drop a mesh file (OBJ, PLY, STL) anywhere on the page.</p>
+    <p>
+      Press <kbd>{{ keyOf('Find') }}</kbd> to find a shape to start from, or drop a mesh file (OBJ, PLY, STL) anywhere
+      on the page.
+    </p>
     <slot />
   </div>
   <div v-else-if="noResult" class="hint"><p>There is no result to show. The marked card says why.</p></div>
