@@ -4,14 +4,16 @@ import '@vue-flow/core/dist/style.css'
 import { type NodeChange, useVueFlow, VueFlow } from '@vue-flow/core'
 import { MiniMap } from '@vue-flow/minimap'
 import '@vue-flow/minimap/dist/style.css'
-import { computed, provide, toRef, watch } from 'vue'
-import { inLine, type Way } from '../../model/layout'
+import { computed, provide, shallowRef, toRef, watch } from 'vue'
+import { CARD, inLine, type Way } from '../../model/layout'
+import { Boxes } from '../../model/routing/boxes'
 import { wayKey } from '../../stores/injectionKeys'
 import { useGraph } from '../../stores/useGraph'
 import Card from '../card/Card.vue'
 import Frames from './Frames.vue'
 import { FAR, LEAST_ZOOM, useBoardViewport } from './useBoardViewport'
 import { useWires } from './useWires'
+import Wire from './Wire.vue'
 
 const props = defineProps<{ chosen: ReadonlySet<string>; way: Way }>()
 const emit = defineEmits<{ select: [ids: string[]] }>()
@@ -40,6 +42,23 @@ const nodes = computed(() =>
     selected: props.chosen.has(id),
   })),
 )
+
+/** What wires keep clear of: cards, but those that are moved right now. */
+const held = shallowRef<ReadonlySet<string>>(new Set())
+const boxes = computed(
+  () =>
+    new Boxes(
+      Object.entries(places.value).flatMap(([id, place]) =>
+        held.value.has(id) ? [] : [{ ...place, ...(sizes.value[id] ?? CARD) }],
+      ),
+    ),
+)
+flow.onNodeDragStart(({ nodes: moved }) => {
+  held.value = new Set(moved.map((one) => one.id))
+})
+flow.onNodeDragStop(() => {
+  held.value = new Set()
+})
 
 /** Clicks and box selections arrive as changes. */
 flow.onNodesChange((changes) => {
@@ -94,6 +113,7 @@ defineExpose({ fit, showAll, follow, centre, tidy, cutWire, align })
       @pane-click="chosenWire = asked = ''"
     >
       <template #node-card="card"><Card :id="card.id" :selected="card.selected" /></template>
+      <template #edge-wire="edge"><Wire v-bind="edge" :cards="boxes" /></template>
       <Frames :places="places" :sizes="sizes" @select="emit('select', $event)" />
       <MiniMap
         v-if="nodes.length > MANY && zoom >= FAR && !chosen.size"

@@ -8,7 +8,7 @@ import { useGraph } from '../../stores/useGraph'
 /** After a graph is opened or a card added, cards grow as their results arrive; until then, or a touch, the board follows. */
 const SETTLING_MS = 2500
 /** How small cards may get, so that all of a large graph fit the board. */
-export const LEAST_ZOOM = 0.03
+export const LEAST_ZOOM = 0.005
 /** Below this zoom cards show their titles alone, large enough to be read. */
 export const FAR = 0.55
 const CLOSED: Size = { width: 224, height: 76 }

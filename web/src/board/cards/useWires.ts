@@ -15,6 +15,9 @@ import {
 import { useCatalogue } from '../../stores/useCatalogue'
 import { useGraph } from '../../stores/useGraph'
 
+/** How far wires keep from cards, in pixels of the board: by what they come from, so that they can be told apart. */
+const GAPS = [6.5, 3.5, 5]
+
 function wireId(wire: Wire): string {
   return `${feedOf(wire)}>${wire.to}>${wire.input}`
 }
@@ -31,6 +34,9 @@ function runsThrough(path: SVGPathElement, box: DOMRect): boolean {
 export function useWires(chosenWire: Ref<string>, asked: Ref<string>) {
   const graph = useGraph()
   const { operatorOf } = useCatalogue()
+  const gapOf = computed(() =>
+    Object.fromEntries(Object.keys(graph.document.value.nodes).map((id, number) => [id, number])),
+  )
   const edges = computed(() =>
     wires(graph.document.value).map((wire) => ({
       id: wireId(wire),
@@ -38,9 +44,8 @@ export function useWires(chosenWire: Ref<string>, asked: Ref<string>) {
       target: wire.to,
       sourceHandle: wire.output ?? firstOutput(wire.from),
       targetHandle: wire.input,
-      type: 'default',
-      interactionWidth: 22,
-      data: wire,
+      type: 'wire',
+      data: { wire, gap: GAPS[gapOf.value[wire.from]! % GAPS.length]! },
       class: [parameterOf(wire.input) === null ? '' : 'value', chosenWire.value === wireId(wire) ? 'chosen' : ''].join(
         ' ',
       ),
@@ -87,7 +92,7 @@ export function useWires(chosenWire: Ref<string>, asked: Ref<string>) {
     if (own || !box) return null
     for (const drawn of document.querySelectorAll<SVGGElement>('.board .vue-flow__edge')) {
       const path = drawn.querySelector<SVGPathElement>('.vue-flow__edge-path')
-      const wire = edges.value.find((edge) => edge.id === drawn.dataset.id)?.data
+      const wire = edges.value.find((edge) => edge.id === drawn.dataset.id)?.data.wire
       if (path && wire && parameterOf(wire.input) === null && runsThrough(path, box)) return wire
     }
     return null
@@ -95,12 +100,12 @@ export function useWires(chosenWire: Ref<string>, asked: Ref<string>) {
 
   function pickWire({ edge }: EdgeMouseEvent) {
     chosenWire.value = edge.id
-    const wire = edges.value.find((entry) => entry.id === edge.id)?.data
+    const wire = edges.value.find((entry) => entry.id === edge.id)?.data.wire
     asked.value = wire && parameterOf(wire.input) === null ? feedOf(wire) : ''
   }
 
   function cutWire(): boolean {
-    const wire = edges.value.find((edge) => edge.id === chosenWire.value)?.data
+    const wire = edges.value.find((edge) => edge.id === chosenWire.value)?.data.wire
     chosenWire.value = ''
     asked.value = ''
     if (wire) graph.edit('disconnect', (next) => disconnect(next, wire))
