@@ -59,10 +59,13 @@ class AttributeAbout(TypedDict):
 
 
 class SummaryLook(TypedDict):
+    """``placed`` has the attributes that only the shapes have that stand as instances."""
+
     what: Literal["summary"]
     counts: dict[str, int]
     attributes: dict[Kind, list[AttributeAbout]]
     built_in: dict[Kind, list[str]]
+    placed: dict[Kind, list[AttributeAbout]]
     bounds: tuple[list[float], list[float]]
     pieces: int
     open_border_edges: int
@@ -87,10 +90,11 @@ class Drawn(TypedDict):
 
 
 class PlacedMesh(TypedDict):
-    """A mesh that is drawn many times: a matrix (column by column) for each copy."""
+    """A mesh that is drawn many times: for each copy a matrix (column by column) and the number of its instance."""
 
     mesh: Drawn
     matrix: BufferRef
+    number: BufferRef
 
 
 class MeshLook(Drawn):
@@ -129,6 +133,7 @@ class GroupsLook(TypedDict):
     total: int
     groups: list[GroupCount]
     left_out: int
+    parts: NotRequired[list[int]]
 
 
 class UvLook(TypedDict):
@@ -136,6 +141,7 @@ class UvLook(TypedDict):
     values: BufferRef
     low: list[float]
     high: list[float]
+    parts: NotRequired[list[int]]
 
 
 class PlaceLook(TypedDict):
@@ -146,9 +152,12 @@ class PlaceLook(TypedDict):
 
 
 class AttributeLook(AttributeAbout):
+    """``parts``: how many rows are of the geometry and of each shape that stands in it; 0 where one lacks it."""
+
     what: Literal["attribute"]
     kind: Kind
     values: BufferRef
+    parts: NotRequired[list[int]]
 
 
 class Column(TypedDict):

@@ -18,14 +18,17 @@ from reticula.contract.queries import EdgesQuery, GroupsQuery, NormalsQuery
 from reticula.core.arrays import Floats
 from reticula.core.errors import GeometryError
 from reticula.core.geometry import Geo, Kind, triangles
-from reticula.core.geometry.edit.instances import flatten
 from reticula.core.geometry.edit.placement import place_of, to_world
 from reticula.core.geometry.measure.areas import face_centers, face_normals, point_normals
 from reticula.core.geometry.measure.curvature import edge_angles
 from reticula.core.geometry.validation import checks
 from reticula.workers.buffers import BufferFiles
+from reticula.workers.placed_shapes import placed_shapes, sources
 
 __all__ = ["corner_uv", "edge_kinds", "flat", "groups", "mesh", "place", "strokes"]
+
+SURFACE = ("point", "corner", "face")
+"""The kinds whose colours lie on a surface."""
 
 MOST_GROUPS = 32
 """Groups that are told apart in one picture: one bit each."""
@@ -57,16 +60,16 @@ def _drawn(geo: Geo, buffers: BufferFiles) -> Drawn:
 
 def _instances(geo: Geo, buffers: BufferFiles) -> list[PlacedMesh]:
     """Per shape that is placed: what is needed to draw it once, and a matrix (column by column) for each copy."""
-    if not geo.topology.instance_count:
-        return []
-    which, matrix = geo.attribute("instance", "shape"), geo.attribute("instance", "transform")
-    made: list[PlacedMesh] = []
-    for number, prototype in enumerate(geo.prototypes):
-        chosen = matrix[which == number]
-        if len(chosen):
-            columns = buffers.keep(np.ascontiguousarray(chosen.transpose(0, 2, 1)).astype("<f4"))
-            made.append({"mesh": _drawn(to_world(flatten(prototype)), buffers), "matrix": columns})
-    return made
+    return [
+        {
+            "mesh": _drawn(shape, buffers),
+            "matrix": buffers.keep(
+                np.ascontiguousarray(geo.attribute("instance", "transform")[members].transpose(0, 2, 1)).astype("<f4")
+            ),
+            "number": buffers.keep(members.astype("<u4")),
+        }
+        for shape, members in placed_shapes(geo)
+    ]
 
 
 def flat(geo: Geo, buffers: BufferFiles) -> MeshLook:
@@ -111,14 +114,21 @@ def _uv(geo: Geo) -> Floats:
 
 
 def corner_uv(geo: Geo, buffers: BufferFiles) -> UvLook:
-    """Where each corner lies on the uv sheet, for a checker on the surface."""
-    uv = _uv(geo)
-    return {
+    """Where each corner lies on the uv sheet, for a checker on the surface; ``parts`` as for attributes."""
+    drawn = sources(geo)
+    found = [checks.corner_uv(one) for one in drawn]
+    uv = np.concatenate([one for one in found if one is not None]) if any(map(_has_rows, found)) else _uv(geo)
+    look: UvLook = {
         "what": "uv",
         "values": buffers.keep(uv.astype("<f4")),
         "low": uv.min(axis=0, initial=np.inf).tolist() if len(uv) else [0, 0],
         "high": uv.max(axis=0, initial=-np.inf).tolist() if len(uv) else [0, 0],
     }
+    return {**look, "parts": [0 if one is None else len(one) for one in found]} if len(drawn) > 1 else look
+
+
+def _has_rows(uv: Floats | None) -> bool:
+    return uv is not None and len(uv) > 0
 
 
 def place(geo: Geo) -> PlaceLook:
@@ -176,17 +186,27 @@ def edge_kinds(geo: Geo, query: EdgesQuery, buffers: BufferFiles) -> EdgesLook:
 
 
 def groups(geo: Geo, query: GroupsQuery, buffers: BufferFiles) -> GroupsLook:
-    """All groups of a kind: their names, how many they hold, and for each element a bit per group it is in."""
+    """All groups of a kind: their names, how many they hold, and for each element a bit per group it is in.
+
+    The elements of shapes that stand as instances follow those of the geometry; ``parts`` says how many are whose.
+    """
     kind = query.kind
-    names = geo.groups(kind)[:MOST_GROUPS]
-    bits = np.zeros(geo.topology.count(kind), "<u4")
-    for number, name in enumerate(names):
-        bits |= geo.group(kind, name).astype("<u4") << np.uint32(number)
-    return {
+    drawn = sources(geo) if kind in SURFACE else [geo]
+    names = list(dict.fromkeys(name for one in drawn for name in one.groups(kind)))
+    told = names[:MOST_GROUPS]
+    bits = [np.zeros(one.topology.count(kind), "<u4") for one in drawn]
+    members = dict.fromkeys(told, 0)
+    for one, made in zip(drawn, bits, strict=True):
+        for number, name in enumerate(told):
+            if one.has(kind, name) and name in one.groups(kind):
+                made |= one.group(kind, name).astype("<u4") << np.uint32(number)
+                members[name] += int(one.group(kind, name).sum())
+    look: GroupsLook = {
         "what": "groups",
         "kind": kind,
-        "values": buffers.keep(bits),
-        "total": len(bits),
-        "groups": [{"name": name, "members": int(geo.group(kind, name).sum())} for name in names],
-        "left_out": len(geo.groups(kind)) - len(names),
+        "values": buffers.keep(np.concatenate(bits)),
+        "total": sum(map(len, bits)),
+        "groups": [{"name": name, "members": members[name]} for name in told],
+        "left_out": len(names) - len(told),
     }
+    return {**look, "parts": [len(made) for made in bits]} if len(drawn) > 1 else look

@@ -8,7 +8,7 @@ import numpy as np
 
 from reticula.contract.answers import (
     AnchorsLook,
-    AttributeLook,
+    AttributeAbout,
     ChecksLook,
     Column,
     Defect,
@@ -52,7 +52,9 @@ from reticula.core.operators.shared.picked import MOST_PICKED
 from reticula.core.operators.shared.strokes.anchors import anchors_of
 from reticula.core.reports.summary import describe_attribute, describe_geo, unit_of
 from reticula.workers import render_data
+from reticula.workers.attribute_look import attribute_look
 from reticula.workers.buffers import BufferFiles
+from reticula.workers.placed_shapes import placed_shapes
 from reticula.workers.statistics import BUILT_IN, statistics
 
 __all__ = ["look"]
@@ -78,7 +80,7 @@ def look(geo: Geo, query: LookQuery, buffers: BufferFiles) -> LookAnswer:
         case PlaceQuery():
             return render_data.place(geo)
         case AttributeQuery():
-            return _attribute(geo, query, buffers)
+            return attribute_look(geo, query, buffers)
         case RowsQuery():
             return _rows(geo, query)
         case StatisticsQuery():
@@ -99,7 +101,22 @@ def look(geo: Geo, query: LookQuery, buffers: BufferFiles) -> LookAnswer:
 
 def _summary(geo: Geo) -> SummaryLook:
     built_in = {kind: [name for name, entry in BUILTINS.items() if kind in entry.read] for kind in KINDS}
-    return cast(SummaryLook, {"what": "summary", **describe_geo(geo), "built_in": built_in})
+    return cast(SummaryLook, {"what": "summary", **describe_geo(geo), "built_in": built_in, "placed": _placed(geo)})
+
+
+def _placed(geo: Geo) -> dict[Kind, list[AttributeAbout]]:
+    """What only the shapes have that stand in a geometry as instances."""
+    found: dict[Kind, list[AttributeAbout]] = {}
+    for shape, _ in placed_shapes(geo):
+        for kind in ("point", "corner", "face"):
+            known = found.setdefault(kind, [])
+            names = {one["name"] for one in known}
+            known += [
+                cast(AttributeAbout, describe_attribute(name, attribute))
+                for name, attribute in shape.attributes[kind].items()
+                if name not in names and not geo.has(kind, name)
+            ]
+    return found
 
 
 def _checks(geo: Geo) -> ChecksLook:
@@ -176,36 +193,6 @@ def _anchors(geo: Geo, query: AnchorsQuery) -> AnchorsLook:
         "places": own.tolist(),
         "extent": float(Scope(geo, "whole").values("whole", "extent")[0]),
     }
-
-
-def _attribute(geo: Geo, query: AttributeQuery, buffers: BufferFiles) -> AttributeLook:
-    """One attribute (or built-in) for false colour: 32-bit numbers per element, with its real range."""
-    kind, name = query.kind, query.name
-    if geo.has(kind, name):
-        attribute = geo.find(kind, name)
-        about = describe_attribute(name, attribute)
-        if attribute.start is not None:
-            values: np.ndarray[Any, Any] = np.diff(attribute.start).astype(np.float64)
-            about |= {"type": "integer", "low": [float(values.min(initial=0))], "high": [float(values.max(initial=0))]}
-        elif attribute.values.dtype.kind == "U":
-            words, codes = np.unique(attribute.values, return_inverse=True)
-            about |= {"words": words[:64].tolist(), "low": [0.0], "high": [float(max(len(words) - 1, 0))]}
-            values = codes.reshape(-1).astype(np.float64)
-        else:
-            values = attribute.values
-    else:
-        scope = Scope(geo, kind)
-        type = scope.attribute_type_of(kind, name)
-        values = np.asarray(scope.values(kind, name))
-        count = geo.topology.count(kind)
-        values = np.broadcast_to(values, (count, *values.shape[1:]))
-        flat = values.reshape(count, -1)
-        about = {"name": name, "type": type.name}
-        if count:
-            about |= {"low": flat.min(axis=0).astype(float).tolist(), "high": flat.max(axis=0).astype(float).tolist()}
-    dtype = "u1" if values.dtype == bool else "<f4"
-    kept = buffers.keep(values.astype(dtype))
-    return cast(AttributeLook, {"what": "attribute", **about, "unit": unit_of(name), "kind": kind, "values": kept})
 
 
 def _rows(geo: Geo, query: RowsQuery) -> RowsLook:

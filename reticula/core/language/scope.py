@@ -67,22 +67,30 @@ def _of_pieces(values: Callable[[Geo], AnyArray]) -> dict[Kind, Callable[[Geo], 
     }
 
 
+def _stands_at(geo: Geo) -> AnyArray:
+    if not geo.topology.instance_count:
+        return np.zeros((0, 3))
+    return np.asarray(geo.attribute("instance", "transform"))[:, :3, 3]
+
+
 _LISTED: tuple[Kind, ...] = ("point", "edge", "corner", "face", "curve")
+_NUMBERED: tuple[Kind, ...] = (*_LISTED, "instance")
 BUILTINS: dict[str, Builtin] = {
     entry.name: entry
     for entry in (
-        Builtin("index", INTEGER, "number of the element, from 0", {k: _index(k) for k in _LISTED}),
-        Builtin("count", INTEGER, "how many elements of the kind there are", {k: _count(k) for k in _LISTED}),
-        Builtin("fraction", NUMBER, "index as 0..1 from the first to the last", {k: _fraction(k) for k in _LISTED}),
+        Builtin("index", INTEGER, "number of the element, from 0", {k: _index(k) for k in _NUMBERED}),
+        Builtin("count", INTEGER, "how many elements of the kind there are", {k: _count(k) for k in _NUMBERED}),
+        Builtin("fraction", NUMBER, "index as 0..1 from the first to the last", {k: _fraction(k) for k in _NUMBERED}),
         Builtin(
             "position",
             VEC3,
-            "place in m; of an edge, face or curve the mean of its points",
+            "place in m; of an edge, face or curve the mean of its points, of an instance where it stands",
             {
                 "edge": measure.edge_centers,
                 "corner": measure.corner_positions,
                 "face": measure.face_centers,
                 "curve": measure.curve_centers,
+                "instance": _stands_at,
             },
         ),
         Builtin(

@@ -906,7 +906,10 @@ export interface components {
             /** What */
             what: string;
         };
-        /** AttributeLook */
+        /**
+         * AttributeLook
+         * @description ``parts``: how many rows are of the geometry and of each shape that stands in it; 0 where one lacks it.
+         */
         AttributeLook: {
             /** High */
             high?: number[];
@@ -921,6 +924,8 @@ export interface components {
             members?: number;
             /** Name */
             name: string;
+            /** Parts */
+            parts?: number[];
             /** Type */
             type: string;
             /** Unit */
@@ -1710,6 +1715,8 @@ export interface components {
             kind: "point" | "edge" | "corner" | "face" | "curve" | "instance" | "whole";
             /** Left Out */
             left_out: number;
+            /** Parts */
+            parts?: number[];
             /** Total */
             total: number;
             values: components["schemas"]["BufferRef"];
@@ -2364,11 +2371,12 @@ export interface components {
         };
         /**
          * PlacedMesh
-         * @description A mesh that is drawn many times: a matrix (column by column) for each copy.
+         * @description A mesh that is drawn many times: for each copy a matrix (column by column) and the number of its instance.
          */
         PlacedMesh: {
             matrix: components["schemas"]["BufferRef"];
             mesh: components["schemas"]["Drawn"];
+            number: components["schemas"]["BufferRef"];
         };
         /** Progress */
         Progress: {
@@ -2939,7 +2947,10 @@ export interface components {
                 number
             ];
         };
-        /** SummaryLook */
+        /**
+         * SummaryLook
+         * @description ``placed`` has the attributes that only the shapes have that stand as instances.
+         */
         SummaryLook: {
             /** Attributes */
             attributes: {
@@ -2962,6 +2973,10 @@ export interface components {
             open_border_edges: number;
             /** Pieces */
             pieces: number;
+            /** Placed */
+            placed: {
+                [key: string]: components["schemas"]["AttributeAbout"][];
+            };
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -3181,6 +3196,8 @@ export interface components {
             high: number[];
             /** Low */
             low: number[];
+            /** Parts */
+            parts?: number[];
             values: components["schemas"]["BufferRef"];
             /**
              * @description discriminator enum property added by openapi-typescript

@@ -189,6 +189,7 @@ defineExpose({ frame, picture })
     <ViewBar :summary="summary" />
     <div class="work">
       <Rail
+        :placed="!!mesh?.instances.length"
         :tools="tools.offered.value"
         :parallel="parallel"
         :managed="managed"

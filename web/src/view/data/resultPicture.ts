@@ -58,24 +58,42 @@ async function readColor(
   const groups = answerTo('groups', look)
   if (groups) {
     const made = tintGroups(groups, (await fetchBuffer(groups.values)) as Uint32Array)
-    return { tint: { kind: groups.kind, colors: made.colors, depth: 0.4 }, legend: made.legend }
+    return {
+      tint: inParts({ kind: groups.kind, colors: made.colors, depth: 0.4 }, groups.parts),
+      legend: made.legend,
+    }
   }
   const sheet = answerTo('uv', look)
   if (sheet) {
     const uv = (await fetchBuffer(sheet.values)) as Float32Array
     const colors = new Float32Array((uv.length / 2) * 3)
     for (let i = 0; i < uv.length / 2; i++) colors.set([uv[i * 2]!, uv[i * 2 + 1]!], i * 3)
-    return { tint: { kind: 'corner', colors, depth: 0.5, as: 'checker' }, legend: checkerLegend(sheet) }
+    return {
+      tint: inParts({ kind: 'corner', colors, depth: 0.5, as: 'checker' }, sheet.parts),
+      legend: checkerLegend(sheet),
+    }
   }
   const about = answerTo('attribute', look)
   if (!about) return null
   const values = await fetchValues(about)
   if (view.color.how === 'material') {
     const made = tintPieces(values)
-    return { tint: { kind: 'face', colors: made.colors, depth: 1, as: 'material' }, legend: made.legend }
+    return {
+      tint: inParts({ kind: 'face', colors: made.colors, depth: 1, as: 'material' }, about.parts),
+      legend: made.legend,
+    }
   }
   const made = colorize(about, values, view.color.part, view.scale, range)
-  return { tint: { kind: about.kind, colors: made.colors, depth: isColor(about) ? 0.55 : 0.28 }, legend: made.legend }
+  const tint = { kind: about.kind, colors: made.colors, depth: isColor(about) ? 0.55 : 0.28 }
+  return { tint: inParts(tint, about.parts), legend: made.legend }
+}
+
+/** Colours of the geometry come first, then those of each shape that stands in it. */
+function inParts(tint: Tint, parts: number[] | undefined): Tint {
+  if (!parts) return tint
+  let at = 0
+  const [own, ...placed] = parts.map((rows) => (rows ? tint.colors.subarray(at * 3, (at += rows) * 3) : null))
+  return { ...tint, colors: own ?? new Float32Array(0), placed }
 }
 
 /** In a layout by uv, points and edges are drawn once for each corner. */

@@ -130,7 +130,9 @@ export function useRenderData(sceneOf: () => Scene | null) {
   /** Until a colour is chosen, a mesh that has colours shows them. */
   function showOwnColors() {
     if (view.chosen) return
-    const kind = (['point', 'corner', 'face'] as Kind[]).find((on) => summary.value?.attributes[on]?.some(isColor))
+    const kind = (['point', 'corner', 'face'] as Kind[]).find((on) =>
+      [...(summary.value?.attributes[on] ?? []), ...(summary.value?.placed[on] ?? [])].some(isColor),
+    )
     if (kind ? view.color?.kind !== kind : view.color) view.color = kind ? byValues(kind, 'color') : null
   }
 

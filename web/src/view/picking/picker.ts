@@ -2,13 +2,17 @@
 import * as THREE from 'three'
 import { MeshBVH } from 'three-mesh-bvh'
 import { GenerateMeshBVHWorker } from 'three-mesh-bvh/worker'
-import { sharedIndex, type MeshData } from '../rendering/meshData'
+import type { MeshData } from '../rendering/meshData'
+import { geometryOf } from './geometryOf'
+import { PlacedPicker } from './placedPicker'
 
+/** Numbers of what is hit; -1 for kinds that are not there. */
 export interface Hit {
   face: number
   point: number
   corner: number
   edge: number
+  instance: number
   /** Where on the surface, in m. */
   place: [number, number, number]
 }
@@ -22,9 +26,11 @@ export class Picker {
   private tree: MeshBVH | null = null
   private worker: GenerateMeshBVHWorker | null = null
   private building: Promise<void> | null = null
+  private readonly placed = new PlacedPicker()
 
   /** Pick from another mesh; its tree is made when it is first needed. */
   set(mesh: MeshData | null): void {
+    this.placed.set(mesh?.instances ?? [])
     if (
       mesh &&
       this.mesh &&
@@ -69,16 +75,27 @@ export class Picker {
     return hit?.faceIndex == null ? null : { triangle: hit.faceIndex, place: hit.point }
   }
 
-  /** Return the face that a ray hits, and its nearest point, corner and edge. */
+  /** Return the place on a surface, of a mesh or an instance, that a ray hits first. */
+  placeOn(ray: THREE.Ray): THREE.Vector3 | null {
+    const [own, placed] = [this.cast(ray)?.place, this.placed.pick(ray)?.place]
+    if (!own || !placed) return own ?? placed ?? null
+    return own.distanceTo(ray.origin) <= placed.distanceTo(ray.origin) ? own : placed
+  }
+
+  /** Return the instance that a ray hits, or the face with its nearest point, corner and edge. */
   pick(ray: THREE.Ray): Hit | null {
     const mesh = this.mesh
     const hit = this.cast(ray)
+    const placed = this.placed.pick(ray)
+    if (placed && !(hit && hit.place.distanceTo(ray.origin) <= placed.place.distanceTo(ray.origin)))
+      return { face: -1, corner: -1, point: -1, edge: -1, instance: placed.instance, place: placed.place.toArray() }
     if (!mesh || !hit) return null
     const face = mesh.triangleFace[hit.triangle]!
     const near = nearest(mesh, face, hit.place)
     const own = mesh.own
     return {
       face,
+      instance: -1,
       place: hit.place.toArray(),
       corner: near.corner,
       point: own ? own.point[near.point]! : near.point,
@@ -91,16 +108,8 @@ export class Picker {
   }
 }
 
-/** A geometry of its own: the arrays of a mesh that is drawn must not be handed to a worker. */
-function geometryOf(mesh: MeshData): THREE.BufferGeometry {
-  const geometry = new THREE.BufferGeometry()
-  geometry.setAttribute('position', new THREE.BufferAttribute(mesh.position.slice(), 3))
-  geometry.setIndex(new THREE.BufferAttribute(sharedIndex(mesh), 1))
-  return geometry
-}
-
 /** Find the corner, point and edge of a face that are nearest to a place. */
-export function nearest(mesh: MeshData, face: number, place: THREE.Vector3): Omit<Hit, 'face' | 'place'> {
+export function nearest(mesh: MeshData, face: number, place: THREE.Vector3): Pick<Hit, 'corner' | 'point' | 'edge'> {
   const corners = new Set<number>()
   for (let t = 0; t < mesh.triangleFace.length; t++) {
     if (mesh.triangleFace[t] === face) for (let c = 0; c < 3; c++) corners.add(mesh.triangleCorner[t * 3 + c]!)

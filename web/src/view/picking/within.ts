@@ -2,6 +2,7 @@
 import * as THREE from 'three'
 import type { Kind } from '../../api/results'
 import type { MeshData } from '../rendering/meshData'
+import { spheresOf } from './placedPicker'
 
 export type Spot = [number, number]
 
@@ -13,6 +14,14 @@ export function centers(mesh: MeshData, kind: Kind): Float32Array {
     for (let e = 0; e < mesh.edge.length / 2; e++) {
       for (let c = 0; c < 3; c++)
         out[e * 3 + c] = (mesh.position[mesh.edge[e * 2]! * 3 + c]! + mesh.position[mesh.edge[e * 2 + 1]! * 3 + c]!) / 2
+    }
+    return out
+  }
+  if (kind === 'instance') {
+    const out = new Float32Array(mesh.instances.reduce((sum, placed) => sum + placed.number.length, 0) * 3)
+    for (const placed of mesh.instances) {
+      const spheres = spheresOf(placed)
+      placed.number.forEach((number, k) => out.set(spheres.subarray(k * 4, k * 4 + 3), number * 3))
     }
     return out
   }

@@ -2,6 +2,7 @@
 import * as THREE from 'three'
 import type { Kind } from '../../api/results'
 import type { MeshData } from './meshData'
+import { ChosenShapes } from './chosenShapes'
 import { fresh, lines, setColor } from './picture'
 
 export class ChosenParts extends THREE.Group {
@@ -21,6 +22,7 @@ export class ChosenParts extends THREE.Group {
     new THREE.PointsMaterial({ size: 10, sizeAttenuation: false, depthTest: false }),
   )
   private readonly edges = lines()
+  private readonly shapes = new ChosenShapes(this.faces.material)
 
   constructor() {
     super()
@@ -28,10 +30,12 @@ export class ChosenParts extends THREE.Group {
       part.frustumCulled = false
       this.add(part)
     }
+    this.add(this.shapes)
   }
 
   set(mesh: MeshData | null, kind: Kind, chosen: ReadonlySet<number>): void {
     for (const part of [this.faces, this.points, this.edges]) fresh(part)
+    this.shapes.set(kind === 'instance' && mesh ? mesh.instances : [], chosen)
     if (!mesh || !chosen.size) return
     const position = new THREE.BufferAttribute(mesh.position, 3)
     const show = (part: THREE.Mesh | THREE.Points | THREE.LineSegments, index: number[]) => {
@@ -57,12 +61,14 @@ export class ChosenParts extends THREE.Group {
 
   setColor(color: THREE.Color): void {
     setColor(this.edges, color)
+    this.shapes.setColor(color)
     this.points.material.color.copy(color)
     this.faces.material.color.copy(color)
   }
 
   /** Return the box around what is marked, or null. */
   box(kind: Kind): [number[], number[]] | null {
+    if (kind === 'instance') return this.shapes.bounds
     const part = kind === 'face' ? this.faces : kind === 'edge' ? this.edges : this.points
     const index = part.geometry.getIndex()
     if (!index) return null
@@ -76,6 +82,7 @@ export class ChosenParts extends THREE.Group {
 
   dispose(): void {
     for (const part of [this.faces, this.points, this.edges]) part.geometry.dispose()
+    this.shapes.dispose()
   }
 }
 

@@ -4,6 +4,9 @@ import * as THREE from 'three'
 const VERTEX = /* glsl */ `
   attribute vec3 color;
   attribute float radius;
+  #ifdef PLACED
+    attribute mat4 placed;
+  #endif
   uniform vec3 ink;
   uniform float tinted;
   uniform float sized;
@@ -13,7 +16,11 @@ const VERTEX = /* glsl */ `
   uniform vec2 hazy;
   varying vec3 vColor;
   void main() {
-    vec4 place = modelViewMatrix * vec4(position, 1.0);
+    vec4 own = vec4(position, 1.0);
+    #ifdef PLACED
+      own = placed * own;
+    #endif
+    vec4 place = modelViewMatrix * own;
     vColor = mix(mix(ink, color, tinted), haze, 0.75 * smoothstep(hazy.x, hazy.y, -place.z));
     gl_Position = projectionMatrix * place;
     // A radius in m covers this many pixels at its depth: half the picture is 1 in clip space.
@@ -54,10 +61,23 @@ export class Dots extends THREE.Points<THREE.BufferGeometry, THREE.ShaderMateria
     }
   }
 
-  /** Show points; `radii (P)` in m makes them as large as they are, `colors (P, 3)` tints them. */
-  set(position: THREE.BufferAttribute | null, radii: Float32Array | null, colors: Float32Array | null): void {
+  /**
+   * Show points; `radii (P)` in m makes them as large as they are, `colors (P, 3)` tints them, and `placed (16N)` shows
+   * them once per matrix.
+   */
+  set(
+    position: THREE.BufferAttribute | null,
+    radii: Float32Array | null,
+    colors: Float32Array | null,
+    placed: Float32Array | null = null,
+  ): void {
     this.geometry.dispose()
-    this.geometry = new THREE.BufferGeometry()
+    this.geometry = placed ? new THREE.InstancedBufferGeometry() : new THREE.BufferGeometry()
+    if (placed) this.geometry.setAttribute('placed', new THREE.InstancedBufferAttribute(placed, 16))
+    if ('PLACED' in this.material.defines !== !!placed) {
+      this.material.defines = placed ? { PLACED: '' } : {}
+      this.material.needsUpdate = true
+    }
     this.geometry.setAttribute('position', position ?? new THREE.BufferAttribute(new Float32Array(0), 3))
     if (radii) this.geometry.setAttribute('radius', new THREE.BufferAttribute(radii, 1))
     if (colors) this.geometry.setAttribute('color', new THREE.BufferAttribute(colors, 3))

@@ -47,7 +47,11 @@ it('fetches a mesh with the shapes that are placed on it', async () => {
   const look = Object.fromEntries(
     [...names, 'loose_point'].map((name) => [name, { digest: `mesh ${name}`, dtype: 'f4', shape: [16] }]),
   ) as never
-  const placed = { mesh: { ...(look as object), bounds: [] }, matrix: { digest: 'matrix', dtype: 'f4', shape: [16] } }
+  const placed = {
+    mesh: { ...(look as object), bounds: [] },
+    matrix: { digest: 'matrix', dtype: 'f4', shape: [16] },
+    number: { digest: 'number', dtype: 'u4', shape: [1] },
+  }
   const mesh = await fetchMesh({ ...(look as object), bounds: [[0], [1]], instances: [placed] } as never)
   expect(mesh.position).toHaveLength(16)
   expect(mesh.instances[0]!.matrix).toHaveLength(16)

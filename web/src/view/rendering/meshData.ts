@@ -2,6 +2,13 @@
 import { fetchBuffer } from '../../api/buffers'
 import type { AttributeLook, DrawnMesh, Kind, MeshLook, NormalsLook } from '../../api/results'
 
+/** A shape that stands in many places: a matrix for each, and the number of its instance. */
+export interface Placed {
+  mesh: MeshData
+  matrix: Float32Array
+  number: Uint32Array
+}
+
 /** A mesh in arrays: triangles point at corners, corners at points. */
 export interface MeshData {
   position: Float32Array
@@ -13,7 +20,7 @@ export interface MeshData {
   segment: Uint32Array
   loosePoint: Uint32Array
   /** Placed shapes: each is drawn once per matrix (16 numbers, column by column). */
-  instances: { mesh: MeshData; matrix: Float32Array }[]
+  instances: Placed[]
   bounds: [number[], number[]]
   /** Of faces laid out by uv: which point and edge of the geometry a point and an edge of the layout are. */
   own: { point: Uint32Array; edge: Uint32Array } | null
@@ -44,6 +51,7 @@ export async function fetchMesh(look: DrawnMesh & Partial<MeshLook>): Promise<Me
     (look.instances ?? []).map(async (placed) => ({
       mesh: await fetchMesh(placed.mesh),
       matrix: (await fetchBuffer(placed.matrix)) as Float32Array,
+      number: (await fetchBuffer(placed.number)) as Uint32Array,
     })),
   )
   return {

@@ -4,7 +4,8 @@ import type { Kind } from '../../api/results'
 import { Dots } from './dots'
 import { EdgeLines, type EdgeKinds } from './edgeLines'
 import { sharedIndex, spread, type MeshData } from './meshData'
-import { PlacedShapes } from './instancedMeshes'
+import { isSamePlaced } from '../picking/placedPicker'
+import { PlacedShapes } from './placedShapes'
 import { drawAs, surfaceMaterial } from './surface'
 
 /** How many grains of a material lie along the size of the shape. */
@@ -23,8 +24,10 @@ export interface Shown {
 
 export interface Tint {
   kind: Kind
-  /** Display colours, three for each element; for a checker: u, v and nothing. */
+  /** Display colours, three for each element; for a checker: u, v and nothing. None: the geometry has no such value. */
   colors: Float32Array
+  /** Those of the shapes that stand in it; null: this shape has none. */
+  placed?: (Float32Array | null)[]
   /** How much light and shade show on top: less for numbers, so that they match the legend. */
   depth: number
   /** Drawn as a checker of uv, or as a material with grain; else the colours as they are. */
@@ -59,8 +62,7 @@ export const NOTHING: Content = { mesh: null, tint: null, edges: null, radii: nu
 export class Picture extends THREE.Group {
   readonly material = surfaceMaterial()
   readonly surface = new THREE.Mesh(new THREE.BufferGeometry(), this.material)
-  private readonly placedMaterial = surfaceMaterial()
-  private readonly placed = new PlacedShapes(this.placedMaterial)
+  private readonly placed = new PlacedShapes()
   private readonly wire = lines()
   private readonly curves = lines()
   private readonly tintLines = lines()
@@ -95,7 +97,7 @@ export class Picture extends THREE.Group {
     this.dots.set(
       mesh && new THREE.BufferAttribute(mesh.position, 3),
       content.radii,
-      tint?.kind === 'point' ? tint.colors : null,
+      tint?.kind === 'point' && tint.colors.length ? tint.colors : null,
     )
     this.applyShown()
   }
@@ -122,6 +124,7 @@ export class Picture extends THREE.Group {
 
   setHaze(color: THREE.Color, from: number, to: number): void {
     this.dots.setHaze(color, from, to)
+    this.placed.setHaze(color, from, to)
   }
 
   setPalette(palette: Palette): void {
@@ -131,6 +134,7 @@ export class Picture extends THREE.Group {
     setColor(this.curves, palette.wire)
     this.edgeLines.setColors([palette.border, palette.crease, palette.crowded])
     this.dots.setInk(palette.point)
+    this.placed.setInk(palette.point, palette.wire)
   }
 
   /** Leave out all that lies beyond a plane: its normal, and how far along it. */
@@ -142,18 +146,17 @@ export class Picture extends THREE.Group {
     for (const part of [this.surface, this.wire, this.curves, this.tintLines]) part.geometry.dispose()
     this.dots.dispose()
     this.edgeLines.dispose()
-    this.placed.set([])
-    for (const material of this.materials) material.dispose()
+    this.placed.dispose()
+    this.material.dispose()
   }
 
   private get materials(): THREE.ShaderMaterial[] {
-    return [this.material, this.placedMaterial]
+    return [this.material, ...this.placed.materials]
   }
 
   private rebuild(mesh: MeshData | null, tint: Tint | null): void {
     for (const part of [this.surface, this.wire, this.curves]) fresh(part)
-    this.placed.set(mesh?.instances ?? [])
-    if (!mesh) return
+    if (!mesh) return this.placed.set([], null)
     const geometry = this.surface.geometry
     const position = new THREE.BufferAttribute(mesh.position, 3)
     if (layoutOf(tint) === 'shared') {
@@ -173,7 +176,8 @@ export class Picture extends THREE.Group {
 
   /** Upload other colours for the same shape. */
   private retint(mesh: MeshData, tint: Tint | null): void {
-    const onSurface = tint && ['point', 'corner', 'face'].includes(tint.kind) ? tint : null
+    const onSurface = tint && ['point', 'corner', 'face'].includes(tint.kind) && tint.colors.length ? tint : null
+    this.placed.set(mesh.instances, tint)
     const uniforms = this.material.uniforms
     uniforms.useTone!.value = onSurface ? 1 : 0
     uniforms.depth!.value = onSurface ? onSurface.depth : 1
@@ -204,17 +208,18 @@ export class Picture extends THREE.Group {
   private applyShown(): void {
     const { mesh, tint } = this.content
     const { faces, wire, points, smooth } = this.shown
-    this.surface.visible = this.placed.visible = faces
+    this.surface.visible = faces
+    this.placed.setShown(this.shown)
     this.wire.visible = wire
     this.dots.visible = points || !mesh?.triangleFace.length || (tint?.kind === 'point' && !faces)
-    for (const material of this.materials) material.uniforms.flatShade!.value = smooth ? 0 : 1
+    this.material.uniforms.flatShade!.value = smooth ? 0 : 1
     this.dots.material.uniforms.tinted!.value = tint?.kind === 'point' && !faces ? 1 : 0
   }
 }
 
 /** Whether points are shared in the graphics memory: colours of corners and faces need them apart. */
 function layoutOf(tint: Tint | null): 'shared' | 'apart' {
-  return tint && ['corner', 'face'].includes(tint.kind) ? 'apart' : 'shared'
+  return tint?.colors.length && ['corner', 'face'].includes(tint.kind) ? 'apart' : 'shared'
 }
 
 /** Arrays of the same content are the same arrays. */
@@ -226,8 +231,8 @@ export function isSameShape(a: MeshData, b: MeshData): boolean {
     a.cornerPoint === b.cornerPoint &&
     a.edge === b.edge &&
     a.segment === b.segment &&
-    !a.instances.length &&
-    !b.instances.length
+    a.instances.length === b.instances.length &&
+    a.instances.every((one, k) => isSamePlaced(one, b.instances[k]!))
   )
 }
 

@@ -33,6 +33,7 @@ import {
   type Veil,
 } from './picture'
 import { Ground } from './ground'
+import { THIN } from './placedShapes'
 import { isSoftware, MeasuredQuality, type Quality } from './qualities'
 import { drawInTiles, nameOf, SHEET, TILE } from './renderers'
 import { Studio } from './studio'
@@ -91,6 +92,7 @@ export class Scene {
     this.controls.addEventListener('change', () => this.draw())
     this.handle = new Handle(this.camera, canvas, this.controls, () => this.draw())
     this.over.add(this.handle.root)
+    this.camera.layers.enable(THIN)
     this.camera.position.set(0.9, 1.05, 1.4)
     this.camera.lookAt(0, 0, 0)
   }
@@ -302,7 +304,7 @@ export class Scene {
   /** Return the place on the surface under a spot on the canvas. */
   placeAt(spot: Spot): [number, number, number] | null {
     const ray = this.ray(spot)
-    return ray ? (this.picker.cast(ray)?.place.toArray() ?? null) : null
+    return ray ? (this.picker.placeOn(ray)?.toArray() ?? null) : null
   }
 
   /** Return the place on the ground (y = 0) under a spot on the canvas. */
@@ -311,7 +313,7 @@ export class Scene {
     return this.ray(spot)?.intersectPlane(ground, new THREE.Vector3())?.toArray() ?? null
   }
 
-  /** Return the face under a spot on the canvas and its nearest point, corner and edge. */
+  /** Return the face under a spot on the canvas and its nearest point, corner and edge; or the instance. */
   async pick(spot: Spot): Promise<Hit | null> {
     const ray = this.ray(spot)
     if (!ray) return null

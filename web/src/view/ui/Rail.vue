@@ -2,6 +2,7 @@
 /** Tools at the edge of the picture: how to pick, what to look at closer, where the camera stands, and a still picture. */
 import { useKeys } from '../../stores/useKeys'
 import { ElButton, ElDropdown, ElDropdownItem, ElDropdownMenu } from 'element-plus'
+import { computed } from 'vue'
 import type { Kind } from '../../api/results'
 import KindGlyph from '../../shared/KindGlyph.vue'
 import { count } from '../../shared/numbers'
@@ -19,7 +20,14 @@ import LookMenu from './LookMenu.vue'
 
 const { hint } = useKeys()
 
-defineProps<{ tools: ToolKind[]; parallel: boolean; managed: Quality; keep: (name: string) => Standpoint | null }>()
+/** `placed`: whether shapes stand here as instances, that can be picked. */
+const props = defineProps<{
+  placed: boolean
+  tools: ToolKind[]
+  parallel: boolean
+  managed: Quality
+  keep: (name: string) => Standpoint | null
+}>()
 const emit = defineEmits<{
   along: [direction: Direction]
   parallel: []
@@ -31,14 +39,20 @@ const view = useView()
 const selection = useSelection()
 const inspect = useInspection()
 const { makeGroup, spread } = useElementTools()
-const PICKED: Kind[] = ['point', 'edge', 'corner', 'face']
+const picked = computed<Kind[]>(() => [
+  'point',
+  'edge',
+  'corner',
+  'face',
+  ...(props.placed ? (['instance'] as const) : []),
+])
 </script>
 
 <template>
   <div class="rail" role="toolbar" aria-label="Tools" aria-orientation="vertical">
     <div class="kinds" role="radiogroup" aria-label="Pick">
       <ElButton
-        v-for="kind in PICKED"
+        v-for="kind in picked"
         :key="kind"
         text
         role="radio"

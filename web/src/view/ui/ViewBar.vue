@@ -15,13 +15,14 @@ import { useView } from '../../stores/useView'
 const props = defineProps<{ summary: Summary | null }>()
 const view = useView()
 const selection = useSelection()
-const COLORED: Kind[] = ['point', 'edge', 'corner', 'face']
+const COLORED: Kind[] = ['point', 'edge', 'corner', 'face', 'instance']
 
 /** Groups first, then attributes, then what every element has; vectors by component. */
 const entries = computed(() => {
   const found: { title: string; entries: Entry[] }[] = []
   for (const kind of COLORED) {
-    const own = props.summary?.attributes[kind] ?? []
+    if (kind === 'instance' && !props.summary?.counts.instances) continue
+    const own = [...(props.summary?.attributes[kind] ?? []), ...(props.summary?.placed[kind] ?? [])]
     const groups = own.filter((a) => a.type === 'flag').map((a) => entry(kind, a.name, ''))
     const values = own.filter((a) => a.type !== 'flag').flatMap((a) => parts(kind, a.name, a.type))
     const built = (props.summary?.built_in[kind] ?? [])
