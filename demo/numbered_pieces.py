@@ -1,6 +1,6 @@
 """The demo graph `Numbered pieces`: ``python -m demo.numbered_pieces`` writes ``numbered_pieces.json``.
 
-A sill broken into pieces; each piece is numbered, coloured and rounded on its own, then all are pulled apart.
+A sill broken into pieces and pulled apart; each piece is tinted and rounded on its own, and has its number engraved.
 """
 
 from __future__ import annotations
@@ -11,13 +11,15 @@ from demo.building import dial, document, node, write
 
 __all__ = ["numbered_pieces"]
 
+PIECES = 8
+
 
 def one_piece() -> dict[str, Any]:
     """Return the graph of one piece: its number and colour as values, its broken edges rounded."""
     nodes = {
         "in_geo": node("input", "One piece", name="geo"),
         "number": node(
-            "set_attribute", "Number it", "in_geo", kind="face", name="number", value={"formula": "part + 1"}
+            "set_attribute", "Number it", "in_geo", kind="face", name="number", value={"formula": "cell + 1"}
         ),
         "tint": node(
             "set_attribute",
@@ -25,7 +27,7 @@ def one_piece() -> dict[str, Any]:
             "number",
             kind="face",
             name="color",
-            value={"formula": "vec4(hsv(0.02 + 0.5 * part / parts, 0.45, 0.75), 1)"},
+            value={"formula": "vec4(hsv(0.04 + 0.045 * cell, 0.42, 0.8), 1)"},
         ),
         "edges": node("region_borders", "Broken edges", "tint", label="inner"),
         "round": node("bevel", "Round them", "edges", where="region_border", width={"formula": "rounding"}, segments=2),
@@ -37,13 +39,39 @@ def one_piece() -> dict[str, Any]:
 
 
 def numbered_pieces() -> dict[str, Any]:
-    """Return the graph: sill, centres, broken, each piece, pulled apart."""
+    """Return the graph: sill, centres, broken, each piece, its number."""
+    figures = [f"figure_{number}" for number in range(1, PIECES + 1)]
+    raised = "position * vec3(1 + gap, 1, 1 + gap) + vec3(0, 0.035, 0.018)"
     nodes = {
         "sill": node("box", "Sill", size=[0.7, 0.09, 0.32], cells=[14, 2, 6]),
-        "centers": node("scatter_in_volume", "Centres", "sill", total=9, seed={"formula": "break_seed"}),
+        "room": node("grid", "Room for centres", size=[0.56, 0.2], cells=[1, 1]),
+        "centers": node("scatter", "Centres", "room", total=PIECES, arrangement="even", seed={"formula": "break_seed"}),
         "broken": node("break_into_cells", "Break", "sill", inputs={"centers": ["centers"]}),
-        "loose": node("pull_apart", "Pull apart", "broken", part="cell", amount={"formula": "gap"}),
+        "loose": node(
+            "pull_apart", "Pull apart", "broken", part="cell", amount={"formula": "gap"}, along=[1.0, 0.0, 1.0]
+        ),
         "each": {**node("for_each", "Each piece", "loose", over="piece", rounding=0.004), "graph": one_piece()},
+        "spots": node("set_attribute", "On top of them", "centers", name="position", value={"formula": raised}),
+        **{
+            name: node("lettering", f"Figure {number}", text=str(number), size=0.075, weight=700)
+            for number, name in enumerate(figures, 1)
+        },
+        "figures": node("place_instances", "Figures", "spots", inputs={"shapes": figures}, turn="not"),
+        "outlines": node("flatten_instances", "Outlines", "figures"),
+        "flat": node("fill", "Faces", "outlines", what="curve", using="triangles"),
+        "stamps": node("extrude", "Stamps", "flat", distance=0.03, keep_base=True),
+        "engraved": node(
+            "boolean", "Engrave", "each", inputs={"others": ["stamps"]}, operation="difference", other_group="engraved"
+        ),
+        "ink": node(
+            "set_attribute",
+            "Ink",
+            "engraved",
+            kind="face",
+            name="color",
+            where="engraved",
+            value=[0.1, 0.13, 0.16, 1.0],
+        ),
     }
     dials = {
         "break_seed": {
@@ -55,10 +83,10 @@ def numbered_pieces() -> dict[str, Any]:
     }
     return document(
         "Numbered pieces",
-        "A sill broken into pieces, each numbered, tinted and rounded on its own.",
+        "A sill broken into pieces, each tinted, rounded and numbered on its own.",
         nodes,
         dials,
-        "each",
+        "ink",
     )
 
 

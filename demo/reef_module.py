@@ -30,10 +30,17 @@ def reef_module() -> dict[str, Any]:
             "transform", f"{name.title()} leans", tile, turn={"formula": "vec3(lean, 0, 0)"}, move=[0.0, 0.14, 0.16]
         )
         nodes[f"{name}_stands"] = node("transform", f"{name.title()} stands", f"{name}_leans", turn=[0.0, angle, 0.0])
-    nodes["post"] = node("cylinder", "Post", radius=0.035, height=0.34, segments=32)
+    nodes["post"] = node("cylinder", "Post", radius=0.035, height=0.34, segments=48, rings=40)
     nodes["post_up"] = node("transform", "Post stands", "post", move=[0.0, 0.15, 0.0])
+    nodes["post_grain"] = node(
+        "set_attribute",
+        "Weathered",
+        "post_up",
+        name="color",
+        value={"formula": "vec4(hsv(0.08, 0.34, 0.42 + 0.2 * noise(position * vec3(90, 9, 90), 2)), 1)"},
+    )
     nodes["module"] = node(
-        "join", "Module", inputs={"geometries": [*(f"{name}_stands" for name, _, _ in TILES), "post_up"]}
+        "join", "Module", inputs={"geometries": [*(f"{name}_stands" for name, _, _ in TILES), "post_grain"]}
     )
     made = document(
         "Reef module",

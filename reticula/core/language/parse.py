@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import ast
+import re
 from collections.abc import Mapping
 from dataclasses import dataclass
 from functools import lru_cache
@@ -168,7 +169,7 @@ def parse_script(source: str) -> Parsed:
         lines = source.split("\n")
         if line > len(lines):
             line, column = len(lines), len(lines[-1]) + 1
-        raise FormulaError(_plain_syntax(error.msg, script=True), line=line, column=column) from None
+        raise FormulaError(_said(error.msg, lines, line, column, script=True), line=line, column=column) from None
     assert isinstance(tree, ast.Module)
     for statement in tree.body:
         _check(statement, source, "script")
@@ -320,6 +321,15 @@ def _all_nodes(source: str) -> list[ast.AST]:
     return [node for tree in trees for node in ast.walk(tree)]
 
 
+_FOREIGN = {
+    "?": "there is no '?'; to choose between two values write 'a if condition else b'",
+    "&&": "there is no '&&'; write 'and'",
+    "||": "there is no '||'; write 'or'",
+    "!": "there is no '!'; write 'not'",
+}
+"""Signs of other languages, and what to write instead."""
+
+
 def _syntax_error(source: str, error: SyntaxError) -> FormulaError:
     """Place a syntax error. It was found inside the brackets that let a formula run over several lines."""
     line, column = error.lineno or 1, error.offset or 1
@@ -332,10 +342,23 @@ def _syntax_error(source: str, error: SyntaxError) -> FormulaError:
     lines = source.split("\n")
     if line > len(lines):
         line, column = len(lines), len(lines[-1]) + 1
-    return FormulaError(_plain_syntax(error.msg), line=line, column=max(column, 1))
+    return FormulaError(_said(error.msg, lines, line, column), line=line, column=max(column, 1))
 
 
-def _plain_syntax(message: str, *, script: bool = False) -> str:
+def _said(message: str, lines: list[str], line: int, column: int, *, script: bool = False) -> str:
+    """What a syntax error at a line and column says in the words of the language."""
+    written = lines[line - 1] if line <= len(lines) else ""
+    return _foreign(written, column) or _plain_syntax(message, written[max(column - 1, 0) :], script=script)
+
+
+def _foreign(written: str, column: int) -> str | None:
+    """What to write instead of a sign of other languages that stands at a column, from 1."""
+    around = written[max(column - 2, 0) : column + 1].replace("!=", "")
+    return next((said for sign, said in _FOREIGN.items() if sign in around), None)
+
+
+def _plain_syntax(message: str, rest: str, *, script: bool) -> str:
+    """What a syntax error says; ``rest`` is what is written from its place on."""
     if "unterminated string" in message:
         return "a text is opened with a quote but not closed"
     if "was never closed" in message or "unmatched" in message or "does not match" in message:
@@ -347,5 +370,10 @@ def _plain_syntax(message: str, *, script: bool = False) -> str:
     if "indent" in message:
         return f"{message}: the lines of a block are moved to the right by four spaces"
     if "EOF" in message or "invalid syntax" in message:
-        return "something is missing or does not belong here"
+        found = re.match(r"\w+|\S", rest.strip())
+        return (
+            f"'{found[0]}' does not belong here, or something is missing before it"
+            if found
+            else "something is missing at the end"
+        )
     return message[:1].lower() + message[1:]

@@ -1,5 +1,7 @@
 """Texts read: what they name, where, and what is put in the place of names."""
 
+import re
+
 import pytest
 
 from reticula.core.errors import FormulaError
@@ -43,3 +45,20 @@ def test_a_script_may_do_more_but_not_anything() -> None:
     for text in ("import os", "class A:\n    pass", "with a:\n    pass", "try:\n    a\nexcept b:\n    c"):
         with pytest.raises(FormulaError):
             parse_script(text)
+
+
+@pytest.mark.parametrize(
+    ("text", "said"),
+    [
+        ("border ? 1 : 2", "a if condition else b"),
+        ("area > 1 && border", "write 'and'"),
+        ("area > 1 || border", "write 'or'"),
+        ("!border", "write 'not'"),
+        ("area +* 2", "'*' does not belong here"),
+        ("area +", "missing at the end"),
+    ],
+)
+def test_signs_of_other_languages_are_told_what_to_write_instead(text: str, said: str) -> None:
+    for read in (parse, lambda formula: parse_script(f"a = {formula}")):
+        with pytest.raises(FormulaError, match=re.escape(said)):
+            read(text)

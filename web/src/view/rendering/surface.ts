@@ -104,9 +104,11 @@ const FRAGMENT = /* glsl */ `
   void main() {
     if (dot(cut.xyz, vWorld) > cut.w) discard;
     vec3 facet = normalize(cross(dFdx(vPlace), dFdy(vPlace)));
+    // Slivers turn over when places are rounded: the back is seen only where the normal of the points says so too.
+    bool back = !gl_FrontFacing && (dot(vNormal, vNormal) < 1e-8 || dot(vNormal, vPlace) > 0.0);
     vec3 n = flatShade > 0.5 || dot(vNormal, vNormal) < 1e-8 ? facet : normalize(vNormal);
     if (dot(n, -normalize(vPlace)) < 0.0 && flatShade > 0.5) n = -n;
-    if (!gl_FrontFacing) n = flatShade > 0.5 ? n : -n;
+    if (back) n = flatShade > 0.5 ? n : -n;
     #ifdef CHECKER
     vec3 base = checked(vTone.xy);
     #else
@@ -123,7 +125,7 @@ const FRAGMENT = /* glsl */ `
     #endif
     vec3 key = normalize(vec3(0.35, 0.75, 0.55));
     float light = 0.62 * max(dot(n, key), 0.0) + 0.3 * max(dot(n, vec3(0.0, 0.0, 1.0)), 0.0) + 0.22 + 0.08 * n.y;
-    if (!gl_FrontFacing) base = mix(base, backTint, 0.55);
+    if (back) base = mix(base, backTint, 0.55);
     vec3 soft = base * mix(1.0, min(light, 1.12), depth);
     if (studio > 0.5) soft = mix(base, pow(neutral(pow(base, vec3(2.2)) * lit(n)), vec3(1.0 / 2.2)), depth);
     // Seen through: an even veil, or (x-ray) clear where one looks straight at it and dense along its rims.
