@@ -105,7 +105,7 @@ def _opening(browser: Browser, address: str) -> Iterator[Row]:
         page = browser.new_context(viewport={"width": 1280, "height": 800}).new_page()
         page.add_init_script("localStorage.setItem('reticula toured', 'yes')")
         page.goto(f"{address}/#{graph}")
-        page.wait_for_function("document.querySelector('[data-test=scale-bar]')", polling="raf")
+        page.wait_for_selector("[data-test=scale-bar]")
         times.append(page.evaluate("performance.now()") / 1000)
         size = page.evaluate(
             "performance.getEntriesByType('resource').reduce((sum, one) => sum + one.encodedBodySize, 0)"
@@ -131,6 +131,7 @@ def _lanes(browser: Browser, address: str) -> Iterator[Row]:
     page.evaluate(LONGEST)
     page.wait_for_timeout(4000)
     yield Row("open 500 nodes as lanes", "500 nodes", opened / 1000, _held_up(page))
+    page.evaluate("window.held = 0")
     page.evaluate(
         """async () => { const list = document.querySelector('[data-test=lanes]');
         for (let n = 0; n < 120; n++) { list.scrollTop += 90; await new Promise(requestAnimationFrame) } }"""

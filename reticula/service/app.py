@@ -3,9 +3,10 @@
 from __future__ import annotations
 
 from functools import partial
+from mimetypes import guess_type
 from pathlib import Path
 
-from flask import Response, send_from_directory
+from flask import Response, request, send_from_directory
 from flask_openapi3 import Info, OpenAPI
 from werkzeug.routing import PathConverter
 
@@ -106,7 +107,11 @@ def _serve_pages(app: OpenAPI, web: Path) -> None:
             return refuse(503, "not built", "The interface is not built; run 'make start'.")
         if not (web / name).is_file():
             return refuse(404, "not found", f"There is no '/{name}'.")
-        response = send_from_directory(web, name)
+        packed = request.accept_encodings.quality("br") > 0 and (web / f"{name}.br").is_file()
+        response = send_from_directory(web, f"{name}.br" if packed else name, mimetype=guess_type(name)[0])
+        if packed:
+            response.headers["Content-Encoding"] = "br"
+        response.vary.add("Accept-Encoding")
         fixed = name.startswith("assets/")
         response.headers["Cache-Control"] = "public, max-age=31536000, immutable" if fixed else "no-cache"
         return response

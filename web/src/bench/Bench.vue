@@ -2,17 +2,14 @@
 /** The working screen: board, view and ledger, which always show the same moment. */
 import { useEventListener } from '@vueuse/core'
 import { ElDialog } from 'element-plus'
-import { computed, nextTick, onMounted, provide, ref, watch, watchEffect } from 'vue'
+import { computed, defineAsyncComponent, nextTick, onMounted, provide, ref, watch, watchEffect } from 'vue'
 import Board from '../board/Board.vue'
 import type { BoardSurface } from '../board/surface'
 import CatalogueDialog from '../catalogue/CatalogueDialog.vue'
-import ImportDialog from '../catalogue/ImportDialog.vue'
-import PublishDialog from '../catalogue/PublishDialog.vue'
 import Dials from '../dials/Dials.vue'
 import type { DialsSurface } from '../dials/surface'
 import Ledger from '../ledger/Ledger.vue'
 import { addNode, splitFeed } from '../model/document'
-import ScriptDrawer from '../script/ScriptDrawer.vue'
 import { addCardKey, publishKey, shapesKey } from '../stores/injectionKeys'
 import { useCatalogue } from '../stores/useCatalogue'
 import { tell } from '../stores/useChanges'
@@ -60,6 +57,10 @@ const trouble = ref('')
 /** Whether the board has the whole width. */
 const boardAlone = ref(false)
 const boardSplit = useSplit('board width', 496, 260, () => window.innerWidth - 360, 'x', 1)
+/** Loaded when they are first opened. */
+const ImportDialog = defineAsyncComponent(() => import('../catalogue/ImportDialog.vue'))
+const PublishDialog = defineAsyncComponent(() => import('../catalogue/PublishDialog.vue'))
+const ScriptDrawer = defineAsyncComponent(() => import('../script/ScriptDrawer.vue'))
 provide(shapesKey, project.shapeNames)
 provide(addCardKey, (name, parameters) => void add(name, parameters))
 

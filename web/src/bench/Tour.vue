@@ -1,9 +1,13 @@
 <script setup lang="ts">
 /** The bench in one minute, on whatever is open. */
 import { ElTour, ElTourStep } from 'element-plus'
+import { computed } from 'vue'
+import { useKeys } from '../stores/useKeys'
 
 const open = defineModel<boolean>({ required: true })
-const STEPS = [
+const { keyOf } = useKeys()
+/** Told with the keys that work in this browser. */
+const steps = computed(() => [
   {
     target: '.board',
     title: 'The board',
@@ -27,19 +31,19 @@ const STEPS = [
   {
     target: '[data-test=open-finder]',
     title: 'The finder',
-    text: 'Press / and type any word to add a card or do something. ? lists all shortcuts.',
+    text: `Press ${keyOf('Find')} and type any word to add a card or do something. ${keyOf('Shortcuts')} lists all shortcuts.`,
   },
   {
     target: '[data-test=open-catalogue]',
     title: 'The catalogue',
-    text: 'All operators, and those you publish: select cards, press G to fold them into one, and publish it.',
+    text: `All operators, and those you publish: select cards, press ${keyOf('Fold')} to fold them into one, and publish it.`,
   },
-]
+])
 </script>
 
 <template>
   <ElTour v-model="open">
-    <ElTourStep v-for="step in STEPS" :key="step.title" :target="step.target" :title="step.title">{{
+    <ElTourStep v-for="step in steps" :key="step.title" :target="step.target" :title="step.title">{{
       step.text
     }}</ElTourStep>
   </ElTour>

@@ -1,4 +1,5 @@
 /** The graph as rows in the order of evaluation, with thin lanes that show which result goes where. */
+import TinyQueue from 'tinyqueue'
 import { parameterOf, wires, type GraphDocument } from './document'
 
 /** A wire as it arrives at a row. */
@@ -72,36 +73,86 @@ function visit(end: string, feeders: Map<string, string[]>, seen: Set<string>, o
   }
 }
 
+/** A result on its lane, from the row that makes it to the last row that takes it. */
+interface Run extends Running {
+  begin: number
+  end: number
+}
+
+/** Rows between two places at which it is written down what runs there. */
+const STRIDE = 64
+
+/** Which results run at a row, found from the nearest place where that is written down. */
+class Runs {
+  private readonly written: Run[][] = [[]]
+  private readonly begun: (Run | null)[] = []
+  private open: Run[] = []
+
+  /** Add what begins at the next row; every run must know its end when rows are asked for. */
+  add(run: Run | null): void {
+    const at = this.begun.push(run) - 1
+    if (run) this.open.push(run)
+    if ((at + 1) % STRIDE) return
+    this.open = this.open.filter((one) => one.end > at)
+    this.written.push([...this.open])
+  }
+
+  /** Runs that began before a row and end after it; with `own` also the one that begins there. */
+  at(row: number, own: boolean): Running[] {
+    const from = Math.floor(row / STRIDE)
+    const since = this.begun.slice(from * STRIDE, row + (own ? 1 : 0))
+    return [...this.written[from]!, ...since]
+      .filter((run): run is Run => run !== null && run.end > row)
+      .sort((a, b) => a.lane - b.lane)
+      .map(({ lane, from, value }) => ({ lane, from, value }))
+  }
+}
+
 /** Return the rows of a graph. `isValue` tells value nodes from those that make a geometry. */
 export function laneRows(document: GraphDocument, isValue: (id: string) => boolean): LaneRow[] {
+  const order = evaluationOrder(document)
+  const rowOf = new Map(order.map((id, row) => [id, row]))
   const arriving = new Map<string, { from: string; input: string }[]>()
-  const left = new Map<string, number>()
+  const ends = new Map<string, number>()
   for (const { from, to, input } of wires(document)) {
-    if (!(from in document.nodes)) continue
-    arriving.set(to, [...(arriving.get(to) ?? []), { from, input }])
-    left.set(from, (left.get(from) ?? 0) + 1)
+    if (!rowOf.has(from)) continue
+    const there = arriving.get(to)
+    if (there) there.push({ from, input })
+    else arriving.set(to, [{ from, input }])
+    ends.set(from, Math.max(ends.get(from) ?? 0, rowOf.get(to)!))
   }
-  const lanes: (string | null)[] = []
+  const runs = new Runs()
+  const free = new TinyQueue<number>([])
+  let lanes = 0
   const laneOf = new Map<string, number>()
-  const running = (): Running[] => lanes.flatMap((from, lane) => (from ? [{ lane, from, value: isValue(from) }] : []))
-  return evaluationOrder(document).map((id) => {
+  return order.map((id, row) => {
     const arrivals = (arriving.get(id) ?? []).flatMap(({ from, input }) => {
       const lane = laneOf.get(from)
       return lane === undefined ? [] : [{ lane, from, input, value: parameterOf(input) !== null }]
     })
-    for (const { from } of arrivals) left.set(from, left.get(from)! - 1)
-    for (const { from, lane } of arrivals) if (!left.get(from)) lanes[lane] = null
-    const past = running()
-    const main = arrivals.find((one) => !one.value && lanes[one.lane] === null)
-    const free = lanes.indexOf(null)
-    const lane = main?.lane ?? (free < 0 ? lanes.length : free)
-    lanes[lane] = left.get(id) ? id : null
+    const ended = arrivals.filter(({ from }) => ends.get(from) === row)
+    const main = ended.find((one) => !one.value)
+    for (const lane of new Set(ended.map((one) => one.lane))) if (lane !== main?.lane) free.push(lane)
+    const lane = main?.lane ?? free.pop() ?? lanes++
     laneOf.set(id, lane)
-    return { id, lane, arrivals, past, after: running() }
+    const end = ends.get(id)
+    runs.add(end === undefined ? null : { lane, from: id, value: isValue(id), begin: row, end })
+    if (end === undefined) free.push(lane)
+    return {
+      id,
+      lane,
+      arrivals,
+      get past() {
+        return runs.at(row, false)
+      },
+      get after() {
+        return runs.at(row, true)
+      },
+    }
   })
 }
 
-/** How many lanes rows need side by side. */
+/** How many lanes the rows of a graph need side by side. */
 export function lanesWide(rows: LaneRow[]): number {
-  return rows.reduce((most, row) => Math.max(most, row.lane + 1, ...row.past.map((one) => one.lane + 1)), 0)
+  return rows.reduce((most, row) => Math.max(most, row.lane + 1), 0)
 }

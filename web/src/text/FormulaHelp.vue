@@ -4,7 +4,7 @@ import { useDebounceFn } from '@vueuse/core'
 import { computed, inject, onMounted, ref, watch } from 'vue'
 import { useCatalogue } from '../stores/useCatalogue'
 import { offersAt, spotAt, type Offer } from './completion'
-import { plainOf } from './editor'
+import { plainOf } from './plainError'
 import { textPlaceKey } from './textPlace'
 import { useText } from '../stores/useText'
 

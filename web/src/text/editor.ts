@@ -14,6 +14,7 @@ import { EditorState } from '@codemirror/state'
 import { drawSelection, EditorView, highlightActiveLine, hoverTooltip, keymap, lineNumbers } from '@codemirror/view'
 import { tags } from '@lezer/highlight'
 import type { ErrorState, OperatorList, TextState } from '../api/client'
+import { plainOf } from './plainError'
 import { hintAt, offersAt, rangeOf, spotAt } from './completion'
 
 export interface Knowledge {
@@ -170,9 +171,4 @@ export function showError(view: EditorView, error: ErrorState | null): void {
       ]
     : []
   view.dispatch(setDiagnostics(view.state, marks))
-}
-
-/** The words of an error without its place, which is shown. */
-export function plainOf(error: ErrorState): string {
-  return error.message.replace(/^line \d+, column \d+: /, '')
 }

@@ -60,14 +60,15 @@ defineEmits<{ turn: [] }>()
   padding: 0;
 }
 .title {
-  flex: 0 0 clamp(96px, 28%, 240px);
+  flex: 0 1 clamp(96px, 28%, 240px);
+  min-width: 72px;
   overflow: hidden;
   font-weight: 600;
   text-overflow: ellipsis;
   white-space: nowrap;
 }
 .line {
-  flex: 1 1 40px;
+  flex: 1 1 30px;
   min-width: 0;
   overflow: hidden;
   color: var(--faint-ink);

@@ -52,6 +52,14 @@ const shown = computed(() =>
 )
 const { target, grab } = useLaneDrag({ list, entries, own, starts, rowAt, step, titleOf: nameOf })
 
+/** Hand an event to the row that it is in: rows without listeners of their own are left alone while one scrolls. */
+function onRow<Kind extends Event>(event: Kind, act: (event: Kind, entry: NodeEntry) => void) {
+  const at = (event.target as Element).closest<HTMLElement>('[data-at]')?.dataset.at
+  const entry = at === undefined ? undefined : entries.value[Number(at)]
+  if (entry?.kind === 'node') act(event, entry)
+}
+const press = (event: PointerEvent, entry: NodeEntry) => isOwn(entry) && grab(event, entry.id)
+
 /** The rows that one walks along. */
 const walked = computed(() => entries.value.filter(isOwn))
 const current = computed(() => (props.chosen.size === 1 ? [...props.chosen][0]! : ''))
@@ -142,7 +150,12 @@ defineExpose({ centre: async (id: string) => reveal(id) })
       @keydown="key"
     >
       <div class="ground" :style="{ height: `${total}px` }">
-        <div class="window" :style="{ transform: `translateY(${starts[first] ?? 0}px)` }">
+        <div
+          class="window"
+          @click="onRow($event, pick)"
+          @pointerdown="onRow($event, press)"
+          :style="{ transform: `translateY(${starts[first] ?? 0}px)` }"
+        >
           <template v-for="{ entry, at } in shown" :key="`${level} ${entry.key}`">
             <div
               v-if="entry.kind === 'frame'"
@@ -167,7 +180,7 @@ defineExpose({ centre: async (id: string) => reveal(id) })
               :aria-level="entry.path.length + 1"
               :title="`Go inside to ‘${titleOf(entry.node)}’`"
               :data-test="`inner-${entry.key}`"
-              @click="pick($event, entry)"
+              :data-at="at"
             >
               <LaneStrip
                 v-if="lanes"
@@ -190,6 +203,7 @@ defineExpose({ centre: async (id: string) => reveal(id) })
             <LaneRow
               v-else
               :id="`row-${entry.id}`"
+              :data-at="at"
               role="treeitem"
               :aria-level="1"
               :aria-selected="chosen.has(entry.id)"
@@ -203,8 +217,6 @@ defineExpose({ centre: async (id: string) => reveal(id) })
               :unfolded="unfolded.has(entry.key)"
               :slowest="slowest"
               :title-of="nameOf"
-              @click="pick($event, entry)"
-              @pointerdown="grab($event, entry.id)"
               @turn="turn(entry.key)"
               @resize="resized(entry.id, $event)"
             />
@@ -246,6 +258,9 @@ defineExpose({ centre: async (id: string) => reveal(id) })
 }
 .ground {
   position: relative;
+}
+.window > * {
+  contain: layout style;
 }
 .heading,
 .inner {

@@ -1,7 +1,7 @@
 /** What the list of lanes holds: nodes in the order of evaluation, frames as headings, and what is inside of nodes that are folded out. */
 import { computed, ref, type Ref } from 'vue'
 import { fit } from '../../model/actions'
-import { nodeLine, type GraphDocument, type GraphNode } from '../../model/document'
+import { nodeLine, wires, type GraphDocument, type GraphNode } from '../../model/document'
 import { laneRows, lanesWide, type LaneRow, type Running } from '../../model/lanes'
 import { useCatalogue } from '../../stores/useCatalogue'
 import { useGraph } from '../../stores/useGraph'
@@ -45,7 +45,17 @@ export function useLaneEntries(words: Readonly<Ref<string>>) {
   const titleOf = (node: GraphNode) => node.title || operatorOf(node)?.label || node.operator
   const rowsOf = (document: GraphDocument) =>
     laneRows(document, (id) => operatorOf(document.nodes[id])?.makes_value ?? false)
-  const rows = computed(() => rowsOf(graph.document.value))
+  /** Rows change with wires, not with values: what is dragged leaves them as they are. */
+  let known: { shape: string; rows: LaneRow[] } = { shape: '', rows: [] }
+  const rows = computed(() => {
+    const { nodes } = graph.document.value
+    const shape = JSON.stringify([
+      Object.entries(nodes).map(([id, node]) => [id, node.operator]),
+      wires(graph.document.value),
+    ])
+    if (shape !== known.shape) known = { shape, rows: rowsOf(graph.document.value) }
+    return known.rows
+  })
 
   function listed(document: GraphDocument, own: LaneRow[], path: string[], first: number, beside: Running[]): Entry[] {
     const frameOf = new Map<string, string>()
@@ -98,7 +108,7 @@ export function useLaneEntries(words: Readonly<Ref<string>>) {
   /** Lanes side by side, those of folded-out graphs included. */
   const wide = computed(() =>
     all.value.reduce(
-      (most, entry) => (entry.kind === 'node' ? Math.max(most, entry.first + lanesWide([entry.row])) : most),
+      (most, entry) => (entry.kind === 'node' ? Math.max(most, entry.first + entry.row.lane + 1) : most),
       1,
     ),
   )

@@ -32,6 +32,7 @@ import {
   type Shown,
   type Veil,
 } from './picture'
+import { Ghosts } from './ghosts'
 import { Ground } from './ground'
 import { THIN } from './placedShapes'
 import { isSoftware, MeasuredQuality, type Quality } from './qualities'
@@ -58,7 +59,7 @@ export class Scene {
   private readonly chosen = new ChosenParts()
   private readonly marks = lines()
   private readonly sheet = lines()
-  private readonly ghosts = new THREE.Group()
+  private readonly ghosts = new Ghosts()
   private readonly glide: Glide
   private readonly ground = new Ground()
   private studio: Studio | null = null
@@ -176,20 +177,7 @@ export class Scene {
 
   /** Draw other meshes as faint wires. */
   setGhosts(meshes: MeshData[], color: THREE.Color): void {
-    if (!meshes.length && !this.ghosts.children.length) return
-    for (const part of this.ghosts.children) (part as THREE.LineSegments).geometry.dispose()
-    this.ghosts.clear()
-    for (const mesh of meshes) {
-      const ghost = new THREE.LineSegments(
-        new THREE.BufferGeometry(),
-        new THREE.LineBasicMaterial({ color, transparent: true, opacity: 0.35 }),
-      )
-      ghost.geometry.setAttribute('position', new THREE.BufferAttribute(mesh.position, 3))
-      ghost.geometry.setIndex(new THREE.BufferAttribute(mesh.edge.length ? mesh.edge : mesh.segment, 1))
-      ghost.frustumCulled = false
-      this.ghosts.add(ghost)
-    }
-    this.draw()
+    if (this.ghosts.set(meshes, color)) this.draw()
   }
 
   /** Leave out all beyond a place along an axis; null shows everything. */
@@ -322,6 +310,8 @@ export class Scene {
   }
 
   resize(width: number, height: number): void {
+    const now = this.renderer.getSize(new THREE.Vector2())
+    if (now.x === width && now.y === height) return
     this.renderer.setSize(width, height, false)
     this.fit()
     this.draw()
@@ -404,6 +394,7 @@ export class Scene {
     this.own.dispose()
     this.other.dispose()
     this.chosen.dispose()
+    this.ghosts.dispose()
     this.renderer.dispose()
   }
 }
