@@ -6,7 +6,7 @@ import json
 from pathlib import Path
 from typing import Any
 
-__all__ = ["dial", "document", "node", "write"]
+__all__ = ["dial", "document", "ink", "node", "stamps", "write"]
 
 HERE = Path(__file__).parent
 
@@ -18,6 +18,24 @@ def node(
     made: dict[str, Any] = {"operator": operator, "title": title, "parameters": parameters}
     wired = ({"geo": list(feeds)} if feeds else {}) | (inputs or {})
     return made | ({"inputs": wired} if wired else {})
+
+
+def stamps(count: int, spots: str, size: float) -> dict[str, Any]:
+    """Return nodes that make solid numbers from 1 on at the points of ``spots``; the last one is called ``stamp``."""
+    digits = {
+        f"digit_{n}": node("lettering", f"Number {n}", text=str(n), size=size, weight=700) for n in range(1, count + 1)
+    }
+    return digits | {
+        "numbers": node("place_instances", "Numbers", spots, inputs={"shapes": list(digits)}, turn="not"),
+        "outlines": node("flatten_instances", "Outlines", "numbers"),
+        "faces": node("fill", "Faces", "outlines", what="curve", using="triangles"),
+        "stamp": node("extrude", "Stamps", "faces", distance=0.03, keep_base=True),
+    }
+
+
+def ink(feed: str, color: list[float]) -> dict[str, Any]:
+    """Return a node that colours what is engraved."""
+    return node("set_attribute", "Ink", feed, kind="face", name="color", where="engraved", value=color)
 
 
 def dial(value: float, soft: tuple[float, float], help: str, unit: str = "", step: float = 0.001) -> dict[str, Any]:

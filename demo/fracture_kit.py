@@ -8,7 +8,7 @@ from __future__ import annotations
 
 from typing import Any
 
-from demo.building import dial, document, node, write
+from demo.building import dial, document, ink, node, stamps, write
 
 __all__ = ["fracture_kit"]
 
@@ -43,20 +43,7 @@ def fracture_kit() -> dict[str, Any]:
             "pull_apart", "Pull apart", "rounded", part="cell", amount={"formula": "gap"}, along=[1.0, 0.0, 1.0]
         ),
         "labels": node("set_attribute", "Where numbers go", "centers", name="position", value={"formula": apart}),
-        **{
-            f"digit_{n}": node("lettering", f"Number {n}", text=str(n), size=0.085, weight=700)
-            for n in range(1, PIECES + 1)
-        },
-        "numbers": node(
-            "place_instances",
-            "Numbers",
-            "labels",
-            inputs={"shapes": [f"digit_{n}" for n in range(1, PIECES + 1)]},
-            turn="not",
-        ),
-        "outlines": node("flatten_instances", "Outlines", "numbers"),
-        "faces": node("fill", "Faces", "outlines", what="curve", using="triangles"),
-        "stamp": node("extrude", "Stamps", "faces", distance=0.03, keep_base=True),
+        **stamps(PIECES, "labels", 0.085),
         "kit": node(
             "boolean", "Engrave", "apart", inputs={"others": ["stamp"]}, operation="difference", other_group="engraved"
         ),
@@ -70,15 +57,7 @@ def fracture_kit() -> dict[str, Any]:
                 "formula": "vec4(hsv(0.08, 0.2, 0.9) if inner else hsv(0.44 + 0.03 * cell, 0.3, 0.62 + 0.03 * cell), 1)"
             },
         ),
-        "ink": node(
-            "set_attribute",
-            "Ink",
-            "tinted",
-            kind="face",
-            name="color",
-            where="engraved",
-            value=[0.09, 0.12, 0.15, 1.0],
-        ),
+        "ink": ink("tinted", [0.09, 0.12, 0.15, 1.0]),
     }
     dials = {
         "gap": dial(0.35, (0.0, 1.0), "how far the pieces are pulled apart, as a share", "", 0.01),

@@ -7,7 +7,7 @@ from __future__ import annotations
 
 from typing import Any
 
-from demo.building import dial, document, node, write
+from demo.building import dial, document, ink, node, stamps, write
 
 __all__ = ["numbered_pieces"]
 
@@ -40,7 +40,6 @@ def one_piece() -> dict[str, Any]:
 
 def numbered_pieces() -> dict[str, Any]:
     """Return the graph: sill, centres, broken, each piece, its number."""
-    figures = [f"figure_{number}" for number in range(1, PIECES + 1)]
     raised = "position * vec3(1 + gap, 1, 1 + gap) + vec3(0, 0.035, 0.018)"
     nodes = {
         "sill": node("box", "Sill", size=[0.7, 0.09, 0.32], cells=[14, 2, 6]),
@@ -52,26 +51,11 @@ def numbered_pieces() -> dict[str, Any]:
         ),
         "each": {**node("for_each", "Each piece", "loose", over="piece", rounding=0.004), "graph": one_piece()},
         "spots": node("set_attribute", "On top of them", "centers", name="position", value={"formula": raised}),
-        **{
-            name: node("lettering", f"Figure {number}", text=str(number), size=0.075, weight=700)
-            for number, name in enumerate(figures, 1)
-        },
-        "figures": node("place_instances", "Figures", "spots", inputs={"shapes": figures}, turn="not"),
-        "outlines": node("flatten_instances", "Outlines", "figures"),
-        "flat": node("fill", "Faces", "outlines", what="curve", using="triangles"),
-        "stamps": node("extrude", "Stamps", "flat", distance=0.03, keep_base=True),
+        **stamps(PIECES, "spots", 0.075),
         "engraved": node(
-            "boolean", "Engrave", "each", inputs={"others": ["stamps"]}, operation="difference", other_group="engraved"
+            "boolean", "Engrave", "each", inputs={"others": ["stamp"]}, operation="difference", other_group="engraved"
         ),
-        "ink": node(
-            "set_attribute",
-            "Ink",
-            "engraved",
-            kind="face",
-            name="color",
-            where="engraved",
-            value=[0.1, 0.13, 0.16, 1.0],
-        ),
+        "ink": ink("engraved", [0.1, 0.13, 0.16, 1.0]),
     }
     dials = {
         "break_seed": {

@@ -8,7 +8,9 @@ import { centers } from './within'
 
 const down = (x: number, y: number) => new THREE.Ray(new THREE.Vector3(x, y, 5), new THREE.Vector3(0, 0, -1))
 const at = (x: number, z: number, scale = 1) =>
-  new THREE.Matrix4().makeTranslation(x, 0, z).scale(new THREE.Vector3(scale, scale, scale)).elements
+  new THREE.Matrix4()
+    .compose(new THREE.Vector3(x, 0, z), new THREE.Quaternion(), new THREE.Vector3().setScalar(scale))
+    .toArray()
 
 /** A square, and copies of it: number 1 beside it twice as large, number 0 above it. */
 function scene(): MeshData {
