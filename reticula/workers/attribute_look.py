@@ -8,12 +8,12 @@ import numpy as np
 
 from reticula.contract.answers import AttributeLook
 from reticula.contract.queries import AttributeQuery
-from reticula.core.errors import ReticulaError
+from reticula.core.errors import FormulaError, GeometryError
 from reticula.core.geometry import Attribute, Geo, Kind
 from reticula.core.language.scope import Scope
 from reticula.core.reports.summary import describe_attribute, unit_of
 from reticula.workers.buffers import BufferFiles
-from reticula.workers.placed_shapes import sources
+from reticula.workers.placed_shapes import SURFACE, sources
 
 __all__ = ["attribute_look"]
 
@@ -29,7 +29,7 @@ def attribute_look(geo: Geo, query: AttributeQuery, buffers: BufferFiles) -> Att
     nothing has it.
     """
     kind, name = query.kind, query.name
-    shared = kind in ("point", "corner", "face") and name not in IN_SPACE
+    shared = kind in SURFACE and name not in IN_SPACE
     drawn = sources(geo) if shared else [geo]
     found = _of_one_type([_attempt(one, kind, name) for one in drawn]) if len(drawn) > 1 else []
     there = [one for one in found if one is not None] or [_read(geo, kind, name)]
@@ -61,9 +61,10 @@ def _read(geo: Geo, kind: Kind, name: str) -> Attribute:
 
 
 def _attempt(geo: Geo, kind: Kind, name: str) -> Attribute | None:
+    """An attribute, or None where there is none or no element; what stops the work or goes too far is raised."""
     try:
         found = _read(geo, kind, name)
-    except ReticulaError:
+    except (GeometryError, FormulaError):
         return None
     return found if len(found) else None
 

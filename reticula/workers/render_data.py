@@ -23,12 +23,9 @@ from reticula.core.geometry.measure.areas import face_centers, face_normals, poi
 from reticula.core.geometry.measure.curvature import edge_angles
 from reticula.core.geometry.validation import checks
 from reticula.workers.buffers import BufferFiles
-from reticula.workers.placed_shapes import placed_shapes, sources
+from reticula.workers.placed_shapes import SURFACE, placed_shapes, sources
 
 __all__ = ["corner_uv", "edge_kinds", "flat", "groups", "mesh", "place", "strokes"]
-
-SURFACE = ("point", "corner", "face")
-"""The kinds whose colours lie on a surface."""
 
 MOST_GROUPS = 32
 """Groups that are told apart in one picture: one bit each."""
@@ -197,10 +194,12 @@ def groups(geo: Geo, query: GroupsQuery, buffers: BufferFiles) -> GroupsLook:
     bits = [np.zeros(one.topology.count(kind), "<u4") for one in drawn]
     members = dict.fromkeys(told, 0)
     for one, made in zip(drawn, bits, strict=True):
+        there = set(one.groups(kind))
         for number, name in enumerate(told):
-            if one.has(kind, name) and name in one.groups(kind):
-                made |= one.group(kind, name).astype("<u4") << np.uint32(number)
-                members[name] += int(one.group(kind, name).sum())
+            if name in there:
+                chosen = one.group(kind, name)
+                made |= chosen.astype("<u4") << np.uint32(number)
+                members[name] += int(chosen.sum())
     look: GroupsLook = {
         "what": "groups",
         "kind": kind,

@@ -54,7 +54,7 @@ from reticula.core.reports.summary import describe_attribute, describe_geo, unit
 from reticula.workers import render_data
 from reticula.workers.attribute_look import attribute_look
 from reticula.workers.buffers import BufferFiles
-from reticula.workers.placed_shapes import placed_shapes
+from reticula.workers.placed_shapes import SURFACE, placed_shapes
 from reticula.workers.statistics import BUILT_IN, statistics
 
 __all__ = ["look"]
@@ -108,7 +108,7 @@ def _placed(geo: Geo) -> dict[Kind, list[AttributeAbout]]:
     """What only the shapes have that stand in a geometry as instances."""
     found: dict[Kind, list[AttributeAbout]] = {}
     for shape, _ in placed_shapes(geo):
-        for kind in ("point", "corner", "face"):
+        for kind in SURFACE:
             known = found.setdefault(kind, [])
             names = {one["name"] for one in known}
             known += [

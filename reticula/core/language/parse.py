@@ -353,8 +353,12 @@ def _said(message: str, lines: list[str], line: int, column: int, *, script: boo
 
 def _foreign(written: str, column: int) -> str | None:
     """What to write instead of a sign of other languages that stands at a column, from 1."""
-    around = written[max(column - 2, 0) : column + 1].replace("!=", "")
-    return next((said for sign, said in _FOREIGN.items() if sign in around), None)
+    # A doubled sign is found at its second half.
+    spots = (written[max(column - 1, 0) :], written[max(column - 2, 0) :] if column > 1 else "")
+    for sign, said in _FOREIGN.items():
+        if any(rest.startswith(sign) for rest in spots[: len(sign)]) and not spots[0].startswith("!="):
+            return said
+    return None
 
 
 def _plain_syntax(message: str, rest: str, *, script: bool) -> str:

@@ -62,3 +62,9 @@ def test_signs_of_other_languages_are_told_what_to_write_instead(text: str, said
     for read in (parse, lambda formula: parse_script(f"a = {formula}")):
         with pytest.raises(FormulaError, match=re.escape(said)):
             read(text)
+
+
+def test_signs_in_texts_are_left_alone() -> None:
+    with pytest.raises(FormulaError) as found:
+        parse('area "?"')
+    assert "there is no" not in str(found.value)

@@ -31,12 +31,12 @@ const steps = computed(() => [
   {
     target: '[data-test=open-finder]',
     title: 'The finder',
-    text: `Press ${keyOf('Find')} and type any word to add a card or do something. ${keyOf('Shortcuts')} lists all shortcuts.`,
+    text: `Press ${keyOf('Find') || 'Find'} and type any word to add a card or do something. ${keyOf('Shortcuts') || 'Shortcuts'} lists all shortcuts.`,
   },
   {
     target: '[data-test=open-catalogue]',
     title: 'The catalogue',
-    text: `All operators, and those you publish: select cards, press ${keyOf('Fold')} to fold them into one, and publish it.`,
+    text: `All operators, and those you publish: select cards, press ${keyOf('Fold') || 'Fold'} to fold them into one, and publish it.`,
   },
 ])
 </script>

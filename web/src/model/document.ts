@@ -106,6 +106,12 @@ export function wires(document: GraphDocument): Wire[] {
   ])
 }
 
+/** Return, as a text, all that rows and places of cards depend on: nodes, wires, frames and what was placed by hand; no values. */
+export function structureOf(document: GraphDocument): string {
+  const nodes = Object.entries(document.nodes).map(([id, node]) => [id, node.operator, node.place])
+  return JSON.stringify([nodes, wires(document), document.frames])
+}
+
 /** Whether a parameter is fed by a value node. */
 export function isWired(value: unknown): value is { wire: string } {
   return typeof value === 'object' && value !== null && 'wire' in value

@@ -1,8 +1,9 @@
 /** Where the board stands: cards are laid out by their real size, and what was opened, added or looked for is moved into sight. */
 import { useVueFlow } from '@vue-flow/core'
 import { computed, nextTick, ref, watch, type Ref } from 'vue'
-import { splitFeed } from '../../model/document'
-import { layout, revealing, viewportFor, type Size, type Way } from '../../model/layout'
+import { splitFeed, structureOf } from '../../model/document'
+import { layout, revealing, viewportFor, type Place, type Size, type Way } from '../../model/layout'
+import { memo } from '../../shared/memo'
 import { useGraph } from '../../stores/useGraph'
 
 /** After a graph is opened or a card added, cards grow as their results arrive; until then, or a touch, the board follows. */
@@ -17,7 +18,12 @@ export function useBoardViewport(chosenCards: Readonly<Ref<ReadonlySet<string>>>
   const graph = useGraph()
   const flow = useVueFlow('board')
   const sizes = ref<Record<string, Size>>({})
-  const places = computed(() => layout(graph.document.value, sizes.value, way.value))
+  const kept = memo<Record<string, Place>>()
+  const places = computed(() =>
+    kept(`${structureOf(graph.document.value)} ${JSON.stringify(sizes.value)} ${way.value}`, () =>
+      layout(graph.document.value, sizes.value, way.value),
+    ),
+  )
 
   /** Cards are laid out by their real size: an opened card makes room for itself. */
   flow.onNodesInitialized(measure)

@@ -87,7 +87,7 @@ export function useLaneDrag({ list, entries, own, starts, rowAt, step, titleOf }
 
   function grab(event: PointerEvent, id: string) {
     if (event.button !== 0 || (event.target as HTMLElement).closest('button, input, textarea, .controls')) return
-    const head = (event.target as HTMLElement).closest<HTMLElement>('[data-at]') ?? (event.currentTarget as HTMLElement)
+    const head = (event.target as HTMLElement).closest<HTMLElement>('[data-at]')!
     const from = { x: event.clientX, y: event.clientY }
     const listening = new AbortController()
     const { signal } = listening

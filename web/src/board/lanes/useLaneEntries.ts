@@ -1,7 +1,8 @@
 /** What the list of lanes holds: nodes in the order of evaluation, frames as headings, and what is inside of nodes that are folded out. */
 import { computed, ref, type Ref } from 'vue'
 import { fit } from '../../model/actions'
-import { nodeLine, wires, type GraphDocument, type GraphNode } from '../../model/document'
+import { nodeLine, structureOf, type GraphDocument, type GraphNode } from '../../model/document'
+import { memo } from '../../shared/memo'
 import { laneRows, lanesWide, type LaneRow, type Running } from '../../model/lanes'
 import { useCatalogue } from '../../stores/useCatalogue'
 import { useGraph } from '../../stores/useGraph'
@@ -46,16 +47,8 @@ export function useLaneEntries(words: Readonly<Ref<string>>) {
   const rowsOf = (document: GraphDocument) =>
     laneRows(document, (id) => operatorOf(document.nodes[id])?.makes_value ?? false)
   /** Rows change with wires, not with values: what is dragged leaves them as they are. */
-  let known: { shape: string; rows: LaneRow[] } = { shape: '', rows: [] }
-  const rows = computed(() => {
-    const { nodes } = graph.document.value
-    const shape = JSON.stringify([
-      Object.entries(nodes).map(([id, node]) => [id, node.operator]),
-      wires(graph.document.value),
-    ])
-    if (shape !== known.shape) known = { shape, rows: rowsOf(graph.document.value) }
-    return known.rows
-  })
+  const kept = memo<LaneRow[]>()
+  const rows = computed(() => kept(structureOf(graph.document.value), () => rowsOf(graph.document.value)))
 
   function listed(document: GraphDocument, own: LaneRow[], path: string[], first: number, beside: Running[]): Entry[] {
     const frameOf = new Map<string, string>()

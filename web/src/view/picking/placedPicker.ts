@@ -1,7 +1,7 @@
 /** Which instance lies under the pointer: spheres around all of them first, then a tree over the triangles of each shape. */
 import * as THREE from 'three'
 import { MeshBVH } from 'three-mesh-bvh'
-import type { Placed } from '../rendering/meshData'
+import { isSamePlaced, spheresOf, type Placed } from '../rendering/placed'
 import { geometryOf } from './geometryOf'
 
 export interface PlacedHit {
@@ -56,30 +56,4 @@ export class PlacedPicker {
     }
     return found
   }
-}
-
-export function isSamePlaced(a: Placed, b: Placed): boolean {
-  return (
-    a.matrix === b.matrix &&
-    a.mesh.position === b.mesh.position &&
-    a.mesh.normal === b.mesh.normal &&
-    a.mesh.triangleCorner === b.mesh.triangleCorner &&
-    a.mesh.edge === b.mesh.edge &&
-    a.mesh.segment === b.mesh.segment
-  )
-}
-
-/** Spheres around instances, as far as their shape reaches under each matrix. */
-export function spheresOf({ mesh, matrix }: Placed): Float32Array {
-  const box = new THREE.Box3(new THREE.Vector3(...mesh.bounds[0]), new THREE.Vector3(...mesh.bounds[1]))
-  const own = box.getBoundingSphere(new THREE.Sphere())
-  const out = new Float32Array(matrix.length / 4)
-  const at = new THREE.Matrix4()
-  const sphere = new THREE.Sphere()
-  for (let k = 0; k < matrix.length / 16; k++) {
-    sphere.copy(own).applyMatrix4(at.fromArray(matrix, k * 16))
-    sphere.center.toArray(out, k * 4)
-    out[k * 4 + 3] = sphere.radius
-  }
-  return out
 }

@@ -2,7 +2,7 @@
 import * as THREE from 'three'
 import type { Kind } from '../../api/results'
 import type { MeshData } from '../rendering/meshData'
-import { spheresOf } from './placedPicker'
+import { spheresOf } from '../rendering/placed'
 
 export type Spot = [number, number]
 

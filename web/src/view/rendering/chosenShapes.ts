@@ -1,7 +1,7 @@
 /** The picked instances, marked where they stand. */
 import * as THREE from 'three'
-import { spheresOf } from '../picking/placedPicker'
-import { sharedIndex, type Placed } from './meshData'
+import { sharedIndex } from './meshData'
+import { spheresOf, type Placed } from './placed'
 import { placedLineMaterial, placedLines } from './placedShapes'
 
 export class ChosenShapes extends THREE.Group {

@@ -1,13 +1,7 @@
 /** From looks to arrays that can be drawn. */
 import { fetchBuffer } from '../../api/buffers'
 import type { AttributeLook, DrawnMesh, Kind, MeshLook, NormalsLook } from '../../api/results'
-
-/** A shape that stands in many places: a matrix for each, and the number of its instance. */
-export interface Placed {
-  mesh: MeshData
-  matrix: Float32Array
-  number: Uint32Array
-}
+import type { Placed } from './placed'
 
 /** A mesh in arrays: triangles point at corners, corners at points. */
 export interface MeshData {
@@ -19,7 +13,7 @@ export interface MeshData {
   edge: Uint32Array
   segment: Uint32Array
   loosePoint: Uint32Array
-  /** Placed shapes: each is drawn once per matrix (16 numbers, column by column). */
+  /** Placed shapes: each is drawn once per matrix. */
   instances: Placed[]
   bounds: [number[], number[]]
   /** Of faces laid out by uv: which point and edge of the geometry a point and an edge of the layout are. */

@@ -4,7 +4,7 @@ import type { Kind } from '../../api/results'
 import { Dots } from './dots'
 import { EdgeLines, type EdgeKinds } from './edgeLines'
 import { sharedIndex, spread, type MeshData } from './meshData'
-import { isSamePlaced } from '../picking/placedPicker'
+import { isSamePlaced } from './placed'
 import { PlacedShapes } from './placedShapes'
 import { drawAs, surfaceMaterial } from './surface'
 
@@ -181,7 +181,7 @@ export class Picture extends THREE.Group {
     const uniforms = this.material.uniforms
     uniforms.useTone!.value = onSurface ? 1 : 0
     uniforms.depth!.value = onSurface ? onSurface.depth : 1
-    uniforms.grain!.value = GRAINS / sizeOf(mesh)
+    for (const material of this.materials) material.uniforms.grain!.value = GRAINS / sizeOf(mesh)
     drawAs(this.material, onSurface?.as)
     const geometry = this.surface.geometry
     if (!onSurface) geometry.deleteAttribute('tone')

@@ -1,7 +1,7 @@
 import * as THREE from 'three'
 import { beforeEach, describe, expect, it } from 'vitest'
 import { square } from '../../testing/meshes'
-import type { Placed } from './meshData'
+import type { Placed } from './placed'
 import { PlacedShapes } from './placedShapes'
 import type { Tint } from './picture'
 

@@ -1,8 +1,9 @@
 /** Instances in the picture: each shape is uploaded once and drawn once per matrix; its faces, its lines and its points. */
 import * as THREE from 'three'
 import { Dots } from './dots'
-import { sharedIndex, spread, type MeshData, type Placed } from './meshData'
+import { sharedIndex, spread, type MeshData } from './meshData'
 import type { Shown, Tint } from './picture'
+import { isSamePlaced, type Placed } from './placed'
 import { drawAs, surfaceMaterial } from './surface'
 
 /** What the ground's shadow leaves out: lines and points. */
@@ -39,6 +40,9 @@ export function placedLineMaterial(): THREE.ShaderMaterial {
 
 /** The parts of one shape: what of it is shown, each once per matrix. */
 interface Parts {
+  placed: Placed
+  /** The kind whose colours need the corners of triangles apart from each other; null: points are shared. */
+  apart: 'corner' | 'face' | null
   faces: THREE.InstancedMesh | null
   wire: THREE.LineSegments
   curves: THREE.LineSegments | null
@@ -60,49 +64,66 @@ export class PlacedShapes extends THREE.Group {
 
   /** Show other instances, or the same ones in other colours. */
   set(placed: Placed[], tint: Tint | null): void {
-    this.empty()
     drawAs(this.toned, tint?.as)
-    Object.assign(this.toned.uniforms.useTone!, { value: 1 })
-    Object.assign(this.toned.uniforms.depth!, { value: tint?.depth ?? 1 })
-    this.parts = placed.map((one, number) => this.make(one, number, tint))
-    for (const { faces, wire, curves, dots } of this.parts)
-      for (const part of [faces, wire, curves, dots]) if (part) this.add(part)
-    this.setHaze(this.haze.color, this.haze.from, this.haze.to)
-    this.setInk(this.ink, this.line.uniforms.ink!.value as THREE.Color)
+    this.toned.uniforms.useTone!.value = 1
+    this.toned.uniforms.depth!.value = tint?.depth ?? 1
+    const isHere = (part: Parts, at: number) =>
+      isSamePlaced(part.placed, placed[at]!) && part.apart === apartOf(tint, at)
+    if (placed.length !== this.parts.length || !this.parts.every(isHere)) this.rebuild(placed, tint)
+    this.parts.forEach((part, at) => this.tone(part, at, tint))
   }
 
-  private make({ mesh, matrix, number }: Placed, at: number, tint: Tint | null): Parts {
-    const each = tint?.kind === 'instance' ? take(tint.colors, number) : null
+  private rebuild(placed: Placed[], tint: Tint | null): void {
+    this.empty()
+    this.parts = placed.map((one, at) => this.make(one, apartOf(tint, at)))
+    for (const { faces, wire, curves, dots } of this.parts) {
+      for (const part of [faces, wire, curves, dots]) if (part) this.add(part)
+      dots.setInk(this.ink)
+      dots.setHaze(this.haze.color, this.haze.from, this.haze.to)
+    }
+  }
+
+  /** Give a shape its colours: of each instance, of its own elements, or none. */
+  private tone({ placed, apart, faces, dots }: Parts, at: number, tint: Tint | null): void {
     const own = tint?.placed?.[at] ?? null
-    const points = own && tint?.kind === 'point' ? own : null
+    dots.set(
+      new THREE.BufferAttribute(placed.mesh.position, 3),
+      null,
+      tint?.kind === 'point' ? own : null,
+      placed.matrix,
+    )
+    if (!faces) return
+    const { geometry } = faces
+    const each = tint?.kind === 'instance' ? take(tint.colors, placed.number) : null
+    faces.material = each || own ? this.toned : this.plain
+    if (each) geometry.setAttribute('tone', new THREE.InstancedBufferAttribute(each, 3))
+    else if (own)
+      geometry.setAttribute('tone', new THREE.BufferAttribute(apart ? spread(placed.mesh, apart, own, 3) : own, 3))
+    else geometry.deleteAttribute('tone')
+  }
+
+  private make(placed: Placed, apart: Parts['apart']): Parts {
+    const { mesh, matrix } = placed
     const dots = new Dots()
-    dots.set(new THREE.BufferAttribute(mesh.position, 3), null, points, matrix)
     dots.layers.set(THIN)
     return {
-      faces: mesh.triangleFace.length ? this.faces(mesh, matrix, tint, own, each) : null,
+      placed,
+      apart,
+      faces: mesh.triangleFace.length ? this.faces(mesh, matrix, apart) : null,
       wire: placedLines(mesh.position, mesh.edge, matrix, this.line),
       curves: mesh.segment.length ? placedLines(mesh.position, mesh.segment, matrix, this.line) : null,
       dots,
     }
   }
 
-  private faces(
-    mesh: MeshData,
-    matrix: Float32Array,
-    tint: Tint | null,
-    own: Float32Array | null,
-    each: Float32Array | null,
-  ): THREE.InstancedMesh {
+  private faces(mesh: MeshData, matrix: Float32Array, apart: Parts['apart']): THREE.InstancedMesh {
     const geometry = new THREE.BufferGeometry()
-    const apart = own && (tint?.kind === 'corner' || tint?.kind === 'face') ? tint.kind : null
     const values = (array: Float32Array) =>
       new THREE.BufferAttribute(apart ? spread(mesh, 'point', array, 3) : array, 3)
     geometry.setAttribute('position', values(mesh.position))
     geometry.setAttribute('normal', values(mesh.normal))
     if (!apart) geometry.setIndex(new THREE.BufferAttribute(sharedIndex(mesh), 1))
-    if (each) geometry.setAttribute('tone', new THREE.InstancedBufferAttribute(each, 3))
-    else if (own) geometry.setAttribute('tone', new THREE.BufferAttribute(apart ? spread(mesh, apart, own, 3) : own, 3))
-    const drawn = new THREE.InstancedMesh(geometry, each || own ? this.toned : this.plain, matrix.length / 16)
+    const drawn = new THREE.InstancedMesh(geometry, this.plain, matrix.length / 16)
     drawn.instanceMatrix = new THREE.InstancedBufferAttribute(matrix, 16)
     drawn.frustumCulled = false
     return drawn
@@ -163,6 +184,11 @@ export function placedLines(
   drawn.frustumCulled = false
   drawn.layers.set(THIN)
   return drawn
+}
+
+/** Whether the colours of a shape need its triangles apart. */
+function apartOf(tint: Tint | null, at: number): Parts['apart'] {
+  return tint?.placed?.[at] && (tint.kind === 'corner' || tint.kind === 'face') ? tint.kind : null
 }
 
 /** Colours `(N, 3)` of some of all instances. */

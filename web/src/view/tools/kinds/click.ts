@@ -1,7 +1,15 @@
 /** Picks one element with a click. */
 import { nextTick } from 'vue'
+import type { Kind } from '../../../api/results'
 import { useSelection } from '../../../stores/useSelection'
+import type { Hit } from '../../picking/picker'
 import type { ToolKind } from '../tool'
+
+/** The kind that a click picks: the one that is set where it is under the pointer; else what is there. */
+function kindOf(hit: Hit, set: Kind): 'point' | 'edge' | 'corner' | 'face' | 'instance' {
+  if (hit.instance >= 0) return 'instance'
+  return set === 'point' || set === 'edge' || set === 'corner' ? set : 'face'
+}
 
 export const click: ToolKind = {
   name: 'click',
@@ -13,14 +21,12 @@ export const click: ToolKind = {
       async onClick({ spot, adds }) {
         const hit = await scene()?.pick(spot)
         if (!hit) return adds ? undefined : selection.clear()
-        if (hit.instance >= 0 && selection.kind.value !== 'instance') {
-          selection.kind.value = 'instance'
+        const kind = kindOf(hit, selection.kind.value)
+        if (kind !== selection.kind.value) {
+          selection.kind.value = kind
           await nextTick()
         }
-        const kind = selection.kind.value
-        const number = kind === 'curve' || kind === 'whole' ? -1 : hit[kind]
-        if (number >= 0) selection.pick(number, adds, 'view')
-        else if (!adds) selection.clear()
+        selection.pick(hit[kind], adds, 'view')
       },
     }
   },
