@@ -9,6 +9,7 @@ from contextlib import ExitStack
 from pathlib import Path
 from typing import Any
 
+from reticula.cli.frames import frames_in, numbered
 from reticula.core.context import using
 from reticula.core.errors import GraphError
 from reticula.core.formats import FORMATS
@@ -49,6 +50,9 @@ def add_run(commands: Any) -> None:
         help="published operators that the graph uses",
     )
     run.add_argument("--node", help="whose result to write (default: the graph's result); with a package, which output")
+    when = run.add_mutually_exclusive_group()
+    when.add_argument("--frame", type=float, help="the frame to evaluate at (default: the graph's first one)")
+    when.add_argument("--frames", metavar="FIRST:LAST", help="several frames; #### in --out becomes the number of each")
     run.add_argument("--out", metavar="FILE", help="where to write; the ending says the format")
     run.add_argument("--profile", action="store_true", help="say where the time went, the dearest node first")
     run.add_argument("--trace", metavar="FILE", help="write that as a trace, which browsers' profilers open")
@@ -91,12 +95,29 @@ def _run(given: argparse.Namespace) -> int:
     if not target or split_feed(target)[0] not in document["nodes"]:
         raise GraphError(f"there is no node '{target}'; there are {', '.join(document['nodes']) or 'none'}")
     shapes: Any = DiskResources(named, path.parent)
+    frames = frames_in(given.frames) if given.frames else [given.frame]
+    several = bool(given.frames)
+    files = [numbered(given.out, frame, several=several) if given.out else "" for frame in frames]
+    evaluator = Evaluator()
     with ExitStack() as stack:
         for package in packages:
             stack.enter_context(using(library=LayeredLibrary(package)))
             shapes = PackagedShapes(package, shapes)
         spans = stack.enter_context(recording(traced=True))
-        done = Evaluator().evaluate(document, dials=dials, targets=[target], inputs=inputs, shapes=shapes)
+        for frame, file in zip(frames, files, strict=True):
+            done = evaluator.evaluate(
+                document, dials=dials, frame=frame, targets=[target], inputs=inputs, shapes=shapes
+            )
+            _tell(done, target, file)
+            if given.profile:
+                print(profile_text(done))
+    if given.trace:
+        Path(given.trace).write_text(json.dumps(chrome_trace(spans.trace or [])), "utf-8")
+    return 0
+
+
+def _tell(done: Evaluation, target: str, file: str) -> None:
+    """Write one result, and say what it is and what was found."""
     for name, result in done.nodes.items():
         for remark in result.notes:
             if remark.level == "warning":
@@ -104,16 +125,11 @@ def _run(given: argparse.Namespace) -> int:
         if result.state == "failed" and result.error and name != split_feed(target)[0]:
             print(f"{name}: {result.error['message']}", file=sys.stderr)
     geo = done.geo(target)
-    if given.out:
-        geo.write(given.out)
+    if file:
+        geo.write(file)
     counts = ", ".join(f"{count:,} {kind}" for kind, count in element_counts(geo).items() if count)
     seconds = sum(result.seconds for result in done.nodes.values())
-    print(f"{target}: {counts or 'empty'}; {seconds:.3f} s" + (f"; wrote {given.out}" if given.out else ""))
-    if given.profile:
-        print(profile_text(done))
-    if given.trace:
-        Path(given.trace).write_text(json.dumps(chrome_trace(spans.trace or [])), "utf-8")
-    return 0
+    print(f"{target}: {counts or 'empty'}; {seconds:.3f} s" + (f"; wrote {file}" if file else ""))
 
 
 def profile_text(done: Evaluation) -> str:

@@ -85,7 +85,7 @@ class EvaluationContext:
 
     ``notes`` gathers remarks, ``should_stop`` says when work is not wanted any more, ``resources`` and ``library`` give
     stored shapes and published operators, ``nested_graph`` is the graph that the running operator holds, ``call`` the
-    node that is being run.
+    node that is being run, ``moment`` what formulas read of time.
     """
 
     notes: list[Note] | None = None
@@ -94,6 +94,7 @@ class EvaluationContext:
     library: Library | None = None
     nested_graph: NestedGraph | None = None
     call: NodeCall | None = None
+    moment: Mapping[str, float] | None = None
 
 
 _current: ContextVar[EvaluationContext] = ContextVar("evaluation")

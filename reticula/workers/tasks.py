@@ -113,7 +113,7 @@ class Worker:
             with using(library=library, resources=shapes):
                 return {"nodes": self.checks.of(done, should_stop)}
         if job.what == "inspect":
-            with using(library=library, resources=shapes):
+            with using(library=library, resources=shapes, moment=done.moment):
                 return inspect_text(done, str(job.node), **job.text)
         if job.what == "export":
             return self._export(done.geo(str(job.node)), job)

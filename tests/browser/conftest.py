@@ -88,7 +88,7 @@ def address(tmp_path_factory: pytest.TempPathFactory) -> Iterator[str]:
 @pytest.fixture(scope="session")
 def browser() -> Iterator[Browser]:
     with sync_playwright() as playwright:
-        expect.set_options(timeout=15_000)
+        expect.set_options(timeout=45_000)
         made = playwright.chromium.launch(executable_path=shutil.which("chromium"), args=CHROMIUM)
         yield made
         made.close()
@@ -253,7 +253,7 @@ def bench(browser: Browser, address: str) -> Iterator[Bench]:
     context = browser.new_context(viewport={"width": 1280, "height": 800}, accept_downloads=True, color_scheme="light")
     context.add_init_script("localStorage.setItem('reticula toured', 'yes')")
     made = Bench(context.new_page(), address)
-    made.page.set_default_timeout(15_000)
+    made.page.set_default_timeout(45_000)
     yield made
     context.close()
     assert not made.errors, made.errors

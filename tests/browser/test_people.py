@@ -34,7 +34,7 @@ class Place:
         context = self.browser.new_context(viewport={"width": 1280, "height": 800}, color_scheme="light")
         context.add_init_script("localStorage.setItem('reticula toured', 'yes')")
         page = context.new_page()
-        page.set_default_timeout(20_000)
+        page.set_default_timeout(45_000)
         page.goto(f"{self.address}/{path}")
         return page
 

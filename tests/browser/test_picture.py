@@ -30,6 +30,30 @@ def covered(pixels: np.ndarray) -> float:
     return float((pixels[..., 3] > 8).mean())
 
 
+def contrast(colors: np.ndarray, ground: tuple[int, int, int]) -> np.ndarray:
+    """The contrast ratio of WCAG 2.1 between colours ``(N, 3)`` in 0..255 and one behind them."""
+
+    def luminance(rgb: np.ndarray) -> np.ndarray:
+        share = rgb / 255
+        linear = np.where(share <= 0.04045, share / 12.92, ((share + 0.055) / 1.055) ** 2.4)
+        return np.asarray(linear @ [0.2126, 0.7152, 0.0722]) + 0.05
+
+    both = np.stack([luminance(colors), np.full(len(colors), luminance(np.array(ground, dtype=float)))])
+    return np.asarray(both.max(axis=0) / both.min(axis=0))
+
+
+def test_curves_stand_out_by_day_and_by_night(bench: Bench) -> None:
+    """3 to 1 is what WCAG 2.1 asks of graphics (1.4.11)."""
+    bench.new_graph(graph({"sheet": node("grid"), "net": node("edges_to_curves", "sheet")}, looking_at="net"))
+    for backdrop in ((248, 245, 236), (21, 48, 58)):
+        bench.settle()
+        pixels = bench.pixels().astype(float)
+        drawn = pixels[pixels[..., 3] > 160][:, :3]
+        assert len(drawn) > 50
+        assert np.median(contrast(drawn, backdrop)) > 3
+        bench.page.click("[data-test=theme]")
+
+
 def test_a_renderer_without_a_graphics_card_is_given_the_fast_picture(bench: Bench) -> None:
     bench.new_graph(BALL)
     bench.page.click("[data-test=look]")

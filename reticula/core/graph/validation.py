@@ -10,6 +10,7 @@ from reticula.core.errors import GraphError, ParameterError
 from reticula.core.graph.nesting.binding import is_bound
 from reticula.core.graph.nesting.graph_operator import operator_of
 from reticula.core.graph.structure.document import Document, circle_of, split_feed
+from reticula.core.graph.time.keys import without_keys
 from reticula.core.operators.declaration.parameters import is_wire
 
 __all__ = ["Problem", "problems_of"]
@@ -79,6 +80,7 @@ def _plain(document: Document, parameters: Mapping[str, Any]) -> dict[str, Any]:
         for one in bound:
             if one["dial"] not in dials:
                 raise ParameterError(name, f"there is no dial '{one['dial']}'; there are {', '.join(dials) or 'none'}")
+        value = without_keys(name, value, lambda _, keys: keys.values[0])
         if not is_wire(value) and not is_bound(value):
             made[name] = value
     return made

@@ -13,7 +13,7 @@ from reticula.core.language.controls import CONTROLS
 from reticula.core.language.functions import FAMILIES, FUNCTIONS
 from reticula.core.language.functions.patterns import RANDOM
 from reticula.core.language.questions import QUESTIONS
-from reticula.core.language.scope import AROUND, BUILTINS, CONSTANTS, SINGLE, Scope
+from reticula.core.language.scope import AROUND, BUILTINS, CONSTANTS, SINGLE, TIME_HELP, Scope
 from reticula.core.language.typecheck import GATHER, MAKERS
 from reticula.core.reports.summary import describe_attribute, unit_of
 
@@ -111,6 +111,9 @@ def describe_names(scope: Scope) -> list[dict[str, Any]]:
     found += [
         {"name": name, "type": "number", "from": "constant", "summary": f"{value:.6g}"}
         for name, value in CONSTANTS.items()
+    ]
+    found += [
+        {"name": name, "type": "number", "from": "time", "summary": summary} for name, summary in TIME_HELP.items()
     ]
     found += [
         {

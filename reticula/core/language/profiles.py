@@ -11,7 +11,7 @@ import numpy as np
 from reticula.core.arrays import AnyArray, Floats
 from reticula.core.language.profile_kernels import gradients, responses
 
-__all__ = ["STEPS", "Gradient", "Profile", "Response", "misplaced", "profile_of", "split_step"]
+__all__ = ["STEPS", "Gradient", "Profile", "Response", "misplaced", "powers_between", "profile_of", "split_step"]
 
 STEPS = ("smooth", "straight", "constant")
 """How a profile goes from a point towards the next one."""
@@ -35,6 +35,23 @@ def misplaced(x: Sequence[float]) -> str:
     if any(c == a for a, c in zip(x, x[2:], strict=False)):
         return "at most two points are at one place: before a jump and after it"
     return ""
+
+
+def powers_between(x: Floats, y: Floats, step: str) -> Floats:
+    """Return four coefficients of powers of the way from each of ``x (N,)`` towards the next one, highest first
+    ``(4, N - 1, channels)``, through ``y (N, channels)``, all by one of :data:`STEPS`.
+    """
+    powers = np.zeros((4, len(x) - 1, y.shape[1]))
+    match step:
+        case "smooth":
+            from scipy.interpolate import PchipInterpolator  # takes half a second, and few need it
+
+            return np.asarray(PchipInterpolator(x, y).c)
+        case "straight":
+            powers[2], powers[3] = np.diff(y, axis=0) / np.diff(x)[:, None], y[:-1]
+        case _:
+            powers[3] = y[:-1]
+    return powers
 
 
 class Profile:
@@ -73,16 +90,7 @@ class Profile:
         x, y = self.x[first : last + 1], self.y[first : last + 1]
         if x[0] == x[-1]:
             return []
-        powers = np.zeros((4, last - first, y.shape[1]))
-        match self.steps[first]:
-            case "smooth":
-                from scipy.interpolate import PchipInterpolator  # takes half a second, and few need it
-
-                powers = PchipInterpolator(x, y).c
-            case "straight":
-                powers[2], powers[3] = np.diff(y, axis=0) / np.diff(x)[:, None], y[:-1]
-            case _:
-                powers[3] = y[:-1]
+        powers = powers_between(x, y, self.steps[first])
         return [self._row(x[k], x[k + 1], powers[:, k]) for k in range(last - first)]
 
     def _level(self, at: int) -> Floats:

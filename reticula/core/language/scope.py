@@ -9,6 +9,7 @@ from typing import Any
 import numpy as np
 
 from reticula.core.arrays import AnyArray, Indices
+from reticula.core.context import current
 from reticula.core.geometry import measure
 from reticula.core.geometry.measure import components as pieces
 from reticula.core.geometry.measure import curvature
@@ -19,10 +20,18 @@ from reticula.core.geometry.mesh.kinds import Kind
 from reticula.core.language.types import FLAG, INTEGER, NUMBER, VEC3, Type, type_of_attribute
 from reticula.core.spatial.thickness import thickness
 
-__all__ = ["AROUND", "BUILTINS", "CONSTANTS", "SINGLE", "TIMELINE", "Builtin", "Scope", "adjacent"]
+__all__ = ["AROUND", "BUILTINS", "CONSTANTS", "SINGLE", "TIMELINE", "TIME_HELP", "Builtin", "Scope", "adjacent"]
 
-TIMELINE: dict[str, Any] = {"time": 0.0, "frame": 0}
-"""Where the timeline stands: at its beginning, until there is one."""
+TIMELINE: dict[str, float] = {"frame": 0.0, "time": 0.0, "seconds_per_frame": 1.0 / 24.0}
+"""What is read of time outside of a graph: it stands at the beginning. 24 frames per second: common
+practice, no source.
+"""
+TIME_HELP = {
+    "frame": "number of the frame",
+    "time": "seconds since the first frame",
+    "seconds_per_frame": "seconds from one frame to the next",
+}
+"""What they are, for whoever writes a formula."""
 CONSTANTS = {"pi": np.pi, "tau": 2 * np.pi, "e": np.e}
 
 
@@ -227,7 +236,7 @@ class Scope:
         if name in self.dials:
             return self.dials[name]
         if name in TIMELINE:
-            return TIMELINE[name]
+            return (current().moment or TIMELINE)[name]
         node, _, parameter = name.partition(".")
         return self.ties[node][parameter]
 

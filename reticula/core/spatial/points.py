@@ -6,7 +6,7 @@ import math
 
 import numpy as np
 
-from reticula.core.arrays import AnyArray, Floats, Indices, Ints, starts_from_sizes
+from reticula.core.arrays import AnyArray, Floats, Indices, Ints, as_readonly, starts_from_sizes
 from reticula.core.errors import GeometryError, LimitError
 from reticula.core.geometry.mesh.geo import Geo, once_per_geo
 from reticula.core.spans import span
@@ -34,16 +34,16 @@ class NearestPoints:
 
         Of points that are equally near, the one with the lowest number is taken.
         """
-        rows = np.ascontiguousarray(self._enter(asked), np.float64)
+        rows = _sealed(self._enter(asked))
         return nearest(self.tree, rows, _each(reach, rows))
 
     def count(self, asked: Floats, radius: AnyArray | float, most: AnyArray | int | None = None) -> Ints:
         """Return how many points lie within ``radius`` m (one, or ``(N,)``) of each place, at most ``most``,
         ``(N,)``.
         """
-        rows = np.ascontiguousarray(self._enter(asked), np.float64)
+        rows = _sealed(self._enter(asked))
         limit = np.iinfo(np.int64).max if most is None else most
-        limits = np.ascontiguousarray(np.broadcast_to(np.asarray(limit, np.int64), (len(rows),)))
+        limits = as_readonly(np.broadcast_to(np.asarray(limit, np.int64), (len(rows),)))
         return count_near(self.tree, rows, _each(radius, rows), limits)
 
     def near(
@@ -53,7 +53,7 @@ class NearestPoints:
 
         As starts ``(N+1,)``, point numbers and distances in m. Raises LimitError beyond two hundred million of them.
         """
-        rows = np.ascontiguousarray(self._enter(asked), np.float64)
+        rows = _sealed(self._enter(asked))
         radii = _each(radius, rows)
         sizes = self.count(asked, radii, most)
         if sizes.sum() > MOST_PAIRS:
@@ -66,8 +66,13 @@ class NearestPoints:
         return start, item, distance
 
 
+def _sealed(values: AnyArray) -> Floats:
+    """Kernels are compiled for arrays that cannot be written to: once, and not again for those that can."""
+    return as_readonly(np.asarray(values, np.float64))
+
+
 def _each(value: AnyArray | float, rows: Floats) -> Floats:
-    return np.ascontiguousarray(np.broadcast_to(np.asarray(value, np.float64), (len(rows),)))
+    return _sealed(np.broadcast_to(np.asarray(value, np.float64), (len(rows),)))
 
 
 @once_per_geo

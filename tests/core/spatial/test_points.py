@@ -6,8 +6,9 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from reticula.core import Geo, ops
+from reticula.core.arrays import as_readonly
 from reticula.core.errors import GeometryError, LimitError
-from reticula.core.spatial import points, points_of
+from reticula.core.spatial import kdtree, points, points_of
 from reticula.core.spatial.points import NearestPoints
 
 
@@ -52,3 +53,15 @@ def test_limits_are_said(monkeypatch: pytest.MonkeyPatch) -> None:
         points_of(ops.grid(cells=(4, 4))).near(np.zeros((1, 3)), 9.0)
     with pytest.raises(GeometryError, match="not empty"):
         points_of(Geo.empty())
+
+
+def test_kernels_are_compiled_once_whatever_arrays_one_asks_with() -> None:
+    points = NearestPoints(np.eye(3))
+    asked = np.zeros((2, 3))
+    points.near(asked, 2.0)
+    compiled = [set(kernel.signatures) for kernel in (kdtree.count_near, kdtree.fill_near)]
+    for rows in (asked, asked[:1], as_readonly(asked), np.asfortranarray(asked)):
+        for radius in (2.0, np.full(len(rows), 2.0), as_readonly(np.full(len(rows), 2.0))):
+            assert points.near(rows, radius)[0].tolist() == [0, 3, 6][: len(rows) + 1]
+            assert points.count(rows, radius, 2).tolist() == [2, 2][: len(rows)]
+    assert [set(kernel.signatures) for kernel in (kdtree.count_near, kdtree.fill_near)] == compiled

@@ -2,7 +2,7 @@
 /** The working screen: board, view and ledger, which always show the same moment. */
 import { useEventListener } from '@vueuse/core'
 import { ElDialog } from 'element-plus'
-import { computed, defineAsyncComponent, nextTick, onMounted, provide, ref, watch, watchEffect } from 'vue'
+import { computed, defineAsyncComponent, nextTick, onMounted, provide, ref, watch } from 'vue'
 import Board from '../board/Board.vue'
 import type { BoardSurface } from '../board/surface'
 import CatalogueDialog from '../catalogue/CatalogueDialog.vue'
@@ -18,10 +18,7 @@ import { useGraph } from '../stores/useGraph'
 import { useKeys } from '../stores/useKeys'
 import { usePackages } from '../stores/usePackages'
 import { useProject } from '../stores/useProject'
-import { useSelection } from '../stores/useSelection'
-import { useTheme } from '../stores/useTheme'
 import { useView } from '../stores/useView'
-import { queriesFor } from '../view/data/resultQueries'
 import type { ViewSurface } from '../view/surface'
 import View from '../view/View.vue'
 import CommandPalette from './CommandPalette.vue'
@@ -34,6 +31,7 @@ import TopBar from './TopBar.vue'
 import Tour from './Tour.vue'
 import { useBenchActions } from './useBenchActions'
 import { useFiles } from './useFiles'
+import { useOpening } from './useOpening'
 import { useScriptDrawer } from './useScriptDrawer'
 import { useShortcuts } from './useShortcuts'
 import { useSplit } from './useSplit'
@@ -41,9 +39,8 @@ import { useSplit } from './useSplit'
 const graph = useGraph()
 const project = useProject()
 const evaluation = useEvaluation()
-const selection = useSelection()
-const { operator, operatorOf, load } = useCatalogue()
-const theme = useTheme()
+const { operator, operatorOf } = useCatalogue()
+const { opened, trouble } = useOpening()
 const view = useView()
 const board = ref<BoardSurface>()
 const picture = ref<ViewSurface>()
@@ -52,8 +49,6 @@ const finding = ref(false)
 const helping = ref(false)
 const touring = ref(false)
 const browsingDemos = ref(false)
-const ready = ref(false)
-const trouble = ref('')
 /** Whether the board has the whole width. */
 const boardAlone = ref(false)
 const boardSplit = useSplit('board width', 496, 260, () => window.innerWidth - 360, 'x', 1)
@@ -79,8 +74,6 @@ const afterTitle = computed(() => {
   const node = after.value ? graph.document.value.nodes[splitFeed(after.value).from] : undefined
   return node ? node.title || operatorOf(node)?.label || after.value! : ''
 })
-
-watchEffect(() => (evaluation.queries.value = queriesFor(view, selection.kind.value)))
 
 /** Another graph has other attributes: a colour chosen for the last one is let go. */
 watch(
@@ -131,16 +124,7 @@ useEventListener(window, 'beforeunload', (event) => {
   if (graph.hasUnsaved()) event.preventDefault()
 })
 
-onMounted(async () => {
-  try {
-    await Promise.all([load(), theme.load(), project.start()])
-    evaluation.follow()
-    ready.value = true
-    touring.value = isFirstVisit()
-  } catch (error) {
-    trouble.value = error instanceof Error ? error.message : String(error)
-  }
-})
+onMounted(() => (touring.value = opened.value && isFirstVisit()))
 
 function useShape(name: string) {
   shaping.value = false
@@ -149,7 +133,7 @@ function useShape(name: string) {
 </script>
 
 <template>
-  <div class="bench" :data-ready="ready" :aria-busy="evaluation.running.value">
+  <div class="bench" :data-ready="opened" :aria-busy="evaluation.running.value">
     <TopBar
       @find="finding = true"
       @shapes="shaping = true"

@@ -58,7 +58,7 @@ async function drop(shape: AssetState) {
       <ElTableColumn v-slot="{ row }" label="Attributes" min-width="120">{{ names(row as AssetState) }}</ElTableColumn>
       <ElTableColumn v-slot="{ row }" width="220" align="right">
         <ElButton @click="emit('use', row.name)">Use</ElButton>
-        <ElButton tag="a" :href="`/api/assets/${row.id}/content`" download>Fetch</ElButton>
+        <ElButton tag="a" :href="`/api/assets/${row.id}/content`" download>Download</ElButton>
         <ElButton @click="drop(row as AssetState)">Delete</ElButton>
       </ElTableColumn>
     </ElTable>

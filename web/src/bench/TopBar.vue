@@ -1,8 +1,9 @@
 <script setup lang="ts">
 /** The top line: where one is, whether all is saved, undo, and the way in and out for meshes. */
+import Menu from '../shared/controls/Menu.vue'
 import { useKeys } from '../stores/useKeys'
 import Choice from '../shared/controls/Choice.vue'
-import { ElButton, ElDropdown, ElDropdownItem, ElDropdownMenu, ElMessageBox } from 'element-plus'
+import { ElButton, ElDropdownItem, ElDropdownMenu, ElMessageBox } from 'element-plus'
 import { computed } from 'vue'
 import AccountMenu from '../people/AccountMenu.vue'
 import { useGraph } from '../stores/useGraph'
@@ -132,9 +133,9 @@ async function chooseGraph(chosen: string) {
     <ElButton data-test="open-shapes" @click="emit('shapes')">
       Shapes <span class="faint">{{ project.shapes.value.length }}</span>
     </ElButton>
-    <ElDropdown trigger="click">
+    <Menu>
       <ElButton data-test="export" :disabled="!exports.length">Download</ElButton>
-      <template #dropdown>
+      <template #entries>
         <ElDropdownMenu>
           <ElDropdownItem v-for="entry in exports" :key="entry.key">
             <a class="export" :href="entry.href" download :data-test="`export-${entry.key}`"
@@ -143,7 +144,7 @@ async function chooseGraph(chosen: string) {
           </ElDropdownItem>
         </ElDropdownMenu>
       </template>
-    </ElDropdown>
+    </Menu>
     <ElButton :title="`Change to ${theme === 'day' ? 'night' : 'day'}`" data-test="theme" @click="toggle">
       {{ theme === 'day' ? 'Night' : 'Day' }}
     </ElButton>

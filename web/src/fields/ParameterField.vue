@@ -13,6 +13,7 @@ import GradientField from './GradientField.vue'
 import type { Stop } from '../model/values/gradient'
 import type { CurvePoint } from '../model/values/responseCurve'
 import { toText } from '../model/values/formula'
+import { isKeyed, keysInWords } from '../model/time/keyedValues'
 import NumberField from './NumberField.vue'
 import PickedField from './PickedField.vue'
 import PlacesField from './PlacesField.vue'
@@ -84,8 +85,11 @@ const where = computed(() => (kind.value ? `all ${kind.value}s` : 'formula'))
           ↺
         </ElButton>
       </span>
+      <span v-if="isKeyed(value)" class="mono faint" title="It has keys: it differs from frame to frame">{{
+        keysInWords(value)
+      }}</span>
       <ElSwitch
-        v-if="parameter.widget === 'toggle'"
+        v-else-if="parameter.widget === 'toggle'"
         :model-value="value as boolean"
         :aria-label="parameter.label"
         size="small"

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 /** The head of a column: a click sorts by it; its menu renames, converts, moves, hides and removes the attribute. */
-import { ElButton, ElDropdown, ElDropdownItem, ElDropdownMenu } from 'element-plus'
+import Menu from '../shared/controls/Menu.vue'
+import { ElButton, ElDropdownItem, ElDropdownMenu } from 'element-plus'
 import { convertible } from '../stores/attributeTypes'
 import type { Cell } from './useRows'
 
@@ -15,11 +16,11 @@ const ARROWS = { none: '', ascending: ' ↑', descending: ' ↓' }
       {{ cell.title }}<span v-if="cell.unit" class="unit faint">{{ cell.unit }}</span
       >{{ ARROWS[direction] }}
     </ElButton>
-    <ElDropdown v-if="!cell.fixed && cell.part < 1" trigger="click" @command="emit('act', $event)">
+    <Menu v-if="!cell.fixed && cell.part < 1" @command="emit('act', $event)">
       <ElButton text class="more" :aria-label="`More for ${cell.name}`" :data-test="`more-column-${cell.name}`"
         >⋮</ElButton
       >
-      <template #dropdown>
+      <template #entries>
         <ElDropdownMenu>
           <ElDropdownItem command="rename" :data-test="`rename-column-${cell.name}`">Rename…</ElDropdownItem>
           <ElDropdownItem v-for="type in convertible(cell.type)" :key="type" :command="type"
@@ -33,7 +34,7 @@ const ARROWS = { none: '', ascending: ' ↑', descending: ' ↓' }
           <ElDropdownItem command="hide">Hide this column</ElDropdownItem>
         </ElDropdownMenu>
       </template>
-    </ElDropdown>
+    </Menu>
   </div>
 </template>
 

@@ -1,15 +1,17 @@
 <script setup lang="ts">
-/** One row per element of the node that is looked at. */
+/**
+ * One row per element of the node that is looked at. Own rows, because meshes have millions of elements: the virtual table
+ * of Element Plus lays all rows out at full height, which browsers cap; in Chromium its last row is number 1,290,556.
+ */
 import TextField from '../shared/controls/TextField.vue'
 import { useElementSize, watchDebounced } from '@vueuse/core'
 import { ElButton, ElMessage } from 'element-plus'
-import { computed, ref, watch } from 'vue'
+import { computed, defineAsyncComponent, ref, watch } from 'vue'
 import { answerTo, type Kind } from '../api/results'
 import { count } from '../shared/numbers'
 import { useEvaluation } from '../stores/useEvaluation'
 import { useGraph } from '../stores/useGraph'
 import { useSelection } from '../stores/useSelection'
-import ChartsPane from './charts/ChartsPane.vue'
 import ColumnHead from './ColumnHead.vue'
 import HistogramCell from './HistogramCell.vue'
 import LedgerBar from './LedgerBar.vue'
@@ -20,6 +22,8 @@ import { shown, useRows, type Cell, type Row } from './useRows'
 import { useStatistics } from './useStatistics'
 import { useVirtualRows } from './useVirtualRows'
 
+/** Loaded when charts are first looked at. */
+const ChartsPane = defineAsyncComponent(() => import('./charts/ChartsPane.vue'))
 defineProps<{ script?: string | null }>()
 defineEmits<{ script: [node: string] }>()
 

@@ -2,6 +2,7 @@
 import type { InputState, OperatorState } from '../api/client'
 import type { Condition } from './contracts'
 import { plainText } from '../shared/plainText'
+import { isKeyed, keysInWords } from './time/keyedValues'
 
 export interface GraphNode {
   operator: string
@@ -326,6 +327,7 @@ export function nodeLine(node: GraphNode, operator: OperatorState | undefined): 
 function plain(value: unknown, unit: string): string {
   if (isWired(value)) return `← ${value.wire}`
   if (isBound(value)) return `= ${value.dial.replaceAll('_', ' ')}`
+  if (isKeyed(value)) return keysInWords(value)
   if (
     typeof value === 'object' &&
     value !== null &&

@@ -56,7 +56,7 @@ onMounted(() => load().catch(tell))
   <ElDialog :model-value="true" title="Password and tokens" width="min(560px, 94vw)" @close="emit('close')">
     <ElForm label-position="top" @submit.prevent="change">
       <ElInput v-show="false" :model-value="session?.name" autocomplete="username" readonly />
-      <ElFormItem label="Password so far" for="old-password">
+      <ElFormItem label="Old password" for="old-password">
         <ElInput id="old-password" v-model="words.old" type="password" autocomplete="current-password" show-password />
       </ElFormItem>
       <ElFormItem :label="`New password (${LEAST} letters or more)`" for="new-password">
@@ -73,7 +73,7 @@ onMounted(() => load().catch(tell))
     </ElAlert>
     <ElTable v-if="tokens.length" :data="tokens" size="small">
       <ElTableColumn prop="title" label="For" />
-      <ElTableColumn label="Used last">
+      <ElTableColumn label="Last used">
         <template #default="{ row }">{{ row.used_at ? row.used_at.slice(0, 16).replace('T', ' ') : 'never' }}</template>
       </ElTableColumn>
       <ElTableColumn width="120" align="right">

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 /** Who one is, and what goes with it: sharing the project, password, tokens, signing out. Nothing on the own machine. */
-import { ElButton, ElDropdown, ElDropdownItem, ElDropdownMenu, ElTag } from 'element-plus'
+import Menu from '../shared/controls/Menu.vue'
+import { ElButton, ElDropdownItem, ElDropdownMenu, ElTag } from 'element-plus'
 import { ref } from 'vue'
 import { useProject } from '../stores/useProject'
 import { useSession } from '../stores/useSession'
@@ -19,15 +20,15 @@ const about = ref(false)
     <ElButton v-if="project.project.value?.role === 'manage'" size="small" data-test="share" @click="sharing = true"
       >Share</ElButton
     >
-    <ElDropdown v-if="session.name" trigger="click">
+    <Menu v-if="session.name">
       <ElButton size="small" text data-test="account">{{ session.name }}</ElButton>
-      <template #dropdown>
+      <template #entries>
         <ElDropdownMenu>
           <ElDropdownItem data-test="about-me" @click="about = true">Password and tokens…</ElDropdownItem>
           <ElDropdownItem data-test="sign-out" divided @click="signOut">Sign out</ElDropdownItem>
         </ElDropdownMenu>
       </template>
-    </ElDropdown>
+    </Menu>
     <ShareDialog v-if="sharing && project.project.value" :project="project.project.value" @close="sharing = false" />
     <AccountDialog v-if="about" @close="about = false" />
   </template>

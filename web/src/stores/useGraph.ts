@@ -174,13 +174,14 @@ export const useGraph = createGlobalState(() => {
     undoLabel: computed(() => state.value?.undo ?? null),
     redoLabel: computed(() => state.value?.redo ?? null),
 
-    async open(id: string): Promise<void> {
+    /** Open a graph, as it was read just now or as it is. */
+    async open(id: string, known?: GraphState): Promise<void> {
       path.value = []
       lookedAt.value = {}
       pending = []
       draft.value = []
       announced = false
-      state.value = await api.graph(id)
+      state.value = known ?? (await api.graph(id))
       saveState.value = 'saved'
       trouble.value = ''
       rebuild()

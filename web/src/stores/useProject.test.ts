@@ -37,10 +37,11 @@ async function started(hash: string, graphs: Record<string, string[]>) {
 }
 
 it('opens the graph that the address names, with its project', async () => {
-  const { project, addresses } = await started('#g3', { p: ['g1'], q: ['g2', 'g3'] })
+  const { project, addresses, asked } = await started('#g3', { p: ['g1'], q: ['g2', 'g3'] })
   expect(project.project.value!.id).toBe('q')
   expect(addresses).toEqual(['#g3'])
   expect(project.shapeNames.value).toEqual(['reef'])
+  expect(asked.filter((one) => one.path === '/api/graphs/g3')).toHaveLength(1)
 })
 
 it('opens the first graph where the address names none that is there', async () => {

@@ -1,7 +1,7 @@
 /** The open project: its graphs and shapes, and the way to open another. The address of the page names the graph. */
 import { createGlobalState } from '@vueuse/core'
 import { computed, ref } from 'vue'
-import { api, type AssetState, type Schemas } from '../api/client'
+import { api, type AssetState, type GraphState, type Schemas } from '../api/client'
 import { useGraph } from './useGraph'
 
 export const useProject = createGlobalState(() => {
@@ -19,8 +19,8 @@ export const useProject = createGlobalState(() => {
     shapes.value = stored.assets
   }
 
-  async function openGraph(id: string): Promise<void> {
-    await graph.open(id)
+  async function openGraph(id: string, known?: GraphState): Promise<void> {
+    await graph.open(id, known)
     history.replaceState(null, '', `#${id}`)
   }
 
@@ -44,12 +44,12 @@ export const useProject = createGlobalState(() => {
 
     /** Open what the address names, else the first graph of the first project. */
     async start(): Promise<void> {
-      projects.value = (await api.projects()).projects
-      if (!projects.value.length) projects.value = [await api.makeProject('My project')]
       const wanted = location.hash.slice(1)
-      const there = wanted ? await api.graph(wanted).catch(() => null) : null
+      const [listed, there] = await Promise.all([api.projects(), wanted ? api.graph(wanted).catch(() => null) : null])
+      projects.value = listed.projects
+      if (!projects.value.length) projects.value = [await api.makeProject('My project')]
       await openProject(there?.project_id ?? projects.value[0]!.id)
-      if (there) return openGraph(there.id)
+      if (there) return openGraph(there.id, there)
       await openFirst()
     },
 

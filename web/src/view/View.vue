@@ -177,7 +177,7 @@ onMounted(() => {
 })
 useResizeObserver(box, ([entry]) => {
   if (!entry!.contentRect.width || !entry!.contentRect.height) return
-  area.value = { width: entry!.contentRect.width, height: entry!.contentRect.height }
+  area.value = { width: box.value!.clientWidth, height: box.value!.clientHeight }
   scene?.resize(area.value.width, area.value.height)
 })
 onBeforeUnmount(() => scene?.dispose())

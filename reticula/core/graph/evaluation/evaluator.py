@@ -2,13 +2,14 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable, Mapping
+from collections.abc import Callable, Iterable, Iterator, Mapping
 from typing import Any
 
 import reticula.core.graph.evaluation.nested  # noqa: F401 - provides what runs graphs inside nodes
 from reticula.core.context import KeyedGeo, Library, Resources, using
 from reticula.core.errors import GraphError
 from reticula.core.geometry import Geo
+from reticula.core.graph.evaluation.at_frame import LibraryAtFrame, document_at
 from reticula.core.graph.evaluation.cache import Cache
 from reticula.core.graph.evaluation.level import Level, Run
 from reticula.core.graph.evaluation.level_inside import level_inside
@@ -17,9 +18,10 @@ from reticula.core.graph.evaluation.store import EvaluationStore
 from reticula.core.graph.nesting.dials import dial_values
 from reticula.core.graph.structure.document import Document, check_structure, split_feed
 from reticula.core.graph.structure.library import library
+from reticula.core.graph.time.timeline import checked_frame, timeline_of
 from reticula.core.operators.shared.resources import resources
 
-__all__ = ["Evaluation", "Evaluator", "NodeResult", "run_graph"]
+__all__ = ["Evaluation", "Evaluator", "NodeResult", "frames_of", "run_graph"]
 
 
 class Evaluator:
@@ -38,6 +40,7 @@ class Evaluator:
         document: Document,
         *,
         dials: Mapping[str, Any] | None = None,
+        frame: float | None = None,
         targets: list[str] | None = None,
         inputs: Mapping[str, Geo] | None = None,
         level: str = "",
@@ -48,6 +51,7 @@ class Evaluator:
     ) -> Evaluation:
         """Evaluate ``targets`` and what they need, or every node.
 
+        ``frame`` is the moment: the document's first frame if not given; frames between two whole ones exist.
         ``inputs`` is what comes in where the document has input nodes. ``level`` leads to the graph inside a node, as
         it is in the run of that node: ``tile/rings@3`` is the graph inside ``rings``, inside ``tile``, in the fourth
         round.
@@ -56,10 +60,15 @@ class Evaluator:
         GraphError if the document itself is broken, Stopped as soon as ``should_stop`` says so between two nodes.
         """
         check_structure(document)
-        with using(resources=shapes or resources(), library=operators or library(), should_stop=should_stop):
+        timeline = timeline_of(document)
+        frame = checked_frame(timeline.first if frame is None else frame)
+        moment = timeline.names(frame)
+        published = LibraryAtFrame(operators or library(), frame)
+        with using(resources=shapes or resources(), library=published, should_stop=should_stop):
             run = Run(self.store, on_progress, should_stop)
             given = {name: KeyedGeo(geo, geo.digest) for name, geo in (inputs or {}).items()}
-            at = Level(run, self.store.plan(document), dial_values(document, dials), given)
+            now = document_at(document, frame)
+            at = Level(run, self.store.plan(now), dial_values(now, dials), given, moment)
             for step in filter(None, level.split("/")):
                 at = level_inside(at, step)
             try:
@@ -73,18 +82,38 @@ def run_graph(
     *,
     node: str | None = None,
     dials: Mapping[str, Any] | None = None,
+    frame: float | None = None,
     inputs: Mapping[str, Geo] | None = None,
     shapes: Resources | None = None,
     operators: Library | None = None,
 ) -> Geo:
-    """Evaluate a document and return the geometry of one node: ``node``, else its result, else what it looks at."""
+    """Evaluate a document and return the geometry of one node: ``node``, else its result, else what it looks at.
+
+    ``frame`` is the moment, the document's first frame if not given.
+    """
+    return next(frames_of(document, [frame], node=node, dials=dials, inputs=inputs, shapes=shapes, operators=operators))
+
+
+def frames_of(
+    document: Document,
+    frames: Iterable[float | None],
+    *,
+    node: str | None = None,
+    dials: Mapping[str, Any] | None = None,
+    inputs: Mapping[str, Geo] | None = None,
+    shapes: Resources | None = None,
+    operators: Library | None = None,
+) -> Iterator[Geo]:
+    """Yield the geometry of one node at each of ``frames``, in their order; only what differs is evaluated again."""
     check_structure(document)
     chosen = node or document.get("result") or document.get("looking_at") or next(reversed(document["nodes"]), None)
     if chosen is None:
         raise GraphError("the graph has no nodes")
     if split_feed(chosen)[0] not in document["nodes"]:
         raise GraphError(f"there is no node '{chosen}'; there are {', '.join(document['nodes'])}")
-    done = Evaluator().evaluate(
-        document, dials=dials, targets=[chosen], inputs=inputs, shapes=shapes, operators=operators
-    )
-    return done.geo(chosen)
+    evaluator = Evaluator()
+    for frame in frames:
+        done = evaluator.evaluate(
+            document, dials=dials, frame=frame, targets=[chosen], inputs=inputs, shapes=shapes, operators=operators
+        )
+        yield done.geo(chosen)

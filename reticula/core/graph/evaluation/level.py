@@ -77,12 +77,18 @@ class Level:
     plan: Plan
     dials: Mapping[str, Any]
     given: Mapping[str, KeyedGeo] = field(default_factory=dict)
+    moment: Mapping[str, float] = field(default_factory=dict)
+    """What formulas read of time."""
 
     def evaluate(self, targets: list[str] | None) -> Evaluation:
         """Evaluate ``targets`` and what they need, or every node. Broken nodes do not raise: they are marked failed."""
+        with using(moment=self.moment):
+            return self._evaluate(targets)
+
+    def _evaluate(self, targets: list[str] | None) -> Evaluation:
         plan = self.plan
         order = plan.order(targets)
-        done = Evaluation(document=plan.document, dials=self.dials)
+        done = Evaluation(document=plan.document, dials=self.dials, moment=self.moment)
         ties = ParameterLinks(plan.document, self.dials)
         for number, name in enumerate(order):
             self.run.check()
@@ -181,6 +187,9 @@ class Level:
             },
             "stored": stored,
         }
+        timely = ((names - self.dials.keys()) | self.run.store.time_names(chosen)) & self.moment.keys()
+        if timely:
+            read["time"] = {name: self.moment[name] for name in sorted(timely)}
         return hashlib.blake2b(json.dumps(read, sort_keys=True).encode(), digest_size=16).hexdigest()
 
 

@@ -40,7 +40,7 @@ def level_inside(level: Level, step: str) -> Level:
         values = planned.values(level.dials)
         _, pairs = planned.read(values)
         tied = ParameterLinks(level.plan.document, level.dials).resolve(pairs, (name,), chosen)
-        with collecting(), using(call=NodeCall(name, parts, run)):
+        with collecting(), using(call=NodeCall(name, parts, run), moment=level.moment):
             chosen.run([geometry_of(part) for part in parts.values()], values, level.dials, tied)
     except (LevelReached, ReticulaError) as error:
         if isinstance(error, Stopped):
@@ -54,4 +54,4 @@ def level_inside(level: Level, step: str) -> Level:
     fallback = {parameter.name: parameter.default for parameter in chosen.parameters if parameter.name not in own}
     given = {entry: part for entry, part in parts.items() if isinstance(part, KeyedGeo)}
     extra = {} if name not in HOLDERS else {"iteration": 0, "iterations": 1, "part": 0, "parts": 1, "part_value": 0}
-    return Level(run, run.store.plan(chosen.graph), {**fallback, **extra}, given)
+    return Level(run, run.store.plan(chosen.graph), {**fallback, **extra}, given, level.moment)

@@ -15,6 +15,7 @@ from reticula.core.graph.evaluation.results import Evaluation
 from reticula.core.graph.evaluation.store import EvaluationStore
 from reticula.core.graph.nesting.contracts import unmet
 from reticula.core.graph.nesting.graph_operator import graph_runner
+from reticula.core.language.scope import TIMELINE
 from reticula.core.operators import Operator
 
 __all__ = ["MOST_RUNS", "NestedError", "run_nested"]
@@ -89,6 +90,7 @@ class _HeldGraph:
         self, run: Run, plan: Plan, given: Mapping[str, KeyedGeo], dials: Mapping[str, Any], node: str
     ) -> None:
         self._run, self._plan, self._dials, self._node = run, plan, dials, node
+        self._moment = current().moment or TIMELINE
         self.given = given
         self._feeds = {entry["name"]: entry["feed"] for entry in plan.document.get("outputs", [])}
         self.outputs = tuple(self._feeds)
@@ -105,7 +107,7 @@ class _HeldGraph:
         total = names.get("iterations", names.get("parts"))
         if total and run.on_progress and run.depth == 1:
             run.on_progress(names.get("iteration", names.get("part", 0)), total, self._node)
-        level = Level(run, self._plan, {**self._dials, **names}, given)
+        level = Level(run, self._plan, {**self._dials, **names}, given, self._moment)
         if run.probe is not None and run.depth == run.probe.depth:
             run.probe.take(level, names.get("iteration", names.get("part")))
         done = level.evaluate(list(self._feeds.values()))

@@ -51,6 +51,15 @@ class NodePlan:
         """Return the names, and the pairs ``a.b``, that the formulas among checked values read."""
         return _read(self.operator, values) if self.bound else self._read
 
+    @cached_property
+    def names_read(self) -> frozenset[str]:
+        """The names that the formulas read that are set at this node, and not by a dial."""
+        if not self.bound:
+            return self._read[0]
+        free = [parameter for parameter in self.operator.parameters if parameter.name not in self.bound]
+        checked = [(one, one.check(self.parameters.get(one.name, one.default))) for one in free]
+        return frozenset(name for parameter, value in checked for name in parameter.reads(value))
+
     def _refuse_misspelt(self) -> None:
         """Raise ParameterError for a value that was meant for a dial of nearly the same name, which has none."""
         names = [parameter.name for parameter in self.operator.parameters if parameter.name not in self.parameters]
@@ -98,6 +107,15 @@ class Plan:
             parameters = node.get("parameters", {})
             self._nodes[name] = NodePlan(node, operator_of(node), parameters, dict(_bound(parameters)))
         return self._nodes[name]
+
+    @cached_property
+    def names_read(self) -> frozenset[str]:
+        """The names that formulas of nodes without trouble read, dials of this graph aside."""
+        found: set[str] = set()
+        for name in self.document["nodes"]:
+            if name not in self.problems:
+                found |= self.node(name).names_read
+        return frozenset(found - set(self.document.get("dials", {})))
 
     def order(self, targets: list[str] | None) -> list[str]:
         """Return nodes in an order in which each comes after those that feed it."""

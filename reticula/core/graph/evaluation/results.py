@@ -42,11 +42,14 @@ class NodeResult:
 
 @dataclass
 class Evaluation:
-    """The results of all nodes that were asked for, by node; ``document`` and ``dials`` are those of their level."""
+    """The results of all nodes that were asked for, by node; ``document``, ``dials`` and ``moment`` (what formulas read
+    of time) are those of their level.
+    """
 
     nodes: dict[str, NodeResult] = field(default_factory=dict)
     document: Mapping[str, Any] = field(default_factory=dict)
     dials: Mapping[str, Any] = field(default_factory=dict)
+    moment: Mapping[str, float] | None = None
 
     def geo(self, feed: str) -> Geo:
         """Return the geometry of ``node`` or ``node:output``; raise GraphError that says why there is none."""

@@ -9,6 +9,8 @@ from reticula.core.graph.evaluation.plan import Plan
 from reticula.core.graph.nesting.graph_operator import content_of, digest_of
 from reticula.core.graph.structure.document import Document
 from reticula.core.graph.structure.library import library, references
+from reticula.core.language.scope import TIMELINE
+from reticula.core.operators import Operator
 
 __all__ = ["EvaluationStore"]
 
@@ -21,9 +23,10 @@ class EvaluationStore:
     def __init__(self, cache: Cache | None = None) -> None:
         self.cache = cache or Cache()
         self._plans: OrderedDict[str, Plan] = OrderedDict()
+        self._time_names: dict[str, frozenset[str]] = {}
 
     def plan(self, document: Document) -> Plan:
-        """Return the plan of a document, made once."""
+        """Return the plan of a document in which nothing has keys, made once."""
         key = digest_of([document, {name: _content(name) for name in sorted(references(document))}])
         if key not in self._plans:
             self._plans[key] = Plan(document)
@@ -31,6 +34,19 @@ class EvaluationStore:
                 self._plans.popitem(last=False)
         self._plans.move_to_end(key)
         return self._plans[key]
+
+    def time_names(self, holder: Operator) -> frozenset[str]:
+        """Return what formulas inside of an operator's graph, at any depth, read of time."""
+        if holder.graph is None:
+            return frozenset()
+        if holder.content not in self._time_names:
+            plan = self.plan(holder.graph)
+            inner = (plan.node(name).operator for name in plan.document["nodes"] if name not in plan.problems)
+            found = plan.names_read & TIMELINE.keys()
+            self._time_names[holder.content] = found.union(*map(self.time_names, inner))
+            while len(self._time_names) > MOST_PLANS:
+                del self._time_names[next(iter(self._time_names))]
+        return self._time_names.get(holder.content, frozenset())
 
 
 def _content(operator: str) -> str:

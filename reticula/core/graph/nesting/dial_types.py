@@ -8,6 +8,7 @@ from dataclasses import dataclass
 from typing import Any, cast
 
 from reticula.core.errors import GraphError
+from reticula.core.graph.time.keys import first_value
 from reticula.core.operators.declaration.parameters import (
     AttributeName,
     Choice,
@@ -47,7 +48,7 @@ def parameter_of_dial(name: str, dial: Dial) -> Parameter:
     unknown type.
     """
     return type_of_dial(name, dial).make(
-        dial, name=name, default=dial.get("default", dial["value"]), help=dial.get("help", "")
+        dial, name=name, default=dial.get("default", first_value(dial["value"])), help=dial.get("help", "")
     )
 
 

@@ -13,7 +13,9 @@ from reticula.core.errors import GraphError, ParameterError
 from reticula.core.geometry.mesh.kinds import KINDS
 from reticula.core.graph.nesting.binding import close_formula
 from reticula.core.graph.nesting.dial_types import DIAL_TYPES, Dial, parameter_of_dial, type_of_dial
+from reticula.core.graph.time.keys import is_keyed, without_keys
 from reticula.core.operators.declaration.parameters import (
+    Blend,
     Choice,
     Context,
     Number,
@@ -53,6 +55,10 @@ class DialParameter(Parameter):
         if isinstance(value, Mapping) and "formula" in value:
             return {"formula": close_formula(value["formula"], context.dials, context.ties)}
         return value
+
+    @property
+    def blend(self) -> Blend:
+        return self.inner.blend
 
     def reads(self, value: Any) -> frozenset[str]:
         return self.inner.reads(value)
@@ -99,7 +105,7 @@ def bound_dial(parameter: Parameter, value: Any, siblings: Mapping[str, Any], of
         kept["of"] = of
     if parameter.handle and kind in ("vector", "varying"):
         kept["handle"] = {"shape": parameter.handle.shape, "space": parameter.handle.space}
-    if kind in ("number", "integer") and isinstance(value, Mapping):
+    if kind in ("number", "integer") and isinstance(value, Mapping) and not is_keyed(value):
         kind, kept = "varying", {**kept, "holds": "number", "on": "whole", "of": of}
     return {"type": kind, "value": deepcopy(value), "help": parameter.help, **kept}
 
@@ -114,6 +120,10 @@ def dial_values(document: Mapping[str, Any], given: Mapping[str, Any] | None = N
 
 
 def _dial_value(name: str, dial: Dial, value: Any) -> Any:
+    try:
+        value = without_keys(name, value, lambda _, keys: keys.values[0])
+    except ParameterError as error:
+        raise GraphError(f"the dial '{name}': {str(error).removeprefix(f'{name}: ')}") from None
     parameter = parameter_of_dial(name, dial)
     check = parameter.check_plain if type_of_dial(name, dial).plain else parameter.check
     try:

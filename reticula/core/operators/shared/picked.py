@@ -7,7 +7,7 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 from typing import Any, ClassVar
 
-from reticula.core.operators.declaration.parameters import Parameter
+from reticula.core.operators.declaration.parameters import Blend, Parameter
 from reticula.core.operators.declaration.parameters.conditions import Condition, each_of, is_number, listed
 
 __all__ = ["IDENTITY", "MOST_PICKED", "Picked", "Places"]
@@ -29,6 +29,10 @@ class Places(Parameter):
     @property
     def conditions(self) -> Sequence[Condition]:
         return (listed("places", self.least, MOST_PICKED, each_of(3, (is_number,))),)
+
+    @property
+    def blend(self) -> Blend:
+        return "real"
 
 
 @dataclass(frozen=True)

@@ -1,8 +1,9 @@
 <script setup lang="ts">
 /** One parameter in an opened card: its field, or what it follows, is wired to or bound to; and what can be made of it. */
+import Menu from '../../shared/controls/Menu.vue'
 import Choice from '../../shared/controls/Choice.vue'
 import { Handle, Position } from '@vue-flow/core'
-import { ElButton, ElDropdown, ElDropdownItem, ElDropdownMenu } from 'element-plus'
+import { ElButton, ElDropdownItem, ElDropdownMenu } from 'element-plus'
 import { inject } from 'vue'
 import type { OperatorState, ParameterState } from '../../api/client'
 import type { Summary } from '../../api/results'
@@ -147,7 +148,7 @@ const {
         @commit="emit('commit', $event)"
       />
     </template>
-    <ElDropdown v-if="canBeDial" class="menu" trigger="click" @command="act">
+    <Menu v-if="canBeDial" class="menu" @command="act">
       <ElButton
         class="small grip"
         text
@@ -159,7 +160,7 @@ const {
       >
         ⋮
       </ElButton>
-      <template #dropdown>
+      <template #entries>
         <ElDropdownMenu>
           <ElDropdownItem v-if="!bound" command="dial" :data-test="`make-dial-${parameter.name}`"
             >Make it a dial</ElDropdownItem
@@ -174,7 +175,7 @@ const {
           <ElDropdownItem command="reset">Back to its default</ElDropdownItem>
         </ElDropdownMenu>
       </template>
-    </ElDropdown>
+    </Menu>
     <div v-if="choosing" class="held">
       <span class="faint">follows</span>
       <Choice

@@ -4,6 +4,7 @@ import { ElOptionGroup, ElSelect } from 'element-plus'
 import { computed, ref } from 'vue'
 import ChoiceEntry from './ChoiceEntry.vue'
 import type { Entry, Group } from './choices'
+import { useNear } from './useNear'
 
 const props = defineProps<{
   /** What is chosen; left out where choosing does something and nothing stays chosen. */
@@ -25,6 +26,7 @@ const groups = computed<Group[]>(() => [
 const all = computed(() => groups.value.flatMap((group) => group.entries))
 const chosen = computed(() => all.value.find((entry) => entry.value === props.value))
 const open = ref(false)
+const { wanted, near } = useNear()
 function opened(now: boolean) {
   open.value = now
   if (now) emit('open')
@@ -52,6 +54,7 @@ const tooltip = computed(() => [chosen.value?.label, chosen.value?.help].filter(
     :title="tooltip"
     :empty-values="[null, undefined]"
     :filterable="all.length > MANY"
+    :persistent="wanted"
     :fit-input-width="false"
     no-match-text="none of that name"
     no-data-text="there is nothing to choose"
@@ -59,7 +62,9 @@ const tooltip = computed(() => [chosen.value?.label, chosen.value?.help].filter(
     @change="emit('choose', $event as string)"
     @keydown.esc.capture="passOn"
     @visible-change="opened"
+    v-on="near"
   >
+    <template #label>{{ chosen?.label ?? value }}</template>
     <template v-for="group in groups" :key="group.title">
       <ElOptionGroup v-if="group.title" :label="group.title">
         <ChoiceEntry v-for="entry in group.entries" :key="entry.value" :entry="entry" />

@@ -10,6 +10,7 @@ export function paletteOf(theme: Theme) {
   return {
     clay: new THREE.Color(...CLAY[theme]),
     wire: hue(theme === 'night' ? '--line' : '--wire'),
+    curve: hue('--wire'),
     point: hue('--ink'),
     chosen: hue('--accent'),
     normal: hue('--accent'),

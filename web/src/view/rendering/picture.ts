@@ -36,7 +36,9 @@ export interface Tint {
 
 export interface Palette {
   clay: THREE.Color
+  /** Edges over faces; curves, which stand by themselves. */
   wire: THREE.Color
+  curve: THREE.Color
   point: THREE.Color
   chosen: THREE.Color
   normal: THREE.Color
@@ -131,10 +133,10 @@ export class Picture extends THREE.Group {
     for (const material of this.materials)
       (material.uniforms.clay as THREE.IUniform<THREE.Color>).value.set(palette.clay.r, palette.clay.g, palette.clay.b)
     setColor(this.wire, palette.wire)
-    setColor(this.curves, palette.wire)
+    setColor(this.curves, palette.curve)
     this.edgeLines.setColors([palette.border, palette.crease, palette.crowded])
     this.dots.setInk(palette.point)
-    this.placed.setInk(palette.point, palette.wire)
+    this.placed.setInk(palette.point, palette.wire, palette.curve)
   }
 
   /** Leave out all that lies beyond a plane: its normal, and how far along it. */

@@ -52,7 +52,9 @@ interface Parts {
 export class PlacedShapes extends THREE.Group {
   private readonly plain = surfaceMaterial()
   private readonly toned = surfaceMaterial()
-  private readonly line = placedLineMaterial()
+  /** Edges lie over faces, curves stand by themselves. */
+  private readonly edge = placedLineMaterial()
+  private readonly curve = placedLineMaterial()
   private readonly ink = new THREE.Color()
   private readonly haze = { color: new THREE.Color(), from: 1e6, to: 2e6 }
   private parts: Parts[] = []
@@ -110,8 +112,8 @@ export class PlacedShapes extends THREE.Group {
       placed,
       apart,
       faces: mesh.triangleFace.length ? this.faces(mesh, matrix, apart) : null,
-      wire: placedLines(mesh.position, mesh.edge, matrix, this.line),
-      curves: mesh.segment.length ? placedLines(mesh.position, mesh.segment, matrix, this.line) : null,
+      wire: placedLines(mesh.position, mesh.edge, matrix, this.edge),
+      curves: mesh.segment.length ? placedLines(mesh.position, mesh.segment, matrix, this.curve) : null,
       dots,
     }
   }
@@ -138,17 +140,20 @@ export class PlacedShapes extends THREE.Group {
     for (const material of this.materials) material.uniforms.flatShade!.value = smooth ? 0 : 1
   }
 
-  setInk(points: THREE.Color, lines: THREE.Color): void {
+  setInk(points: THREE.Color, edges: THREE.Color, curves: THREE.Color): void {
     this.ink.copy(points)
-    ;(this.line.uniforms.ink!.value as THREE.Color).copy(lines)
+    ;(this.edge.uniforms.ink!.value as THREE.Color).copy(edges)
+    ;(this.curve.uniforms.ink!.value as THREE.Color).copy(curves)
     for (const { dots } of this.parts) dots.setInk(points)
   }
 
   setHaze(color: THREE.Color, from: number, to: number): void {
     this.haze.color.copy(color)
     Object.assign(this.haze, { from, to })
-    ;(this.line.uniforms.haze!.value as THREE.Color).copy(color)
-    ;(this.line.uniforms.hazy!.value as THREE.Vector2).set(from, to)
+    for (const { uniforms } of [this.edge, this.curve]) {
+      ;(uniforms.haze!.value as THREE.Color).copy(color)
+      ;(uniforms.hazy!.value as THREE.Vector2).set(from, to)
+    }
     for (const { dots } of this.parts) dots.setHaze(color, from, to)
   }
 
@@ -164,7 +169,7 @@ export class PlacedShapes extends THREE.Group {
 
   dispose(): void {
     this.empty()
-    for (const material of [...this.materials, this.line]) material.dispose()
+    for (const material of [...this.materials, this.edge, this.curve]) material.dispose()
   }
 }
 

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 /** Where the camera stands: along an axis, with parallel rays, or at a standpoint that is kept with the graph. */
-import { ElButton, ElDropdown, ElDropdownItem, ElDropdownMenu, ElMessageBox } from 'element-plus'
+import Menu from '../../shared/controls/Menu.vue'
+import { ElButton, ElDropdownItem, ElDropdownMenu, ElMessageBox } from 'element-plus'
 import { computed } from 'vue'
 import { useGraph } from '../../stores/useGraph'
 import type { Direction, Standpoint } from '../camera/cameras'
@@ -48,9 +49,9 @@ async function camera(command: string) {
 </script>
 
 <template>
-  <ElDropdown trigger="click" placement="right-start" @command="camera">
+  <Menu placement="right-start" @command="camera">
     <ElButton text data-test="camera" title="Where the camera stands">camera</ElButton>
-    <template #dropdown>
+    <template #entries>
       <ElDropdownMenu>
         <ElDropdownItem v-for="way in WAYS" :key="way" :command="way" :data-test="`camera-${way}`"
           >from the {{ way }}</ElDropdownItem
@@ -79,7 +80,7 @@ async function camera(command: string) {
         <ElDropdownItem command="keep" divided data-test="camera-keep">Keep this standpoint…</ElDropdownItem>
       </ElDropdownMenu>
     </template>
-  </ElDropdown>
+  </Menu>
 </template>
 
 <style scoped>

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 /** How the picture is drawn: its quality, the ground, and how solid faces are. */
-import { ElButton, ElDropdown, ElDropdownItem, ElDropdownMenu } from 'element-plus'
+import Menu from '../../shared/controls/Menu.vue'
+import { ElButton, ElDropdownItem, ElDropdownMenu } from 'element-plus'
 import { useView } from '../../stores/useView'
 import { VEILS } from '../rendering/picture'
 import { QUALITIES, type Quality } from '../rendering/qualities'
@@ -18,11 +19,11 @@ function choose(command: string) {
 </script>
 
 <template>
-  <ElDropdown trigger="click" placement="right-start" @command="choose">
+  <Menu placement="right-start" @command="choose">
     <ElButton text :aria-pressed="view.veil !== 'solid'" data-test="look" title="How the picture is drawn">
       light
     </ElButton>
-    <template #dropdown>
+    <template #entries>
       <ElDropdownMenu>
         <ElDropdownItem command="quality " :class="{ now: !view.quality }" data-test="quality-by-itself">{{
           BY_ITSELF()
@@ -49,7 +50,7 @@ function choose(command: string) {
         >
       </ElDropdownMenu>
     </template>
-  </ElDropdown>
+  </Menu>
 </template>
 
 <style scoped>

@@ -1,7 +1,8 @@
 <script setup lang="ts">
 /** Tools at the edge of the picture: how to pick, what to look at closer, where the camera stands, and a still picture. */
+import Menu from '../../shared/controls/Menu.vue'
 import { useKeys } from '../../stores/useKeys'
-import { ElButton, ElDropdown, ElDropdownItem, ElDropdownMenu } from 'element-plus'
+import { ElButton, ElDropdownItem, ElDropdownMenu } from 'element-plus'
 import { computed } from 'vue'
 import type { Kind } from '../../api/results'
 import KindGlyph from '../../shared/KindGlyph.vue'
@@ -134,11 +135,11 @@ const picked = computed<Kind[]>(() => [
       @go="emit('go', $event)"
     />
     <LookMenu :managed="managed" />
-    <ElDropdown trigger="click" placement="right-start" @command="view.cut = $event">
+    <Menu placement="right-start" @command="view.cut = $event">
       <ElButton text :aria-pressed="view.cut !== ''" data-test="section" title="Cut the picture open along a plane">
         section
       </ElButton>
-      <template #dropdown>
+      <template #entries>
         <ElDropdownMenu>
           <ElDropdownItem
             v-for="axis in ['x', 'y', 'z'] as const"
@@ -150,10 +151,10 @@ const picked = computed<Kind[]>(() => [
           <ElDropdownItem command="" divided>no section</ElDropdownItem>
         </ElDropdownMenu>
       </template>
-    </ElDropdown>
-    <ElDropdown trigger="click" placement="right-start" @command="emit('still', $event)">
+    </Menu>
+    <Menu placement="right-start" @command="emit('still', $event)">
       <ElButton text data-test="still" title="A still picture as PNG">still</ElButton>
-      <template #dropdown>
+      <template #entries>
         <ElDropdownMenu>
           <ElDropdownItem
             v-for="wish in STILLS"
@@ -164,7 +165,7 @@ const picked = computed<Kind[]>(() => [
           >
         </ElDropdownMenu>
       </template>
-    </ElDropdown>
+    </Menu>
   </div>
 </template>
 

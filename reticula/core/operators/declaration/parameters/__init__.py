@@ -1,6 +1,7 @@
 """Kinds of parameters. Each checks a value, describes itself to the interface, and resolves formulas."""
 
 from reticula.core.operators.declaration.parameters.base import (
+    Blend,
     Context,
     Handle,
     Parameter,
@@ -34,6 +35,7 @@ from reticula.core.operators.declaration.parameters.numbers import (
 
 __all__ = [
     "AttributeName",
+    "Blend",
     "Choice",
     "Context",
     "FormulaText",

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, field
-from typing import Any, ClassVar
+from typing import Any, ClassVar, Literal
 
 from reticula.core.errors import FormulaError, ParameterError
 from reticula.core.geometry.mesh.geo import Geo
@@ -60,6 +60,10 @@ class Handle:
 
     def describe(self) -> dict[str, Any]:
         return {"shape": self.shape, "at": list(self.at), "space": self.space}
+
+
+Blend = Literal["real", "whole", "hold"]
+"""What lies between two keys of a value: real numbers, whole ones, or nothing: it holds."""
 
 
 @dataclass(frozen=True)
@@ -129,6 +133,11 @@ class Parameter:
     def formula_type(self) -> str:
         """The type a formula must give."""
         return "number"
+
+    @property
+    def blend(self) -> Blend:
+        """How the value goes from one key to the next."""
+        return "hold"
 
     def reads(self, value: Any) -> frozenset[str]:
         """Return the bare names that a checked value's formula reads."""

@@ -13,7 +13,7 @@ from reticula.core.errors import FormulaError, ParameterError
 from reticula.core.geometry.mesh.attribute_types import TYPES
 from reticula.core.geometry.mesh.kinds import KINDS, Kind
 from reticula.core.language.parse import members_read, names_read
-from reticula.core.operators.declaration.parameters.base import Context, Parameter
+from reticula.core.operators.declaration.parameters.base import Blend, Context, Parameter
 from reticula.core.operators.declaration.parameters.conditions import (
     Condition,
     between,
@@ -105,6 +105,10 @@ class PerElement(OnElements):
             return (is_any_value,)
         size = TYPES[self.type].size
         return (is_number, between(self.low)) if size == 1 else (each_of(size, (is_number,)),)
+
+    @property
+    def blend(self) -> Blend:
+        return "real"
 
     def resolve(self, value: Any, context: Context) -> Any:
         geo, kind = context.geo(self.of), self.kind(context)

@@ -7,7 +7,7 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 from typing import Any, ClassVar
 
-from reticula.core.operators.declaration.parameters.base import Context, Parameter
+from reticula.core.operators.declaration.parameters.base import Blend, Context, Parameter
 from reticula.core.operators.declaration.parameters.conditions import (
     Condition,
     between,
@@ -40,6 +40,10 @@ class Number(Parameter):
     def conditions(self) -> Sequence[Condition]:
         return (is_number, between(self.low, self.high))
 
+    @property
+    def blend(self) -> Blend:
+        return "real"
+
     def resolve(self, value: Any, context: Context) -> Any:
         """Return the number; a default that goes by the shape is at least the lowest allowed, also without size."""
         if value == self.default and isinstance(value, dict) and "formula" in value:
@@ -62,6 +66,10 @@ class Integer(Number):
     @property
     def conditions(self) -> Sequence[Condition]:
         return (*super().conditions, is_whole)
+
+    @property
+    def blend(self) -> Blend:
+        return "whole"
 
     @property
     def formula_type(self) -> str:
@@ -87,6 +95,10 @@ class Vector(Parameter):
     @property
     def formula_type(self) -> str:
         return f"vec{self.size}"
+
+    @property
+    def blend(self) -> Blend:
+        return "whole" if self.whole else "real"
 
     @property
     def conditions(self) -> Sequence[Condition]:
