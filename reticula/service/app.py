@@ -11,7 +11,7 @@ from flask_openapi3 import Info, OpenAPI
 from werkzeug.routing import PathConverter
 
 from reticula import __version__
-from reticula.service import assets, catalogue, changes, demos, evaluations, graphs, library, packages, projects
+from reticula.service import assets, catalogue, changes, demos, evaluations, frames, graphs, library, packages, projects
 from reticula.service.config import Config
 from reticula.service.context import Context
 from reticula.service.documentation import install_documentation
@@ -40,6 +40,7 @@ BLUEPRINTS = (
     changes.blueprint,
     assets.blueprint,
     evaluations.blueprint,
+    frames.blueprint,
     catalogue.blueprint,
     demos.blueprint,
     library.blueprint,

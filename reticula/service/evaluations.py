@@ -66,13 +66,22 @@ class _Loaded:
     document: dict[str, Any]
     level: dict[str, Any]
     path: str
+    frame: float | None
     around: Surroundings
     project_id: str
     revision: int
 
     def job(self, what: str, node: str | None, targets: list[str] | None, **more: Any) -> Job:
         return Job(
-            what, self.document, self.around.shapes, node, targets, level=self.path, library=self.around.library, **more
+            what,
+            self.document,
+            self.around.shapes,
+            node,
+            targets,
+            level=self.path,
+            frame=self.frame,
+            library=self.around.library,
+            **more,
         )
 
     def require(self, node: str | None) -> str:
@@ -90,7 +99,7 @@ def _load(graph_id: str, body: Basis) -> _Loaded:
         document = graphs.drafted(session, graph, body.draft, body.revision)
         around = here.surroundings(session, graph.project_id, document)
     level = inner_level(document, body.level, around.library)
-    return _Loaded(document, level, body.level, around, graph.project_id, graph.revision)
+    return _Loaded(document, level, body.level, body.frame, around, graph.project_id, graph.revision)
 
 
 def _submit(job: Job, loaded: _Loaded, channel: str, priority: int) -> Ticket:
@@ -109,6 +118,8 @@ def _state(ticket: Ticket, revision: int | None = None) -> dict[str, Any]:
         "node": result.get("node"),
         "looks": result.get("looks"),
         "looking": result.get("looking"),
+        "timely": result.get("timely"),
+        "keyed": result.get("keyed"),
         "error": ticket.error,
     }
 
@@ -124,7 +135,7 @@ def evaluate(path: GraphPath, body: EvaluationRequest) -> Answer:
     if targets is None and node:
         targets = [split_feed(node)[0], *(name for name in loaded.level["nodes"] if name != split_feed(node)[0])]
     job = loaded.job("evaluate", node, targets, queries=body.queries)
-    ticket = _submit(job, loaded, body.channel, FIRST)
+    ticket = _submit(job, loaded, body.channel, LAST if body.ahead else FIRST)
     return answer_later(ticket, body.wait, lambda: _state(ticket, loaded.revision))
 
 
@@ -154,7 +165,10 @@ def look(path: GraphPath, body: LookRequest) -> Answer:
     compared = [query for query in body.queries if isinstance(query, DifferenceQuery)]
     others = [loaded.require(query.to) for query in compared if query.at is None]
     earlier = {query.at for query in compared if query.at is not None}
-    then = {revision: _load(path.graph_id, Basis(revision=revision, level=body.level)) for revision in earlier}
+    then = {
+        revision: _load(path.graph_id, Basis(revision=revision, level=body.level, frame=body.frame))
+        for revision in earlier
+    }
     for query in compared:
         if query.at is not None:
             then[query.at].require(query.to)
@@ -207,7 +221,7 @@ def export(path: GraphPath, query: ExportQuery) -> Answer:
     """Download a node's result as a mesh file."""
     if query.format not in FORMATS:
         raise FormatError(f"there is no format '{query.format}'; there are {', '.join(FORMATS)}")
-    loaded = _load(path.graph_id, Basis(level=query.level))
+    loaded = _load(path.graph_id, Basis(level=query.level, frame=query.frame))
     node = split_feed(loaded.require(query.node))[0]
     title = loaded.level["nodes"][node].get("title") or node
     stem = secure_filename(f"{loaded.document.get('title') or 'mesh'}-{title}".lower().replace(" ", "_")) or "mesh"

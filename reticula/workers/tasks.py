@@ -16,6 +16,8 @@ from reticula.core.errors import GeometryError, ReticulaError
 from reticula.core.formats import read_file, write_bytes
 from reticula.core.geometry import Geo
 from reticula.core.graph import Cache, Evaluation, Evaluator, NodeResult, split_feed
+from reticula.core.graph.editing.levels import inner_level
+from reticula.core.graph.evaluation.time_dependence import keyed_values, timely_nodes
 from reticula.core.graph.inspection.provenance import trace
 from reticula.core.graph.inspection.text_inspection import inspect_text
 from reticula.core.graph.structure.library import MemoryLibrary
@@ -37,9 +39,10 @@ class Job:
     ``shapes`` maps names to (path, digest). ``queries`` are looks at ``node``'s result. ``inspect`` tells what ``text``
     (parameter, source, elements) means as a parameter of ``node``. ``publish`` prepares the definition of a folded node
     from ``about`` (and ``stored``, see :func:`reticula.core.packages.prepare`). ``level`` leads to the graph inside a
-    node; ``library`` holds the definitions of the published operators that are used. ``moments`` are earlier documents,
-    by revision, with what they need. ``check`` counts what is wrong with each node's result. ``review`` and
-    ``unpack`` read the package at ``about["path"]``, see :mod:`reticula.workers.package_jobs`.
+    node, ``frame`` is the moment; ``library`` holds the definitions of the published operators that are used.
+    ``moments`` are earlier documents, by revision, with what they need. ``check`` counts what is wrong with each
+    node's result. ``review`` and ``unpack`` read the package at ``about["path"]``, see
+    :mod:`reticula.workers.package_jobs`.
     """
 
     what: str
@@ -52,6 +55,7 @@ class Job:
     text: dict[str, Any] = field(default_factory=dict)
     options: dict[str, str] = field(default_factory=dict)
     level: str = ""
+    frame: float | None = None
     library: Mapping[str, Mapping[str, Any]] = field(default_factory=dict)
     about: dict[str, Any] = field(default_factory=dict)
     moments: dict[int, Job] = field(default_factory=dict)
@@ -138,7 +142,13 @@ class Worker:
             for feed in next(iter([f for f in node.get("inputs", {}).values() if f]), [])[:1]
             if name in done.nodes and done.nodes[name].state == "done"
         }
+        with using(library=library):
+            stored = inner_level(job.document, job.level, job.library)
+            timely = timely_nodes(job.document, job.level, self.evaluator.store)
+            keyed = keyed_values(stored, done)
         return {
+            "timely": sorted(timely),
+            "keyed": dict(zip(("nodes", "dials"), keyed, strict=True)),
             "nodes": {name: _report(found, before.get(name)) for name, found in done.nodes.items()},
             "node": job.node,
             "looks": looks,
@@ -167,6 +177,7 @@ class Worker:
             job.document,
             targets=job.targets,
             level=job.level,
+            frame=job.frame,
             shapes=StoredShapes(job.shapes, self.kept),
             operators=MemoryLibrary(job.library),
             on_progress=tell,

@@ -22,6 +22,13 @@ from reticula.service.schemas.evaluations import (
     TicketPath,
     TicketQuery,
 )
+from reticula.service.schemas.frames import (
+    ChannelsRequest,
+    ChannelsState,
+    ChannelState,
+    FrameState,
+    FrameText,
+)
 from reticula.service.schemas.graphs import (
     Basis,
     ChangeRequest,
@@ -76,6 +83,9 @@ __all__ = [
     "BufferPath",
     "ChangeRequest",
     "ChangeState",
+    "ChannelState",
+    "ChannelsRequest",
+    "ChannelsState",
     "CheckCount",
     "ChecksRequest",
     "ChecksState",
@@ -90,6 +100,8 @@ __all__ = [
     "EvaluationRequest",
     "EvaluationState",
     "ExportQuery",
+    "FrameState",
+    "FrameText",
     "FreezeRequest",
     "GraphList",
     "GraphPath",

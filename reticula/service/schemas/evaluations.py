@@ -2,12 +2,13 @@
 
 from __future__ import annotations
 
-from typing import Literal
+from typing import Any, Literal
 
 from pydantic import BaseModel, Field
 
 from reticula.contract.answers import LookAnswer
 from reticula.contract.queries import LookQuery
+from reticula.core.graph.time.timeline import FARTHEST
 from reticula.service.schemas.graphs import Basis, ErrorState
 
 __all__ = [
@@ -46,6 +47,7 @@ class ExportQuery(BaseModel):
     format: str = "ply"
     encoding: str = ""
     level: str = ""
+    frame: float | None = Field(None, ge=-FARTHEST, le=FARTHEST)
 
 
 class LookRequest(Basis):
@@ -59,9 +61,13 @@ class LookRequest(Basis):
 
 
 class EvaluationRequest(LookRequest):
-    """Evaluate a graph with its unsaved ``draft`` on top; a newer request on a channel supersedes this."""
+    """Evaluate a graph with its unsaved ``draft`` on top; a newer request on a channel supersedes this.
+
+    ``ahead`` says that it may be wanted later: all others go first.
+    """
 
     channel: str = Field("", max_length=64)
+    ahead: bool = False
     only_node: bool = False
     wait: float = Field(0.4, ge=0, le=30)
 
@@ -98,7 +104,15 @@ class Progress(BaseModel):
 
 
 class EvaluationState(BaseModel):
-    """A running or finished evaluation. ``looks`` answer the queries in order, ``looking`` has their seconds."""
+    """A running or finished evaluation. ``looks`` answer the queries in order, ``looking`` has their seconds.
+
+    ``timely`` names the nodes of the level that may differ from frame to frame; ``keyed`` has what its values with
+    keys are at this one.
+    """
+
+    class Keyed(BaseModel):
+        nodes: dict[str, dict[str, Any]]
+        dials: dict[str, Any]
 
     ticket: str
     state: Literal["waiting", "running", "done", "failed", "stopped"]
@@ -108,6 +122,8 @@ class EvaluationState(BaseModel):
     node: str | None = None
     looks: list[LookAnswer] | None = None
     looking: dict[str, float] | None = None
+    timely: list[str] | None = None
+    keyed: Keyed | None = None
     error: ErrorState | None = None
 
 

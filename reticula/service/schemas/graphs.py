@@ -7,6 +7,7 @@ from typing import Any, Literal
 from pydantic import BaseModel, Field
 
 from reticula.contract.changes import Change
+from reticula.core.graph.time.timeline import FARTHEST
 from reticula.service.schemas.basics import Strict, Whole
 
 __all__ = [
@@ -82,13 +83,14 @@ class EditList(BaseModel):
 
 class Basis(Strict):
     """What a question is about: a saved ``revision`` (the newest one, if not given), the unsaved ``draft`` on top of
-    it, and
-    the ``level``: the graph inside a node, by its path, e.g. ``tile/rings@3``.
+    it, the ``level`` (the graph inside a node, by its path, e.g. ``tile/rings@3``), and the ``frame``: the graph's
+    first one, if not given.
     """
 
     draft: list[dict[str, Any]] = Field(default_factory=list, max_length=10_000)
     revision: Whole | None = Field(None, ge=0)
     level: str = Field("", max_length=2000)
+    frame: float | None = Field(None, ge=-FARTHEST, le=FARTHEST)
 
 
 class ChangeRequest(Basis):

@@ -192,6 +192,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/frame": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Work out a frame that was typed, e.g. ``12+5`` or ``last - 10``. */
+        post: operations["frames_read_frame_frame_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/graphs/{graph_id}": {
         parameters: {
             query?: never;
@@ -221,6 +238,23 @@ export interface paths {
         put?: never;
         /** Work out a change as a JSON Patch; nothing is saved until that is sent as an edit. */
         post: operations["changes_work_out_graphs__graph_id__changes_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/graphs/{graph_id}/channels": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Sample the values with keys of a graph, for drawing them as curves. */
+        post: operations["frames_sample_channels_graphs__graph_id__channels_post"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1014,6 +1048,11 @@ export interface components {
                 [key: string]: unknown;
             }[];
             /**
+             * Frame
+             * @default null
+             */
+            frame?: number | null;
+            /**
              * Level
              * @default
              */
@@ -1040,6 +1079,68 @@ export interface components {
             patch: {
                 [key: string]: unknown;
             }[];
+        };
+        /**
+         * ChannelState
+         * @description One value with keys: of a dial (no ``node``), a parameter, or a script's ``control``.
+         *
+         *     ``samples`` has a row per frame with a number per component; null where the values are no numbers, or the keys are
+         *     wrong (``trouble`` says how).
+         */
+        ChannelState: {
+            /** Control */
+            control: string;
+            /** Node */
+            node: string;
+            /** Parameter */
+            parameter: string;
+            /** Samples */
+            samples: number[][] | null;
+            /** Trouble */
+            trouble: string;
+            /** Unit */
+            unit: string;
+        };
+        /**
+         * ChannelsRequest
+         * @description Sample the values with keys of a level at ``count`` frames from ``first`` to ``last``.
+         */
+        ChannelsRequest: {
+            /**
+             * Count
+             * @default 200
+             */
+            count?: number;
+            /** Draft */
+            draft?: {
+                [key: string]: unknown;
+            }[];
+            /** First */
+            first: number;
+            /**
+             * Frame
+             * @default null
+             */
+            frame?: number | null;
+            /** Last */
+            last: number;
+            /**
+             * Level
+             * @default
+             */
+            level?: string;
+            /**
+             * Revision
+             * @default null
+             */
+            revision?: number | null;
+        };
+        /** ChannelsState */
+        ChannelsState: {
+            /** Channels */
+            channels: components["schemas"]["ChannelState"][];
+            /** Frames */
+            frames: number[];
         };
         /**
          * CheckCount
@@ -1100,6 +1201,11 @@ export interface components {
             draft?: {
                 [key: string]: unknown;
             }[];
+            /**
+             * Frame
+             * @default null
+             */
+            frame?: number | null;
             /**
              * Level
              * @default
@@ -1466,8 +1572,15 @@ export interface components {
         /**
          * EvaluationRequest
          * @description Evaluate a graph with its unsaved ``draft`` on top; a newer request on a channel supersedes this.
+         *
+         *     ``ahead`` says that it may be wanted later: all others go first.
          */
         EvaluationRequest: {
+            /**
+             * Ahead
+             * @default false
+             */
+            ahead?: boolean;
             /**
              * Channel
              * @default
@@ -1477,6 +1590,11 @@ export interface components {
             draft?: {
                 [key: string]: unknown;
             }[];
+            /**
+             * Frame
+             * @default null
+             */
+            frame?: number | null;
             /**
              * Level
              * @default
@@ -1508,10 +1626,15 @@ export interface components {
         /**
          * EvaluationState
          * @description A running or finished evaluation. ``looks`` answer the queries in order, ``looking`` has their seconds.
+         *
+         *     ``timely`` names the nodes of the level that may differ from frame to frame; ``keyed`` has what its values with
+         *     keys are at this one.
          */
         EvaluationState: {
             /** @default null */
             error?: components["schemas"]["ErrorState"] | null;
+            /** @default null */
+            keyed?: components["schemas"]["Keyed"] | null;
             /**
              * Looking
              * @default null
@@ -1549,6 +1672,11 @@ export interface components {
             state: "waiting" | "running" | "done" | "failed" | "stopped";
             /** Ticket */
             ticket: string;
+            /**
+             * Timely
+             * @default null
+             */
+            timely?: string[] | null;
         };
         /**
          * FailedLook
@@ -1610,6 +1738,23 @@ export interface components {
                 [key: string]: string[];
             };
         };
+        /** FrameState */
+        FrameState: {
+            /** Frame */
+            frame: number;
+        };
+        /**
+         * FrameText
+         * @description A frame as it was typed: a number or a formula such as ``12+5``; ``names`` are what it may read.
+         */
+        FrameText: {
+            /** Names */
+            names?: {
+                [key: string]: number;
+            };
+            /** Text */
+            text: string;
+        };
         /**
          * FreezeRequest
          * @description Keep a node's result as a shape of the project, with all its attributes.
@@ -1619,6 +1764,11 @@ export interface components {
             draft?: {
                 [key: string]: unknown;
             }[];
+            /**
+             * Frame
+             * @default null
+             */
+            frame?: number | null;
             /**
              * Level
              * @default
@@ -1817,6 +1967,19 @@ export interface components {
             /** Optional */
             optional: boolean;
         };
+        /** Keyed */
+        Keyed: {
+            /** Dials */
+            dials: {
+                [key: string]: unknown;
+            };
+            /** Nodes */
+            nodes: {
+                [key: string]: {
+                    [key: string]: unknown;
+                };
+            };
+        };
         /** LinkEntry */
         LinkEntry: {
             /** Created At */
@@ -1850,6 +2013,11 @@ export interface components {
             draft?: {
                 [key: string]: unknown;
             }[];
+            /**
+             * Frame
+             * @default null
+             */
+            frame?: number | null;
             /**
              * Level
              * @default
@@ -2427,6 +2595,11 @@ export interface components {
              */
             dry?: boolean;
             /**
+             * Frame
+             * @default null
+             */
+            frame?: number | null;
+            /**
              * Help
              * @default
              */
@@ -2613,6 +2786,11 @@ export interface components {
             draft?: {
                 [key: string]: unknown;
             }[];
+            /**
+             * Frame
+             * @default null
+             */
+            frame?: number | null;
             /**
              * Level
              * @default
@@ -3029,6 +3207,11 @@ export interface components {
             }[];
             /** Elements */
             elements?: number[];
+            /**
+             * Frame
+             * @default null
+             */
+            frame?: number | null;
             /**
              * Level
              * @default
@@ -3775,6 +3958,48 @@ export interface operations {
             };
         };
     };
+    frames_read_frame_frame_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FrameText"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FrameState"];
+                };
+            };
+            /** @description The request or what it asks for is wrong; it says how */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorState"];
+                };
+            };
+            /** @description Refused (403, 404, 409, 413), too much at once (429), or not possible now (5xx) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorState"];
+                };
+            };
+        };
+    };
     graphs_read_graph_graphs__graph_id__get: {
         parameters: {
             query?: never;
@@ -3884,6 +4109,50 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ChangeState"];
+                };
+            };
+            /** @description The request or what it asks for is wrong; it says how */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorState"];
+                };
+            };
+            /** @description Refused (403, 404, 409, 413), too much at once (429), or not possible now (5xx) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorState"];
+                };
+            };
+        };
+    };
+    frames_sample_channels_graphs__graph_id__channels_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                graph_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ChannelsRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ChannelsState"];
                 };
             };
             /** @description The request or what it asks for is wrong; it says how */
@@ -4094,6 +4363,7 @@ export interface operations {
                 format?: string;
                 encoding?: string;
                 level?: string;
+                frame?: number | null;
             };
             header?: never;
             path: {

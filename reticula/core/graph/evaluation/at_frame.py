@@ -15,17 +15,18 @@ from reticula.core.graph.time.keys import has_keyed, is_keyed, without_keys
 from reticula.core.operators.declaration.parameters import Blend, Parameter
 from reticula.core.operators.scripting.controls import Controls, declared_or_none, parameter_of
 
-__all__ = ["LibraryAtFrame", "document_at", "has_keys"]
+__all__ = ["LibraryAtFrame", "document_at", "has_keys", "node_has_keys"]
 
 
 def has_keys(document: Document) -> bool:
     """Whether any value of a document, at any depth, has keys."""
     if any(is_keyed(dial.get("value")) for dial in document.get("dials", {}).values()):
         return True
-    return any(_node_has_keys(node) for node in document["nodes"].values())
+    return any(node_has_keys(node) for node in document["nodes"].values())
 
 
-def _node_has_keys(node: Mapping[str, Any]) -> bool:
+def node_has_keys(node: Mapping[str, Any]) -> bool:
+    """Whether any value of a node, or of the graph in it, has keys."""
     return any(map(has_keyed, node.get("parameters", {}).values())) or ("graph" in node and has_keys(node["graph"]))
 
 
@@ -50,7 +51,7 @@ def _dial_at(name: str, dial: Mapping[str, Any], frame: float) -> Mapping[str, A
 
 
 def _node_at(node: Mapping[str, Any], frame: float) -> Mapping[str, Any]:
-    if not _node_has_keys(node):
+    if not node_has_keys(node):
         return node
     made = dict(node)
     if "graph" in node:

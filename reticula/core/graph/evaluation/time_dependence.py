@@ -1,0 +1,131 @@
+"""Which nodes of a graph depend on time, and what its values with keys are at the moment that was evaluated."""
+
+from __future__ import annotations
+
+from typing import Any
+
+from reticula.core.context import Library, using
+from reticula.core.errors import ReticulaError
+from reticula.core.graph.editing.levels import steps_of
+from reticula.core.graph.evaluation.at_frame import LibraryAtFrame, document_at, has_keys, node_has_keys
+from reticula.core.graph.evaluation.plan import NodePlan, Plan
+from reticula.core.graph.evaluation.results import Evaluation
+from reticula.core.graph.evaluation.store import EvaluationStore
+from reticula.core.graph.nesting.graph_operator import HOLDERS, STARTING
+from reticula.core.graph.structure.document import Document, feeds_of, split_feed
+from reticula.core.graph.structure.library import library
+from reticula.core.graph.time.keys import has_keyed, is_keyed
+from reticula.core.graph.values.nodes_to_formula import nodes_to_formula
+from reticula.core.language.parse import names_read
+from reticula.core.language.scope import TIMELINE
+
+__all__ = ["keyed_values", "timely_nodes"]
+
+
+def keyed_values(level: Document, done: Evaluation) -> tuple[dict[str, dict[str, Any]], dict[str, Any]]:
+    """Return what values with keys are at the moment of an evaluation: by node and parameter, and by dial.
+
+    ``level`` is the graph that was evaluated, as it is stored.
+    """
+    nodes = {
+        name: {
+            parameter: done.document["nodes"][name]["parameters"][parameter]
+            for parameter, value in node.get("parameters", {}).items()
+            if has_keyed(value)
+        }
+        for name, node in level["nodes"].items()
+        if name in done.document["nodes"] and any(map(has_keyed, node.get("parameters", {}).values()))
+    }
+    keyed = [name for name, dial in level.get("dials", {}).items() if is_keyed(dial.get("value"))]
+    return nodes, {name: done.dials[name] for name in keyed if name in done.dials}
+
+
+def timely_nodes(document: Document, path: str, store: EvaluationStore) -> frozenset[str]:
+    """Return the nodes of the graph at the end of ``path`` whose results may differ from frame to frame.
+
+    A node may if values of it have keys or read time, if it looks at other frames, or if anything that feeds it may.
+    """
+    dials = frozenset(name for name, dial in document.get("dials", {}).items() if is_keyed(dial.get("value")))
+    inputs: frozenset[str] = frozenset()
+    published = library()
+    with using(library=LibraryAtFrame(published, 0.0)):
+        for step in steps_of(path):
+            found = _Level(document, dials, inputs, store, published)
+            node = document["nodes"][step]
+            dials, inputs = found.inside(step)
+            held = node.get("graph") or (published.definition(node["operator"]) or {}).get("graph")
+            document = held or (STARTING if node["operator"] in HOLDERS else {"nodes": {}})
+        return frozenset(_Level(document, dials, inputs, store, published).timely)
+
+
+class _Level:
+    """One graph, with the dials and inputs of it that depend on time."""
+
+    def __init__(
+        self,
+        document: Document,
+        dials: frozenset[str],
+        inputs: frozenset[str],
+        store: EvaluationStore,
+        published: Library,
+    ) -> None:
+        self.document, self.dials, self.inputs, self.store, self.published = document, dials, inputs, store, published
+        self.plan: Plan = store.plan(document_at(document, 0.0))
+        self.read = frozenset(TIMELINE) | dials
+        self.timely: set[str] = set()
+        for name in self.plan.order(None):
+            if self._is_timely(name):
+                self.timely.add(name)
+
+    def inside(self, name: str) -> tuple[frozenset[str], frozenset[str]]:
+        """Return the dials and inputs, of the graph in a node, that depend on time."""
+        node = self.document["nodes"][name]
+        planned = self.plan.node(name)
+        dials = {key for key, value in node.get("parameters", {}).items() if has_keyed(value)}
+        dials |= {key for key, dial in planned.bound.items() if dial in self.dials}
+        dials |= {
+            parameter.name
+            for parameter in planned.operator.parameters
+            if parameter.name in planned.parameters and parameter.name not in planned.bound
+            if parameter.reads(parameter.check(planned.parameters[parameter.name])) & self.read
+        }
+        entries = {
+            entry
+            for entry, feeds in node.get("inputs", {}).items()
+            if any(split_feed(feed)[0] in self.timely for feed in feeds)
+        }
+        return frozenset(dials), frozenset(entries)
+
+    def _is_timely(self, name: str) -> bool:
+        node = self.document["nodes"][name]
+        if node_has_keys(node) or any(split_feed(feed)[0] in self.timely for feed in feeds_of(node)):
+            return True
+        if name in self.plan.problems:
+            return False
+        planned = self.plan.node(name)
+        if planned.operator.name == "input":
+            return planned.checked["name"] in self.inputs
+        return self._reads_time(name, planned)
+
+    def _reads_time(self, name: str, planned: NodePlan) -> bool:
+        chosen = planned.operator
+        if chosen.writes is not None:
+            try:
+                return bool(names_read(nodes_to_formula(self.plan.original, name)) & self.read)
+            except ReticulaError:
+                return False
+        own = frozenset(self.document.get("dials", {})) - self.dials
+        if (planned.names_read - own) & self.read or any(dial in self.dials for dial in planned.bound.values()):
+            return True
+        definition = self.published.definition(chosen.name) if "@" in chosen.name else None
+        if definition is not None and has_keys(definition["graph"]):
+            return True
+        return bool(self.store.time_names(chosen)) or self._follows(planned)
+
+    def _follows(self, planned: NodePlan) -> bool:
+        """Whether formulas of a node read a parameter of another node that has keys or reads time."""
+        if planned.bound:
+            return False
+        _, pairs = planned.read(planned.checked)
+        nodes = self.document["nodes"]
+        return any(node_has_keys(nodes[node]) for node, _ in pairs if node in nodes)
