@@ -6,16 +6,50 @@ export type BufferRef = components['schemas']['BufferRef']
 
 export type Numbers = Float32Array | Uint32Array | Uint8Array
 
-const KEPT = 60
-const known = new Map<string, Promise<Numbers>>()
+/** Bytes of arrays that are kept. */
+const MOST_BYTES = 600e6
+const WIDTHS: Record<string, number> = { u1: 1, u4: 4 }
+const known = new Map<string, { bytes: number; numbers: Promise<Numbers> }>()
+let bytesKnown = 0
+
+/** Bytes that an array takes. */
+export function sizeOf(ref: BufferRef): number {
+  return ref.shape.reduce((product, count) => product * count, WIDTHS[ref.dtype] ?? 4)
+}
+
+/** Every array that an answer names, each once. */
+export function arraysOf(answer: unknown): BufferRef[] {
+  const found = new Map<string, BufferRef>()
+  const walk = (value: unknown): void => {
+    if (typeof value !== 'object' || value === null) return
+    const ref = value as BufferRef
+    if (typeof ref.digest === 'string' && typeof ref.dtype === 'string') found.set(ref.digest, ref)
+    else Object.values(value).forEach(walk)
+  }
+  walk(answer)
+  return [...found.values()]
+}
 
 /** Arrays that came over the line and were not asked for yet. */
 const came = new Map<string, ArrayBuffer>()
+let bytesCame = 0
 
 /** Keep an array that came with an answer, until it is asked for. */
 export function keepArray(digest: string, bytes: ArrayBuffer): void {
+  bytesCame += bytes.byteLength - (came.get(digest)?.byteLength ?? 0)
+  came.delete(digest)
   came.set(digest, bytes)
-  while (came.size > KEPT) came.delete(came.keys().next().value as string)
+  for (const oldest of came.keys()) {
+    if (bytesCame <= MOST_BYTES) return
+    taken(oldest)
+  }
+}
+
+function taken(digest: string): ArrayBuffer | undefined {
+  const bytes = came.get(digest)
+  bytesCame -= bytes?.byteLength ?? 0
+  came.delete(digest)
+  return bytes
 }
 
 /** Return the array that a reference names. */
@@ -24,24 +58,30 @@ export function fetchBuffer(ref: BufferRef): Promise<Numbers> {
   if (there) {
     known.delete(ref.digest)
     known.set(ref.digest, there)
-    return there
+    return there.numbers
   }
-  const made = load(ref).catch((error: unknown) => {
-    known.delete(ref.digest)
+  const numbers = load(ref).catch((error: unknown) => {
+    forget(ref.digest)
     throw error
   })
-  known.set(ref.digest, made)
-  while (known.size > KEPT) known.delete(known.keys().next().value as string)
-  return made
+  known.set(ref.digest, { bytes: sizeOf(ref), numbers })
+  bytesKnown += sizeOf(ref)
+  for (const oldest of known.keys()) {
+    if (bytesKnown <= MOST_BYTES || oldest === ref.digest) break
+    forget(oldest)
+  }
+  return numbers
+}
+
+function forget(digest: string): void {
+  bytesKnown -= known.get(digest)?.bytes ?? 0
+  known.delete(digest)
 }
 
 async function load(ref: BufferRef): Promise<Numbers> {
   if (ref.shape.includes(0)) return typed(ref.dtype, new ArrayBuffer(0))
-  const there = came.get(ref.digest)
-  if (there) {
-    came.delete(ref.digest)
-    return typed(ref.dtype, there)
-  }
+  const there = taken(ref.digest)
+  if (there) return typed(ref.dtype, there)
   const answer = await fetch(`/api/buffers/${ref.digest}`)
   if (!answer.ok) throw new Error('An array of the mesh could not be fetched.')
   return typed(ref.dtype, await answer.arrayBuffer())

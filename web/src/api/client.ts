@@ -22,8 +22,8 @@ export type Change = Schemas['ChangeRequest']['change']
 export type ChangeOf<What extends Change['what']> = Omit<Extract<Change, { what: What }>, 'what'>
 
 export type Operation = { op: string; path: string; value?: unknown; from?: string }
-/** A saved revision, the unsaved edits on top of it, and the graph in it that is meant, by its path. */
-export type Basis = { revision: number; draft: Operation[]; level: string }
+/** A saved revision, the unsaved edits on top of it, the graph in it that is meant, by its path, and the frame. */
+export type Basis = { revision: number; draft: Operation[]; level: string; frame: number | null }
 
 /** The service answered, and said no. */
 export class Refusal extends Error {
@@ -137,6 +137,10 @@ export const api = {
   evaluation: (ticket: string, wait: number, onProgress?: (now: Progress) => void) =>
     ask<EvaluationState>('GET', `/api/evaluations/${ticket}?wait=${wait}`, undefined, onProgress),
   stop: (ticket: string) => call<void>('DELETE', `/api/evaluations/${ticket}`),
+  frame: (text: string, names: Record<string, number>) =>
+    call<Schemas['FrameState']>('POST', '/api/frame', { text, names }),
+  channels: (id: string, request: Partial<Schemas['ChannelsRequest']>) =>
+    call<Schemas['ChannelsState']>('POST', `/api/graphs/${id}/channels`, request),
   looks: (id: string, node: string, queries: Schemas['LookRequest']['queries'], basis: Partial<Basis> = {}) =>
     call<Schemas['LookState']>('POST', `/api/graphs/${id}/looks`, { node, queries, ...basis }),
   text: (id: string, node: string, parameter: string, source: string, elements: number[], basis: Partial<Basis> = {}) =>

@@ -18,6 +18,7 @@ import { useGraph } from '../stores/useGraph'
 import { useKeys } from '../stores/useKeys'
 import { usePackages } from '../stores/usePackages'
 import { useProject } from '../stores/useProject'
+import { useTime } from '../stores/useTime'
 import { useView } from '../stores/useView'
 import type { ViewSurface } from '../view/surface'
 import View from '../view/View.vue'
@@ -42,6 +43,7 @@ const evaluation = useEvaluation()
 const { operator, operatorOf } = useCatalogue()
 const { opened, trouble } = useOpening()
 const view = useView()
+const time = useTime()
 const board = ref<BoardSurface>()
 const picture = ref<ViewSurface>()
 const dials = ref<DialsSurface>()
@@ -55,6 +57,7 @@ const boardSplit = useSplit('board width', 496, 260, () => window.innerWidth - 3
 /** Loaded when they are first opened. */
 const ImportDialog = defineAsyncComponent(() => import('../catalogue/ImportDialog.vue'))
 const PublishDialog = defineAsyncComponent(() => import('../catalogue/PublishDialog.vue'))
+const CurveDrawer = defineAsyncComponent(() => import('../time/CurveDrawer.vue'))
 const ScriptDrawer = defineAsyncComponent(() => import('../script/ScriptDrawer.vue'))
 provide(shapesKey, project.shapeNames)
 provide(addCardKey, (name, parameters) => void add(name, parameters))
@@ -155,11 +158,12 @@ function useShape(name: string) {
         <Divider
           :split="drawerSplit"
           label="Height of the drawer"
-          :what="written ? 'the script' : 'the ledger'"
+          :what="time.curves.value ? 'the curves' : written ? 'the script' : 'the ledger'"
           test="drawer"
           flat
         />
-        <ScriptDrawer v-if="written" :key="written" :node="written" @close="writing = null" />
+        <CurveDrawer v-if="time.curves.value" />
+        <ScriptDrawer v-else-if="written" :key="written" :node="written" @close="writing = null" />
         <Ledger v-else :script="scriptCard" @script="writing = $event" />
       </div>
     </main>

@@ -9,6 +9,7 @@ import { useGraph } from '../stores/useGraph'
 import { useInspection } from '../stores/useInspection'
 import { usePackages } from '../stores/usePackages'
 import { useSelection } from '../stores/useSelection'
+import { useTime } from '../stores/useTime'
 import { useTheme } from '../stores/useTheme'
 import { useView } from '../stores/useView'
 import { PANELS } from '../view/inspect/panels'
@@ -40,6 +41,7 @@ export function useBenchActions(on: Surfaces, open: Dialogs): Action[] {
   const changes = useChanges()
   const theme = useTheme()
   const view = useView()
+  const time = useTime()
   const inspect = useInspection()
   const { browsing, publishing } = usePackages()
   const { remove, duplicate, skip, lookAt, ghost, haveCards, nests, folded } = useCardActions(() => on.board.value)
@@ -118,6 +120,35 @@ export function useBenchActions(on: Surfaces, open: Dialogs): Action[] {
     },
     { name: 'Points', help: 'draw points, or not', run: () => (view.points = view.points ? '' : 'dots') },
     { name: 'Smooth shading', help: 'shade smoothly, or each face flat', run: () => (view.smooth = !view.smooth) },
+    {
+      name: 'Time',
+      help: 'show the frames of the graph below the view, or not',
+      shortcut: 'Shift+M',
+      run: () => (time.shown.value = !time.visible.value),
+    },
+    {
+      name: 'Play',
+      help: 'play the frames, or stop',
+      shortcut: 'M',
+      run: () => {
+        time.shown.value = true
+        if (time.playing.value) time.stop()
+        else time.play()
+      },
+    },
+    {
+      name: 'Set keys',
+      help: 'let turned values and dragged handles set a key at the frame that is shown, or not',
+      run: () => {
+        time.shown.value = true
+        time.armed.value = !time.armed.value
+      },
+    },
+    {
+      name: 'Curves',
+      help: 'show the values with keys as curves in the drawer',
+      run: () => (time.curves.value = !time.curves.value),
+    },
     {
       name: 'Freeze',
       help: 'keep what is looked at as a shape of the project, to go on from by hand',

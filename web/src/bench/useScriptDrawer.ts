@@ -2,6 +2,7 @@
 import { computed, provide, ref, watch, type Ref } from 'vue'
 import { scriptKey } from '../stores/injectionKeys'
 import { useGraph } from '../stores/useGraph'
+import { useTime } from '../stores/useTime'
 import { useSplit } from './useSplit'
 
 const room = () => window.innerHeight - 240
@@ -22,5 +23,9 @@ export function useScriptDrawer(chosenCards: Readonly<Ref<string[]>>) {
     if (id && writing.value) writing.value = id
   })
 
-  return { writing, written, scriptCard, drawerSplit: computed(() => (written.value ? scriptSplit : ledgerSplit)) }
+  const { curves } = useTime()
+  watch(curves, (shown) => shown && (ledgerSplit.closed.value = false))
+  watch(writing, (node) => node && (curves.value = false))
+  const isText = computed(() => written.value && !curves.value)
+  return { writing, written, scriptCard, drawerSplit: computed(() => (isText.value ? scriptSplit : ledgerSplit)) }
 }

@@ -8,12 +8,16 @@ import ParameterField from '../fields/ParameterField.vue'
 import { shapesKey } from '../stores/injectionKeys'
 import { DRAGGED, type Pair } from '../model/parameterLinks'
 import { useChanges } from '../stores/useChanges'
+import { useEvaluation } from '../stores/useEvaluation'
 import { useGraph } from '../stores/useGraph'
+import { useTime } from '../stores/useTime'
 import DialDialog from './DialDialog.vue'
 import PortsDialog from './PortsDialog.vue'
 
 const graph = useGraph()
 const changes = useChanges()
+const time = useTime()
+const { keyed } = useEvaluation()
 const shapes = inject(shapesKey, ref<string[]>([]))
 const open = ref(true)
 const over = ref(false)
@@ -60,8 +64,10 @@ const ports = computed(() => [
   ...(graph.document.value.outputs ?? []).map((port) => `out ${label(port.name)}`),
 ])
 
-function write(name: string, value: unknown, how: 'preview' | 'edit') {
+function write(name: string, typed: unknown, how: 'preview' | 'edit', plain = false) {
   const holder = around.value
+  const entry = dials.value.find((one) => one.name === name)
+  const value = plain ? typed : time.turned(entry?.value, typed, entry?.parameter.widget ?? '')
   const turn = (next: typeof graph.document.value) => {
     if (holder) next.nodes[holder.node]!.parameters = { ...next.nodes[holder.node]!.parameters, [name]: value }
     else next.dials![name]!.value = value
@@ -84,7 +90,8 @@ function preview(name: string, value: unknown, dial: Dial) {
   write(name, kept(dial, value), 'preview')
 }
 
-function commit(name: string, value: unknown, dial: Dial) {
+function commit(name: string, value: unknown, dial: Dial, plain = false) {
+  if (plain) return write(name, value, 'edit', true)
   if (!around.value && ['number', 'integer'].includes(dial.type) && typeof value !== 'number')
     return graph.dropPreview()
   write(name, kept(dial, value), 'edit')
@@ -176,9 +183,10 @@ defineExpose({ add })
             :parameter="entry.parameter"
             :value="entry.value"
             :values="values"
+            :served="keyed.dials[entry.name]"
             :shapes="shapes"
             @preview="preview(entry.name, $event, entry.dial)"
-            @commit="commit(entry.name, $event, entry.dial)"
+            @commit="(typed, plain) => commit(entry.name, typed, entry.dial, plain)"
           />
           <ElButton
             class="drop"

@@ -3,12 +3,20 @@
 import { ElButton } from 'element-plus'
 import { computed, inject, provide } from 'vue'
 import type { ParameterState } from '../api/client'
+import { useTime } from '../stores/useTime'
 import { textPlaceKey } from '../text/textPlace'
 import ParameterField from './ParameterField.vue'
 
-const props = defineProps<{ controls: ParameterState[] | null; value: Record<string, unknown>; shapes: string[] }>()
+const props = defineProps<{
+  controls: ParameterState[] | null
+  value: Record<string, unknown>
+  shapes: string[]
+  /** What those with keys are at the frame that is shown. */
+  served?: Record<string, unknown>
+}>()
 const emit = defineEmits<{ preview: [value: Record<string, unknown>]; commit: [value: Record<string, unknown>] }>()
 
+const time = useTime()
 const place = inject(textPlaceKey, null)
 if (place) provide(textPlaceKey, { node: place.node, prefix: 'controls.' })
 
@@ -16,8 +24,9 @@ const left = computed(() =>
   Object.keys(props.value).filter((name) => !props.controls?.some((control) => control.name === name)),
 )
 
-function withValue(control: ParameterState, value: unknown): Record<string, unknown> {
+function withValue(control: ParameterState, typed: unknown, plain = false): Record<string, unknown> {
   const next = { ...props.value }
+  const value = plain ? typed : time.turned(props.value[control.name], typed, control.widget)
   if (JSON.stringify(value) === JSON.stringify(control.default)) delete next[control.name]
   else next[control.name] = value
   return next
@@ -39,8 +48,9 @@ function forget(name: string) {
       :value="value[control.name] ?? control.default"
       :values="value"
       :shapes="shapes"
+      :served="served?.[control.name]"
       @preview="emit('preview', withValue(control, $event))"
-      @commit="emit('commit', withValue(control, $event))"
+      @commit="(typed, plain) => emit('commit', withValue(control, typed, plain))"
     />
     <p v-if="controls && !controls.length" class="faint">
       The text declares no controls, e.g. <code>reach: number(0, 2) = 0.4</code>

@@ -13,7 +13,9 @@ import GradientField from './GradientField.vue'
 import type { Stop } from '../model/values/gradient'
 import type { CurvePoint } from '../model/values/responseCurve'
 import { toText } from '../model/values/formula'
-import { isKeyed, keysInWords } from '../model/time/keyedValues'
+import { canHaveKeys, isKeyed } from '../model/time/keyedValues'
+import { useTime } from '../stores/useTime'
+import KeyMark from './KeyMark.vue'
 import NumberField from './NumberField.vue'
 import PickedField from './PickedField.vue'
 import PlacesField from './PlacesField.vue'
@@ -25,11 +27,17 @@ const props = defineProps<{
   value: unknown
   values: Record<string, unknown>
   error?: string
+  /** What a value with keys is at the frame that is shown, if the service said so. */
+  served?: unknown
   /** What the input of this parameter holds, if it is known. */
   summary?: Summary | null
   shapes: string[]
 }>()
-const emit = defineEmits<{ preview: [value: unknown]; commit: [value: unknown] }>()
+/** `plain`: it is to be stored as it is; else a key may be set. */
+const emit = defineEmits<{ preview: [value: unknown]; commit: [value: unknown, plain?: boolean] }>()
+
+const time = useTime()
+const shown = computed(() => time.now(props.value, props.served))
 
 const kind = computed<Kind | null>(() => {
   const on = props.parameter.on
@@ -80,17 +88,14 @@ const where = computed(() => (kind.value ? `all ${kind.value}s` : 'formula'))
           class="reset"
           :title="`Back to the default: ${toText(parameter.default) || 'empty'}`"
           :aria-label="`Reset ${parameter.label}`"
-          @click="emit('commit', parameter.default)"
+          @click="emit('commit', parameter.default, true)"
         >
           ↺
         </ElButton>
       </span>
-      <span v-if="isKeyed(value)" class="mono faint" title="It has keys: it differs from frame to frame">{{
-        keysInWords(value)
-      }}</span>
       <ElSwitch
-        v-else-if="parameter.widget === 'toggle'"
-        :model-value="value as boolean"
+        v-if="parameter.widget === 'toggle'"
+        :model-value="shown as boolean"
         :aria-label="parameter.label"
         size="small"
         @update:model-value="emit('commit', $event)"
@@ -98,7 +103,7 @@ const where = computed(() => (kind.value ? `all ${kind.value}s` : 'formula'))
       <Choice
         v-else-if="parameter.widget === 'choice'"
         class="grow"
-        :value="value as string"
+        :value="shown as string"
         :entries="(parameter.options ?? []).map((option) => ({ ...option, label: option.value }))"
         :label="parameter.label"
         @choose="emit('commit', $event)"
@@ -106,7 +111,7 @@ const where = computed(() => (kind.value ? `all ${kind.value}s` : 'formula'))
       <VectorField
         v-else-if="vectorLike"
         :parameter="parameter.name"
-        :value="value"
+        :value="shown"
         :label="parameter.label"
         :size="size"
         :unit="parameter.unit"
@@ -120,7 +125,7 @@ const where = computed(() => (kind.value ? `all ${kind.value}s` : 'formula'))
       <FormulaField
         v-else-if="parameter.widget === 'where'"
         :parameter="parameter.name"
-        :value="value as string"
+        :value="shown as string"
         :label="parameter.label"
         :options="groups"
         :placeholder="where"
@@ -130,7 +135,7 @@ const where = computed(() => (kind.value ? `all ${kind.value}s` : 'formula'))
       />
       <FormulaField
         v-else-if="parameter.widget === 'names'"
-        :value="value as string"
+        :value="shown as string"
         :label="parameter.label"
         :options="everyName"
         :invalid="!!error"
@@ -139,7 +144,7 @@ const where = computed(() => (kind.value ? `all ${kind.value}s` : 'formula'))
       />
       <FormulaField
         v-else-if="parameter.widget === 'attribute'"
-        :value="value as string"
+        :value="shown as string"
         :label="parameter.label"
         :options="found.map((e) => e.name)"
         single
@@ -149,7 +154,7 @@ const where = computed(() => (kind.value ? `all ${kind.value}s` : 'formula'))
       />
       <FormulaField
         v-else-if="parameter.widget === 'new name'"
-        :value="value as string"
+        :value="shown as string"
         :label="parameter.label"
         single
         :invalid="!!error"
@@ -158,7 +163,7 @@ const where = computed(() => (kind.value ? `all ${kind.value}s` : 'formula'))
       />
       <ResponseField
         v-else-if="parameter.widget === 'response curve'"
-        :value="value as CurvePoint[]"
+        :value="shown as CurvePoint[]"
         :label="parameter.label"
         :soft="parameter.soft"
         :low="parameter.low"
@@ -167,14 +172,14 @@ const where = computed(() => (kind.value ? `all ${kind.value}s` : 'formula'))
       />
       <GradientField
         v-else-if="parameter.widget === 'gradient'"
-        :value="value as Stop[]"
+        :value="shown as Stop[]"
         :label="parameter.label"
         @preview="emit('preview', $event)"
         @commit="emit('commit', $event)"
       />
       <PlacesField
         v-else-if="parameter.widget === 'places'"
-        :value="value as [number, number, number][]"
+        :value="shown as [number, number, number][]"
         :label="parameter.label"
         :unit="parameter.unit"
         :invalid="!!error"
@@ -183,22 +188,22 @@ const where = computed(() => (kind.value ? `all ${kind.value}s` : 'formula'))
       />
       <PickedField
         v-else-if="parameter.widget === 'picked'"
-        :value="value as string[]"
+        :value="shown as string[]"
         :label="parameter.label"
         :kind="kind"
         @commit="emit('commit', $event)"
       />
       <span v-else-if="parameter.widget === 'edits'" class="grow edits"
-        >{{ Object.keys(value as object).length }} by hand, in the ledger</span
+        >{{ Object.keys(shown as object).length }} by hand, in the ledger</span
       >
       <span v-else-if="parameter.widget === 'strokes'" class="grow edits"
-        >{{ (value as unknown[]).length }}, painted in the view</span
+        >{{ (shown as unknown[]).length }}, painted in the view</span
       >
       <TextField
         v-else-if="parameter.widget === 'text'"
         class="grow"
         :lines="2"
-        :value="value as string"
+        :value="shown as string"
         :label="parameter.label"
         @type="emit('preview', $event)"
         @settle="emit('commit', $event)"
@@ -206,7 +211,7 @@ const where = computed(() => (kind.value ? `all ${kind.value}s` : 'formula'))
       <Choice
         v-else-if="parameter.widget === 'shape'"
         class="grow"
-        :value="value as string"
+        :value="shown as string"
         :entries="shapeEntries"
         :label="parameter.label"
         hint="choose a shape of this project"
@@ -215,7 +220,7 @@ const where = computed(() => (kind.value ? `all ${kind.value}s` : 'formula'))
       <FormulaField
         v-else-if="parameter.type === 'as chosen' || parameter.type === 'any'"
         :parameter="parameter.name"
-        :value="toText(value)"
+        :value="toText(shown)"
         :label="parameter.label"
         :options="readable"
         :invalid="!!error"
@@ -225,7 +230,7 @@ const where = computed(() => (kind.value ? `all ${kind.value}s` : 'formula'))
       <NumberField
         v-else
         :parameter="parameter.takes_formula ? parameter.name : undefined"
-        :value="value"
+        :value="shown"
         :label="parameter.label"
         :soft="parameter.soft"
         :low="parameter.low"
@@ -239,6 +244,14 @@ const where = computed(() => (kind.value ? `all ${kind.value}s` : 'formula'))
         :invalid="!!error"
         @preview="emit('preview', $event)"
         @commit="emit('commit', $event)"
+      />
+      <KeyMark
+        v-if="isKeyed(value) || (time.visible.value && canHaveKeys(parameter.widget, value))"
+        :stored="value"
+        :now="shown"
+        :label="parameter.label"
+        :name="parameter.name"
+        @change="emit('commit', $event, true)"
       />
     </div>
     <div v-if="error" class="error" role="alert">{{ error }}</div>

@@ -71,6 +71,8 @@ export interface GraphDocument {
     string,
     { position: [number, number, number]; target: [number, number, number]; parallel?: boolean }
   >
+  /** First and last frame, and frames per second. */
+  time?: { first: number; last: number; rate: number }
   nodes: Record<string, GraphNode>
   looking_at?: string | null
   result?: string | null

@@ -3,7 +3,9 @@ import { createGlobalState, useLocalStorage } from '@vueuse/core'
 import { computed, ref, shallowRef, watch } from 'vue'
 import { api, Refusal, type EvaluationState, type NodeReport } from '../api/client'
 import type { LookAnswer, LookQuery } from '../api/results'
+import { KeptFrames } from './keptFrames'
 import { useGraph } from './useGraph'
+import { useMoment } from './useMoment'
 import { splitFeed, type GraphDocument } from '../model/document'
 import { essenceOf } from '../model/levels'
 
@@ -12,6 +14,7 @@ const POLL = 0.5
 
 export const useEvaluation = createGlobalState(() => {
   const graph = useGraph()
+  const moment = useMoment()
   const reports = shallowRef<Record<string, NodeReport>>({})
   /** The node that the looks show: the one looked at, or what feeds it if it failed. */
   const shownNode = ref<string | null>(null)
@@ -31,6 +34,14 @@ export const useEvaluation = createGlobalState(() => {
   const slow = ref(false)
   const progress = ref({ done: 0, total: 0, node: '' })
   const failure = ref('')
+  /** The nodes that may differ from frame to frame, and what values with keys are at the frame that is shown. */
+  const timely = shallowRef<ReadonlySet<string>>(new Set())
+  const keyed = shallowRef<NonNullable<EvaluationState['keyed']>>({ nodes: {}, dials: {} })
+  /** The frame of what is shown. */
+  const shownFrame = ref<number | null>(null)
+  const kept = new KeptFrames()
+  /** Grows with every frame that is kept. */
+  const keptCount = ref(0)
   /** For heavy graphs: nothing is evaluated while a value is dragged. */
   const onRelease = useLocalStorage('reticula on release', false)
   const channel = crypto.randomUUID?.() ?? String(Math.random())
@@ -66,7 +77,12 @@ export const useEvaluation = createGlobalState(() => {
     const node = document.looking_at ?? null
     if (!id) return
     const asked = queries.value
-    const dragging = graph.draft.value.length > 0
+    const question = essence.value + JSON.stringify(asked)
+    const frame = frameNow()
+    const dragging = graph.draft.value.length > 0 || moment.moving.value
+    const there = kept.get(question, frame)
+    if (there) await take(there.answer, document, node, asked, !there.whole, frame)
+    if (there && (there.whole || dragging)) return
     let answer = await api.evaluate(id, {
       ...graph.basis(),
       node,
@@ -83,7 +99,18 @@ export const useEvaluation = createGlobalState(() => {
       answer = await api.evaluation(ticket, POLL, (now) => (progress.value = now))
     }
     if (at !== place()) return
-    await take(answer, document, node, asked, dragging)
+    if (answer.state === 'done' && answer.timely?.length) keep(question, frame, answer, !dragging)
+    await take(answer, document, node, asked, dragging, frame)
+  }
+
+  function keep(question: string, frame: number, answer: EvaluationState, whole: boolean): void {
+    kept.put(question, frame, { answer, whole })
+    keptCount.value += 1
+  }
+
+  /** The frame that is wanted. */
+  function frameNow(): number {
+    return moment.frame.value ?? graph.root.value.time?.first ?? 0
   }
 
   async function take(
@@ -92,6 +119,7 @@ export const useEvaluation = createGlobalState(() => {
     node: string | null,
     asked: LookQuery[],
     dragging: boolean,
+    frame: number,
   ): Promise<void> {
     if (answer.state === 'stopped') return
     if (answer.state === 'failed') {
@@ -105,6 +133,9 @@ export const useEvaluation = createGlobalState(() => {
     reported = place()
     reports.value = dragging ? { ...reports.value, ...answer.nodes } : (answer.nodes ?? {})
     looking.value = answer.looking ?? {}
+    timely.value = new Set(answer.timely ?? [])
+    keyed.value = answer.keyed ?? { nodes: {}, dials: {} }
+    shownFrame.value = frame
     let answers = answer.looks ?? []
     let shown = node
     if (node && answer.nodes?.[splitFeed(node).from]?.state !== 'done' && asked.length) {
@@ -189,6 +220,10 @@ export const useEvaluation = createGlobalState(() => {
     shownNode,
     looks,
     looking,
+    timely,
+    keyed,
+    shownFrame,
+    keptCount,
     stale,
     queries,
     running,
@@ -202,6 +237,25 @@ export const useEvaluation = createGlobalState(() => {
     /** Begin to follow the document. */
     follow(): void {
       watch([essence, queries], request, { immediate: true })
+      watch([moment.frame, moment.moving], () => timely.value.size && request())
+    },
+
+    /** What is asked now, and the frames for which the answer is there. */
+    question: () => essence.value + JSON.stringify(queries.value),
+    readyFrames: (): ReadonlySet<number> => kept.frames(essence.value + JSON.stringify(queries.value)),
+    /** Evaluate what is looked at, at a frame that may be wanted soon; whatever else is asked goes first. */
+    async ahead(frame: number): Promise<void> {
+      const id = graph.state.value?.id
+      const node = graph.document.value.looking_at
+      if (!id || !node) return
+      const question = this.question()
+      const asked = { ...graph.basis(), frame, node, queries: queries.value, only_node: true, ahead: true }
+      let answer = await api.evaluate(id, { ...asked, channel: `${channel} ahead`, wait: POLL })
+      while (answer.state === 'waiting' || answer.state === 'running') {
+        if (question !== this.question()) return void api.stop(answer.ticket)
+        answer = await api.evaluation(answer.ticket, POLL)
+      }
+      if (answer.state === 'done' && !kept.get(question, frame)) keep(question, frame, answer, false)
     },
 
     /** Stop what is being evaluated. */

@@ -5,6 +5,7 @@ import { computed, ref, shallowRef } from 'vue'
 import { api, Refusal, Unreachable, type Basis, type GraphState, type Operation } from '../api/client'
 import type { GraphDocument } from '../model/document'
 import { levelOf, nodeOf } from '../model/levels'
+import { useMoment } from './useMoment'
 
 export type SaveState = 'saved' | 'saving' | 'waiting for the service' | 'not saved'
 
@@ -23,6 +24,7 @@ const RETRY_MS = 2000
 const WAITS = [401, 429, 500, 502, 503, 504, 507]
 
 export const useGraph = createGlobalState(() => {
+  const moment = useMoment()
   const state = shallowRef<GraphState | null>(null)
   /** The whole document as drawn: the saved one with pending edits and the draft of a drag on top. */
   const root = shallowRef<GraphDocument>({ format: 'reticula graph', version: 1, nodes: {}, dials: {} })
@@ -178,6 +180,7 @@ export const useGraph = createGlobalState(() => {
     async open(id: string, known?: GraphState): Promise<void> {
       path.value = []
       lookedAt.value = {}
+      moment.reset()
       pending = []
       draft.value = []
       announced = false
@@ -274,7 +277,12 @@ export const useGraph = createGlobalState(() => {
     unsaved: (): Operation[] => [...pending.flatMap((edit) => edit.patch), ...draft.value],
     /** What an evaluation or a look is based on: the saved revision, and what goes on top of it. */
     basis(): Basis {
-      return { revision: state.value?.revision ?? 0, draft: this.unsaved(), level: path.value.join('/') }
+      return {
+        revision: state.value?.revision ?? 0,
+        draft: this.unsaved(),
+        level: path.value.join('/'),
+        frame: moment.frame.value,
+      }
     },
     hasUnsaved: (): boolean => pending.length > 0,
   }

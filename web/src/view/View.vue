@@ -9,8 +9,10 @@ import { useEvaluation } from '../stores/useEvaluation'
 import { useGraph } from '../stores/useGraph'
 import { useInspection } from '../stores/useInspection'
 import { useSelection } from '../stores/useSelection'
+import { useTime } from '../stores/useTime'
 import { useTheme } from '../stores/useTheme'
 import { useView } from '../stores/useView'
+import TimeStrip from '../time/TimeStrip.vue'
 import AxesMarker from './camera/AxesMarker.vue'
 import type { Standpoint } from './camera/cameras'
 import DividingLine from './camera/DividingLine.vue'
@@ -35,6 +37,7 @@ import StageNotes from './ui/StageNotes.vue'
 import ViewBar from './ui/ViewBar.vue'
 
 const view = useView()
+const time = useTime()
 const { shownNode } = useEvaluation()
 const { document: graph } = useGraph()
 const selection = useSelection()
@@ -258,6 +261,7 @@ defineExpose({ frame, picture })
       </div>
       <Inspector v-if="panel" @frame="frame(true)" />
     </div>
+    <TimeStrip v-if="time.visible.value" />
   </section>
 </template>
 

@@ -6,6 +6,7 @@ import { publishKey, wayKey } from '../../stores/injectionKeys'
 import { useCatalogue } from '../../stores/useCatalogue'
 import { useSelectedCards } from '../../stores/useSelectedCards'
 import { textPlaceKey } from '../../text/textPlace'
+import WaveGlyph from '../../shared/WaveGlyph.vue'
 import CardCounts from './CardCounts.vue'
 import CardFields from './CardFields.vue'
 import CardHeader from './CardHeader.vue'
@@ -16,7 +17,7 @@ import { useCard } from './useCard'
 const props = defineProps<{ id: string; selected?: boolean }>()
 const card = useCard(props.id)
 const { node, declared, report, looking, title, inputs, outputs, visible, wired, writes, line, time } = card
-const { timeHelp, isValue, runsGraph } = card
+const { timeHelp, isValue, runsGraph, isTimely } = card
 const { newer } = useCatalogue()
 const { traced } = useSelectedCards()
 const way = inject(wayKey, ref('down'))
@@ -70,7 +71,7 @@ watch([() => props.selected, () => wired.value.join(), () => visible.value.lengt
       <b v-if="newer(node)" class="new" :title="`Release ${newer(node)} is there; open the card to see what differs`"
         >↑ {{ newer(node) }}</b
       ><span :title="line">{{ line }}</span
-      ><span v-if="time" class="time" :title="timeHelp">{{ time }}</span>
+      ><WaveGlyph v-if="isTimely" /><span v-if="time" class="time" :title="timeHelp">{{ time }}</span>
     </p>
     <p v-else class="about faint">
       <b v-if="node.title">{{ declared?.label }}: </b>{{ declared?.summary }}.

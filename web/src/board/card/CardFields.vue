@@ -11,7 +11,7 @@ import { useSections } from './useSections'
 import { useInputSummaries } from './useInputSummaries'
 
 const props = defineProps<{ card: CardState }>()
-const { id, declared, report, inputs, values, visible, errorOf } = props.card
+const { id, declared, report, inputs, values, valuesNow, visible, errorOf } = props.card
 const { preview, commit } = useCardEdits(props.card)
 const summaries = useInputSummaries(props.card, () => true)
 const shapes = inject(shapesKey, ref<string[]>([]))
@@ -66,13 +66,13 @@ watch(
           :operator="declared"
           :parameter="parameter"
           :value="values[parameter.name]"
-          :values="values"
+          :values="valuesNow"
           :error="errorOf(parameter.name)"
           :summary="summaries[parameter.of ?? 'geo'] ?? summaries[inputs[0]?.name ?? '']"
           :shapes="shapes"
           :controls="controls"
           @preview="preview(parameter.name, $event)"
-          @commit="commit(parameter.name, $event)"
+          @commit="(typed, plain) => commit(parameter.name, typed, plain)"
         />
       </template>
     </template>

@@ -6,10 +6,12 @@ import { useGraph } from '../../stores/useGraph'
 import type { CardState } from './useCard'
 
 const props = defineProps<{ card: CardState; open?: boolean }>()
-const { id, report, message, failedAt, warnings, notes, inSight, isValue } = props.card
+const { id, report, message, failedAt, visible, warnings, notes, inSight, isValue } = props.card
 const graph = useGraph()
 const titleOf = (node: string | null | undefined) => (node && graph.document.value.nodes[node]?.title) || node || ''
 
+/** Whether the message stands at the field that it is about. */
+const saidAtField = computed(() => visible.value.some((parameter) => parameter.name === failedAt.value))
 /** The way to the card inside that failed. */
 const failedInside = computed(() => (report.value?.error?.code === 'nested' ? report.value.error.cause : null))
 async function goInside() {
@@ -20,7 +22,7 @@ async function goInside() {
 </script>
 
 <template>
-  <p v-if="message && !(open && failedAt)" class="message bad" role="alert" data-test="card-error">
+  <p v-if="message && !(open && saidAtField)" class="message bad" role="alert" data-test="card-error">
     {{ message }}
     <ElButton v-if="failedInside" class="small nodrag" text data-test="go-inside" @click.stop="goInside">
       go there

@@ -4,12 +4,13 @@ import Menu from '../../shared/controls/Menu.vue'
 import Choice from '../../shared/controls/Choice.vue'
 import { Handle, Position } from '@vue-flow/core'
 import { ElButton, ElDropdownItem, ElDropdownMenu } from 'element-plus'
-import { inject } from 'vue'
+import { computed, inject } from 'vue'
 import type { OperatorState, ParameterState } from '../../api/client'
 import type { Summary } from '../../api/results'
 import ControlFields from '../../fields/ControlFields.vue'
 import ParameterField from '../../fields/ParameterField.vue'
 import { scriptKey, wiredHereKey } from '../../stores/injectionKeys'
+import { useEvaluation } from '../../stores/useEvaluation'
 import { useGraph } from '../../stores/useGraph'
 import { useRewriting } from '../../stores/useRewriting'
 import { useParameterSource } from './useParameterSource'
@@ -25,7 +26,10 @@ const props = defineProps<{
   shapes: string[]
   controls: ParameterState[] | null
 }>()
-const emit = defineEmits<{ preview: [value: unknown]; commit: [value: unknown] }>()
+/** `plain`: it is to be stored as it is; else a key may be set. */
+const emit = defineEmits<{ preview: [value: unknown]; commit: [value: unknown, plain?: boolean] }>()
+const { keyed } = useEvaluation()
+const served = computed(() => keyed.value.nodes[props.id]?.[props.parameter.name])
 
 const graph = useGraph()
 const rewriting = useRewriting()
@@ -49,7 +53,7 @@ const {
   dragOver,
   drop,
   choose,
-} = useParameterSource(props, (value) => emit('commit', value))
+} = useParameterSource(props, (value) => emit('commit', value, true))
 </script>
 
 <template>
@@ -86,7 +90,7 @@ const {
         text
         title="Take the wire away"
         :aria-label="`Cut the wire of ${parameter.label}`"
-        @click="emit('commit', parameter.default)"
+        @click="emit('commit', parameter.default, true)"
       >
         cut
       </ElButton>
@@ -123,8 +127,9 @@ const {
       :controls="controls"
       :value="value as Record<string, unknown>"
       :shapes="shapes"
+      :served="served as Record<string, unknown>"
       @preview="emit('preview', $event)"
-      @commit="emit('commit', $event)"
+      @commit="emit('commit', $event, true)"
     />
     <template v-else>
       <ElButton
@@ -144,8 +149,9 @@ const {
         :error="error"
         :summary="summary"
         :shapes="shapes"
+        :served="served"
         @preview="emit('preview', $event)"
-        @commit="emit('commit', $event)"
+        @commit="(typed, plain) => emit('commit', typed, plain)"
       />
     </template>
     <Menu v-if="canBeDial" class="menu" @command="act">

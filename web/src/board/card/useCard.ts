@@ -6,6 +6,7 @@ import { inputsOf, isWired, nodeLine, splitFeed } from '../../model/document'
 import { isShown, useCatalogue } from '../../stores/useCatalogue'
 import { useEvaluation } from '../../stores/useEvaluation'
 import { useGraph } from '../../stores/useGraph'
+import { useTime } from '../../stores/useTime'
 
 export type CardState = ReturnType<typeof useCard>
 
@@ -13,7 +14,8 @@ const COUNTED = ['points', 'faces', 'curves', 'instances'] as const
 
 export function useCard(id: string) {
   const graph = useGraph()
-  const { reports } = useEvaluation()
+  const { reports, keyed, timely } = useEvaluation()
+  const moments = useTime()
   const { operatorOf } = useCatalogue()
 
   const node = computed(() => graph.document.value.nodes[id])
@@ -32,8 +34,14 @@ export function useCard(id: string) {
       (declared.value?.parameters ?? []).map((p) => [p.name, node.value?.parameters?.[p.name] ?? p.default]),
     ),
   )
+  /** The same at the frame that is shown: what values with keys are there. */
+  const valuesNow = computed(() =>
+    Object.fromEntries(
+      Object.entries(values.value).map(([name, value]) => [name, moments.now(value, keyed.value.nodes[id]?.[name])]),
+    ),
+  )
   const visible = computed(
-    () => declared.value?.parameters.filter((p) => isShown(p, declared.value!, values.value)) ?? [],
+    () => declared.value?.parameters.filter((p) => isShown(p, declared.value!, valuesNow.value)) ?? [],
   )
   /** The parameters that value nodes feed. */
   const wired = computed(() =>
@@ -58,7 +66,10 @@ export function useCard(id: string) {
     isValue,
     runsGraph,
     values,
+    valuesNow,
     visible,
+    /** Whether its result may differ from frame to frame. */
+    isTimely: computed(() => timely.value.has(id)),
     wired,
     warnings,
     notes,

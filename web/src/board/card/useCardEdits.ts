@@ -2,6 +2,7 @@
 import { setParameter } from '../../model/document'
 import { useChanges } from '../../stores/useChanges'
 import { useGraph } from '../../stores/useGraph'
+import { useTime } from '../../stores/useTime'
 import { useView } from '../../stores/useView'
 import type { CardState } from './useCard'
 
@@ -9,17 +10,23 @@ export function useCardEdits({ id, node, declared, outputs, title }: CardState) 
   const graph = useGraph()
   const changes = useChanges()
   const view = useView()
-  const defaultOf = (name: string) => declared.value?.parameters.find((p) => p.name === name)?.default
+  const time = useTime()
+  const entryOf = (name: string) => declared.value?.parameters.find((p) => p.name === name)
+  const defaultOf = (name: string) => entryOf(name)?.default
+  const turned = (name: string, value: unknown) =>
+    time.turned(node.value?.parameters?.[name], value, entryOf(name)?.widget ?? '')
 
   return {
     preview(name: string, value: unknown): void {
-      graph.preview((next) => setParameter(next, id, name, value, defaultOf(name)))
+      graph.preview((next) => setParameter(next, id, name, turned(name, value), defaultOf(name)))
     },
 
-    commit(name: string, value: unknown): void {
+    /** Store a value: with a key at this frame where it has keys or the time strip is armed, unless it is `plain`. */
+    commit(name: string, value: unknown, plain = false): void {
       graph.dropPreview()
+      const stored = plain ? value : turned(name, value)
       graph.edit(`set ${name.replaceAll('_', ' ')} of ${title.value}`, (next) =>
-        setParameter(next, id, name, value, defaultOf(name)),
+        setParameter(next, id, name, stored, defaultOf(name)),
       )
     },
 

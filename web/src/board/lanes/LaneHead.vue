@@ -2,6 +2,7 @@
 /** The line of a row: lanes, title, what differs from the defaults, counts with change, warnings, and time. */
 import { ElButton } from 'element-plus'
 import KindGlyph from '../../shared/KindGlyph.vue'
+import WaveGlyph from '../../shared/WaveGlyph.vue'
 import { change, count, shortChange } from '../../shared/numbers'
 
 defineProps<{
@@ -19,6 +20,8 @@ defineProps<{
   /** Whether a graph inside can be folded out, and whether it is. */
   nests: boolean
   unfolded: boolean
+  /** Whether it differs from frame to frame. */
+  timely?: boolean
 }>()
 defineEmits<{ turn: [] }>()
 </script>
@@ -36,6 +39,7 @@ defineEmits<{ turn: [] }>()
     {{ unfolded ? '▾' : '▸' }}
   </ElButton>
   <span class="title" :title="title">{{ title }}</span>
+  <WaveGlyph v-if="timely" />
   <span v-if="trouble" class="line bad" :title="trouble">{{ trouble }}</span>
   <span v-else class="line mono" :title="line">{{ line }}</span>
   <span v-if="warnings?.length" class="warn" :title="warnings.join('\n')">! {{ warnings.length }}</span>

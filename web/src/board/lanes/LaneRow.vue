@@ -36,7 +36,7 @@ const props = defineProps<{
 const emit = defineEmits<{ turn: []; resize: [height: number] }>()
 const card = useCard(props.entry.id)
 const { id, node, declared, report, looking, title, line, writes, time, timeHelp, isValue, runsGraph } = card
-const { numbers, warnings, message } = card
+const { numbers, warnings, message, isTimely } = card
 const { look } = useCardEdits(card)
 const { traced } = useSelectedCards()
 const checks = useChecks()
@@ -101,6 +101,7 @@ watch([height, () => props.open], () => emit('resize', props.open ? height.value
         :share="report?.state === 'done' && slowest ? report.seconds / slowest : 0"
         :nests="!!node.graph"
         :unfolded="unfolded"
+        :timely="isTimely"
         @turn="emit('turn')"
       />
       <ElButton

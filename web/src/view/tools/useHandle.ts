@@ -5,6 +5,7 @@ import { useEvaluation } from '../../stores/useEvaluation'
 import { setParameter, splitFeed } from '../../model/document'
 import { useSelectedCards } from '../../stores/useSelectedCards'
 import { useGraph } from '../../stores/useGraph'
+import { useTime } from '../../stores/useTime'
 import { useHeldPlace } from '../../stores/useHeldPlace'
 import { isShown, useCatalogue } from '../../stores/useCatalogue'
 import { answerTo } from '../../api/results'
@@ -19,7 +20,8 @@ export function useHandle(handle: () => Handle | undefined, size: () => number) 
   const snapping = ref(false)
   const { operatorOf } = useCatalogue()
   const { cards } = useSelectedCards()
-  const { reports } = useEvaluation()
+  const { reports, keyed } = useEvaluation()
+  const time = useTime()
   const matrix = shallowRef(IDENTITY)
   const id = computed(() => (cards.value.length === 1 && !graph.fixed.value ? cards.value[0]! : ''))
   const node = computed(() => graph.document.value.nodes[id.value])
@@ -28,7 +30,10 @@ export function useHandle(handle: () => Handle | undefined, size: () => number) 
     Object.fromEntries(
       (declared.value?.parameters ?? []).map((parameter) => [
         parameter.name,
-        node.value?.parameters?.[parameter.name] ?? parameter.default,
+        time.now(
+          node.value?.parameters?.[parameter.name] ?? parameter.default,
+          keyed.value.nodes[id.value]?.[parameter.name],
+        ),
       ]),
     ),
   )
@@ -57,9 +62,11 @@ export function useHandle(handle: () => Handle | undefined, size: () => number) 
     { immediate: true },
   )
 
-  function change(value: unknown, name: string, done: boolean, label: string) {
+  function change(moved: unknown, name: string, done: boolean, label: string) {
     const at = id.value
-    const preset = declared.value?.parameters.find((parameter) => parameter.name === name)?.default
+    const parameter = declared.value?.parameters.find((each) => each.name === name)
+    const preset = parameter?.default
+    const value = time.turned(node.value?.parameters?.[name], moved, parameter?.widget ?? '')
     if (!done) return graph.preview((next) => setParameter(next, at, name, value, preset))
     graph.dropPreview()
     graph.edit(label, (next) => setParameter(next, at, name, value, preset))

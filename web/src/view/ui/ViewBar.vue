@@ -10,10 +10,12 @@ import { byValues, choiceOf, keyOf } from '../../model/values/colorChoice'
 import { aboutType } from '../../stores/attributeTypes'
 import { scaleFor } from '../color/scales'
 import type { Entry } from '../../shared/controls/choices'
+import { useTime } from '../../stores/useTime'
 import { useView } from '../../stores/useView'
 
 const props = defineProps<{ summary: Summary | null }>()
 const view = useView()
+const time = useTime()
 const selection = useSelection()
 const COLORED: Kind[] = ['point', 'edge', 'corner', 'face', 'instance']
 
@@ -222,6 +224,14 @@ const choices = computed(() => [
         @choose="color = $event"
       />
     </div>
+    <ElButton
+      text
+      :aria-pressed="time.visible.value"
+      title="The frames of the graph, below the view"
+      data-test="show-time"
+      @click="time.shown.value = !time.visible.value"
+      >time</ElButton
+    >
   </div>
 </template>
 
