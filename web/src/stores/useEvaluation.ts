@@ -77,10 +77,10 @@ export const useEvaluation = createGlobalState(() => {
     const node = document.looking_at ?? null
     if (!id) return
     const asked = queries.value
-    const question = essence.value + JSON.stringify(asked)
+    const wished = question()
     const frame = frameNow()
     const dragging = graph.draft.value.length > 0 || moment.moving.value
-    const there = kept.get(question, frame)
+    const there = kept.get(wished, frame)
     if (there) await take(there.answer, document, node, asked, !there.whole, frame)
     if (there && (there.whole || dragging)) return
     let answer = await api.evaluate(id, {
@@ -99,13 +99,18 @@ export const useEvaluation = createGlobalState(() => {
       answer = await api.evaluation(ticket, POLL, (now) => (progress.value = now))
     }
     if (at !== place()) return
-    if (answer.state === 'done' && answer.timely?.length) keep(question, frame, answer, !dragging)
+    if (answer.state === 'done' && answer.timely?.length) keep(wished, frame, answer, !dragging)
     await take(answer, document, node, asked, dragging, frame)
   }
 
   function keep(question: string, frame: number, answer: EvaluationState, whole: boolean): void {
     kept.put(question, frame, { answer, whole })
     keptCount.value += 1
+  }
+
+  /** What is asked, whatever the frame. */
+  function question(): string {
+    return essence.value + JSON.stringify(queries.value)
   }
 
   /** The frame that is wanted. */
@@ -240,22 +245,21 @@ export const useEvaluation = createGlobalState(() => {
       watch([moment.frame, moment.moving], () => timely.value.size && request())
     },
 
-    /** What is asked now, and the frames for which the answer is there. */
-    question: () => essence.value + JSON.stringify(queries.value),
-    readyFrames: (): ReadonlySet<number> => kept.frames(essence.value + JSON.stringify(queries.value)),
+    /** The frames for which the answer to what is asked now is there. */
+    readyFrames: (): ReadonlySet<number> => kept.frames(question()),
     /** Evaluate what is looked at, at a frame that may be wanted soon; whatever else is asked goes first. */
     async ahead(frame: number): Promise<void> {
       const id = graph.state.value?.id
       const node = graph.document.value.looking_at
       if (!id || !node) return
-      const question = this.question()
+      const wanted = question()
       const asked = { ...graph.basis(), frame, node, queries: queries.value, only_node: true, ahead: true }
       let answer = await api.evaluate(id, { ...asked, channel: `${channel} ahead`, wait: POLL })
       while (answer.state === 'waiting' || answer.state === 'running') {
-        if (question !== this.question()) return void api.stop(answer.ticket)
+        if (wanted !== question()) return void api.stop(answer.ticket)
         answer = await api.evaluation(answer.ticket, POLL)
       }
-      if (answer.state === 'done' && !kept.get(question, frame)) keep(question, frame, answer, false)
+      if (answer.state === 'done' && !kept.get(wanted, frame)) keep(wanted, frame, answer, false)
     },
 
     /** Stop what is being evaluated. */

@@ -91,6 +91,12 @@ export const useTime = createGlobalState(() => {
     playing.value = false
   }
 
+  function go(to: number): void {
+    stop()
+    trouble.value = ''
+    moment.pass(to)
+  }
+
   /** The next frame that is to be made ready: after the one that is looked at, around the end if it is a loop. */
   function next(): number | null {
     const [low, high] = range.value
@@ -148,17 +154,13 @@ export const useTime = createGlobalState(() => {
     stop,
     speed: computed(() => (playing.value ? drawn.value.length : 0)),
 
-    go(to: number): void {
-      stop()
-      trouble.value = ''
-      moment.pass(to)
-    },
+    go,
 
     /** Go to a frame as it was typed: a number, or a formula such as 12+5. */
     async type(text: string): Promise<void> {
       const names = { frame: frame.value, first: timeline.value.first, last: timeline.value.last }
       try {
-        this.go((await api.frame(text, names)).frame)
+        go((await api.frame(text, names)).frame)
       } catch (error) {
         trouble.value = error instanceof Error ? error.message : String(error)
       }

@@ -82,7 +82,7 @@ function press(event: KeyboardEvent) {
       :value="String(time.frame.value)"
       label="Frame"
       title="A number, or a formula such as 12+5 or last - 10"
-      data-test="frame"
+      data-test="frame-field"
       @settle="time.type"
     />
     <div
