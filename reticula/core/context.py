@@ -9,7 +9,7 @@ from __future__ import annotations
 import contextlib
 from collections.abc import Callable, Iterator, Mapping
 from contextvars import ContextVar
-from dataclasses import dataclass, replace
+from dataclasses import dataclass, field, replace
 from typing import Any, Protocol
 
 from reticula.core.geometry.mesh.geo import Geo
@@ -60,10 +60,13 @@ class Library(Protocol):
 
 
 class NestedGraph(Protocol):
-    """The graph that a node holds. ``given`` is what came in at the node, by input; ``outputs`` names what it makes."""
+    """The graph that a node holds. ``given`` is what came in at the node, by input; ``outputs`` names what it makes;
+    ``before`` is what it made one frame ago, for a node that remembers.
+    """
 
     given: Mapping[str, KeyedGeo]
     outputs: tuple[str, ...]
+    before: Mapping[str, KeyedGeo] | None
 
     def run(self, given: Mapping[str, KeyedGeo], names: Mapping[str, Any]) -> dict[str, KeyedGeo]:
         """Run the graph once on ``given``; its formulas may read ``names``. Returns a geometry per output."""
@@ -72,11 +75,17 @@ class NestedGraph(Protocol):
 
 @dataclass(frozen=True)
 class NodeCall:
-    """The node that is being run, what came in at it by input, and the evaluation that runs it."""
+    """The node that is being run, what came in at it by input, and the evaluation and level that run it.
+
+    ``frames`` has what comes in at other frames, by frame and input; ``before`` the node's own outputs one frame ago.
+    """
 
     node: str
     given: Mapping[str, KeyedGeo | list[KeyedGeo] | None]
     run: Any
+    level: Any = None
+    frames: Mapping[float, Mapping[str, KeyedGeo | list[KeyedGeo] | None]] = field(default_factory=dict)
+    before: Mapping[str, KeyedGeo] | None = None
 
 
 @dataclass(frozen=True)

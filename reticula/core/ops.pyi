@@ -77,6 +77,69 @@ def arc(
     makes no attributes
     """
 
+def at_frame(
+    geo: Geo,
+    *,
+    which: Literal['shift', 'at', 'repeat', 'swing', 'every', 'speed'] = 'shift',
+    by: float | str = -1.0,
+    at: float | str = 0.0,
+    first: float | str = 0.0,
+    last: float | str = 23.0,
+    every: float | str = 2.0,
+    speed: float | str = 0.5,
+) -> Geo:
+    """The input as it is at another frame: earlier or later, held, repeated, or at another speed.
+
+    All that feeds the input is evaluated at that frame; what is known there already is taken from the
+    cache. Frames between two whole ones are looked at, too. Outside of a graph nothing moves, and the
+    input is passed on.
+
+    Parameters
+    ----------
+    geo : Geo
+        Geometry to work on.
+    which : {'shift', 'at', 'repeat', 'swing', 'every', 'speed'}, default: 'shift'
+        Which frame is looked at.
+        ``'shift'``: so many frames later, or earlier.
+        ``'at'``: one certain frame; with keys, any course of frames.
+        ``'repeat'``: a part of the frames again and again.
+        ``'swing'``: a part of the frames forwards and backwards.
+        ``'every'``: every nth frame, held until the next one.
+        ``'speed'``: faster, slower or backwards from a frame on.
+    by : float | str, frames, default: -1.0
+        How many frames later.
+        Matters where ``which`` is 'shift'.
+    at : float | str, default: 0.0
+        The frame that is looked at.
+        Matters where ``which`` is 'at'.
+    first : float | str, default: 0.0
+        Frame from which on this is so, or the first of the part.
+        Matters where ``which`` is ['repeat', 'swing', 'every', 'speed'].
+    last : float | str, default: 23.0
+        Last frame of the part.
+        Matters where ``which`` is ['repeat', 'swing'].
+    every : float | str, frames, default: 2.0
+        How many frames one is held.
+        Matters where ``which`` is 'every'.
+    speed : float | str, default: 0.5
+        Frames of the input per frame; below 0 it goes backwards.
+        Matters where ``which`` is 'speed'.
+
+    Returns
+    -------
+    geo : Geo
+        The result.
+
+    Raises
+    ------
+    ParameterError, FormulaError, GeometryError
+        What cannot be done, where, and what to do about it.
+
+    Notes
+    -----
+    Carries all, as it is at that frame.
+    """
+
 def attribute_value(
     *,
     name: str = 'position',
@@ -101,6 +164,48 @@ def attribute_value(
     Notes
     -----
     Makes no geometry.
+    """
+
+def between_frames(
+    geo: Geo,
+    other: Geo,
+    *,
+    amount: float | str = 0.5,
+    match: Literal['name', 'order'] = 'name',
+    where: str = '',
+) -> Geo:
+    """Blend two geometries: places and attributes of elements that belong together.
+
+    The amount is given for points; faces, curves and other elements take the mean of theirs.
+
+    Parameters
+    ----------
+    geo : Geo
+        Geometry that is blended.
+    other : Geo
+        What it becomes.
+    amount : float | str, default: 0.5
+        0: the first input; 1: the other one.
+    match : {'name', 'order'}, default: 'name'
+        What belongs together.
+        ``'name'``: elements of the same stable name; others stay as they are.
+        ``'order'``: elements in order; both need as many of them.
+    where : str, default: ''
+        Points that are blended, with the attributes of points; empty means all.
+
+    Returns
+    -------
+    geo : Geo
+        The result.
+
+    Raises
+    ------
+    ParameterError, FormulaError, GeometryError
+        What cannot be done, where, and what to do about it.
+
+    Notes
+    -----
+    Carries all of the first input; numbers and vectors of the same name are blended, others stay.
     """
 
 def bevel(
@@ -1119,6 +1224,42 @@ def edit_values(
     Notes
     -----
     Carries all; changes the attribute at the edited elements.
+    """
+
+def evolve(
+    *,
+    reset: int | str = 0,
+    substeps: int | str = 1,
+) -> Geo:
+    """Run the graph inside once for each frame, on its own result of the frame before.
+
+    At the frame of the reset, and before it, an output that has the name of an input is what comes in
+    there; from then on it is what the graph makes of its last result. Other inputs are as they are at
+    each frame. Formulas inside read ``step`` (how often it ran, from 0), ``age`` (seconds since the
+    reset, at the end of the step) and ``seconds_per_step``. The same graph gives the same states,
+    whichever frame is looked at first; what is known stays known, also when it is stopped.
+
+    Parameters
+    ----------
+    reset : int | str, default: 0
+        Frame at which it begins with what comes in.
+    substeps : int | str, default: 1
+        How often the graph inside runs for each frame.
+
+    Returns
+    -------
+    geo : Geo
+        The result.
+
+    Raises
+    ------
+    ParameterError, FormulaError, GeometryError
+        What cannot be done, where, and what to do about it.
+
+    Notes
+    -----
+    As the operators inside say. What comes out under the name of an input goes in there again at the
+    next frame.
     """
 
 def extrude(
@@ -2709,6 +2850,69 @@ def mix_value(
     Makes no geometry.
     """
 
+def motion(
+    geo: Geo,
+    *,
+    of: Literal['point', 'instance'] = 'point',
+    scheme: Literal['central', 'backward'] = 'central',
+    apart: float | str = 1.0,
+    velocity: str = 'velocity',
+    speed: str = 'speed',
+    acceleration: str = '',
+    path_length: str = '',
+    since: float | str = 0.0,
+    missing: ArrayLike | str = (0.0, 0.0, 0.0),
+) -> Geo:
+    """Velocity, speed, acceleration and way of points or placed shapes, from the frames before and after.
+
+    Elements are found again by their stable names, so it does no harm if others come or go. An element
+    that is there at one of two frames only gets the difference to this frame. Places are those in the
+    space of this frame's input.
+
+    Differences as in R. L. Burden and J. D. Faires, Numerical Analysis, section 4.1.
+
+    Parameters
+    ----------
+    geo : Geo
+        Geometry to work on.
+    of : {'point', 'instance'}, default: 'point'
+        What moves: points, or placed shapes.
+        ``'point'``: each point.
+        ``'instance'``: each instance.
+    scheme : {'central', 'backward'}, default: 'central'
+        From which frames.
+        ``'central'``: the frame before and the one after; exact to the second order.
+        ``'backward'``: only from frames before; exact to the first order.
+    apart : float | str, frames, default: 1.0
+        How far these frames are away.
+    velocity : str, default: 'velocity'
+        Vector of the velocity in m/s; empty: none.
+    speed : str, default: 'speed'
+        Its length in m/s; empty: none.
+    acceleration : str, default: ''
+        Vector of the acceleration in m/s²; empty: none.
+    path_length : str, default: ''
+        Metres travelled since a frame; empty: none.
+    since : float | str, default: 0.0
+        Frame from which on metres are counted.
+    missing : ArrayLike | str, m/s, default: (0.0, 0.0, 0.0)
+        Velocity of elements that are at none of these frames.
+
+    Returns
+    -------
+    geo : Geo
+        The result.
+
+    Raises
+    ------
+    ParameterError, FormulaError, GeometryError
+        What cannot be done, where, and what to do about it.
+
+    Notes
+    -----
+    Carries all; adds or replaces the attributes that have a name here.
+    """
+
 def move_attribute(
     geo: Geo,
     *,
@@ -3211,6 +3415,55 @@ def panels(
     -----
     Carries all. Cut faces interpolate; panels laid on the surface have the values of the places they
     lie at.
+    """
+
+def paths_over_time(
+    geo: Geo,
+    *,
+    where: str = '',
+    whole_way: bool = False,
+    back: int | str = 12,
+    since: float | str = 0.0,
+    every: float | str = 1.0,
+    age: str = 'age',
+) -> Geo:
+    """Curves through the places where points were, from then until now.
+
+    Points are found again by their stable names. A path begins where its point has been there ever
+    since; a point that is new has none yet. Places are those in the space of this frame's input.
+
+    Parameters
+    ----------
+    geo : Geo
+        Geometry to work on.
+    where : str, default: ''
+        Points whose paths are drawn, as they are now; empty means all.
+    whole_way : bool, default: False
+        Go back to a certain frame, instead of so many frames.
+    back : int | str, default: 12
+        How many steps they go back.
+        Matters where ``whole_way`` is False.
+    since : float | str, default: 0.0
+        Frame where they begin.
+        Matters where ``whole_way`` is True.
+    every : float | str, frames, default: 1.0
+        How far the steps are apart.
+    age : str, default: 'age'
+        Point attribute: seconds since then; empty: none.
+
+    Returns
+    -------
+    geo : Geo
+        The result.
+
+    Raises
+    ------
+    ParameterError, FormulaError, GeometryError
+        What cannot be done, where, and what to do about it.
+
+    Notes
+    -----
+    Points and curves carry the attributes of the points whose paths they are, as they are now.
     """
 
 def place_instances(

@@ -11,7 +11,7 @@ from flask_openapi3 import Info, OpenAPI
 from werkzeug.routing import PathConverter
 
 from reticula import __version__
-from reticula.service import assets, catalogue, changes, demos, evaluations, frames, graphs, library, packages, projects
+from reticula.service import assets, catalogue, changes, demos, evaluations, frames, graphs, projects
 from reticula.service.config import Config
 from reticula.service.context import Context
 from reticula.service.documentation import install_documentation
@@ -26,6 +26,7 @@ from reticula.service.request_limits import install_limits
 from reticula.service.room import install_room
 from reticula.service.security import install_security
 from reticula.service.serving.parking import install_parking
+from reticula.service.sharing import library, packages
 from reticula.store.assets import AssetFiles
 from reticula.store.database import Database
 from reticula.workers.pool import Pool

@@ -15,10 +15,10 @@ from reticula.core.language.questions import QUESTIONS
 from reticula.core.operators import OPERATORS
 from reticula.service.answers import Answer
 from reticula.service.context import context
-from reticula.service.library import published_states
 from reticula.service.operator_schemas import OperatorList
 from reticula.service.room import LEAST_FREE
 from reticula.service.schemas import Health, Settings
+from reticula.service.sharing.library import published_states
 from reticula.store import settings
 
 __all__ = ["blueprint"]

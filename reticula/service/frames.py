@@ -8,8 +8,8 @@ from flask_openapi3 import APIBlueprint, Tag
 from reticula.core.context import using
 from reticula.core.errors import ParameterError
 from reticula.core.graph.editing.levels import inner_level
+from reticula.core.graph.inspection.channels import Channel, channels_of
 from reticula.core.graph.structure.library import MemoryLibrary
-from reticula.core.graph.time.channels import Channel, channels_of
 from reticula.core.graph.time.timeline import checked_frame
 from reticula.core.language import evaluate_once
 from reticula.service.answers import Answer

@@ -17,9 +17,9 @@ from reticula.core.formats import read_file, write_bytes
 from reticula.core.geometry import Geo
 from reticula.core.graph import Cache, Evaluation, Evaluator, NodeResult, split_feed
 from reticula.core.graph.editing.levels import inner_level
-from reticula.core.graph.evaluation.time_dependence import keyed_values, timely_nodes
 from reticula.core.graph.inspection.provenance import trace
 from reticula.core.graph.inspection.text_inspection import inspect_text
+from reticula.core.graph.inspection.time_dependence import keyed_values, timely_nodes
 from reticula.core.graph.structure.library import MemoryLibrary
 from reticula.core.reports.summary import describe_geo, element_counts
 from reticula.core.spans import recording, span

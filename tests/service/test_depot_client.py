@@ -6,7 +6,7 @@ from typing import Any
 
 import pytest
 
-from reticula.service.depot_client import Depot, DepotDown
+from reticula.service.sharing.depot_client import Depot, DepotDown
 from tests.helpers import QuietHandler, any_port, serving
 
 ENTRY = {"operator": "lift@1.0.0", "title": "Lift", "summary": "Moves up", "size": 5, "more": "dropped"}

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from pydantic import BaseModel, Field
 
-from reticula.core.graph.time.channels import MOST_SAMPLES
+from reticula.core.graph.inspection.channels import MOST_SAMPLES
 from reticula.core.graph.time.timeline import FARTHEST
 from reticula.service.schemas.basics import Strict
 from reticula.service.schemas.graphs import Basis

@@ -30,7 +30,7 @@ def unfold(level: Graph, name: str) -> tuple[Graph, list[str]]:
     chosen = operator_of(node)
     if chosen.graph is None:
         raise GraphError(f"'{node.get('title') or name}' holds no graph to unfold", node=name)
-    if node["operator"] in ("repeat", "for_each"):
+    if node["operator"] in ("repeat", "for_each", "evolve"):
         raise GraphError("a loop cannot be unfolded: its graph runs more than once", node=name)
     if node.get("skip"):
         raise GraphError("this card is skipped; run it again before it is unfolded", node=name)

@@ -13,6 +13,7 @@ from reticula.core.graph.evaluation.at_frame import LibraryAtFrame, document_at
 from reticula.core.graph.evaluation.cache import Cache
 from reticula.core.graph.evaluation.level import Level, Run
 from reticula.core.graph.evaluation.level_inside import level_inside
+from reticula.core.graph.evaluation.moments import DocumentMoments
 from reticula.core.graph.evaluation.results import Evaluation, NodeResult
 from reticula.core.graph.evaluation.store import EvaluationStore
 from reticula.core.graph.nesting.dials import dial_values
@@ -65,8 +66,10 @@ class Evaluator:
         moment = timeline.names(frame)
         published = LibraryAtFrame(operators or library(), frame)
         with using(resources=shapes or resources(), library=published, should_stop=should_stop):
-            run = Run(self.store, on_progress, should_stop)
             given = {name: KeyedGeo(geo, geo.digest) for name, geo in (inputs or {}).items()}
+            aside = Run(self.store, on_progress, should_stop)
+            moments = DocumentMoments(document, dials, given, timeline, operators or library(), aside)
+            run = Run(self.store, on_progress, should_stop, moments=moments)
             now = document_at(document, frame)
             at = Level(run, self.store.plan(now), dial_values(now, dials), given, moment)
             for step in filter(None, level.split("/")):

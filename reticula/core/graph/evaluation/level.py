@@ -5,10 +5,12 @@ from __future__ import annotations
 import hashlib
 import json
 import logging
+import math
 import time
 from collections.abc import Callable, Mapping
-from dataclasses import dataclass, field
-from typing import Any
+from dataclasses import dataclass, field, replace
+from functools import partial
+from typing import Any, Protocol
 
 from reticula.core.context import KeyedGeo, NodeCall, Note, using
 from reticula.core.diagnostics import collecting
@@ -22,11 +24,14 @@ from reticula.core.graph.evaluation.store import EvaluationStore
 from reticula.core.graph.structure.document import feeds_of
 from reticula.core.graph.values.nodes_to_formula import nodes_to_formula
 from reticula.core.operators import Operator
-from reticula.core.operators.declaration.parameters import Shape
+from reticula.core.operators.declaration.parameters import Context, Shape
 from reticula.core.operators.shared.resources import resources
 from reticula.core.spans import recording, span
 
-__all__ = ["Level", "LevelProbe", "LevelReached", "Run", "geometry_of"]
+__all__ = ["Level", "LevelProbe", "LevelReached", "Moments", "Part", "Run", "geometry_of", "parts_of"]
+
+Part = KeyedGeo | list[KeyedGeo] | None
+"""What is connected to one input."""
 
 
 log = logging.getLogger(__name__)
@@ -34,6 +39,22 @@ log = logging.getLogger(__name__)
 
 class LevelReached(Exception):
     """The level that is looked for was reached."""
+
+
+class Moments(Protocol):
+    """The graph of an evaluation at any of its frames."""
+
+    def parts(self, level: Level, node: str, frame: float) -> dict[str, Part]:
+        """Return what is connected to the inputs of a node of a level, at another frame."""
+        ...
+
+    def result(self, level: Level, node: str, frame: float) -> NodeResult:
+        """Return what becomes of a node of a level at another frame."""
+        ...
+
+    def before(self, level: Level, node: str, reset: float) -> dict[str, KeyedGeo] | None:
+        """Return the outputs of a node one frame ago; None at the frame ``reset`` and before it."""
+        ...
 
 
 @dataclass
@@ -62,6 +83,9 @@ class Run:
     count: int = 0
     depth: int = 0
     probe: LevelProbe | None = None
+    moments: Moments | None = None
+    shapes: dict[str, str] = field(default_factory=dict)
+    """Keys of the stored shapes that were read, by name."""
 
     def check(self) -> None:
         """Raise Stopped if the work is not wanted any more."""
@@ -79,6 +103,11 @@ class Level:
     given: Mapping[str, KeyedGeo] = field(default_factory=dict)
     moment: Mapping[str, float] = field(default_factory=dict)
     """What formulas read of time."""
+    path: tuple[str, ...] = ()
+    """The way here from the outermost graph, by nodes and rounds."""
+    keep: bool = False
+    known: dict[str, NodeResult] = field(default_factory=dict)
+    """What is done already, where it is to be kept."""
 
     def evaluate(self, targets: list[str] | None) -> Evaluation:
         """Evaluate ``targets`` and what they need, or every node. Broken nodes do not raise: they are marked failed."""
@@ -94,10 +123,15 @@ class Level:
             self.run.check()
             if self.run.on_progress and self.run.depth == 0:
                 self.run.on_progress(number, len(order), name)
+            if name in self.known:
+                done.nodes[name] = self.known[name]
+                continue
             problem = plan.problems.get(name)
             done.nodes[name] = (
                 _failed(name, problem.message, problem.parameter) if problem else self._node(name, ties, done)
             )
+            if self.keep:
+                self.known[name] = done.nodes[name]
         for name in set(plan.document["nodes"]) - set(order) if targets is None else ():
             problem = plan.problems.get(name)
             done.nodes[name] = _failed(name, problem.message if problem else "it is part of a circle of wires", None)
@@ -140,16 +174,22 @@ class Level:
 
     def _run(self, name: str, planned: NodePlan, ties: ParameterLinks, done: Evaluation) -> NodeResult:
         chosen = planned.operator
-        parts = _parts(chosen, planned.node, done)
         values = planned.values(self.dials)
         names, pairs = planned.read(values)
         tied = ties.resolve(pairs, (name,), chosen)
-        key = self._key(chosen, values, names, tied, parts)
+        if chosen.remembers and self.run.moments is not None:
+            frame, reset = self.moment["frame"], float(self._once(chosen, values, tied, "reset"))
+            held = reset + math.floor(frame - reset + 1e-9)
+            if held < frame and reset < frame:
+                return replace(self.run.moments.result(self, name, held), cached=True)
+        parts = parts_of(chosen, planned.node, done)
+        frames, before = self._other_frames(name, chosen, values, tied)
+        key = self._key(chosen, values, names, tied, parts, frames, before)
         known = self.run.store.cache.get(key)
         cached = known is not None
         if known is None:
             begin = time.perf_counter()
-            call = NodeCall(name, parts, self.run)
+            call = NodeCall(name, parts, self.run, self, frames, before)
             with span(f"node {name}"), recording() as spans, collecting() as notes, using(call=call):
                 made = chosen.run([geometry_of(part) for part in parts.values()], values, self.dials, tied)
             notes += planned.told_of_dials
@@ -163,6 +203,36 @@ class Level:
         outputs = {output.name: geo for output, geo in zip(chosen.outputs, known.outputs, strict=True)}
         return NodeResult(name, "done", key, outputs, known.notes, known.seconds, known.parts, cached)
 
+    def _other_frames(
+        self, name: str, chosen: Operator, values: Mapping[str, Any], tied: Mapping[str, Any]
+    ) -> tuple[dict[float, dict[str, Part]], dict[str, KeyedGeo] | None]:
+        """Return what comes in at the frames that an operator looks at, and its own outputs of the frame before."""
+        if (chosen.frames is None and not chosen.remembers) or self.run.moments is None:
+            return {}, None
+        once = partial(self._once, chosen, values, tied)
+        before = None
+        if chosen.remembers:
+            before = self.run.moments.before(self, name, float(once("reset")))
+        wanted = chosen.frames(once, self.moment) if chosen.frames else ()
+        return {float(frame): self.run.moments.parts(self, name, float(frame)) for frame in wanted}, before
+
+    def call_of(
+        self,
+        name: str,
+        chosen: Operator,
+        values: Mapping[str, Any],
+        tied: Mapping[str, Any],
+        parts: Mapping[str, Part],
+    ) -> NodeCall:
+        """Return the call of a node with what comes in, also at other frames."""
+        with using(moment=self.moment):
+            frames, before = self._other_frames(name, chosen, values, tied)
+        return NodeCall(name, parts, self.run, self, frames, before)
+
+    def _once(self, chosen: Operator, values: Mapping[str, Any], tied: Mapping[str, Any], parameter: str) -> Any:
+        """Return what an operator's function would receive for a parameter that does not vary over elements."""
+        return chosen.parameter(parameter).resolve(values[parameter], Context({}, self.dials, {}, tied))
+
     def _key(
         self,
         chosen: Operator,
@@ -170,40 +240,56 @@ class Level:
         names: frozenset[str],
         tied: Mapping[str, Any],
         parts: Mapping[str, Any],
+        frames: Mapping[float, Mapping[str, Part]],
+        before: Mapping[str, KeyedGeo] | None,
     ) -> str:
-        stored = [
-            resources().key(values[parameter.name])
+        shapes = [
+            values[parameter.name]
             for parameter in chosen.parameters
             if isinstance(getattr(parameter, "inner", parameter), Shape) and values[parameter.name].strip()
         ]
+        stored = [resources().key(name) for name in shapes]
+        self.run.shapes.update(zip(shapes, stored, strict=True))
         read = {
             "operator": [chosen.name, chosen.version, chosen.content],
             "values": values,
             "ties": tied,
             "dials": {name: self.dials[name] for name in sorted(names) if name in self.dials},
-            "inputs": {
-                entry: [one.key for one in part] if isinstance(part, list) else part and part.key
-                for entry, part in parts.items()
-            },
+            "inputs": _keys_of(parts),
             "stored": stored,
         }
+        if frames:
+            read["frames"] = {str(frame): _keys_of(there) for frame, there in frames.items()}
+        if before is not None:
+            read["before"] = _keys_of(before)
         timely = ((names - self.dials.keys()) | self.run.store.time_names(chosen)) & self.moment.keys()
+        if chosen.frames is not None:
+            timely |= {"seconds_per_frame"}
+        if chosen.remembers:
+            timely = frozenset(self.moment)
         if timely:
             read["time"] = {name: self.moment[name] for name in sorted(timely)}
         return hashlib.blake2b(json.dumps(read, sort_keys=True).encode(), digest_size=16).hexdigest()
+
+
+def _keys_of(parts: Mapping[str, Part]) -> dict[str, Any]:
+    return {
+        entry: [one.key for one in part] if isinstance(part, list) else part and part.key
+        for entry, part in parts.items()
+    }
 
 
 def _failed(name: str, message: str, parameter: str | None) -> NodeResult:
     return NodeResult(name, "failed", error={"code": "graph", "message": message, "parameter": parameter})
 
 
-def geometry_of(part: KeyedGeo | list[KeyedGeo] | None) -> Geo | list[Geo] | None:
+def geometry_of(part: Part) -> Geo | list[Geo] | None:
     return [one.geo for one in part] if isinstance(part, list) else part.geo if part else None
 
 
-def _parts(chosen: Operator, node: Mapping[str, Any], done: Evaluation) -> dict[str, KeyedGeo | list[KeyedGeo] | None]:
+def parts_of(chosen: Operator, node: Mapping[str, Any], done: Evaluation) -> dict[str, Part]:
     """Return what is connected to each input of a node."""
-    gathered: dict[str, KeyedGeo | list[KeyedGeo] | None] = {}
+    gathered: dict[str, Part] = {}
     for entry in chosen.inputs_for(node.get("parameters", {})):
         connected = [done.part(feed) for feed in node.get("inputs", {}).get(entry.name, [])]
         if not connected and not entry.optional and not entry.many:

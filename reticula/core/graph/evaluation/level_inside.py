@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from reticula.core.context import KeyedGeo, NodeCall, using
+from reticula.core.context import KeyedGeo, using
 from reticula.core.diagnostics import collecting
 from reticula.core.errors import GraphError, ReticulaError, Stopped
 from reticula.core.graph.evaluation.level import Level, LevelProbe, LevelReached, geometry_of
@@ -10,6 +10,7 @@ from reticula.core.graph.evaluation.parameter_links import ParameterLinks
 from reticula.core.graph.evaluation.results import Evaluation
 from reticula.core.graph.nesting.graph_operator import HOLDERS
 from reticula.core.graph.structure.document import feeds_of
+from reticula.core.operators.shared.nested_graph import LOOP_NAMES, STATE_NAMES
 
 __all__ = ["level_inside"]
 
@@ -40,7 +41,8 @@ def level_inside(level: Level, step: str) -> Level:
         values = planned.values(level.dials)
         _, pairs = planned.read(values)
         tied = ParameterLinks(level.plan.document, level.dials).resolve(pairs, (name,), chosen)
-        with collecting(), using(call=NodeCall(name, parts, run), moment=level.moment):
+        call = level.call_of(name, chosen, values, tied, parts)
+        with collecting(), using(call=call, moment=level.moment):
             chosen.run([geometry_of(part) for part in parts.values()], values, level.dials, tied)
     except (LevelReached, ReticulaError) as error:
         if isinstance(error, Stopped):
@@ -53,5 +55,6 @@ def level_inside(level: Level, step: str) -> Level:
     own = {parameter.name for parameter in chosen.parameters} - set(chosen.graph.get("dials", {}))
     fallback = {parameter.name: parameter.default for parameter in chosen.parameters if parameter.name not in own}
     given = {entry: part for entry, part in parts.items() if isinstance(part, KeyedGeo)}
-    extra = {} if name not in HOLDERS else {"iteration": 0, "iterations": 1, "part": 0, "parts": 1, "part_value": 0}
-    return Level(run, run.store.plan(chosen.graph), {**fallback, **extra}, given, level.moment)
+    read = {**LOOP_NAMES, **(STATE_NAMES if chosen.remembers else {})}
+    extra = dict.fromkeys(read, 0) | {"iterations": 1, "parts": 1} if chosen.name in HOLDERS else {}
+    return Level(run, run.store.plan(chosen.graph), {**fallback, **extra}, given, level.moment, (*level.path, step))

@@ -66,7 +66,9 @@ def run_nested(
         raise LimitError(f"graphs inside graphs go {DEEPEST} deep at most")
     run.depth += 1
     try:
-        here = _HeldGraph(run, run.store.plan(made.graph), given, dials, call.node if call else made.label)
+        path = call.level.path if call and call.level else ()
+        here = _HeldGraph(run, run.store.plan(made.graph), given, dials, call.node if call else made.label, path)
+        here.before = call.before if call else None
         with using(nested_graph=here, call=None):
             outputs = base.body(**own)
     finally:
@@ -87,11 +89,19 @@ class _HeldGraph:
     """The graph of a node, as the operator that runs it knows it. See :class:`Inside`."""
 
     def __init__(
-        self, run: Run, plan: Plan, given: Mapping[str, KeyedGeo], dials: Mapping[str, Any], node: str
+        self,
+        run: Run,
+        plan: Plan,
+        given: Mapping[str, KeyedGeo],
+        dials: Mapping[str, Any],
+        node: str,
+        path: tuple[str, ...],
     ) -> None:
         self._run, self._plan, self._dials, self._node = run, plan, dials, node
         self._moment = current().moment or TIMELINE
+        self._path = path
         self.given = given
+        self.before: Mapping[str, KeyedGeo] | None = None
         self._feeds = {entry["name"]: entry["feed"] for entry in plan.document.get("outputs", [])}
         self.outputs = tuple(self._feeds)
         self._told: dict[str, None] = {}
@@ -107,9 +117,11 @@ class _HeldGraph:
         total = names.get("iterations", names.get("parts"))
         if total and run.on_progress and run.depth == 1:
             run.on_progress(names.get("iteration", names.get("part", 0)), total, self._node)
-        level = Level(run, self._plan, {**self._dials, **names}, given, self._moment)
+        number = names.get("iteration", names.get("part"))
+        path = (*self._path, self._node if number is None else f"{self._node}@{number}")
+        level = Level(run, self._plan, {**self._dials, **names}, given, self._moment, path)
         if run.probe is not None and run.depth == run.probe.depth:
-            run.probe.take(level, names.get("iteration", names.get("part")))
+            run.probe.take(level, number)
         done = level.evaluate(list(self._feeds.values()))
         self._gather(done)
         return {name: self._output(name, feed, level, done) for name, feed in self._feeds.items()}

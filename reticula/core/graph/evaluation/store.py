@@ -3,6 +3,8 @@
 from __future__ import annotations
 
 from collections import OrderedDict
+from collections.abc import Callable
+from typing import Any, TypeVar
 
 from reticula.core.graph.evaluation.cache import Cache
 from reticula.core.graph.evaluation.plan import Plan
@@ -14,6 +16,7 @@ from reticula.core.operators import Operator
 
 __all__ = ["EvaluationStore"]
 
+T = TypeVar("T")
 MOST_PLANS = 256
 
 
@@ -24,6 +27,7 @@ class EvaluationStore:
         self.cache = cache or Cache()
         self._plans: OrderedDict[str, Plan] = OrderedDict()
         self._time_names: dict[str, frozenset[str]] = {}
+        self._states: OrderedDict[str, Any] = OrderedDict()
 
     def plan(self, document: Document) -> Plan:
         """Return the plan of a document in which nothing has keys, made once."""
@@ -34,6 +38,14 @@ class EvaluationStore:
                 self._plans.popitem(last=False)
         self._plans.move_to_end(key)
         return self._plans[key]
+
+    def states(self, question: str, make: Callable[[], T]) -> T:
+        """Return what is kept of the states of a node, from one evaluation to the next."""
+        found: T = self._states.setdefault(question, make())
+        self._states.move_to_end(question)
+        while len(self._states) > MOST_PLANS:
+            self._states.popitem(last=False)
+        return found
 
     def time_names(self, holder: Operator) -> frozenset[str]:
         """Return what formulas inside of an operator's graph, at any depth, read of time."""

@@ -17,7 +17,7 @@ from reticula.core.graph.structure.document import Document
 from reticula.core.graph.structure.library import is_published, library, published_name, references
 from reticula.core.operators import Operator, find_operator
 from reticula.core.operators.declaration.operator import Input, Output
-from reticula.core.operators.shared.nested_graph import LOOP_NAMES
+from reticula.core.operators.shared.nested_graph import LOOP_NAMES, STATE_NAMES
 
 __all__ = [
     "HOLDERS",
@@ -30,7 +30,7 @@ __all__ = [
     "operator_of",
 ]
 
-HOLDERS = ("folded", "repeat", "for_each")
+HOLDERS = ("folded", "repeat", "for_each", "evolve")
 """Operators whose nodes hold a graph."""
 STARTING: dict[str, Any] = {
     "format": "reticula graph",
@@ -145,6 +145,8 @@ def _declared(base: Operator, graph: Document, name: str, content: str) -> Opera
     for dial, settings in graph.get("dials", {}).items():
         if dial in own:
             raise GraphError(f"the dial '{dial}' has the name of a parameter of {base.label}; rename it")
+        if base.remembers and dial in STATE_NAMES:
+            raise GraphError(f"a dial cannot be called '{dial}' here: that is {STATE_NAMES[dial]}; rename it")
         try:
             dials.append(dial_of(dial, settings))
         except ParameterError as error:

@@ -23,6 +23,10 @@ __all__ = ["OPERATORS", "Input", "Operator", "Output", "operator"]
 OPERATORS: dict[str, Operator] = {}
 Brings = Mapping[str, tuple[str, Any] | None]
 Body = Callable[..., "Geo | tuple[Geo, ...]"]
+Once = Callable[[str], Any]
+"""Gives what an operator's function would receive for a parameter that does not vary over elements."""
+Frames = Callable[[Once, Mapping[str, float]], Sequence[float]]
+"""Says which frames of its inputs an operator looks at, from its parameters and what formulas read of time."""
 MoreInputs = Callable[[Mapping[str, Any]], Sequence["Input"]]
 Function = TypeVar("Function", bound=Body)
 
@@ -43,7 +47,9 @@ class Operator:
 
     ``carries`` says what becomes of attributes; ``makes`` names the groups and attributes it adds. Call it like a
     function: geometries in the order of ``inputs`` (an input that takes many comes last and takes the rest), parameters
-    by name. One that runs a graph holds it as ``graph``; ``content`` is a hash of that.
+    by name. One that runs a graph holds it as ``graph``; ``content`` is a hash of that. ``frames`` says at which other
+    frames it looks at its inputs; one that ``remembers`` gets its own result of the frame before, from the frame on
+    that its parameter ``reset`` gives.
     """
 
     name: str
@@ -63,6 +69,8 @@ class Operator:
     content: str = ""
     graph: Mapping[str, Any] | None = None
     brings: Brings = field(default_factory=dict)
+    frames: Frames | None = None
+    remembers: bool = False
 
     def expects(self, values: Mapping[str, Any]) -> set[str]:
         """Return the names of the findings of checks that this operator may bring with these parameter values."""
@@ -216,7 +224,7 @@ class Operator:
             "keywords": list(self.keywords),
             "version": self.version,
             "inputs": [{"name": i.name, "help": i.help, "many": i.many, "optional": i.optional} for i in self.inputs],
-            "holds_graph": self.name in ("folded", "repeat", "for_each"),
+            "holds_graph": self.name in ("folded", "repeat", "for_each", "evolve"),
             "makes_value": self.writes is not None,
             "declares_inputs": self.more_inputs is not None,
             "outputs": [{"name": o.name, "help": o.help} for o in self.outputs],
@@ -273,12 +281,15 @@ def operator(
     writes: Callable[..., str] | None = None,
     brings: Brings | None = None,
     sections: Mapping[str, Sequence[str]] | None = None,
+    frames: Frames | None = None,
+    remembers: bool = False,
 ) -> Callable[[Function], Function]:
     """Declare the decorated function as an operator.
 
     ``writes`` makes it a value node: it writes an expression and no geometry is made.
     ``more_inputs`` names inputs that depend on parameter values; they follow the declared ones.
     ``brings`` names what checks may find in a healthy result, see :class:`Operator`.
+    ``frames`` and ``remembers`` are for operators that look at other frames, see :class:`Operator`.
     ``sections`` puts parameters under headings that are closed at first, by name; all others are the main ones.
 
     The first line of its docstring is the summary. Its positional arguments are the inputs, its keyword-only
@@ -308,6 +319,8 @@ def operator(
             more_inputs,
             writes,
             brings=brings or {},
+            frames=frames,
+            remembers=remembers,
         )
         for parameter in made.parameters:
             parameter.check(parameter.default)

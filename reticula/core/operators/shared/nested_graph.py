@@ -8,7 +8,7 @@ from __future__ import annotations
 from reticula.core.context import NestedGraph, current
 from reticula.core.errors import GeometryError
 
-__all__ = ["LOOP_NAMES", "nested_graph"]
+__all__ = ["LOOP_NAMES", "STATE_NAMES", "nested_graph"]
 
 LOOP_NAMES = {
     "iteration": "number of this round, from 0",
@@ -18,6 +18,12 @@ LOOP_NAMES = {
     "part_value": "the value that all elements of this part have",
 }
 """What formulas inside a loop may read."""
+STATE_NAMES = {
+    "step": "how often the state was made before this, from 0",
+    "age": "seconds since the state began, at the end of this step",
+    "seconds_per_step": "seconds from one state to the next",
+}
+"""What formulas inside a graph that evolves may read."""
 
 
 def nested_graph() -> NestedGraph:

@@ -9,7 +9,7 @@ import pytest
 from reticula.core.context import using
 from reticula.core.graph.evaluation.evaluator import Evaluator
 from reticula.core.graph.evaluation.store import EvaluationStore
-from reticula.core.graph.evaluation.time_dependence import keyed_values, timely_nodes
+from reticula.core.graph.inspection.time_dependence import keyed_values, timely_nodes
 from reticula.core.graph.structure.library import MemoryLibrary
 from tests.core.graph.building import graph, node
 
@@ -46,6 +46,19 @@ def test_keys_names_of_time_dials_and_all_that_hangs_on_them() -> None:
         }
     ) | {"dials": {"reach": {"type": "number", "value": RISING}, "other": {"type": "number", "value": 1}}}
     assert timely(document) == {"keyed", "read", "bound", "formula", "follows", "after"}
+
+
+def test_states_depend_on_time_and_looking_at_other_frames_does_if_its_input_does() -> None:
+    inner = {**INNER, "dials": {}, "nodes": {"geo": node("input"), "up": node("triangulate", "geo")}}
+    document = graph(
+        {
+            "sheet": node("grid"),
+            "state": node("evolve", "sheet", graph=inner),
+            "told": node("motion", "state"),
+            "still": node("motion", "sheet"),
+        }
+    )
+    assert timely(document) == {"state", "told"}
 
 
 def test_a_dial_of_the_name_hides_the_frame() -> None:

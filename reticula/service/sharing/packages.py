@@ -16,11 +16,8 @@ from reticula.core.errors import FormatError
 from reticula.core.packages import Signature, definition_key, own_key, sign_package
 from reticula.service.answers import Answer
 from reticula.service.context import context
-from reticula.service.depot_client import Depot, DepotDown
 from reticula.service.errors import refuse
-from reticula.service.library import Came, keep_definition, package_bytes
 from reticula.service.operator_schemas import OperatorPath
-from reticula.service.package_signatures import judged, publisher_name
 from reticula.service.schemas import (
     DepotState,
     ErrorState,
@@ -30,6 +27,9 @@ from reticula.service.schemas import (
     ReviewState,
 )
 from reticula.service.serving.parking import Result, result_later
+from reticula.service.sharing.depot_client import Depot, DepotDown
+from reticula.service.sharing.library import Came, keep_definition, package_bytes
+from reticula.service.sharing.package_signatures import judged, publisher_name
 from reticula.store import library
 from reticula.store.errors import NotFound
 from reticula.workers.tasks import Job

@@ -109,6 +109,8 @@ class _Level:
 
     def _reads_time(self, name: str, planned: NodePlan) -> bool:
         chosen = planned.operator
+        if chosen.remembers:
+            return True
         if chosen.writes is not None:
             try:
                 return bool(names_read(nodes_to_formula(self.plan.original, name)) & self.read)

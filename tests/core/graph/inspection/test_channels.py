@@ -8,7 +8,7 @@ import numpy as np
 import pytest
 
 from reticula.core.errors import ParameterError
-from reticula.core.graph.time.channels import channels_of
+from reticula.core.graph.inspection.channels import channels_of
 from tests.core.graph.building import graph, node
 
 RISING = {"keys": [{"frame": 0, "value": 0.0, "way": "straight"}, {"frame": 10, "value": 1.0}]}
