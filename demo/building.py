@@ -6,7 +6,7 @@ import json
 from pathlib import Path
 from typing import Any
 
-__all__ = ["dial", "document", "ink", "node", "stamps", "write"]
+__all__ = ["dial", "document", "ink", "keys", "node", "stamps", "write"]
 
 HERE = Path(__file__).parent
 
@@ -50,6 +50,11 @@ def dial(value: float, soft: tuple[float, float], help: str, unit: str = "", ste
         "unit": unit,
         "help": help,
     }
+
+
+def keys(*at: tuple[float, Any], way: str = "smooth") -> dict[str, Any]:
+    """Return a value with keys, given as frame and value."""
+    return {"keys": [{"frame": frame, "value": value, "way": way} for frame, value in at]}
 
 
 def document(title: str, notes: str, nodes: dict[str, Any], dials: dict[str, Any], result: str) -> dict[str, Any]:

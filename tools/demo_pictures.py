@@ -12,6 +12,9 @@ from reticula.bundle import DEMO
 from tools.choosing import choose
 from tools.pictures import CHROMIUM, picture_of
 
+LATE = 0.85
+"""Where in the frames of a demo that moves its picture is taken, as a share of them."""
+
 
 def main(address: str) -> None:
     """Write a picture of each demo beside its graph."""
@@ -25,9 +28,15 @@ def main(address: str) -> None:
         page.click("[data-test=look]")
         page.click("[data-test=quality-studio]")
         for path in sorted(DEMO.glob("*.json")):
-            choose(page, "[data-test=graph]", label=json.loads(path.read_text("utf-8"))["title"])
+            document = json.loads(path.read_text("utf-8"))
+            choose(page, "[data-test=graph]", label=document["title"])
             page.wait_for_selector(".bench[aria-busy=false] .stage[aria-busy=false]", timeout=120_000)
             page.wait_for_timeout(3500)
+            if "time" in document:
+                first, last = document["time"]["first"], document["time"]["last"]
+                page.fill("[data-test=frame-field]", str(round(first + LATE * (last - first))))
+                page.press("[data-test=frame-field]", "Enter")
+                page.wait_for_timeout(3500)
             page.click("[data-test=frame]")
             page.wait_for_timeout(1500)
             data = picture_of(page, "webp")
