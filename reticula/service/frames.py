@@ -1,12 +1,15 @@
-"""Time: frames as they are typed, and values with keys over them."""
+"""Time: frames as they are typed, values with keys over them, and pictures of frames joined to films."""
 
 from __future__ import annotations
 
+import secrets
+
 import numpy as np
+from flask import Response, request
 from flask_openapi3 import APIBlueprint, Tag
 
 from reticula.core.context import using
-from reticula.core.errors import ParameterError
+from reticula.core.errors import FormatError, ParameterError
 from reticula.core.graph.editing.levels import inner_level
 from reticula.core.graph.inspection.channels import Channel, channels_of
 from reticula.core.graph.structure.library import MemoryLibrary
@@ -15,7 +18,10 @@ from reticula.core.language import evaluate_once
 from reticula.service.answers import Answer
 from reticula.service.context import context
 from reticula.service.schemas import ChannelsRequest, ChannelsState, ErrorState, FrameState, FrameText, GraphPath
+from reticula.service.serving.parking import Result, result_later
 from reticula.store import graphs
+from reticula.workers.films import FILMS
+from reticula.workers.tasks import Job
 
 __all__ = ["blueprint"]
 
@@ -41,6 +47,51 @@ def sample_channels(path: GraphPath, body: ChannelsRequest) -> Answer:
         level = inner_level(document, body.level, around.library)
         channels = [_sampled(channel, frames) for channel in channels_of(level)]
     return {"frames": frames.tolist(), "channels": channels}
+
+
+@blueprint.post("/graphs/<graph_id>/films", responses={413: ErrorState, 422: ErrorState})
+def join_pictures(path: GraphPath) -> Answer:
+    """Join pictures that the page drew to a film, and answer with it.
+
+    Multipart fields: ``pictures`` (a ZIP of PNG files, joined in the order of their names), ``format`` and ``rate``
+    (pictures per second).
+    """
+    here = context()
+    with here.database.session() as session:
+        project = graphs.get(session, path.graph_id).project_id
+    given, ending = request.files.get("pictures"), request.form.get("format", "mp4")
+    if given is None:
+        raise FormatError("there are no pictures in this upload")
+    if ending not in FILMS:
+        raise FormatError(f"there is no film called '{ending}'; there are {', '.join(FILMS)}")
+    rate = _rate(request.form.get("rate", "24"))
+    stem = here.pool.buffers.folder / f"film-{secrets.token_hex(8)}"
+    source, target = stem.with_suffix(".zip"), stem.with_suffix(f".{ending}")
+    given.save(source)
+
+    def hand_out(result: Result) -> Response:
+        try:
+            result()
+            data = target.read_bytes()
+        finally:
+            source.unlink(missing_ok=True)
+            target.unlink(missing_ok=True)
+        response = Response(data, mimetype="application/octet-stream")
+        response.headers.set("Content-Disposition", "attachment", filename=f"film.{ending}")
+        return response
+
+    about = {"pictures": str(source), "target": str(target), "rate": rate}
+    return result_later(Job("film", about=about), hand_out, affinity=project)
+
+
+def _rate(text: str) -> float:
+    try:
+        rate = float(text)
+    except ValueError:
+        rate = 0.0
+    if not 0.01 <= rate <= 1000:
+        raise FormatError(f"a film has from 0.01 to 1,000 pictures per second, not '{text}'")
+    return rate
 
 
 def _sampled(channel: Channel, frames: np.ndarray) -> dict[str, object]:

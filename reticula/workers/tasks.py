@@ -26,6 +26,7 @@ from reticula.core.spans import recording, span
 from reticula.workers.buffers import BufferFiles
 from reticula.workers.check_counts import CheckCounts
 from reticula.workers.comparison import difference
+from reticula.workers.films import join_film
 from reticula.workers.package_jobs import PACKAGE_JOBS, publication
 from reticula.workers.result_queries import look
 
@@ -41,8 +42,8 @@ class Job:
     from ``about`` (and ``stored``, see :func:`reticula.core.packages.prepare`). ``level`` leads to the graph inside a
     node, ``frame`` is the moment; ``library`` holds the definitions of the published operators that are used.
     ``moments`` are earlier documents, by revision, with what they need. ``check`` counts what is wrong with each
-    node's result. ``review`` and ``unpack`` read the package at ``about["path"]``, see
-    :mod:`reticula.workers.package_jobs`.
+    node's result. ``film`` joins pictures (``about``: pictures, target, rate). ``review`` and ``unpack`` read the
+    package at ``about["path"]``, see :mod:`reticula.workers.package_jobs`.
     """
 
     what: str
@@ -104,6 +105,9 @@ class Worker:
         """Return the job's result as plain data; raises ReticulaError if the job as a whole cannot be done."""
         if job.what == "examine":
             return self._examine(job)
+        if job.what == "film":
+            paths = Path(job.about["pictures"]), Path(job.about["target"])
+            return {"pictures": join_film(*paths, job.about["rate"], _now_and_then(on_progress), should_stop)}
         shapes, library = StoredShapes(job.shapes, self.kept), MemoryLibrary(job.library)
         if job.what == "publish":
             with using(library=library), collecting():

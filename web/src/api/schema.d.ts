@@ -330,6 +330,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/graphs/{graph_id}/films": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Join pictures that the page drew to a film, and answer with it.
+         * @description <br/>Multipart fields: ``pictures`` (a ZIP of PNG files, joined in the order of their names), ``format`` and ``rate``<br/>(pictures per second).
+         */
+        post: operations["frames_join_pictures_graphs__graph_id__films_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/graphs/{graph_id}/freezes": {
         parameters: {
             query?: never;
@@ -4373,6 +4393,46 @@ export interface operations {
         };
         requestBody?: never;
         responses: {
+            /** @description The request or what it asks for is wrong; it says how */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorState"];
+                };
+            };
+            /** @description Refused (403, 404, 409, 413), too much at once (429), or not possible now (5xx) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorState"];
+                };
+            };
+        };
+    };
+    frames_join_pictures_graphs__graph_id__films_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                graph_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorState"];
+                };
+            };
             /** @description The request or what it asks for is wrong; it says how */
             422: {
                 headers: {
