@@ -2,12 +2,16 @@
 
 from __future__ import annotations
 
+import zipfile
+from pathlib import Path
 from typing import Any
 
+import av
 import numpy as np
 import pytest
 from playwright.sync_api import expect
 
+from reticula.core.formats import read_bytes
 from tests.browser.conftest import Bench
 from tests.browser.test_looking import look_from, middle
 from tests.browser.test_operators import select_cards
@@ -201,3 +205,45 @@ def test_what_is_no_frame_is_told_and_nothing_moves(bench: Bench) -> None:
     expect(page.locator("[data-test=time-strip] [role=alert]")).to_contain_text("no_such")
     shown_at(bench, 0)
     bench.errors.clear()
+
+
+def test_a_film_is_made_and_read_back(bench: Bench, tmp_path: Path) -> None:
+    page = bench.page
+    bench.new_graph(moving())
+    page.click("[data-test=frames]")
+    page.fill("[data-test=film-width] input", "160")
+    page.fill("[data-test=film-height] input", "100")
+    page.keyboard.press("Tab")
+    with page.expect_download(timeout=120_000) as download:
+        page.click("[data-test=save-frames]")
+    film = tmp_path / "film.mp4"
+    download.value.save_as(film)
+    assert download.value.suggested_filename.endswith(".mp4")
+    with av.open(str(film)) as video:
+        pictures = [frame.to_ndarray(format="rgb24").astype(int) for frame in video.decode(video=0)]
+    assert len(pictures) == 11
+    assert pictures[0].shape == (100, 160, 3)
+    changed = [(np.abs(one - pictures[0]) > 24).any(axis=2).mean() for one in pictures]
+    assert changed[-1] > 0.02, "the block is higher at the end"
+    assert changed[5] < changed[-1]
+    expect(page.locator("[data-test=frames-dialog]")).to_have_count(0)
+    shown_at(bench, 0)
+
+
+def test_the_mesh_of_every_other_frame_is_saved_as_numbered_files(bench: Bench, tmp_path: Path) -> None:
+    page = bench.page
+    bench.new_graph(moving())
+    page.click("[data-test=frames]")
+    page.locator("[data-test=save-files]").click()
+    choose(page, "[data-test=mesh-format]", value="obj|")
+    page.get_by_label("Every how many frames").first.fill("5")
+    page.keyboard.press("Tab")
+    with page.expect_download(timeout=60_000) as download:
+        page.click("[data-test=save-frames]")
+    saved = tmp_path / "frames.zip"
+    download.value.save_as(saved)
+    with zipfile.ZipFile(saved) as file:
+        names = file.namelist()
+        heights = [float(read_bytes("a.obj", file.read(name)).positions[:, 1].max()) for name in names]
+    assert [name.split(".")[1] for name in names] == ["0000", "0005", "0010"]
+    assert heights == pytest.approx([0.1, 0.2, 0.3])

@@ -95,6 +95,16 @@ async function fetched<T>(method: string, path: string, body?: unknown): Promise
   return answer.status === 204 ? (undefined as T) : ((await answer.json()) as T)
 }
 
+/** What the service hands out as bytes. */
+async function given(path: string, options: RequestInit): Promise<Response> {
+  const answer = await fetch(path, options)
+  if (answer.ok) return answer
+  const state: unknown = await answer
+    .json()
+    .catch(() => ({ code: 'http', message: `The request failed (${answer.status}).` }))
+  throw refusal(answer.status, state as ErrorState)
+}
+
 export const api = {
   session: () => call<Schemas['SessionState']>('GET', '/api/session'),
   signIn: (name: string, password: string) => call<Schemas['SessionState']>('POST', '/api/session', { name, password }),
@@ -141,6 +151,30 @@ export const api = {
     call<Schemas['FrameState']>('POST', '/api/frame', { text, names }),
   channels: (id: string, request: Partial<Schemas['ChannelsRequest']>) =>
     call<Schemas['ChannelsState']>('POST', `/api/graphs/${id}/channels`, request),
+  /** The mesh of a node, as a file. */
+  exported: async (
+    id: string,
+    {
+      node,
+      format,
+      encoding,
+      level,
+      frame,
+    }: Record<'node' | 'format' | 'encoding' | 'level', string> & { frame: number },
+    signal: AbortSignal,
+  ): Promise<Uint8Array> => {
+    const asked = new URLSearchParams({ node, format, encoding, level, frame: String(frame) })
+    return new Uint8Array(await (await given(`/api/graphs/${id}/export?${asked}`, { signal })).arrayBuffer())
+  },
+  /** Pictures joined to a film. */
+  joined: async (id: string, pictures: Blob, format: string, rate: number, signal: AbortSignal): Promise<Blob> => {
+    const body = new FormData()
+    body.set('pictures', pictures, 'pictures.zip')
+    body.set('format', format)
+    body.set('rate', String(rate))
+    const headers: HeadersInit = csrfToken ? { 'X-CSRF-Token': csrfToken } : {}
+    return (await given(`/api/graphs/${id}/films`, { method: 'POST', body, headers, signal })).blob()
+  },
   looks: (id: string, node: string, queries: Schemas['LookRequest']['queries'], basis: Partial<Basis> = {}) =>
     call<Schemas['LookState']>('POST', `/api/graphs/${id}/looks`, { node, queries, ...basis }),
   text: (id: string, node: string, parameter: string, source: string, elements: number[], basis: Partial<Basis> = {}) =>

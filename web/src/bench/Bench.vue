@@ -57,6 +57,7 @@ const boardSplit = useSplit('board width', 496, 260, () => window.innerWidth - 3
 /** Loaded when they are first opened. */
 const ImportDialog = defineAsyncComponent(() => import('../catalogue/ImportDialog.vue'))
 const PublishDialog = defineAsyncComponent(() => import('../catalogue/PublishDialog.vue'))
+const FramesDialog = defineAsyncComponent(() => import('../time/output/FramesDialog.vue'))
 const CurveDrawer = defineAsyncComponent(() => import('../time/CurveDrawer.vue'))
 const ScriptDrawer = defineAsyncComponent(() => import('../script/ScriptDrawer.vue'))
 provide(shapesKey, project.shapeNames)
@@ -196,6 +197,7 @@ function useShape(name: string) {
       @keys="keys = $event"
       @close="helping = false"
     />
+    <FramesDialog v-if="time.saving.value" :view="picture" @close="time.saving.value = false" />
     <Tour v-model="touring" />
     <div v-if="dropping" class="dropping">
       Drop meshes (OBJ, PLY, STL) to add them to the project, or a package (ZIP) to import it

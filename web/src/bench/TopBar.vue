@@ -8,6 +8,7 @@ import { computed } from 'vue'
 import AccountMenu from '../people/AccountMenu.vue'
 import { useGraph } from '../stores/useGraph'
 import { useCatalogue } from '../stores/useCatalogue'
+import { useTime } from '../stores/useTime'
 import { useTheme } from '../stores/useTheme'
 import { useProject } from '../stores/useProject'
 
@@ -15,6 +16,7 @@ const { hint, keyOf } = useKeys()
 
 const emit = defineEmits<{ find: []; shapes: []; catalogue: []; demos: [] }>()
 const graph = useGraph()
+const time = useTime()
 const project = useProject()
 const { catalogue } = useCatalogue()
 const { theme, toggle } = useTheme()
@@ -29,7 +31,7 @@ const exports = computed(() => {
       title: `${format.name}${encoding ? `, ${encoding}` : ''}`,
       keeps: `keeps ${format.keeps}`,
       key: `${ending}-${encoding}`,
-      href: `/api/graphs/${id}/export?node=${encodeURIComponent(node)}&format=${ending}&encoding=${encoding}&level=${encodeURIComponent(graph.path.value.join('/'))}`,
+      href: `/api/graphs/${id}/export?node=${encodeURIComponent(node)}&format=${ending}&encoding=${encoding}&level=${encodeURIComponent(graph.path.value.join('/'))}&frame=${time.frame.value}`,
     }))
   })
 })

@@ -144,6 +144,7 @@ export function useBenchActions(on: Surfaces, open: Dialogs): Action[] {
         time.armed.value = !time.armed.value
       },
     },
+    { name: 'Save all frames', help: 'as meshes, pictures or a film', run: () => (time.saving.value = true) },
     {
       name: 'Curves',
       help: 'show the values with keys as curves in the drawer',

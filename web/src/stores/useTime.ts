@@ -34,6 +34,8 @@ export const useTime = createGlobalState(() => {
   const playing = ref(false)
   /** Whether the drawer shows the values with keys as curves. */
   const curves = ref(false)
+  /** Whether the dialog that saves all frames is open. */
+  const saving = ref(false)
   const trouble = ref('')
 
   const timeline = computed(() => graph.root.value.time ?? DEFAULT)
@@ -143,7 +145,10 @@ export const useTime = createGlobalState(() => {
     armed,
     playing,
     curves,
+    saving,
     trouble,
+    /** Something is evaluated; what is shown may be about to change. */
+    waiting: computed(() => evaluation.running.value),
     timeline,
     frame,
     range,

@@ -168,6 +168,13 @@ function press(event: KeyboardEvent) {
       @click="time.curves.value = !time.curves.value"
       >curves</ElButton
     >
+    <ElButton
+      text
+      title="Save all frames: as meshes, pictures or a film"
+      data-test="frames"
+      @click="time.saving.value = true"
+      >save</ElButton
+    >
     <FrameSettings />
     <p v-if="time.trouble.value" class="trouble" role="alert">{{ time.trouble.value }}</p>
   </div>

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 /** The 3D picture of the node that is looked at. */
 import Slider from '../shared/controls/Slider.vue'
-import { useResizeObserver } from '@vueuse/core'
+import { until, useResizeObserver } from '@vueuse/core'
 import { computed, nextTick, onBeforeUnmount, onMounted, ref, watch } from 'vue'
 import { splitFeed } from '../model/document'
 import { useCatalogue } from '../stores/useCatalogue'
@@ -38,7 +38,7 @@ import ViewBar from './ui/ViewBar.vue'
 
 const view = useView()
 const time = useTime()
-const { shownNode } = useEvaluation()
+const { shownNode, reports } = useEvaluation()
 const { document: graph } = useGraph()
 const selection = useSelection()
 const { theme } = useTheme()
@@ -68,7 +68,7 @@ const handles = useHandle(
 const tools = useTools({ scene: () => scene, canvas, area, handles })
 const tool = tools.current
 const marks = computed(() => (tool.value.marks?.value.length ? tool.value.marks.value : traced.value))
-const { save, picture } = useSnapshot(
+const { save, picture, still } = useSnapshot(
   () => canvas.value,
   () => scene,
 )
@@ -184,7 +184,18 @@ useResizeObserver(box, ([entry]) => {
   scene?.resize(area.value.width, area.value.height)
 })
 onBeforeUnmount(() => scene?.dispose())
-defineExpose({ frame, picture })
+/** Go to a frame, and take its picture when it is there. */
+async function pictureAt(frame: number, wish: Parameters<typeof still>[0]): Promise<Blob> {
+  time.go(frame)
+  await until(() => !time.behind.value && !time.waiting.value).toBe(true)
+  await nextTick()
+  await until(loading).toBe(0)
+  const report = reports.value[splitFeed(graph.value.looking_at ?? '').from]
+  const said = trouble.value || (report?.state === 'done' ? '' : (report?.error?.message ?? 'nothing is looked at'))
+  if (said) throw new Error(`At frame ${frame}: ${said}`)
+  return still(wish)
+}
+defineExpose({ frame, picture, pictureAt })
 </script>
 
 <template>

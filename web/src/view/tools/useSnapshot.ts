@@ -60,6 +60,16 @@ export function useSnapshot(canvas: () => HTMLCanvasElement | undefined, scene: 
       setTimeout(() => URL.revokeObjectURL(href), 60_000)
     },
 
+    /** What is seen now, as a PNG of a size in pixels. */
+    async still({ width, height, backdrop }: { width: number; height: number; backdrop: boolean }): Promise<Blob> {
+      await settled()
+      const [made, context] = paper(width, height, backdrop)
+      scene()?.still(width, height, (tile, x, y) => context.drawImage(tile, x, y))
+      const file = await new Promise<Blob | null>((done) => made.toBlob(done, 'image/png'))
+      if (!file) throw new Error(`A picture of ${width} by ${height} pixels is too large for this browser.`)
+      return file
+    },
+
     /** The view as a picture for the page of an operator. */
     async picture(): Promise<string> {
       const source = await settled()
