@@ -12,7 +12,7 @@ from pathlib import Path
 
 import numpy as np
 
-from bench import browser, crowds, graphs, operators, scripts, topology, values
+from bench import browser, crowds, frames, graphs, operators, scripts, topology, values
 from bench.measure import table
 
 INTRODUCTION = """# Speed
@@ -32,6 +32,7 @@ def main() -> None:
         "values": values.rows,
         "scripts": scripts.rows,
         "graphs": graphs.rows,
+        "frames": frames.rows,
         "browser": browser.rows,
     }
     for row in itertools.chain.from_iterable(rows() for name, rows in parts.items() if not wanted or name in wanted):

@@ -172,3 +172,25 @@ def test_what_is_missing_is_said_when_a_package_is_made() -> None:
         write_package("outer@1.0.0", {"outer@1.0.0": package.definitions["outer@1.0.0"]}, {}, {})
     with pytest.raises(FormatError):
         read_package(b"PK\x03\x04")
+
+
+def test_a_package_is_called_at_a_frame() -> None:
+    rising = {"keys": [{"frame": 0, "value": [0, 0, 0], "way": "straight"}, {"frame": 10, "value": [0, 5, 0]}]}
+    inner = graph({"up": node("transform", "geo", move=rising)}, inputs=("geo",), outputs={"geo": "up"})
+    library, _ = published()
+    release(graph({"a": node("box"), "b": node("folded", "a", graph=inner)}), library, name="rising")
+    package = read_package(write_package("rising@1.0.0", library.definitions, {}, {}))
+    assert [package(ops.box(), frame=frame).bounds[0, 1] for frame in (0, 4, 20)] == pytest.approx([-0.5, 1.5, 4.5])
+    assert package(geo=ops.box(), frame=4).bounds[0, 1] == pytest.approx(1.5)
+    with pytest.raises(ReticulaError, match="no such parameter"):
+        package(ops.box(), frame=4, hight=2)
+
+
+def test_a_state_of_a_package_grows_to_a_frame() -> None:
+    step = graph({"up": node("transform", "geo", move=[0, 1, 0])}, inputs=("geo",), outputs={"geo": "up"})
+    inner = graph({"grown": node("evolve", "geo", graph=step)}, inputs=("geo",), outputs={"geo": "grown"})
+    library, _ = published()
+    release(graph({"a": node("box"), "b": node("folded", "a", graph=inner)}), library, name="growing")
+    package = read_package(write_package("growing@1.0.0", library.definitions, {}, {}))
+    assert package(ops.box(), frame=7).bounds[0, 1] == pytest.approx(6.5)
+    assert package(ops.box()).bounds[0, 1] == pytest.approx(-0.5)
