@@ -106,10 +106,25 @@ def main() -> None:
         page.wait_for_timeout(1500)
         take(page, "ribbed_arch")
         values(page)
+        curves(page)
         scripts(page)
         operators(page)
         wide(page)
         browser.close()
+
+
+def curves(page: Page) -> None:
+    """A graph that moves: the time strip, and its values with keys as curves."""
+    choose(page, "[data-test=graph]", label="Current drift")
+    page.wait_for_timeout(3500)
+    page.click("[data-test=curves]")
+    page.fill("[data-test=frame-field]", "64")
+    page.press("[data-test=frame-field]", "Enter")
+    page.wait_for_timeout(4500)
+    page.locator("[data-test=curve-key]").nth(4).click()
+    page.wait_for_timeout(1000)
+    take(page, "curves")
+    page.click("[data-test=close-curves]")
 
 
 def sharing(page: Page, name: str, password: str) -> None:

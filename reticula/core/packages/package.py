@@ -112,7 +112,12 @@ class Package:
         entries = {f"in_{name}": {"operator": "input", "parameters": {"name": name}} for name in named}
         wires = {name: [f"in_{name}"] for name in named}
         node = {"operator": self.main, "parameters": given, "inputs": wires}
-        document = {"format": "reticula graph", "version": 1, "nodes": {**entries, "made": node}}
+        document = {
+            "format": "reticula graph",
+            "version": 1,
+            "nodes": {**entries, "made": node},
+            "inputs": [{"name": name} for name in named],
+        }
         done = Evaluator().evaluate(
             document,
             frame=frame,

@@ -122,6 +122,25 @@ function press(event: KeyboardEvent) {
           ? `${chosen} ${chosen === 1 ? 'key' : 'keys'} chosen; drag them, or set:`
           : 'Click a key, or draw a box around several; a double click on a curve sets one.'
       }}</span>
+      <ElButton text :disabled="!chosen" title="Put the chosen keys by" data-test="copy-keys" @click="selection.copy()"
+        >copy</ElButton
+      >
+      <ElButton
+        text
+        title="Set the keys that were put by, the first of them at the frame that is looked at"
+        :disabled="!selection.clipboard.value.length"
+        data-test="paste-keys"
+        @click="selection.paste(time.frame.value)"
+        >paste</ElButton
+      >
+      <ElButton
+        text
+        :disabled="!chosen"
+        title="Delete the chosen keys"
+        data-test="delete-keys"
+        @click="selection.remove()"
+        >delete</ElButton
+      >
       <ElButton text title="Back to the ledger" data-test="close-curves" @click="time.curves.value = false"
         >close</ElButton
       >
@@ -172,18 +191,6 @@ function press(event: KeyboardEvent) {
           label="How many times as far from the first chosen key"
           @settle="times = $event"
         /><ElButton text data-test="scale-keys" @click="scale">× as long</ElButton></label
-      >
-      <ElButton text title="Put the chosen keys by" data-test="copy-keys" @click="selection.copy()">copy</ElButton>
-      <ElButton
-        text
-        title="Set the keys that were put by, the first of them at the frame that is looked at"
-        :disabled="!selection.clipboard.value.length"
-        data-test="paste-keys"
-        @click="selection.paste(time.frame.value)"
-        >paste</ElButton
-      >
-      <ElButton text title="Delete the chosen keys" data-test="delete-keys" @click="selection.remove()"
-        >delete</ElButton
       >
     </fieldset>
     <p v-if="trouble" class="bad" role="alert">{{ trouble }}</p>

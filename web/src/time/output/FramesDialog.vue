@@ -47,6 +47,15 @@ const share = computed(() =>
   output.progress.value ? Math.round((100 * output.progress.value.done) / Math.max(output.progress.value.total, 1)) : 0,
 )
 
+/** How many files come of it, or how long a film. */
+const told = computed(() => {
+  const rate = time.timeline.value.rate / wish.step
+  const frames = `${count.value} ${count.value === 1 ? 'frame' : 'frames'}`
+  const isFilm = what.value === 'film' && wish.film !== 'png'
+  const length = `${(count.value / rate).toFixed(1)} s at ${Number(rate.toFixed(2))} pictures per second`
+  return isFilm ? `${frames}: ${length}` : `${frames}, in one ZIP`
+})
+
 async function save() {
   const { first, last, step, width, height, backdrop } = wish
   const [format = 'ply', encoding = ''] = (mesh.value ?? '').split('|')
@@ -145,12 +154,7 @@ function close() {
       </template>
       <span />
       <span class="faint">
-        {{ count }} {{ count === 1 ? 'frame' : 'frames' }}
-        <template v-if="what === 'film' && wish.film !== 'png'">
-          , {{ (count / (time.timeline.value.rate / wish.step)).toFixed(1) }} s at
-          {{ Number((time.timeline.value.rate / wish.step).toFixed(2)) }} pictures per second</template
-        >
-        <template v-else>, in one ZIP</template>
+        {{ told }}
       </span>
     </div>
     <p v-if="output.trouble.value" class="bad" role="alert">{{ output.trouble.value }}</p>
