@@ -13,7 +13,7 @@ import pytest
 
 from reticula.core.geometry import Geo
 from tests.core.graph.building import node
-from tests.core.operators.time.moving import at, moved
+from tests.core.operators.time.moving import at, moved, velocity_of
 
 RATE = 10.0
 OMEGA, RADIUS = 1.7, 0.8
@@ -27,19 +27,19 @@ def told(by: str, frame: float, **asked: object) -> Geo:
 @pytest.mark.parametrize("scheme", ["central", "backward"])
 def test_uniform_motion_is_exact(scheme: str) -> None:
     made = told("vec3(2 * time, -3 * time, 0.5 * time)", 7, scheme=scheme)
-    np.testing.assert_allclose(made.attribute("point", "velocity"), np.tile([2, -3, 0.5], (8, 1)), atol=1e-12)
+    np.testing.assert_allclose(velocity_of(made), np.tile([2, -3, 0.5], (8, 1)), atol=1e-12)
     np.testing.assert_allclose(made.attribute("point", "acceleration"), 0.0, atol=1e-10)
 
 
 def test_free_fall_is_exact_by_central_differences() -> None:
     made = told("vec3(0, -9.81 / 2 * time * time, 0)", 7)
-    np.testing.assert_allclose(made.attribute("point", "velocity")[:, 1], -9.81 * 7 / RATE, rtol=1e-10)
+    np.testing.assert_allclose(velocity_of(made)[:, 1], -9.81 * 7 / RATE, rtol=1e-10)
     np.testing.assert_allclose(made.attribute("point", "acceleration")[:, 1], -9.81, rtol=1e-9)
 
 
 def test_free_fall_by_backward_differences_is_half_a_frame_late() -> None:
     made = told("vec3(0, -9.81 / 2 * time * time, 0)", 7, scheme="backward")
-    np.testing.assert_allclose(made.attribute("point", "velocity")[:, 1], -9.81 * 6.5 / RATE, rtol=1e-10)
+    np.testing.assert_allclose(velocity_of(made)[:, 1], -9.81 * 6.5 / RATE, rtol=1e-10)
     np.testing.assert_allclose(made.attribute("point", "acceleration")[:, 1], -9.81, rtol=1e-9)
 
 
@@ -58,8 +58,7 @@ def test_circular_motion_converges_with_the_order_of_the_scheme(scheme: str, ord
     angle = OMEGA * 7 / RATE
     exact = OMEGA * RADIUS * np.array([-np.sin(angle), 0, np.cos(angle)])
     errors = [
-        np.linalg.norm(told(ROUND, 7, scheme=scheme, apart=apart).attribute("point", "velocity")[0] - exact)
-        for apart in (1.0, 0.5, 0.25)
+        np.linalg.norm(velocity_of(told(ROUND, 7, scheme=scheme, apart=apart))[0] - exact) for apart in (1.0, 0.5, 0.25)
     ]
     orders = np.log2(np.divide(errors[:-1], errors[1:]))
     np.testing.assert_allclose(orders, order, atol=0.1)

@@ -11,6 +11,7 @@ from reticula.core.geometry import Geo
 from reticula.core.graph.evaluation.evaluator import Evaluator, frames_of, run_graph
 from reticula.core.operators.shared.resources import DiskResources
 from tests.core.graph.building import graph, node
+from tests.core.operators.time.moving import velocity_of
 
 
 def growing(source: str = "here.position = position + vec3(0, 1, 0)", **parameters: Any) -> dict[str, Any]:
@@ -130,7 +131,7 @@ def test_it_works_inside_of_folded_graphs_and_loops() -> None:
 def test_motion_sees_states_grow() -> None:
     document = growing()
     document["nodes"]["told"] = node("motion", "grown", scheme="backward")
-    velocity = run_graph(document, node="told", frame=4).attribute("point", "velocity")
+    velocity = velocity_of(run_graph(document, node="told", frame=4))
     assert velocity[0].tolist() == pytest.approx([0, 10, 0])
 
 

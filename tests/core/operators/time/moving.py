@@ -8,7 +8,7 @@ from reticula.core.geometry import Geo
 from reticula.core.graph.evaluation.evaluator import run_graph
 from tests.core.graph.building import graph, node
 
-__all__ = ["at", "moved"]
+__all__ = ["at", "moved", "velocity_of"]
 
 TIME = {"first": 0, "last": 48, "rate": 10}
 
@@ -25,3 +25,9 @@ def moved(by: str, **last: Any) -> dict[str, Any]:
 
 def at(document: dict[str, Any], frame: float, of: str = "last") -> Geo:
     return run_graph(document, node=of, frame=frame)
+
+
+def velocity_of(geo: Geo) -> Any:
+    """The velocity of each point ``(N, 3)``."""
+    name = "velocity"
+    return geo.attribute("point", name)
