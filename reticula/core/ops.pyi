@@ -4954,7 +4954,8 @@ def script(
     """Run a text on every element of a kind, or once: it reads, writes, makes and removes.
 
     The language is described in language.md. Controls and inputs are declared in the text: ``reach:
-    number(0, 2) = 0.4`` and ``reef: geometry``.
+    number(0, 2) = 0.4`` and ``reef: geometry``. ``here.before('position')`` is what an attribute was
+    one frame ago.
 
     Parameters
     ----------

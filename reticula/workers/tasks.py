@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+import os
+import shutil
 import time
 from collections.abc import Callable, Mapping, Sequence
 from dataclasses import dataclass, field, replace
@@ -17,6 +19,7 @@ from reticula.core.formats import read_file, write_bytes
 from reticula.core.geometry import Geo
 from reticula.core.graph import Cache, Evaluation, Evaluator, NodeResult, split_feed
 from reticula.core.graph.editing.levels import inner_level
+from reticula.core.graph.evaluation.spill import SpillFiles
 from reticula.core.graph.inspection.provenance import trace
 from reticula.core.graph.inspection.text_inspection import inspect_text
 from reticula.core.graph.inspection.time_dependence import keyed_values, timely_nodes
@@ -30,7 +33,22 @@ from reticula.workers.films import join_film
 from reticula.workers.package_jobs import PACKAGE_JOBS, publication
 from reticula.workers.result_queries import look
 
-__all__ = ["Job", "StoredShapes", "Worker"]
+__all__ = ["Job", "StoredShapes", "Worker", "spill_folder"]
+
+
+SPILL = 2
+"""How many times as many bytes as in memory an evaluator keeps on disk."""
+
+
+def spill_folder(buffers: Path) -> Path:
+    """Return where this process keeps results on disk, beside the buffers; folders of processes that ended are
+    deleted.
+    """
+    folder = buffers.with_name("kept")
+    for entry in folder.iterdir() if folder.is_dir() else ():
+        if not Path("/proc", entry.name).exists():
+            shutil.rmtree(entry, ignore_errors=True)
+    return folder / str(os.getpid())
 
 
 @dataclass(frozen=True)
@@ -95,7 +113,8 @@ class Worker:
 
     def __init__(self, buffers: BufferFiles, cache_bytes: int) -> None:
         self.buffers = buffers
-        self.evaluator = Evaluator(Cache(cache_bytes))
+        spill = SpillFiles(spill_folder(buffers.folder), SPILL * cache_bytes)
+        self.evaluator = Evaluator(Cache(cache_bytes, spill))
         self.kept: dict[str, Geo] = {}
         self.checks = CheckCounts()
 

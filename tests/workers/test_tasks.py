@@ -1,5 +1,6 @@
 """Jobs of an evaluator, without its process: evaluate and look, examine, export, inspect, stored shapes."""
 
+import os
 from pathlib import Path
 from typing import Any
 
@@ -9,7 +10,7 @@ from reticula.contract.queries import LookQuery
 from reticula.core import Geo, ops
 from reticula.core.errors import GeometryError, Stopped
 from reticula.workers.buffers import BufferFiles
-from reticula.workers.tasks import Job, StoredShapes, Worker
+from reticula.workers.tasks import Job, StoredShapes, Worker, spill_folder
 from tests.core.graph.building import graph, node
 from tests.workers.asking import as_query
 
@@ -93,3 +94,13 @@ def test_stored_shapes_are_read_once_and_the_oldest_make_room(tmp_path: Path) ->
     assert shapes.key("s3") == "d3"
     with pytest.raises(GeometryError, match="the project has no shape 'reef'; it has s0, s1"):
         shapes.load("reef")
+
+
+def test_results_on_disk_go_with_the_process_that_kept_them(tmp_path: Path) -> None:
+    gone, alive = tmp_path / "kept" / "4194305", tmp_path / "kept" / str(os.getppid())
+    for folder in (gone, alive):
+        folder.mkdir(parents=True)
+        (folder / "result").write_bytes(b"x")
+    assert spill_folder(tmp_path / "buffers") == tmp_path / "kept" / str(os.getpid())
+    assert not gone.exists()
+    assert (alive / "result").exists()

@@ -15,6 +15,7 @@ from reticula.core.geometry.mesh.geo import Geo
 from reticula.core.geometry.mesh.kinds import KINDS, Kind
 from reticula.core.language import ir
 from reticula.core.language.apply_effects import OwnWrites, apply_effects
+from reticula.core.language.before import with_before, without_before
 from reticula.core.language.compiled import Job, run_job
 from reticula.core.language.controls import Declared, declared, statements_of
 from reticula.core.language.effects import Effects, Log
@@ -36,7 +37,10 @@ Backend = Literal["auto", "vector", "compiled"]
 
 
 class Script:
-    """A script checked against the geometries that it runs on. Raises FormulaError if it does not fit them."""
+    """A script checked against the geometries that it runs on; ``before`` is the first one as it was one frame ago.
+
+    Raises FormulaError if it does not fit them.
+    """
 
     def __init__(
         self,
@@ -48,12 +52,14 @@ class Script:
         controls: Mapping[str, Any] | None = None,
         dials: Mapping[str, Any] | None = None,
         ties: Mapping[str, Mapping[str, Any]] | None = None,
+        before: Geo | None = None,
     ) -> None:
         if each not in EACH:
             raise FormulaError(f"a script runs on each {', '.join(EACH[:-1])}, or once; not '{each}'")
-        self.source, self.geo, self.each = source, geo, each
         self.kind: Kind = "whole" if each == "once" else "point" if each == "piece" else cast(Kind, each)
         assert self.kind in KINDS
+        source, geo, self.stand_ins = with_before(source, geo, self.kind, before)
+        self.source, self.geo, self.each = source, geo, each
         self.declared: Declared = declared(source)
         values = {control.name: control.default for control in self.declared.controls}
         values |= {name: value for name, value in (controls or {}).items() if name in values}
@@ -78,7 +84,7 @@ class Script:
         """Return the geometry after the script."""
         job = Job(self.program, self.scope, self.elements())
         own, effects = run_job(job, Clock(MOST_SECONDS, stop), self.on_vectors, backend)
-        return apply_effects(self.geo, self.kind, own, effects)
+        return without_before(apply_effects(self.geo, self.kind, own, effects), self.kind, self.stand_ins)
 
     def on_vectors(self, clock: Clock) -> tuple[dict[str, OwnWrites], Effects]:
         """Run on the vector back end, block by block."""

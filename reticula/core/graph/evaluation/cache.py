@@ -3,15 +3,18 @@
 from __future__ import annotations
 
 from collections import Counter
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, replace
 
 from reticula.core.diagnostics import Note
 from reticula.core.geometry import Geo
 from reticula.core.graph.evaluation.held_memory import held_arrays
+from reticula.core.graph.evaluation.spill import SpillFiles
 
 __all__ = ["Cache", "Entry"]
 
 GIGABYTE = 1024**3
+READ = 200e6
+"""Bytes that are taken to be written and read in a second: results that are made faster are not kept on disk."""
 
 
 @dataclass
@@ -32,10 +35,11 @@ class Cache:
     """Results by key. When the budget is exceeded, those go first that are cheapest to make again per byte freed.
 
     Arrays that several results share are counted once; what hangs on a result (adjacency, normals, trees) counts, too.
+    With ``spill`` those that are read faster than made go to disk instead.
     """
 
-    def __init__(self, budget: int = 2 * GIGABYTE) -> None:
-        self.budget = budget
+    def __init__(self, budget: int = 2 * GIGABYTE, spill: SpillFiles | None = None) -> None:
+        self.budget, self.spill = budget, spill
         self.bytes = 0
         self._entries: dict[str, Entry] = {}
         self._owners: Counter[int] = Counter()
@@ -43,7 +47,7 @@ class Cache:
         self._touched: set[str] = set()
 
     def __contains__(self, key: str) -> bool:
-        return key in self._entries
+        return key in self._entries or (self.spill is not None and key in self.spill)
 
     def __len__(self) -> int:
         return len(self._entries)
@@ -51,6 +55,11 @@ class Cache:
     def get(self, key: str) -> Entry | None:
         """Return the entry of a key, or None."""
         entry = self._entries.get(key)
+        if entry is None and self.spill is not None:
+            found: Entry | None = self.spill.get(key)
+            if found is not None:
+                self.put(key, found)
+                return found
         if entry:
             self._clock += 1
             entry.used = self._clock
@@ -60,7 +69,7 @@ class Cache:
     def put(self, key: str, entry: Entry) -> None:
         """Keep an entry, giving up others if needed."""
         if key in self._entries:
-            self._drop(key)
+            self._uncount(self._entries.pop(key))
         self._clock += 1
         entry.used = self._clock
         self._entries[key] = entry
@@ -100,4 +109,7 @@ class Cache:
         return (entry.seconds / (freed or 1), entry.used) if freed else (float("inf"), entry.used)
 
     def _drop(self, key: str) -> None:
-        self._uncount(self._entries.pop(key))
+        entry = self._entries.pop(key)
+        self._uncount(entry)
+        if self.spill is not None and key not in self.spill and entry.seconds * READ > sum(entry.arrays.values()):
+            self.spill.put(key, replace(entry, arrays={}))

@@ -263,7 +263,7 @@ class Level:
         if before is not None:
             read["before"] = _keys_of(before)
         timely = ((names - self.dials.keys()) | self.run.store.time_names(chosen)) & self.moment.keys()
-        if chosen.frames is not None:
+        if frames:
             timely |= {"seconds_per_frame"}
         if chosen.remembers:
             timely = frozenset(self.moment)

@@ -24,7 +24,7 @@ class EvaluationStore:
     """Results by key, and plans by document. Not for use by two threads at once."""
 
     def __init__(self, cache: Cache | None = None) -> None:
-        self.cache = cache or Cache()
+        self.cache = Cache() if cache is None else cache
         self._plans: OrderedDict[str, Plan] = OrderedDict()
         self._time_names: dict[str, frozenset[str]] = {}
         self._states: OrderedDict[str, Any] = OrderedDict()

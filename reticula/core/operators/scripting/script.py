@@ -9,10 +9,12 @@ from reticula.core.context import current
 from reticula.core.diagnostics import note
 from reticula.core.errors import FormulaError, ParameterError
 from reticula.core.geometry import Geo
+from reticula.core.language.before import asks_for_before
 from reticula.core.language.script import Script
-from reticula.core.operators.declaration.operator import Input, operator
+from reticula.core.operators.declaration.operator import Input, Once, operator
 from reticula.core.operators.declaration.parameters import Choice, Space
 from reticula.core.operators.scripting.controls import Code, Controls, Source, declared_or_none
+from reticula.core.operators.shared.other_frames import at_other_frames
 
 __all__ = ["script"]
 
@@ -28,6 +30,10 @@ def declared_inputs(values: Mapping[str, Any]) -> Sequence[Input]:
         Input(entry.name, entry.help or "declared in the script", optional=True)
         for entry in (known.inputs if known else ())
     ]
+
+
+def _frames(once: Once, moment: Mapping[str, float]) -> Sequence[float]:
+    return [moment["frame"] - 1.0] if asks_for_before(once("source").text) else []
 
 
 @operator(
@@ -58,6 +64,7 @@ def declared_inputs(values: Mapping[str, Any]) -> Sequence[Input]:
         Controls("controls", {}, "values of the controls that the text declares"),
         Space.choice(),
     ),
+    frames=_frames,
 )
 def script(
     geo: Geo | None, *others: Geo | None, each: str, source: Source, controls: dict[str, Any], space: str
@@ -65,7 +72,8 @@ def script(
     """Run a text on every element of a kind, or once: it reads, writes, makes and removes.
 
     The language is described in language.md. Controls and inputs are declared in the text:
-    ``reach: number(0, 2) = 0.4`` and ``reef: geometry``.
+    ``reach: number(0, 2) = 0.4`` and ``reef: geometry``. ``here.before('position')`` is what an attribute was one frame
+    ago.
     """
     known = declared_or_none(source.text)
     inputs = {entry.name: found for entry, found in zip(known.inputs if known else (), others, strict=False)}
@@ -78,6 +86,7 @@ def script(
             controls=controls,
             dials=source.dials,
             ties=source.ties,
+            before=_one_frame_ago(geo),
         )
         names = {control.name for control in made.declared.controls}
         for name, value in controls.items():
@@ -86,3 +95,11 @@ def script(
         return made.run(stop=current().should_stop)
     except FormulaError as error:
         raise ParameterError("source", f"line {error.line}: {error.plain}", cause=error) from None
+
+
+def _one_frame_ago(geo: Geo | None) -> Geo | None:
+    """Return what came in one frame ago, if the text asked for it."""
+    call = current().call
+    if geo is None or call is None or not call.frames:
+        return None
+    return at_other_frames(geo, list(call.frames)).get(next(iter(call.frames)))

@@ -46,7 +46,20 @@ def _frames(once: Once, moment: Mapping[str, float]) -> Sequence[float]:
 @operator(
     "at_frame",
     family="time",
-    keywords=("offset", "earlier", "later", "delay", "retime", "slow", "fast", "reverse", "loop", "freeze", "hold", "step"),
+    keywords=(
+        "offset",
+        "earlier",
+        "later",
+        "delay",
+        "retime",
+        "slow",
+        "fast",
+        "reverse",
+        "loop",
+        "freeze",
+        "hold",
+        "step",
+    ),
     carries="Carries all, as it is at that frame.",
     parameters=(
         Choice(

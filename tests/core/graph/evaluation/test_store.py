@@ -3,6 +3,7 @@
 from copy import deepcopy
 
 from reticula.core.context import using
+from reticula.core.graph import Cache, Evaluator
 from reticula.core.graph.evaluation.store import MOST_PLANS, EvaluationStore
 from tests.core.graph.building import graph, node
 from tests.core.packages.studio import lift_document, published, release
@@ -36,3 +37,8 @@ def test_old_plans_make_room() -> None:
     for number in range(MOST_PLANS):
         store.plan(graph({"a": node("box", cells=[number + 1, 1, 1])}))
     assert store.plan(DOCUMENT) is not first
+
+
+def test_an_empty_cache_that_is_given_is_the_one_that_is_used() -> None:
+    given = Cache(budget=1)
+    assert Evaluator(given).cache is given

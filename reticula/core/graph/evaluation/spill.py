@@ -1,0 +1,95 @@
+"""Results on disk: those that were dear to make and have no room in memory any more, read back as mapped files."""
+
+from __future__ import annotations
+
+import contextlib
+import mmap
+import pickle
+import shutil
+from collections import OrderedDict
+from pathlib import Path
+from typing import Any
+
+__all__ = ["SpillFiles"]
+
+ALIGNED = 64
+"""Arrays begin at multiples of this many bytes."""
+ROOM = 1024**3
+"""Bytes of the disk that are left free."""
+
+
+class SpillFiles:
+    """A folder of results by key, within ``budget`` bytes; those that were not read for the longest time go first.
+
+    The folder is emptied when it is opened. Nothing is lost when the disk is full: what has no room is not kept.
+    """
+
+    def __init__(self, folder: Path, budget: int) -> None:
+        self.folder, self.budget = folder, budget
+        self._sizes: OrderedDict[str, int] = OrderedDict()
+        shutil.rmtree(folder, ignore_errors=True)
+        folder.mkdir(parents=True, exist_ok=True)
+
+    def __contains__(self, key: str) -> bool:
+        return key in self._sizes
+
+    def __len__(self) -> int:
+        return len(self._sizes)
+
+    def put(self, key: str, thing: Any) -> bool:
+        """Write something; return whether it is kept. Arrays lie in the file as they are, after what describes them."""
+        buffers: list[pickle.PickleBuffer] = []
+        described = pickle.dumps(thing, protocol=5, buffer_callback=buffers.append)
+        raws = [buffer.raw() for buffer in buffers]
+        head = pickle.dumps((described, [raw.nbytes for raw in raws]))
+        size = _padded(8 + len(head)) + sum(_padded(raw.nbytes) for raw in raws)
+        if size > self.budget or shutil.disk_usage(self.folder).free < size + ROOM:
+            return False
+        self.drop(key)
+        while sum(self._sizes.values()) + size > self.budget:
+            self.drop(next(iter(self._sizes)))
+        try:
+            with self._path(key).open("wb") as file:
+                file.write(len(head).to_bytes(8) + head)
+                for raw in raws:
+                    file.seek(_padded(file.tell()))
+                    file.write(raw)
+                file.truncate(max(size, 1))
+        except OSError:
+            self._path(key).unlink(missing_ok=True)
+            return False
+        self._sizes[key] = size
+        return True
+
+    def get(self, key: str) -> Any:
+        """Return what was written; its arrays are the file itself, mapped and read-only. None if it is not there."""
+        if key not in self._sizes:
+            return None
+        try:
+            with self._path(key).open("rb") as file:
+                mapped = memoryview(mmap.mmap(file.fileno(), 0, access=mmap.ACCESS_READ))
+        except OSError:
+            self._sizes.pop(key)
+            return None
+        self._sizes.move_to_end(key)
+        begin = 8 + int.from_bytes(mapped[:8])
+        described, sizes = pickle.loads(mapped[8:begin])
+        buffers = []
+        for size in sizes:
+            begin = _padded(begin)
+            buffers.append(mapped[begin : begin + size])
+            begin += size
+        return pickle.loads(described, buffers=buffers)
+
+    def drop(self, key: str) -> None:
+        """Delete a file; arrays that are mapped stay readable until nobody has them any more."""
+        if self._sizes.pop(key, None) is not None:
+            with contextlib.suppress(OSError):
+                self._path(key).unlink()
+
+    def _path(self, key: str) -> Path:
+        return self.folder / key
+
+
+def _padded(size: int) -> int:
+    return -(-size // ALIGNED) * ALIGNED
