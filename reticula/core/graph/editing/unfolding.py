@@ -10,8 +10,10 @@ from reticula.core.graph.editing.formula_texts import free_name, map_feeds, memb
 from reticula.core.graph.nesting.binding import is_bound
 from reticula.core.graph.nesting.graph_operator import operator_of
 from reticula.core.graph.structure.document import split_feed
+from reticula.core.graph.time.keys import is_keyed
 from reticula.core.graph.values.nodes_to_formula import nodes_to_formula
 from reticula.core.operators.declaration.parameters import is_wire
+from reticula.core.operators.shared.nested_graph import LOOP_NAMES
 
 __all__ = ["unfold"]
 
@@ -46,6 +48,7 @@ class _Unfolding:
             dial: self.node.get("parameters", {}).get(dial, entry.get("default", entry["value"]))
             for dial, entry in graph.get("dials", {}).items()
         }
+        self.moved: dict[str, str] = {}
         taken = set(outer["nodes"]) - {name}
         self.names: dict[str, str] = {}
         for inner in graph["nodes"]:
@@ -108,6 +111,8 @@ class _Unfolding:
         value = self.values[dial]
         if is_bound(value):
             return str(value["dial"])
+        if is_keyed(value):
+            return self._as_outer_dial(dial, value)
         text = (
             nodes_to_formula(self.outer, value["wire"])
             if is_wire(value)
@@ -126,6 +131,14 @@ class _Unfolding:
             node=self.name,
             parameter=dial,
         )
+
+    def _as_outer_dial(self, dial: str, value: Any) -> str:
+        """Return the dial of the outer graph that has a value with keys, which no formula can hold."""
+        if dial not in self.moved:
+            dials = self.outer.setdefault("dials", {})
+            self.moved[dial] = free_name(dial, {*dials, *LOOP_NAMES})
+            dials[self.moved[dial]] = {**deepcopy(self.graph["dials"][dial]), "value": deepcopy(value)}
+        return self.moved[dial]
 
     def _bound(self) -> dict[str, tuple[str, str]]:
         """Return a parameter that is bound to each dial."""

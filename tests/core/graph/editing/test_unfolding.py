@@ -27,6 +27,27 @@ def test_a_dial_s_value_is_written_into_the_formulas_that_read_it(value: float, 
     assert run_graph(flat, node="z").digest == run_graph(made, node="z").digest
 
 
+RISING = {"keys": [{"frame": 0, "value": 0.0, "way": "straight"}, {"frame": 10, "value": 1.0}]}
+
+
+def test_a_value_with_keys_becomes_a_dial_of_the_outer_graph_where_formulas_read_it() -> None:
+    made = folded({"formula": "vec3(0, height, height)"}, HEIGHT, height=RISING)
+    made["dials"] = {"height": {"type": "number", "value": 7.0}}
+    flat, _ = unfold(made, "f")
+    assert flat["nodes"]["up"]["parameters"]["move"] == {"formula": "vec3(0, height_2, height_2)"}
+    assert flat["dials"]["height_2"] == {"type": "number", "value": RISING}
+    for frame in (0, 5, 20):
+        assert run_graph(flat, node="z", frame=frame).digest == run_graph(made, node="z", frame=frame).digest
+
+
+def test_a_bound_parameter_takes_keys_as_they_are() -> None:
+    keys = {"keys": [{"frame": 0, "value": [0, 0, 0], "way": "straight"}, {"frame": 10, "value": [0, 5, 0]}]}
+    made = folded({"dial": "move"}, {"move": {"type": "vector", "value": [0.0, 0.0, 0.0]}}, move=keys)
+    flat, _ = unfold(made, "f")
+    assert flat["nodes"]["up"]["parameters"]["move"] == keys
+    assert run_graph(flat, node="z", frame=4).digest == run_graph(made, node="z", frame=4).digest
+
+
 def test_a_bound_parameter_takes_the_value_itself() -> None:
     made = folded({"dial": "move"}, {"move": {"type": "vector", "value": [0.0, 0.0, 0.0]}}, move=[1.0, 2.0, 3.0])
     flat, _ = unfold(made, "f")
