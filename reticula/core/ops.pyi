@@ -683,7 +683,7 @@ def convert_attribute(
         ``'face'``: each face.
         ``'curve'``: each curve.
         ``'instance'``: each instance.
-        ``'whole'``: each whole.
+        ``'whole'``: the whole.
     name : str, default: ''
         Attribute to convert.
     type : {'number', 'integer', 'flag', 'vec2', 'vec3', 'vec4', 'text'}, default: 'number'
@@ -2942,7 +2942,7 @@ def move_attribute(
         ``'face'``: each face.
         ``'curve'``: each curve.
         ``'instance'``: each instance.
-        ``'whole'``: each whole.
+        ``'whole'``: the whole.
     to : {'point', 'edge', 'corner', 'face', 'curve', 'instance', 'whole'}, default: 'point'
         Where they shall be.
         ``'point'``: each point.
@@ -2951,7 +2951,7 @@ def move_attribute(
         ``'face'``: each face.
         ``'curve'``: each curve.
         ``'instance'``: each instance.
-        ``'whole'``: each whole.
+        ``'whole'``: the whole.
     how : {'mean', 'sum', 'min', 'max', 'first', 'mode', 'any', 'all', 'list'}, default: 'mean'
         Which value, where several belong to an element.
         ``'mean'``: their mean.
@@ -3390,7 +3390,7 @@ def panels(
         ``'share'``: as a share of a panel.
         ``'metres'``: in metres on the surface, as a mean over it.
     gap : float | str, default: 0.1
-        Width of the gaps, of a panel's.
+        Width of the gaps, as a share of a panel's.
         Matters where ``gap_in`` is 'share'.
     gap_width : float | str, m, default: 0.01
         Width of the gaps.
@@ -4507,7 +4507,7 @@ def rename_attribute(
         ``'face'``: each face.
         ``'curve'``: each curve.
         ``'instance'``: each instance.
-        ``'whole'``: each whole.
+        ``'whole'``: the whole.
     name : str, default: ''
         Attribute or group to rename.
     to : str, default: ''
@@ -5027,7 +5027,7 @@ def set_attribute(
         ``'face'``: each face.
         ``'curve'``: each curve.
         ``'instance'``: each instance.
-        ``'whole'``: each whole.
+        ``'whole'``: the whole.
     where : str, default: ''
         Which elements receive the value; empty means all.
     type : str, default: 'automatic'

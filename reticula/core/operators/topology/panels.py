@@ -58,7 +58,14 @@ OUTSIDE = 1e-9
             "how the gap is given",
             options={"share": "as a share of a panel", "metres": "in metres on the surface, as a mean over it"},
         ),
-        Number("gap", 0.1, "width of the gaps, of a panel's", soft=(0.0, 0.5), low=0.0, shown_when=("gap_in", "share")),
+        Number(
+            "gap",
+            0.1,
+            "width of the gaps, as a share of a panel's",
+            soft=(0.0, 0.5),
+            low=0.0,
+            shown_when=("gap_in", "share"),
+        ),
         Number(
             "gap_width", 0.01, "width of the gaps", unit="m", soft=(0.0, 0.1), low=0.0, shown_when=("gap_in", "metres")
         ),

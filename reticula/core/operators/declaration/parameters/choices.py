@@ -44,7 +44,9 @@ class KindChoice(Choice):
 
     @classmethod
     def of(cls, kinds: tuple[Kind, ...], default: Kind, help: str, name: str = "kind") -> KindChoice:
-        return cls(name, default, help, options={kind: f"each {kind}" for kind in kinds})
+        return cls(
+            name, default, help, options={kind: "the whole" if kind == "whole" else f"each {kind}" for kind in kinds}
+        )
 
 
 @dataclass(frozen=True)
