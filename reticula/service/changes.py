@@ -65,7 +65,9 @@ def _made(document: dict[str, Any], path: str, change: Change) -> Made:
     """Return the changed document, the cards that it is about then, and the name that was given."""
     match change:
         case Fold():
-            made, name = _at(document, path, lambda level: fold(level, change.nodes, change.title))
+            around = parent_of(document, path)
+            evolves = around is not None and around[0]["nodes"][around[1]]["operator"] == "evolve"
+            made, name = _at(document, path, lambda level: fold(level, change.nodes, change.title, evolves=evolves))
             return made, [name], name
         case Unfold():
             made, names = _at(document, path, lambda level: unfold(level, change.node))

@@ -2,13 +2,17 @@
 
 from __future__ import annotations
 
+import json
+from pathlib import Path
 from typing import Any
 
 import numpy as np
 import pytest
 from flask.testing import FlaskClient
 
-from reticula.core.formats import read_bytes
+from reticula.cli import main
+from reticula.core.formats import read_bytes, write_bytes
+from reticula.core.graph import run_graph
 from tests.service.test_evaluations import evaluate
 
 RISING = {"keys": [{"frame": 0, "value": 0.0, "way": "straight"}, {"frame": 10, "value": 1.0}]}
@@ -91,3 +95,15 @@ def test_what_is_no_frame_is_refused_in_words(client: FlaskClient, text: str) ->
 def test_a_frame_too_far_away_is_refused(client: FlaskClient, moving: Any, frame: Any) -> None:
     answer = client.post(f"/api/graphs/{moving['id']}/evaluations", json={"frame": frame})
     assert answer.status_code == 422
+
+
+def test_the_service_python_and_the_command_line_give_the_same_bytes(
+    client: FlaskClient, moving: Any, tmp_path: Path
+) -> None:
+    for frame in (7, 2, 9):
+        served = client.get(f"/api/graphs/{moving['id']}/export?node=up&format=ply&frame={frame}").data
+        here = write_bytes(run_graph(moving["document"], node="up", frame=frame), "a.ply")
+        document, out = tmp_path / "graph.json", tmp_path / "out.ply"
+        document.write_text(json.dumps(moving["document"]))
+        assert main(["run", str(document), "--node", "up", "--frame", str(frame), "--out", str(out)]) == 0
+        assert served == here == out.read_bytes()

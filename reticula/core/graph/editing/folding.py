@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Collection
+from collections.abc import Collection, Mapping
 from copy import deepcopy
 from typing import Any
 
@@ -23,21 +23,26 @@ from reticula.core.graph.nesting.graph_operator import operator_of
 from reticula.core.graph.structure.document import empty_document, split_feed
 from reticula.core.graph.values.nodes_to_formula import value_feeds
 from reticula.core.operators.declaration.parameters import is_wire
-from reticula.core.operators.shared.nested_graph import LOOP_NAMES
+from reticula.core.operators.shared.nested_graph import LOOP_NAMES, STATE_NAMES
 
 __all__ = ["fold"]
 
 Graph = dict[str, Any]
+NUMBERS = ("part_value", "age", "seconds_per_step")
+"""Values of loops and states that are no whole numbers."""
 
 
-def fold(level: Graph, names: Collection[str], title: str = "") -> tuple[Graph, str]:
+def fold(level: Graph, names: Collection[str], title: str = "", *, evolves: bool = False) -> tuple[Graph, str]:
     """Return the graph with the nodes ``names`` folded into one, and that node's name.
+
+    ``evolves`` says that the graph is one of a state, whose formulas read steps.
 
     Wires that are cut become inputs and outputs; dials, ties and values of a loop that the nodes read become dials of
     the new one, set to follow what they followed. Raises GraphError if a wire leads out of the nodes and back in.
     """
     made = deepcopy(level)
-    folding = _Folding(made, [name for name in made["nodes"] if name in set(names)])
+    given = LOOP_NAMES | STATE_NAMES if evolves else LOOP_NAMES
+    folding = _Folding(made, [name for name in made["nodes"] if name in set(names)], given)
     if len(folding.inside) < len(set(names)):
         missing = sorted(set(names) - set(made["nodes"]))
         raise GraphError(f"there is no node {', '.join(missing)}")
@@ -47,8 +52,8 @@ def fold(level: Graph, names: Collection[str], title: str = "") -> tuple[Graph, 
 
 
 class _Folding:
-    def __init__(self, outer: Graph, inside: list[str]) -> None:
-        self.outer, self.inside = outer, inside
+    def __init__(self, outer: Graph, inside: list[str], given: Mapping[str, str]) -> None:
+        self.outer, self.inside, self.given = outer, inside, given
         self.graph: Graph = {**empty_document(""), "inputs": [], "outputs": []}
         del self.graph["looking_at"]
         self.node: dict[str, Any] = {"operator": "folded", "parameters": {}, "inputs": {}}
@@ -215,11 +220,11 @@ class _Folding:
             for dial in sorted((names_of(node) | bound) & set(outer)):
                 self.graph["dials"].setdefault(dial, deepcopy(outer[dial]))
                 self.node["parameters"].setdefault(dial, {"dial": dial})
-            for value in sorted(names_of(node) & set(LOOP_NAMES)):
+            for value in sorted(names_of(node) & set(self.given)):
                 if value not in renamed:
                     renamed[value] = free_name(f"{value}_outside", self._taken())
-                    kind = "number" if value == "part_value" else "integer"
-                    self.graph["dials"][renamed[value]] = {"type": kind, "value": 0, "help": LOOP_NAMES[value]}
+                    kind = "number" if value in NUMBERS else "integer"
+                    self.graph["dials"][renamed[value]] = {"type": kind, "value": 0, "help": self.given[value]}
                     self.node["parameters"][renamed[value]] = {"formula": value}
             replace_in(node, renamed, {})
 
@@ -279,7 +284,7 @@ class _Folding:
 
     def _taken(self) -> set[str]:
         attributes = {name for node in self.graph["nodes"].values() for name in names_of(node)}
-        return {*self.graph["dials"], *LOOP_NAMES, *attributes}
+        return {*self.graph["dials"], *self.given, *attributes}
 
     def _first_input(self) -> str:
         return str(self.graph["inputs"][0]["name"]) if self.graph["inputs"] else "geo"

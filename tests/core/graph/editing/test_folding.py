@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import json
+from copy import deepcopy
 from typing import Any
 
 import pytest
@@ -10,7 +11,7 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from reticula.core.errors import GraphError
-from reticula.core.graph import Evaluator, check_structure
+from reticula.core.graph import Evaluator, check_structure, run_graph
 from reticula.core.graph.editing import fold, rename_dial, rename_node, rename_port, unfold
 from reticula.core.graph.editing.formula_texts import slug
 from tests.core.graph.building import graph, node
@@ -206,3 +207,25 @@ def test_folding_unfolding_saving_and_reordering_change_nothing(document: dict[s
         for entry in list(renamed["nodes"][new]["graph"][side]):
             renamed = rename_port(renamed, new, side, entry["name"], f"{entry['name']}_new")
     assert all_of(renamed, names) == after
+
+
+def test_steps_of_a_state_that_the_cards_read_become_dials_of_the_folded_one() -> None:
+    source = "here.position = position + vec3(0, age * seconds_per_step + step, 0)"
+    inner = graph({"up": node("script", "geo", source=source)}, inputs=("geo",), outputs={"geo": "up"})
+    document = graph({"sheet": node("grid"), "state": node("evolve", "sheet", graph=inner)})
+    packed, name = fold(inner, ["up"], evolves=True)
+    again = deepcopy(document)
+    again["nodes"]["state"]["graph"] = packed
+    held = packed["nodes"][name]
+    assert held["parameters"] == {
+        "age_outside": {"formula": "age"},
+        "seconds_per_step_outside": {"formula": "seconds_per_step"},
+        "step_outside": {"formula": "step"},
+    }
+    assert run_graph(again, node="state", frame=6).digest == run_graph(document, node="state", frame=6).digest
+
+
+def test_outside_of_a_state_these_are_names_as_any_other() -> None:
+    document = graph({"sheet": node("grid"), "up": node("set_attribute", "sheet", name="a", value={"formula": "age"})})
+    packed, name = fold(document, ["up"])
+    assert packed["nodes"][name]["parameters"] == {}
