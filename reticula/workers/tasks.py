@@ -168,7 +168,7 @@ class Worker:
         with using(library=library):
             stored = inner_level(job.document, job.level, job.library)
             timely = timely_nodes(job.document, job.level, self.evaluator.store)
-            keyed = keyed_values(stored, done)
+            keyed = keyed_values(stored, done, inside=bool(job.level))
         return {
             "timely": sorted(timely),
             "keyed": dict(zip(("nodes", "dials"), keyed, strict=True)),

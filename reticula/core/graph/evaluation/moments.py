@@ -128,6 +128,8 @@ class DocumentMoments:
             run = Run(self._run.store, None, self._run.should_stop, moments=self, shapes=self._run.shapes)
             if path:
                 made = level_inside(replace(self._level(path[:-1], frame), run=run), path[-1])
+                if made.path != path:
+                    raise GeometryError(f"at frame {frame:g} there is no {_round_of(path[-1])}")
             else:
                 now = document_at(self._document, frame)
                 moment = self._timeline.names(frame)
@@ -140,6 +142,11 @@ class DocumentMoments:
 
     def _at(self, frame: float) -> Any:
         return using(library=LibraryAtFrame(self._published, frame), call=None, nested_graph=None)
+
+
+def _round_of(step: str) -> str:
+    name, _, number = step.partition("@")
+    return f"round or part {number} of '{name}'"
 
 
 def _outputs(result: NodeResult) -> dict[str, KeyedGeo]:

@@ -22,10 +22,13 @@ from reticula.core.language.scope import TIMELINE
 __all__ = ["keyed_values", "timely_nodes"]
 
 
-def keyed_values(level: Document, done: Evaluation) -> tuple[dict[str, dict[str, Any]], dict[str, Any]]:
+def keyed_values(
+    level: Document, done: Evaluation, *, inside: bool = False
+) -> tuple[dict[str, dict[str, Any]], dict[str, Any]]:
     """Return what values with keys are at the moment of an evaluation: by node and parameter, and by dial.
 
-    ``level`` is the graph that was evaluated, as it is stored.
+    ``level`` is the graph that was evaluated, as it is stored. The dials of a graph ``inside`` of a node may get keys
+    from there, so all of them are told.
     """
     nodes = {
         name: {
@@ -36,7 +39,7 @@ def keyed_values(level: Document, done: Evaluation) -> tuple[dict[str, dict[str,
         for name, node in level["nodes"].items()
         if name in done.document["nodes"] and any(map(has_keyed, node.get("parameters", {}).values()))
     }
-    keyed = [name for name, dial in level.get("dials", {}).items() if is_keyed(dial.get("value"))]
+    keyed = [name for name, dial in level.get("dials", {}).items() if inside or is_keyed(dial.get("value"))]
     return nodes, {name: done.dials[name] for name in keyed if name in done.dials}
 
 

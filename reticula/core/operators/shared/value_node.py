@@ -9,7 +9,7 @@ from typing import Any, ClassVar
 
 from reticula.core.geometry import Geo
 from reticula.core.operators.declaration.operator import Output, operator
-from reticula.core.operators.declaration.parameters import Parameter
+from reticula.core.operators.declaration.parameters import Blend, Parameter
 from reticula.core.operators.declaration.parameters.conditions import Condition, is_any_value
 
 __all__ = ["Operand", "literal", "value_node"]
@@ -31,6 +31,10 @@ class Operand(Parameter):
 
     def resolve(self, value: Any, context: Any) -> Any:
         return value
+
+    @property
+    def blend(self) -> Blend:
+        return "real"
 
     def describe(self) -> dict[str, Any]:
         return {**super().describe(), "type": "any"}

@@ -106,3 +106,9 @@ def test_values_at_the_moment_by_node_and_dial() -> None:
     assert nodes == {"up": {"distance": pytest.approx(0.5)}}
     assert dials == {"reach": pytest.approx(0.5)}
     assert keyed_values(PLAIN, Evaluator().evaluate(PLAIN)) == ({}, {})
+
+
+def test_inside_of_a_node_dials_are_told_that_get_keys_from_there() -> None:
+    document = graph({"grid": node("grid"), "held": node("folded", "grid", reach=RISING) | {"graph": INNER}})
+    done = Evaluator().evaluate(document, frame=5, level="held")
+    assert keyed_values(INNER, done, inside=True) == ({}, {"reach": pytest.approx(0.5)})

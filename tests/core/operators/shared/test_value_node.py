@@ -8,10 +8,11 @@ import numpy as np
 import pytest
 
 from reticula.core.errors import ParameterError
-from reticula.core.graph import Evaluator
+from reticula.core.graph import Evaluator, run_graph
 from reticula.core.graph.values.nodes_to_formula import nodes_to_formula
 from reticula.core.language import evaluate
 from reticula.core.operators import OPERATORS
+from tests.core.graph.building import graph, node
 from tests.core.language.studio import reef, sheet
 from tests.core.operators.values.writing import document
 
@@ -37,3 +38,13 @@ def test_a_value_node_has_no_geometry() -> None:
     assert done.nodes["m"].geo is None
     assert done.nodes["m"].notes[0].text == "mix(0.0, 1.0, 0.5)"
     assert np.isfinite(done.nodes["m"].seconds)
+
+
+def test_values_with_keys_go_from_key_to_key() -> None:
+    rising = {"keys": [{"frame": 0, "value": 0.0, "way": "straight"}, {"frame": 10, "value": 1.0}]}
+    nodes = {
+        "number": node("number_value", value=rising),
+        "sheet": node("grid"),
+        "up": node("extrude", "sheet", distance={"wire": "number"}),
+    }
+    assert run_graph(graph(nodes), node="up", frame=5).bounds[1, 1] == pytest.approx(0.5)

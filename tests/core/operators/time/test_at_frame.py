@@ -87,6 +87,21 @@ def test_what_fails_at_the_other_frame_says_at_which() -> None:
         at(document, 8)
 
 
+def test_a_part_that_is_not_there_at_the_other_frame_is_told() -> None:
+    inner = graph({"back": node("at_frame", "geo", by=-1)}, inputs=("geo",), outputs={"geo": "back"})
+    document = graph(
+        {
+            "sheet": node("grid", cells=[2, 1]),
+            "one": node("remove", "sheet", where="index == 0 and frame < 8"),
+            "apart": node("unshare", "one"),
+            "last": node("for_each", "apart", graph=inner),
+        }
+    )
+    assert at(document, 9).counts["faces"] == 2
+    with pytest.raises(GraphError, match="at frame 7 there is no round or part 1"):
+        at(document, 8)
+
+
 def test_outside_of_a_graph_nothing_moves() -> None:
     sheet = ops.grid()
     assert ops.at_frame(sheet) is sheet
