@@ -7,15 +7,18 @@ import { ElButton, ElDialog, ElInput } from 'element-plus'
 import { computed, reactive } from 'vue'
 import { describeDial } from '../model/nestedOperator'
 import type { Dial } from '../model/document'
+import { isKeyed, withKey } from '../model/time/keyedValues'
 import ParameterField from '../fields/ParameterField.vue'
 import { useChanges } from '../stores/useChanges'
 import { useCatalogue } from '../stores/useCatalogue'
 import { useGraph } from '../stores/useGraph'
+import { useTime } from '../stores/useTime'
 
 const props = defineProps<{ name: string }>()
 const emit = defineEmits<{ close: [] }>()
 const graph = useGraph()
 const changes = useChanges()
+const time = useTime()
 
 /** Types of which a dial can be made anew, with what it begins with. */
 const types = computed(() =>
@@ -103,6 +106,12 @@ async function keep() {
     return
   emit('close')
 }
+
+/** A value that has keys gets one more; it loses them only when it goes back to its default. */
+function setValue(value: unknown, plain = false) {
+  const stored: unknown = form.dial.value
+  form.dial.value = isKeyed(stored) && !plain ? withKey(stored, time.frame.value, value) : value
+}
 </script>
 
 <template>
@@ -189,12 +198,13 @@ async function keep() {
         >words <ElInput v-model="options" type="textarea" :rows="3" placeholder="one on each line" />
       </label>
       <ParameterField
+        still
         :parameter="{ ...describeDial('default', form.dial), label: inside ? 'default' : 'value' }"
         :value="form.dial.value"
         :values="{}"
         :shapes="[]"
-        @preview="form.dial.value = $event"
-        @commit="form.dial.value = $event"
+        @preview="setValue($event)"
+        @commit="setValue"
       />
       <label
         >section

@@ -29,6 +29,8 @@ const props = defineProps<{
   error?: string
   /** What a value with keys is at the frame that is shown, if the service said so. */
   served?: unknown
+  /** It is not a value that can differ from frame to frame, e.g. a default. */
+  still?: boolean
   /** What the input of this parameter holds, if it is known. */
   summary?: Summary | null
   shapes: string[]
@@ -246,7 +248,7 @@ const where = computed(() => (kind.value ? `all ${kind.value}s` : 'formula'))
         @commit="emit('commit', $event)"
       />
       <KeyMark
-        v-if="isKeyed(value) || (time.visible.value && canHaveKeys(parameter.widget, value))"
+        v-if="!still && (isKeyed(value) || (time.visible.value && canHaveKeys(parameter.widget, value)))"
         :stored="value"
         :now="shown"
         :label="parameter.label"
