@@ -58,7 +58,9 @@ const trouble = computed(() => {
     ((typeof low === 'number' && value < low) || (typeof high === 'number' && value > high))
   )
     return 'The default is outside of the limits.'
-  if (type === 'choice' && !(form.dial.options ?? []).some((entry) => entry.value === value))
+  const words = (form.dial.options ?? []).map((entry) => entry.value)
+  const chosen = isKeyed(value) ? value.keys.map((key) => key.value) : [value]
+  if (type === 'choice' && !chosen.every((one) => words.includes(one as string)))
     return 'Choose one of the words as the default.'
   return ''
 })
