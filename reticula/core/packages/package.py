@@ -17,11 +17,11 @@ from reticula.core.context import using
 from reticula.core.errors import FormatError, GraphError, ReticulaError
 from reticula.core.formats import read_bytes
 from reticula.core.geometry import Geo
-from reticula.core.graph.evaluation.evaluator import Evaluator
 from reticula.core.graph.nesting.graph_operator import published_operator
 from reticula.core.graph.structure.library import LayeredLibrary, references
 from reticula.core.operators import Operator
 from reticula.core.operators.shared.resources import Resources, resources
+from reticula.core.packages.at_frame import called_at_frame
 from reticula.core.packages.definition import (
     Definition,
     check_definition,
@@ -102,32 +102,9 @@ class Package:
 
         Geometries come in the order of its inputs or by their names, dials by name.
         """
-        chosen = self.operator
         if frame is None:
-            return chosen(*geometries, **given)
-        named = dict(zip((entry.name for entry in chosen.inputs), geometries, strict=False))
-        named |= {entry.name: given.pop(entry.name) for entry in chosen.inputs if entry.name in given}
-        for name in given:
-            chosen.parameter(name)
-        entries = {f"in_{name}": {"operator": "input", "parameters": {"name": name}} for name in named}
-        wires = {name: [f"in_{name}"] for name in named}
-        node = {"operator": self.main, "parameters": given, "inputs": wires}
-        document = {
-            "format": "reticula graph",
-            "version": 1,
-            "nodes": {**entries, "made": node},
-            "inputs": [{"name": name} for name in named],
-        }
-        done = Evaluator().evaluate(
-            document,
-            frame=frame,
-            targets=["made"],
-            inputs=named,
-            shapes=PackagedShapes(self),
-            operators=LayeredLibrary(self),
-        )
-        made = tuple(done.geo(f"made:{output.name}") for output in chosen.outputs)
-        return made[0] if len(made) == 1 else made
+            return self.operator(*geometries, **given)
+        return called_at_frame(self, PackagedShapes(self), frame, geometries, given)
 
 
 class PackagedShapes:
