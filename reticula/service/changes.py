@@ -66,8 +66,8 @@ def _made(document: dict[str, Any], path: str, change: Change) -> Made:
     match change:
         case Fold():
             around = parent_of(document, path)
-            evolves = around is not None and around[0]["nodes"][around[1]]["operator"] == "evolve"
-            made, name = _at(document, path, lambda level: fold(level, change.nodes, change.title, evolves=evolves))
+            holder = around[0]["nodes"][around[1]]["operator"] if around else ""
+            made, name = _at(document, path, lambda level: fold(level, change.nodes, change.title, holder=holder))
             return made, [name], name
         case Unfold():
             made, names = _at(document, path, lambda level: unfold(level, change.node))

@@ -167,7 +167,7 @@ class Worker:
         }
         with using(library=library):
             stored = inner_level(job.document, job.level, job.library)
-            timely = timely_nodes(job.document, job.level, self.evaluator.store)
+            timely = timely_nodes(job.document, job.level, self.evaluator.store, done.plan)
             keyed = keyed_values(stored, done, inside=bool(job.level))
         return {
             "timely": sorted(timely),

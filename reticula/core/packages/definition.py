@@ -9,11 +9,11 @@ from functools import cache
 from importlib import resources
 from typing import Any
 
-from reticula.core.errors import GraphError, ReticulaError
-from reticula.core.graph.nesting.graph_operator import digest_of, graph_trouble, operator_of
+from reticula.core.errors import GraphError
+from reticula.core.graph.nesting.graph_operator import digest_of, graph_trouble
+from reticula.core.graph.nesting.stored_shapes import shape_places, stored_shapes
 from reticula.core.graph.structure.document import schema
 from reticula.core.graph.validation import problems_of
-from reticula.core.operators.declaration.parameters import Shape
 
 __all__ = [
     "Definition",
@@ -97,42 +97,15 @@ def nodes_of(graph: Mapping[str, Any]) -> Iterator[dict[str, Any]]:
                 stack.append(node["graph"])
 
 
-def _shape_values(graph: Mapping[str, Any]) -> Iterator[tuple[dict[str, Any], str, str]]:
-    """Give each place where a graph names a stored shape: the values, the name among them, and the shape."""
-    stack = [graph]
-    while stack:
-        level = stack.pop()
-        for dial in level.get("dials", {}).values():
-            if dial["type"] == "shape":
-                for key in ("value", "default"):
-                    if str(dial.get(key) or "").strip():
-                        yield dial, key, dial[key]
-        for node in level["nodes"].values():
-            if "graph" in node:
-                stack.append(node["graph"])
-            try:
-                known = operator_of(node).parameters
-            except ReticulaError:
-                continue
-            for parameter in known:
-                value = node.get("parameters", {}).get(parameter.name)
-                if (
-                    isinstance(getattr(parameter, "inner", parameter), Shape)
-                    and isinstance(value, str)
-                    and value.strip()
-                ):
-                    yield node["parameters"], parameter.name, value
-
-
 def package_shapes(graph: Mapping[str, Any]) -> set[str]:
     """Return the names of the stored shapes that a graph uses."""
-    return {shape for _, _, shape in _shape_values(graph)}
+    return stored_shapes(graph)
 
 
 def map_shapes(graph: dict[str, Any], names: Mapping[str, str]) -> None:
     """Put other names in place of those of stored shapes (changes the graph)."""
-    for values, key, shape in list(_shape_values(graph)):
-        values[key] = names.get(shape, shape)
+    for values, key in list(shape_places(graph)):
+        values[key] = names.get(values[key], values[key])
 
 
 def content_name(name: str, digest: str) -> str:

@@ -23,7 +23,7 @@ from reticula.core.graph.nesting.graph_operator import operator_of
 from reticula.core.graph.structure.document import empty_document, split_feed
 from reticula.core.graph.values.nodes_to_formula import value_feeds
 from reticula.core.operators.declaration.parameters import is_wire
-from reticula.core.operators.shared.nested_graph import LOOP_NAMES, STATE_NAMES
+from reticula.core.operators.shared.nested_graph import names_given
 
 __all__ = ["fold"]
 
@@ -32,17 +32,16 @@ NUMBERS = ("part_value", "age", "seconds_per_step")
 """Values of loops and states that are no whole numbers."""
 
 
-def fold(level: Graph, names: Collection[str], title: str = "", *, evolves: bool = False) -> tuple[Graph, str]:
+def fold(level: Graph, names: Collection[str], title: str = "", *, holder: str = "") -> tuple[Graph, str]:
     """Return the graph with the nodes ``names`` folded into one, and that node's name.
 
-    ``evolves`` says that the graph is one of a state, whose formulas read steps.
+    ``holder`` is the operator around the graph, if it is inside of a node: its formulas read what that gives.
 
     Wires that are cut become inputs and outputs; dials, ties and values of a loop that the nodes read become dials of
     the new one, set to follow what they followed. Raises GraphError if a wire leads out of the nodes and back in.
     """
     made = deepcopy(level)
-    given = LOOP_NAMES | STATE_NAMES if evolves else LOOP_NAMES
-    folding = _Folding(made, [name for name in made["nodes"] if name in set(names)], given)
+    folding = _Folding(made, [name for name in made["nodes"] if name in set(names)], names_given(holder))
     if len(folding.inside) < len(set(names)):
         missing = sorted(set(names) - set(made["nodes"]))
         raise GraphError(f"there is no node {', '.join(missing)}")

@@ -8,7 +8,7 @@ from typing import Any
 from reticula.core.errors import GraphError
 from reticula.core.graph.editing.formula_texts import free_name, map_feeds, members_of, names_of, replace_in
 from reticula.core.graph.nesting.binding import is_bound
-from reticula.core.graph.nesting.graph_operator import operator_of
+from reticula.core.graph.nesting.graph_operator import HOLDERS, operator_of
 from reticula.core.graph.structure.document import split_feed
 from reticula.core.graph.time.keys import is_keyed
 from reticula.core.graph.values.nodes_to_formula import nodes_to_formula
@@ -32,7 +32,7 @@ def unfold(level: Graph, name: str) -> tuple[Graph, list[str]]:
     chosen = operator_of(node)
     if chosen.graph is None:
         raise GraphError(f"'{node.get('title') or name}' holds no graph to unfold", node=name)
-    if node["operator"] in ("repeat", "for_each", "evolve"):
+    if node["operator"] in HOLDERS and node["operator"] != "folded":
         raise GraphError("a loop cannot be unfolded: its graph runs more than once", node=name)
     if node.get("skip"):
         raise GraphError("this card is skipped; run it again before it is unfolded", node=name)

@@ -42,7 +42,12 @@ class LevelReached(Exception):
 
 
 class Moments(Protocol):
-    """The graph of an evaluation at any of its frames."""
+    """The graph of an evaluation at any of its frames. ``question`` is a hash of all that results hang on, the frame
+    aside.
+    """
+
+    @property
+    def question(self) -> str: ...
 
     def parts(self, level: Level, node: str, frame: float) -> dict[str, Part]:
         """Return what is connected to the inputs of a node of a level, at another frame."""
@@ -59,16 +64,22 @@ class Moments(Protocol):
 
 @dataclass
 class LevelProbe:
-    """Waits for the graph of one node to be run, in a certain round or the last one."""
+    """Waits for the graph of one node to be run: in a certain round, for the ``first`` time, or the last one."""
 
     depth: int
     number: int | None
+    first: bool = False
     level: Level | None = None
 
     def take(self, level: Level, number: int | None) -> None:
         self.level = level
-        if self.number is not None and number is not None and number >= self.number:
+        wanted = self.first if self.number is None or number is None else number >= self.number
+        if wanted:
             raise LevelReached
+
+    def passes(self, names: Mapping[str, Any]) -> bool:
+        """Whether a run need not be made: parts of a geometry do not hang on those before."""
+        return self.number is not None and "part" in names
 
 
 @dataclass
@@ -84,8 +95,6 @@ class Run:
     depth: int = 0
     probe: LevelProbe | None = None
     moments: Moments | None = None
-    shapes: dict[str, str] = field(default_factory=dict)
-    """Keys of the stored shapes that were read, by name."""
 
     def check(self) -> None:
         """Raise Stopped if the work is not wanted any more."""
@@ -117,7 +126,7 @@ class Level:
     def _evaluate(self, targets: list[str] | None) -> Evaluation:
         plan = self.plan
         order = plan.order(targets)
-        done = Evaluation(document=plan.document, dials=self.dials, moment=self.moment)
+        done = Evaluation(document=plan.document, dials=self.dials, moment=self.moment, plan=plan)
         ties = ParameterLinks(plan.document, self.dials)
         for number, name in enumerate(order):
             self.run.check()
@@ -243,13 +252,11 @@ class Level:
         frames: Mapping[float, Mapping[str, Part]],
         before: Mapping[str, KeyedGeo] | None,
     ) -> str:
-        shapes = [
-            values[parameter.name]
+        stored = [
+            resources().key(values[parameter.name])
             for parameter in chosen.parameters
             if isinstance(getattr(parameter, "inner", parameter), Shape) and values[parameter.name].strip()
         ]
-        stored = [resources().key(name) for name in shapes]
-        self.run.shapes.update(zip(shapes, stored, strict=True))
         read = {
             "operator": [chosen.name, chosen.version, chosen.content],
             "values": values,
@@ -262,11 +269,15 @@ class Level:
             read["frames"] = {str(frame): _keys_of(there) for frame, there in frames.items()}
         if before is not None:
             read["before"] = _keys_of(before)
-        timely = ((names - self.dials.keys()) | self.run.store.time_names(chosen)) & self.moment.keys()
+        inside = self.run.store.time_inside(chosen)
+        timely = ((names - self.dials.keys()) | inside.names) & self.moment.keys()
         if frames:
             timely |= {"seconds_per_frame"}
-        if chosen.remembers:
+        if chosen.remembers or inside.elsewhere:
             timely = frozenset(self.moment)
+        if inside.elsewhere and self.run.moments is not None:
+            # What it looks at, inside, may be anything that feeds it, at any frame.
+            read["moments"] = self.run.moments.question
         if timely:
             read["time"] = {name: self.moment[name] for name in sorted(timely)}
         return hashlib.blake2b(json.dumps(read, sort_keys=True).encode(), digest_size=16).hexdigest()

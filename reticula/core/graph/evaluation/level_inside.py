@@ -8,18 +8,19 @@ from reticula.core.errors import GraphError, ReticulaError, Stopped
 from reticula.core.graph.evaluation.level import Level, LevelProbe, LevelReached, geometry_of
 from reticula.core.graph.evaluation.parameter_links import ParameterLinks
 from reticula.core.graph.evaluation.results import Evaluation
-from reticula.core.graph.nesting.graph_operator import HOLDERS
 from reticula.core.graph.structure.document import feeds_of
-from reticula.core.operators.shared.nested_graph import LOOP_NAMES, STATE_NAMES
+from reticula.core.operators.shared.nested_graph import names_given
 
 __all__ = ["level_inside"]
 
 
-def level_inside(level: Level, step: str) -> Level:
+def level_inside(level: Level, step: str, *, first: bool = False) -> Level:
     """Return the level inside a node, as it is in one run of it: ``node``, or ``node@3`` for a certain round or part.
 
-    Where the node cannot be run (an input is missing), the level has what there is. Raises GraphError if there is no
-    such node.
+    Without a number it is the last run, or the ``first`` one, before anything in it is evaluated.
+
+    Where the node cannot be run (an input is missing), the level has what there is, unless the first run is asked for.
+    Raises GraphError if there is no such node.
     """
     name, _, number = step.partition("@")
     if name not in level.plan.document["nodes"]:
@@ -30,7 +31,7 @@ def level_inside(level: Level, step: str) -> Level:
         raise GraphError(f"'{name}' holds no graph to look into", node=name)
     done = level.evaluate(feeds_of(planned.node) or [name]) if feeds_of(planned.node) else Evaluation()
     run = level.run
-    probe = LevelProbe(run.depth + 1, int(number) if number.isdigit() else None)
+    probe = LevelProbe(run.depth + 1, int(number) if number.isdigit() else None, first)
     parts: dict[str, KeyedGeo | list[KeyedGeo] | None] = {}
     for entry in chosen.inputs:
         feeds = planned.node.get("inputs", {}).get(entry.name, [])
@@ -44,8 +45,10 @@ def level_inside(level: Level, step: str) -> Level:
         call = level.call_of(name, chosen, values, tied, parts)
         with collecting(), using(call=call, moment=level.moment):
             chosen.run([geometry_of(part) for part in parts.values()], values, level.dials, tied)
-    except (LevelReached, ReticulaError) as error:
-        if isinstance(error, Stopped):
+    except LevelReached:
+        pass
+    except ReticulaError as error:
+        if first or isinstance(error, Stopped):
             raise
     finally:
         run.probe = None
@@ -55,6 +58,5 @@ def level_inside(level: Level, step: str) -> Level:
     own = {parameter.name for parameter in chosen.parameters} - set(chosen.graph.get("dials", {}))
     fallback = {parameter.name: parameter.default for parameter in chosen.parameters if parameter.name not in own}
     given = {entry: part for entry, part in parts.items() if isinstance(part, KeyedGeo)}
-    read = {**LOOP_NAMES, **(STATE_NAMES if chosen.remembers else {})}
-    extra = dict.fromkeys(read, 0) | {"iterations": 1, "parts": 1} if chosen.name in HOLDERS else {}
+    extra = dict.fromkeys(names_given(chosen.name), 0) | {"iterations": 1, "parts": 1}
     return Level(run, run.store.plan(chosen.graph), {**fallback, **extra}, given, level.moment, (*level.path, step))

@@ -99,6 +99,8 @@ class Plan:
         self.problems |= {name: Problem(name, message, parameter) for name, (parameter, message) in troubles.items()}
         self._nodes: dict[str, NodePlan] = {}
         self._orders: dict[tuple[str, ...] | None, list[str]] = {}
+        self.timely: frozenset[str] | None = None
+        """Which nodes hang on time, once that was worked out for a document in which nothing has keys."""
 
     def node(self, name: str) -> NodePlan:
         """Return a node's plan; raise GraphError if its operator does not exist."""

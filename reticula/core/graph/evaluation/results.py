@@ -50,6 +50,8 @@ class Evaluation:
     document: Mapping[str, Any] = field(default_factory=dict)
     dials: Mapping[str, Any] = field(default_factory=dict)
     moment: Mapping[str, float] | None = None
+    plan: Any = None
+    """The plan of the level that was evaluated."""
 
     def geo(self, feed: str) -> Geo:
         """Return the geometry of ``node`` or ``node:output``; raise GraphError that says why there is none."""

@@ -27,6 +27,7 @@ class SpillFiles:
     def __init__(self, folder: Path, budget: int) -> None:
         self.folder, self.budget = folder, budget
         self._sizes: OrderedDict[str, int] = OrderedDict()
+        self._bytes = 0
         shutil.rmtree(folder, ignore_errors=True)
         folder.mkdir(parents=True, exist_ok=True)
 
@@ -46,7 +47,7 @@ class SpillFiles:
         if size > self.budget or shutil.disk_usage(self.folder).free < size + ROOM:
             return False
         self.drop(key)
-        while sum(self._sizes.values()) + size > self.budget:
+        while self._bytes + size > self.budget:
             self.drop(next(iter(self._sizes)))
         try:
             with self._path(key).open("wb") as file:
@@ -59,19 +60,26 @@ class SpillFiles:
             self._path(key).unlink(missing_ok=True)
             return False
         self._sizes[key] = size
+        self._bytes += size
         return True
 
     def get(self, key: str) -> Any:
-        """Return what was written; its arrays are the file itself, mapped and read-only. None if it is not there."""
+        """Return what was written; its arrays are the file itself, mapped and read-only. None if it is not there, or
+        damaged.
+        """
         if key not in self._sizes:
             return None
         try:
-            with self._path(key).open("rb") as file:
-                mapped = memoryview(mmap.mmap(file.fileno(), 0, access=mmap.ACCESS_READ))
-        except OSError:
-            self._sizes.pop(key)
+            found = self._read(key)
+        except (OSError, ValueError, EOFError, pickle.UnpicklingError):
+            self.drop(key)
             return None
         self._sizes.move_to_end(key)
+        return found
+
+    def _read(self, key: str) -> Any:
+        with self._path(key).open("rb") as file:
+            mapped = memoryview(mmap.mmap(file.fileno(), 0, access=mmap.ACCESS_READ))
         begin = 8 + int.from_bytes(mapped[:8])
         described, sizes = pickle.loads(mapped[8:begin])
         buffers = []
@@ -83,7 +91,8 @@ class SpillFiles:
 
     def drop(self, key: str) -> None:
         """Delete a file; arrays that are mapped stay readable until nobody has them any more."""
-        if self._sizes.pop(key, None) is not None:
+        if key in self._sizes:
+            self._bytes -= self._sizes.pop(key)
             with contextlib.suppress(OSError):
                 self._path(key).unlink()
 

@@ -3,8 +3,7 @@
 from __future__ import annotations
 
 from collections import OrderedDict
-from collections.abc import Callable
-from typing import Any, TypeVar
+from dataclasses import dataclass
 
 from reticula.core.graph.evaluation.cache import Cache
 from reticula.core.graph.evaluation.plan import Plan
@@ -14,10 +13,28 @@ from reticula.core.graph.structure.library import library, references
 from reticula.core.language.scope import TIMELINE
 from reticula.core.operators import Operator
 
-__all__ = ["EvaluationStore"]
+__all__ = ["EvaluationStore", "TimeInside"]
 
-T = TypeVar("T")
 MOST_PLANS = 256
+
+
+@dataclass(frozen=True)
+class TimeInside:
+    """How a graph hangs on time: what its formulas read of it, whether something in it looks at other frames, and
+    whether states grow in it.
+    """
+
+    names: frozenset[str] = frozenset()
+    looks: bool = False
+    grows: bool = False
+
+    @property
+    def elsewhere(self) -> bool:
+        """Whether what feeds it matters at other frames, too."""
+        return self.looks or self.grows
+
+
+TIMELESS = TimeInside()
 
 
 class EvaluationStore:
@@ -26,8 +43,8 @@ class EvaluationStore:
     def __init__(self, cache: Cache | None = None) -> None:
         self.cache = Cache() if cache is None else cache
         self._plans: OrderedDict[str, Plan] = OrderedDict()
-        self._time_names: dict[str, frozenset[str]] = {}
-        self._states: OrderedDict[str, Any] = OrderedDict()
+        self._time_inside: dict[str, TimeInside] = {}
+        self._states: OrderedDict[str, dict[float, str]] = OrderedDict()
 
     def plan(self, document: Document) -> Plan:
         """Return the plan of a document in which nothing has keys, made once."""
@@ -39,26 +56,35 @@ class EvaluationStore:
         self._plans.move_to_end(key)
         return self._plans[key]
 
-    def states(self, question: str, make: Callable[[], T]) -> T:
-        """Return what is kept of the states of a node, from one evaluation to the next."""
-        found: T = self._states.setdefault(question, make())
+    def states(self, question: str) -> dict[float, str]:
+        """Return the keys of the states of a node by frame, to be added to; ``question`` is all that they hang on."""
+        found = self._states.setdefault(question, {})
         self._states.move_to_end(question)
         while len(self._states) > MOST_PLANS:
             self._states.popitem(last=False)
         return found
 
-    def time_names(self, holder: Operator) -> frozenset[str]:
-        """Return what formulas inside of an operator's graph, at any depth, read of time."""
+    def time_inside(self, holder: Operator) -> TimeInside:
+        """Return how the graph of an operator hangs on time, at any depth; not at all if it holds none."""
         if holder.graph is None:
-            return frozenset()
-        if holder.content not in self._time_names:
-            plan = self.plan(holder.graph)
-            inner = (plan.node(name).operator for name in plan.document["nodes"] if name not in plan.problems)
-            found = plan.names_read & TIMELINE.keys()
-            self._time_names[holder.content] = found.union(*map(self.time_names, inner))
-            while len(self._time_names) > MOST_PLANS:
-                del self._time_names[next(iter(self._time_names))]
-        return self._time_names.get(holder.content, frozenset())
+            return TIMELESS
+        if holder.content not in self._time_inside:
+            self._time_inside[holder.content] = self._work_out(self.plan(holder.graph))
+            while len(self._time_inside) > MOST_PLANS:
+                del self._time_inside[next(iter(self._time_inside))]
+        return self._time_inside.get(holder.content, TIMELESS)
+
+    def _work_out(self, plan: Plan) -> TimeInside:
+        names, looks, grows = set(plan.names_read & TIMELINE.keys()), False, False
+        for name in plan.document["nodes"]:
+            if name in plan.problems:
+                continue
+            planned = plan.node(name)
+            inner = self.time_inside(planned.operator)
+            names |= inner.names
+            looks |= inner.looks or planned.operator.looks_elsewhere(planned.parameters)
+            grows |= inner.grows or planned.operator.remembers
+        return TimeInside(frozenset(names), looks, grows)
 
 
 def _content(operator: str) -> str:

@@ -43,11 +43,20 @@ def keyed_values(
     return nodes, {name: done.dials[name] for name in keyed if name in done.dials}
 
 
-def timely_nodes(document: Document, path: str, store: EvaluationStore) -> frozenset[str]:
+def timely_nodes(document: Document, path: str, store: EvaluationStore, plan: Plan | None = None) -> frozenset[str]:
     """Return the nodes of the graph at the end of ``path`` whose results may differ from frame to frame.
 
-    A node may if values of it have keys or read time, if it looks at other frames, or if anything that feeds it may.
+    A node may if values of it have keys or read time, if a state grows in it, or if anything that feeds it may.
+    ``plan`` is that of the document, if it is there: without keys it is worked out once for all frames.
     """
+    if plan is None or path or has_keys(document):
+        return _timely_nodes(document, path, store)
+    if plan.timely is None:
+        plan.timely = _timely_nodes(document, path, store)
+    return plan.timely
+
+
+def _timely_nodes(document: Document, path: str, store: EvaluationStore) -> frozenset[str]:
     dials = frozenset(name for name, dial in document.get("dials", {}).items() if is_keyed(dial.get("value")))
     inputs: frozenset[str] = frozenset()
     published = library()
@@ -125,7 +134,8 @@ class _Level:
         definition = self.published.definition(chosen.name) if "@" in chosen.name else None
         if definition is not None and has_keys(definition["graph"]):
             return True
-        return bool(self.store.time_names(chosen)) or self._follows(planned)
+        inside = self.store.time_inside(chosen)
+        return bool(inside.names) or inside.grows or self._follows(planned)
 
     def _follows(self, planned: NodePlan) -> bool:
         """Whether formulas of a node read a parameter of another node that has keys or reads time."""

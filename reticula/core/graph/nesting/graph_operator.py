@@ -15,9 +15,9 @@ from reticula.core.graph.nesting.contracts import condition_text
 from reticula.core.graph.nesting.dials import dial_of
 from reticula.core.graph.structure.document import Document
 from reticula.core.graph.structure.library import is_published, library, published_name, references
-from reticula.core.operators import Operator, find_operator
+from reticula.core.operators import OPERATORS, Operator, find_operator
 from reticula.core.operators.declaration.operator import Input, Output
-from reticula.core.operators.shared.nested_graph import LOOP_NAMES, STATE_NAMES
+from reticula.core.operators.shared.nested_graph import LOOP_NAMES, names_given
 
 __all__ = [
     "HOLDERS",
@@ -30,7 +30,7 @@ __all__ = [
     "operator_of",
 ]
 
-HOLDERS = ("folded", "repeat", "for_each", "evolve")
+HOLDERS = tuple(name for name, entry in OPERATORS.items() if entry.holds_graph)
 """Operators whose nodes hold a graph."""
 STARTING: dict[str, Any] = {
     "format": "reticula graph",
@@ -145,8 +145,8 @@ def _declared(base: Operator, graph: Document, name: str, content: str) -> Opera
     for dial, settings in graph.get("dials", {}).items():
         if dial in own:
             raise GraphError(f"the dial '{dial}' has the name of a parameter of {base.label}; rename it")
-        if base.remembers and dial in STATE_NAMES:
-            raise GraphError(f"a dial cannot be called '{dial}' here: that is {STATE_NAMES[dial]}; rename it")
+        if dial in (given := names_given(base.name)):
+            raise GraphError(f"a dial cannot be called '{dial}' here: that is {given[dial]}; rename it")
         try:
             dials.append(dial_of(dial, settings))
         except ParameterError as error:

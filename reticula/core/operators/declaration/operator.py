@@ -27,6 +27,8 @@ Once = Callable[[str], Any]
 """Gives what an operator's function would receive for a parameter that does not vary over elements."""
 Frames = Callable[[Once, Mapping[str, float]], Sequence[float]]
 """Says which frames of its inputs an operator looks at, from its parameters and what formulas read of time."""
+MayLook = Callable[[Mapping[str, Any]], bool]
+"""Says whether an operator looks at other frames at all, from its parameters as they are stored."""
 MoreInputs = Callable[[Mapping[str, Any]], Sequence["Input"]]
 Function = TypeVar("Function", bound=Body)
 
@@ -48,8 +50,8 @@ class Operator:
     ``carries`` says what becomes of attributes; ``makes`` names the groups and attributes it adds. Call it like a
     function: geometries in the order of ``inputs`` (an input that takes many comes last and takes the rest), parameters
     by name. One that runs a graph holds it as ``graph``; ``content`` is a hash of that. ``frames`` says at which other
-    frames it looks at its inputs; one that ``remembers`` gets its own result of the frame before, from the frame on
-    that its parameter ``reset`` gives.
+    frames it looks at its inputs, and ``may_look`` whether it does at all; one that ``remembers`` gets its own result
+    of the frame before, from the frame on that its parameter ``reset`` gives.
     """
 
     name: str
@@ -70,7 +72,13 @@ class Operator:
     graph: Mapping[str, Any] | None = None
     brings: Brings = field(default_factory=dict)
     frames: Frames | None = None
+    may_look: MayLook | None = None
     remembers: bool = False
+    holds_graph: bool = False
+
+    def looks_elsewhere(self, stored: Mapping[str, Any]) -> bool:
+        """Whether it may look at its inputs at other frames, with these parameters as they are stored."""
+        return self.frames is not None and (self.may_look is None or self.may_look(stored))
 
     def expects(self, values: Mapping[str, Any]) -> set[str]:
         """Return the names of the findings of checks that this operator may bring with these parameter values."""
@@ -224,7 +232,7 @@ class Operator:
             "keywords": list(self.keywords),
             "version": self.version,
             "inputs": [{"name": i.name, "help": i.help, "many": i.many, "optional": i.optional} for i in self.inputs],
-            "holds_graph": self.name in ("folded", "repeat", "for_each", "evolve"),
+            "holds_graph": self.holds_graph,
             "makes_value": self.writes is not None,
             "declares_inputs": self.more_inputs is not None,
             "outputs": [{"name": o.name, "help": o.help} for o in self.outputs],
@@ -282,14 +290,17 @@ def operator(
     brings: Brings | None = None,
     sections: Mapping[str, Sequence[str]] | None = None,
     frames: Frames | None = None,
+    may_look: MayLook | None = None,
     remembers: bool = False,
+    holds_graph: bool = False,
 ) -> Callable[[Function], Function]:
     """Declare the decorated function as an operator.
 
     ``writes`` makes it a value node: it writes an expression and no geometry is made.
     ``more_inputs`` names inputs that depend on parameter values; they follow the declared ones.
     ``brings`` names what checks may find in a healthy result, see :class:`Operator`.
-    ``frames`` and ``remembers`` are for operators that look at other frames, see :class:`Operator`.
+    ``frames``, ``may_look`` and ``remembers`` are for operators that look at other frames, see :class:`Operator`.
+    ``holds_graph`` says that its nodes hold a graph, which gives it inputs, outputs and dials.
     ``sections`` puts parameters under headings that are closed at first, by name; all others are the main ones.
 
     The first line of its docstring is the summary. Its positional arguments are the inputs, its keyword-only
@@ -320,7 +331,9 @@ def operator(
             writes,
             brings=brings or {},
             frames=frames,
+            may_look=may_look,
             remembers=remembers,
+            holds_graph=holds_graph,
         )
         for parameter in made.parameters:
             parameter.check(parameter.default)

@@ -42,6 +42,7 @@ FARTHEST = 10_000_000
         ),
     ),
     remembers=True,
+    holds_graph=True,
 )
 def evolve(*, reset: int, substeps: int) -> tuple[Geo, ...]:
     """Run the graph inside once for each frame, on its own result of the frame before.

@@ -16,6 +16,7 @@ __all__: list[str] = []
     keywords=("nested graph", "own operator", "fold", "pack", "reuse"),
     carries="As the operators inside say.",
     parameters=(),
+    holds_graph=True,
 )
 def folded() -> tuple[Geo, ...]:
     """Several cards as one operator, with inputs, outputs and dials of its own."""

@@ -66,6 +66,7 @@ MOST_PARTS = 10_000
             "attribute", "", "an integer, flag, number or text attribute", shown_when=("over", "value"), optional=True
         ),
     ),
+    holds_graph=True,
 )
 def for_each(*, over: str, kind: Kind, groups: str, attribute: str) -> tuple[Geo, ...]:
     """Run the graph inside on every part of the first input, and join what comes out.

@@ -27,6 +27,7 @@ MOST_ROUNDS = 10_000
         Integer("rounds", 3, "how often the graph inside runs", soft=(1, 20), low=0, high=MOST_ROUNDS),
         FormulaText("until", "", "end early when this holds after a round: a formula on the whole, e.g. high.y > 2"),
     ),
+    holds_graph=True,
 )
 def repeat(*, rounds: int, until: str) -> tuple[Geo, ...]:
     """Run the graph inside several times: what comes out goes in again.

@@ -65,6 +65,7 @@ def _frames(once: Once, moment: Mapping[str, float]) -> Sequence[float]:
         Space.choice(),
     ),
     frames=_frames,
+    may_look=lambda stored: asks_for_before(str(stored.get("source", ""))),
 )
 def script(
     geo: Geo | None, *others: Geo | None, each: str, source: Source, controls: dict[str, Any], space: str

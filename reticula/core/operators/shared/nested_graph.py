@@ -8,7 +8,7 @@ from __future__ import annotations
 from reticula.core.context import NestedGraph, current
 from reticula.core.errors import GeometryError
 
-__all__ = ["LOOP_NAMES", "STATE_NAMES", "nested_graph"]
+__all__ = ["LOOP_NAMES", "names_given", "nested_graph"]
 
 LOOP_NAMES = {
     "iteration": "number of this round, from 0",
@@ -23,7 +23,12 @@ STATE_NAMES = {
     "age": "seconds since the state began, at the end of this step",
     "seconds_per_step": "seconds from one state to the next",
 }
-"""What formulas inside a graph that evolves may read."""
+"""What formulas inside a graph that evolves may read, besides."""
+
+
+def names_given(holder: str) -> dict[str, str]:
+    """Return what formulas directly inside of the graph of an operator may read, with what it means."""
+    return LOOP_NAMES | STATE_NAMES if holder == "evolve" else LOOP_NAMES
 
 
 def nested_graph() -> NestedGraph:

@@ -213,7 +213,7 @@ def test_steps_of_a_state_that_the_cards_read_become_dials_of_the_folded_one() -
     source = "here.position = position + vec3(0, age * seconds_per_step + step, 0)"
     inner = graph({"up": node("script", "geo", source=source)}, inputs=("geo",), outputs={"geo": "up"})
     document = graph({"sheet": node("grid"), "state": node("evolve", "sheet", graph=inner)})
-    packed, name = fold(inner, ["up"], evolves=True)
+    packed, name = fold(inner, ["up"], holder="evolve")
     again = deepcopy(document)
     again["nodes"]["state"]["graph"] = packed
     held = packed["nodes"][name]

@@ -9,7 +9,7 @@ import pytest
 from reticula.core import ops
 from reticula.core.errors import GeometryError, GraphError
 from reticula.core.graph.evaluation.evaluator import Evaluator
-from reticula.core.graph.evaluation.moments import MOST_LEVELS, KnownStates
+from reticula.core.graph.evaluation.moments import MOST_LEVELS
 from reticula.core.graph.evaluation.store import EvaluationStore
 from tests.core.graph.building import graph, node
 
@@ -55,10 +55,9 @@ def test_a_frame_too_far_away_is_told_at_the_node() -> None:
 
 def test_states_are_kept_by_what_they_are_states_of() -> None:
     store = EvaluationStore()
-    first = store.states("a", KnownStates)
-    first.keys[1.0] = "key"
-    assert store.states("a", KnownStates) is first
-    assert store.states("b", KnownStates).keys == {}
+    store.states("a")[1.0] = "key"
+    assert store.states("a") == {1.0: "key"}
+    assert store.states("b") == {}
 
 
 def test_a_node_that_is_not_connected_says_so_at_once() -> None:

@@ -67,6 +67,10 @@ def test_a_full_disk_and_a_file_that_is_gone_lose_nothing(tmp_path: Path, monkey
     (files.folder / "a").unlink()
     assert files.get("a") is None
     assert "a" not in files
+    files.put("c", np.zeros(100))
+    (files.folder / "c").write_bytes(b"nothing that was written")
+    assert files.get("c") is None
+    assert "c" not in files
     monkeypatch.setattr(module, "ROOM", 10**18)
     assert not files.put("b", np.zeros(100))
 

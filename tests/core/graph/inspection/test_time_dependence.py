@@ -32,6 +32,15 @@ def test_a_graph_without_time_has_none() -> None:
     assert timely(PLAIN) == set()
 
 
+def test_it_is_worked_out_once_for_a_graph_in_which_nothing_has_keys() -> None:
+    document = graph({"sheet": node("grid"), "read": node("transform", "sheet", move="vec3(0, time, 0)")})
+    evaluator = Evaluator()
+    plan = evaluator.evaluate(document, frame=1).plan
+    first = timely_nodes(document, "", evaluator.store, plan)
+    assert first == {"read"}
+    assert timely_nodes(document, "", evaluator.store, evaluator.evaluate(document, frame=2).plan) is first
+
+
 def test_keys_names_of_time_dials_and_all_that_hangs_on_them() -> None:
     document = graph(
         {

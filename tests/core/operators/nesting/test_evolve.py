@@ -9,6 +9,8 @@ import pytest
 from reticula.core.errors import GraphError, Stopped
 from reticula.core.geometry import Geo
 from reticula.core.graph.evaluation.evaluator import Evaluator, frames_of, run_graph
+from reticula.core.graph.evaluation.store import EvaluationStore
+from reticula.core.graph.inspection.time_dependence import timely_nodes
 from reticula.core.operators.shared.resources import DiskResources
 from tests.core.graph.building import graph, node
 from tests.core.operators.time.moving import velocity_of
@@ -126,6 +128,39 @@ def test_it_works_inside_of_folded_graphs_and_loops() -> None:
     assert run_graph(outer, node="twice", frame=4).positions[0, 1] == pytest.approx(4), "its start is that of frame 0"
     folded = graph({"square": node("grid", cells=[1, 1]), "one": node("folded", "square", graph=inner)})
     assert run_graph(folded, node="one", frame=4).positions[0, 1] == pytest.approx(4)
+
+
+def test_a_folded_state_is_another_one_at_every_frame_of_one_evaluator() -> None:
+    grown = {**growing()["nodes"]["grown"], "inputs": {"geo": ["geo"]}}
+    inner = graph({"grown": grown}, inputs=("geo",), outputs={"geo": "grown"})
+    folded = graph({"square": node("grid", cells=[1, 1]), "one": node("folded", "square", graph=inner)})
+    twice = graph({"geo": node("input", name="geo"), "held": node("folded", "geo", graph=inner)})
+    twice |= {"inputs": [{"name": "geo"}], "outputs": [{"name": "geo", "feed": "held"}]}
+    folded["nodes"]["two"] = node("folded", "square", graph=twice)
+    for name in ("one", "two"):
+        heights = [geo.positions[0, 1] for geo in frames_of(folded, [1, 4, 2, 4], node=name)]
+        assert heights == pytest.approx([1, 4, 2, 4])
+    assert timely_nodes(folded, "", EvaluationStore()) == {"one", "two"}
+
+
+def test_a_state_that_looks_ahead_at_itself_is_told_and_one_that_looks_back_is_not() -> None:
+    inner = graph(
+        {
+            "told": node("motion", "geo", scheme="backward"),
+            "up": node("script", "told", source="here.position = position + vec3(0, 1 + velocity.y / 20, 0)"),
+        },
+        inputs=("geo",),
+        outputs={"geo": "up"},
+    )
+    document = growing()
+    document["nodes"]["grown"]["graph"] = inner
+    rates = [0.0]
+    for _ in range(5):
+        rates.append(1 + rates[-1] / 2)
+    assert height(document, 5) == pytest.approx(sum(rates))
+    inner["nodes"]["told"]["parameters"]["scheme"] = "central"
+    with pytest.raises(GraphError, match="hangs on itself; look only at frames before"):
+        height(document, 5)
 
 
 def test_motion_sees_states_grow() -> None:

@@ -6,7 +6,7 @@ import pytest
 
 from reticula.core import ops
 from reticula.core.errors import GraphError, ParameterError
-from reticula.core.graph.evaluation.evaluator import Evaluator, run_graph
+from reticula.core.graph.evaluation.evaluator import Evaluator, frames_of, run_graph
 from reticula.core.operators.time.at_frame import frame_meant
 from tests.core.graph.building import graph, node
 from tests.core.operators.time.moving import at, moved
@@ -69,6 +69,47 @@ def test_inside_of_a_folded_graph_and_of_loops_the_input_is_of_that_frame_and_ro
     assert at(document, 10).positions[0, 1] == pytest.approx(6.0 + 8.0 + 100.0), (
         "at frame 8 the first round gives frame 6"
     )
+
+
+def test_inside_of_folded_graphs_it_looks_at_what_comes_in_from_outside_at_that_frame() -> None:
+    """The same evaluator for all frames, and an input that is the same at two frames on end."""
+    jump = {"keys": [{"frame": 0, "value": [0, 0, 0], "way": "hold"}, {"frame": 9, "value": [0, 5, 0]}]}
+    inner = graph({"back": node("at_frame", "geo", by=-1)}, inputs=("geo",), outputs={"geo": "back"})
+    outer = graph({"held": node("folded", "geo", graph=inner)}, inputs=("geo",), outputs={"geo": "held"})
+    nodes = {
+        "square": node("grid", cells=[1, 1]),
+        "moved": node("transform", "square", move=jump),
+        "one": node("folded", "moved", graph=inner),
+        "two": node("folded", "moved", graph=outer),
+        "each": node("for_each", "moved", graph=inner),
+    }
+    for name in ("one", "two", "each"):
+        heights = [geo.positions[0, 1] for geo in frames_of(graph(nodes), [9, 10, 11, 9], node=name)]
+        assert heights == pytest.approx([0, 5, 5, 0]), name
+
+
+def test_an_edit_of_what_feeds_a_folded_look_is_seen_though_it_changes_only_another_frame() -> None:
+    jump = {"keys": [{"frame": 0, "value": [0, 0, 0], "way": "hold"}, {"frame": 9, "value": [0, 5, 0]}]}
+    inner = graph({"back": node("at_frame", "geo", which="at", at=2)}, inputs=("geo",), outputs={"geo": "back"})
+    nodes = {
+        "square": node("grid", cells=[1, 1]),
+        "moved": node("transform", "square", move=jump),
+        "one": node("folded", "moved", graph=inner),
+    }
+    evaluator = Evaluator()
+    assert evaluator.evaluate(graph(nodes), frame=20).geo("one").positions[0, 1] == pytest.approx(0)
+    nodes["moved"]["parameters"]["move"] = {"keys": [{"frame": 0, "value": [0, 3, 0], "way": "hold"}, jump["keys"][1]]}
+    assert evaluator.evaluate(graph(nodes), frame=20).geo("one").positions[0, 1] == pytest.approx(3)
+
+
+def test_more_looks_in_a_row_than_can_be_followed_are_told() -> None:
+    links = {f"n{n}": node("at_frame", f"n{n - 1}" if n else "moved", by=-1) for n in range(40)}
+    document = moved("vec3(0, frame, 0)", **links)
+    assert at(document, 30, of="n9").positions[0, 1] == pytest.approx(20)
+    done = Evaluator().evaluate(document, frame=30)
+    first = next(result for result in done.nodes.values() if result.state == "failed")
+    assert "looks at other frames lead to each other" in str(first.error)
+    assert done.nodes["moved"].state == "done"
 
 
 def test_two_of_them_add_up() -> None:
