@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 import json
-from dataclasses import dataclass
 from pathlib import Path
 from typing import Any
 
@@ -16,7 +15,6 @@ from reticula.core.context import using
 from reticula.core.errors import FormatError, GraphError
 from reticula.core.formats import FORMATS
 from reticula.core.graph import split_feed
-from reticula.core.graph.editing.levels import inner_level
 from reticula.core.graph.nesting.graph_operator import operator_of
 from reticula.core.graph.structure.library import MemoryLibrary
 from reticula.core.graph.values.formula_to_nodes import formula_to_nodes, script_to_nodes
@@ -24,8 +22,9 @@ from reticula.core.graph.values.nodes_to_formula import nodes_to_formula, value_
 from reticula.core.operators.scripting.controls import Code
 from reticula.service.answers import Answer
 from reticula.service.assets import keep_shape
-from reticula.service.context import Surroundings, context
+from reticula.service.context import context
 from reticula.service.errors import refuse
+from reticula.service.loading import Loaded, load
 from reticula.service.people.principal import asker
 from reticula.service.schemas import (
     AssetState,
@@ -49,7 +48,6 @@ from reticula.service.schemas import (
     TicketQuery,
 )
 from reticula.service.serving.parking import Result, answer_later, result_later
-from reticula.store import graphs
 from reticula.workers.tasks import Job
 from reticula.workers.tickets import FIRST, LAST, Ticket
 
@@ -59,50 +57,7 @@ CHECK_SECONDS = 60.0
 blueprint = APIBlueprint("evaluations", __name__, url_prefix="/api", abp_tags=[Tag(name="evaluations")])
 
 
-@dataclass(frozen=True)
-class _Loaded:
-    """A graph as it is to be evaluated: the document with its draft, the level in it, and what it needs."""
-
-    document: dict[str, Any]
-    level: dict[str, Any]
-    path: str
-    frame: float | None
-    around: Surroundings
-    project_id: str
-    revision: int
-
-    def job(self, what: str, node: str | None, targets: list[str] | None, **more: Any) -> Job:
-        return Job(
-            what,
-            self.document,
-            self.around.shapes,
-            node,
-            targets,
-            level=self.path,
-            frame=self.frame,
-            library=self.around.library,
-            **more,
-        )
-
-    def require(self, node: str | None) -> str:
-        """Return a node's name; raise GraphError if the level has no such node."""
-        if split_feed(node or "")[0] not in self.level["nodes"]:
-            raise GraphError(f"there is no node '{node}'", node=node)
-        return str(node)
-
-
-def _load(graph_id: str, body: Basis) -> _Loaded:
-    """Return the newest document with the draft, and what it needs."""
-    here = context()
-    with here.database.session() as session:
-        graph = graphs.get(session, graph_id)
-        document = graphs.drafted(session, graph, body.draft, body.revision)
-        around = here.surroundings(session, graph.project_id, document)
-    level = inner_level(document, body.level, around.library)
-    return _Loaded(document, level, body.level, body.frame, around, graph.project_id, graph.revision)
-
-
-def _submit(job: Job, loaded: _Loaded, channel: str, priority: int) -> Ticket:
+def _submit(job: Job, loaded: Loaded, channel: str, priority: int) -> Ticket:
     return context().pool.submit(job, affinity=loaded.project_id, channel=channel, person=asker(), priority=priority)
 
 
@@ -127,7 +82,7 @@ def _state(ticket: Ticket, revision: int | None = None) -> dict[str, Any]:
 @blueprint.post("/graphs/<graph_id>/evaluations", responses={200: EvaluationState, 422: ErrorState})
 def evaluate(path: GraphPath, body: EvaluationRequest) -> Answer:
     """Evaluate a graph; answers at once if it is done within ``wait`` seconds, else with a ticket to ask again."""
-    loaded = _load(path.graph_id, body)
+    loaded = load(path.graph_id, body)
     node = body.node or loaded.level.get("looking_at")
     if not node or split_feed(node)[0] not in loaded.level["nodes"]:
         node = None
@@ -160,13 +115,13 @@ def stop_evaluation(path: TicketPath) -> Answer:
 @blueprint.post("/graphs/<graph_id>/looks", responses={200: LookState, 422: ErrorState})
 def look(path: GraphPath, body: LookRequest) -> Answer:
     """Look at one node's result without disturbing a running evaluation, e.g. for a page of the ledger."""
-    loaded = _load(path.graph_id, body)
+    loaded = load(path.graph_id, body)
     node = loaded.require(body.node)
     compared = [query for query in body.queries if isinstance(query, DifferenceQuery)]
     others = [loaded.require(query.to) for query in compared if query.at is None]
     earlier = {query.at for query in compared if query.at is not None}
     then = {
-        revision: _load(path.graph_id, Basis(revision=revision, level=body.level, frame=body.frame))
+        revision: load(path.graph_id, Basis(revision=revision, level=body.level, frame=body.frame))
         for revision in earlier
     }
     for query in compared:
@@ -180,7 +135,7 @@ def look(path: GraphPath, body: LookRequest) -> Answer:
 @blueprint.post("/graphs/<graph_id>/checks", responses={200: ChecksState, 422: ErrorState})
 def check(path: GraphPath, body: ChecksRequest) -> Answer:
     """Say what is wrong with the result of each node, in numbers; an evaluation on the same channel supersedes this."""
-    loaded = _load(path.graph_id, body)
+    loaded = load(path.graph_id, body)
     job = loaded.job("check", None, None)
     ticket = _submit(job, loaded, body.channel, LAST)
     return answer_later(ticket, CHECK_SECONDS, lambda: {"nodes": (ticket.result or {}).get("nodes", {})})
@@ -189,7 +144,7 @@ def check(path: GraphPath, body: ChecksRequest) -> Answer:
 @blueprint.post("/graphs/<graph_id>/texts", responses={200: TextState, 422: ErrorState})
 def read_text(path: GraphPath, body: TextRequest) -> Answer:
     """Tell what a formula or script means while it is being written: its error, its names, what it gives."""
-    loaded = _load(path.graph_id, body)
+    loaded = load(path.graph_id, body)
     loaded.require(body.node)
     feeds = [split_feed(feed)[0] for fed in loaded.level["nodes"][body.node].get("inputs", {}).values() for feed in fed]
     text = {"parameter": body.parameter, "source": body.source, "elements": body.elements}
@@ -200,7 +155,7 @@ def read_text(path: GraphPath, body: TextRequest) -> Answer:
 @blueprint.post("/graphs/<graph_id>/rewrites", responses={200: RewriteState, 422: ErrorState})
 def rewrite(path: GraphPath, body: RewriteRequest) -> Answer:
     """Write a wired parameter as text, or a formula or script as value nodes; changes nothing."""
-    loaded = _load(path.graph_id, body)
+    loaded = load(path.graph_id, body)
     loaded.require(body.node)
     document = loaded.level
     with using(library=MemoryLibrary(loaded.around.library)):
@@ -221,7 +176,7 @@ def export(path: GraphPath, query: ExportQuery) -> Answer:
     """Download a node's result as a mesh file."""
     if query.format not in FORMATS:
         raise FormatError(f"there is no format '{query.format}'; there are {', '.join(FORMATS)}")
-    loaded = _load(path.graph_id, Basis(level=query.level, frame=query.frame))
+    loaded = load(path.graph_id, Basis(level=query.level, frame=query.frame))
     node = split_feed(loaded.require(query.node))[0]
     title = loaded.level["nodes"][node].get("title") or node
     stem = secure_filename(f"{loaded.document.get('title') or 'mesh'}-{title}".lower().replace(" ", "_")) or "mesh"
@@ -250,7 +205,7 @@ def _exported(made: dict[str, Any]) -> tuple[bytes, list[str]]:
 @blueprint.post("/graphs/<graph_id>/freezes", responses={201: AssetState, 422: ErrorState})
 def freeze(path: GraphPath, body: FreezeRequest) -> Answer:
     """Keep a node's result as a shape of the project, so that work can go on from it by hand; the graph stays."""
-    loaded = _load(path.graph_id, body)
+    loaded = load(path.graph_id, body)
     node = loaded.require(body.node)
     stem = secure_filename(body.name.strip().lower().replace(" ", "_")) or "shape"
     job = loaded.job("export", node, [node], file_name=f"{stem}.ply")

@@ -10,13 +10,13 @@ from flask_openapi3 import APIBlueprint, Tag
 
 from reticula.core.context import using
 from reticula.core.errors import FormatError, ParameterError
-from reticula.core.graph.editing.levels import inner_level
 from reticula.core.graph.inspection.channels import Channel, channels_of
 from reticula.core.graph.structure.library import MemoryLibrary
 from reticula.core.graph.time.timeline import checked_frame
 from reticula.core.language import evaluate_once
 from reticula.service.answers import Answer
 from reticula.service.context import context
+from reticula.service.loading import load
 from reticula.service.schemas import ChannelsRequest, ChannelsState, ErrorState, FrameState, FrameText, GraphPath
 from reticula.service.serving.parking import Result, result_later
 from reticula.store import graphs
@@ -37,15 +37,10 @@ def read_frame(body: FrameText) -> Answer:
 @blueprint.post("/graphs/<graph_id>/channels", responses={200: ChannelsState, 422: ErrorState})
 def sample_channels(path: GraphPath, body: ChannelsRequest) -> Answer:
     """Sample the values with keys of a graph, for drawing them as curves."""
-    here = context()
-    with here.database.session() as session:
-        graph = graphs.get(session, path.graph_id)
-        document = graphs.drafted(session, graph, body.draft, body.revision)
-        around = here.surroundings(session, graph.project_id, document)
+    loaded = load(path.graph_id, body)
     frames = np.linspace(body.first, body.last, body.count)
-    with using(library=MemoryLibrary(around.library)):
-        level = inner_level(document, body.level, around.library)
-        channels = [_sampled(channel, frames) for channel in channels_of(level)]
+    with using(library=MemoryLibrary(loaded.around.library)):
+        channels = [_sampled(channel, frames) for channel in channels_of(loaded.level)]
     return {"frames": frames.tolist(), "channels": channels}
 
 

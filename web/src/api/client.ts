@@ -71,38 +71,38 @@ function refusal(status: number, state: ErrorState): Refusal {
   return new Refusal(status, state)
 }
 
-async function fetched<T>(method: string, path: string, body?: unknown): Promise<T> {
-  const form = body instanceof FormData
+/** What the service answers; throws what it refuses, and that it does not answer. */
+async function answered(path: string, options: RequestInit): Promise<Response> {
   let answer: Response
   try {
-    answer = await fetch(path, {
-      method,
-      headers: {
-        ...(body === undefined || form ? {} : { 'Content-Type': 'application/json' }),
-        ...(csrfToken && method !== 'GET' ? { 'X-CSRF-Token': csrfToken } : {}),
-      },
-      body: body === undefined ? undefined : form ? body : JSON.stringify(body),
-    })
-  } catch {
+    answer = await fetch(path, options)
+  } catch (error) {
+    if (options.signal?.aborted) throw error
     throw new Unreachable('The service does not answer.')
   }
-  if (!answer.ok) {
-    const state: unknown = await answer
-      .json()
-      .catch(() => ({ code: 'http', message: `The request failed (${answer.status}).` }))
-    throw refusal(answer.status, state as ErrorState)
-  }
-  return answer.status === 204 ? (undefined as T) : ((await answer.json()) as T)
-}
-
-/** What the service hands out as bytes. */
-async function given(path: string, options: RequestInit): Promise<Response> {
-  const answer = await fetch(path, options)
   if (answer.ok) return answer
   const state: unknown = await answer
     .json()
     .catch(() => ({ code: 'http', message: `The request failed (${answer.status}).` }))
   throw refusal(answer.status, state as ErrorState)
+}
+
+function send(method: string, path: string, body?: unknown, signal?: AbortSignal): Promise<Response> {
+  const form = body instanceof FormData
+  return answered(path, {
+    method,
+    headers: {
+      ...(body === undefined || form ? {} : { 'Content-Type': 'application/json' }),
+      ...(csrfToken && method !== 'GET' ? { 'X-CSRF-Token': csrfToken } : {}),
+    },
+    body: body === undefined ? undefined : form ? body : JSON.stringify(body),
+    signal,
+  })
+}
+
+async function fetched<T>(method: string, path: string, body?: unknown): Promise<T> {
+  const answer = await send(method, path, body)
+  return answer.status === 204 ? (undefined as T) : ((await answer.json()) as T)
 }
 
 export const api = {
@@ -164,7 +164,8 @@ export const api = {
     signal: AbortSignal,
   ): Promise<Uint8Array> => {
     const asked = new URLSearchParams({ node, format, encoding, level, frame: String(frame) })
-    return new Uint8Array(await (await given(`/api/graphs/${id}/export?${asked}`, { signal })).arrayBuffer())
+    const answer = await send('GET', `/api/graphs/${id}/export?${asked}`, undefined, signal)
+    return new Uint8Array(await answer.arrayBuffer())
   },
   /** Pictures joined to a film. */
   joined: async (id: string, pictures: Blob, format: string, rate: number, signal: AbortSignal): Promise<Blob> => {
@@ -172,8 +173,7 @@ export const api = {
     body.set('pictures', pictures, 'pictures.zip')
     body.set('format', format)
     body.set('rate', String(rate))
-    const headers: HeadersInit = csrfToken ? { 'X-CSRF-Token': csrfToken } : {}
-    return (await given(`/api/graphs/${id}/films`, { method: 'POST', body, headers, signal })).blob()
+    return (await send('POST', `/api/graphs/${id}/films`, body, signal)).blob()
   },
   looks: (id: string, node: string, queries: Schemas['LookRequest']['queries'], basis: Partial<Basis> = {}) =>
     call<Schemas['LookState']>('POST', `/api/graphs/${id}/looks`, { node, queries, ...basis }),

@@ -6,6 +6,7 @@ import type { LookAnswer, LookQuery } from '../api/results'
 import { KeptFrames } from './keptFrames'
 import { useGraph } from './useGraph'
 import { useMoment } from './useMoment'
+import { useProject } from './useProject'
 import { splitFeed, type GraphDocument } from '../model/document'
 import { essenceOf } from '../model/levels'
 
@@ -15,6 +16,7 @@ const POLL = 0.5
 export const useEvaluation = createGlobalState(() => {
   const graph = useGraph()
   const moment = useMoment()
+  const project = useProject()
   const reports = shallowRef<Record<string, NodeReport>>({})
   /** The node that the looks show: the one looked at, or what feeds it if it failed. */
   const shownNode = ref<string | null>(null)
@@ -108,9 +110,10 @@ export const useEvaluation = createGlobalState(() => {
     keptCount.value += 1
   }
 
-  /** What is asked, whatever the frame. */
+  /** What is asked, whatever the frame: of this graph, with these shapes. */
   function question(): string {
-    return essence.value + JSON.stringify(queries.value)
+    const shapes = project.shapes.value.map((shape) => shape.id)
+    return essence.value + JSON.stringify([queries.value, shapes])
   }
 
   /** The frame that is wanted. */
