@@ -9,6 +9,7 @@ import pytest
 from reticula.core.context import using
 from reticula.core.errors import GraphError
 from reticula.core.graph import Evaluator, run_graph
+from reticula.core.graph.nesting.graph_operator import operator_of
 from reticula.core.graph.structure.library import MemoryLibrary
 from reticula.core.packages import differences, prepare
 from tests.core.graph.building import graph, node
@@ -27,6 +28,14 @@ def test_a_published_operator_runs_in_any_graph() -> None:
     made["nodes"]["l"]["operator"] = "lift@2.0.0"
     error = Evaluator().evaluate(made, operators=library).nodes["l"].error
     assert "no release 2.0.0 of 'lift'; it has 1.0.0" in error["message"]
+
+
+def test_nodes_of_a_published_operator_hold_no_graph_of_their_own() -> None:
+    library, _ = published()
+    with using(library=library):
+        made = operator_of(node("lift@1.0.0"))
+    assert not made.holds_graph
+    assert not made.describe()["holds_graph"]
 
 
 def test_set_values_become_the_defaults() -> None:

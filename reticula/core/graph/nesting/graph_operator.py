@@ -113,6 +113,7 @@ def published_operator(definition: Mapping[str, Any]) -> Operator:
     )
     return replace(
         made,
+        holds_graph=False,  # its nodes name the graph, they have none of their own
         title=title,
         family=definition.get("family") or "published",
         summary=definition.get("summary", ""),
