@@ -1,16 +1,17 @@
-"""The demo graph `Coral growth`: ``python -m demo.coral_growth`` writes ``coral_growth.json``.
+"""The demo graph `Coral growth`: ``python -m demo.coral_growth`` writes ``coral_growth.json`` and ``tide_table.csv``.
 
 Polyps that grow from frame to frame: each moves towards the light and away from the others, and at high water new ones
-bud. A crust is laid around all of them.
+bud. The water follows a tide table of one day. Branches grow around the ways that the polyps went.
 """
 
 from __future__ import annotations
 
+import math
 from typing import Any
 
-from demo.building import dial, document, keys, node, write
+from demo.building import HERE, dial, document, node, write
 
-__all__ = ["coral_growth"]
+__all__ = ["coral_growth", "tide_table"]
 
 STEP = """light: number(0, 2, help="how strongly polyps grow towards the light") = 1
 room: number(0, 2, help="how strongly they keep away from others") = 1
@@ -19,6 +20,17 @@ away = position - mean(others.position)
 way = light * vec3(0, 1, 0) + room * 25 * away + 0.6 * noise3(position * 9)
 here.position = position + growth * seconds_per_step * way
 """
+TIDES = ((62.0, 12.42, 5.1), (21.0, 12.0, 4.0), (14.0, 23.93, 9.0))
+"""Height in cm, period and time of high water in h, of the waves that the invented gauge feels."""
+
+
+def tide_table() -> str:
+    """Return a gauge's log of one day, every half hour: hours, and centimetres of water."""
+    rows = ["hours,water [cm]"]
+    for half in range(49):
+        waves = (height * math.cos(math.tau * (half / 2 - at) / period) for height, period, at in TIDES)
+        rows.append(f"{half / 2:g},{104.0 + sum(waves):.1f}")
+    return "\n".join(rows) + "\n"
 
 
 def one_step() -> dict[str, Any]:
@@ -26,7 +38,7 @@ def one_step() -> dict[str, Any]:
     nodes = {
         "in_polyps": node("input", "Polyps", name="polyps"),
         "move": node("script", "Grow to light and room", "in_polyps", source=STEP),
-        "buds": node("remove", "Those that bud", "move", kind="point", where="random(step) > tide * 0.1"),
+        "buds": node("remove", "Those that bud", "move", kind="point", where="random(step) > (water - 0.9) * 0.12"),
         "beside": node(
             "set_attribute",
             "Beside them",
@@ -40,7 +52,7 @@ def one_step() -> dict[str, Any]:
     dials = {
         "growth": dial(0.03, (0.0, 0.2), "how fast polyps grow", "m/s", 0.001),
         "reach": dial(0.05, (0.01, 0.2), "how near another polyp is felt", "m"),
-        "tide": dial(0.5, (0.0, 1.0), "height of the water; at high water polyps bud", "", 0.01),
+        "water": dial(1.0, (0.0, 2.5), "height of the water; at high water polyps bud", "m", 0.01),
     }
     made = document("", "", nodes, dials, "all")
     made["inputs"] = [{"name": "polyps", "help": "the polyps so far"}]
@@ -49,8 +61,18 @@ def one_step() -> dict[str, Any]:
 
 
 def coral_growth() -> dict[str, Any]:
-    """Return the graph: seeds, growth, and the crust around it."""
-    tide = {**keys((1, 0.15), (13, 0.95), (25, 0.15)), "after": "repeat"}
+    """Return the graph: seeds, growth, and the shape around it."""
+    follows = {
+        "table": "tide_table",
+        "time": "hours",
+        "value": "water",
+        "unit": "h",
+        "speed": 28800.0,
+        "factor": 0.01,
+        "taken": "smooth",
+        "after": "repeat",
+        "otherwise": 1.0,
+    }
     nodes = {
         "stone": node("disc", "Stone", radius=0.12),
         "seeds": node("scatter", "Larvae that settled", "stone", total=9, seed=5),
@@ -63,7 +85,7 @@ def coral_growth() -> dict[str, Any]:
                 reset=1,
                 growth={"dial": "growth"},
                 reach={"dial": "reach"},
-                tide={"dial": "tide"},
+                water={"dial": "water"},
             ),
             "graph": one_step(),
         },
@@ -88,20 +110,29 @@ def coral_growth() -> dict[str, Any]:
         "polyp": node("geodesic_sphere", "A polyp", radius=0.022, frequency=3),
         "placed": node("place_instances", "Polyps", "colour", inputs={"shapes": ["polyp"]}, turn="not"),
         "shape": node("flatten_instances", "As one shape", "placed"),
+        "ways": node("paths_over_time", "Ways of the polyps", "colour", whole_way=True, since=1.0, every=3.0),
+        "branches": node("struts", "Branches", "ways", along="curve", radius=0.014, sides=7),
         "plinth": node("cylinder", "Plinth", radius=0.42, height=0.05),
         "below": node("transform", "Below it", "plinth", move=[0.0, -0.026, 0.0]),
         "grey": node("set_attribute", "Stone grey", "below", name="color", value=[0.24, 0.23, 0.2, 1.0]),
-        "both": node("join", "Colony", inputs={"geometries": ["shape", "grey"]}),
+        "both": node("join", "Colony", inputs={"geometries": ["shape", "branches", "grey"]}),
     }
     dials = {
         "growth": dial(0.03, (0.0, 0.2), "how fast polyps grow", "m/s", 0.001),
         "reach": dial(0.05, (0.01, 0.2), "how near another polyp is felt", "m"),
-        "tide": {**dial(0.5, (0.0, 1.0), "height of the water; at high water polyps bud", "", 0.01), "value": tide},
+        "water": {
+            **dial(1.0, (0.0, 2.5), "height of the water over a day; at high water polyps bud", "m", 0.01),
+            "value": follows,
+        },
     }
-    notes = "Polyps grow from frame to frame towards light and room; at high water new ones bud. Each state is kept."
+    notes = (
+        "Polyps grow from frame to frame towards light and room; at high water, which follows a tide table, new ones "
+        "bud. Branches grow around the ways they went. Each state is kept."
+    )
     made = document("Coral growth", notes, nodes, dials, "both")
     return {**made, "time": {"first": 1, "last": 72, "rate": 24}}
 
 
 if __name__ == "__main__":
+    (HERE / "tide_table.csv").write_text(tide_table())
     write("coral_growth", coral_growth())

@@ -13,6 +13,7 @@ from typing import Any
 
 from demo.coral_rounds import coral_rounds
 from demo.settlement_tile import settlement_tile
+from reticula.bundle import demo_shapes
 from reticula.core import Geo
 from reticula.core.graph.editing import fold, make_dial, rename_port
 from reticula.core.graph.structure.library import MemoryLibrary
@@ -79,9 +80,10 @@ def publish_tile() -> tuple[str, dict[str, Any], dict[str, tuple[str, bytes]]]:
 
 
 def tile_library() -> tuple[MemoryLibrary, DiskResources]:
-    """Return a library with the tile, and its shapes and the scan."""
+    """Return a library with the tile, and its shapes and those that demos use."""
     key, definition, shapes = publish_tile()
-    return MemoryLibrary({key: definition}), DiskResources({name: Geo.read(SCAN) for name in [*shapes, "survey_scan"]})
+    stored = {name: Geo.read(path) for name, path in demo_shapes().items()}
+    return MemoryLibrary({key: definition}), DiskResources({name: Geo.read(SCAN) for name in shapes} | stored)
 
 
 def publish_growth() -> tuple[str, dict[str, Any], dict[str, tuple[str, bytes]]]:

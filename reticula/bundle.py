@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from pathlib import Path
 
-__all__ = ["DEMO", "DOCS", "PAGE", "VAR"]
+__all__ = ["DEMO", "DOCS", "PAGE", "VAR", "demo_shapes"]
 
 _HERE = Path(__file__).resolve().parent
 _CHECKOUT = _HERE.parent
@@ -17,3 +17,8 @@ DOCS = _HERE / "bundled" / "docs" if _INSTALLED else _CHECKOUT / "site"
 DEMO = _HERE / "bundled" / "demo" if _INSTALLED else _CHECKOUT / "demo"
 VAR = Path.home() / ".local" / "share" / "reticula" if _INSTALLED else _CHECKOUT / "var"
 """Where data are kept, unless RETICULA_VAR says otherwise."""
+
+
+def demo_shapes() -> dict[str, Path]:
+    """Return the files of shapes and tables that demos use, by the name that they have in a project."""
+    return {path.stem: path for ending in ("ply", "csv") for path in sorted(DEMO.glob(f"*.{ending}"))}

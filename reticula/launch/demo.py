@@ -5,7 +5,7 @@ from __future__ import annotations
 import json
 from pathlib import Path
 
-from reticula.bundle import DEMO
+from reticula.bundle import DEMO, demo_shapes
 from reticula.launch.client import Client
 
 __all__ = ["load_demo"]
@@ -33,7 +33,7 @@ def load_demo(client: Client, depot: Client | None = None, key: Path | None = No
             name, _, release = package.stem.rpartition("-")
             depot.put(f"/packages/{name}@{release}", sign_package(package.read_bytes(), own_key(key), PUBLISHER))
     project = client.post("/api/projects", {"title": TITLE})
-    for mesh in sorted(DEMO.glob("*.ply")):
+    for mesh in demo_shapes().values():
         client.upload(f"/api/projects/{project['id']}/assets", mesh.name, mesh.read_bytes())
     for path in sorted(DEMO.glob("*.json"), key=lambda path: (path.stem != FIRST, path.stem)):
         document = json.loads(path.read_text("utf-8"))

@@ -10,6 +10,7 @@ from reticula import __version__
 from reticula.core.formats import FORMATS
 from reticula.core.geometry import TYPES
 from reticula.core.graph.nesting.dial_types import DIAL_TYPES
+from reticula.core.graph.time.tables import OUTSIDE, TAKEN, TIME_UNITS
 from reticula.core.language.completions import describe_functions
 from reticula.core.language.questions import QUESTIONS
 from reticula.core.operators import OPERATORS
@@ -49,7 +50,11 @@ def list_operators() -> Answer:
             }
             for name, info in TYPES.items()
         },
-        "dial_types": {name: {"fresh": kind.fresh, "ranged": kind.ranged} for name, kind in DIAL_TYPES.items()},
+        "dial_types": {
+            name: {"fresh": kind.fresh, "ranged": kind.ranged, "follows": kind.follows}
+            for name, kind in DIAL_TYPES.items()
+        },
+        "table_words": {"units": TIME_UNITS, "taken": TAKEN, "outside": OUTSIDE},
     }
 
 

@@ -9,7 +9,8 @@ from typing import Any
 from flask import send_file
 from flask_openapi3 import APIBlueprint, Tag
 
-from reticula.bundle import DEMO
+from reticula.bundle import DEMO, demo_shapes
+from reticula.core.graph.nesting.stored_shapes import stored_shapes
 from reticula.service.answers import Answer
 from reticula.service.errors import refuse
 from reticula.service.schemas.demos import DemoList, DemoPath, DemoState
@@ -48,9 +49,9 @@ def read_demo(path: DemoPath) -> Answer:
     document = _demos().get(path.name)
     if document is None:
         return refuse(404, "not found", f"There is no demo '{path.name}'.")
-    nodes = document["nodes"].values()
-    shapes = {node["parameters"]["shape"] for node in nodes if node["operator"] == "project_shape"}
-    return {**_summary(path.name, document), "document": document, "shapes": sorted(shapes)}
+    known = demo_shapes()
+    shapes = [{"name": name, "file_name": known[name].name} for name in sorted(stored_shapes(document))]
+    return {**_summary(path.name, document), "document": document, "shapes": shapes}
 
 
 @blueprint.get("/<name>/picture", responses={404: ErrorState})
@@ -64,8 +65,8 @@ def read_demo_picture(path: DemoPath) -> Answer:
 
 @blueprint.get("/shapes/<name>", responses={404: ErrorState})
 def read_demo_shape(path: DemoPath) -> Answer:
-    """Fetch a shape that demos use, as PLY."""
-    file = DEMO / f"{path.name}.ply"
-    if not file.is_file():
+    """Fetch a shape or table that demos use, as a file."""
+    file = demo_shapes().get(path.name)
+    if file is None:
         return refuse(404, "not found", f"The demos have no shape '{path.name}'.")
     return send_file(file, mimetype="application/octet-stream", download_name=file.name)

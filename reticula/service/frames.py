@@ -1,4 +1,4 @@
-"""Time: frames as they are typed, values with keys over them, and pictures of frames joined to films."""
+"""Time: frames as they are typed, values with keys or of tables over them, and pictures of frames joined to films."""
 
 from __future__ import annotations
 
@@ -17,7 +17,16 @@ from reticula.core.language import evaluate_once
 from reticula.service.answers import Answer
 from reticula.service.context import context
 from reticula.service.loading import load
-from reticula.service.schemas import ChannelsRequest, ChannelsState, ErrorState, FrameState, FrameText, GraphPath
+from reticula.service.schemas import (
+    ChannelsRequest,
+    ChannelsState,
+    ErrorState,
+    FollowedRequest,
+    FollowedState,
+    FrameState,
+    FrameText,
+    GraphPath,
+)
 from reticula.service.serving.parking import Result, result_later
 from reticula.store import graphs
 from reticula.workers.films import FILMS
@@ -42,6 +51,16 @@ def sample_channels(path: GraphPath, body: ChannelsRequest) -> Answer:
     with using(library=MemoryLibrary(loaded.around.library)):
         channels = [_sampled(channel, frames) for channel in channels_of(loaded.level)]
     return {"frames": frames.tolist(), "channels": channels}
+
+
+@blueprint.post("/graphs/<graph_id>/followed", responses={200: FollowedState, 422: ErrorState})
+def sample_followed(path: GraphPath, body: FollowedRequest) -> Answer:
+    """Say what a dial would get from a table that it follows: over frames, and what is wrong with the table's rows."""
+    loaded = load(path.graph_id, body)
+    frames = np.linspace(body.first, body.last, body.count)
+    about = {"name": body.name, "dial": body.dial, "frames": frames}
+    job = loaded.job("follow", None, None, about=about)
+    return result_later(job, lambda result: {**result(), "frames": frames.tolist()}, affinity=loaded.project_id)
 
 
 @blueprint.post("/graphs/<graph_id>/films", responses={413: ErrorState, 422: ErrorState})

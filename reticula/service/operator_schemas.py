@@ -137,10 +137,23 @@ class AttributeTypeState(BaseModel):
 
 
 class DialTypeState(BaseModel):
-    """A type of dials: what a new one begins with (none: it is only made of a parameter), and whether it has limits."""
+    """A type of dials: what a new one begins with (none: it is only made of a parameter), whether it has limits, and
+    whether it may follow a table.
+    """
 
     fresh: Any = None
     ranged: bool
+    follows: bool
+
+
+class TableWords(BaseModel):
+    """The words of what follows a table, each with what it means: seconds of units of time (0: frames), how a value is
+    taken from rows, what it is before and after them.
+    """
+
+    units: dict[str, float]
+    taken: dict[str, str]
+    outside: dict[str, str]
 
 
 class FormatState(BaseModel):
@@ -157,6 +170,7 @@ class OperatorList(BaseModel):
     formats: dict[str, FormatState]
     attribute_types: dict[str, AttributeTypeState]
     dial_types: dict[str, DialTypeState]
+    table_words: TableWords
 
 
 PATTERN = "^" + PUBLISHED.pattern.replace(r"\d", "[0-9]").replace(r"\Z", "$")

@@ -20,6 +20,7 @@ from reticula.core.geometry import Geo
 from reticula.core.graph import Cache, Evaluation, Evaluator, NodeResult, split_feed
 from reticula.core.graph.editing.levels import inner_level
 from reticula.core.graph.evaluation.spill import SpillFiles
+from reticula.core.graph.inspection.followed import sample_followed
 from reticula.core.graph.inspection.provenance import trace
 from reticula.core.graph.inspection.text_inspection import inspect_text
 from reticula.core.graph.inspection.time_dependence import keyed_values, timely_nodes
@@ -60,7 +61,8 @@ class Job:
     from ``about`` (and ``stored``, see :func:`reticula.core.packages.prepare`). ``level`` leads to the graph inside a
     node, ``frame`` is the moment; ``library`` holds the definitions of the published operators that are used.
     ``moments`` are earlier documents, by revision, with what they need. ``check`` counts what is wrong with each
-    node's result. ``film`` joins pictures (``about``: pictures, target, rate). ``review`` and ``unpack`` read the
+    node's result. ``film`` joins pictures (``about``: pictures, target, rate), ``follow`` samples a dial that
+    follows a table (``about``: name, dial, frames). ``review`` and ``unpack`` read the
     package at ``about["path"]``, see :mod:`reticula.workers.package_jobs`.
     """
 
@@ -128,6 +130,9 @@ class Worker:
             paths = Path(job.about["pictures"]), Path(job.about["target"])
             return {"pictures": join_film(*paths, job.about["rate"], _now_and_then(on_progress), should_stop)}
         shapes, library = StoredShapes(job.shapes, self.kept), MemoryLibrary(job.library)
+        if job.what == "follow":
+            with using(library=library, resources=shapes), collecting():
+                return sample_followed(job.document, job.about["name"], job.about["dial"], job.about["frames"])
         if job.what == "publish":
             with using(library=library), collecting():
                 return publication(job.document, job.level, str(job.node), dict(job.about), shapes)
@@ -165,7 +170,7 @@ class Worker:
             for feed in next(iter([f for f in node.get("inputs", {}).values() if f]), [])[:1]
             if name in done.nodes and done.nodes[name].state == "done"
         }
-        with using(library=library):
+        with using(library=library, resources=shapes):
             stored = inner_level(job.document, job.level, job.library)
             timely = timely_nodes(job.document, job.level, self.evaluator.store, done.plan)
             keyed = keyed_values(stored, done, inside=bool(job.level))

@@ -1,4 +1,4 @@
-"""Open mesh formats. A file's ending says which; each format is one module with ``read`` and ``write``."""
+"""Open formats of meshes, points and tables. A file's ending says which; each is one module, ``read`` and ``write``."""
 
 from __future__ import annotations
 
@@ -22,14 +22,14 @@ MOST_BYTES = 2_000_000_000
 
 
 FORMATS: dict[str, Format] = {}
-"""All formats by their ending, those that keep everything first. Every module of this package that declares one as
-``FORMAT`` is found by itself; none needs to be listed."""
+"""All formats by their ending, those that keep everything first, those of points alone last. Every module of this
+package that declares one as ``FORMAT`` is found by itself; none needs to be listed."""
 
 for _module in pkgutil.iter_modules(__path__, f"{__name__}."):
     _found = getattr(importlib.import_module(_module.name), "FORMAT", None)
     if isinstance(_found, Format):
         FORMATS[_found.ending] = _found
-FORMATS = dict(sorted(FORMATS.items(), key=lambda entry: (entry[1].keeps != EVERYTHING, entry[0])))
+FORMATS = dict(sorted(FORMATS.items(), key=lambda entry: (entry[1].keeps != EVERYTHING, not entry[1].faces, entry[0])))
 
 
 def format_of(name: str) -> Format:

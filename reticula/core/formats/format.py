@@ -17,7 +17,7 @@ class Format:
     """How to read and write one format.
 
     ``ending`` is that of its files, ``keeps`` what it holds of a geometry; ``options`` are those of its writer, each
-    with its words, the usual one first.
+    with its words, the usual one first. One without ``faces`` holds points alone.
     """
 
     ending: str
@@ -26,3 +26,4 @@ class Format:
     write: Callable[..., bytes]
     keeps: str
     options: Mapping[str, tuple[str, ...]] = field(default_factory=dict)
+    faces: bool = True

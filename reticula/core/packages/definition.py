@@ -10,6 +10,7 @@ from importlib import resources
 from typing import Any
 
 from reticula.core.errors import GraphError
+from reticula.core.formats import format_of
 from reticula.core.graph.nesting.graph_operator import digest_of, graph_trouble
 from reticula.core.graph.nesting.stored_shapes import shape_places, stored_shapes
 from reticula.core.graph.structure.document import schema
@@ -65,7 +66,7 @@ def definition_key(definition: Definition) -> str:
 
 def check_definition(data: Any) -> Definition:
     """Return a definition if it fits its schema and its graph can be an operator; raise GraphError that says what
-    does not.
+    does not, FormatError if a shape of it is in a format that is not known.
 
     The published operators that it names must be in the library that is in use.
     """
@@ -77,6 +78,8 @@ def check_definition(data: Any) -> Definition:
         message = error.message if len(error.message) < 300 else error.message[:300] + "…"
         raise GraphError(f"the definition of an operator is not valid: {f'at {place}: ' if place else ''}{message}")
     definition: Definition = data
+    for told in definition.get("shapes", {}).values():
+        format_of(told["file_name"])
     graph = definition["graph"]
     if not graph.get("outputs"):
         raise GraphError(f"'{definition_key(definition)}' has no output")

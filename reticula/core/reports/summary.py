@@ -27,15 +27,17 @@ def element_counts(geo: Geo, *, edges: bool = False) -> dict[str, int]:
 
 
 def describe_attribute(name: str, attribute: Attribute) -> dict[str, Any]:
-    """Return name, type, and the range of numbers (per component) or the number of members of a group."""
+    """Return name, type, and the range of finite numbers (per component) or the number of members of a group."""
     entry: dict[str, Any] = {"name": name, "type": attribute.type}
     values = attribute.values
     if attribute.type == "flag":
         entry["members"] = int(values.sum())
     elif values.dtype.kind in "fi" and len(values) and attribute.start is None:
         flat = as_rows(values)
-        entry["low"] = flat.min(axis=0).tolist()
-        entry["high"] = flat.max(axis=0).tolist()
+        there = np.isfinite(flat) if values.dtype.kind == "f" else np.ones(flat.shape, bool)
+        if there.any(axis=0).all():
+            entry["low"] = np.min(flat, axis=0, where=there, initial=flat[there].max()).tolist()
+            entry["high"] = np.max(flat, axis=0, where=there, initial=flat[there].min()).tolist()
     return entry
 
 

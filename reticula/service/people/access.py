@@ -68,6 +68,7 @@ NEEDS: dict[str, str] = {
     "evaluations.read_buffer": KNOWN,
     "frames.read_frame": KNOWN,
     "frames.sample_channels": LOOK,
+    "frames.sample_followed": LOOK,
     "frames.join_pictures": LOOK,
     "catalogue.list_operators": KNOWN,
     "demos.list_demos": KNOWN,

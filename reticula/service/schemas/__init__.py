@@ -26,6 +26,8 @@ from reticula.service.schemas.frames import (
     ChannelsRequest,
     ChannelsState,
     ChannelState,
+    FollowedRequest,
+    FollowedState,
     FrameState,
     FrameText,
 )
@@ -100,6 +102,8 @@ __all__ = [
     "EvaluationRequest",
     "EvaluationState",
     "ExportQuery",
+    "FollowedRequest",
+    "FollowedState",
     "FrameState",
     "FrameText",
     "FreezeRequest",

@@ -6,7 +6,7 @@ from typing import Any
 
 from pydantic import BaseModel, Field
 
-__all__ = ["DemoList", "DemoPath", "DemoState", "DemoSummary"]
+__all__ = ["DemoList", "DemoPath", "DemoShape", "DemoState", "DemoSummary"]
 
 
 class DemoPath(BaseModel):
@@ -27,8 +27,15 @@ class DemoList(BaseModel):
     demos: list[DemoSummary]
 
 
+class DemoShape(BaseModel):
+    """A shape that a demo needs: its name in a project, and its file's."""
+
+    name: str
+    file_name: str
+
+
 class DemoState(DemoSummary):
     """A demo with its graph, and the shapes that it needs in its project."""
 
     document: dict[str, Any]
-    shapes: list[str]
+    shapes: list[DemoShape]

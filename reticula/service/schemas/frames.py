@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from typing import Any
+
 from pydantic import BaseModel, Field
 
 from reticula.core.graph.inspection.channels import MOST_SAMPLES
@@ -9,7 +11,15 @@ from reticula.core.graph.time.timeline import FARTHEST
 from reticula.service.schemas.basics import Strict
 from reticula.service.schemas.graphs import Basis
 
-__all__ = ["ChannelState", "ChannelsRequest", "ChannelsState", "FrameState", "FrameText"]
+__all__ = [
+    "ChannelState",
+    "ChannelsRequest",
+    "ChannelsState",
+    "FollowedRequest",
+    "FollowedState",
+    "FrameState",
+    "FrameText",
+]
 
 
 class ChannelsRequest(Basis):
@@ -38,6 +48,30 @@ class ChannelState(BaseModel):
 class ChannelsState(BaseModel):
     frames: list[float]
     channels: list[ChannelState]
+
+
+class FollowedRequest(ChannelsRequest):
+    """Sample a dial as it is to be, which follows a table, under its name."""
+
+    name: str = Field(min_length=1, max_length=64)
+    dial: dict[str, Any]
+
+
+class FollowedState(BaseModel):
+    """What a table gives a dial.
+
+    ``first`` and ``last`` are times of its ``rows``, in the unit of the table, ``said`` is what is wrong with rows;
+    ``samples`` has a row per frame with a number per component, null for texts and flags; ``trouble`` says why the
+    dial cannot take one of them.
+    """
+
+    frames: list[float]
+    rows: int
+    first: float
+    last: float
+    said: list[str]
+    samples: list[list[float]] | None
+    trouble: str
 
 
 class FrameText(Strict):

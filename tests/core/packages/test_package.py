@@ -15,7 +15,7 @@ from hypothesis import strategies as st
 
 from reticula.core import load_package, ops
 from reticula.core.errors import FormatError, ReticulaError
-from reticula.core.formats import write_bytes
+from reticula.core.formats import read_bytes, write_bytes
 from reticula.core.operators.shared.resources import DiskResources
 from reticula.core.packages import prepare, read_package, write_package
 from reticula.core.packages.definition import content_name
@@ -93,6 +93,33 @@ def test_shapes_go_along_under_a_name_that_says_their_content() -> None:
     data = write_package("scanned@1.0.0", {"scanned@1.0.0": made.definition}, {name: ("scan.ply", mesh)}, {})
     assert read_package(data)().bounds[1, 0] == pytest.approx(1.5)
     assert document["nodes"]["b"]["graph"]["nodes"]["s"]["parameters"]["shape"] == "scan"
+
+
+def test_a_table_that_a_dial_follows_goes_along() -> None:
+    log = b"hours,level\n0,1\n1,3\n"
+    digest = hashlib.sha256(log).hexdigest()
+    name = content_name("tide", digest)
+    follows = {"table": "tide", "time": "hours", "value": "level", "unit": "h", "speed": 3600.0, "otherwise": 0.0}
+    inner = graph(
+        {"up": node("transform", "geo", move="vec3(0, water, 0)")},
+        inputs=("geo",),
+        outputs={"geo": "up"},
+        dials={"water": {"type": "number", "value": follows}},
+    )
+    document = graph({"a": node("box"), "b": node("folded", "a", graph=inner)})
+    tide = read_bytes("tide.csv", log)
+    made = prepare(
+        document,
+        "",
+        "b",
+        {**ABOUT, "name": "tidal"},
+        shapes=DiskResources({"tide": tide, name: tide}),
+        stored={"tide": (name, {"file_name": "tide.csv", "sha256": digest})},
+    )
+    data = write_package("tidal@1.0.0", {"tidal@1.0.0": made.definition}, {name: ("tide.csv", log)}, {})
+    tidal = read_package(data)
+    assert tidal(ops.box(), frame=12).bounds[0, 1] == pytest.approx(1.5)
+    assert tidal(ops.box(), frame=24).bounds[0, 1] == pytest.approx(2.5)
 
 
 def tamper(files: dict[str, bytes]) -> None:

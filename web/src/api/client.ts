@@ -128,10 +128,10 @@ export const api = {
     call<GraphState>('POST', `/api/projects/${project}/graphs`, document ? { title, document } : { title }),
   demos: () => call<Schemas['DemoList']>('GET', '/api/demos'),
   demo: (name: string) => call<Schemas['DemoState']>('GET', `/api/demos/${name}`),
-  demoShape: async (name: string): Promise<File> => {
-    const answer = await fetch(`/api/demos/shapes/${name}`)
-    if (!answer.ok) throw new Error(`The shape ‘${name}’ of the demo could not be fetched.`)
-    return new File([await answer.blob()], `${name}.ply`)
+  demoShape: async (shape: Schemas['DemoShape']): Promise<File> => {
+    const answer = await fetch(`/api/demos/shapes/${shape.name}`)
+    if (!answer.ok) throw new Error(`The shape ‘${shape.name}’ of the demo could not be fetched.`)
+    return new File([await answer.blob()], shape.file_name)
   },
   graph: (id: string) => call<GraphState>('GET', `/api/graphs/${id}`),
   dropGraph: (id: string) => call<void>('DELETE', `/api/graphs/${id}`),
@@ -151,6 +151,9 @@ export const api = {
     call<Schemas['FrameState']>('POST', '/api/frame', { text, names }),
   channels: (id: string, request: Partial<Schemas['ChannelsRequest']>) =>
     call<Schemas['ChannelsState']>('POST', `/api/graphs/${id}/channels`, request),
+  /** What a dial would get from a table that it follows. */
+  followed: (id: string, request: Partial<Schemas['FollowedRequest']>) =>
+    ask<Schemas['FollowedState']>('POST', `/api/graphs/${id}/followed`, request),
   /** The mesh of a node, as a file. */
   exported: async (
     id: string,

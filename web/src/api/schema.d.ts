@@ -79,7 +79,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** Fetch a shape that demos use, as PLY. */
+        /** Fetch a shape or table that demos use, as a file. */
         get: operations["demos_read_demo_shape_shapes__name__get"];
         put?: never;
         post?: never;
@@ -344,6 +344,23 @@ export interface paths {
          * @description <br/>Multipart fields: ``pictures`` (a ZIP of PNG files, joined in the order of their names), ``format`` and ``rate``<br/>(pictures per second).
          */
         post: operations["frames_join_pictures_graphs__graph_id__films_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/graphs/{graph_id}/followed": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Say what a dial would get from a table that it follows: over frames, and what is wrong with the table's rows. */
+        post: operations["frames_sample_followed_graphs__graph_id__followed_post"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1286,6 +1303,16 @@ export interface components {
             demos: components["schemas"]["DemoSummary"][];
         };
         /**
+         * DemoShape
+         * @description A shape that a demo needs: its name in a project, and its file's.
+         */
+        DemoShape: {
+            /** File Name */
+            file_name: string;
+            /** Name */
+            name: string;
+        };
+        /**
          * DemoState
          * @description A demo with its graph, and the shapes that it needs in its project.
          */
@@ -1309,7 +1336,7 @@ export interface components {
              */
             picture: boolean;
             /** Shapes */
-            shapes: string[];
+            shapes: components["schemas"]["DemoShape"][];
             /** Title */
             title: string;
         };
@@ -1366,9 +1393,12 @@ export interface components {
         };
         /**
          * DialTypeState
-         * @description A type of dials: what a new one begins with (none: it is only made of a parameter), and whether it has limits.
+         * @description A type of dials: what a new one begins with (none: it is only made of a parameter), whether it has limits, and
+         *     whether it may follow a table.
          */
         DialTypeState: {
+            /** Follows */
+            follows: boolean;
             /**
              * Fresh
              * @default null
@@ -1743,6 +1773,70 @@ export interface components {
              * @enum {string}
              */
             what: "fold";
+        };
+        /**
+         * FollowedRequest
+         * @description Sample a dial as it is to be, which follows a table, under its name.
+         */
+        FollowedRequest: {
+            /**
+             * Count
+             * @default 200
+             */
+            count?: number;
+            /** Dial */
+            dial: {
+                [key: string]: unknown;
+            };
+            /** Draft */
+            draft?: {
+                [key: string]: unknown;
+            }[];
+            /** First */
+            first: number;
+            /**
+             * Frame
+             * @default null
+             */
+            frame?: number | null;
+            /** Last */
+            last: number;
+            /**
+             * Level
+             * @default
+             */
+            level?: string;
+            /** Name */
+            name: string;
+            /**
+             * Revision
+             * @default null
+             */
+            revision?: number | null;
+        };
+        /**
+         * FollowedState
+         * @description What a table gives a dial.
+         *
+         *     ``first`` and ``last`` are times of its ``rows``, in the unit of the table, ``said`` is what is wrong with rows;
+         *     ``samples`` has a row per frame with a number per component, null for texts and flags; ``trouble`` says why the
+         *     dial cannot take one of them.
+         */
+        FollowedState: {
+            /** First */
+            first: number;
+            /** Frames */
+            frames: number[];
+            /** Last */
+            last: number;
+            /** Rows */
+            rows: number;
+            /** Said */
+            said: string[];
+            /** Samples */
+            samples: number[][] | null;
+            /** Trouble */
+            trouble: string;
         };
         /**
          * FormatState
@@ -2382,6 +2476,7 @@ export interface components {
             functions: components["schemas"]["FunctionState"][];
             /** Operators */
             operators: components["schemas"]["OperatorState"][];
+            table_words: components["schemas"]["TableWords"];
         };
         /**
          * OperatorState
@@ -3196,6 +3291,25 @@ export interface components {
              * @enum {string}
              */
             what: "summary";
+        };
+        /**
+         * TableWords
+         * @description The words of what follows a table, each with what it means: seconds of units of time (0: frames), how a value is
+         *     taken from rows, what it is before and after them.
+         */
+        TableWords: {
+            /** Outside */
+            outside: {
+                [key: string]: string;
+            };
+            /** Taken */
+            taken: {
+                [key: string]: string;
+            };
+            /** Units */
+            units: {
+                [key: string]: number;
+            };
         };
         /**
          * TextName
@@ -4431,6 +4545,50 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ErrorState"];
+                };
+            };
+            /** @description The request or what it asks for is wrong; it says how */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorState"];
+                };
+            };
+            /** @description Refused (403, 404, 409, 413), too much at once (429), or not possible now (5xx) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorState"];
+                };
+            };
+        };
+    };
+    frames_sample_followed_graphs__graph_id__followed_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                graph_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FollowedRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FollowedState"];
                 };
             };
             /** @description The request or what it asks for is wrong; it says how */

@@ -1,13 +1,26 @@
 <script setup lang="ts">
 /** The shapes of the project: upload, use, delete. */
 import { ElButton, ElDialog, ElEmpty, ElMessageBox, ElTable, ElTableColumn, ElUpload } from 'element-plus'
+import { computed } from 'vue'
 import type { AssetState } from '../api/client'
 import { count } from '../shared/numbers'
+import { useCatalogue } from '../stores/useCatalogue'
 import { useProject } from '../stores/useProject'
 
 defineProps<{ open: boolean }>()
 const emit = defineEmits<{ close: []; use: [name: string]; upload: [files: File[]] }>()
 const project = useProject()
+const known = computed(() => useCatalogue().catalogue.formats)
+const accepted = computed(() =>
+  Object.keys(known.value)
+    .map((ending) => `.${ending}`)
+    .join(','),
+)
+const formats = computed(() =>
+  Object.values(known.value)
+    .map((format) => format.name)
+    .join(', '),
+)
 
 function counts(shape: AssetState): string {
   const found = (shape.summary.counts ?? {}) as Record<string, number>
@@ -41,13 +54,13 @@ async function drop(shape: AssetState) {
     <ElUpload
       drag
       multiple
-      accept=".obj,.ply,.stl"
+      :accept="accepted"
       :auto-upload="false"
       :show-file-list="false"
       data-test="upload"
       :on-change="(file) => file.raw && emit('upload', [file.raw])"
     >
-      Drop OBJ, PLY or STL files here, or anywhere on the page; or click to choose some.
+      Drop files here, or anywhere on the page; or click to choose some: {{ formats }}.
     </ElUpload>
     <ElTable v-if="project.shapes.value.length" class="list" :data="project.shapes.value">
       <ElTableColumn v-slot="{ row }" label="Name" min-width="150">

@@ -3,16 +3,18 @@
 import { entriesOf } from '../shared/controls/choices'
 import TextField from '../shared/controls/TextField.vue'
 import Choice from '../shared/controls/Choice.vue'
-import { ElButton, ElDialog, ElInput } from 'element-plus'
+import { ElButton, ElDialog, ElInput, ElRadioButton, ElRadioGroup } from 'element-plus'
 import { computed, reactive } from 'vue'
 import { describeDial } from '../model/nestedOperator'
 import type { Dial } from '../model/document'
 import { isKeyed, withKey } from '../model/time/keyedValues'
+import { isFollowing } from '../model/time/following'
 import ParameterField from '../fields/ParameterField.vue'
 import { useChanges } from '../stores/useChanges'
 import { useCatalogue } from '../stores/useCatalogue'
 import { useGraph } from '../stores/useGraph'
 import { useTime } from '../stores/useTime'
+import TableFields from './TableFields.vue'
 
 const props = defineProps<{ name: string }>()
 const emit = defineEmits<{ close: [] }>()
@@ -58,8 +60,10 @@ const trouble = computed(() => {
     ((typeof low === 'number' && value < low) || (typeof high === 'number' && value > high))
   )
     return 'The default is outside of the limits.'
+  if (isFollowing(value) && (!value.table || [value.value].flat().some((one) => !one)))
+    return 'Choose the table, and the column that holds the values.'
   const words = (form.dial.options ?? []).map((entry) => entry.value)
-  const chosen = isKeyed(value) ? value.keys.map((key) => key.value) : [value]
+  const chosen = isFollowing(value) ? [value.otherwise] : isKeyed(value) ? value.keys.map((key) => key.value) : [value]
   if (type === 'choice' && !chosen.every((one) => words.includes(one as string)))
     return 'Choose one of the words as the default.'
   return ''
@@ -95,6 +99,16 @@ function showWhen(dial: string) {
   else delete form.dial.shown_when
 }
 
+const mayFollow = computed(() => useCatalogue().catalogue.dial_types[form.dial.type]?.follows ?? false)
+
+/** A dial that follows a table keeps its value beside that, and has it again when it follows none. */
+function follow(table: boolean) {
+  const { value } = form.dial
+  if (table && !isFollowing(value))
+    form.dial.value = { table: '', time: '', value: '', otherwise: isKeyed(value) ? value.keys[0]?.value : value }
+  else if (!table && isFollowing(value)) form.dial.value = value.otherwise
+}
+
 async function keep() {
   const made = JSON.parse(JSON.stringify(form.dial)) as Dial
   if (inside.value) delete made.default
@@ -120,7 +134,7 @@ function setValue(value: unknown, plain = false) {
   <ElDialog
     model-value
     :title="`The dial ${name.replaceAll('_', ' ')}`"
-    width="460"
+    :width="isFollowing(form.dial.value) ? 540 : 460"
     append-to-body
     @close="emit('close')"
   >
@@ -199,7 +213,27 @@ function setValue(value: unknown, plain = false) {
       <label v-if="form.dial.type === 'choice'"
         >words <ElInput v-model="options" type="textarea" :rows="3" placeholder="one on each line" />
       </label>
+      <div v-if="mayFollow" class="set">
+        {{ inside ? 'default' : 'value' }} is
+        <ElRadioGroup
+          :model-value="isFollowing(form.dial.value) ? 'table' : 'set'"
+          size="small"
+          data-test="dial-source"
+          @update:model-value="follow($event === 'table')"
+        >
+          <ElRadioButton value="set">set here</ElRadioButton>
+          <ElRadioButton value="table">of a table, over time</ElRadioButton>
+        </ElRadioGroup>
+      </div>
+      <TableFields
+        v-if="isFollowing(form.dial.value)"
+        :name="form.name"
+        :dial="form.dial"
+        :following="form.dial.value"
+        @change="form.dial.value = $event"
+      />
       <ParameterField
+        v-else
         still
         :parameter="{ ...describeDial('default', form.dial), label: inside ? 'default' : 'value' }"
         :value="form.dial.value"

@@ -14,6 +14,7 @@ import type { Stop } from '../model/values/gradient'
 import type { CurvePoint } from '../model/values/responseCurve'
 import { toText } from '../model/values/formula'
 import { canHaveKeys, isKeyed } from '../model/time/keyedValues'
+import { followsInWords, isFollowing } from '../model/time/following'
 import { useTime } from '../stores/useTime'
 import KeyMark from './KeyMark.vue'
 import NumberField from './NumberField.vue'
@@ -40,6 +41,14 @@ const emit = defineEmits<{ preview: [value: unknown]; commit: [value: unknown, p
 
 const time = useTime()
 const shown = computed(() => time.now(props.value, props.served))
+
+const now = computed(() => {
+  if (props.served === undefined) return ''
+  const text = [props.served]
+    .flat()
+    .map((one) => (typeof one === 'number' ? String(Number(one.toPrecision(4))) : toText(one)))
+  return `${text.join(', ')} ${props.parameter.unit}`.trim()
+})
 
 const kind = computed<Kind | null>(() => {
   const on = props.parameter.on
@@ -95,8 +104,19 @@ const where = computed(() => (kind.value ? `all ${kind.value}s` : 'formula'))
           ↺
         </ElButton>
       </span>
+      <span v-if="isFollowing(value)" class="grow follows" :data-test="`follows-${parameter.name}`">
+        <b>{{ now }}</b>
+        <span class="faint">{{ followsInWords(value) }}</span>
+        <ElButton
+          text
+          :title="`Stop following the table; the value is ${toText(value.otherwise)} again, as before`"
+          @click="emit('commit', value.otherwise, true)"
+        >
+          stop
+        </ElButton>
+      </span>
       <ElSwitch
-        v-if="parameter.widget === 'toggle'"
+        v-else-if="parameter.widget === 'toggle'"
         :model-value="shown as boolean"
         :aria-label="parameter.label"
         size="small"
@@ -288,6 +308,19 @@ const where = computed(() => (kind.value ? `all ${kind.value}s` : 'formula'))
   background: none;
   color: var(--accent);
   cursor: pointer;
+}
+.follows {
+  display: flex;
+  gap: 8px;
+  align-items: baseline;
+  padding-top: 4px;
+  font-size: 13px;
+}
+.follows .faint {
+  flex: 1;
+  overflow: hidden;
+  text-overflow: ellipsis;
+  white-space: nowrap;
 }
 .edits {
   padding-top: 5px;

@@ -3,6 +3,7 @@ import type { InputState, OperatorState } from '../api/client'
 import type { Condition } from './contracts'
 import { plainText } from '../shared/plainText'
 import { isKeyed, keysInWords } from './time/keyedValues'
+import { followsInWords, isFollowing } from './time/following'
 
 export interface GraphNode {
   operator: string
@@ -330,6 +331,7 @@ function plain(value: unknown, unit: string): string {
   if (isWired(value)) return `← ${value.wire}`
   if (isBound(value)) return `= ${value.dial.replaceAll('_', ' ')}`
   if (isKeyed(value)) return keysInWords(value)
+  if (isFollowing(value)) return followsInWords(value)
   if (
     typeof value === 'object' &&
     value !== null &&

@@ -12,6 +12,7 @@ export const useCatalogue = createGlobalState(() => {
     formats: {},
     attribute_types: {},
     dial_types: {},
+    table_words: { units: {}, taken: {}, outside: {} },
   })
 
   function operator(name: string): OperatorState | undefined {

@@ -4,11 +4,16 @@ import { useDemos } from './useDemos'
 import { useProject } from './useProject'
 
 const summary = { name: 'tile', title: 'Tile', about: 'A tile.', cards: 3, picture: true }
+const scan = { name: 'scan', file_name: 'scan.ply' }
 
 test('a demo is taken with the shapes that it needs, and opened if it is there', async () => {
   const project = useProject()
   vi.spyOn(api, 'demos').mockResolvedValue({ demos: [summary] })
-  vi.spyOn(api, 'demo').mockResolvedValue({ ...summary, document: { nodes: {} }, shapes: ['scan', 'here'] })
+  vi.spyOn(api, 'demo').mockResolvedValue({
+    ...summary,
+    document: { nodes: {} },
+    shapes: [scan, { name: 'here', file_name: 'here.ply' }],
+  })
   const fetched = vi.spyOn(api, 'demoShape').mockResolvedValue(new File([], 'scan.ply'))
   const uploaded = vi.spyOn(project, 'upload').mockResolvedValue({} as never)
   const added = vi.spyOn(project, 'addGraph').mockResolvedValue()
@@ -22,7 +27,7 @@ test('a demo is taken with the shapes that it needs, and opened if it is there',
   expect(trouble.value).toBe('')
   expect(demos.value[0]!.graph).toBeNull()
   await take('tile')
-  expect(fetched.mock.calls).toEqual([['scan']])
+  expect(fetched.mock.calls).toEqual([[scan]])
   expect(uploaded).toHaveBeenCalledTimes(1)
   expect(added.mock.calls).toEqual([['Tile', { nodes: {} }]])
   project.graphs.value = [{ id: 'g7', title: 'Tile' }] as never

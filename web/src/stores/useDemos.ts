@@ -38,7 +38,7 @@ export const useDemos = createGlobalState(() => {
     try {
       if (demo.graph) return await project.openGraph(demo.graph)
       const { document, shapes, title } = await api.demo(name)
-      const missing = shapes.filter((shape) => !project.shapeNames.value.includes(shape))
+      const missing = shapes.filter((shape) => !project.shapeNames.value.includes(shape.name))
       for (const shape of missing) await project.upload(await api.demoShape(shape))
       await project.addGraph(title, document)
     } catch (error) {

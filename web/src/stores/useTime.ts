@@ -3,6 +3,7 @@ import { createGlobalState, useLocalStorage, useRafFn } from '@vueuse/core'
 import { computed, ref, shallowRef, watch } from 'vue'
 import { api } from '../api/client'
 import { canHaveKeys, heldAt, isKeyed, keyAt, withKey } from '../model/time/keyedValues'
+import { isFollowing } from '../model/time/following'
 import { frameAfter } from '../model/time/playing'
 import { useEvaluation } from './useEvaluation'
 import { useGraph } from './useGraph'
@@ -180,6 +181,7 @@ export const useTime = createGlobalState(() => {
 
     /** What is stored when a value is turned: with a key at this frame if it has keys, or the strip is armed. */
     turned(stored: unknown, value: unknown, widget: string): unknown {
+      if (isFollowing(stored)) return stored
       if (!canHaveKeys(widget, value)) return value
       if (isKeyed(stored)) return withKey(stored, frame.value, value)
       return armed.value && !isKeyed(value) ? { keys: [{ frame: frame.value, value }] } : value
@@ -187,6 +189,7 @@ export const useTime = createGlobalState(() => {
 
     /** What a value with keys is now; `served` is what the service said for the frame that is shown. */
     now(stored: unknown, served: unknown): unknown {
+      if (isFollowing(stored)) return short(served) ?? stored.otherwise
       if (!isKeyed(stored)) return stored
       return keyAt(stored, frame.value)?.value ?? short(served) ?? heldAt(stored, frame.value)
     },

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Mapping
 from copy import deepcopy
 from typing import Any
 
@@ -11,6 +12,7 @@ from reticula.core.graph.nesting.binding import is_bound
 from reticula.core.graph.nesting.graph_operator import HOLDERS, operator_of
 from reticula.core.graph.structure.document import split_feed
 from reticula.core.graph.time.keys import is_keyed
+from reticula.core.graph.time.tables import is_following
 from reticula.core.graph.values.nodes_to_formula import nodes_to_formula
 from reticula.core.operators.declaration.parameters import is_wire
 from reticula.core.operators.shared.nested_graph import LOOP_NAMES
@@ -40,12 +42,17 @@ def unfold(level: Graph, name: str) -> tuple[Graph, list[str]]:
     return made, _Unfolding(made, name, deepcopy(dict(chosen.graph))).go()
 
 
+def _usual(dial: Mapping[str, Any]) -> Any:
+    """What a dial is where nothing is set."""
+    return dial["value"] if is_following(dial["value"]) else dial.get("default", dial["value"])
+
+
 class _Unfolding:
     def __init__(self, outer: Graph, name: str, graph: Graph) -> None:
         self.outer, self.name, self.graph = outer, name, graph
         self.node = outer["nodes"][name]
         self.values = {
-            dial: self.node.get("parameters", {}).get(dial, entry.get("default", entry["value"]))
+            dial: self.node.get("parameters", {}).get(dial, _usual(entry))
             for dial, entry in graph.get("dials", {}).items()
         }
         self.moved: dict[str, str] = {}
@@ -100,18 +107,23 @@ class _Unfolding:
         replace_in(node, reads, {})
         for key, value in list(parameters.items()):
             if is_bound(value):
-                parameters[key] = deepcopy(self.values[value["dial"]])
+                parameters[key] = self._put_in(value["dial"])
             elif isinstance(value, dict) and not is_wire(value):
                 parameters[key] = {
-                    one: deepcopy(self.values[held["dial"]]) if is_bound(held) else held for one, held in value.items()
+                    one: self._put_in(held["dial"]) if is_bound(held) else held for one, held in value.items()
                 }
+
+    def _put_in(self, dial: str) -> Any:
+        """Return what a parameter gets that was bound to a dial; only dials follow tables."""
+        value = self.values[dial]
+        return {"dial": self._as_outer_dial(dial, value)} if is_following(value) else deepcopy(value)
 
     def _written(self, dial: str) -> str:
         """Return a dial's value as a formula reads it."""
         value = self.values[dial]
         if is_bound(value):
             return str(value["dial"])
-        if is_keyed(value):
+        if is_keyed(value) or is_following(value):
             return self._as_outer_dial(dial, value)
         text = (
             nodes_to_formula(self.outer, value["wire"])
@@ -133,7 +145,7 @@ class _Unfolding:
         )
 
     def _as_outer_dial(self, dial: str, value: Any) -> str:
-        """Return the dial of the outer graph that has a value with keys, which no formula can hold."""
+        """Return the dial of the outer graph that has a value with keys or of a table, which no formula can hold."""
         if dial not in self.moved:
             dials = self.outer.setdefault("dials", {})
             self.moved[dial] = free_name(dial, {*dials, *LOOP_NAMES})

@@ -1,4 +1,4 @@
-"""A document at one frame: plain values in place of those with keys, at every depth."""
+"""A document at one moment: plain values in place of those with keys and those that follow tables, at every depth."""
 
 from __future__ import annotations
 
@@ -8,59 +8,92 @@ from typing import Any
 
 from reticula.core.context import Library
 from reticula.core.errors import GraphError, ParameterError
-from reticula.core.graph.nesting.dial_types import parameter_of_dial
+from reticula.core.graph.nesting.dial_types import check_following, parameter_of_dial
 from reticula.core.graph.nesting.graph_operator import operator_of
 from reticula.core.graph.structure.document import Document
 from reticula.core.graph.time.keys import has_keyed, is_keyed, without_keys
+from reticula.core.graph.time.tables import following_of, is_following, log_of
 from reticula.core.operators.declaration.parameters import Blend, Parameter
 from reticula.core.operators.scripting.controls import Controls, declared_or_none, parameter_of
 
-__all__ = ["LibraryAtFrame", "document_at", "has_keys", "node_has_keys"]
+__all__ = ["LibraryAtFrame", "dial_varies", "document_at", "node_varies", "varies"]
+
+Moment = Mapping[str, float]
+"""What formulas read of time."""
 
 
-def has_keys(document: Document) -> bool:
-    """Whether any value of a document, at any depth, has keys."""
-    if any(is_keyed(dial.get("value")) for dial in document.get("dials", {}).values()):
+def varies(document: Document) -> bool:
+    """Whether any value of a document, at any depth, has keys or follows a table."""
+    if any(map(dial_varies, document.get("dials", {}).values())):
         return True
-    return any(node_has_keys(node) for node in document["nodes"].values())
+    return any(node_varies(node) for node in document["nodes"].values())
 
 
-def node_has_keys(node: Mapping[str, Any]) -> bool:
-    """Whether any value of a node, or of the graph in it, has keys."""
-    return any(map(has_keyed, node.get("parameters", {}).values())) or ("graph" in node and has_keys(node["graph"]))
+def dial_varies(dial: Mapping[str, Any]) -> bool:
+    """Whether the value of a dial has keys or follows a table."""
+    return is_keyed(dial.get("value")) or is_following(dial.get("value"))
 
 
-def document_at(document: Document, frame: float) -> Document:
-    """Return the document with the values that its keys have at a frame; itself if it has no keys.
+def node_varies(node: Mapping[str, Any]) -> bool:
+    """Whether any value of a node has keys, or any of the graph in it varies."""
+    return any(map(has_keyed, node.get("parameters", {}).values())) or ("graph" in node and varies(node["graph"]))
 
-    Keys that cannot be are left as they are, for whoever checks the document to say so.
+
+def document_at(document: Document, moment: Moment) -> Document:
+    """Return the document with the values that its keys and tables have at a moment; itself if nothing varies.
+
+    Keys that cannot be are left as they are, for whoever checks the document to say so; a dial whose table cannot be
+    read keeps what follows it, with the ``trouble``. What there is to be said of a table stands at its dial, ``told``.
     """
-    if not has_keys(document):
+    if not varies(document):
         return document
-    dials = {name: _dial_at(name, dial, frame) for name, dial in document.get("dials", {}).items()}
-    nodes = {name: _node_at(node, frame) for name, node in document["nodes"].items()}
+    dials = {name: _dial_at(name, dial, moment) for name, dial in document.get("dials", {}).items()}
+    nodes = {name: _node_at(node, moment) for name, node in document["nodes"].items()}
     return {**document, "dials": dials, "nodes": nodes}
 
 
-def _dial_at(name: str, dial: Mapping[str, Any], frame: float) -> Mapping[str, Any]:
+def _dial_at(name: str, dial: Mapping[str, Any], moment: Moment) -> Mapping[str, Any]:
     stored = dial["value"]
+    if is_following(stored):
+        return _followed(name, dial, moment)
     with suppress(ParameterError, GraphError):
-        value = without_keys(name, stored, lambda _, keys: keys.at(frame, parameter_of_dial(name, dial).blend))
-        return dial if value is stored else {**dial, "value": value}
+        value = without_keys(
+            name, stored, lambda _, keys: keys.at(moment["frame"], parameter_of_dial(name, dial).blend)
+        )
+        return dial if value is stored else {**_without_default(dial), "value": value}
     return dial
 
 
-def _node_at(node: Mapping[str, Any], frame: float) -> Mapping[str, Any]:
-    if not node_has_keys(node):
+def _without_default(dial: Mapping[str, Any]) -> dict[str, Any]:
+    """A dial that varies has its value where nothing is set; what reset goes back to would stand before it."""
+    return {key: value for key, value in dial.items() if key != "default"}
+
+
+def _followed(name: str, dial: Mapping[str, Any], moment: Moment) -> Mapping[str, Any]:
+    stored = dial["value"]
+    try:
+        check_following(name, dial)
+        following = following_of(name, stored)
+        log = log_of(name, following)
+        value = following.at(log, moment, parameter_of_dial(name, dial).blend)
+    except (ParameterError, GraphError) as error:
+        return {**dial, "value": {**stored, "trouble": str(error).removeprefix(f"{name}: ")}}
+    told = [f"The table '{following.table}' has rows {text}." for text in log.said]
+    return {**_without_default(dial), "value": value, **({"told": told} if told else {})}
+
+
+def _node_at(node: Mapping[str, Any], moment: Moment) -> Mapping[str, Any]:
+    if not node_varies(node):
         return node
     made = dict(node)
     if "graph" in node:
-        made["graph"] = document_at(node["graph"], frame)
+        made["graph"] = document_at(node["graph"], moment)
     parameters = node.get("parameters", {})
     with suppress(ParameterError, GraphError):
         declared = {entry.name: entry for entry in operator_of(made).parameters}
         made["parameters"] = {
-            key: _value_at(key, value, declared.get(key), parameters, frame) for key, value in parameters.items()
+            key: _value_at(key, value, declared.get(key), parameters, moment["frame"])
+            for key, value in parameters.items()
         }
     return made
 
@@ -81,17 +114,17 @@ def _blends(parameter: Parameter | None, siblings: Mapping[str, Any]) -> dict[st
 
 
 class LibraryAtFrame:
-    """Published operators as they are at one frame. See :class:`Library`."""
+    """Published operators as they are at one moment. See :class:`Library`."""
 
-    def __init__(self, library: Library, frame: float) -> None:
-        self._library, self._frame = library, frame
+    def __init__(self, library: Library, moment: Moment) -> None:
+        self._library, self._moment = library, moment
         self._made: dict[str, Mapping[str, Any] | None] = {}
 
     def definition(self, operator: str) -> Mapping[str, Any] | None:
         if operator not in self._made:
             found = self._library.definition(operator)
-            if found is not None and has_keys(found["graph"]):
-                found = {**found, "graph": document_at(found["graph"], self._frame)}
+            if found is not None and varies(found["graph"]):
+                found = {**found, "graph": document_at(found["graph"], self._moment)}
             self._made[operator] = found
         return self._made[operator]
 

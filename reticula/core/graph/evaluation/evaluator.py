@@ -64,13 +64,13 @@ class Evaluator:
         timeline = timeline_of(document)
         frame = checked_frame(timeline.first if frame is None else frame)
         moment = timeline.names(frame)
-        published = LibraryAtFrame(operators or library(), frame)
+        published = LibraryAtFrame(operators or library(), moment)
         with using(resources=shapes or resources(), library=published, should_stop=should_stop):
             given = {name: KeyedGeo(geo, geo.digest) for name, geo in (inputs or {}).items()}
             aside = Run(self.store, on_progress, should_stop)
             moments = DocumentMoments(document, dials, given, timeline, operators or library(), aside)
             run = Run(self.store, on_progress, should_stop, moments=moments)
-            now = document_at(document, frame)
+            now = document_at(document, moment)
             at = Level(run, self.store.plan(now), dial_values(now, dials), given, moment)
             for step in filter(None, level.split("/")):
                 at = level_inside(at, step)

@@ -7,7 +7,7 @@ import json
 import logging
 import math
 import time
-from collections.abc import Callable, Mapping
+from collections.abc import Callable, Mapping, Set
 from dataclasses import dataclass, field, replace
 from functools import partial
 from typing import Any, Protocol
@@ -193,7 +193,8 @@ class Level:
                 return replace(self.run.moments.result(self, name, held), cached=True)
         parts = parts_of(chosen, planned.node, done)
         frames, before = self._other_frames(name, chosen, values, tied)
-        key = self._key(chosen, values, names, tied, parts, frames, before)
+        told = self._told_of_tables({*planned.bound.values(), *names})
+        key = self._key(chosen, values, names, tied, parts, frames, before, told)
         known = self.run.store.cache.get(key)
         cached = known is not None
         if known is None:
@@ -201,7 +202,7 @@ class Level:
             call = NodeCall(name, parts, self.run, self, frames, before)
             with span(f"node {name}"), recording() as spans, collecting() as notes, using(call=call):
                 made = chosen.run([geometry_of(part) for part in parts.values()], values, self.dials, tied)
-            notes += planned.told_of_dials
+            notes += [*planned.told_of_dials, *(Note("note", text) for text in told)]
             known = Entry(
                 made,
                 tuple(notes),
@@ -211,6 +212,11 @@ class Level:
             self.run.store.cache.put(key, known)
         outputs = {output.name: geo for output, geo in zip(chosen.outputs, known.outputs, strict=True)}
         return NodeResult(name, "done", key, outputs, known.notes, known.seconds, known.parts, cached)
+
+    def _told_of_tables(self, names: Set[str]) -> list[str]:
+        """Return what there is to be said of the tables that dials follow, of those among ``names``."""
+        dials = self.plan.document.get("dials", {})
+        return [text for name in sorted(names & dials.keys()) for text in dials[name].get("told", ())]
 
     def _other_frames(
         self, name: str, chosen: Operator, values: Mapping[str, Any], tied: Mapping[str, Any]
@@ -251,6 +257,7 @@ class Level:
         parts: Mapping[str, Any],
         frames: Mapping[float, Mapping[str, Part]],
         before: Mapping[str, KeyedGeo] | None,
+        told: list[str],
     ) -> str:
         stored = [
             resources().key(values[parameter.name])
@@ -265,6 +272,8 @@ class Level:
             "inputs": _keys_of(parts),
             "stored": stored,
         }
+        if told:
+            read["told"] = told
         if frames:
             read["frames"] = {str(frame): _keys_of(there) for frame, there in frames.items()}
         if before is not None:

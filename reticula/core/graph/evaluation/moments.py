@@ -124,8 +124,8 @@ class DocumentMoments:
                 if made.path != path:
                     raise GeometryError(f"at frame {frame:g} there is no {_round_of(path[-1])}")
             else:
-                now = document_at(self._document, frame)
                 moment = self._timeline.names(frame)
+                now = document_at(self._document, moment)
                 made = Level(run, run.store.plan(now), dial_values(now, self._dials), self._given, moment)
             self._levels[path, frame] = replace(made, keep=True, known={})
             while len(self._levels) > MOST_LEVELS:
@@ -147,7 +147,9 @@ class DocumentMoments:
             )
         self._looks.append(look)
         try:
-            with using(library=LibraryAtFrame(self._published, frame), call=None, nested_graph=None):
+            with using(
+                library=LibraryAtFrame(self._published, self._timeline.names(frame)), call=None, nested_graph=None
+            ):
                 yield
         finally:
             self._looks.pop()

@@ -1,4 +1,4 @@
-"""Which nodes of a graph depend on time, and what its values with keys are at the moment that was evaluated."""
+"""Which nodes of a graph depend on time, and what its values that vary are at the moment that was evaluated."""
 
 from __future__ import annotations
 
@@ -7,25 +7,28 @@ from typing import Any
 from reticula.core.context import Library, using
 from reticula.core.errors import ReticulaError
 from reticula.core.graph.editing.levels import steps_of
-from reticula.core.graph.evaluation.at_frame import LibraryAtFrame, document_at, has_keys, node_has_keys
+from reticula.core.graph.evaluation.at_frame import LibraryAtFrame, dial_varies, document_at, node_varies, varies
 from reticula.core.graph.evaluation.plan import NodePlan, Plan
 from reticula.core.graph.evaluation.results import Evaluation
 from reticula.core.graph.evaluation.store import EvaluationStore
 from reticula.core.graph.nesting.graph_operator import HOLDERS, STARTING
 from reticula.core.graph.structure.document import Document, feeds_of, split_feed
 from reticula.core.graph.structure.library import library
-from reticula.core.graph.time.keys import has_keyed, is_keyed
+from reticula.core.graph.time.keys import has_keyed
+from reticula.core.graph.time.timeline import Timeline
 from reticula.core.graph.values.nodes_to_formula import nodes_to_formula
 from reticula.core.language.parse import names_read
 from reticula.core.language.scope import TIMELINE
 
 __all__ = ["keyed_values", "timely_nodes"]
 
+BEGINNING = Timeline().names(0.0)
+
 
 def keyed_values(
     level: Document, done: Evaluation, *, inside: bool = False
 ) -> tuple[dict[str, dict[str, Any]], dict[str, Any]]:
-    """Return what values with keys are at the moment of an evaluation: by node and parameter, and by dial.
+    """Return what values that vary are at the moment of an evaluation: by node and parameter, and by dial.
 
     ``level`` is the graph that was evaluated, as it is stored. The dials of a graph ``inside`` of a node may get keys
     from there, so all of them are told.
@@ -39,7 +42,7 @@ def keyed_values(
         for name, node in level["nodes"].items()
         if name in done.document["nodes"] and any(map(has_keyed, node.get("parameters", {}).values()))
     }
-    keyed = [name for name, dial in level.get("dials", {}).items() if inside or is_keyed(dial.get("value"))]
+    keyed = [name for name, dial in level.get("dials", {}).items() if inside or dial_varies(dial)]
     return nodes, {name: done.dials[name] for name in keyed if name in done.dials}
 
 
@@ -47,9 +50,9 @@ def timely_nodes(document: Document, path: str, store: EvaluationStore, plan: Pl
     """Return the nodes of the graph at the end of ``path`` whose results may differ from frame to frame.
 
     A node may if values of it have keys or read time, if a state grows in it, or if anything that feeds it may.
-    ``plan`` is that of the document, if it is there: without keys it is worked out once for all frames.
+    ``plan`` is that of the document, if it is there: where nothing varies it is worked out once for all frames.
     """
-    if plan is None or path or has_keys(document):
+    if plan is None or path or varies(document):
         return _timely_nodes(document, path, store)
     if plan.timely is None:
         plan.timely = _timely_nodes(document, path, store)
@@ -57,10 +60,10 @@ def timely_nodes(document: Document, path: str, store: EvaluationStore, plan: Pl
 
 
 def _timely_nodes(document: Document, path: str, store: EvaluationStore) -> frozenset[str]:
-    dials = frozenset(name for name, dial in document.get("dials", {}).items() if is_keyed(dial.get("value")))
+    dials = frozenset(name for name, dial in document.get("dials", {}).items() if dial_varies(dial))
     inputs: frozenset[str] = frozenset()
     published = library()
-    with using(library=LibraryAtFrame(published, 0.0)):
+    with using(library=LibraryAtFrame(published, BEGINNING)):
         for step in steps_of(path):
             found = _Level(document, dials, inputs, store, published)
             node = document["nodes"][step]
@@ -82,7 +85,7 @@ class _Level:
         published: Library,
     ) -> None:
         self.document, self.dials, self.inputs, self.store, self.published = document, dials, inputs, store, published
-        self.plan: Plan = store.plan(document_at(document, 0.0))
+        self.plan: Plan = store.plan(document_at(document, BEGINNING))
         self.read = frozenset(TIMELINE) | dials
         self.timely: set[str] = set()
         for name in self.plan.order(None):
@@ -110,7 +113,7 @@ class _Level:
 
     def _is_timely(self, name: str) -> bool:
         node = self.document["nodes"][name]
-        if node_has_keys(node) or any(split_feed(feed)[0] in self.timely for feed in feeds_of(node)):
+        if node_varies(node) or any(split_feed(feed)[0] in self.timely for feed in feeds_of(node)):
             return True
         if name in self.plan.problems:
             return False
@@ -132,7 +135,7 @@ class _Level:
         if (planned.names_read - own) & self.read or any(dial in self.dials for dial in planned.bound.values()):
             return True
         definition = self.published.definition(chosen.name) if "@" in chosen.name else None
-        if definition is not None and has_keys(definition["graph"]):
+        if definition is not None and varies(definition["graph"]):
             return True
         inside = self.store.time_inside(chosen)
         return bool(inside.names) or inside.grows or self._follows(planned)
@@ -143,4 +146,4 @@ class _Level:
             return False
         _, pairs = planned.read(planned.checked)
         nodes = self.document["nodes"]
-        return any(node_has_keys(nodes[node]) for node, _ in pairs if node in nodes)
+        return any(node_varies(nodes[node]) for node, _ in pairs if node in nodes)

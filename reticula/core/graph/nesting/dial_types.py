@@ -7,8 +7,9 @@ from collections.abc import Callable, Mapping
 from dataclasses import dataclass
 from typing import Any, cast
 
-from reticula.core.errors import GraphError
+from reticula.core.errors import GraphError, ParameterError
 from reticula.core.graph.time.keys import first_value
+from reticula.core.graph.time.tables import is_following
 from reticula.core.operators.declaration.parameters import (
     AttributeName,
     Choice,
@@ -30,7 +31,7 @@ from reticula.core.operators.shared.picked import Picked, Places
 from reticula.core.operators.shared.profiles.gradient import ColorGradient
 from reticula.core.operators.shared.profiles.response_curve import ResponseCurve
 
-__all__ = ["DIAL_TYPES", "Dial", "DialType", "parameter_of_dial", "type_of_dial"]
+__all__ = ["DIAL_TYPES", "Dial", "DialType", "check_following", "parameter_of_dial", "type_of_dial"]
 
 Dial = Mapping[str, Any]
 
@@ -47,9 +48,16 @@ def parameter_of_dial(name: str, dial: Dial) -> Parameter:
     """Return the parameter that a dial stands for, without regard to where it is shown; raise GraphError for an
     unknown type.
     """
-    return type_of_dial(name, dial).make(
-        dial, name=name, default=dial.get("default", first_value(dial["value"])), help=dial.get("help", "")
-    )
+    value = dial["value"]
+    usual = value.get("otherwise") if is_following(value) else dial.get("default", first_value(value))
+    return type_of_dial(name, dial).make(dial, name=name, default=usual, help=dial.get("help", ""))
+
+
+def check_following(name: str, dial: Dial) -> None:
+    """Raise ParameterError if a dial is of a type that no table has values for."""
+    if not type_of_dial(name, dial).follows:
+        those = ", ".join(known for known, kind in DIAL_TYPES.items() if kind.follows)
+        raise ParameterError(name, f"a dial of type {dial['type']} follows no table; those of {those} do")
 
 
 def _limits(dial: Dial) -> dict[str, Any]:
@@ -125,23 +133,24 @@ class DialType:
 
     ``make`` turns a dial into a parameter, from the parameter's name, default and help as well. A ``plain`` one holds
     no formula; a ``ranged`` one has limits, a range for its slider and a step; ``fresh`` is what one begins with that
-    is made anew (None: such dials are only made of a parameter).
+    is made anew (None: such dials are only made of a parameter). One that ``follows`` may get its value from a table.
     """
 
     make: Callable[..., Parameter]
     plain: bool = False
     ranged: bool = False
     fresh: Any = None
+    follows: bool = False
 
 
 DIAL_TYPES: Mapping[str, DialType] = {
-    "number": DialType(_number, plain=True, ranged=True, fresh=0.5),
-    "integer": DialType(_number, plain=True, ranged=True, fresh=1),
-    "toggle": DialType(lambda dial, **common: Toggle(**common), plain=True, fresh=False),
-    "vector": DialType(_vector, ranged=True, fresh=[0, 0, 0]),
-    "color": DialType(lambda dial, **common: Color(**common), fresh=[1, 1, 1, 1]),
-    "choice": DialType(_choice, fresh=""),
-    "text": DialType(lambda dial, **common: Text(**common), fresh=""),
+    "number": DialType(_number, plain=True, ranged=True, fresh=0.5, follows=True),
+    "integer": DialType(_number, plain=True, ranged=True, fresh=1, follows=True),
+    "toggle": DialType(lambda dial, **common: Toggle(**common), plain=True, fresh=False, follows=True),
+    "vector": DialType(_vector, ranged=True, fresh=[0, 0, 0], follows=True),
+    "color": DialType(lambda dial, **common: Color(**common), fresh=[1, 1, 1, 1], follows=True),
+    "choice": DialType(_choice, fresh="", follows=True),
+    "text": DialType(lambda dial, **common: Text(**common), fresh="", follows=True),
     "new name": DialType(lambda dial, **common: GroupName(**common, optional=True)),
     "attribute": DialType(lambda dial, **common: AttributeName(**common, optional=True, of=_of(dial))),
     "names": DialType(lambda dial, **common: Names(**common, of=_of(dial), optional=True)),

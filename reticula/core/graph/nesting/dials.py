@@ -12,8 +12,9 @@ import numpy as np
 from reticula.core.errors import GraphError, ParameterError
 from reticula.core.geometry.mesh.kinds import KINDS
 from reticula.core.graph.nesting.binding import close_formula
-from reticula.core.graph.nesting.dial_types import DIAL_TYPES, Dial, parameter_of_dial, type_of_dial
-from reticula.core.graph.time.keys import is_keyed, without_keys
+from reticula.core.graph.nesting.dial_types import DIAL_TYPES, Dial, check_following, parameter_of_dial, type_of_dial
+from reticula.core.graph.time.keys import is_keyed
+from reticula.core.graph.time.tables import is_following, stand_in
 from reticula.core.operators.declaration.parameters import (
     Blend,
     Choice,
@@ -82,6 +83,9 @@ def dial_of(name: str, dial: Dial) -> DialParameter:
     made = DialParameter(
         name, inner.default, inner.help, inner.unit, shown, inner=inner, section=dial.get("section", "")
     )
+    if is_following(dial["value"]):
+        check_following(name, dial)
+        stand_in(name, dial["value"])
     made.check(made.default)
     return made
 
@@ -121,7 +125,9 @@ def dial_values(document: Mapping[str, Any], given: Mapping[str, Any] | None = N
 
 def _dial_value(name: str, dial: Dial, value: Any) -> Any:
     try:
-        value = without_keys(name, value, lambda _, keys: keys.values[0])
+        if is_following(value):
+            check_following(name, dial)
+        value = stand_in(name, value)
     except ParameterError as error:
         raise GraphError(f"the dial '{name}': {str(error).removeprefix(f'{name}: ')}") from None
     parameter = parameter_of_dial(name, dial)

@@ -8,6 +8,7 @@ from typing import Any
 from reticula.core.errors import ReticulaError
 from reticula.core.graph.nesting.graph_operator import operator_of
 from reticula.core.graph.time.keys import is_keyed
+from reticula.core.graph.time.tables import is_following
 from reticula.core.operators.declaration.parameters import Shape
 
 __all__ = ["shape_places", "stored_shapes"]
@@ -26,6 +27,8 @@ def shape_places(graph: Mapping[str, Any]) -> Iterator[tuple[dict[str, Any], Any
     while stack:
         level = stack.pop()
         for dial in level.get("dials", {}).values():
+            if is_following(dial["value"]):
+                yield from _named(dial["value"], "table")
             if dial["type"] == "shape":
                 yield from _named(dial, "value")
                 yield from _named(dial, "default")

@@ -8,9 +8,10 @@ import numpy as np
 import pytest
 
 from reticula.core.errors import GraphError
-from reticula.core.graph.evaluation.at_frame import document_at, has_keys
+from reticula.core.graph.evaluation.at_frame import document_at, varies
 from reticula.core.graph.evaluation.evaluator import Evaluator, frames_of, run_graph
 from reticula.core.graph.structure.document import check_structure
+from reticula.core.graph.time.timeline import Timeline
 from tests.core.graph.building import graph, node
 
 EDGE: dict[str, Any] = {"inputs": ("geo",), "outputs": {"geo": "up"}}
@@ -127,6 +128,6 @@ def test_frames_that_are_none_are_refused(frame: Any) -> None:
 
 def test_a_document_without_keys_is_left_as_it_is() -> None:
     plain = graph({"sheet": node("grid")})
-    assert document_at(plain, 5) is plain
-    assert not has_keys(plain)
+    assert document_at(plain, Timeline().names(5)) is plain
+    assert not varies(plain)
     assert check_structure(moving()) is not None
