@@ -247,3 +247,39 @@ def test_the_mesh_of_every_other_frame_is_saved_as_numbered_files(bench: Bench, 
         heights = [float(read_bytes("a.obj", file.read(name)).positions[:, 1].max()) for name in names]
     assert [name.split(".")[1] for name in names] == ["0000", "0005", "0010"]
     assert heights == pytest.approx([0.1, 0.2, 0.3])
+
+
+def test_a_dial_follows_a_table_that_is_dropped_and_stops_with_its_own_value(bench: Bench, tmp_path: Path) -> None:
+    nodes = {"sheet": node("grid", cells=[2, 2]), "up": node("transform", "sheet", move="vec3(0, water, 0)")}
+    water = {"type": "number", "value": 0.15, "soft": [0, 3], "unit": "m", "help": "height of the water"}
+    timed = {"first": 0, "last": 48, "rate": 24}
+    made = bench.new_graph(graph(nodes, looking_at="up", dials={"water": water}, time=timed))
+    log = tmp_path / "gauge.csv"
+    log.write_text("hours,level [cm]\n0,100\n1,\n2,300\n")
+    page = bench.page
+    page.click("[data-test=edit-dial-water]")
+    page.locator("[data-test=dial-source]").get_by_text("of a table").click()
+    expect(page.locator("[data-test=keep-dial]")).to_be_disabled()
+    page.set_input_files("[data-test=table-file] input", log)
+    expect(page.locator("[data-test=table-said]")).to_contain_text("3 rows from 0 to 2 s. Rows without a value")
+    choose(page, "[data-test=table-unit]", "h")
+    for field, text in (("factor", "0.001"), ("pace", "1")):
+        page.locator(f"[data-test=table-{field}]").fill(text)
+        page.locator(f"[data-test=table-{field}]").press("Enter")
+    expect(page.locator("[data-test=value-plot]")).to_contain_text("0.3 m")
+    page.click("[data-test=keep-dial]")
+    bench.settle()
+    follows = bench.state(made)["document"]["dials"]["water"]["value"]
+    assert follows["table"].startswith("gauge")
+    assert (follows["time"], follows["value"], follows["speed"]) == ("hours", "level", 3600)
+    expect(page.locator("[data-test=follows-water]")).to_contain_text("0.1 m")
+    low = bench.pixels()
+    go(bench, "24")
+    expect(page.locator("[data-test=follows-water]")).to_contain_text("0.2 m")
+    bench.expect_another_picture(low)
+    page.reload()
+    bench.settle()
+    expect(page.locator("[data-test=follows-water]")).to_contain_text("follows gauge")
+    page.locator("[data-test=follows-water]").get_by_text("stop").click()
+    bench.settle()
+    assert bench.state(made)["document"]["dials"]["water"]["value"] == 0.15

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import io
 import json
 from pathlib import Path
 from typing import Any
@@ -76,6 +77,32 @@ def test_values_with_keys_are_sampled_with_edits_that_are_not_saved(client: Flas
     wrong = client.post(f"/api/graphs/{moving['id']}/channels", json=body).json["channels"][1]
     assert wrong["samples"] is None
     assert "does not come after" in wrong["trouble"]
+
+
+TIDE = b"hours,level [cm]\n0,100\n1,\n2,300\n"
+
+
+def test_a_dial_follows_a_table_of_the_project(client: FlaskClient, moving: Any) -> None:
+    upload = {"file": (io.BytesIO(TIDE), "tide.csv")}
+    made = client.post(f"/api/projects/{moving['project_id']}/assets", data=upload).json
+    assert [one["name"] for one in made["summary"]["attributes"]["point"]] == ["position", "hours", "level"]
+    assert made["summary"]["attributes"]["point"][2]["high"] == [300.0]
+    assert any("no value in 'level [cm]': row 2" in note for note in made["summary"]["notes"])
+    follows = {"table": "tide", "time": "hours", "value": "level", "unit": "h", "factor": 0.01, "otherwise": 0.5}
+    dial = {**moving["document"]["dials"]["reach"], "value": {**follows, "speed": 3600.0 * 12}}
+    body = {"first": 0, "last": 2, "count": 3, "name": "reach", "dial": dial}
+    told = client.post(f"/api/graphs/{moving['id']}/followed", json=body).json
+    assert (told["rows"], told["first"], told["last"]) == (3, 0.0, 2.0)
+    rate = moving["document"].get("time", {}).get("rate", 24)
+    assert told["samples"] == [[pytest.approx(1.0 + frame * 12 / rate)] for frame in range(3)]
+    assert told["said"] == ["without a value, taken from the rows around: row 2"]
+    draft = [{"op": "replace", "path": "/dials/reach/value", "value": dial["value"]}]
+    found = evaluate(client, moving, draft=draft, frame=2)
+    assert found["keyed"]["dials"] == {"reach": pytest.approx(1.0 + 24 / rate)}
+    dial["value"]["table"] = "gone"
+    answer = client.post(f"/api/graphs/{moving['id']}/followed", json=body)
+    assert answer.status_code == 422
+    assert "the table 'gone': the project has no shape 'gone'; it has tide" in answer.json["message"]
 
 
 @pytest.mark.parametrize(("text", "frame"), [("12+5", 17.0), ("last - 10", 38.0), ("frame * 2", 14.0), ("3.5", 3.5)])

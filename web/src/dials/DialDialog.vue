@@ -99,6 +99,7 @@ function showWhen(dial: string) {
   else delete form.dial.shown_when
 }
 
+const follows = computed(() => isFollowing(form.dial.value))
 const mayFollow = computed(() => useCatalogue().catalogue.dial_types[form.dial.type]?.follows ?? false)
 
 /** A dial that follows a table keeps its value beside that, and has it again when it follows none. */
@@ -134,7 +135,8 @@ function setValue(value: unknown, plain = false) {
   <ElDialog
     model-value
     :title="`The dial ${name.replaceAll('_', ' ')}`"
-    :width="isFollowing(form.dial.value) ? 540 : 460"
+    :width="follows ? 540 : 460"
+    :top="follows ? '4vh' : undefined"
     append-to-body
     @close="emit('close')"
   >
@@ -165,7 +167,7 @@ function setValue(value: unknown, plain = false) {
       </div>
       <label v-if="ranged">unit <ElInput v-model="form.dial.unit" maxlength="20" placeholder="e.g. m or °" /></label>
       <template v-if="ranged && form.dial.type !== 'response curve'">
-        <div class="set">
+        <div v-if="!follows" class="set">
           slider from
           <span class="two"
             ><TextField
@@ -201,7 +203,7 @@ function setValue(value: unknown, plain = false) {
               @settle="form.dial.high = number($event)"
           /></span>
         </div>
-        <label
+        <label v-if="!follows"
           >step
           <TextField
             inputmode="decimal"
@@ -216,7 +218,7 @@ function setValue(value: unknown, plain = false) {
       <div v-if="mayFollow" class="set">
         {{ inside ? 'default' : 'value' }} is
         <ElRadioGroup
-          :model-value="isFollowing(form.dial.value) ? 'table' : 'set'"
+          :model-value="follows ? 'table' : 'set'"
           size="small"
           data-test="dial-source"
           @update:model-value="follow($event === 'table')"

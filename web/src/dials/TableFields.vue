@@ -69,6 +69,12 @@ function number(text: string): number | null {
   return text.trim() === '' || !Number.isFinite(Number(text)) ? null : Number(text)
 }
 
+/** From when to when; of dates, which are long numbers, how long. */
+function extent(first: number, last: number): string {
+  const short = (value: number) => String(Number(value.toPrecision(6)))
+  return Math.abs(first) > 1e7 ? `over ${short(last - first)}` : `from ${short(first)} to ${short(last)}`
+}
+
 async function upload(file: File) {
   try {
     takeTable((await project.upload(file)).name)
@@ -226,8 +232,7 @@ watch([() => props.following, () => props.dial.low, () => props.dial.high], () =
         :unit="dial.unit ?? ''"
       />
       <p v-if="found" class="faint small" data-test="table-said">
-        {{ found.rows }} rows, from {{ Number(found.first.toPrecision(8)) }} to {{ Number(found.last.toPrecision(8)) }}
-        {{ unit }}.
+        {{ found.rows }} rows {{ extent(found.first, found.last) }} {{ unit }}.
         <span v-for="text in found.said" :key="text" class="said">Rows {{ text }}.</span>
       </p>
     </template>

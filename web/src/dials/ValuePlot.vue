@@ -1,7 +1,7 @@
 <script setup lang="ts">
 /** Numbers over frames as lines, with the frame that one is at; the highest and the lowest one are written. */
 import { computed } from 'vue'
-import { rangeOf } from '../time/plotScale'
+import { rangeOf, rounded } from '../time/plotScale'
 
 const props = defineProps<{ frames: number[]; samples: number[][]; frame: number; unit: string }>()
 const WIDTH = 400
@@ -11,7 +11,7 @@ const COLORS = ['--accent', '--ink', '--faint-ink', '--bad']
 const range = computed(() => rangeOf(props.samples.flat()))
 const ends = computed(() => {
   const all = props.samples.flat()
-  const text = (value: number) => `${Number(value.toPrecision(4))} ${props.unit}`.trim()
+  const text = (value: number) => `${rounded(value, (range.value.high - range.value.low) / 500)} ${props.unit}`.trim()
   return { high: text(Math.max(...all)), low: text(Math.min(...all)) }
 })
 const first = computed(() => props.frames[0] ?? 0)

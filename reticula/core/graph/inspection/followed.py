@@ -8,7 +8,8 @@ from typing import Any
 from reticula.core.arrays import Floats
 from reticula.core.errors import ParameterError
 from reticula.core.graph.nesting.dial_types import parameter_of_dial
-from reticula.core.graph.time.tables import following_of, log_of
+from reticula.core.graph.structure.document import check_structure
+from reticula.core.graph.time.tables import following_of, is_following, log_of
 from reticula.core.graph.time.timeline import timeline_of
 from reticula.core.operators.declaration.parameters import Parameter
 
@@ -20,9 +21,12 @@ def sample_followed(document: Mapping[str, Any], name: str, dial: Mapping[str, A
 
     That is ``rows``, ``first`` and ``last`` time in the unit of the table, what is ``said`` of the rows, ``samples``, a
     list of numbers per frame (None: texts or flags), and the ``trouble`` of the first one that the dial cannot take, or
-    nothing. ``document`` is the whole graph, which says how long frames are. Raises ParameterError for settings, tables
-    and columns that cannot be.
+    nothing. ``document`` is the whole graph, which says how long frames are. Raises GraphError for a dial that is none,
+    ParameterError for settings, tables and columns that cannot be.
     """
+    check_structure({"format": "reticula graph", "version": 1, "nodes": {}, "dials": {name: dial}})
+    if not is_following(dial["value"]):
+        raise ParameterError(name, "this dial follows no table")
     parameter = parameter_of_dial(name, dial)
     following = following_of(name, dial["value"])
     log = log_of(name, following)
