@@ -20,7 +20,6 @@ __all__ = [
     "following_in_rows",
     "ragged_index",
     "starts_from_sizes",
-    "unique_rows",
     "unit",
 ]
 
@@ -85,24 +84,6 @@ def following_in_rows(start: AnyArray) -> AnyArray:
     filled = np.flatnonzero(start[1:] > start[:-1])
     out[start[1:][filled] - 1] = start[:-1][filled]
     return out
-
-
-def unique_rows(rows: AnyArray) -> tuple[AnyArray, AnyArray]:
-    """Return where each different row of integers ``(N, k)`` stands first, and for each row which one it is ``(N,)``.
-
-    Rows are told apart by a 64-bit hash. The different rows come in order of their first place.
-    """
-    code = np.zeros(len(rows), np.uint64)
-    for column in rows.astype(np.int64).T:
-        code = (code ^ column.view(np.uint64)) * np.uint64(0x9E3779B97F4A7C15)
-        code ^= code >> np.uint64(29)
-        code *= np.uint64(0xBF58476D1CE4E5B9)
-        code ^= code >> np.uint64(32)
-    _, first, back = np.unique(code, return_index=True, return_inverse=True)
-    order = np.argsort(first)
-    rank = np.empty(len(order), np.int64)
-    rank[order] = np.arange(len(order))
-    return first[order], rank[back.reshape(-1)]
 
 
 def unit(vectors: Floats) -> Floats:

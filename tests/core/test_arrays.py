@@ -11,9 +11,9 @@ from reticula.core.arrays import (
     following_in_rows,
     ragged_index,
     starts_from_sizes,
-    unique_rows,
     unit,
 )
+from reticula.core.equal_rows import unique_rows
 
 
 @given(st.lists(st.integers(0, 5), max_size=8), st.data())

@@ -6,7 +6,7 @@ After Greg Turk, "The PLY Polygon File Format" (1994).
 from __future__ import annotations
 
 from dataclasses import dataclass, field
-from typing import NamedTuple
+from typing import Any, NamedTuple
 
 import numpy as np
 
@@ -176,12 +176,9 @@ def _read_binary(data: bytes, begin: int, elements: list[Element], order: str) -
         _room(element, least, len(data) - begin, byte=begin)
         if not element.columns:
             continue
-        if not counts.any():
-            record = np.dtype([(str(i), order + column.type) for i, column in enumerate(element.columns)])
-            table = np.frombuffer(data, record, element.count, begin)
-            for i, column in enumerate(element.columns):
-                column.values = table[str(i)].astype(column.type)
-            begin += record.itemsize * element.count
+        read = _read_even(data, begin, element, _Layout(sizes, counts, order == "<"))
+        if read is not None:
+            begin = read
             continue
         where = np.empty((element.count, len(sizes)), np.int64)
         length = np.empty_like(where)
@@ -199,6 +196,40 @@ def _read_binary(data: bytes, begin: int, elements: list[Element], order: str) -
             picked = np.ascontiguousarray(raw[items[:, None] + np.arange(size)])
             column.values = picked.view(order + column.type).reshape(-1).astype(column.type)
         begin = after
+
+
+def _read_even(data: bytes, begin: int, element: Element, layout: _Layout) -> int | None:
+    """Read a table in which the lists of a column are all as long as in its first row; return the byte after it.
+
+    Others are left alone (None).
+    """
+    if not element.count:
+        return None if layout.counts.any() else begin
+    length = np.empty((1, len(layout.sizes)), np.int64)
+    if _walk(np.frombuffer(data, np.uint8), begin, layout, np.empty_like(length), length) < 0:
+        return None
+    record = _record(element, length[0].tolist(), "<" if layout.little else ">")
+    if (layout.counts.any() and not length.all()) or begin + record.itemsize * element.count > len(data):
+        return None
+    table = np.frombuffer(data, record, element.count, begin)
+    for i, column in enumerate(element.columns):
+        if column.count_type and (table[f"count {i}"] != length[0, i]).any():
+            return None
+    for i, column in enumerate(element.columns):
+        column.values = table[str(i)].reshape(-1).astype(column.type)
+        if column.count_type:
+            column.start = np.arange(element.count + 1, dtype=np.int32) * np.int32(length[0, i])
+    return begin + record.itemsize * element.count
+
+
+def _record(element: Element, lengths: list[int], order: str) -> np.dtype[Any]:
+    """The type of a row whose lists have these lengths."""
+    fields: list[Any] = []
+    for i, (column, length) in enumerate(zip(element.columns, lengths, strict=True)):
+        if column.count_type:
+            fields.append((f"count {i}", f"{order}u{column.count_type[1]}"))
+        fields.append((str(i), order + column.type, (length,)) if column.count_type else (str(i), order + column.type))
+    return np.dtype(fields)
 
 
 @kernel
@@ -271,11 +302,13 @@ def write_tables(elements: list[Element], comments: list[str], encoding: str) ->
 
 
 def _write_binary(element: Element) -> bytes:
-    if all(column.start is None for column in element.columns):
-        record = np.dtype([(str(i), "<" + column.type) for i, column in enumerate(element.columns)])
-        table = np.empty(element.count, record)
-        for i, column in enumerate(element.columns):
-            table[str(i)] = column.values
+    lengths = [1 if column.start is None else _even_length(column.start) for column in element.columns]
+    if all(lengths):
+        table = np.empty(element.count, _record(element, lengths, "<"))
+        for i, (column, length) in enumerate(zip(element.columns, lengths, strict=True)):
+            if column.start is not None:
+                table[f"count {i}"] = length
+            table[str(i)] = column.values.reshape(table[str(i)].shape)
         return table.tobytes()
     chunks, sizes = [], []
     for column in element.columns:
@@ -292,6 +325,12 @@ def _write_binary(element: Element) -> bytes:
         chunks.append(flat)
         sizes.append(counts * width)
     return _interleave(chunks, sizes)
+
+
+def _even_length(start: AnyArray) -> int:
+    """Return how long all lists are; 0 if they are not as long as each other."""
+    length = int(start[1] - start[0])
+    return length if (np.diff(start) == length).all() else 0
 
 
 def _interleave(chunks: list[AnyArray], sizes: list[AnyArray]) -> bytes:

@@ -9,14 +9,16 @@ import re
 
 import numpy as np
 
-from reticula.core.arrays import Floats, unit
+from reticula.core.arrays import AnyArray, Floats, Indices, unit
 from reticula.core.diagnostics import note
+from reticula.core.equal_rows import row_order, unique_rows
 from reticula.core.errors import FormatError
 from reticula.core.formats.format import Format
 from reticula.core.formats.places import check_places
 from reticula.core.formats.plain_text import plain_text
 from reticula.core.formats.text_lines import Lines, numbers_of, token_counts
 from reticula.core.geometry import Geo, triangles
+from reticula.core.jit import kernel
 
 __all__ = ["FORMAT", "read", "write"]
 
@@ -25,9 +27,13 @@ RECORD = np.dtype([("normal", "<f4", 3), ("corner", "<f4", (3, 3)), ("extra", "<
 
 def read(data: bytes) -> Geo:
     """Read an STL file of either kind; raise FormatError with the line or byte of whatever is wrong."""
-    corners = _read_ascii(data) if _is_ascii(data) else _read_binary(data)
-    unique, index = np.unique(corners.reshape(-1, 3), axis=0, return_inverse=True)
-    faces = index.reshape(-1, 3)
+    corners = (_read_ascii(data) if _is_ascii(data) else _read_binary(data)).reshape(-1, 3)
+    first, which = unique_rows((corners + 0.0).view(np.int64 if corners.dtype == np.float64 else np.int32))
+    unique = corners[first].astype(np.float64)
+    order = row_order(unique)
+    rank = np.empty(len(order), np.int32)
+    rank[order] = np.arange(len(order), dtype=np.int32)
+    unique, faces = unique[order], rank[which].reshape(-1, 3)
     whole = (faces[:, 0] != faces[:, 1]) & (faces[:, 1] != faces[:, 2]) & (faces[:, 2] != faces[:, 0])
     if not whole.all():
         note(f"Left out {int((~whole).sum()):,} triangles whose corners coincide.")
@@ -43,7 +49,7 @@ def _is_ascii(data: bytes) -> bool:
     return b"facet" in data[:2048].lower() or b"endsolid" in data[:2048].lower()
 
 
-def _read_binary(data: bytes) -> Floats:
+def _read_binary(data: bytes) -> AnyArray:
     if len(data) < 84:
         raise FormatError("a binary STL file begins with 84 bytes; this one is shorter", byte=len(data))
     count = int.from_bytes(data[80:84], "little")
@@ -55,7 +61,7 @@ def _read_binary(data: bytes) -> Floats:
             byte=84 + there * RECORD.itemsize,
         )
     records = np.frombuffer(data, RECORD, count, 84)
-    corners = records["corner"].astype(np.float64)
+    corners = np.ascontiguousarray(records["corner"])
     if not np.isfinite(corners).all():
         bad = int(np.flatnonzero(~np.isfinite(corners).all(axis=(1, 2)))[0])
         raise FormatError("a place is not a finite number", byte=84 + bad * RECORD.itemsize)
@@ -78,21 +84,42 @@ def _read_ascii(data: bytes) -> Floats:
     return places.reshape(-1, 3, 3)
 
 
+@kernel
+def _facets(places: Floats, corner_point: Indices, corner: Indices, numbers: AnyArray) -> None:
+    """Write each triangle ``corner (T, 3)`` as a file holds it: its normal, then its places ``(T, 12)``."""
+    for t in range(len(corner)):
+        a = places[corner_point[corner[t, 0]]]
+        b = places[corner_point[corner[t, 1]]]
+        c = places[corner_point[corner[t, 2]]]
+        ux, uy, uz = b[0] - a[0], b[1] - a[1], b[2] - a[2]
+        vx, vy, vz = c[0] - a[0], c[1] - a[1], c[2] - a[2]
+        nx, ny, nz = uy * vz - uz * vy, uz * vx - ux * vz, ux * vy - uy * vx
+        length = np.sqrt(nx * nx + ny * ny + nz * nz)
+        if length > 0.0:
+            numbers[t, 0], numbers[t, 1], numbers[t, 2] = nx / length, ny / length, nz / length
+        else:
+            numbers[t, 0] = numbers[t, 1] = numbers[t, 2] = 0.0
+        for k in range(3):
+            numbers[t, 3 + k], numbers[t, 6 + k], numbers[t, 9 + k] = a[k], b[k], c[k]
+
+
 def write(geo: Geo, encoding: str = "binary") -> bytes:
     """Return an STL file: every face cut into triangles, places in 32-bit floats. All attributes are left out."""
     cut = triangles(geo)
-    corners = geo.positions[geo.topology.corner_point[cut.corner]]
-    normal = unit(np.cross(corners[:, 1] - corners[:, 0], corners[:, 2] - corners[:, 0]))
     lost = [name for named in geo.attributes.values() for name in named if name != "position"]
     if lost or geo.topology.curve_count:
         note(f"STL holds triangles only; left out: {', '.join(lost + ['curves'] * bool(geo.topology.curve_count))}.")
     if encoding == "ascii":
         block = "facet normal %.9g %.9g %.9g\nouter loop\n" + "vertex %.9g %.9g %.9g\n" * 3 + "endloop\nendfacet\n"
-        values = np.concatenate([normal[:, None], corners], axis=1).reshape(-1).tolist()
-        return ("solid reticula\n" + (block * len(corners)) % tuple(values) + "endsolid reticula\n").encode()
-    records = np.zeros(len(corners), RECORD)
-    records["normal"], records["corner"] = normal, corners
-    return b"Reticula".ljust(80) + len(corners).to_bytes(4, "little") + records.tobytes()
+        places = geo.positions[geo.topology.corner_point[cut.corner]]
+        normal = unit(np.cross(places[:, 1] - places[:, 0], places[:, 2] - places[:, 0]))
+        values = np.concatenate([normal[:, None], places], axis=1).reshape(-1).tolist()
+        return ("solid reticula\n" + (block * len(places)) % tuple(values) + "endsolid reticula\n").encode()
+    numbers = np.empty((len(cut.corner), 12), np.float32)
+    _facets(geo.positions, geo.topology.corner_point, cut.corner, numbers)
+    records = np.zeros((len(numbers), RECORD.itemsize), np.uint8)
+    records[:, :48] = numbers.view(np.uint8)
+    return b"".join((b"Reticula".ljust(80), len(numbers).to_bytes(4, "little"), records.data))
 
 
 FORMAT = Format("stl", "STL", read, write, "triangles only", {"encoding": ("binary", "ascii")})

@@ -7,7 +7,8 @@ from typing import NamedTuple
 import numpy as np
 import scipy
 
-from reticula.core.arrays import AnyArray, Flags, unique_rows
+from reticula.core.arrays import AnyArray, Flags
+from reticula.core.equal_rows import unique_rows
 from reticula.core.geometry.mesh.topology import Topology
 
 __all__ = ["DoubleFaces", "find_double_faces"]

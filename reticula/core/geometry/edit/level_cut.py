@@ -40,14 +40,10 @@ def triangulate_faces(geo: Geo, chosen: Flags, *, shortest: bool = True) -> Geo:
     corner[whole] = np.flatnonzero(~cut[shape.corner_face])
     corner[~whole] = flat[triangle.reshape(-1)]
     topology = shape.with_faces(shape.point_count, face_start, shape.corner_point[corner])
-    following = corner[topology.corner_next]
-    edge = (
-        np.where(shape.corner_next[corner] == following, shape.corner_edge[corner], -1)
-        if geo.attributes["edge"]
-        else None
-    )
     maps: dict[Kind, SourceMap] = {"face": kept(source), "corner": kept(corner)}
-    if edge is not None:
+    if geo.attributes["edge"]:
+        following = corner[topology.corner_next]
+        edge = np.where(shape.corner_next[corner] == following, shape.corner_edge[corner], -1)
         maps["edge"] = edges_along(topology, edge)()
     return carry(geo, topology, maps)
 

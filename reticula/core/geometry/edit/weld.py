@@ -4,7 +4,8 @@ from __future__ import annotations
 
 import numpy as np
 
-from reticula.core.arrays import AnyArray, Indices, following_in_rows, ragged_index, unique_rows
+from reticula.core.arrays import AnyArray, Indices, following_in_rows, ragged_index
+from reticula.core.equal_rows import unique_rows
 from reticula.core.geometry.mesh.adjacency import group_by
 from reticula.core.geometry.mesh.carry import Map, carry
 from reticula.core.geometry.mesh.geo import Geo

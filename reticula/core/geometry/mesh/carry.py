@@ -10,8 +10,8 @@ from reticula.core.arrays import AnyArray
 from reticula.core.errors import GeometryError
 from reticula.core.geometry.mesh.attribute import Attribute
 from reticula.core.geometry.mesh.geo import NAMED, Geo
-from reticula.core.geometry.mesh.identity import child_names
 from reticula.core.geometry.mesh.kinds import KINDS, Kind
+from reticula.core.geometry.mesh.lineage import Lineage, Names
 from reticula.core.geometry.mesh.maker import maker
 from reticula.core.geometry.mesh.source_maps import SourceMap
 from reticula.core.geometry.mesh.topology import Topology
@@ -29,18 +29,21 @@ def carry(source: Geo, topology: Topology, maps: Maps, *, positions: AnyArray | 
     called only if that kind has attributes. ``positions (P, 3)`` replaces the carried positions.
     """
     attributes: dict[Kind, dict[str, Attribute]] = {}
-    identity = {}
+    identity: dict[Kind, Names] = {}
     sources = {}
     for kind in KINDS:
         named = source.attributes[kind]
         entry = maps.get(kind)
         if entry is None:
+            if not named and kind not in NAMED:
+                attributes[kind] = {}
+                continue  # counting edges would find them all
             fits = kind == "whole" or topology.count(kind) == source.topology.count(kind)
             if named and not fits:
                 raise GeometryError(f"there is no source map for the {kind} attributes {', '.join(named)}")
             attributes[kind] = dict(named)
             if fits and kind in NAMED:
-                identity[kind] = source.identity(kind)
+                identity[kind] = source.lineage(kind)
             continue
         if callable(entry):
             if not named:
@@ -52,7 +55,8 @@ def carry(source: Geo, topology: Topology, maps: Maps, *, positions: AnyArray | 
         attributes[kind] = {name: entry.attribute(name, found) for name, found in named.items() if name not in skip}
         sources[kind] = entry
         if kind in NAMED:
-            identity[kind] = child_names(source.identity(kind), entry.index, maker() + KINDS.index(kind))
+            salt = maker() + KINDS.index(kind)
+            identity[kind] = Lineage(salt, parents=source.lineage(kind), index=entry.index)
     if positions is not None:
         moved = Attribute.of(np.asarray(positions, np.float64), "vec3")
         attributes["point"] = {"position": moved, **attributes.get("point", {})}

@@ -19,6 +19,7 @@ from reticula.core.geometry.mesh.digest import digest_of
 from reticula.core.geometry.mesh.file_access import file_access
 from reticula.core.geometry.mesh.in_words import in_words
 from reticula.core.geometry.mesh.kinds import KINDS, PLURAL, Kind
+from reticula.core.geometry.mesh.lineage import Lineage, Names, names_of
 from reticula.core.geometry.mesh.maker import maker
 from reticula.core.geometry.mesh.source_maps import SourceMap
 from reticula.core.geometry.mesh.topology import Topology
@@ -47,7 +48,7 @@ class Geo(Contents):
         topology: Topology,
         attributes: Attributes,
         *,
-        identity: Mapping[Kind, UInts] | None = None,
+        identity: Mapping[Kind, Names] | None = None,
         sources: Mapping[Kind, SourceMap] | None = None,
         prototypes: Sequence[Geo] = (),
         made_by: int | None = None,
@@ -205,11 +206,15 @@ class Geo(Contents):
         ndarray of uint64 (N,)
             Different for each element; edits keep the names of what they keep.
         """
+        return names_of(self.lineage(kind))
+
+    def lineage(self, kind: Kind) -> Names:
+        """Return the stable names of elements, or where they come from if nobody asked for them yet."""
         if kind not in self._identity:
             self._identity[kind] = self._make_identity(kind)
         return self._identity[kind]
 
-    def _make_identity(self, kind: Kind) -> UInts:
+    def _make_identity(self, kind: Kind) -> Names:
         if kind == "edge":
             points = self.identity("point")
             return identities.hash_pairs(points[self.topology.edges[:, 0]], points[self.topology.edges[:, 1]])
@@ -217,12 +222,12 @@ class Geo(Contents):
             faces = self.identity("face")[self.topology.corner_face]
             number = np.arange(self.topology.corner_count) - self.topology.face_start[self.topology.corner_face]
             return identities.hash_pairs(faces, identities.fresh_names(int(number.max(initial=0)) + 1, 7)[number])
-        return identities.fresh_names(self.topology.count(kind), self._maker + KINDS.index(kind))
+        return Lineage(self._maker + KINDS.index(kind), count=self.topology.count(kind))
 
     @property
-    def own_identity(self) -> dict[Kind, UInts]:
+    def own_identity(self) -> dict[Kind, Names]:
         """Names of the kinds that have names of their own; those of edges and corners follow from them."""
-        return {kind: self.identity(kind) for kind in NAMED}
+        return {kind: self.lineage(kind) for kind in NAMED}
 
     @cached_property
     def digest(self) -> str:
@@ -321,7 +326,7 @@ class Geo(Contents):
         return {
             "topology": self.topology,
             "attributes": {kind: dict(named) for kind, named in self.attributes.items()},
-            "identity": self._identity,
+            "identity": {kind: names_of(names) for kind, names in self._identity.items()},
             "maker": self._maker,
             "prototypes": self.prototypes,
         }

@@ -6,7 +6,8 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from reticula.core.arrays import Flags, Floats, Indices, Ints, following_in_rows, unique_rows
+from reticula.core.arrays import Flags, Floats, Indices, Ints, following_in_rows
+from reticula.core.equal_rows import unique_rows
 from reticula.core.geometry.voronoi.cells import IN_SPACE, ON_FACE, Fragments
 from reticula.core.geometry.voronoi.diagram import Diagram
 from reticula.core.jit import kernel

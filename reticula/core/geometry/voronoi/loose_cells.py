@@ -6,7 +6,8 @@ from typing import NamedTuple
 
 import numpy as np
 
-from reticula.core.arrays import AnyArray, Flags, Floats, Indices, Ints, starts_from_sizes, unique_rows
+from reticula.core.arrays import AnyArray, Flags, Floats, Indices, Ints, starts_from_sizes
+from reticula.core.equal_rows import unique_rows
 from reticula.core.geometry.voronoi.diagram import FAR, Diagram
 from reticula.core.growing import with_room
 from reticula.core.jit import inline, kernel

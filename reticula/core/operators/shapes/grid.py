@@ -38,13 +38,10 @@ def grid(*, size: list[float], cells: list[int], facing: str) -> Geo:
     columns, rows = cells
     a = np.linspace(-0.5, 0.5, columns + 1) * size[0]
     b = np.linspace(-0.5, 0.5, rows + 1) * size[1]
-    bb, aa = np.meshgrid(b, a, indexing="ij")
-    zero = np.zeros(aa.size)
     quads, uv = lattice_quads(rows + 1, columns + 1), lattice_uv(rows, columns)
-    if facing == "up":
-        positions = np.stack([aa.reshape(-1), zero, -bb.reshape(-1)], axis=1)
-    elif facing == "forward":
-        positions = np.stack([aa.reshape(-1), bb.reshape(-1), zero], axis=1)
-    else:
-        positions = np.stack([zero, bb.reshape(-1), -aa.reshape(-1)], axis=1)
+    across, along = {"up": ((0, a), (2, -b)), "forward": ((0, a), (1, b)), "side": ((2, -a), (1, b))}[facing]
+    lattice = np.zeros((rows + 1, columns + 1, 3))
+    lattice[..., across[0]] = across[1]
+    lattice[..., along[0]] = along[1][:, None]
+    positions = lattice.reshape(-1, 3)
     return Geo.from_faces(positions, quads).with_attribute("corner", "uv", uv)

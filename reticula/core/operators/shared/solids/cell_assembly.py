@@ -7,7 +7,8 @@ from typing import NamedTuple
 import numpy as np
 import scipy
 
-from reticula.core.arrays import AnyArray, Flags, Floats, as_readonly, ragged_index, starts_from_sizes, unique_rows
+from reticula.core.arrays import AnyArray, Flags, Floats, as_readonly, ragged_index, starts_from_sizes
+from reticula.core.equal_rows import unique_rows
 from reticula.core.errors import GeometryError
 from reticula.core.geometry import Geo, SourceMap, Topology, Weights, carry, edges_along, kept
 from reticula.core.geometry.edit.weld import cluster_by_distance, weld_points
