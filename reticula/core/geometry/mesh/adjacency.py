@@ -87,7 +87,8 @@ def edges_of_faces(point_count: int, corner_point: Indices, following: Indices) 
     """Find the unique point pairs of the faces.
 
     Returns ``edges (E, 2)`` in order of first appearance among the corners, each in the direction of that corner, and
-    ``corner_edge (C,)``, the edge that leaves each corner. Two counting sorts (a radix sort on point pairs).
+    ``corner_edge (C,)``, the edge that leaves each corner. A counting sort by the lower point; among the corners of
+    one lower point, in their order, a table by the higher one knows the first.
     """
     count = len(corner_point)
     low = np.empty(count, np.int32)
@@ -95,14 +96,13 @@ def edges_of_faces(point_count: int, corner_point: Indices, following: Indices) 
     for c in range(count):
         a, b = corner_point[c], corner_point[following[c]]
         low[c], high[c] = (a, b) if a < b else (b, a)
-    _, by_high = group_by(high, point_count)
-    _, order_low = group_by(low[by_high], point_count)
+    _, order = group_by(low, point_count)
     first = np.empty(count, np.int32)
-    leader = 0
-    for i in range(count):
-        c = by_high[order_low[i]]
-        if i == 0 or low[c] != low[leader] or high[c] != high[leader]:
-            leader = c
+    seen = np.full(point_count, -1, np.int32)
+    for c in order:
+        leader = seen[high[c]]
+        if leader < 0 or low[leader] != low[c]:
+            leader = seen[high[c]] = c
         first[c] = leader
     corner_edge = np.empty(count, np.int32)
     number = 0

@@ -7,13 +7,13 @@ from dataclasses import dataclass
 from typing import Any
 
 import numpy as np
-import scipy
 
 from reticula.core.arrays import Floats, Ints, as_rows
 from reticula.core.geometry.edit.double_faces import find_double_faces
 from reticula.core.geometry.measure.areas import face_areas, face_planarity
 from reticula.core.geometry.mesh.geo import Geo
 from reticula.core.geometry.mesh.kinds import KINDS, PLURAL, Kind
+from reticula.core.geometry.validation.point_checks import fan_counts, near_points
 from reticula.core.geometry.validation.uv_overlaps import overlapping_faces
 
 __all__ = ["CHECKS", "REMARKS", "Finding", "corner_uv", "find_defects", "find_remarks"]
@@ -70,21 +70,7 @@ def _crowded_edges(geo: Geo) -> list[Finding]:
 
 def _pinched_points(geo: Geo) -> list[Finding]:
     """Points whose faces are not one fan: corners of a point hang together where their faces share an edge at it."""
-    shape = geo.topology
-    corners = shape.corner_count
-    if not corners:
-        return []
-    at = np.concatenate([shape.corner_point, shape.corner_point]).astype(np.int64)
-    edge = np.concatenate([shape.corner_edge, shape.corner_edge[shape.corner_previous]]).astype(np.int64)
-    corner = np.concatenate([np.arange(corners), np.arange(corners)])
-    order = np.lexsort((edge, at))
-    same = (at[order][1:] == at[order][:-1]) & (edge[order][1:] == edge[order][:-1])
-    a, b = corner[order][:-1][same], corner[order][1:][same]
-    _, fan = scipy.sparse.csgraph.connected_components(
-        scipy.sparse.coo_array((np.ones(len(a), np.int8), (a, b)), shape=(corners, corners)), directed=False
-    )
-    pairs = np.unique(np.stack([shape.corner_point.astype(np.int64), fan.astype(np.int64)]), axis=1)
-    fans = np.bincount(pairs[0], minlength=shape.point_count)
+    fans = fan_counts(geo.topology)
     return [
         Finding(
             "pinched points",
@@ -150,16 +136,12 @@ def _loose_points(geo: Geo) -> list[Finding]:
 
 def _near_points(geo: Geo) -> list[Finding]:
     """Points that lie in nearly the same place as another one of them."""
-    from scipy.spatial import cKDTree
-
-    if geo.topology.point_count < 2:
-        return []
-    pairs = cKDTree(geo.positions).query_pairs(NEAR_SHARE * max(_size(geo), 1e-300), output_type="ndarray")
+    found = near_points(geo.positions, NEAR_SHARE * max(_size(geo), 1e-300))
     return [
         Finding(
             "points in one place",
             "point",
-            np.unique(pairs),
+            found,
             "points that lie on each other without being one",
             ("weld", {}),
         )
