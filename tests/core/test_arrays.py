@@ -13,7 +13,6 @@ from reticula.core.arrays import (
     starts_from_sizes,
     unit,
 )
-from reticula.core.equal_rows import unique_rows
 
 
 @given(st.lists(st.integers(0, 5), max_size=8), st.data())
@@ -24,14 +23,6 @@ def test_rows_of_a_ragged_array_are_found(sizes: list[int], data: st.DataObject)
     for number, row in enumerate(rows):
         wanted = list(range(start[row], start[row + 1])) if row >= 0 else []
         assert flat[begin[number] : begin[number + 1]].tolist() == wanted
-
-
-@given(st.lists(st.tuples(st.integers(-3, 3), st.integers(-3, 3)), max_size=20))
-def test_different_rows_come_in_order_of_their_first_place(rows: list[tuple[int, int]]) -> None:
-    first, which = unique_rows(np.array(rows, np.int64).reshape(-1, 2))
-    different = list(dict.fromkeys(rows))
-    assert [rows[at] for at in first] == different
-    assert [different[at] for at in which] == rows
 
 
 def test_what_is_read_only_cannot_be_written() -> None:

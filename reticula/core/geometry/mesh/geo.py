@@ -209,7 +209,18 @@ class Geo(Contents):
         return names_of(self.lineage(kind))
 
     def lineage(self, kind: Kind) -> Names:
-        """Return the stable names of elements, or where they come from if nobody asked for them yet."""
+        """Return the stable names of elements, or where they come from if nobody asked for them yet.
+
+        Parameters
+        ----------
+        kind : {'point', 'edge', 'corner', 'face', 'curve', 'instance', 'whole'}
+            The elements.
+
+        Returns
+        -------
+        ndarray of uint64 (N,) or Lineage
+            What :meth:`identity` works out; to be handed on to other geometries.
+        """
         if kind not in self._identity:
             self._identity[kind] = self._make_identity(kind)
         return self._identity[kind]

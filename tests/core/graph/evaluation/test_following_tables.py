@@ -13,7 +13,6 @@ from reticula.core.context import using
 from reticula.core.errors import GraphError
 from reticula.core.graph.editing.unfolding import unfold
 from reticula.core.graph.evaluation.evaluator import Evaluator, run_graph
-from reticula.core.graph.inspection.followed import sample_followed
 from reticula.core.graph.inspection.time_dependence import keyed_values, timely_nodes
 from reticula.core.graph.nesting.stored_shapes import stored_shapes
 from reticula.core.operators.shared.resources import DiskResources
@@ -111,15 +110,6 @@ def test_dials_of_graphs_inside_follow_tables_and_are_unfolded_with_them() -> No
     assert made["dials"]["water"]["value"] == FOLLOWS
     assert made["nodes"]["push"]["parameters"]["distance"] == {"dial": "water"}
     assert height(made, 6, tide(), of="push") == pytest.approx(4.0)
-
-
-def test_what_a_table_gives_is_sampled_for_whoever_sets_it_up() -> None:
-    dial = {**WATER, "high": 2.9}
-    with using(resources=tide()):
-        found = sample_followed(waters(), "water", dial, np.array([0.0, 6.0, 12.0]))
-    assert (found["rows"], found["first"], found["last"], found["said"]) == (3, 0.0, 2.0, [])
-    assert found["samples"] == [[1.0], [2.0], [3.0]]
-    assert "2.9" in found["trouble"]
 
 
 def test_a_table_in_a_file_by_name(tmp_path: Path) -> None:

@@ -1,20 +1,13 @@
 <script setup lang="ts">
 /** A node of the graph that is worked on, as a row; opened, its controls in place. */
 import { useKeys } from '../../stores/useKeys'
-import { useElementSize } from '@vueuse/core'
 import { ElButton } from 'element-plus'
-import { computed, inject, provide, ref, watch } from 'vue'
-import { publishKey, wiredHereKey } from '../../stores/injectionKeys'
+import { computed } from 'vue'
 import { useChecks } from '../../stores/useChecks'
 import { useSelectedCards } from '../../stores/useSelectedCards'
-import { textPlaceKey } from '../../text/textPlace'
-import CardCounts from '../card/CardCounts.vue'
-import CardFields from '../card/CardFields.vue'
-import CardHeader from '../card/CardHeader.vue'
-import CardMessages from '../card/CardMessages.vue'
-import CardNested from '../card/CardNested.vue'
 import { useCard } from '../card/useCard'
 import { useCardEdits } from '../card/useCardEdits'
+import LaneControls from './LaneControls.vue'
 import LaneHead from './LaneHead.vue'
 import LaneStrip from './LaneStrip.vue'
 import type { NodeEntry } from './useLaneEntries'
@@ -35,14 +28,11 @@ const props = defineProps<{
 }>()
 const emit = defineEmits<{ turn: []; resize: [height: number] }>()
 const card = useCard(props.entry.id)
-const { id, node, declared, report, looking, title, line, writes, time, timeHelp, isValue, runsGraph } = card
+const { id, node, report, looking, title, line, writes, time, timeHelp, isValue } = card
 const { numbers, warnings, message, isTimely } = card
 const { look } = useCardEdits(card)
 const { traced } = useSelectedCards()
 const checks = useChecks()
-const openPublish = inject(publishKey, () => {})
-provide(textPlaceKey, { node: id })
-provide(wiredHereKey, false)
 
 /** The kind that says most comes first. */
 const counted = computed(() =>
@@ -59,9 +49,6 @@ const said = computed(() => [
     .filter((one) => !one.expected)
     .map((one) => `${one.count} ${one.name}: ${one.help}`),
 ])
-const body = ref<HTMLElement>()
-const { height } = useElementSize(body)
-watch([height, () => props.open], () => emit('resize', props.open ? height.value : 0), { immediate: true })
 </script>
 
 <template>
@@ -116,29 +103,15 @@ watch([height, () => props.open], () => emit('resize', props.open ? height.value
         >look</ElButton
       >
     </div>
-    <div v-if="open" ref="body" class="inside">
-      <LaneStrip
-        v-if="wide"
-        :row="entry.row"
-        :first="entry.first"
-        :beside="entry.beside"
-        :wide="wide"
-        :step="step"
-        :tall="height"
-        bare
-        :title-of="titleOf"
-      />
-      <div class="controls" @click.stop @pointerdown.stop>
-        <CardHeader :card="card" open />
-        <p class="about faint">
-          <b v-if="node.title">{{ declared?.label }}: </b>{{ declared?.summary }}.
-        </p>
-        <CardNested v-if="declared && runsGraph" :id="id" :operator="declared" @publish="openPublish(id)" />
-        <CardFields :card="card" />
-        <CardMessages :card="card" open />
-        <CardCounts :card="card" open />
-      </div>
-    </div>
+    <LaneControls
+      v-if="open"
+      :card="card"
+      :entry="entry"
+      :wide="wide"
+      :step="step"
+      :title-of="titleOf"
+      @resize="emit('resize', $event)"
+    />
   </div>
 </template>
 
@@ -195,21 +168,5 @@ watch([height, () => props.open], () => emit('resize', props.open ? height.value
 }
 .lane .look.none {
   visibility: hidden;
-}
-.inside {
-  display: flex;
-}
-.controls {
-  flex: 1;
-  min-width: 0;
-  margin: 2px 8px 6px 4px;
-  padding: 5px 9px 6px;
-  border: 1px solid var(--strong-line);
-  border-radius: 7px;
-  background: var(--raised);
-  cursor: default;
-}
-.about {
-  margin: 2px 0;
 }
 </style>
