@@ -34,12 +34,16 @@ const tables = computed(() => {
   const sorted = all.sort((a, b) => Number(b.holds > 0) - Number(a.holds > 0))
   return sorted.map(({ name, holds }) => ({ value: name, label: name, help: holds > 0 ? '' : 'has places only' }))
 })
+/** Columns whose values this dial can take. */
 const valueEntries = computed(() => {
-  const fits = columns.value.filter((one) =>
-    parts.value === 1 ? !one.type.startsWith('vec') : numbers.value.includes(one) || one.type === `vec${parts.value}`,
-  )
-  const single = fits.map((one) => ({ value: one.name, label: one.name, help: one.type }))
-  return single.filter((one) => !one.value.startsWith('position'))
+  const wanted =
+    parts.value > 1
+      ? ['number', 'integer', `vec${parts.value}`]
+      : ['choice', 'text'].includes(props.dial.type)
+        ? ['text']
+        : ['number', 'integer', 'flag']
+  const fits = columns.value.filter((one) => wanted.includes(one.type) && one.name !== 'position')
+  return fits.map((one) => ({ value: one.name, label: one.name, help: one.type }))
 })
 const inFrames = computed(() => props.following.unit === 'frame')
 const pace = computed(() => Number(paceOf(props.following, words.value.units).toPrecision(6)))
@@ -54,7 +58,8 @@ function takeTable(table: string) {
   const found = columnsOf(project.shapes.value.find((shape) => shape.name === table)?.summary)
   const plain = found.filter((one) => ['number', 'integer'].includes(one.type)).map((one) => one.name)
   const named = plain.find((one) => /^(time|date|when|hour|minute|second|frame|t$)/i.test(one))
-  const rest = plain.filter((one) => one !== named)
+  const texts = found.filter((one) => one.type === 'text').map((one) => one.name)
+  const rest = ['choice', 'text'].includes(props.dial.type) ? texts : plain.filter((one) => one !== named)
   const value = parts.value > 1 ? Array.from({ length: parts.value }, (_, n) => rest[n] ?? '') : (rest[0] ?? '')
   set({ table, time: named ?? '', value, unit: named ? (props.following.unit ?? 's') : 'frame' })
 }
@@ -232,7 +237,7 @@ watch([() => props.following, () => props.dial.low, () => props.dial.high], () =
         :unit="dial.unit ?? ''"
       />
       <p v-if="found" class="faint small" data-test="table-said">
-        {{ found.rows }} rows {{ extent(found.first, found.last) }} {{ unit }}.
+        {{ found.rows }} rows {{ extent(found.first, found.last) }} {{ inFrames ? 'frames' : unit }}.
         <span v-for="text in found.said" :key="text" class="said">Rows {{ text }}.</span>
       </p>
     </template>

@@ -36,6 +36,18 @@ const lines = computed(() =>
         :style="{ stroke: `var(${COLORS[n % COLORS.length]})` }"
       />
     </svg>
+    <template v-if="lines.length > 1">
+      <b
+        v-for="(last, n) in samples.at(-1)"
+        :key="n"
+        class="part"
+        :style="{
+          top: `${Math.min(Math.max(y(last) - 8, 0), HEIGHT - 16)}px`,
+          color: `var(${COLORS[n % COLORS.length]})`,
+        }"
+        >{{ 'xyzw'[n] }}</b
+      >
+    </template>
     <span class="high">{{ ends.high }}</span>
     <span class="low">{{ ends.low }}</span>
     <figcaption class="faint">
@@ -79,6 +91,11 @@ polyline {
 }
 .low {
   top: 58px;
+}
+.part {
+  position: absolute;
+  right: 4px;
+  line-height: 16px;
 }
 figcaption {
   display: flex;
