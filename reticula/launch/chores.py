@@ -14,7 +14,7 @@ __all__ = ["FAILURES", "PAUSES", "Chore"]
 PAUSES = (0.5, 1.0, 2.0, 4.0, 8.0, 15.0, 30.0)
 """Seconds until something is tried again; the last one goes on for ever."""
 STEADY = 60.0
-"""After so many seconds without trouble the first pause is taken again."""
+"""After so many seconds without trouble the first pause is taken again, as it is once the thing was done."""
 FAILURES = (RuntimeError, OSError, ValueError, http.client.HTTPException, SQLAlchemyError)
 """What goes over by itself, or when somebody makes room."""
 
@@ -51,6 +51,8 @@ class Chore:
             self._put_off(error)
             return False
         self.was_done = not self.needed()
+        if self.was_done:
+            self.troubles = 0
         return self.was_done
 
     def _put_off(self, error: Exception) -> None:

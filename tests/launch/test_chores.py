@@ -75,6 +75,15 @@ def test_what_ended_is_started_again_and_said_once(clock: Clock) -> None:
     assert [seconds for _, _, seconds in part.told] == [0.5, 1.0]
 
 
+def test_once_it_was_done_pauses_begin_anew(clock: Clock) -> None:
+    part = Part()
+    for _ in range(3):
+        part.runs, part.fails = False, 2
+        while not part.chore.see_to_it():
+            clock.now += 0.25
+    assert [seconds for _, _, seconds in part.told] == [0.5, 1.0] * 3
+
+
 def test_after_a_quiet_while_pauses_begin_anew(clock: Clock) -> None:
     part = Part(fails=4)
     for _ in range(4):
