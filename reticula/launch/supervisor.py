@@ -24,6 +24,8 @@ __all__ = ["Ended", "Supervisor"]
 
 LOOK_EVERY = 0.25
 LEAST_FREE = 64 * 1024**2
+DEPOT_SECONDS = 10.0
+"""So long the demo waits for a depot to put packages into."""
 
 
 class Ended(Exception):
@@ -44,6 +46,7 @@ class Supervisor:
         self._secret = secrets.token_urlsafe(24)
         self._migrated = False
         self._demo_loaded = False
+        self._depot_asked = 0.0
         self._announced = False
 
     @property
@@ -180,21 +183,28 @@ class Supervisor:
         return f"\nPeople sign in here{more}. How to serve it by TLS is in docs/deploying.md."
 
     def _load_demo(self) -> None:
-        if load_demo(Client(self.address, self._secret), self._depot_client(), self.var / "keys" / "demo.pem"):
+        client = Client(self.address, self._secret)
+        if not client.get("/api/projects")["projects"] and load_demo(
+            client, self._depot_client(), self.var / "keys" / "demo.pem"
+        ):
             print("Loaded the demo project.")
         self._demo_loaded = True
 
     def _depot_client(self) -> Client | None:
-        """The depot, once it answers; None if it does not: the service does without it."""
+        """The depot, if it answers; None if it has not for a while: the demo does without it.
+
+        Raises RuntimeError until then: nothing waits here, so that a depot that ended is started again.
+        """
         client = Client(f"http://127.0.0.1:{self.depot_port}", self._depot_token())
-        for _ in range(100):
-            try:
-                client.get("/packages")
-                return client
-            except OSError:
-                time.sleep(0.1)
-        print("The depot does not answer; its log is in depot.log.", file=sys.stderr)
-        return None
+        self._depot_asked = self._depot_asked or time.monotonic()
+        try:
+            client.get("/packages")
+        except OSError:
+            if time.monotonic() - self._depot_asked < DEPOT_SECONDS:
+                raise RuntimeError("the depot does not answer yet") from None
+            print("The depot does not answer; its log is in depot.log.", file=sys.stderr)
+            return None
+        return client
 
 
 def _again(what: str) -> None:

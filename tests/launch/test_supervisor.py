@@ -1,5 +1,6 @@
 """The supervisor says why something did not start, and sees to all parts at every moment."""
 
+import time
 from pathlib import Path
 
 import pytest
@@ -43,3 +44,16 @@ def test_parts_wait_for_the_database_alone(supervisor: Supervisor, monkeypatch: 
         for chore in chores:
             chore.see_to_it()
     assert begun[1:] == ["database", "depot", "service", "demo", "database", "depot", "service"]
+
+
+def test_a_depot_that_is_away_holds_nothing_up(
+    supervisor: Supervisor, monkeypatch: pytest.MonkeyPatch, capsys: pytest.CaptureFixture[str]
+) -> None:
+    supervisor.depot_port = 1  # nobody listens there
+    began = time.monotonic()
+    with pytest.raises(RuntimeError, match="the depot does not answer yet"):
+        supervisor._depot_client()
+    assert time.monotonic() - began < 2.0
+    monkeypatch.setattr(module, "DEPOT_SECONDS", 0.0)
+    assert supervisor._depot_client() is None
+    assert "The depot does not answer" in capsys.readouterr().err
