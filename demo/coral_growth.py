@@ -112,8 +112,8 @@ def coral_growth() -> dict[str, Any]:
         "shape": node("flatten_instances", "As one shape", "placed"),
         "ways": node("paths_over_time", "Ways of the polyps", "colour", whole_way=True, since=-2.0, every=3.0),
         "branches": node("struts", "Branches", "ways", along="curve", radius={"formula": "0.016 * scale"}, sides=7),
-        "plinth": node("cylinder", "Plinth", radius=0.42, height=0.05),
-        "below": node("transform", "Below it", "plinth", move=[0.0, -0.026, 0.0]),
+        "plinth": node("cylinder", "Plinth", radius=0.22, height=0.04),
+        "below": node("transform", "Below it", "plinth", move=[0.0, -0.021, 0.0]),
         "grey": node("set_attribute", "Stone grey", "below", name="color", value=[0.24, 0.23, 0.2, 1.0]),
         "both": node("join", "Colony", inputs={"geometries": ["shape", "branches", "grey"]}),
     }
