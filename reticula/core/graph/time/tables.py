@@ -253,7 +253,7 @@ def log_of(name: str, following: Following) -> Log:
         raise ParameterError(name, f"the table '{following.table}': {error}") from None
 
 
-@lru_cache(maxsize=64)
+@lru_cache(maxsize=16)
 def _log(key: str, table: str, time: str, value: tuple[str, ...]) -> Log:
     """Return the rows; ``key`` names the content of the table."""
     geo = resources().load(table)
