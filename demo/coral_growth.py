@@ -19,6 +19,9 @@ others = geo.near(position, reach * 2, 7)
 away = position - mean(others.position)
 way = light * vec3(0, 1, 0) + room * 25 * away + 0.6 * noise3(position * 9)
 here.position = position + growth * seconds_per_step * way
+if random(step) < (water - 0.9) * 0.12:
+    young = add_point(position + reach * 0.4 * normalize(noise3(position * 31 + vec3(step)) + vec3(0, 1, 0)))
+    young.born = age
 """
 TIDES = ((62.0, 12.42, 5.1), (21.0, 12.0, 4.0), (14.0, 23.93, 9.0))
 """Height in cm, period and time of high water in h, of the waves that the invented gauge feels."""
@@ -37,26 +40,16 @@ def one_step() -> dict[str, Any]:
     """Return the graph of one step: polyps move, and at high water some of them bud."""
     nodes = {
         "in_polyps": node("input", "Polyps", name="polyps"),
-        "move": node("script", "Grow to light and room", "in_polyps", source=STEP),
-        "buds": node("remove", "Those that bud", "move", kind="point", where="random(step) > (water - 0.9) * 0.12"),
-        "beside": node(
-            "set_attribute",
-            "Beside them",
-            "buds",
-            name="position",
-            value={"formula": "position + reach * 0.4 * normalize(noise3(position * 31 + vec3(step)) + vec3(0, 1, 0))"},
-        ),
-        "young": node("set_attribute", "Born now", "beside", name="born", value={"formula": "age"}),
-        "all": node("join", "Old and young", inputs={"geometries": ["move", "young"]}),
+        "move": node("script", "Grow to light and room, and bud", "in_polyps", source=STEP),
     }
     dials = {
         "growth": dial(0.03, (0.0, 0.2), "how fast polyps grow", "m/s", 0.001),
         "reach": dial(0.05, (0.01, 0.2), "how near another polyp is felt", "m"),
         "water": dial(1.0, (0.0, 2.5), "height of the water; at high water polyps bud", "m", 0.01),
     }
-    made = document("", "", nodes, dials, "all")
+    made = document("", "", nodes, dials, "move")
     made["inputs"] = [{"name": "polyps", "help": "the polyps so far"}]
-    made["outputs"] = [{"name": "polyps", "help": "grown by one step", "feed": "all"}]
+    made["outputs"] = [{"name": "polyps", "help": "grown by one step", "feed": "move"}]
     return made
 
 
