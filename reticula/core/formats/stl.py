@@ -9,7 +9,7 @@ import re
 
 import numpy as np
 
-from reticula.core.arrays import AnyArray, Floats, Indices, unit
+from reticula.core.arrays import AnyArray, Floats, Indices
 from reticula.core.diagnostics import note
 from reticula.core.equal_rows import row_order, unique_rows
 from reticula.core.errors import FormatError
@@ -85,7 +85,7 @@ def _read_ascii(data: bytes) -> Floats:
 
 
 @kernel
-def _facets(places: Floats, corner_point: Indices, corner: Indices, numbers: AnyArray) -> None:
+def _facets(places: Floats, corner_point: Indices, corner: Indices, numbers: Floats) -> None:
     """Write each triangle ``corner (T, 3)`` as a file holds it: its normal, then its places ``(T, 12)``."""
     for t in range(len(corner)):
         a = places[corner_point[corner[t, 0]]]
@@ -106,19 +106,17 @@ def _facets(places: Floats, corner_point: Indices, corner: Indices, numbers: Any
 def write(geo: Geo, encoding: str = "binary") -> bytes:
     """Return an STL file: every face cut into triangles, places in 32-bit floats. All attributes are left out."""
     cut = triangles(geo)
+    numbers = np.empty((len(cut.corner), 12))
+    _facets(geo.positions, geo.topology.corner_point, cut.corner, numbers)
     lost = [name for named in geo.attributes.values() for name in named if name != "position"]
     if lost or geo.topology.curve_count:
         note(f"STL holds triangles only; left out: {', '.join(lost + ['curves'] * bool(geo.topology.curve_count))}.")
     if encoding == "ascii":
         block = "facet normal %.9g %.9g %.9g\nouter loop\n" + "vertex %.9g %.9g %.9g\n" * 3 + "endloop\nendfacet\n"
-        places = geo.positions[geo.topology.corner_point[cut.corner]]
-        normal = unit(np.cross(places[:, 1] - places[:, 0], places[:, 2] - places[:, 0]))
-        values = np.concatenate([normal[:, None], places], axis=1).reshape(-1).tolist()
-        return ("solid reticula\n" + (block * len(places)) % tuple(values) + "endsolid reticula\n").encode()
-    numbers = np.empty((len(cut.corner), 12), np.float32)
-    _facets(geo.positions, geo.topology.corner_point, cut.corner, numbers)
+        values = tuple(numbers.reshape(-1).tolist())
+        return ("solid reticula\n" + (block * len(numbers)) % values + "endsolid reticula\n").encode()
     records = np.zeros((len(numbers), RECORD.itemsize), np.uint8)
-    records[:, :48] = numbers.view(np.uint8)
+    records[:, :48] = numbers.astype("<f4").view(np.uint8)
     return b"".join((b"Reticula".ljust(80), len(numbers).to_bytes(4, "little"), records.data))
 
 

@@ -11,6 +11,7 @@ import { isKeyed, withKey } from '../model/time/keyedValues'
 import { isFollowing } from '../model/time/following'
 import ParameterField from '../fields/ParameterField.vue'
 import { useChanges } from '../stores/useChanges'
+import { typedNumber } from '../shared/numbers'
 import { useCatalogue } from '../stores/useCatalogue'
 import { useGraph } from '../stores/useGraph'
 import { useTime } from '../stores/useTime'
@@ -84,13 +85,9 @@ function retype(type: string) {
   }
 }
 
-function number(text: string): number | null {
-  return text.trim() === '' || Number.isNaN(Number(text)) ? null : Number(text)
-}
-
 function setSoft(side: 0 | 1, text: string) {
   const soft: [number, number] = [...(form.dial.soft ?? [0, 1])] as [number, number]
-  soft[side] = number(text) ?? soft[side]
+  soft[side] = typedNumber(text) ?? soft[side]
   form.dial.soft = soft
 }
 
@@ -192,7 +189,7 @@ function setValue(value: unknown, plain = false) {
               :value="form.dial.low"
               label="Never below"
               placeholder="no limit"
-              @settle="form.dial.low = number($event)" />
+              @settle="form.dial.low = typedNumber($event)" />
             or above
             <TextField
               inputmode="decimal"
@@ -200,7 +197,7 @@ function setValue(value: unknown, plain = false) {
               label="Never above"
               placeholder="no limit"
               data-test="dial-high"
-              @settle="form.dial.high = number($event)"
+              @settle="form.dial.high = typedNumber($event)"
           /></span>
         </div>
         <label v-if="!follows"
@@ -209,7 +206,7 @@ function setValue(value: unknown, plain = false) {
             inputmode="decimal"
             :value="form.dial.step"
             label="Step"
-            @settle="form.dial.step = number($event) ?? undefined"
+            @settle="form.dial.step = typedNumber($event) ?? undefined"
         /></label>
       </template>
       <label v-if="form.dial.type === 'choice'"
@@ -275,7 +272,7 @@ function setValue(value: unknown, plain = false) {
               v-else
               :value="form.dial.shown_when.value as string"
               label="Value"
-              @settle="form.dial.shown_when!.value = number($event) ?? $event" /></template
+              @settle="form.dial.shown_when!.value = typedNumber($event) ?? $event" /></template
         ></span>
       </div>
       <p v-if="trouble" class="bad" role="alert">{{ trouble }}</p>

@@ -9,6 +9,7 @@ import { columnsOf, paceOf, type Following } from '../model/time/following'
 import { entriesOf } from '../shared/controls/choices'
 import Choice from '../shared/controls/Choice.vue'
 import TextField from '../shared/controls/TextField.vue'
+import { short, typedNumber } from '../shared/numbers'
 import { useCatalogue } from '../stores/useCatalogue'
 import { tell } from '../stores/useChanges'
 import { useGraph } from '../stores/useGraph'
@@ -70,13 +71,8 @@ function takeValue(column: string, at: number) {
   set({ value: Array.from({ length: parts.value }, (_, n) => (n === at ? column : (chosen.value[n] ?? ''))) })
 }
 
-function number(text: string): number | null {
-  return text.trim() === '' || !Number.isFinite(Number(text)) ? null : Number(text)
-}
-
 /** From when to when; of dates, which are long numbers, how long. */
 function extent(first: number, last: number): string {
-  const short = (value: number) => String(Number(value.toPrecision(6)))
   return Math.abs(first) > 1e7 ? `over ${short(last - first)}` : `from ${short(first)} to ${short(last)}`
 }
 
@@ -172,14 +168,14 @@ watch([() => props.following, () => props.dial.low, () => props.dial.high], () =
             :value="following.factor ?? 1"
             label="Factor"
             data-test="table-factor"
-            @settle="set({ factor: number($event) ?? 1 })"
+            @settle="set({ factor: typedNumber($event) ?? 1 })"
           />
           +
           <TextField
             inputmode="decimal"
             :value="following.add ?? 0"
             label="Added"
-            @settle="set({ add: number($event) ?? 0 })"
+            @settle="set({ add: typedNumber($event) ?? 0 })"
           /><span class="unit faint">{{ dial.unit }}</span></span
         >
       </div>
@@ -192,7 +188,7 @@ watch([() => props.following, () => props.dial.low, () => props.dial.high], () =
             label="Begins at"
             :placeholder="inFrames ? 'its number' : 'the first row'"
             data-test="table-start"
-            @settle="set({ start: number($event) })"
+            @settle="set({ start: typedNumber($event) })"
           /><span class="unit faint">{{ unit }}</span
           ><template v-if="!inFrames"
             >1 s is
@@ -201,7 +197,7 @@ watch([() => props.following, () => props.dial.low, () => props.dial.high], () =
               :value="pace"
               label="Pace"
               data-test="table-pace"
-              @settle="set({ speed: (number($event) ?? 1) * (words.units[unit] || 1) })"
+              @settle="set({ speed: (typedNumber($event) ?? 1) * (words.units[unit] || 1) })"
             /><span class="unit faint">{{ unit }}</span></template
           ></span
         >

@@ -15,6 +15,7 @@ import type { CurvePoint } from '../model/values/responseCurve'
 import { toText } from '../model/values/formula'
 import { canHaveKeys, isKeyed } from '../model/time/keyedValues'
 import { followsInWords, isFollowing } from '../model/time/following'
+import { short } from '../shared/numbers'
 import { useTime } from '../stores/useTime'
 import KeyMark from './KeyMark.vue'
 import NumberField from './NumberField.vue'
@@ -44,9 +45,7 @@ const shown = computed(() => time.now(props.value, props.served))
 
 const now = computed(() => {
   if (props.served === undefined) return ''
-  const text = [props.served]
-    .flat()
-    .map((one) => (typeof one === 'number' ? String(Number(one.toPrecision(4))) : toText(one)))
+  const text = [props.served].flat().map((one) => (typeof one === 'number' ? short(one) : toText(one)))
   return `${text.join(', ')} ${props.parameter.unit}`.trim()
 })
 

@@ -1,5 +1,13 @@
 import { expect, it } from 'vitest'
-import { change, count, duration, short, shortChange } from './numbers'
+import { change, count, duration, short, shortChange, typedNumber } from './numbers'
+
+it('reads typed numbers', () => {
+  expect(['1.5', ' -2e3 ', '', ' ', 'x', '1/0', 'Infinity'].map(typedNumber)).toEqual([
+    1.5,
+    -2000,
+    ...Array(5).fill(null),
+  ])
+})
 
 it('writes numbers for people', () => {
   expect(count(22922)).toBe('22,922')

@@ -32,3 +32,8 @@ export function duration(seconds: number): string {
   if (seconds < 0.0005) return '<1 ms'
   return seconds < 1 ? `${Math.round(seconds * 1000)} ms` : `${seconds.toFixed(seconds < 10 ? 2 : 1)} s`
 }
+
+/** The number that was typed; null for nothing, and for what is none. */
+export function typedNumber(text: string): number | null {
+  return text.trim() !== '' && Number.isFinite(Number(text)) ? Number(text) : null
+}

@@ -2,17 +2,16 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping
 from copy import deepcopy
 from typing import Any
 
 from reticula.core.errors import GraphError
 from reticula.core.graph.editing.formula_texts import free_name, map_feeds, members_of, names_of, replace_in
 from reticula.core.graph.nesting.binding import is_bound
+from reticula.core.graph.nesting.dial_types import usual_value
 from reticula.core.graph.nesting.graph_operator import HOLDERS, operator_of
 from reticula.core.graph.structure.document import split_feed
-from reticula.core.graph.time.keys import is_keyed
-from reticula.core.graph.time.tables import is_following
+from reticula.core.graph.time.tables import is_following, is_timed
 from reticula.core.graph.values.nodes_to_formula import nodes_to_formula
 from reticula.core.operators.declaration.parameters import is_wire
 from reticula.core.operators.shared.nested_graph import LOOP_NAMES
@@ -42,17 +41,12 @@ def unfold(level: Graph, name: str) -> tuple[Graph, list[str]]:
     return made, _Unfolding(made, name, deepcopy(dict(chosen.graph))).go()
 
 
-def _usual(dial: Mapping[str, Any]) -> Any:
-    """What a dial is where nothing is set."""
-    return dial["value"] if is_following(dial["value"]) else dial.get("default", dial["value"])
-
-
 class _Unfolding:
     def __init__(self, outer: Graph, name: str, graph: Graph) -> None:
         self.outer, self.name, self.graph = outer, name, graph
         self.node = outer["nodes"][name]
         self.values = {
-            dial: self.node.get("parameters", {}).get(dial, _usual(entry))
+            dial: self.node.get("parameters", {}).get(dial, usual_value(entry))
             for dial, entry in graph.get("dials", {}).items()
         }
         self.moved: dict[str, str] = {}
@@ -123,7 +117,7 @@ class _Unfolding:
         value = self.values[dial]
         if is_bound(value):
             return str(value["dial"])
-        if is_keyed(value) or is_following(value):
+        if is_timed(value):
             return self._as_outer_dial(dial, value)
         text = (
             nodes_to_formula(self.outer, value["wire"])

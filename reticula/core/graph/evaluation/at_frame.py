@@ -11,8 +11,8 @@ from reticula.core.errors import GraphError, ParameterError
 from reticula.core.graph.nesting.dial_types import check_following, parameter_of_dial
 from reticula.core.graph.nesting.graph_operator import operator_of
 from reticula.core.graph.structure.document import Document
-from reticula.core.graph.time.keys import has_keyed, is_keyed, without_keys
-from reticula.core.graph.time.tables import following_of, is_following, log_of
+from reticula.core.graph.time.keys import has_keyed, without_keys
+from reticula.core.graph.time.tables import following_of, is_following, is_timed, log_of
 from reticula.core.operators.declaration.parameters import Blend, Parameter
 from reticula.core.operators.scripting.controls import Controls, declared_or_none, parameter_of
 
@@ -31,7 +31,7 @@ def varies(document: Document) -> bool:
 
 def dial_varies(dial: Mapping[str, Any]) -> bool:
     """Whether the value of a dial has keys or follows a table."""
-    return is_keyed(dial.get("value")) or is_following(dial.get("value"))
+    return is_timed(dial.get("value"))
 
 
 def node_varies(node: Mapping[str, Any]) -> bool:

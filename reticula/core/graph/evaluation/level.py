@@ -7,7 +7,7 @@ import json
 import logging
 import math
 import time
-from collections.abc import Callable, Mapping, Set
+from collections.abc import Callable, Mapping
 from dataclasses import dataclass, field, replace
 from functools import partial
 from typing import Any, Protocol
@@ -193,7 +193,7 @@ class Level:
                 return replace(self.run.moments.result(self, name, held), cached=True)
         parts = parts_of(chosen, planned.node, done)
         frames, before = self._other_frames(name, chosen, values, tied)
-        told = self._told_of_tables({*planned.bound.values(), *names})
+        told = self._told_of_tables(planned, names) if self.plan.told_of_tables else []
         key = self._key(chosen, values, names, tied, parts, frames, before, told)
         known = self.run.store.cache.get(key)
         cached = known is not None
@@ -213,10 +213,10 @@ class Level:
         outputs = {output.name: geo for output, geo in zip(chosen.outputs, known.outputs, strict=True)}
         return NodeResult(name, "done", key, outputs, known.notes, known.seconds, known.parts, cached)
 
-    def _told_of_tables(self, names: Set[str]) -> list[str]:
-        """Return what there is to be said of the tables that dials follow, of those among ``names``."""
-        dials = self.plan.document.get("dials", {})
-        return [text for name in sorted(names & dials.keys()) for text in dials[name].get("told", ())]
+    def _told_of_tables(self, planned: NodePlan, names: frozenset[str]) -> list[str]:
+        """Return what there is to be said of the tables that the dials of a node follow."""
+        read = names | set(planned.bound.values())
+        return [text for name, texts in self.plan.told_of_tables.items() if name in read for text in texts]
 
     def _other_frames(
         self, name: str, chosen: Operator, values: Mapping[str, Any], tied: Mapping[str, Any]

@@ -111,6 +111,11 @@ class Plan:
         return self._nodes[name]
 
     @cached_property
+    def told_of_tables(self) -> dict[str, list[str]]:
+        """What there is to be said of the tables that dials follow, by dial."""
+        return {name: dial["told"] for name, dial in self.document.get("dials", {}).items() if "told" in dial}
+
+    @cached_property
     def names_read(self) -> frozenset[str]:
         """The names that formulas of nodes without trouble read, dials of this graph aside."""
         found: set[str] = set()

@@ -9,7 +9,7 @@ from typing import Any, cast
 
 from reticula.core.errors import GraphError, ParameterError
 from reticula.core.graph.time.keys import first_value
-from reticula.core.graph.time.tables import is_following
+from reticula.core.graph.time.tables import is_following, is_timed
 from reticula.core.operators.declaration.parameters import (
     AttributeName,
     Choice,
@@ -31,7 +31,7 @@ from reticula.core.operators.shared.picked import Picked, Places
 from reticula.core.operators.shared.profiles.gradient import ColorGradient
 from reticula.core.operators.shared.profiles.response_curve import ResponseCurve
 
-__all__ = ["DIAL_TYPES", "Dial", "DialType", "check_following", "parameter_of_dial", "type_of_dial"]
+__all__ = ["DIAL_TYPES", "Dial", "DialType", "check_following", "parameter_of_dial", "type_of_dial", "usual_value"]
 
 Dial = Mapping[str, Any]
 
@@ -48,9 +48,15 @@ def parameter_of_dial(name: str, dial: Dial) -> Parameter:
     """Return the parameter that a dial stands for, without regard to where it is shown; raise GraphError for an
     unknown type.
     """
+    usual = usual_value(dial)
+    plain = usual.get("otherwise") if is_following(usual) else first_value(usual)
+    return type_of_dial(name, dial).make(dial, name=name, default=plain, help=dial.get("help", ""))
+
+
+def usual_value(dial: Dial) -> Any:
+    """Return what a dial is, as it is stored, where its graph is used and nothing is set."""
     value = dial["value"]
-    usual = value.get("otherwise") if is_following(value) else dial.get("default", first_value(value))
-    return type_of_dial(name, dial).make(dial, name=name, default=usual, help=dial.get("help", ""))
+    return value if is_timed(value) else dial.get("default", value)
 
 
 def check_following(name: str, dial: Dial) -> None:

@@ -83,9 +83,7 @@ def dial_of(name: str, dial: Dial) -> DialParameter:
     made = DialParameter(
         name, inner.default, inner.help, inner.unit, shown, inner=inner, section=dial.get("section", "")
     )
-    if is_following(dial["value"]):
-        check_following(name, dial)
-        stand_in(name, dial["value"])
+    _standing(name, dial, dial["value"])
     made.check(made.default)
     return made
 
@@ -123,11 +121,16 @@ def dial_values(document: Mapping[str, Any], given: Mapping[str, Any] | None = N
     return {name: _dial_value(name, dial, (given or {}).get(name, dial["value"])) for name, dial in dials.items()}
 
 
+def _standing(name: str, dial: Dial, value: Any) -> Any:
+    """Return a plain value in place of one that differs from frame to frame; raise ParameterError if it cannot be."""
+    if is_following(value):
+        check_following(name, dial)
+    return stand_in(name, value)
+
+
 def _dial_value(name: str, dial: Dial, value: Any) -> Any:
     try:
-        if is_following(value):
-            check_following(name, dial)
-        value = stand_in(name, value)
+        value = _standing(name, dial, value)
     except ParameterError as error:
         raise GraphError(f"the dial '{name}': {str(error).removeprefix(f'{name}: ')}") from None
     parameter = parameter_of_dial(name, dial)

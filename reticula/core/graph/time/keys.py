@@ -19,7 +19,19 @@ from reticula.core.graph.time.timeline import FARTHEST
 from reticula.core.language.profiles import powers_between
 from reticula.core.operators.declaration.parameters import Blend
 
-__all__ = ["MOST_KEYS", "OUTSIDE", "WAYS", "Keys", "first_value", "has_keyed", "is_keyed", "keys_of", "without_keys"]
+__all__ = [
+    "MOST_KEYS",
+    "OUTSIDE",
+    "WAYS",
+    "Keys",
+    "as_blended",
+    "first_value",
+    "folded_back",
+    "has_keyed",
+    "is_keyed",
+    "keys_of",
+    "without_keys",
+]
 
 WAYS = {
     "smooth": "round, and nowhere beyond the values of the keys",
@@ -72,6 +84,20 @@ def first_value(value: Any) -> Any:
     return value["keys"][0].get("value") if is_keyed(value) and value["keys"] else value
 
 
+def folded_back(at: float, first: float, last: float, outside: str) -> float:
+    """Return the place from ``first`` to ``last`` that is meant by one beyond them.
+
+    They *repeat* in turns as long as the span; of turns that *swing*, every other one runs backwards.
+    """
+    turns, rest = divmod(at - first, last - first)
+    return last - rest if outside == "swing" and turns % 2 else first + rest
+
+
+def as_blended(numbers: Floats, blend: Blend) -> Any:
+    """Return numbers as plain values: whole ones are rounded, halves up."""
+    return (np.floor(numbers + 0.5).astype(np.int64) if blend == "whole" else numbers).tolist()
+
+
 @dataclass(frozen=True)
 class Keys:
     """Checked keys: frames ``(N,)`` that grow, plain values, ways, and slopes per frame, ``in`` and ``out``, where
@@ -99,7 +125,7 @@ class Keys:
         made = np.asarray(numbers[at] if at == len(self.frames) - 1 else self._between(at, frame - self.frames[at]))
         if beyond:
             made = made + beyond * self._slope_at_end(beyond)
-        return (np.floor(made + 0.5).astype(np.int64) if blend == "whole" else made).tolist()
+        return as_blended(made, blend)
 
     def _inside(self, frame: float) -> tuple[float, float]:
         """Return the frame within the keys that is meant, and how far beyond them the value goes on."""
@@ -112,8 +138,7 @@ class Keys:
             return end, 0.0
         if how == "go on":
             return end, frame - end
-        turns, rest = divmod(frame - first, span)
-        return (last - rest if how == "swing" and turns % 2 else first + rest), 0.0
+        return folded_back(frame, first, last, how), 0.0
 
     @cached_property
     def _numbers(self) -> Floats | None:

@@ -18,7 +18,7 @@ from reticula.core.arrays import AnyArray, Floats, as_rows
 from reticula.core.errors import GeometryError, ParameterError, ReticulaError
 from reticula.core.formats.arrow_tables import rows_in_words
 from reticula.core.geometry import Geo
-from reticula.core.graph.time.keys import without_keys
+from reticula.core.graph.time.keys import as_blended, folded_back, is_keyed, without_keys
 from reticula.core.language.profiles import powers_between
 from reticula.core.operators.declaration.parameters import Blend
 from reticula.core.operators.shared.resources import resources
@@ -32,6 +32,7 @@ __all__ = [
     "Log",
     "following_of",
     "is_following",
+    "is_timed",
     "log_of",
     "stand_in",
 ]
@@ -115,9 +116,7 @@ class Following:
             numbers = (high - low) / span
         else:
             numbers = log.taken(self._within(log, when), self.taken)
-        numbers = numbers * self.factor + self.add
-        numbers = np.floor(numbers + 0.5).astype(np.int64) if blend == "whole" else numbers
-        listed = numbers.tolist()
+        listed = as_blended(numbers * self.factor + self.add, blend)
         return listed[0] if len(listed) == 1 else listed
 
     def _when(self, log: Log, moment: Mapping[str, float]) -> tuple[float, float]:
@@ -155,8 +154,7 @@ class Log:
         first, last = float(self.times[0]), float(self.times[-1])
         if first <= when <= last or outside == "hold" or first == last:
             return min(max(when, first), last)
-        turns, rest = divmod(when - first, last - first)
-        return last - rest if outside == "swing" and turns % 2 else first + rest
+        return folded_back(when, first, last, outside)
 
     def row_at(self, when: float) -> int:
         """Return the last row up to a time within the rows."""
@@ -232,6 +230,11 @@ def following_of(name: str, stored: Mapping[str, Any]) -> Following:
         if isinstance(number, bool) or not isinstance(number, (int, float)) or not math.isfinite(number):
             raise ParameterError(name, f"'{key}' of a table is a number, not {number!r}")
     return Following(**{**given, "value": value, "time": given.get("time", "")})
+
+
+def is_timed(value: Any) -> bool:
+    """Whether a stored value differs from frame to frame: it has keys, or follows a table."""
+    return is_keyed(value) or is_following(value)
 
 
 def stand_in(name: str, stored: Any) -> Any:

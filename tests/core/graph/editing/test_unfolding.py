@@ -40,6 +40,14 @@ def test_a_value_with_keys_becomes_a_dial_of_the_outer_graph_where_formulas_read
         assert run_graph(flat, node="z", frame=frame).digest == run_graph(made, node="z", frame=frame).digest
 
 
+def test_a_dial_with_keys_keeps_them_although_reset_goes_back_to_a_default() -> None:
+    made = folded({"formula": "vec3(0, height, 0)"}, {"height": {"type": "number", "value": RISING, "default": 5.0}})
+    flat, _ = unfold(made, "f")
+    for frame in (0, 5, 20):
+        assert run_graph(flat, node="z", frame=frame).digest == run_graph(made, node="z", frame=frame).digest
+    assert run_graph(made, node="z", frame=5).bounds[0, 1] == pytest.approx(0.0)
+
+
 def test_a_bound_parameter_takes_keys_as_they_are() -> None:
     keys = {"keys": [{"frame": 0, "value": [0, 0, 0], "way": "straight"}, {"frame": 10, "value": [0, 5, 0]}]}
     made = folded({"dial": "move"}, {"move": {"type": "vector", "value": [0.0, 0.0, 0.0]}}, move=keys)

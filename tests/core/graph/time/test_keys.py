@@ -10,7 +10,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from reticula.core.errors import ParameterError
-from reticula.core.graph.time.keys import Keys, is_keyed, keys_of
+from reticula.core.graph.time.keys import Keys, folded_back, is_keyed, keys_of
 
 
 def keys(*entries: tuple[Any, ...], **outside: str) -> Keys:
@@ -42,6 +42,12 @@ def test_before_and_after_the_keys(how: str, at_26: float, at_minus_4: float) ->
     made = keys((0, 0.0, "straight"), (10, 1.0), before=how, after=how)
     assert made.at(26, "real") == pytest.approx(at_26)
     assert made.at(-4, "real") == pytest.approx(at_minus_4)
+
+
+@pytest.mark.parametrize(("at", "repeated", "swung"), [(5, 5, 5), (13, 3, 7), (24, 4, 4), (-4, 6, 4), (-13, 7, 7)])
+def test_places_beyond_are_folded_back(at: float, repeated: float, swung: float) -> None:
+    assert folded_back(at, 0, 10, "repeat") == repeated
+    assert folded_back(at, 0, 10, "swing") == swung
 
 
 def test_one_key_is_one_value_everywhere() -> None:
