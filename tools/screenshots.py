@@ -102,6 +102,7 @@ def main() -> None:
         page.click("[data-test=theme]")
         values(page)
         curves(page)
+        table(page)
         scripts(page)
         operators(page)
         wide(page)
@@ -120,6 +121,20 @@ def curves(page: Page) -> None:
     page.wait_for_timeout(1000)
     take(page, "curves")
     page.click("[data-test=close-curves]")
+
+
+def table(page: Page) -> None:
+    """A dial that follows a table."""
+    choose(page, "[data-test=graph]", label="Coral growth")
+    page.wait_for_timeout(3500)
+    page.fill("[data-test=frame-field]", "60")
+    page.press("[data-test=frame-field]", "Enter")
+    page.wait_for_timeout(6000)
+    page.click("[data-test=edit-dial-water]")
+    page.wait_for_selector("[data-test=value-plot]")
+    page.wait_for_timeout(800)
+    take(page, "dial_table")
+    page.keyboard.press("Escape")
 
 
 def sharing(page: Page, name: str, password: str) -> None:
@@ -159,10 +174,9 @@ def values(page: Page) -> None:
 
 
 def scripts(page: Page) -> None:
-    """The rope cradle: its result, the editor, completion; and a formula drawn as value nodes."""
+    """A script in the editor, with completion; and a formula drawn as value nodes."""
     choose(page, "[data-test=graph]", label="Rope cradle")
     page.wait_for_timeout(6000)
-    take(page, "rope_cradle")
     page.click("[data-test=look-bent]")
     page.wait_for_timeout(2500)
     page.click("[data-test=frame]")

@@ -2,11 +2,8 @@ import { expect, it } from 'vitest'
 import { change, count, duration, short, shortChange, typedNumber } from './numbers'
 
 it('reads typed numbers', () => {
-  expect(['1.5', ' -2e3 ', '', ' ', 'x', '1/0', 'Infinity'].map(typedNumber)).toEqual([
-    1.5,
-    -2000,
-    ...Array(5).fill(null),
-  ])
+  expect(['1.5', ' -2e3 '].map(typedNumber)).toEqual([1.5, -2000])
+  for (const none of ['', ' ', 'x', '1/0', 'Infinity']) expect(typedNumber(none)).toBeNull()
 })
 
 it('writes numbers for people', () => {
