@@ -3,11 +3,12 @@
 from __future__ import annotations
 
 from collections import Counter
+from collections.abc import Hashable
 from dataclasses import dataclass, field, replace
 
 from reticula.core.diagnostics import Note
 from reticula.core.geometry import Geo
-from reticula.core.graph.evaluation.held_memory import held_arrays
+from reticula.core.graph.evaluation.held_memory import growth, held_arrays
 from reticula.core.graph.evaluation.spill import SpillFiles
 
 __all__ = ["Cache", "Entry"]
@@ -28,6 +29,7 @@ class Entry:
     seconds: float
     parts: dict[str, float] = field(default_factory=dict)
     arrays: dict[int, int] = field(default_factory=dict)
+    counted: Hashable = None
     used: int = 0
 
 
@@ -80,8 +82,10 @@ class Cache:
     def settle(self) -> None:
         """Count again what was used since: adjacency, normals and trees are worked out when first needed, and kept."""
         for key in self._touched & set(self._entries):
-            self._uncount(self._entries[key])
-            self._count(self._entries[key])
+            entry = self._entries[key]
+            if entry.counted != _growth(entry):
+                self._uncount(entry)
+                self._count(entry)
         self._touched.clear()
         self._give_up("")
 
@@ -90,6 +94,7 @@ class Cache:
             self._drop(min((k for k in self._entries if k != newest), key=self._worth))
 
     def _count(self, entry: Entry) -> None:
+        entry.counted = _growth(entry)
         entry.arrays = {key: size for geo in entry.outputs for key, size in held_arrays(geo).items()}
         for array, size in entry.arrays.items():
             if not self._owners[array]:
@@ -112,4 +117,8 @@ class Cache:
         entry = self._entries.pop(key)
         self._uncount(entry)
         if self.spill is not None and key not in self.spill and entry.seconds * READ > sum(entry.arrays.values()):
-            self.spill.put(key, replace(entry, arrays={}))
+            self.spill.put(key, replace(entry, arrays={}, counted=None))
+
+
+def _growth(entry: Entry) -> Hashable:
+    return tuple(map(growth, entry.outputs))

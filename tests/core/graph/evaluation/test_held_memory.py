@@ -7,9 +7,10 @@ import tracemalloc
 import numpy as np
 
 from reticula.core import Geo, ops
+from reticula.core.geometry.measure.areas import face_normals
 from reticula.core.graph import Cache
 from reticula.core.graph.evaluation.cache import Entry
-from reticula.core.graph.evaluation.held_memory import held_arrays
+from reticula.core.graph.evaluation.held_memory import growth, held_arrays
 
 
 def test_adjacency_and_normals_count_once_they_are_there() -> None:
@@ -64,3 +65,22 @@ def test_a_cache_that_settles_keeps_to_its_budget() -> None:
     kept = cache.bytes
     cache.settle()
     assert cache.bytes == kept, "counted again, it is the same"
+
+
+def test_a_geometry_says_that_more_is_kept_on_it() -> None:
+    grid = ops.grid(cells=(20, 20))
+    steps = [
+        lambda: grid.topology.edges,
+        lambda: face_normals(grid),
+        lambda: ops.extrude(geo=grid, distance=0.1),
+        lambda: grid.identity("face"),
+        lambda: grid.digest,
+    ]
+    for step in steps:
+        before, held = growth(grid), held_arrays(grid)
+        assert growth(grid) == before
+        step()
+        assert growth(grid) != before or held_arrays(grid) == held
+        again = growth(grid)
+        step()
+        assert growth(grid) == again, "what is there already is not new"
