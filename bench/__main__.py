@@ -14,15 +14,18 @@ import numpy as np
 
 from bench import browser, crowds, frames, graphs, operators, scripts, topology, values
 from bench.measure import table
+from reticula.core.memory import keep_freed_memory
 
 INTRODUCTION = """# Speed
 
-Printed by `make bench`: medians of several turns, ours and the peer's in turn, in one process. A ratio below 1 means
-that ours is faster. Absolute times are those of the machine below; the ratios are what to look at.
+Printed by `make bench`: medians of several turns, ours and the peer's in turn, in one process, which keeps freed
+memory for both, as evaluators do. A ratio below 1 means that ours is faster. Absolute times are those of the machine
+below; the ratios are what to look at.
 """
 
 
 def main() -> None:
+    keep_freed_memory()
     made = []
     wanted = [word for word in sys.argv[1:] if not word.startswith("-")]
     parts = {

@@ -16,6 +16,7 @@ from pathlib import Path
 from typing import Any
 
 from reticula.core.errors import ReticulaError
+from reticula.core.memory import freed_bytes, give_back, keep_freed_memory
 from reticula.core.precompile import precompile
 from reticula.workers.buffers import BufferFiles
 from reticula.workers.tasks import Job, Worker
@@ -24,6 +25,10 @@ from reticula.workers.tickets import Limits
 __all__ = ["serve"]
 
 log = logging.getLogger(__name__)
+QUIET = 3.0
+"""Seconds without a job after which memory that is free goes back to the system."""
+MOST_FREED = 512 * 1024**2
+"""More free bytes than this go back at once."""
 
 
 def serve(link: Connection, stop_flag: Event, folder: str, limits: Limits, parent: int) -> None:
@@ -31,6 +36,7 @@ def serve(link: Connection, stop_flag: Event, folder: str, limits: Limits, paren
     signal.signal(signal.SIGINT, signal.SIG_IGN)
     _die_with_parent(parent)
     _limit_memory(limits.memory_bytes)
+    keep_freed_memory()
     _log_over(link)
     worker = Worker(BufferFiles(Path(folder)), limits.cache_bytes)
     precompile()
@@ -45,7 +51,8 @@ def serve(link: Connection, stop_flag: Event, folder: str, limits: Limits, paren
             continue
         _answer(link, _done(worker, job, link, stop_flag))
         del job
-        _give_back()
+        if freed_bytes() > MOST_FREED or not link.poll(QUIET):
+            give_back()
 
 
 def _done(worker: Worker, job: Job, link: Connection, stop_flag: Event) -> tuple[str, Any]:
@@ -95,12 +102,6 @@ def _log_over(link: Connection) -> None:
     root = logging.getLogger()
     root.handlers[:] = [_OverLink(link)]
     root.setLevel(logging.WARNING)
-
-
-def _give_back() -> None:
-    """Return memory that is free to the system: the C library keeps it otherwise."""
-    with contextlib.suppress(OSError, AttributeError):
-        ctypes.CDLL(None).malloc_trim(0)
 
 
 def _unexpected(error: Exception) -> dict[str, Any]:
