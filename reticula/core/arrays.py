@@ -18,7 +18,9 @@ __all__ = [
     "as_rows",
     "flat_rows",
     "following_in_rows",
+    "nonzero_rows",
     "ragged_index",
+    "rows_at",
     "starts_from_sizes",
     "unit",
 ]
@@ -60,6 +62,19 @@ def flat_rows(values: AnyArray) -> Floats:
 def as_rows(values: AnyArray) -> AnyArray:
     """Return ``values (N, ...)`` as rows ``(N, k)`` of the same type; ``N`` may be 0."""
     return values.reshape(len(values), int(np.prod(values.shape[1:], dtype=np.int64)))
+
+
+def rows_at(values: AnyArray, index: AnyArray) -> AnyArray:
+    """Return ``values (N, ...)`` at the numbers ``index``: like indexing, and several times as fast for rows."""
+    return np.take(values, index, axis=0)
+
+
+def nonzero_rows(rows: AnyArray) -> Flags:
+    """Return which rows ``(N, k)`` hold anything but zeros ``(N,)``, column by column: rows are short."""
+    out = np.zeros(len(rows), bool)
+    for column in range(rows.shape[1]):
+        out |= rows[:, column] != 0
+    return out
 
 
 def ragged_index(start: AnyArray, rows: AnyArray) -> tuple[AnyArray, Indices]:

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import numpy as np
 
-from reticula.core.arrays import Flags, Floats, Indices, unit
+from reticula.core.arrays import Flags, Floats, Indices, rows_at, unit
 from reticula.core.geometry.mesh.geo import Geo, once_per_geo
 from reticula.core.jit import parallel_kernel, prange
 
@@ -106,7 +106,7 @@ def corner_turns(geo: Geo) -> Floats:
     its face: below 0 where the face is hollow.
     """
     shape = geo.topology
-    at = geo.positions[shape.corner_point]
+    at = rows_at(geo.positions, shape.corner_point)
     ahead, back = at[shape.corner_next] - at, at[shape.corner_previous] - at
     return np.asarray(np.einsum("ij,ij->i", np.cross(ahead, back), face_normals(geo)[shape.corner_face]))
 
@@ -164,20 +164,20 @@ def face_planarity(geo: Geo) -> Floats:
 @once_per_geo
 def edge_lengths(geo: Geo) -> Floats:
     """Return the length of each edge in m ``(E,)``."""
-    ends = geo.positions[geo.topology.edges]
+    ends = rows_at(geo.positions, geo.topology.edges)
     return np.linalg.norm(ends[:, 1] - ends[:, 0], axis=1)
 
 
 @once_per_geo
 def edge_centers(geo: Geo) -> Floats:
     """Return the middle of each edge ``(E, 3)``."""
-    return geo.positions[geo.topology.edges].mean(axis=1)
+    return rows_at(geo.positions, geo.topology.edges).mean(axis=1)
 
 
 @once_per_geo
 def corner_positions(geo: Geo) -> Floats:
     """Return the position of each corner's point ``(C, 3)``."""
-    return geo.positions[geo.topology.corner_point]
+    return rows_at(geo.positions, geo.topology.corner_point)
 
 
 @once_per_geo

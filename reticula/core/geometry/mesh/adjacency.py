@@ -17,6 +17,7 @@ __all__ = [
     "join_across",
     "join_roots",
     "label_components",
+    "rows_are_sound",
 ]
 
 
@@ -181,3 +182,17 @@ def corners_across(corner_point: Indices, edge_start: Indices, edge_corner: Indi
             if corner_point[a] != corner_point[b]:
                 across[a], across[b] = b, a
     return across
+
+
+@kernel
+def rows_are_sound(start: Indices, used: Indices, least: int, count: int) -> bool:
+    """Tell whether starts ``(N+1,)`` cover the ``used (M,)`` in rows of ``least`` or more, all in ``range(count)``."""
+    if len(start) == 0 or start[0] != 0 or start[-1] != len(used):
+        return False
+    for row in range(len(start) - 1):
+        if start[row + 1] - start[row] < least:
+            return False
+    lowest = highest = np.int32(0)
+    for item in used:
+        lowest, highest = min(lowest, item), max(highest, item)
+    return bool(len(used) == 0 or (lowest >= 0 and highest < count))

@@ -8,7 +8,7 @@ from typing import Any
 
 import numpy as np
 
-from reticula.core.arrays import AnyArray, Indices, as_readonly, ragged_index, starts_from_sizes
+from reticula.core.arrays import AnyArray, Indices, as_readonly, ragged_index, rows_at, starts_from_sizes
 from reticula.core.errors import GeometryError
 from reticula.core.geometry.mesh.attribute_types import AttributeType, attribute_type, guess_type
 
@@ -93,9 +93,9 @@ class Attribute:
                 return self._of_lists(rows, self.info, self.default)
             flat, start = ragged_index(self.start, index)
             return Attribute(self.type, as_readonly(self.values[flat]), as_readonly(start), self.default)
+        if not len(index) or index.min() >= 0:
+            return Attribute(self.type, as_readonly(rows_at(self.values, index)), None, self.default)
         missing = index < 0
-        if not missing.any():
-            return Attribute(self.type, as_readonly(self.values[index]), None, self.default)
         fill = np.asarray(self.fill, _dtype_for(self.info, self.fill))
         values = np.empty((len(index), *self.info.shape), np.result_type(self.values.dtype, fill.dtype))
         values[...] = fill

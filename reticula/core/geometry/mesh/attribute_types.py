@@ -12,7 +12,7 @@ from typing import Any, Literal
 
 import numpy as np
 
-from reticula.core.arrays import AnyArray, Flags, Floats, as_rows
+from reticula.core.arrays import AnyArray, Flags, Floats, as_rows, nonzero_rows
 from reticula.core.errors import GeometryError
 
 __all__ = [
@@ -49,7 +49,7 @@ def _numbers_of_texts(values: AnyArray) -> tuple[Floats, int]:
 
 
 def _anything(values: AnyArray) -> Flags:
-    return np.asarray((as_rows(values) != 0).any(axis=1))
+    return nonzero_rows(as_rows(values))
 
 
 def _words_of_numbers(values: AnyArray) -> AnyArray:

@@ -16,7 +16,7 @@ from reticula.core.geometry.mesh.maker import maker
 from reticula.core.geometry.mesh.source_maps import SourceMap
 from reticula.core.geometry.mesh.topology import Topology
 
-__all__ = ["carry"]
+__all__ = ["Maps", "carry"]
 
 Map = SourceMap | Callable[[], SourceMap]
 Maps = Mapping[Kind, Map]

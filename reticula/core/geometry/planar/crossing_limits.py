@@ -9,6 +9,10 @@ from reticula.core.jit import inline, kernel, parallel_kernel, prange
 
 __all__ = ["crossing_limits", "plane_axes"]
 
+BLOCKS = 64
+"""Faces are taken in so many parts, each with room of its own to work in."""
+ROOM = 64
+"""Corners of a face that there is room for at first."""
 ON = 1e-9
 """A corner within this share of an edge's length beyond its ends still meets the edge."""
 
@@ -93,10 +97,12 @@ def _beside(at: Floats, i: int, step: int) -> int:
 
 
 @inline
-def _face_limit(at: Floats, way: Floats) -> float:
-    """When a polygon with corners ``at (n, 2)`` that move along ``way (n, 2)`` first touches itself; inf if never."""
+def _face_limit(at: Floats, way: Floats, hollow: Flags) -> float:
+    """When a polygon with corners ``at (n, 2)`` that move along ``way (n, 2)`` first touches itself; inf if never.
+
+    ``hollow (n,)`` is room to work in.
+    """
     size = len(at)
-    hollow = np.zeros(size, np.bool_)
     any_hollow = False
     for i in range(size):
         h, j = _beside(at, i, -1), _beside(at, i, 1)
@@ -110,7 +116,8 @@ def _face_limit(at: Floats, way: Floats) -> float:
         back, far = (i - 1) % size, (i - 2) % size
         for sign in (1.0, -1.0):
             least = min(least, _meets_at(at, way, i, one, two, sign))
-            least = min(least, _meets_at(at, way, i, far, back, sign))
+            if size > 3:  # of a triangle that is the same edge
+                least = min(least, _meets_at(at, way, i, far, back, sign))
         if not any_hollow:
             continue
         sign = 1.0 if hollow[i] else -1.0
@@ -130,18 +137,22 @@ def crossing_limits(at: Floats, moves: Floats, face_start: Indices, normals: Flo
     at any). A polygon without hollow corners takes linear time, others the product of corners and edges. Faces that
     are not ``wanted (F,)`` get inf.
     """
-    out = np.full(len(face_start) - 1, np.inf)
-    for f in prange(len(face_start) - 1):
-        first, size = face_start[f], face_start[f + 1] - face_start[f]
-        if not wanted[f] or size < 3:
-            continue
-        axes = plane_axes(normals[f])
-        flat, way = np.empty((size, 2)), np.empty((size, 2))
-        for i in range(size):
-            for k in range(2):
-                flat[i, k] = way[i, k] = 0.0
-                for m in range(3):
-                    flat[i, k] += (at[first + i, m] - at[first, m]) * axes[k, m]
-                    way[i, k] += moves[first + i, m] * axes[k, m]
-        out[f] = _face_limit(flat, way)
+    faces = len(face_start) - 1
+    out = np.full(faces, np.inf)
+    for block in prange(BLOCKS):
+        flat, way, hollow = np.empty((ROOM, 2)), np.empty((ROOM, 2)), np.empty(ROOM, np.bool_)
+        for f in range(block * faces // BLOCKS, (block + 1) * faces // BLOCKS):
+            first, size = face_start[f], face_start[f + 1] - face_start[f]
+            if not wanted[f] or size < 3:
+                continue
+            if size > len(flat):
+                flat, way, hollow = np.empty((size, 2)), np.empty((size, 2)), np.empty(size, np.bool_)
+            axes = plane_axes(normals[f])
+            for i in range(size):
+                for k in range(2):
+                    flat[i, k] = way[i, k] = 0.0
+                    for m in range(3):
+                        flat[i, k] += (at[first + i, m] - at[first, m]) * axes[k, m]
+                        way[i, k] += moves[first + i, m] * axes[k, m]
+            out[f] = _face_limit(flat[:size], way[:size], hollow[:size])
     return out

@@ -74,7 +74,7 @@ class _Ball:
         fan_start, fan, _, _ = shape.point_fans
         around, starts = ragged_index(fan_start, point)
         faces = shape.corner_face[fan[around]]
-        inward = even_offsets(starts, faces, face_normals(geo), np.ones(shape.face_count), -np.ones(len(faces)))
+        inward = even_offsets(starts, faces, face_normals(geo), np.ones((shape.face_count, 3)), -np.ones(len(faces)))
         toward = middle - self.tip
         depth = np.einsum("ij,ij->i", inward, inward)
         out_of = np.sqrt(np.maximum(depth, 1.0))

@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
 from typing import NamedTuple
 
 import numpy as np
@@ -15,8 +14,7 @@ from reticula.core.jit import inline, kernel
 __all__ = ["ExtrusionTopology", "plan_extrusion"]
 
 
-@dataclass(frozen=True, eq=False)
-class ExtrusionTopology:
+class ExtrusionTopology(NamedTuple):
     """The raised points of a set of faces.
 
     ``number (C,)`` is the raised point of each corner, -1 on faces that stay. Per raised point: ``source (R,)`` the
@@ -35,7 +33,7 @@ class ExtrusionTopology:
 
 
 class _Mesh(NamedTuple):
-    """The faces that are raised, and the corners at each edge (none, if faces are not joined)."""
+    """The faces that are raised, and the corners at each edge."""
 
     chosen: Flags
     corner_point: Indices
@@ -114,7 +112,31 @@ def _regions(mesh: _Mesh, number: Indices, total: int) -> Indices:
 
 
 @kernel
-def _corner_groups(mesh: _Mesh, together: bool, point_uses: Indices) -> _Groups:
+def _each_by_itself(chosen: Flags, face_start: Indices, corner_point: Indices) -> ExtrusionTopology:
+    """Every corner of a chosen face is a point of its own, with a wall along its edge."""
+    total = 0
+    for f in range(len(chosen)):
+        if chosen[f]:
+            total += face_start[f + 1] - face_start[f]
+    number = np.empty(len(corner_point), np.int32)
+    source, corner = np.empty(total, np.int32), np.empty(total, np.int32)
+    region, start = np.empty(total, np.int32), np.empty(total + 1, np.int32)
+    at = regions = 0
+    for f in range(len(chosen)):
+        for c in range(face_start[f], face_start[f + 1]):
+            if chosen[f]:
+                number[c], start[at], corner[at], source[at], region[at] = at, at, c, corner_point[c], regions
+                at += 1
+            else:
+                number[c] = -1
+        if chosen[f]:
+            regions += 1
+    start[total] = total
+    return ExtrusionTopology(number, source, np.ones(total, np.bool_), corner, start, corner, region)
+
+
+@kernel
+def _corner_groups(mesh: _Mesh, point_uses: Indices) -> _Groups:
     """Which corners stay one point.
 
     A raised point is fresh if anything else still uses its source, or a wall stands there.
@@ -122,11 +144,7 @@ def _corner_groups(mesh: _Mesh, together: bool, point_uses: Indices) -> _Groups:
     count = len(mesh.corner_point)
     parent = np.arange(count).astype(np.int32)
     wall = np.zeros(count, np.bool_)
-    if together:
-        _join_along_edges(mesh, parent, wall)
-    else:
-        for c in range(count):
-            wall[c] = mesh.chosen[mesh.corner_face[c]]
+    _join_along_edges(mesh, parent, wall)
     uses = np.zeros(count, np.int32)
     number, total = _number_roots(mesh, parent, uses)
     source = np.empty(total, np.int32)
@@ -148,7 +166,9 @@ def plan_extrusion(shape: Topology, chosen: Flags, together: bool) -> ExtrusionT
 
     Faces that meet in a single point only are separate regions.
     """
-    edge_start, edge_corner = shape.edge_corners if together else (np.zeros(1, np.int32), np.zeros(0, np.int32))
+    if not together:
+        return _each_by_itself(chosen, shape.face_start, shape.corner_point)
+    edge_start, edge_corner = shape.edge_corners
     uses = np.bincount(shape.corner_point, minlength=shape.point_count).astype(np.int32)
     np.add.at(uses, shape.curve_point, 1)
     mesh = _Mesh(
@@ -160,7 +180,7 @@ def plan_extrusion(shape: Topology, chosen: Flags, together: bool) -> ExtrusionT
         edge_start,
         edge_corner,
     )
-    made = _corner_groups(mesh, together, uses)
+    made = _corner_groups(mesh, uses)
     on = np.flatnonzero(made.number >= 0).astype(np.int32)
     start, order = group_by(made.number[on], len(made.source))
     return ExtrusionTopology(made.number, made.source, made.fresh, made.wall, start, on[order], made.region)

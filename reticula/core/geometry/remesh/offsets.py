@@ -49,11 +49,12 @@ def _eigen3(a: Floats, v: Floats) -> None:
 
 
 @parallel_kernel
-def even_offsets(start: Indices, face: Indices, normals: Floats, weights: Floats, distance: Floats) -> Floats:
+def even_offsets(start: Indices, face: Indices, normals: Floats, areas: Floats, distance: Floats) -> Floats:
     """Return the move of each point ``(R, 3)`` by which the planes of its faces move by ``distance``, in m.
 
-    ``start (R+1,)`` and ``face`` list the faces around each point, ``normals (F, 3)`` are unit, ``distance`` is given
-    per listed face. The move is the least-squares meeting place of the moved planes, shortest where they leave it open.
+    ``start (R+1,)`` and ``face`` list the faces around each point, ``normals (F, 3)`` are unit; faces whose
+    ``areas (F, 3)`` (area times normal) are 0 do not count. ``distance`` is given per listed face. The move is the
+    least-squares meeting place of the moved planes, shortest where they leave it open.
     """
     out = np.zeros((len(start) - 1, 3))
     for r in prange(len(start) - 1):
@@ -72,7 +73,8 @@ def even_offsets(start: Indices, face: Indices, normals: Floats, weights: Floats
         a, v, b, x = np.zeros((3, 3)), np.zeros((3, 3)), np.zeros(3), np.zeros(3)
         total, most = 0.0, 0.0
         for k in range(start[r], start[r + 1]):
-            n, w = normals[face[k]], weights[face[k]]
+            n, area = normals[face[k]], areas[face[k]]
+            w = 1.0 if area[0] != 0.0 or area[1] != 0.0 or area[2] != 0.0 else 0.0
             total += w
             most = max(most, abs(distance[k]))
             for i in range(3):

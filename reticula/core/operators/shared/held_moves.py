@@ -6,7 +6,7 @@ from typing import NamedTuple
 
 import numpy as np
 
-from reticula.core.arrays import Flags, Floats
+from reticula.core.arrays import Flags, Floats, rows_at
 from reticula.core.geometry import Geo
 from reticula.core.geometry.measure.areas import face_normals
 from reticula.core.geometry.planar.crossing_limits import crossing_limits
@@ -32,9 +32,12 @@ def hold_back(geo: Geo, raised: ExtrusionTopology, moves: Floats, chosen: Flags,
     Regions of the extrusion are held one by one, each at its most; ``everywhere`` all at the smallest share.
     """
     shape = geo.topology
-    on = raised.number >= 0
-    at, corner_moves = geo.positions[shape.corner_point], np.zeros((shape.corner_count, 3))
-    corner_moves[on] = moves[raised.number[on]]
+    at, on = rows_at(geo.positions, shape.corner_point), raised.number >= 0
+    if on.all():
+        corner_moves = rows_at(moves, raised.number)
+    else:
+        corner_moves = np.zeros((shape.corner_count, 3))
+        corner_moves[on] = rows_at(moves, raised.number[on])
     share = crossing_limits(at, corner_moves, shape.face_start, face_normals(geo), chosen) * STOP
     crossing = share < 1.0
     if not crossing.any():

@@ -7,13 +7,14 @@ from typing import cast
 
 import numpy as np
 
-from reticula.core.arrays import AnyArray, Flags, Floats, Indices, as_readonly, unit
+from reticula.core.arrays import Flags, Floats, Indices, as_readonly, nonzero_rows, rows_at, unit
 from reticula.core.diagnostics import note, warn
 from reticula.core.geometry import Geo, Kind, SourceMap, Topology, carry, edges_along
 from reticula.core.geometry.measure.areas import area_vectors, face_normals, gather_sum, row_means
 from reticula.core.geometry.mesh.identity import unit_random
 from reticula.core.geometry.remesh.extrusion import ExtrusionTopology, plan_extrusion
 from reticula.core.geometry.remesh.offsets import Corners, border_offsets, even_offsets
+from reticula.core.geometry.remesh.raised_faces import Rings, raise_faces
 from reticula.core.operators.declaration.operator import operator
 from reticula.core.operators.declaration.parameters import (
     Choice,
@@ -46,74 +47,55 @@ class _Plan:
     point_source: Indices
     face_source: Indices
     corner_source: Indices
-    corner_edge: Indices
     target: Indices
     rim: Indices
     first_wall: int
-    first_base: int
+    divisions: int
+
+    @property
+    def first_base(self) -> int:
+        return self.first_wall + len(self.raised.wall) * self.divisions
+
+    def edge_sources(self, shape: Topology) -> SourceMap:
+        """The old edge that each edge of the result lies on: below and above walls, and around bases."""
+        wall = self.raised.wall
+        own, none = shape.corner_edge[wall], np.full(len(wall), -1, np.int32)
+        rows = [
+            np.stack([own if k == 0 else none, none, own if k == self.divisions - 1 else none, none], axis=1)
+            for k in range(self.divisions)
+        ]
+        under = self.corner_source[self.topology.face_start[self.first_base] :]
+        based = shape.corner_edge[shape.corner_previous[under]]
+        edges = [shape.corner_edge, *(row.reshape(-1) for row in rows), based]
+        return edges_along(self.topology, np.concatenate(edges))()
 
 
 def _plan(shape: Topology, chosen: Flags, together: bool, divisions: int, base: bool) -> _Plan:
     raised = plan_extrusion(shape, chosen, together)
     fresh = np.ones(len(raised.source), bool) if base else raised.fresh
-    target = np.where(fresh, shape.point_count + np.cumsum(fresh) - 1, raised.source).astype(np.int32)
-    on = np.flatnonzero(raised.number >= 0).astype(np.int32)
-    corners = shape.corner_point.copy()
-    corners[on] = target[raised.number[on]]
-    wall, ahead = raised.wall, shape.corner_next[raised.wall]
-    ends = np.stack([wall, ahead], axis=1)
-    rim = np.unique(raised.number[ends]).astype(np.int32) if divisions > 1 else np.zeros(0, np.int32)
-    place = np.zeros(len(raised.source), np.int64)
-    place[rim] = np.arange(len(rim))
+    target = np.where(fresh, shape.point_count + np.cumsum(fresh, dtype=np.int32) - 1, raised.source)
+    rim, place = np.zeros(0, np.int32), np.zeros(0, np.int32)
+    if divisions > 1:
+        wall = raised.wall
+        rim = np.unique(raised.number[np.stack([wall, shape.corner_next[wall]])]).astype(np.int32)
+        place = np.zeros(len(raised.source), np.int32)
+        place[rim] = np.arange(len(rim), dtype=np.int32)
     beyond = shape.point_count + int(fresh.sum())
-    rings: list[AnyArray] = [shape.corner_point[ends]]
-    rings += [beyond + (k - 1) * len(rim) + place[raised.number[ends]] for k in range(1, divisions)]
-    rings += [target[raised.number[ends]]]
-    quads = [
-        np.stack([low[:, 0], low[:, 1], high[:, 1], high[:, 0]], axis=1)
-        for low, high in zip(rings, rings[1:], strict=False)
-    ]
-    wall_source = np.tile(np.stack([wall, ahead, ahead, wall], axis=1).reshape(-1), divisions)
-    none = np.full(len(wall), -1, np.int32)
-    own = shape.corner_edge[wall]
-    lower = [
-        np.stack([own if k == 0 else none, none, own if k == divisions - 1 else none, none], axis=1)
-        for k in range(divisions)
-    ]
-    faces = np.flatnonzero(chosen) if base else np.zeros(0, np.int64)
-    under, under_start = _reversed_faces(shape, faces)
-    walls = len(wall) * divisions
-    begin = shape.corner_count + 4 * np.arange(walls + 1)
-    topology = shape.with_faces(
-        beyond + (divisions - 1) * len(rim),
-        np.concatenate([shape.face_start, begin[1:], begin[-1] + under_start[1:]]),
-        np.concatenate([corners, *(quad.reshape(-1) for quad in quads), shape.corner_point[under]]),
-    )
+    rings = Rings(target.astype(np.int32, copy=False), place, beyond, len(rim), divisions)
+    faces = raise_faces(shape, raised, rings, np.flatnonzero(chosen) if base else np.zeros(0, np.int32))
+    new = raised.source if fresh.all() else raised.source[fresh]
     between = np.tile(raised.source[rim], divisions - 1)
-    face_source = np.concatenate([np.arange(shape.face_count), np.tile(shape.corner_face[wall], divisions), faces])
-    rows = [row.reshape(-1) for row in lower]
-    corner_edge = np.concatenate([shape.corner_edge, *rows, shape.corner_edge[shape.corner_previous[under]]])
     return _Plan(
         raised,
-        topology,
-        as_readonly(np.concatenate([np.arange(shape.point_count, dtype=np.int32), raised.source[fresh], between])),
-        as_readonly(face_source.astype(np.int32)),
-        as_readonly(np.concatenate([np.arange(shape.corner_count), wall_source, under]).astype(np.int32)),
-        as_readonly(corner_edge.astype(np.int32)),
-        target,
+        shape.with_faces(beyond + (divisions - 1) * len(rim), faces.face_start, faces.corner_point),
+        as_readonly(np.concatenate([np.arange(shape.point_count, dtype=np.int32), new, between])),
+        as_readonly(faces.face_source),
+        as_readonly(faces.corner_source),
+        rings.target,
         rim,
         shape.face_count,
-        shape.face_count + walls,
+        divisions,
     )
-
-
-def _reversed_faces(shape: Topology, faces: AnyArray) -> tuple[AnyArray, AnyArray]:
-    """Corners of some faces in reverse order, first kept, and their starts."""
-    sizes = shape.face_size[faces]
-    start = np.concatenate([[0], np.cumsum(sizes)]).astype(np.int64)
-    number = np.arange(start[-1]) - np.repeat(start[:-1], sizes)
-    first = np.repeat(shape.face_start[faces].astype(np.int64), sizes)
-    return first + (-number) % np.maximum(np.repeat(sizes, sizes), 1), start
 
 
 @operator(
@@ -287,7 +269,7 @@ def extrude(
     shape = geo.topology
     key = ("extrude", where.tobytes(), together, divisions, keep_base)
     plan = shape.memoise(key, lambda: _plan(shape, where, together, divisions, keep_base))
-    positions = geo.positions[plan.point_source]
+    positions = rows_at(geo.positions, plan.point_source)
     path = _Path(geo, plan.raised, where, options)
     positions[plan.target] = path(1.0)
     beyond = plan.topology.point_count - (divisions - 1) * len(plan.rim)
@@ -300,7 +282,7 @@ def extrude(
             "point": SourceMap(plan.point_source),
             "face": SourceMap(plan.face_source),
             "corner": SourceMap(plan.corner_source),
-            "edge": edges_along(plan.topology, plan.corner_edge),
+            "edge": lambda: plan.edge_sources(shape),
         },
         positions=positions,
     )
@@ -346,30 +328,32 @@ class _Path:
 
     def __init__(self, geo: Geo, raised: ExtrusionTopology, where: Flags, options: _Options) -> None:
         shape = geo.topology
-        faces = shape.corner_face[raised.corner]
-        listed = {"face": faces, "point": shape.corner_point[raised.corner], "corner": raised.corner}[options.per]
-        far = options.distance[listed]
-        mean_far = row_means(raised.start, listed, options.distance[:, None])
-        self.begin = geo.positions[raised.source]
+        listed = _listed(shape, raised, options.per)
+        self.begin = rows_at(geo.positions, raised.source)
         if options.along == "direction":
             way = row_means(raised.start, listed, unit(options.direction))
-            self.move = unit(way) * mean_far
+            self.move = unit(way) * row_means(raised.start, listed, options.distance[:, None])
         else:
+            faces = rows_at(shape.corner_face, raised.corner)
             if options.walls == "even":
-                weight = (area_vectors(geo) != 0.0).any(axis=1).astype(np.float64)
-                self.move = even_offsets(raised.start, faces, face_normals(geo), weight, far)
+                far = rows_at(options.distance, listed)
+                self.move = even_offsets(raised.start, faces, face_normals(geo), area_vectors(geo), far)
             else:
                 every = np.arange(len(faces), dtype=np.int32)
                 normal = unit(gather_sum(raised.start, every, faces, area_vectors(geo)))
-                self.move = normal * mean_far
-            meant = row_means(raised.start, listed, np.abs(options.distance)[:, None])[:, 0] > 0
-            flat = int((meant & ~self.move.any(axis=1)).sum())
-            if flat:
-                warn(f"{flat:,} raised points lie on faces without area and have no direction; they were not moved.")
-        inward = row_means(raised.start, listed, options.inset[:, None])
+                self.move = normal * row_means(raised.start, listed, options.distance[:, None])
+            still = ~nonzero_rows(self.move)
+            if still.any():
+                meant = row_means(raised.start, listed, np.abs(options.distance)[:, None])[:, 0] > 0
+                flat = int((meant & still).sum())
+                if flat:
+                    warn(
+                        f"{flat:,} raised points lie on faces without area and have no direction; they were not moved."
+                    )
+        inward = row_means(raised.start, listed, options.inset[:, None]) if options.inset.any() else np.zeros(0)
         if inward.any():
             self.move = self.move + _inset_moves(geo, raised, where, inward, options.limit)
-        elif len(far) and not far.any():
+        elif len(listed) and not options.distance[listed].any():
             warn("The distance is 0 everywhere, so the walls have no area.")
         self.profile, self.region = options.profile, raised.region
 
@@ -381,6 +365,13 @@ class _Path:
         count = np.bincount(self.region)
         middle = np.stack([np.bincount(self.region, at[:, i]) for i in range(3)], axis=1) / count[:, None]
         return middle[self.region] + size * (at - middle[self.region])
+
+
+def _listed(shape: Topology, raised: ExtrusionTopology, per: str) -> Indices:
+    """The face, point or corner that the distance of each raised corner is given for."""
+    if per == "corner":
+        return raised.corner
+    return (shape.corner_face if per == "face" else shape.corner_point)[raised.corner]
 
 
 def _inset_moves(geo: Geo, raised: ExtrusionTopology, where: Flags, inward: Floats, limit: str) -> Floats:

@@ -6,15 +6,17 @@ from typing import NamedTuple
 
 import numpy as np
 
-from reticula.core.arrays import AnyArray, Flags, Floats, Indices, ragged_index, starts_from_sizes
+from reticula.core.arrays import AnyArray, Flags, Floats, Indices, ragged_index, rows_at, starts_from_sizes
 from reticula.core.diagnostics import note, warn
-from reticula.core.geometry import Geo, carry, edges_along, kept
+from reticula.core.geometry import Geo, SourceMap, carry, edges_along, kept
 from reticula.core.geometry.measure.areas import face_normals, row_means
 from reticula.core.geometry.mesh.adjacency import group_by
+from reticula.core.geometry.mesh.carry import Maps
 from reticula.core.geometry.mesh.topology import Topology
 from reticula.core.geometry.planar.straight_skeleton import ShrunkFaces, shrink_faces
 from reticula.core.geometry.remesh.extrusion import ExtrusionTopology, plan_extrusion
 from reticula.core.geometry.remesh.offsets import Corners, border_offsets, corner_insets
+from reticula.core.geometry.remesh.raised_faces import Rings, raise_faces
 from reticula.core.operators.declaration.operator import operator
 from reticula.core.operators.declaration.parameters import Choice, GroupName, PerElement, Selection, Toggle
 from reticula.core.operators.shared.held_moves import HeldMoves, hold_back
@@ -112,7 +114,7 @@ def inset(
         if held.held:
             words = "regions" if together else "faces"
             note(f"{held.held:,} {words} held back before they would cross themselves.")
-    made, ring = _built(geo, raised, moves, parts)
+    made, ring = _ringed(geo, raised, moves) if parts is None else _divided_and_ringed(geo, raised, moves, parts)
     note(f"Shrunk {int(where.sum()):,} faces.")
     if parts is not None:
         past = int((parts.reached >= 0).sum())
@@ -127,7 +129,7 @@ def inset(
 def _offsets(geo: Geo, raised: ExtrusionTopology, together: bool, distance: Floats) -> Floats:
     """Moves of the raised points ``(R, 3)`` by which borders move inwards by ``distance (F,)``."""
     shape, normals = geo.topology, face_normals(geo)
-    far = row_means(raised.start, shape.corner_face[raised.corner], distance[:, None])
+    far = row_means(raised.start, rows_at(shape.corner_face, raised.corner), distance[:, None])
     if not together:
         return corner_insets(geo.positions, shape.face_start, shape.corner_point, normals)[raised.corner] * far
     corners = Corners(shape.corner_point, shape.corner_next, shape.corner_face)
@@ -139,8 +141,8 @@ def _shares(geo: Geo, raised: ExtrusionTopology, fraction: Floats) -> Floats:
     shape = geo.topology
     start, order = group_by(raised.region, int(raised.region.max(initial=-1)) + 1)
     middle = row_means(start, raised.source[order], geo.positions)
-    share = row_means(raised.start, shape.corner_face[raised.corner], fraction[:, None])
-    return (middle[raised.region] - geo.positions[raised.source]) * share
+    share = row_means(raised.start, rows_at(shape.corner_face, raised.corner), fraction[:, None])
+    return (rows_at(middle, raised.region) - rows_at(geo.positions, raised.source)) * share
 
 
 def _divided(geo: Geo, held: HeldMoves, distance: Floats) -> tuple[ShrunkFaces | None, HeldMoves]:
@@ -167,32 +169,57 @@ class _Pieces(NamedTuple):
     edge: AnyArray
 
 
-def _built(geo: Geo, raised: ExtrusionTopology, moves: Floats, parts: ShrunkFaces | None) -> tuple[Geo, AnyArray]:
+def _ringed(geo: Geo, raised: ExtrusionTopology, moves: Floats) -> tuple[Geo, AnyArray]:
+    """Shrink faces in their place and put a ring around each; also which faces are of rings."""
+    shape, fresh, wall = geo.topology, raised.fresh, raised.wall
+    target = np.where(fresh, shape.point_count - 1 + np.cumsum(fresh, dtype=np.int32), raised.source)
+    none = np.zeros(0, np.int32)
+    faces = raise_faces(shape, raised, Rings(target.astype(np.int32), none, 0, 0, 1), none)
+    moved = rows_at(geo.positions, raised.source) + moves
+    source = np.concatenate([np.arange(shape.point_count, dtype=np.int32), raised.source[fresh]])
+    positions = rows_at(geo.positions, source)
+    positions[target] = moved
+    topology = shape.with_faces(len(source), faces.face_start, faces.corner_point)
+
+    def edges() -> SourceMap:
+        inner = shape.corner_edge.copy()
+        inner[wall] = -1
+        rings = np.full((len(wall), 4), -1, np.int32)
+        rings[:, 0] = shape.corner_edge[wall]
+        return edges_along(topology, np.concatenate([inner, rings.reshape(-1)]))()
+
+    maps: Maps = {
+        "point": kept(source),
+        "face": kept(faces.face_source),
+        "corner": kept(faces.corner_source),
+        "edge": edges,
+    }
+    return carry(geo, topology, maps, positions=positions), np.arange(topology.face_count) >= shape.face_count
+
+
+def _divided_and_ringed(geo: Geo, raised: ExtrusionTopology, moves: Floats, parts: ShrunkFaces) -> tuple[Geo, AnyArray]:
     """Put unmarked faces, shrunk ones, rings and further parts together, in this order; also which are of rings."""
     shape = geo.topology
-    fresh, wall, divided = raised.fresh, raised.wall, None
-    if parts is not None:
-        divided = np.zeros(shape.face_count, bool)
-        divided[shape.corner_face[parts.ring_corner]] = True
-        fresh = fresh & ~divided[shape.corner_face[raised.corner[raised.start[:-1]]]]
-        wall = wall[~divided[shape.corner_face[wall]]]
+    divided = np.zeros(shape.face_count, bool)
+    divided[shape.corner_face[parts.ring_corner]] = True
+    fresh = raised.fresh & ~divided[shape.corner_face[raised.corner[raised.start[:-1]]]]
+    wall = raised.wall[~divided[shape.corner_face[raised.wall]]]
     number = np.where(fresh, shape.point_count - 1 + np.cumsum(fresh, dtype=np.int32), raised.source)
     number = np.where(raised.number >= 0, number[raised.number], shape.corner_point)
     positions = geo.positions.copy()
     still = ~raised.fresh
     positions[raised.source[still]] += moves[still]
-    placed: list[AnyArray] = [positions, geo.positions[raised.source[fresh]] + moves[fresh]]
-    source: list[AnyArray] = [np.arange(shape.point_count, dtype=np.int32), raised.source[fresh]]
+    first = shape.point_count + int(fresh.sum())
+    placed = [positions, geo.positions[raised.source[fresh]] + moves[fresh], parts.place]
+    source = [np.arange(shape.point_count, dtype=np.int32), raised.source[fresh], shape.corner_point[parts.source]]
     old = shape.corner_edge if geo.attributes["edge"] else np.full(shape.corner_count, -1, np.int32)
-    pieces = [_own_corners(shape, old, number, raised.wall, divided), _quads(shape, old, number, wall)]
-    if parts is not None:
-        first = shape.point_count + int(fresh.sum())
-        placed.append(parts.place)
-        source.append(shape.corner_point[parts.source])
-        pieces += [_rings(shape, old, parts, first), _loops(shape, parts, first)]
-    joined = _Pieces(*(np.concatenate(column) for column in zip(*pieces, strict=True)))
-    if parts is not None:
-        joined = _ordered(joined)
+    pieces = [
+        _own_corners(shape, old, number, raised.wall, divided),
+        _quads(shape, old, number, wall),
+        _rings(shape, old, parts, first),
+        _loops(shape, parts, first),
+    ]
+    joined = _ordered(_Pieces(*(np.concatenate(column) for column in zip(*pieces, strict=True))))
     start = starts_from_sizes(joined.size)
     topology = shape.with_faces(sum(map(len, placed)), start, joined.point)
     made = carry(
@@ -216,13 +243,11 @@ def _ordered(pieces: _Pieces) -> _Pieces:
     return _Pieces(pieces.place[order], pieces.size[order], pieces.point[pick], pieces.corner[pick], pieces.edge[pick])
 
 
-def _own_corners(shape: Topology, old: Indices, point: AnyArray, wall: Indices, divided: Flags | None) -> _Pieces:
+def _own_corners(shape: Topology, old: Indices, point: AnyArray, wall: Indices, divided: Flags) -> _Pieces:
     """Faces in their place, marked ones at their new points; what divides is left out."""
     edge = old.copy()
     edge[wall] = -1
     face, corner = np.arange(shape.face_count, dtype=np.int32), np.arange(shape.corner_count, dtype=np.int32)
-    if divided is None:
-        return _Pieces(face, shape.face_size, point, corner, edge)
     face, corner = face[~divided], corner[~divided[shape.corner_face]]
     return _Pieces(face, shape.face_size[face], point[corner], corner, edge[corner])
 

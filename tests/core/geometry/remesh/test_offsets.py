@@ -13,7 +13,7 @@ def test_the_faces_of_a_box_all_move_by_the_distance() -> None:
     box = ops.box(size=(2, 2, 2))
     start, corner = box.topology.point_corners
     faces = box.topology.corner_face[corner]
-    moves = even_offsets(start, faces, measure.face_normals(box), np.ones(6), np.full(len(faces), 0.25))
+    moves = even_offsets(start, faces, measure.face_normals(box), measure.area_vectors(box), np.full(len(faces), 0.25))
     assert np.allclose(box.positions + moves, box.positions * 1.25)
 
 
