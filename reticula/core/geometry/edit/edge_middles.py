@@ -56,7 +56,7 @@ def with_middles(geo: Geo, partner: Indices) -> tuple[Geo, int]:
             "point": SourceMap(as_readonly(columns[:, 0].astype(np.int32)), Weights.rows(columns, shares)),
             "face": kept(np.arange(shape.face_count)),
             "corner": SourceMap(as_readonly(source.astype(np.int32)), blend),
-            "edge": edges_along(topology, shape.corner_edge[source]),
+            "edge": edges_along(topology, lambda: shape.corner_edge[source]),
         },
     )
     return made, len(pairs)

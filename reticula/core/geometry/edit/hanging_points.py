@@ -52,7 +52,7 @@ def with_hanging_points(geo: Geo, points: Flags, tolerance: float) -> tuple[Geo,
         {
             "face": kept(np.arange(shape.face_count)),
             "corner": SourceMap(as_readonly(source.astype(np.int32)), blend),
-            "edge": edges_along(topology, shape.corner_edge[source]),
+            "edge": edges_along(topology, lambda: shape.corner_edge[source]),
         },
     )
     return made, len(at)

@@ -1,4 +1,4 @@
-"""Faces cut: into triangles in place, and by the zero line of a value given at the points."""
+"""Faces cut by the zero line of a value given at the points."""
 
 from __future__ import annotations
 
@@ -7,45 +7,14 @@ from typing import NamedTuple
 
 import numpy as np
 
-from reticula.core.arrays import AnyArray, Flags, Floats, Indices, as_readonly, ragged_index, starts_from_sizes
-from reticula.core.geometry.measure.areas import area_vectors
+from reticula.core.arrays import AnyArray, Flags, Floats, Indices, as_readonly, starts_from_sizes
+from reticula.core.geometry.edit.face_triangles import triangulate_faces
 from reticula.core.geometry.mesh.carry import carry
 from reticula.core.geometry.mesh.geo import Geo
-from reticula.core.geometry.mesh.kinds import Kind
 from reticula.core.geometry.mesh.source_maps import SourceMap, Weights, edges_along, kept
-from reticula.core.geometry.planar.ear_clipping import cut_polygons
 from reticula.core.jit import inline, kernel
 
-__all__ = ["Cut", "cut_at_zero", "triangulate_faces"]
-
-
-def triangulate_faces(geo: Geo, chosen: Flags, *, shortest: bool = True) -> Geo:
-    """Return the geometry with the ``chosen (F,)`` faces cut into triangles, which stand where their face stood."""
-    shape = geo.topology
-    faces = np.flatnonzero(chosen & (shape.face_size > 3))
-    if not len(faces):
-        return geo
-    flat, start = ragged_index(shape.face_start, faces)
-    normals = area_vectors(geo)[faces]
-    triangle, _ = cut_polygons(geo.positions, start, shape.corner_point[flat], normals, shortest=shortest)
-    parts = np.ones(shape.face_count, np.int64)
-    parts[faces] = shape.face_size[faces] - 2
-    source = np.repeat(np.arange(shape.face_count, dtype=np.int32), parts)
-    cut = np.zeros(shape.face_count, bool)
-    cut[faces] = True
-    sizes = np.where(cut[source], 3, shape.face_size[source])
-    face_start = starts_from_sizes(sizes)
-    corner = np.empty(face_start[-1], np.int32)
-    whole = np.repeat(~cut[source], sizes)
-    corner[whole] = np.flatnonzero(~cut[shape.corner_face])
-    corner[~whole] = flat[triangle.reshape(-1)]
-    topology = shape.with_faces(shape.point_count, face_start, shape.corner_point[corner])
-    maps: dict[Kind, SourceMap] = {"face": kept(source), "corner": kept(corner)}
-    if geo.attributes["edge"]:
-        following = corner[topology.corner_next]
-        edge = np.where(shape.corner_next[corner] == following, shape.corner_edge[corner], -1)
-        maps["edge"] = edges_along(topology, edge)()
-    return carry(geo, topology, maps)
+__all__ = ["Cut", "cut_at_zero"]
 
 
 @dataclass(frozen=True, eq=False)

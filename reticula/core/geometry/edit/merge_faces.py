@@ -66,7 +66,7 @@ def merge_across(geo: Geo, dissolve: Flags) -> tuple[Geo, int]:
     made = carry(
         geo,
         topology,
-        {"face": kept(faces), "corner": kept(corner), "edge": edges_along(topology, shape.corner_edge[corner])},
+        {"face": kept(faces), "corner": kept(corner), "edge": edges_along(topology, lambda: shape.corner_edge[corner])},
     )
     unused = np.ones(shape.point_count, bool)
     unused[topology.corner_point] = unused[topology.curve_point] = False
@@ -102,7 +102,7 @@ def without_straight_points(geo: Geo, points: Flags) -> Geo:
     made = carry(
         geo,
         topology,
-        {"corner": kept(kept_corner), "edge": edges_along(topology, shape.corner_edge[kept_corner])},
+        {"corner": kept(kept_corner), "edge": edges_along(topology, lambda: shape.corner_edge[kept_corner])},
     )
     return subset(made, points=~able)
 

@@ -181,7 +181,7 @@ def _with_faces(half: Geo, fillings: list[Filling], corner: AnyArray, cap_group:
         {
             "face": kept(np.concatenate([np.arange(shape.face_count), shape.corner_face[beside[first]]])),
             "corner": kept(np.concatenate([np.arange(shape.corner_count), beside[points]])),
-            "edge": edges_along(topology, np.concatenate([shape.corner_edge, np.full(len(points), -1)])),
+            "edge": edges_along(topology, lambda: np.concatenate([shape.corner_edge, np.full(len(points), -1)])),
         },
     )
     return made.with_attribute("face", cap_group, np.arange(topology.face_count) >= shape.face_count)

@@ -163,7 +163,7 @@ def _without_caps(geo: Geo, found: _Slivers) -> Geo:
         {
             "face": kept(np.flatnonzero(stays)),
             "corner": SourceMap(as_readonly(source.astype(np.int32)), blend),
-            "edge": edges_along(topology, shape.corner_edge[source]),
+            "edge": edges_along(topology, lambda: shape.corner_edge[source]),
         },
     )
 

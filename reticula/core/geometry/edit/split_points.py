@@ -11,7 +11,7 @@ from reticula.core.geometry.mesh.geo import Geo
 from reticula.core.geometry.mesh.source_maps import edges_along, kept
 from reticula.core.jit import inline, kernel
 
-__all__ = ["split_along_edges", "split_between_fans"]
+__all__ = ["split_all", "split_along_edges", "split_between_fans"]
 
 
 @inline
@@ -86,6 +86,32 @@ def split_along_edges(geo: Geo, cut: Flags) -> Geo:
     return _with_points(geo, *made)
 
 
+def split_all(geo: Geo) -> Geo:
+    """Return the geometry with a point of its own for every corner: what :func:`split_along_edges` gives if all edges
+    are cut and all points lie on one.
+    """
+    shape = geo.topology
+    return _with_points(geo, *_a_point_each(shape.corner_point, _on_curves(geo)))
+
+
+@kernel
+def _a_point_each(corner_point: Indices, held: Flags) -> tuple[Indices, Indices]:
+    """New point of each corner, and the source point of each that is added; the first one keeps what is not held."""
+    taken = held.copy()
+    point, added = np.empty(len(corner_point), np.int32), np.empty(len(corner_point), np.int32)
+    number = 0
+    for c in range(len(corner_point)):
+        p = corner_point[c]
+        if taken[p]:
+            added[number] = p
+            p = len(held) + number
+            number += 1
+        else:
+            taken[p] = True
+        point[c] = p
+    return point, added[:number]
+
+
 def split_between_fans(geo: Geo, partner: Indices) -> tuple[Geo, int]:
     """Return the geometry with a point of its own for every fan of faces joined by ``partner (C,)``, the corner across
     the edge from each on, or -1; and how many points were added. Points stay with fans and curves as in
@@ -106,5 +132,5 @@ def _with_points(geo: Geo, point: Indices, added: Indices) -> Geo:
     """The same faces with other points ``(C,)``, copies of the ``added`` ones at the end."""
     shape = geo.topology
     topology = shape.with_faces(shape.point_count + len(added), shape.face_start, point)
-    source = np.concatenate([np.arange(shape.point_count), added])
-    return carry(geo, topology, {"point": kept(source), "edge": edges_along(topology, shape.corner_edge)})
+    source = np.concatenate([np.arange(shape.point_count, dtype=np.int32), added])
+    return carry(geo, topology, {"point": kept(source), "edge": edges_along(topology, lambda: shape.corner_edge)})

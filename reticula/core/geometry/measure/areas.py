@@ -118,12 +118,25 @@ def faces_seen_from_center(geo: Geo) -> Flags:
     Concave faces may not; of faces without area, all do.
     """
     shape = geo.topology
-    if not shape.face_count:
-        return np.zeros(0, bool)
-    arm = geo.positions[shape.corner_point] - face_centers(geo)[shape.corner_face]
-    turn = np.einsum("ij,ij->i", np.cross(arm, arm[shape.corner_next]), area_vectors(geo)[shape.corner_face])
-    least = np.minimum.reduceat(turn, shape.face_start[:-1])
-    return least >= -1e-12 * face_areas(geo) ** 2
+    if len(shape.corner_point) == 3 * shape.face_count:
+        return np.ones(shape.face_count, bool)  # triangles do
+    return _seen(geo.positions, shape.face_start, shape.corner_point, face_centers(geo), area_vectors(geo))
+
+
+@parallel_kernel
+def _seen(positions: Floats, face_start: Indices, corner_point: Indices, centers: Floats, areas: Floats) -> Flags:
+    out = np.ones(len(face_start) - 1, np.bool_)
+    for f in prange(len(face_start) - 1):
+        n, o = areas[f], centers[f]
+        least = -1e-12 * (n[0] * n[0] + n[1] * n[1] + n[2] * n[2])
+        first, last = face_start[f], face_start[f + 1]
+        for c in range(first, last):
+            p, q = corner_point[c], corner_point[c + 1 if c + 1 < last else first]
+            ax, ay, az = positions[p, 0] - o[0], positions[p, 1] - o[1], positions[p, 2] - o[2]
+            bx, by, bz = positions[q, 0] - o[0], positions[q, 1] - o[1], positions[q, 2] - o[2]
+            x, y, z = ay * bz - az * by, az * bx - ax * bz, ax * by - ay * bx
+            out[f] &= x * n[0] + y * n[1] + z * n[2] >= least
+    return out
 
 
 @once_per_geo

@@ -11,7 +11,7 @@ import numpy as np
 from reticula.core.arrays import AnyArray, Floats, Indices, as_readonly, flat_rows, starts_from_sizes
 from reticula.core.geometry.mesh.attribute import Attribute
 from reticula.core.geometry.mesh.topology import Topology
-from reticula.core.jit import parallel_kernel, prange
+from reticula.core.jit import kernel, parallel_kernel, prange
 
 __all__ = ["Blend", "SourceMap", "Weights", "edge_sources", "edges_along", "kept"]
 
@@ -136,15 +136,25 @@ def edge_sources(source: Topology, topology: Topology, point_source: Indices) ->
     return make
 
 
-def edges_along(topology: Topology, corner_edge: AnyArray) -> Callable[[], SourceMap]:
-    """Return a map for edges, made on demand, from the old edge that the edge of each new corner lies on, or -1."""
+def edges_along(topology: Topology, corner_edge: AnyArray | Callable[[], AnyArray]) -> Callable[[], SourceMap]:
+    """Return a map for edges, made on demand, from the old edge that the edge of each new corner lies on, or -1; those
+    may be given by a function, so that nobody counts edges without need.
+    """
 
     def make() -> SourceMap:
-        index = np.full(topology.edge_count, -1, np.int32)
-        np.maximum.at(index, topology.corner_edge, np.asarray(corner_edge, np.int32))
-        return SourceMap(as_readonly(index))
+        old = corner_edge() if callable(corner_edge) else corner_edge
+        return SourceMap(_last_along(topology.corner_edge, np.asarray(old, np.int32), topology.edge_count))
 
     return make
+
+
+@kernel
+def _last_along(corner_edge: Indices, old: Indices, count: int) -> Indices:
+    """Return for each of ``count`` edges the highest of ``old (C,)`` at its corners."""
+    out = np.full(count, -1, np.int32)
+    for c in range(len(corner_edge)):
+        out[corner_edge[c]] = max(out[corner_edge[c]], old[c])
+    return out
 
 
 def _edge_keys(edges: AnyArray, point_count: int) -> AnyArray:

@@ -7,15 +7,17 @@ from dataclasses import dataclass
 from typing import Literal, NamedTuple
 
 import numpy as np
+from numpy.typing import NDArray
 
-from reticula.core.arrays import AnyArray, Flags, Indices, as_readonly, ragged_index, starts_from_sizes
+from reticula.core.arrays import AnyArray, Flags, Indices, as_readonly, ragged_index, rows_at, starts_from_sizes
 from reticula.core.geometry.mesh.source_maps import SourceMap, Weights, edges_along, kept
 from reticula.core.geometry.mesh.topology import Topology
-from reticula.core.jit import inline, kernel
+from reticula.core.jit import inline, kernel, parallel_kernel, prange
 
 __all__ = ["Into", "Split", "split_plan"]
 
 Into = Literal["quads", "triangles", "fan"]
+Sides = NDArray[np.int8]
 QUADS, TRIANGLES, FAN = 0, 1, 2
 INTO: dict[Into, int] = {"quads": QUADS, "triangles": TRIANGLES, "fan": FAN}
 
@@ -52,84 +54,121 @@ class _Mesh(NamedTuple):
 
 
 class _Parts(NamedTuple):
-    """Faces after one level: their ``sizes``, ``source`` faces, and whether each is a ``child``.
+    """Faces after one level: starts, ``source`` faces, and whether each is a ``child``.
 
-    ``corner (N, 4)`` holds, per corner, its point, its source corner, what it is (0 the corner itself, 1 the middle
-    towards the next one, 2 the face's middle), and the old edge along its edge.
+    Per corner its point, its source corner, ``what`` it is (0 the corner itself, 1 the middle towards the next one, 2
+    the face's middle), and the old edge ``along`` its edge.
     """
 
-    sizes: Indices
+    face_start: Indices
     source: Indices
     child: Flags
+    point: Indices
     corner: Indices
+    what: Sides
+    along: Indices
 
 
 @inline
-def _put(corner: Indices, at: int, values: tuple[int, int, int, int]) -> int:
+def _put(parts: _Parts, at: int, point: int, corner: int, what: int, along: int) -> int:
     """Write a corner; returns where the next one goes."""
-    corner[at, 0], corner[at, 1], corner[at, 2], corner[at, 3] = values
+    parts.point[at], parts.corner[at], parts.what[at], parts.along[at] = point, corner, what, along
     return at + 1
 
 
 @inline
-def _whole_face(mesh: _Mesh, f: int, insert: bool, corner: Indices, at: int) -> int:
-    """Write a face that stays, with the middles of its edges if ``insert``; returns where the next one begins."""
-    for c in range(mesh.face_start[f], mesh.face_start[f + 1]):
-        e = mesh.corner_edge[c]
-        at = _put(corner, at, (mesh.corner_point[c], c, 0, e))
-        if insert and mesh.middle[e] >= 0:
-            at = _put(corner, at, (mesh.middle[e], c, 1, e))
-    return at
+def _put_face(parts: _Parts, number: int, at: int, source: int, child: bool) -> int:
+    """Write where a face begins; returns the number of the next one."""
+    parts.face_start[number], parts.source[number], parts.child[number] = at, source, child
+    return number + 1
 
 
 @inline
-def _part_at(mesh: _Mesh, f: int, c: int, into: int, corner: Indices, at: int) -> int:
+def _whole_face(mesh: _Mesh, f: int, insert: bool, parts: _Parts, at: int) -> None:
+    """Write a face that stays, with the middles of its edges if ``insert``."""
+    for c in range(mesh.face_start[f], mesh.face_start[f + 1]):
+        e = mesh.corner_edge[c]
+        at = _put(parts, at, mesh.corner_point[c], c, 0, e)
+        if insert and mesh.middle[e] >= 0:
+            at = _put(parts, at, mesh.middle[e], c, 1, e)
+
+
+@inline
+def _part_at(mesh: _Mesh, f: int, c: int, into: int, parts: _Parts, at: int) -> int:
     """Write the part of a face at one of its corners; returns where the next one begins."""
     first, last = mesh.face_start[f], mesh.face_start[f + 1]
     before = c - 1 if c > first else last - 1
     after = c + 1 if c + 1 < last else first
     e, back = mesh.corner_edge[c], mesh.corner_edge[before]
-    at = _put(corner, at, (mesh.corner_point[c], c, 0, e))
+    at = _put(parts, at, mesh.corner_point[c], c, 0, e)
     if into == FAN:
-        at = _put(corner, at, (mesh.corner_point[after], after, 0, -1))
-        return _put(corner, at, (mesh.center[f], c, 2, -1))
-    at = _put(corner, at, (mesh.middle[e], c, 1, -1))
+        at = _put(parts, at, mesh.corner_point[after], after, 0, -1)
+        return _put(parts, at, mesh.center[f], c, 2, -1)
+    at = _put(parts, at, mesh.middle[e], c, 1, -1)
     if into == QUADS:
-        at = _put(corner, at, (mesh.center[f], c, 2, -1))
-    return _put(corner, at, (mesh.middle[back], before, 1, back))
+        at = _put(parts, at, mesh.center[f], c, 2, -1)
+    return _put(parts, at, mesh.middle[back], before, 1, back)
 
 
 @kernel
-def _split(into: int, insert: bool, mesh: _Mesh) -> _Parts:
+def _rooms(into: int, insert: bool, mesh: _Mesh) -> tuple[Indices, Indices]:
+    """Where the parts of each face, and their corners, begin ``(F+1,)`` each."""
+    count = len(mesh.face_start) - 1
+    faces, corners = np.zeros(count + 1, np.int32), np.zeros(count + 1, np.int32)
+    for f in range(count):
+        size = mesh.face_start[f + 1] - mesh.face_start[f]
+        parts, used = 1, size
+        if mesh.chosen[f]:
+            parts = size + 1 if into == TRIANGLES else size
+            used = 3 * size if into == FAN else 4 * size
+        elif insert:
+            for c in range(mesh.face_start[f], mesh.face_start[f + 1]):
+                used += mesh.middle[mesh.corner_edge[c]] >= 0
+        faces[f + 1], corners[f + 1] = faces[f] + parts, corners[f] + used
+    return faces, corners
+
+
+@parallel_kernel
+def _split(into: int, insert: bool, mesh: _Mesh, first_part: Indices, first_corner: Indices) -> _Parts:
     """Split the chosen faces; the others receive the middles of shared edges if ``insert``."""
-    room = faces = 0
-    for f in range(len(mesh.face_start) - 1):
-        n = mesh.face_start[f + 1] - mesh.face_start[f]
-        room += (4 * n if into != FAN else 3 * n) if mesh.chosen[f] else 2 * n
-        faces += n + 1 if mesh.chosen[f] else 1
-    sizes, source = np.empty(faces, np.int32), np.empty(faces, np.int32)
-    child = np.zeros(faces, np.bool_)
-    corner = np.empty((room, 4), np.int32)
-    at = number = 0
-    for f in range(len(mesh.face_start) - 1):
+    faces, corners = first_part[-1], first_corner[-1]
+    face_start = np.empty(faces + 1, np.int32)
+    face_start[faces] = corners
+    parts = _Parts(
+        face_start,
+        np.empty(faces, np.int32),
+        np.empty(faces, np.bool_),
+        np.empty(corners, np.int32),
+        np.empty(corners, np.int32),
+        np.empty(corners, np.int8),
+        np.empty(corners, np.int32),
+    )
+    for f in prange(len(mesh.face_start) - 1):
         first, last = mesh.face_start[f], mesh.face_start[f + 1]
+        number, at = first_part[f], first_corner[f]
         if not mesh.chosen[f]:
-            row = at
-            at = _whole_face(mesh, f, insert, corner, at)
-            sizes[number], source[number] = at - row, f
-            number += 1
+            _put_face(parts, number, at, f, False)
+            _whole_face(mesh, f, insert, parts, at)
             continue
         for c in range(first, last):
-            row = at
-            at = _part_at(mesh, f, c, into, corner, at)
-            sizes[number], source[number], child[number] = at - row, f, True
-            number += 1
+            number = _put_face(parts, number, at, f, True)
+            at = _part_at(mesh, f, c, into, parts, at)
         if into == TRIANGLES:
+            _put_face(parts, number, at, f, True)
             for c in range(first, last):
-                at = _put(corner, at, (mesh.middle[mesh.corner_edge[c]], c, 1, -1))
-            sizes[number], source[number], child[number] = last - first, f, True
-            number += 1
-    return _Parts(sizes[:number].copy(), source[:number].copy(), child[:number].copy(), corner[:at].copy())
+                at = _put(parts, at, mesh.middle[mesh.corner_edge[c]], c, 1, -1)
+    return parts
+
+
+@kernel
+def _edges_of(chosen: Flags, face_start: Indices, corner_edge: Indices, count: int) -> Flags:
+    """Which edges the chosen faces have."""
+    out = np.zeros(count, np.bool_)
+    for f in range(len(chosen)):
+        if chosen[f]:
+            for c in range(face_start[f], face_start[f + 1]):
+                out[corner_edge[c]] = True
+    return out
 
 
 def split_plan(shape: Topology, chosen: Flags, into: Into, *, open_seam: bool = False) -> Split:
@@ -141,32 +180,36 @@ def split_plan(shape: Topology, chosen: Flags, into: Into, *, open_seam: bool = 
     middle, center = np.full(shape.edge_count, -1, np.int32), np.full(shape.face_count, -1, np.int32)
     touched = np.zeros(0, np.int64)
     if into != "fan":
-        marked = np.zeros(shape.edge_count, bool)
-        marked[shape.corner_edge[chosen[shape.corner_face]]] = True
-        touched = np.flatnonzero(marked)
-        middle[touched] = shape.point_count + np.arange(len(touched))
+        touched = np.flatnonzero(_edges_of(chosen, shape.face_start, shape.corner_edge, shape.edge_count))
+        middle[touched] = np.arange(shape.point_count, shape.point_count + len(touched), dtype=np.int32)
     faces = np.flatnonzero(chosen) if into != "triangles" else np.zeros(0, np.int64)
-    center[faces] = shape.point_count + len(touched) + np.arange(len(faces))
+    center[faces] = shape.point_count + len(touched) + np.arange(len(faces), dtype=np.int32)
     mesh = _Mesh(chosen, shape.face_start, shape.corner_point, shape.corner_edge, middle, center)
-    sizes, source, child, made = _split(INTO[into], not open_seam, mesh)
-    point, corner, what, along = (np.ascontiguousarray(column) for column in made.T)
-    count = shape.point_count + len(touched) + len(faces)
-    topology = shape.with_faces(count, starts_from_sizes(sizes), point)
-    ends = shape.edges[touched]
-    main = np.concatenate([np.arange(shape.point_count), ends[:, 0], shape.corner_point[shape.face_start[faces]]])
-    rows = np.concatenate([np.ones(shape.point_count, np.int64), np.full(len(touched), 2), shape.face_size[faces]])
-    flat, _ = ragged_index(shape.face_start, faces)
-    items = np.concatenate([np.arange(shape.point_count), ends.reshape(-1), shape.corner_point[flat]])
+    kind = INTO[into]
+    made = _split(kind, not open_seam, mesh, *_rooms(kind, not open_seam, mesh))
+    topology = shape.with_faces(shape.point_count + len(touched) + len(faces), made.face_start, made.point)
     return Split(
         topology,
-        SourceMap(as_readonly(main.astype(np.int32)), Weights.means(starts_from_sizes(rows), items)),
-        kept(source),
-        lambda: _corner_map(shape, corner, what),
-        edges_along(topology, along),
+        _point_map(shape, touched, faces),
+        kept(made.source),
+        lambda: _corner_map(shape, made.corner, made.what),
+        edges_along(topology, made.along),
         touched,
-        child,
-        ~child & (sizes != shape.face_size[source]),
+        made.child,
+        ~made.child & (topology.face_size != rows_at(shape.face_size, made.source)),
     )
+
+
+def _point_map(shape: Topology, touched: AnyArray, faces: AnyArray) -> SourceMap:
+    """Old points as they are, then middles of ``touched`` edges, then those of ``faces``."""
+    own = np.arange(shape.point_count, dtype=np.int32)
+    ends = rows_at(shape.edges, touched)
+    main = np.concatenate([own, ends[:, 0], shape.corner_point[shape.face_start[faces]]])
+    flat, rows = ragged_index(shape.face_start, faces)
+    items = np.concatenate([own, ends.reshape(-1), rows_at(shape.corner_point, flat)])
+    pairs = np.arange(shape.point_count, shape.point_count + 2 * len(touched), 2, dtype=np.int32)
+    start = np.concatenate([own, pairs, shape.point_count + 2 * len(touched) + rows])
+    return SourceMap(as_readonly(main), Weights.means(start, items))
 
 
 def _corner_map(shape: Topology, corner: Indices, what: AnyArray) -> SourceMap:

@@ -200,7 +200,7 @@ def add_tubes(
             "point": kept(np.concatenate([np.arange(shape.point_count), np.full(len(tubes.positions), -1)])),
             "face": kept(np.concatenate([np.arange(shape.face_count), np.full(fresh, -1)])),
             "corner": kept(np.concatenate([np.arange(shape.corner_count), np.full(corners, -1)])),
-            "edge": edges_along(topology, np.concatenate([shape.corner_edge, np.full(corners, -1)])),
+            "edge": edges_along(topology, lambda: np.concatenate([shape.corner_edge, np.full(corners, -1)])),
         },
         positions=np.concatenate([base.positions, tubes.positions]),
     )

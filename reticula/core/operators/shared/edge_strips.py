@@ -77,7 +77,7 @@ def raised_lines(geo: Geo, what: str, where: Flags, options: Any, top_group: str
             "point": kept(source),
             "face": kept(faces),
             "corner": kept(np.concatenate([np.arange(shape.corner_count), corner])),
-            "edge": edges_along(topology, np.concatenate([shape.corner_edge, *own])),
+            "edge": edges_along(topology, lambda: np.concatenate([shape.corner_edge, *own])),
         },
         positions=positions,
     )

@@ -12,7 +12,7 @@ from reticula.core.diagnostics import note, warn
 from reticula.core.errors import GeometryError
 from reticula.core.geometry import Geo, Kind
 from reticula.core.geometry.edit.concatenate import concatenate
-from reticula.core.geometry.edit.level_cut import triangulate_faces
+from reticula.core.geometry.edit.face_triangles import triangulate_faces
 from reticula.core.geometry.edit.merge_faces import equal_across, flat_across, merge_across
 from reticula.core.geometry.edit.short_edges import without_short_edges
 from reticula.core.geometry.edit.split_points import split_along_edges

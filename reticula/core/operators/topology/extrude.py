@@ -7,7 +7,7 @@ from typing import cast
 
 import numpy as np
 
-from reticula.core.arrays import Flags, Floats, Indices, as_readonly, nonzero_rows, rows_at, unit
+from reticula.core.arrays import AnyArray, Flags, Floats, Indices, as_readonly, nonzero_rows, rows_at, unit
 from reticula.core.diagnostics import note, warn
 from reticula.core.geometry import Geo, Kind, SourceMap, Topology, carry, edges_along
 from reticula.core.geometry.measure.areas import area_vectors, face_normals, gather_sum, row_means
@@ -56,8 +56,8 @@ class _Plan:
     def first_base(self) -> int:
         return self.first_wall + len(self.raised.wall) * self.divisions
 
-    def edge_sources(self, shape: Topology) -> SourceMap:
-        """The old edge that each edge of the result lies on: below and above walls, and around bases."""
+    def old_edges(self, shape: Topology) -> AnyArray:
+        """The old edge, or -1, that the edge of each corner of the result lies on: at walls and around bases, too."""
         wall = self.raised.wall
         own, none = shape.corner_edge[wall], np.full(len(wall), -1, np.int32)
         rows = [
@@ -66,8 +66,7 @@ class _Plan:
         ]
         under = self.corner_source[self.topology.face_start[self.first_base] :]
         based = shape.corner_edge[shape.corner_previous[under]]
-        edges = [shape.corner_edge, *(row.reshape(-1) for row in rows), based]
-        return edges_along(self.topology, np.concatenate(edges))()
+        return np.concatenate([shape.corner_edge, *(row.reshape(-1) for row in rows), based])
 
 
 def _plan(shape: Topology, chosen: Flags, together: bool, divisions: int, base: bool) -> _Plan:
@@ -282,7 +281,7 @@ def extrude(
             "point": SourceMap(plan.point_source),
             "face": SourceMap(plan.face_source),
             "corner": SourceMap(plan.corner_source),
-            "edge": lambda: plan.edge_sources(shape),
+            "edge": edges_along(plan.topology, lambda: plan.old_edges(shape)),
         },
         positions=positions,
     )

@@ -8,7 +8,7 @@ import numpy as np
 
 from reticula.core.arrays import AnyArray, Flags, Floats, Indices, ragged_index, rows_at, starts_from_sizes
 from reticula.core.diagnostics import note, warn
-from reticula.core.geometry import Geo, SourceMap, carry, edges_along, kept
+from reticula.core.geometry import Geo, carry, edges_along, kept
 from reticula.core.geometry.measure.areas import face_normals, row_means
 from reticula.core.geometry.mesh.adjacency import group_by
 from reticula.core.geometry.mesh.carry import Maps
@@ -181,18 +181,18 @@ def _ringed(geo: Geo, raised: ExtrusionTopology, moves: Floats) -> tuple[Geo, An
     positions[target] = moved
     topology = shape.with_faces(len(source), faces.face_start, faces.corner_point)
 
-    def edges() -> SourceMap:
+    def old_edges() -> AnyArray:
         inner = shape.corner_edge.copy()
         inner[wall] = -1
         rings = np.full((len(wall), 4), -1, np.int32)
         rings[:, 0] = shape.corner_edge[wall]
-        return edges_along(topology, np.concatenate([inner, rings.reshape(-1)]))()
+        return np.concatenate([inner, rings.reshape(-1)])
 
     maps: Maps = {
         "point": kept(source),
         "face": kept(faces.face_source),
         "corner": kept(faces.corner_source),
-        "edge": edges,
+        "edge": edges_along(topology, old_edges),
     }
     return carry(geo, topology, maps, positions=positions), np.arange(topology.face_count) >= shape.face_count
 

@@ -7,7 +7,7 @@ import numpy as np
 from reticula.core.arrays import Flags, as_readonly
 from reticula.core.diagnostics import note, warn
 from reticula.core.geometry import Geo, SourceMap, Topology, Weights, carry, kept
-from reticula.core.geometry.edit.level_cut import triangulate_faces
+from reticula.core.geometry.edit.face_triangles import triangulate_faces
 from reticula.core.geometry.edit.weld import cluster_by_distance, weld_points
 from reticula.core.geometry.measure.seams import corner_seams
 from reticula.core.geometry.measure.triangles import triangles

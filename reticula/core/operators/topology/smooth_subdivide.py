@@ -11,7 +11,7 @@ from reticula.core.arrays import Flags, Floats, Indices, as_readonly, ragged_ind
 from reticula.core.diagnostics import note, warn
 from reticula.core.errors import LimitError, ParameterError
 from reticula.core.geometry import Attribute, Geo, Kind, SourceMap, Topology, carry
-from reticula.core.geometry.edit.level_cut import triangulate_faces
+from reticula.core.geometry.edit.face_triangles import triangulate_faces
 from reticula.core.geometry.mesh.source_maps import Blend
 from reticula.core.geometry.remesh.face_split import split_plan
 from reticula.core.geometry.remesh.subdivision import CatmullClark, CornerQuads, Flat, Loop, Reordered, creases

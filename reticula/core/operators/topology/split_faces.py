@@ -6,11 +6,11 @@ from typing import cast
 
 import numpy as np
 
-from reticula.core.arrays import Flags
+from reticula.core.arrays import Flags, rows_at
 from reticula.core.diagnostics import note, warn
 from reticula.core.errors import LimitError
 from reticula.core.geometry import Geo, Topology, carry
-from reticula.core.geometry.edit.level_cut import triangulate_faces
+from reticula.core.geometry.edit.face_triangles import triangulate_faces
 from reticula.core.geometry.measure.areas import faces_seen_from_center
 from reticula.core.geometry.mesh.carry import Maps
 from reticula.core.geometry.remesh.face_split import Into, Split, split_plan
@@ -89,7 +89,7 @@ def split_faces(geo: Geo, *, where: Flags, levels: int, into: str, seam: str, sp
         split = _planned(geo.topology, chosen, cast(Into, into), seam == "open")
         maps: Maps = {"point": split.point, "face": split.face, "corner": split.corner, "edge": split.edge}
         geo = carry(geo, split.topology, maps)
-        chosen, changed = split.child, changed[split.face.index] | split.grown
+        chosen, changed = split.child, rows_at(changed, split.face.index) | split.grown
         if seam == "triangles" and (changed & (geo.topology.face_size > 3)).any():
             cut = changed & ~chosen
             sizes = np.where(cut, geo.topology.face_size - 2, 1)

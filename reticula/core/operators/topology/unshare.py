@@ -7,7 +7,7 @@ import numpy as np
 from reticula.core.arrays import Flags
 from reticula.core.diagnostics import note, warn
 from reticula.core.geometry import Geo
-from reticula.core.geometry.edit.split_points import split_along_edges
+from reticula.core.geometry.edit.split_points import split_all, split_along_edges
 from reticula.core.operators.declaration.operator import operator
 from reticula.core.operators.declaration.parameters import Choice, Selection
 
@@ -42,17 +42,22 @@ def unshare(geo: Geo, *, where: Flags, apart_from: str) -> Geo:
     shape = geo.topology
     if not where.any():
         warn("No face is marked, so nothing was parted.")
+    if len(where) and where.all() and apart_from == "each other":
+        return _told(split_all(geo), shape.point_count)
     start, corner = shape.edge_corners
     marked = where[shape.corner_face[corner]]
     members = np.add.reduceat(marked, start[:-1], dtype=np.int64) if shape.edge_count else np.zeros(0, np.int64)
     total = shape.edge_face_count
     cut = (members > 0) & (total > 1) & ((members < total) | (apart_from == "each other"))
-    made = split_along_edges(geo, _and_at_points(geo, where, cut, apart_from))
-    note(f"Added {made.topology.point_count - shape.point_count:,} points.")
+    return _told(split_along_edges(geo, _and_at_points(geo, where, cut)), shape.point_count)
+
+
+def _told(made: Geo, before: int) -> Geo:
+    note(f"Added {made.topology.point_count - before:,} points.")
     return made
 
 
-def _and_at_points(geo: Geo, where: Flags, cut: Flags, apart_from: str) -> Flags:
+def _and_at_points(geo: Geo, where: Flags, cut: Flags) -> Flags:
     """Borders of marked faces count as cut too, so that faces that meet in a point only are parted there."""
     shape = geo.topology
     near = np.zeros(shape.edge_count, bool)

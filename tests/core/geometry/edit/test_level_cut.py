@@ -7,7 +7,7 @@ from hypothesis import strategies as st
 
 from reticula.core import Geo, ops
 from reticula.core.geometry import measure
-from reticula.core.geometry.edit.level_cut import cut_at_zero, triangulate_faces
+from reticula.core.geometry.edit.level_cut import cut_at_zero
 from tests.helpers import bumpy, is_closed, volume
 
 
@@ -41,12 +41,6 @@ def test_a_concave_face_is_cut_whole() -> None:
     )
     cut = cut_at_zero(comb, comb.positions[:, 1] - 1.5)
     assert measure.face_areas(cut.geo).sum() == pytest.approx(measure.face_areas(comb).sum())
-
-
-def test_chosen_faces_become_triangles_where_they_stood() -> None:
-    geo = ops.grid(cells=(3, 1))
-    made = triangulate_faces(geo, np.array([False, True, False]))
-    assert made.topology.face_size.tolist() == [4, 3, 3, 4]
 
 
 @given(seed=st.integers(0, 10_000), whole=st.booleans())

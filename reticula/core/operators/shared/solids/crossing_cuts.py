@@ -8,7 +8,7 @@ import numpy as np
 
 from reticula.core.arrays import AnyArray, Floats, as_readonly, following_in_rows, ragged_index, starts_from_sizes
 from reticula.core.geometry import Geo, SourceMap, Topology, Weights, carry, edges_along, kept, triangles
-from reticula.core.geometry.edit.level_cut import triangulate_faces
+from reticula.core.geometry.edit.face_triangles import triangulate_faces
 from reticula.core.geometry.edit.subset import subset
 from reticula.core.geometry.edit.weld import cluster_by_distance, weld_points
 from reticula.core.geometry.planar.arrangement import arrange_segments

@@ -47,7 +47,7 @@ def with_fillings(geo: Geo, fillings: list[Filling], face_source: AnyArray, memb
             ),
             "face": kept(np.concatenate([np.arange(shape.face_count), face_source])),
             "corner": kept(np.concatenate([np.arange(shape.corner_count), old])),
-            "edge": edges_along(topology, np.concatenate([shape.corner_edge, np.full(len(corners), -1)])),
+            "edge": edges_along(topology, lambda: np.concatenate([shape.corner_edge, np.full(len(corners), -1)])),
         },
         positions=positions,
     )
