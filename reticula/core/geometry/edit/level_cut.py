@@ -11,8 +11,8 @@ from reticula.core.arrays import AnyArray, Flags, Floats, Indices, as_readonly, 
 from reticula.core.geometry.edit.face_triangles import triangulate_faces
 from reticula.core.geometry.mesh.carry import carry
 from reticula.core.geometry.mesh.geo import Geo
-from reticula.core.geometry.mesh.source_maps import SourceMap, Weights, edges_along, kept
-from reticula.core.jit import inline, kernel
+from reticula.core.geometry.mesh.source_maps import Patched, SourceMap, edges_along, kept
+from reticula.core.jit import inline, kernel, parallel_kernel, prange
 
 __all__ = ["Cut", "cut_at_zero"]
 
@@ -28,11 +28,11 @@ class Cut:
     on: Flags
 
 
-@kernel
-def _crossings(value: Floats, face_start: Indices, corner_point: Indices) -> Indices:
-    """How often the value changes sign round each face."""
-    out = np.zeros(len(face_start) - 1, np.int32)
-    for f in range(len(face_start) - 1):
+@parallel_kernel
+def _crossings(value: Floats, face_start: Indices, corner_point: Indices) -> tuple[Indices, Indices]:
+    """How often the value changes sign round each face, and at how many corners it is 0."""
+    out, zeros = np.zeros(len(face_start) - 1, np.int32), np.zeros(len(face_start) - 1, np.int32)
+    for f in prange(len(face_start) - 1):
         first, last = face_start[f], face_start[f + 1]
         before = 0.0
         for c in range(first, last):
@@ -44,6 +44,32 @@ def _crossings(value: Floats, face_start: Indices, corner_point: Indices) -> Ind
                 if (v > 0.0) != (before > 0.0):
                     out[f] += 1
                 before = v
+            else:
+                zeros[f] += 1
+    return out, zeros
+
+
+@kernel
+def _cut_edges(value: Floats, edges: Indices) -> Indices:
+    """Which edges the line crosses between their ends."""
+    found = np.empty(len(edges), np.int32)
+    number = 0
+    for e in range(len(edges)):
+        if value[edges[e, 0]] * value[edges[e, 1]] < 0.0:
+            found[number] = e
+            number += 1
+    return found[:number].copy()
+
+
+@parallel_kernel
+def _face_sides(value: Floats, face_start: Indices, corner_point: Indices) -> Floats:
+    """The sign that most corners of each face have."""
+    out = np.zeros(len(face_start) - 1)
+    for f in prange(len(face_start) - 1):
+        total = 0.0
+        for c in range(face_start[f], face_start[f + 1]):
+            total += np.sign(value[corner_point[c]])
+        out[f] = np.sign(total)
     return out
 
 
@@ -151,51 +177,41 @@ def cut_at_zero(geo: Geo, value: Floats) -> Cut:
     reach = np.abs(value).max(initial=0.0)
     value = np.where(np.abs(value) <= 1e-12 * reach, 0.0, value)
     shape = geo.topology
-    many = _crossings(value, shape.face_start, shape.corner_point)
-    zeros = (
-        np.add.reduceat(value[shape.corner_point] == 0.0, shape.face_start[:-1], dtype=np.int64)
-        if shape.face_count
-        else many
-    )
-    geo = triangulate_faces(geo, (many > 2) | ((many == 2) & (zeros > 0) & (shape.face_size > 4)))
-    shape = geo.topology
-    crossed = _crossings(value, shape.face_start, shape.corner_point) > 0
-    a, b = shape.edges[:, 0], shape.edges[:, 1]
-    cut = np.flatnonzero(value[a] * value[b] < 0.0)
+    many, zeros = _crossings(value, shape.face_start, shape.corner_point)
+    hard = (many > 2) | ((many == 2) & (zeros > 0) & (shape.face_size > 4))
+    if hard.any():
+        geo = triangulate_faces(geo, hard)
+        shape = geo.topology
+        many, _ = _crossings(value, shape.face_start, shape.corner_point)
+    crossed = many > 0
+    cut = _cut_edges(value, shape.edges)
+    a, b = shape.edges[cut, 0], shape.edges[cut, 1]
     edge_point = np.full(shape.edge_count, -1, np.int32)
-    edge_point[cut] = shape.point_count + np.arange(len(cut))
-    low, high = np.minimum(a, b)[cut], np.maximum(a, b)[cut]
+    edge_point[cut] = np.arange(shape.point_count, shape.point_count + len(cut), dtype=np.int32)
+    low, high = np.minimum(a, b), np.maximum(a, b)
     share = value[low] / (value[low] - value[high])
     halves = _cut_faces(value, crossed, shape.face_start, shape.corner_point, shape.corner_edge, edge_point)
     first, second = halves.first, halves.second
     topology = shape.with_faces(shape.point_count + len(cut), starts_from_sizes(halves.sizes), halves.point)
-    source = np.repeat(np.arange(shape.face_count), np.where(crossed, 2, 1))
-    every = np.arange(shape.point_count)
-    along = np.zeros(len(first))
-    on_edge = first != second
-    ends = value[shape.corner_point[first[on_edge]]], value[shape.corner_point[second[on_edge]]]
-    along[on_edge] = ends[0] / (ends[0] - ends[1])
-    shares = np.concatenate([np.zeros(len(every)), share])
-    near = np.where(share > 0.5, high, low)
+    source = np.repeat(np.arange(shape.face_count, dtype=np.int32), np.where(crossed, 2, 1))
+    every = np.arange(shape.point_count, dtype=np.int32)
+    points = kept(np.concatenate([every, np.where(share > 0.5, high, low)])).index
+    added = np.arange(len(every), len(points))
+    on_edge = np.flatnonzero(first != second)
+    one, other = first[on_edge], second[on_edge]
+    ends = value[shape.corner_point[one]], value[shape.corner_point[other]]
+    along = ends[0] / (ends[0] - ends[1])
+    corners = first.copy()
+    corners[on_edge] = np.where(along > 0.5, other, one)
     made = carry(
         geo,
         topology,
         {
-            "point": SourceMap(
-                as_readonly(np.concatenate([every, near]).astype(np.int32)),
-                Weights.pairs(np.concatenate([every, low]), np.concatenate([every, high]), shares),
-            ),
+            "point": SourceMap(points, Patched(points, added, low, high, share)),
             "face": kept(source),
-            "corner": SourceMap(
-                as_readonly(np.where(along > 0.5, second, first).astype(np.int32)), Weights.pairs(first, second, along)
-            ),
+            "corner": SourceMap(as_readonly(corners), Patched(first, on_edge, one, other, along)),
             "edge": edges_along(topology, halves.edge),
         },
     )
     at_points = np.concatenate([value, np.zeros(len(cut))])
-    total = (
-        np.add.reduceat(np.sign(at_points)[topology.corner_point], topology.face_start[:-1])
-        if topology.face_count
-        else np.zeros(0)
-    )
-    return Cut(made, np.sign(total), at_points == 0.0)
+    return Cut(made, _face_sides(at_points, topology.face_start, topology.corner_point), at_points == 0.0)

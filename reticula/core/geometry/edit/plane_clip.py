@@ -7,7 +7,7 @@ from typing import NamedTuple
 
 import numpy as np
 
-from reticula.core.arrays import AnyArray, Flags, Floats
+from reticula.core.arrays import AnyArray, Flags, Floats, rows_at
 from reticula.core.errors import GeometryError
 from reticula.core.geometry.edit.level_cut import cut_at_zero
 from reticula.core.geometry.edit.subset import subset
@@ -54,7 +54,13 @@ def cut_by_plane(geo: Geo, origin: Floats, normal: Floats, rim_group: str) -> tu
     flat = np.flatnonzero(side == 0)
     side[flat] = np.where(area_vectors(cut.geo)[flat] @ normal > 0, -1.0, 1.0)
     height = np.concatenate([value, np.zeros(shape.point_count - len(value))])
-    return cut.geo.with_attribute("edge", rim_group, cut.on[shape.edges].all(axis=1)), side, height
+    return (
+        cut.geo.with_attribute(
+            "edge", rim_group, rows_at(cut.on, shape.edges[:, 0]) & rows_at(cut.on, shape.edges[:, 1])
+        ),
+        side,
+        height,
+    )
 
 
 def clip_half(

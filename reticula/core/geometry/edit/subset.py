@@ -4,12 +4,13 @@ from __future__ import annotations
 
 import numpy as np
 
-from reticula.core.arrays import AnyArray, Flags, ragged_index
+from reticula.core.arrays import AnyArray, Flags, Indices, ragged_index
 from reticula.core.geometry.mesh.carry import Map, carry
 from reticula.core.geometry.mesh.geo import Geo
 from reticula.core.geometry.mesh.kinds import Kind
 from reticula.core.geometry.mesh.source_maps import edges_along, kept
 from reticula.core.geometry.mesh.topology import Topology
+from reticula.core.jit import kernel
 
 __all__ = ["any_of_row", "subset"]
 
@@ -29,25 +30,24 @@ def subset(
     their last face or curve stay only if ``leftovers``; points that were loose before stay if ``loose``.
     """
     shape = geo.topology
-    chosen_faces = np.flatnonzero(faces) if faces is not None else np.arange(shape.face_count)
     chosen_curves = np.flatnonzero(curves) if curves is not None else np.arange(shape.curve_count)
-    corners, face_start = ragged_index(shape.face_start, chosen_faces)
     used, curve_start = ragged_index(shape.curve_start, chosen_curves)
     stays = np.ones(shape.point_count, bool) if points is None else points.copy()
     needed = np.zeros(shape.point_count, bool)
-    needed[shape.corner_point[corners]] = True
     needed[shape.curve_point[used]] = True
+    every = np.ones(shape.face_count, bool) if faces is None else faces
+    chosen_faces, face_start, corners = _taken(shape.face_start, shape.corner_point, every, needed)
     if not leftovers:
         stays &= needed | ~shape.used_points
     if not loose:
         stays &= needed | shape.used_points
     where = np.flatnonzero(stays)
     number = np.full(shape.point_count, -1, np.int32)
-    number[where] = np.arange(len(where))
+    number[where] = np.arange(len(where), dtype=np.int32)
     topology = Topology(
         len(where),
         face_start,
-        number[shape.corner_point[corners]],
+        _renumbered(shape.corner_point, corners, number),
         curve_start,
         number[shape.curve_point[used]],
         shape.curve_closed[chosen_curves],
@@ -60,8 +60,41 @@ def subset(
         "curve": kept(chosen_curves),
     }
     if geo.attributes["edge"]:
-        maps["edge"] = edges_along(topology, shape.corner_edge[corners])
+        maps["edge"] = edges_along(topology, lambda: shape.corner_edge[corners])
     return carry(geo, topology, maps)
+
+
+@kernel
+def _taken(
+    face_start: Indices, corner_point: Indices, chosen: Flags, needed: Flags
+) -> tuple[Indices, Indices, Indices]:
+    """The chosen faces, where they begin then, and their corners; marks the points that are ``needed``."""
+    count = corners = 0
+    for f in range(len(chosen)):
+        if chosen[f]:
+            count += 1
+            corners += face_start[f + 1] - face_start[f]
+    faces, start = np.empty(count, np.int32), np.empty(count + 1, np.int32)
+    corner = np.empty(corners, np.int32)
+    number = at = 0
+    for f in range(len(chosen)):
+        if chosen[f]:
+            faces[number], start[number] = f, at
+            number += 1
+            for c in range(face_start[f], face_start[f + 1]):
+                corner[at] = c
+                needed[corner_point[c]] = True
+                at += 1
+    start[count] = at
+    return faces, start, corner
+
+
+@kernel
+def _renumbered(corner_point: Indices, corners: Indices, number: Indices) -> Indices:
+    out = np.empty(len(corners), np.int32)
+    for i in range(len(corners)):
+        out[i] = number[corner_point[corners[i]]]
+    return out
 
 
 def any_of_row(start: AnyArray, flags: Flags) -> Flags:

@@ -8,12 +8,12 @@ from typing import Protocol
 
 import numpy as np
 
-from reticula.core.arrays import AnyArray, Floats, Indices, as_readonly, flat_rows, starts_from_sizes
+from reticula.core.arrays import AnyArray, Floats, Indices, as_readonly, flat_rows, rows_at, starts_from_sizes
 from reticula.core.geometry.mesh.attribute import Attribute
 from reticula.core.geometry.mesh.topology import Topology
 from reticula.core.jit import kernel, parallel_kernel, prange
 
-__all__ = ["Blend", "SourceMap", "Weights", "edge_sources", "edges_along", "kept"]
+__all__ = ["Blend", "Patched", "SourceMap", "Weights", "edge_sources", "edges_along", "kept"]
 
 UNIT_LENGTH = ("normal", "rotation")
 """Well-known attributes that are normalised again after they were blended."""
@@ -66,6 +66,28 @@ class Weights:
         """Return the weighted sums of ``values (M, ...)``, ``(N, ...)``."""
         flat = flat_rows(values)
         return _apply(self.start, self.column, self.value, flat).reshape(len(self.start) - 1, *values.shape[1:])
+
+
+@dataclass(frozen=True, eq=False)
+class Patched:
+    """Copies of ``index (N,)``, but for some rows ``at (K,)`` that lie between two sources each:
+    ``(1 - share) * first + share * second``.
+    """
+
+    index: Indices
+    at: AnyArray
+    first: AnyArray
+    second: AnyArray
+    share: Floats
+
+    def apply(self, values: AnyArray) -> Floats:
+        """Return the values ``(N, ...)`` of ``values (M, ...)``."""
+        flat = flat_rows(values)
+        out = rows_at(flat, self.index)
+        out += 0.0  # no zeros below zero, as in sums
+        share = self.share[:, None]
+        out[self.at] = 0.0 + (1.0 - share) * rows_at(flat, self.first) + share * rows_at(flat, self.second)
+        return out.reshape(len(out), *values.shape[1:])
 
 
 @parallel_kernel
