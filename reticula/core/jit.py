@@ -25,7 +25,7 @@ else:
             return range(*limits)
 
 
-__all__ = ["inline", "inline_unkept", "intrinsic", "kernel", "parallel_kernel", "prange"]
+__all__ = ["inline", "inline_making", "inline_unkept", "intrinsic", "kernel", "parallel_kernel", "prange"]
 
 Function = TypeVar("Function", bound=Callable[..., Any])
 Wrap = Callable[[FunctionType], Any]
@@ -91,7 +91,7 @@ def _compiled(**options: Any) -> Wrap:
     def wrap(function: FunctionType) -> Any:
         import numba
 
-        return numba.njit(**{"cache": True, "nogil": True, **options})(function)
+        return numba.njit(**{"cache": True, "nogil": True, "_nrt": True, **options})(function)
 
     return wrap
 
@@ -113,12 +113,21 @@ def parallel_kernel(function: Function) -> Function:
 
 
 def inline(function: Function) -> Function:
-    """Compile a small function that other kernels call; errors become IEEE results, as in NumPy."""
+    """Compile a small function that other kernels call; errors become IEEE results, as in NumPy.
+
+    It reads and writes arrays that it is given, and neither makes nor returns any: nobody counts references in it,
+    which would take longer than what most of them do (two atomic steps for each array of each tuple).
+    """
+    return cast(Function, Kernel(cast(FunctionType, function), _compiled(error_model="numpy", _nrt=False)))
+
+
+def inline_making(function: Function) -> Function:
+    """Compile like :func:`inline` what makes arrays, returns some, or calls what returns some."""
     return cast(Function, Kernel(cast(FunctionType, function), _compiled(error_model="numpy")))
 
 
 def inline_unkept(function: Function) -> Function:
-    """Compile like :func:`inline`, but keep nothing on disk: functions that call themselves cannot be kept."""
+    """Compile like :func:`inline_making`, but keep nothing on disk: functions that call themselves cannot be kept."""
     return cast(Function, Kernel(cast(FunctionType, function), _compiled(error_model="numpy", cache=False)))
 
 

@@ -9,7 +9,7 @@ from pathlib import Path
 import pytest
 
 CORE = Path(__file__).resolve().parents[2] / "reticula" / "core"
-COMPILED = {"kernel", "parallel_kernel", "inline"}
+COMPILED = {"kernel", "parallel_kernel", "inline", "inline_making"}
 MOST_ARGUMENTS, MOST_RESULTS, MOST_LINES = 6, 3, 80
 
 

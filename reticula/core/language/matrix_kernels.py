@@ -5,7 +5,7 @@ from __future__ import annotations
 import numpy as np
 
 from reticula.core.arrays import Floats
-from reticula.core.jit import inline, kernel
+from reticula.core.jit import inline, inline_making, kernel
 
 __all__ = ["determinant3", "determinant4", "determinants", "inverse3", "inverse4", "inverses"]
 
@@ -34,7 +34,7 @@ def inverse3(*values: float) -> tuple[float, ...]:
     )
 
 
-@inline
+@inline_making
 def _square(values: tuple[float, ...]) -> Floats:
     m = np.empty((4, 4))
     for k in range(16):
@@ -42,12 +42,12 @@ def _square(values: tuple[float, ...]) -> Floats:
     return m
 
 
-@inline
+@inline_making
 def determinant4(*values: float) -> float:
     return np.linalg.det(_square(values))
 
 
-@inline
+@inline_making
 def inverse4(*values: float) -> tuple[float, ...]:
     m = _square(values)
     n = np.zeros((4, 4))

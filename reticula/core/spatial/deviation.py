@@ -9,7 +9,7 @@ import numpy as np
 from reticula.core.arrays import Flags, Floats, Indices
 from reticula.core.geometry.measure.triangles import halves, longest_edges, triangles
 from reticula.core.geometry.mesh.geo import Geo
-from reticula.core.jit import inline, parallel_kernel, prange
+from reticula.core.jit import inline, inline_making, parallel_kernel, prange
 from reticula.core.spatial.sheet_distance import Sheet, sheet_distance, sheet_of
 from reticula.core.spatial.surface import Surface, closest_weights, surface_of
 
@@ -62,7 +62,7 @@ def _distance(at: Floats, t: Floats) -> float:
     return np.sqrt(total)
 
 
-@inline
+@inline_making
 def _even_share(a: Floats, b: Floats, one: Floats, other: Floats, limit: float) -> float:
     """Where from ``a`` to ``b`` two triangles are equally far, ``one`` being closer at ``a``, ``other`` at ``b``; or
     any place that both serve within the limit.

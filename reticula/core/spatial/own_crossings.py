@@ -58,10 +58,11 @@ def _clip(t: Floats, n: Floats, p: Floats, q: Floats) -> tuple[float, float]:
     low, high = 0.0, 1.0
     for i in range(3):
         a, b = t[i], t[(i + 1) % 3]
-        inward = np.cross(n, b - a)
-        s = inward[0] * (p[0] - a[0]) + inward[1] * (p[1] - a[1]) + inward[2] * (p[2] - a[2])
-        e = inward[0] * (q[0] - a[0]) + inward[1] * (q[1] - a[1]) + inward[2] * (q[2] - a[2])
-        length = np.sqrt(inward[0] * inward[0] + inward[1] * inward[1] + inward[2] * inward[2])
+        ux, uy, uz = b[0] - a[0], b[1] - a[1], b[2] - a[2]
+        x, y, z = n[1] * uz - n[2] * uy, n[2] * ux - n[0] * uz, n[0] * uy - n[1] * ux
+        s = x * (p[0] - a[0]) + y * (p[1] - a[1]) + z * (p[2] - a[2])
+        e = x * (q[0] - a[0]) + y * (q[1] - a[1]) + z * (q[2] - a[2])
+        length = np.sqrt(x * x + y * y + z * z)
         slack = 1e-12 * length * length
         s, e = s + slack, e + slack
         if s < 0.0 and e < 0.0:

@@ -9,7 +9,7 @@ import numpy as np
 from reticula.core.arrays import Floats, Indices
 from reticula.core.geometry.measure.triangles import triangles
 from reticula.core.geometry.mesh.geo import Geo, once_per_geo
-from reticula.core.jit import inline
+from reticula.core.jit import inline, inline_making
 
 __all__ = ["Sheet", "sheet_distance", "sheet_of"]
 
@@ -72,7 +72,7 @@ def _flattened(cell: Floats, axes: Floats, t: Floats, out: Floats) -> None:
                 out[c, w] += axes[w, k] * (t[c, k] - cell[0, k])
 
 
-@inline
+@inline_making
 def _frame(cell: Floats, axes: Floats) -> bool:
     """Write a frame whose third axis is the normal of a cell; false if it has none."""
     a, b = cell[1] - cell[0], cell[2] - cell[0]
@@ -118,7 +118,8 @@ def _goes_on(sheet: Sheet, room: tuple[Floats, Floats, Floats, Floats, Floats], 
             within += 1
     if within == 3:
         return -1
-    other[0], other[1] = one, end
+    for i in range(flat.shape[1]):
+        other[0, i], other[1, i] = one[i], end[i]
     if _outside(cell, other, 2, margin):
         return -1
     there = sheet.beside[t, e]
@@ -131,7 +132,7 @@ def _goes_on(sheet: Sheet, room: tuple[Floats, Floats, Floats, Floats, Floats], 
     return -2
 
 
-@inline
+@inline_making
 def sheet_distance(sheet: Sheet, corner: Floats, start: int, limit: float, margin: float) -> bool:
     """Return whether a cell ``corner (3, 3)`` is within a limit of the sheet around the triangle ``start``.
 

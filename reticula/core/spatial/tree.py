@@ -12,7 +12,7 @@ from typing import NamedTuple
 import numpy as np
 
 from reticula.core.arrays import Floats, Indices
-from reticula.core.jit import inline, kernel
+from reticula.core.jit import inline, inline_making, kernel
 
 __all__ = ["Tree", "build_tree"]
 
@@ -58,7 +58,7 @@ def _area(box: Floats) -> float:
     return x * y + y * z + z * x
 
 
-@inline
+@inline_making
 def _split(low: Floats, high: Floats, middle: Floats, order: Indices, first: int, last: int) -> int:
     """Partition ``order[first:last]`` and return where the second half begins."""
     least, most = np.full(3, np.inf), np.full(3, -np.inf)

@@ -10,7 +10,7 @@ from reticula.core.arrays import Floats, Indices
 from reticula.core.geometry.measure.areas import face_normals
 from reticula.core.geometry.mesh.geo import Geo
 from reticula.core.geometry.planar.crossing_limits import plane_axes
-from reticula.core.jit import inline, kernel
+from reticula.core.jit import inline_making, kernel
 
 __all__ = ["pair_corners"]
 
@@ -25,7 +25,7 @@ class _Fans(NamedTuple):
     face: Indices
 
 
-@inline
+@inline_making
 def _turn(positions: Floats, fans: _Fans, normals: Floats, c: int, axes: Floats, along: Floats) -> float:
     """The angle at which the face of corner ``c`` leaves its edge, seen along the edge, in radians."""
     n = normals[fans.face[c]]

@@ -9,12 +9,12 @@ from reticula.core.geometry.mesh.adjacency import find_root, join_across
 from reticula.core.geometry.mesh.carry import carry
 from reticula.core.geometry.mesh.geo import Geo
 from reticula.core.geometry.mesh.source_maps import edges_along, kept
-from reticula.core.jit import inline, kernel
+from reticula.core.jit import inline_making, kernel
 
 __all__ = ["split_all", "split_along_edges", "split_between_fans"]
 
 
-@inline
+@inline_making
 def _points_of_fans(parent: Indices, corner_point: Indices, touched: Flags, held: Flags) -> tuple[Indices, Indices]:
     """New point of each corner, and the source point of each point that is added: one for each tree of corners.
 

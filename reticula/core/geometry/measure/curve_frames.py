@@ -7,7 +7,7 @@ from typing import NamedTuple
 import numpy as np
 
 from reticula.core.arrays import Flags, Floats, Indices
-from reticula.core.jit import inline, parallel_kernel, prange
+from reticula.core.jit import inline, inline_making, parallel_kernel, prange
 
 __all__ = ["curve_frames"]
 
@@ -51,7 +51,7 @@ def _cross(t: Floats, n: Floats) -> tuple[float, float, float]:
     return t[1] * n[2] - t[2] * n[1], t[2] * n[0] - t[0] * n[2], t[0] * n[1] - t[1] * n[0]
 
 
-@inline
+@inline_making
 def _tangents(curve: _Curve, tangent: Floats, cosine: Floats) -> None:
     """Write the direction that halves the bend at each point, and the cosine of half the bend."""
     first, last, closed = curve.first, curve.last, curve.closed
@@ -95,7 +95,7 @@ def _first_normal(t: Floats, up: Floats, out: Floats) -> None:
     _unit3(out)
 
 
-@inline
+@inline_making
 def _carry_normals(curve: _Curve, tangent: Floats, normal: Floats, v: Floats) -> float:
     """Carry the first normal along by double reflection; ``v`` gets the last one. Returns the length of the curve."""
     first, last = curve.first, curve.last
@@ -128,7 +128,7 @@ def _carry_normals(curve: _Curve, tangent: Floats, normal: Floats, v: Floats) ->
     return along
 
 
-@inline
+@inline_making
 def _spread_twist(curve: _Curve, tangent: Floats, normal: Floats, v: Floats, along: float) -> None:
     """Turn the normals of a closed curve so that the one that comes back meets the first, evenly along the length."""
     first, last = curve.first, curve.last

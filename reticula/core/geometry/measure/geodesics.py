@@ -11,7 +11,7 @@ from reticula.core.arrays import Flags, Floats, Indices
 from reticula.core.geometry.measure.triangles import triangles
 from reticula.core.geometry.mesh.adjacency import group_by
 from reticula.core.geometry.mesh.geo import Geo, once_per_geo
-from reticula.core.jit import inline, kernel
+from reticula.core.jit import inline, inline_making, kernel
 
 __all__ = ["geodesic_distances"]
 
@@ -25,7 +25,7 @@ def _sift_up(heap: Indices, key: Floats, at: int) -> None:
         at = up
 
 
-@inline
+@inline_making
 def _push(heap: Indices, key: Floats, count: int, point: int, distance: float) -> tuple[Indices, Floats, int]:
     """Put a point into the heap, which doubles when it is full."""
     if count == len(heap):

@@ -58,7 +58,9 @@ def _pack(face: Indices, alive: Flags, seen: Flags, count: int) -> int:
     kept = 0
     for k in range(count):
         if alive[k]:
-            face[kept], seen[kept], alive[kept] = face[k], seen[k], True
+            for i in range(3):
+                face[kept, i] = face[k, i]
+            seen[kept], alive[kept] = seen[k], True
             kept += 1
     for k in range(kept, count):
         alive[k] = False

@@ -14,7 +14,7 @@ import numpy as np
 from reticula.core.arrays import Floats, Indices
 from reticula.core.geometry.mesh.adjacency import group_by
 from reticula.core.geometry.planar.crossing_limits import plane_axes
-from reticula.core.jit import inline, parallel_kernel, prange
+from reticula.core.jit import inline, inline_making, parallel_kernel, prange
 
 __all__ = ["cut_polygons"]
 
@@ -63,7 +63,7 @@ class _Ring(NamedTuple):
     grid: _Grid
 
 
-@inline
+@inline_making
 def _grid_of(p: Floats, point: Indices, n: Floats) -> _Grid:
     """A grid with about one corner per cell; none for small polygons."""
     size = len(point)
@@ -119,7 +119,7 @@ def _note_turn(p: Floats, ring: _Ring, i: int, n: Floats) -> None:
         ring.left[0] = last + 2
 
 
-@inline
+@inline_making
 def _ring_of(p: Floats, point: Indices, n: Floats) -> _Ring:
     size = len(point)
     step = np.arange(size).astype(np.int32)

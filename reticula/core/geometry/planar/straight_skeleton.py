@@ -23,7 +23,7 @@ from reticula.core.geometry.planar.wavefront import (
     new_wave,
     position,
 )
-from reticula.core.jit import inline, kernel
+from reticula.core.jit import inline, inline_making, kernel
 
 __all__ = ["ShrunkFaces", "shrink_faces"]
 
@@ -72,7 +72,7 @@ def _make_one(wave: Wave, a: int, b: int) -> None:
             wave.events.same[one] = two
 
 
-@inline
+@inline_making
 def _stop(wave: Wave, far: float) -> Indices:
     """End all corners where they are now; returns per corner of the wave the node it ended at, -1 if it was gone."""
     last = wave.used[VERTICES]
@@ -101,7 +101,7 @@ def _stop(wave: Wave, far: float) -> Indices:
     return ends
 
 
-@inline
+@inline_making
 def _swept(wave: Wave, sides: tuple[Indices, Indices], edge: int, chain: Indices) -> int:
     """Write the nodes around the area an edge swept, its own ends first; returns how many, 0 if they do not close.
 
@@ -167,7 +167,7 @@ def _write(room: _Room, wave: Wave, nodes: Indices, number: Indices, first: int,
     return at
 
 
-@inline
+@inline_making
 def _collect(wave: Wave, ends: Indices, face: int, first: int, room: _Room) -> bool:
     """Write what has become of a face; returns whether the areas add up, else nothing is kept."""
     before = room.used.copy()
@@ -216,7 +216,7 @@ def _collect(wave: Wave, ends: Indices, face: int, first: int, room: _Room) -> b
     return True
 
 
-@inline
+@inline_making
 def _new_room(corners: int, faces: int) -> _Room:
     """Room for what ``corners`` of ``faces`` may become at most."""
     most = 8 * corners + 16 * faces
@@ -234,7 +234,7 @@ def _new_room(corners: int, faces: int) -> _Room:
     return _Room(made, np.zeros(5, np.int64))
 
 
-@inline
+@inline_making
 def _trimmed(room: _Room) -> ShrunkFaces:
     """What is filled of a result."""
     made, used = room

@@ -8,7 +8,7 @@ import numpy as np
 
 from reticula.core.arrays import Flags, Floats, Indices
 from reticula.core.geometry.mesh.adjacency import find_root
-from reticula.core.jit import inline
+from reticula.core.jit import inline, inline_making
 
 __all__ = ["Events", "Wave", "close_vertex", "move_inwards", "new_wave", "position"]
 
@@ -56,7 +56,7 @@ class Wave(NamedTuple):
     events: Events
 
 
-@inline
+@inline_making
 def new_wave(flat: Floats, height: Floats) -> Wave:
     """The polygon with corners ``flat (n, 2)`` at time 0; edges without length are left out."""
     n = len(flat)
@@ -172,7 +172,7 @@ def close_vertex(wave: Wave, v: int, node: int) -> None:
     _add_half(wave, wave.link[v, RIGHT], node, begin)
 
 
-@inline
+@inline_making
 def _vanish(wave: Wave, v: int, now: float) -> None:
     """A part of two corners has no area left: its two edges meet in a ridge between them."""
     w = wave.link[v, AFTER]
@@ -199,7 +199,7 @@ def _join(wave: Wave, a: int, b: int) -> None:
     wave.link[b, BEFORE] = a
 
 
-@inline
+@inline_making
 def _merge(wave: Wave, i: int, j: int, now: float, flat: Place) -> None:
     """The edge between corners ``i`` and ``j`` is used up: both become one."""
     height = 0.5 * (wave.at[i, HEIGHT] + wave.at[j, HEIGHT])
@@ -217,7 +217,7 @@ def _merge(wave: Wave, i: int, j: int, now: float, flat: Place) -> None:
         _look_ahead(wave, v, now)
 
 
-@inline
+@inline_making
 def _split(wave: Wave, v: int, now: float) -> None:
     """Corner ``v`` has reached another edge: the part comes apart there."""
     k, j = wave.link[v, SPLIT_FROM], wave.link[v, SPLIT_TO]
@@ -327,7 +327,7 @@ def _time_edge(wave: Wave, v: int, now: float) -> None:
     wave.due[v] = min(when, wave.at[v, SPLIT_TIME])
 
 
-@inline
+@inline_making
 def move_inwards(wave: Wave, far: float) -> float:
     """Let all edges go ``far`` in m, one event after the other; returns how far they came, -1 where it went wrong.
 
@@ -363,7 +363,7 @@ def move_inwards(wave: Wave, far: float) -> float:
     return -1.0
 
 
-@inline
+@inline_making
 def _unfold(wave: Wave, v: int, now: float) -> None:
     """The edges beside ``v`` lie on each other: the shorter is used up at once."""
     before, after = wave.link[v, BEFORE], wave.link[v, AFTER]

@@ -7,7 +7,7 @@ from typing import NamedTuple
 import numpy as np
 
 from reticula.core.arrays import Floats, Indices, Ints
-from reticula.core.jit import inline
+from reticula.core.jit import inline, inline_making
 
 __all__ = ["EdgeHeap", "is_in_heap", "make_heap", "move_in_heap", "remove_from_heap", "sink_top"]
 
@@ -21,7 +21,7 @@ class EdgeHeap(NamedTuple):
     size: Ints
 
 
-@inline
+@inline_making
 def make_heap(cost: Floats) -> EdgeHeap:
     """Return a heap of all edges."""
     count = len(cost)

@@ -9,7 +9,7 @@ import numpy as np
 from reticula.core.arrays import Flags, Indices
 from reticula.core.geometry.mesh.adjacency import find_root, group_by, join_across, join_roots
 from reticula.core.geometry.mesh.topology import Topology
-from reticula.core.jit import inline, kernel
+from reticula.core.jit import inline, inline_making, kernel
 
 __all__ = ["ExtrusionTopology", "plan_extrusion"]
 
@@ -76,7 +76,7 @@ def _join_along_edges(mesh: _Mesh, parent: Indices, wall: Flags) -> None:
             wall[leader] = True
 
 
-@inline
+@inline_making
 def _number_roots(mesh: _Mesh, parent: Indices, uses: Indices) -> tuple[Indices, int]:
     """Number the groups of chosen corners in order; ``uses`` counts their corners at the root. Returns how many too."""
     number = np.full(len(parent), -1, np.int32)
@@ -92,7 +92,7 @@ def _number_roots(mesh: _Mesh, parent: Indices, uses: Indices) -> tuple[Indices,
     return number, total
 
 
-@inline
+@inline_making
 def _regions(mesh: _Mesh, number: Indices, total: int) -> Indices:
     """Number the connected parts of the raised points."""
     group = np.arange(total).astype(np.int32)

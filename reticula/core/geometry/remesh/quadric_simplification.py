@@ -20,7 +20,7 @@ from reticula.core.geometry.remesh.edge_heap import (
     sink_top,
 )
 from reticula.core.geometry.remesh.quadrics import add_plane, best_position
-from reticula.core.jit import inline, kernel
+from reticula.core.jit import inline, inline_making, kernel
 
 __all__ = ["Collapsed", "Limits", "TriangleMesh", "collapse_edges"]
 
@@ -108,7 +108,7 @@ def _length(n: Floats) -> float:
     return np.sqrt(n[0] * n[0] + n[1] * n[1] + n[2] * n[2])
 
 
-@inline
+@inline_making
 def _quadrics(pos: Floats, mesh: TriangleMesh, border_weight: float) -> tuple[Floats, Floats]:
     """The quadric of each point ``(P, 10)``, and twice the area of the triangles around it ``(P,)``."""
     corners = mesh.triangle
@@ -146,7 +146,7 @@ def _add_border(
         add_plane(q, v, (bx, by, bz, o), border_weight * size * size)
 
 
-@inline
+@inline_making
 def _begin(positions: Floats, mesh: TriangleMesh, border_weight: float) -> _State:
     """A mesh before its first collapse."""
     points, faces = len(positions), len(mesh.triangle)
@@ -336,6 +336,33 @@ def _follow_leaders(leader: Indices) -> None:
         leader[p] = r
 
 
+@inline
+def _collapse(s: _State, edges: EdgeHeap, room: _Scratch, limits: Limits) -> None:
+    """Collapse the cheapest edge until a limit is reached."""
+    left = len(s.tri)
+    while left > limits.triangles and edges.size[0] > 0:
+        e = edges.heap[0]
+        if edges.cost[e] == np.inf:
+            break
+        p, r = s.ends[e, 0], s.ends[e, 1]
+        if s.leader[p] != p or s.leader[r] != r or p == r:
+            remove_from_heap(edges, e)
+            continue
+        weight = (s.area[p] + s.area[r]) / 3.0
+        if limits.error < np.inf and np.sqrt(edges.cost[e] / max(weight, 1e-300)) > limits.error:
+            break
+        if s.fixed[r]:
+            p, r = r, p
+        best_position(s.quadric, s.pos, p, r, s.fixed, room.at)
+        if not _keeps_topology(s, p, r, room) or _turns_over(s, p, r, room) or _turns_over(s, r, p, room):
+            edges.cost[e] = np.inf
+            sink_top(edges)
+            continue
+        left -= _merge(s, p, r, room.at)
+        remove_from_heap(edges, e)
+        _renew_edges(s, p, edges, room)
+
+
 @kernel
 def collapse_edges(positions: Floats, mesh: TriangleMesh, limits: Limits) -> Collapsed:
     """Collapse edges, the cheapest first, until a limit is reached or no edge can be collapsed any more."""
@@ -354,27 +381,6 @@ def collapse_edges(positions: Floats, mesh: TriangleMesh, limits: Limits) -> Col
     for e in range(len(cost)):
         cost[e] = _cost(s, s.ends[e, 0], s.ends[e, 1], room.at)
     edges = make_heap(cost)
-    left = len(mesh.triangle)
-    while left > limits.triangles and edges.size[0] > 0:
-        e = edges.heap[0]
-        if cost[e] == np.inf:
-            break
-        p, r = s.ends[e, 0], s.ends[e, 1]
-        if s.leader[p] != p or s.leader[r] != r or p == r:
-            remove_from_heap(edges, e)
-            continue
-        weight = (s.area[p] + s.area[r]) / 3.0
-        if limits.error < np.inf and np.sqrt(cost[e] / max(weight, 1e-300)) > limits.error:
-            break
-        if s.fixed[r]:
-            p, r = r, p
-        best_position(s.quadric, s.pos, p, r, s.fixed, room.at)
-        if not _keeps_topology(s, p, r, room) or _turns_over(s, p, r, room) or _turns_over(s, r, p, room):
-            cost[e] = np.inf
-            sink_top(edges)
-            continue
-        left -= _merge(s, p, r, room.at)
-        remove_from_heap(edges, e)
-        _renew_edges(s, p, edges, room)
+    _collapse(s, edges, room, limits)
     _follow_leaders(s.leader)
     return Collapsed(s.pos, s.tri, s.leader, s.alive)

@@ -50,13 +50,11 @@ def raise_faces(shape: Topology, raised: ExtrusionTopology, rings: Rings, bases:
     at each of its walls, and reversed copies of the faces ``bases`` below.
     """
     mesh = _Mesh(shape.face_start, shape.corner_point, shape.corner_next, shape.corner_face)
-    return RaisedFaces(*_written(mesh, raised.number, raised.wall, rings, bases.astype(np.int32)))
+    return _written(mesh, raised.number, raised.wall, rings, bases.astype(np.int32))
 
 
 @parallel_kernel
-def _written(
-    mesh: _Mesh, number: Indices, wall: Indices, rings: Rings, bases: Indices
-) -> tuple[Indices, Indices, Indices, Indices]:
+def _written(mesh: _Mesh, number: Indices, wall: Indices, rings: Rings, bases: Indices) -> RaisedFaces:
     faces, corners, walls = len(mesh.face_start) - 1, len(mesh.corner_point), len(wall)
     quads = walls * rings.divisions
     under = 0
@@ -100,4 +98,4 @@ def _written(
             point[at], source[at] = mesh.corner_point[c], c
             at += 1
     start[len(face_source)] = at
-    return start, point, face_source, source
+    return RaisedFaces(start, point, face_source, source)

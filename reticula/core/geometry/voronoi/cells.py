@@ -15,8 +15,8 @@ from reticula.core.arrays import Floats, Indices, Ints
 from reticula.core.geometry.measure.areas import face_normals
 from reticula.core.geometry.mesh.geo import Geo
 from reticula.core.geometry.voronoi.diagram import Diagram
-from reticula.core.growing import with_room
-from reticula.core.jit import inline, kernel
+from reticula.core.growing import copy_row, with_room
+from reticula.core.jit import inline, inline_making, kernel
 
 __all__ = ["Fragments", "fragments", "fragments_in"]
 
@@ -111,7 +111,7 @@ class _Polygon(NamedTuple):
     along: Indices
 
 
-@inline
+@inline_making
 def _room_for_polygon(most: int, width: int) -> _Polygon:
     return _Polygon(
         np.empty((most, 5), np.int64),
@@ -129,7 +129,9 @@ def _set_name(name: Ints, k: int, kind: int, of: tuple[int, int, int, int]) -> N
 
 @inline
 def _copy_corner(source: _Polygon, k: int, target: _Polygon, at: int) -> None:
-    target.name[at], target.place[at], target.share[at] = source.name[k], source.place[k], source.share[k]
+    copy_row(source.name, k, target.name, at)
+    copy_row(source.place, k, target.place, at)
+    copy_row(source.share, k, target.share, at)
     target.beyond[at], target.along[at] = source.beyond[k], source.along[k]
 
 
@@ -182,7 +184,7 @@ def _meet_edge(mesh: _Mesh, cells: _Cells, e: int, pair: tuple[int, int], out: _
         out.place[at, w] = pos[u, w] + g * (pos[v, w] - pos[u, w])
 
 
-@inline
+@inline_making
 def _meet_in_face(mesh: _Mesh, cells: _Cells, f: int, three: tuple[int, int, int], guess: Floats) -> None:
     """Work out where three cells meet in a face, relative to its first point; where they hardly do, ``guess`` stays."""
     a, b, c = three
@@ -200,9 +202,7 @@ def _meet_in_face(mesh: _Mesh, cells: _Cells, f: int, three: tuple[int, int, int
 
 
 class _Step(NamedTuple):
-    """One cut: face ``f`` by the bisector of the cells ``pair``; ``sides`` of the polygon, and on which side each
-    corner lies.
-    """
+    """One cut: face ``f`` by the bisector of the cells ``pair``; ``sides`` of the polygon, the side of each corner."""
 
     f: int
     pair: tuple[int, int]
@@ -210,7 +210,7 @@ class _Step(NamedTuple):
     value: Floats
 
 
-@inline
+@inline_making
 def _cut(mesh: _Mesh, cells: _Cells, step: _Step, source: _Polygon, out: _Polygon) -> int:
     """Keep the first cell's side of a polygon; returns how many sides that has.
 
@@ -248,7 +248,7 @@ def _cut(mesh: _Mesh, cells: _Cells, step: _Step, source: _Polygon, out: _Polygo
     return made
 
 
-@inline
+@inline_making
 def _part_in_cell(
     mesh: _Mesh, cells: _Cells, at: tuple[int, int], room: tuple[_Polygon, _Polygon], value: Floats
 ) -> int:
@@ -269,7 +269,7 @@ def _part_in_cell(
     return sides
 
 
-@inline
+@inline_making
 def _longer(polygon: _Polygon, needed: int) -> _Polygon:
     """The same corners with room for as many as are ``needed``."""
     return _Polygon(
@@ -291,14 +291,14 @@ class _Found(NamedTuple):
     used: Ints
 
 
-@inline
+@inline_making
 def _nothing_found(width: int) -> _Found:
     start = np.zeros(256, np.int64)
     cell, face = np.empty(256, np.int32), np.empty(256, np.int32)
     return _Found(_room_for_polygon(1024, width), start, cell, face, np.zeros(2, np.int64))
 
 
-@inline
+@inline_making
 def _with_fragment(found: _Found, polygon: _Polygon, sides: int, cell: int, face: int) -> _Found:
     """Add a fragment, with more room where there is none left."""
     corners, start, cells, faces, used = found
@@ -313,7 +313,7 @@ def _with_fragment(found: _Found, polygon: _Polygon, sides: int, cell: int, face
     return _Found(corners, start, cells, faces, used)
 
 
-@inline
+@inline_making
 def _as_fragments(found: _Found) -> Fragments:
     corners, start, cell, face, used = found
     count, at = used[0], used[1]

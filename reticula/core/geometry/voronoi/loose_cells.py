@@ -10,7 +10,7 @@ from reticula.core.arrays import AnyArray, Flags, Floats, Indices, Ints, starts_
 from reticula.core.equal_rows import unique_rows
 from reticula.core.geometry.voronoi.diagram import FAR, Diagram
 from reticula.core.growing import with_room
-from reticula.core.jit import inline, kernel
+from reticula.core.jit import inline_making, kernel
 
 __all__ = ["LooseCells", "loose_cells", "select_neighbours"]
 
@@ -47,7 +47,7 @@ class _Edges(NamedTuple):
     ends: Floats
 
 
-@inline
+@inline_making
 def _clip_line(n: Floats, h: Floats, pair: tuple[int, int], far: float, out: Floats) -> tuple[int, int]:
     """Cut the line in which two of the planes ``n (K, 3) · x = h (K,)`` meet down to where no other keeps it out.
 

@@ -28,7 +28,7 @@ import math
 
 import numpy as np
 
-from reticula.core.jit import inline, inline_unkept
+from reticula.core.jit import inline_making, inline_unkept
 from reticula.core.geometry.mesh.identity import name_of_number, random_of_name
 from reticula.core.language.noise import cell_distance, cell_label, octaves_at
 from reticula.core.language.compiled.runtime import (
@@ -90,7 +90,7 @@ class _ProgramEmitter(ExpressionEmitter, MakingEmitter):
         source = source.replace("{CONTEXT}", ", ".join(self.context()))
         kept = not calls_itself(self.program)
         if not kept:
-            source = source.replace("@inline\n", "@inline_unkept\n")
+            source = source.replace("@inline_making\n", "@inline_unkept\n")
         return Emitted(
             source,
             self.bind.arguments,
@@ -113,7 +113,7 @@ class _ProgramEmitter(ExpressionEmitter, MakingEmitter):
         owns = [name for values, written, _ in self.bind.owns.values() for name in (values, written)]
         names = [*FIXED, *(column.name for column in self.columns), *owns, *self.bind.arguments]
         lines = [
-            "@inline",
+            "@inline_making",
             f"def kernel({', '.join(names)}):",
             *(f"    {name} = {made}" for name, made in SCRATCH.items()),
             *(f"    {line}" for line in self.kept_arrays),
@@ -142,7 +142,7 @@ class _ProgramEmitter(ExpressionEmitter, MakingEmitter):
         else:
             self.out.add("raise Exception")
         head = f"def {function_name(routine.name)}(i, depth, {', '.join(['{CONTEXT}', *parameters])}):"
-        return "\n".join(["@inline", head, *self.out.lines])
+        return "\n".join(["@inline_making", head, *self.out.lines])
 
     # ---- logs
 

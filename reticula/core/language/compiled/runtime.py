@@ -12,7 +12,7 @@ import math
 import numpy as np
 
 from reticula.core.arrays import AnyArray, Floats, Ints
-from reticula.core.jit import inline, intrinsic
+from reticula.core.jit import inline, inline_making, intrinsic
 from reticula.core.language.functions.symbols import OVERFLOW
 from reticula.core.language.limits import MOST_CALLS_DEEP, MOST_ITEMS
 
@@ -206,7 +206,7 @@ def room_for(count: int, err: Ints, place: int) -> int:
     return max(count, 0)
 
 
-@inline
+@inline_making
 def grown(items: AnyArray, count: int, err: Ints, place: int) -> AnyArray:
     """A list's room, larger if it is full."""
     if count < len(items):
@@ -218,7 +218,7 @@ def grown(items: AnyArray, count: int, err: Ints, place: int) -> AnyArray:
     return more
 
 
-@inline
+@inline_making
 def median_of(items: Floats, count: int) -> float:
     if count == 0:
         return 0.0

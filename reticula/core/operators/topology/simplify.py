@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import numpy as np
 
-from reticula.core.arrays import Flags, as_readonly
+from reticula.core.arrays import Flags, as_readonly, nonzero_rows, rows_at
 from reticula.core.diagnostics import note, warn
 from reticula.core.geometry import Geo, SourceMap, Topology, Weights, carry, kept
 from reticula.core.geometry.edit.face_triangles import triangulate_faces
@@ -179,7 +179,7 @@ def _collapsed(geo: Geo, mesh: TriangleMesh, seams: Flags, wanted: int, error: f
     limit = np.inf if error is None else error / size
     for _ in range(TRIES):
         left = collapse_edges(local, mesh, Limits(wanted, limit, BORDER_WEIGHT))
-        moved = (left.position != local).any(axis=1)
+        moved = nonzero_rows(left.position != local)
         places = np.where(moved[:, None], left.position * size + middle, geo.positions)
         made = _rebuilt(geo, left._replace(position=places), seams)
         if error is None or made is geo:
@@ -215,7 +215,7 @@ def _rebuilt(geo: Geo, left: Collapsed, seams: Flags) -> Geo:
         shape.instance_count,
     )
     moved = pos[points]
-    changed = np.flatnonzero((moved != geo.positions[points]).any(axis=1))
+    changed = np.flatnonzero(nonzero_rows(moved != rows_at(geo.positions, points)))
     blended = any(name != "position" for name in geo.attributes["point"])
     columns, values = np.repeat(points[:, None], 3, axis=1), np.tile([1.0, 0.0, 0.0], (len(points), 1))
     if blended and len(changed):
