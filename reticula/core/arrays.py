@@ -18,11 +18,8 @@ __all__ = [
     "as_rows",
     "flat_rows",
     "following_in_rows",
-    "nonzero_rows",
     "ragged_index",
-    "rows_at",
     "starts_from_sizes",
-    "unit",
 ]
 
 Floats = NDArray[np.float64]
@@ -64,19 +61,6 @@ def as_rows(values: AnyArray) -> AnyArray:
     return values.reshape(len(values), int(np.prod(values.shape[1:], dtype=np.int64)))
 
 
-def rows_at(values: AnyArray, index: AnyArray) -> AnyArray:
-    """Return ``values (N, ...)`` at the numbers ``index``: like indexing, and several times as fast for rows."""
-    return np.take(values, index, axis=0)
-
-
-def nonzero_rows(rows: AnyArray) -> Flags:
-    """Return which rows ``(N, k)`` hold anything but zeros ``(N,)``, column by column: rows are short."""
-    out = np.zeros(len(rows), bool)
-    for column in range(rows.shape[1]):
-        out |= rows[:, column] != 0
-    return out
-
-
 def ragged_index(start: AnyArray, rows: AnyArray) -> tuple[AnyArray, Indices]:
     """Return the flat indices of some ``rows`` of a ragged array, and the starts of the result.
 
@@ -99,9 +83,3 @@ def following_in_rows(start: AnyArray) -> AnyArray:
     filled = np.flatnonzero(start[1:] > start[:-1])
     out[start[1:][filled] - 1] = start[:-1][filled]
     return out
-
-
-def unit(vectors: Floats) -> Floats:
-    """Return vectors ``(N, k)`` scaled to length 1; those of length 0 stay 0."""
-    length = np.sqrt(np.einsum("ij,ij->i", vectors, vectors))[:, None]
-    return np.divide(vectors, length, out=np.zeros_like(vectors), where=length > 0)

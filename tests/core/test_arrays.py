@@ -4,15 +4,7 @@ import numpy as np
 from hypothesis import given
 from hypothesis import strategies as st
 
-from reticula.core.arrays import (
-    as_readonly,
-    as_rows,
-    flat_rows,
-    following_in_rows,
-    ragged_index,
-    starts_from_sizes,
-    unit,
-)
+from reticula.core.arrays import as_readonly, as_rows, flat_rows, following_in_rows, ragged_index, starts_from_sizes
 
 
 @given(st.lists(st.integers(0, 5), max_size=8), st.data())
@@ -33,10 +25,6 @@ def test_what_is_read_only_cannot_be_written() -> None:
 def test_rows_of_nothing_have_a_width() -> None:
     assert as_rows(np.zeros((0, 4, 4))).shape == (0, 16)
     assert flat_rows(np.zeros((2, 3), np.int32)).dtype == np.float64
-
-
-def test_vectors_without_length_stay() -> None:
-    assert unit(np.array([[0, 0, 0], [0, 3, 4.0]])).tolist() == [[0, 0, 0], [0, 0.6, 0.8]]
 
 
 def test_the_one_after_the_last_of_a_row_is_the_first() -> None:

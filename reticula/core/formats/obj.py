@@ -14,7 +14,7 @@ from itertools import pairwise
 
 import numpy as np
 
-from reticula.core.arrays import AnyArray, Floats, Indices, Ints, starts_from_sizes, unit
+from reticula.core.arrays import AnyArray, Floats, Indices, Ints, starts_from_sizes
 from reticula.core.diagnostics import note, warn
 from reticula.core.errors import FormatError
 from reticula.core.formats.format import Format
@@ -25,6 +25,7 @@ from reticula.core.geometry import Attribute, Geo, Topology
 from reticula.core.geometry.mesh.kinds import Kind
 from reticula.core.jit import kernel
 from reticula.core.language.reserved import readable_name
+from reticula.core.rows import unit
 
 __all__ = ["FORMAT", "read", "write"]
 

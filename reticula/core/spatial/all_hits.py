@@ -6,8 +6,9 @@ from typing import NamedTuple
 
 import numpy as np
 
-from reticula.core.arrays import Floats, Indices, starts_from_sizes, unit
+from reticula.core.arrays import Floats, Indices, starts_from_sizes
 from reticula.core.jit import inline, parallel_kernel, prange
+from reticula.core.rows import unit
 from reticula.core.spatial.surface import STACK, Places, Surface, enters, invert
 from reticula.core.spatial.tree import Tree
 

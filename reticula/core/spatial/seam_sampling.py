@@ -4,11 +4,12 @@ from __future__ import annotations
 
 import numpy as np
 
-from reticula.core.arrays import AnyArray, Flags, Floats, Ints, unit
+from reticula.core.arrays import AnyArray, Flags, Floats, Ints
 from reticula.core.geometry.measure.areas import face_centers
 from reticula.core.geometry.measure.triangles import triangles
 from reticula.core.geometry.mesh.geo import Geo
 from reticula.core.geometry.mesh.topology import Topology
+from reticula.core.rows import unit
 from reticula.core.spatial.face_sampling import sample_faces
 from reticula.core.spatial.sampling import sample_closest
 from reticula.core.spatial.surface import surface_of

@@ -8,11 +8,12 @@ from typing import NamedTuple
 
 import numpy as np
 
-from reticula.core.arrays import AnyArray, Flags, Floats, Indices, unit
+from reticula.core.arrays import AnyArray, Flags, Floats, Indices
 from reticula.core.errors import GeometryError
 from reticula.core.geometry.measure.triangles import triangles
 from reticula.core.geometry.mesh.geo import Geo, once_per_geo
 from reticula.core.jit import inline, parallel_kernel, prange
+from reticula.core.rows import unit
 from reticula.core.spans import span
 from reticula.core.spatial.kdtree import Place, Scratch, push_children
 from reticula.core.spatial.nearest_corner import FaceCorners, nearest_corners

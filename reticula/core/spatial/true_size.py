@@ -6,9 +6,10 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from reticula.core.arrays import AnyArray, Floats, unit
+from reticula.core.arrays import AnyArray, Floats
 from reticula.core.geometry.edit.placement import place_of
 from reticula.core.geometry.mesh.geo import Geo, once_per_geo
+from reticula.core.rows import unit
 
 __all__ = ["TrueSize", "true_size"]
 

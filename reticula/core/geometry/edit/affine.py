@@ -4,11 +4,12 @@ from __future__ import annotations
 
 import numpy as np
 
-from reticula.core.arrays import AnyArray, Flags, Floats, as_readonly, unit
+from reticula.core.arrays import AnyArray, Flags, Floats, as_readonly
 from reticula.core.geometry.edit.flip import flipped
 from reticula.core.geometry.mesh.attribute import Attribute
 from reticula.core.geometry.mesh.geo import Geo
 from reticula.core.geometry.mesh.kinds import Kind
+from reticula.core.rows import unit
 
 __all__ = ["affine_matrix", "apply_affine", "rotation_matrix"]
 

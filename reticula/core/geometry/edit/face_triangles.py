@@ -6,13 +6,14 @@ from typing import NamedTuple
 
 import numpy as np
 
-from reticula.core.arrays import AnyArray, Flags, Indices, ragged_index, rows_at
+from reticula.core.arrays import AnyArray, Flags, Indices, ragged_index
 from reticula.core.geometry.measure.areas import area_vectors
 from reticula.core.geometry.mesh.carry import Maps, carry
 from reticula.core.geometry.mesh.geo import Geo
 from reticula.core.geometry.mesh.source_maps import edges_along, kept
 from reticula.core.geometry.planar.ear_clipping import cut_polygons
 from reticula.core.jit import kernel
+from reticula.core.rows import rows_at
 
 __all__ = ["triangulate_faces"]
 

@@ -4,13 +4,14 @@ from __future__ import annotations
 
 import numpy as np
 
-from reticula.core.arrays import AnyArray, Flags, as_rows, ragged_index, unit
+from reticula.core.arrays import AnyArray, Flags, as_rows, ragged_index
 from reticula.core.geometry.edit.subset import subset
 from reticula.core.geometry.measure.seams import corner_seams, equal_values, joined_elements
 from reticula.core.geometry.mesh.carry import carry
 from reticula.core.geometry.mesh.geo import Geo
 from reticula.core.geometry.mesh.source_maps import edges_along, kept
 from reticula.core.geometry.planar.boundary_loops import segment_loops
+from reticula.core.rows import unit
 
 __all__ = ["equal_across", "flat_across", "merge_across", "without_straight_points"]
 

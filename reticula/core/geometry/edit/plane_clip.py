@@ -7,7 +7,7 @@ from typing import NamedTuple
 
 import numpy as np
 
-from reticula.core.arrays import AnyArray, Flags, Floats, rows_at
+from reticula.core.arrays import AnyArray, Flags, Floats
 from reticula.core.errors import GeometryError
 from reticula.core.geometry.edit.level_cut import cut_at_zero
 from reticula.core.geometry.edit.subset import subset
@@ -26,6 +26,7 @@ from reticula.core.geometry.planar.region_fill import (
     nest_oriented_loops,
     project_to_plane,
 )
+from reticula.core.rows import rows_at
 
 __all__ = ["ClippedHalf", "clip_half", "cut_by_plane", "faces_of_open_components"]
 

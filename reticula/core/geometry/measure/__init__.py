@@ -2,7 +2,6 @@
 the surface.
 """
 
-from reticula.core.arrays import unit
 from reticula.core.geometry.measure.areas import (
     area_vectors,
     corner_positions,
@@ -19,6 +18,7 @@ from reticula.core.geometry.measure.areas import (
     point_normals,
     row_means,
 )
+from reticula.core.rows import unit
 
 __all__ = [
     "area_vectors",

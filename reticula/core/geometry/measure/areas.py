@@ -4,9 +4,10 @@ from __future__ import annotations
 
 import numpy as np
 
-from reticula.core.arrays import Flags, Floats, Indices, rows_at, unit
+from reticula.core.arrays import Flags, Floats, Indices
 from reticula.core.geometry.mesh.geo import Geo, once_per_geo
 from reticula.core.jit import parallel_kernel, prange
+from reticula.core.rows import row_crosses, row_dots, row_lengths, rows_at, unit
 
 __all__ = [
     "area_vectors",
@@ -78,7 +79,7 @@ def area_vectors(geo: Geo) -> Floats:
 @once_per_geo
 def face_areas(geo: Geo) -> Floats:
     """Return the area of each face in m² ``(F,)``; of a bent one, that of its projection along its normal."""
-    return np.linalg.norm(area_vectors(geo), axis=1)
+    return row_lengths(area_vectors(geo))
 
 
 @once_per_geo
@@ -107,8 +108,8 @@ def corner_turns(geo: Geo) -> Floats:
     """
     shape = geo.topology
     at = rows_at(geo.positions, shape.corner_point)
-    ahead, back = at[shape.corner_next] - at, at[shape.corner_previous] - at
-    return np.asarray(np.einsum("ij,ij->i", np.cross(ahead, back), face_normals(geo)[shape.corner_face]))
+    ahead, back = rows_at(at, shape.corner_next) - at, rows_at(at, shape.corner_previous) - at
+    return row_dots(row_crosses(ahead, back), rows_at(face_normals(geo), shape.corner_face))
 
 
 @once_per_geo
@@ -178,7 +179,7 @@ def face_planarity(geo: Geo) -> Floats:
 def edge_lengths(geo: Geo) -> Floats:
     """Return the length of each edge in m ``(E,)``."""
     ends = rows_at(geo.positions, geo.topology.edges)
-    return np.linalg.norm(ends[:, 1] - ends[:, 0], axis=1)
+    return row_lengths(ends[:, 1] - ends[:, 0])
 
 
 @once_per_geo

@@ -4,8 +4,9 @@ from __future__ import annotations
 
 import numpy as np
 
-from reticula.core.arrays import AnyArray, Floats, following_in_rows, unit
+from reticula.core.arrays import AnyArray, Floats, following_in_rows
 from reticula.core.geometry.mesh.geo import Geo
+from reticula.core.rows import unit
 
 __all__ = ["curve_bends", "curve_turns"]
 

@@ -8,9 +8,10 @@ from typing import Any
 
 import numpy as np
 
-from reticula.core.arrays import AnyArray, Indices, as_readonly, ragged_index, rows_at, starts_from_sizes
+from reticula.core.arrays import AnyArray, Indices, as_readonly, ragged_index, starts_from_sizes
 from reticula.core.errors import GeometryError
 from reticula.core.geometry.mesh.attribute_types import AttributeType, attribute_type, guess_type
+from reticula.core.rows import rows_at
 
 __all__ = ["Attribute"]
 

@@ -12,8 +12,9 @@ from typing import Any, Literal
 
 import numpy as np
 
-from reticula.core.arrays import AnyArray, Flags, Floats, as_rows, nonzero_rows
+from reticula.core.arrays import AnyArray, Flags, Floats, as_rows
 from reticula.core.errors import GeometryError
+from reticula.core.rows import nonzero_rows
 
 __all__ = [
     "BLENDED",

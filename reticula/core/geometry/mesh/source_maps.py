@@ -8,10 +8,11 @@ from typing import Protocol
 
 import numpy as np
 
-from reticula.core.arrays import AnyArray, Floats, Indices, as_readonly, flat_rows, rows_at, starts_from_sizes
+from reticula.core.arrays import AnyArray, Floats, Indices, as_readonly, flat_rows, starts_from_sizes
 from reticula.core.geometry.mesh.attribute import Attribute
 from reticula.core.geometry.mesh.topology import Topology
 from reticula.core.jit import kernel, parallel_kernel, prange
+from reticula.core.rows import rows_at
 
 __all__ = ["Blend", "Patched", "SourceMap", "Weights", "edge_sources", "edges_along", "kept"]
 

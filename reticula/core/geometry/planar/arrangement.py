@@ -7,8 +7,9 @@ from dataclasses import dataclass
 import numpy as np
 import shapely
 
-from reticula.core.arrays import AnyArray, Floats, following_in_rows, unit
+from reticula.core.arrays import AnyArray, Floats, following_in_rows
 from reticula.core.geometry.planar.delaunay import triangulate_polygon
+from reticula.core.rows import unit
 
 __all__ = ["Parts", "arrange_segments"]
 

@@ -11,9 +11,10 @@ from typing import NamedTuple
 
 import numpy as np
 
-from reticula.core.arrays import AnyArray, Flags, Floats, Indices, unit
+from reticula.core.arrays import AnyArray, Flags, Floats, Indices
 from reticula.core.geometry.mesh.topology import Topology
 from reticula.core.jit import inline, kernel
+from reticula.core.rows import row_crosses, row_dots, row_lengths, rows_at, unit
 
 __all__ = ["BevelPlan", "bevel_plan", "slide_rates"]
 
@@ -261,10 +262,10 @@ def slide_rates(
     """
     edge, back = shape.corner_edge, shape.corner_edge[shape.corner_previous]
     out, into = cut[edge], cut[back]
-    place = positions[shape.corner_point]
-    ahead = unit(positions[shape.corner_point[shape.corner_next]] - place)
-    behind = unit(positions[shape.corner_point[shape.corner_previous]] - place)
-    sine = np.maximum(np.linalg.norm(np.cross(ahead, behind), axis=1), 0.2)
+    place = rows_at(positions, shape.corner_point)
+    ahead = unit(rows_at(place, shape.corner_next) - place)
+    behind = unit(rows_at(place, shape.corner_previous) - place)
+    sine = np.maximum(row_lengths(row_crosses(ahead, behind)), 0.2)
     end_out = 2 * edge + (shape.edges[edge, 0] != shape.corner_point)
     end_in = 2 * back + (shape.edges[back, 0] != shape.corner_point)
     total, count = np.zeros(2 * shape.edge_count), np.zeros(2 * shape.edge_count)
@@ -277,10 +278,10 @@ def slide_rates(
         slide[ends] = np.where(count[ends] > 0, slide[ends], 1.0)
     shrink = slide.copy()
     both = out & into
-    np.maximum.at(shrink, end_out[both], np.einsum("ij,ij->i", insets[both], ahead[both]))
-    np.maximum.at(shrink, end_in[both], np.einsum("ij,ij->i", insets[both], behind[both]))
+    np.maximum.at(shrink, end_out[both], row_dots(insets[both], ahead[both]))
+    np.maximum.at(shrink, end_in[both], row_dots(insets[both], behind[both]))
     single = out & ~into
-    cosine = np.einsum("ij,ij->i", ahead, behind)
+    cosine = row_dots(ahead, behind)
     np.maximum.at(shrink, end_out[single], (slide[end_in] * cosine)[single])
     single = into & ~out
     np.maximum.at(shrink, end_in[single], (slide[end_out] * cosine)[single])

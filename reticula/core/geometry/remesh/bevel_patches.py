@@ -4,11 +4,12 @@ from __future__ import annotations
 
 import numpy as np
 
-from reticula.core.arrays import AnyArray, Flags, Floats, following_in_rows, ragged_index, unit
+from reticula.core.arrays import AnyArray, Flags, Floats, following_in_rows, ragged_index
 from reticula.core.geometry.measure.areas import face_normals
 from reticula.core.geometry.mesh.geo import Geo
 from reticula.core.geometry.remesh.bevel import BevelPlan
 from reticula.core.geometry.remesh.offsets import even_offsets
+from reticula.core.rows import unit
 
 __all__ = ["corner_patches"]
 

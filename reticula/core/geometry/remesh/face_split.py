@@ -9,10 +9,11 @@ from typing import Literal, NamedTuple
 import numpy as np
 from numpy.typing import NDArray
 
-from reticula.core.arrays import AnyArray, Flags, Indices, as_readonly, ragged_index, rows_at, starts_from_sizes
+from reticula.core.arrays import AnyArray, Flags, Indices, as_readonly, ragged_index, starts_from_sizes
 from reticula.core.geometry.mesh.source_maps import SourceMap, Weights, edges_along, kept
 from reticula.core.geometry.mesh.topology import Topology
 from reticula.core.jit import inline, kernel, parallel_kernel, prange
+from reticula.core.rows import rows_at
 
 __all__ = ["Into", "Split", "split_plan"]
 

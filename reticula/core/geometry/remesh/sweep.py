@@ -6,8 +6,9 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from reticula.core.arrays import AnyArray, Flags, Floats, Indices, unit
+from reticula.core.arrays import AnyArray, Flags, Floats, Indices
 from reticula.core.geometry.measure.curve_frames import curve_frames
+from reticula.core.rows import unit
 
 __all__ = ["Tubes", "sweep_profile"]
 

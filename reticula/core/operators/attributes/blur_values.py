@@ -6,7 +6,7 @@ from typing import cast
 
 import numpy as np
 
-from reticula.core.arrays import Flags, Floats, Indices, flat_rows, unit
+from reticula.core.arrays import Flags, Floats, Indices, flat_rows
 from reticula.core.diagnostics import note, warn
 from reticula.core.errors import ParameterError
 from reticula.core.geometry import Attribute, Geo, Kind
@@ -17,6 +17,7 @@ from reticula.core.operators.declaration.diagnostics import tell_of_unshared
 from reticula.core.operators.declaration.operator import operator
 from reticula.core.operators.declaration.parameters import Choice, Integer, KindChoice, Names, Number, Selection
 from reticula.core.operators.shared.name_patterns import matching
+from reticula.core.rows import unit
 
 __all__ = ["blur_values"]
 

@@ -6,7 +6,7 @@ from typing import cast
 
 import numpy as np
 
-from reticula.core.arrays import Flags, unit
+from reticula.core.arrays import Flags
 from reticula.core.errors import ParameterError
 from reticula.core.geometry import Geo, Kind
 from reticula.core.geometry.edit.placement import place_of, to_own_space
@@ -14,6 +14,7 @@ from reticula.core.language.scope import Scope
 from reticula.core.operators.declaration.operator import Input, operator
 from reticula.core.operators.declaration.parameters import Choice, Handle, Number, Selection, Vector
 from reticula.core.operators.shared.group_marking import COMBINE, MADE, centers_of, marked, naming
+from reticula.core.rows import unit
 
 __all__ = ["group_by_direction"]
 

@@ -6,7 +6,7 @@ from collections.abc import Mapping, Sequence
 
 import numpy as np
 
-from reticula.core.arrays import AnyArray, Flags, Floats, as_readonly, unit
+from reticula.core.arrays import AnyArray, Flags, Floats, as_readonly
 from reticula.core.diagnostics import note, warn
 from reticula.core.errors import GeometryError
 from reticula.core.geometry import Attribute, Geo, Kind, Topology
@@ -14,6 +14,7 @@ from reticula.core.geometry.edit.concatenate import concatenate
 from reticula.core.geometry.mesh.identity import unit_random
 from reticula.core.operators.declaration.operator import Input, operator
 from reticula.core.operators.declaration.parameters import Choice, Integer, PerElement, Selection, Toggle
+from reticula.core.rows import unit
 
 __all__ = ["place_instances"]
 

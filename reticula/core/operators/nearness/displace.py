@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import numpy as np
 
-from reticula.core.arrays import Flags, Floats, unit
+from reticula.core.arrays import Flags, Floats
 from reticula.core.diagnostics import note
 from reticula.core.errors import ParameterError
 from reticula.core.geometry import Geo
@@ -13,6 +13,7 @@ from reticula.core.language.scope import Scope
 from reticula.core.operators.declaration.operator import Input, operator
 from reticula.core.operators.declaration.parameters import Choice, Handle, Number, PerElement, Selection, Space
 from reticula.core.reports.attribute_writing import range_of
+from reticula.core.rows import unit
 
 __all__ = ["displace"]
 

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import numpy as np
 
-from reticula.core.arrays import Flags, Floats, unit
+from reticula.core.arrays import Flags, Floats
 from reticula.core.diagnostics import note, warn
 from reticula.core.geometry import Geo
 from reticula.core.language.scope import Scope
@@ -21,6 +21,7 @@ from reticula.core.operators.declaration.parameters import (
     Vector,
 )
 from reticula.core.operators.shared.reach import limited_reach
+from reticula.core.rows import unit
 from reticula.core.spatial.sampling import sample_closest, sample_ray
 from reticula.core.spatial.true_size import true_size
 

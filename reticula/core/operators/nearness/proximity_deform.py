@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import numpy as np
 
-from reticula.core.arrays import Flags, Floats, unit
+from reticula.core.arrays import Flags, Floats
 from reticula.core.diagnostics import note, warn
 from reticula.core.geometry import Geo
 from reticula.core.geometry.measure.areas import point_normals
@@ -21,6 +21,7 @@ from reticula.core.operators.declaration.parameters import (
 from reticula.core.operators.shared.point_moves import AS_ONE, points_of_unit, spread_moves, unit_of_points
 from reticula.core.operators.shared.profiles.response_curve import Response, ResponseCurve
 from reticula.core.reports.attribute_writing import write_attribute
+from reticula.core.rows import unit
 from reticula.core.spatial.points import points_of
 from reticula.core.spatial.sampling import Sample, sample_closest, sample_points
 from reticula.core.spatial.true_size import true_size

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import numpy as np
 
-from reticula.core.arrays import Flags, Floats, unit
+from reticula.core.arrays import Flags, Floats
 from reticula.core.diagnostics import note
 from reticula.core.geometry import Geo
 from reticula.core.language.scope import Scope
@@ -19,6 +19,7 @@ from reticula.core.operators.declaration.parameters import (
     Space,
 )
 from reticula.core.operators.shared.group_marking import marked
+from reticula.core.rows import unit
 from reticula.core.spatial.sampling import sample_ray
 from reticula.core.spatial.true_size import true_size
 

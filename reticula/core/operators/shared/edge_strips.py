@@ -6,12 +6,13 @@ from typing import Any
 
 import numpy as np
 
-from reticula.core.arrays import AnyArray, Flags, Floats, unit
+from reticula.core.arrays import AnyArray, Flags, Floats
 from reticula.core.diagnostics import note, warn
 from reticula.core.geometry import Geo, carry, edges_along, kept
 from reticula.core.geometry.edit.flip import flipped
 from reticula.core.geometry.edit.orientation import consistent_orientation
 from reticula.core.geometry.measure.areas import point_normals
+from reticula.core.rows import unit
 
 __all__ = ["raised_lines"]
 

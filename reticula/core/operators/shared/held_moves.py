@@ -6,11 +6,12 @@ from typing import NamedTuple
 
 import numpy as np
 
-from reticula.core.arrays import Flags, Floats, rows_at
+from reticula.core.arrays import Flags, Floats
 from reticula.core.geometry import Geo
 from reticula.core.geometry.measure.areas import face_normals
 from reticula.core.geometry.planar.crossing_limits import crossing_limits
 from reticula.core.geometry.remesh.extrusion import ExtrusionTopology
+from reticula.core.rows import rows_at
 
 __all__ = ["HeldMoves", "hold_back"]
 

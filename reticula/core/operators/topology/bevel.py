@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import numpy as np
 
-from reticula.core.arrays import AnyArray, Flags, Floats, as_readonly, starts_from_sizes, unit
+from reticula.core.arrays import AnyArray, Flags, Floats, as_readonly, starts_from_sizes
 from reticula.core.diagnostics import note, warn
 from reticula.core.geometry import Geo, SourceMap, Topology, Weights, carry, edges_along, kept
 from reticula.core.geometry.edit.subset import subset
@@ -24,6 +24,7 @@ from reticula.core.operators.declaration.parameters import (
     PerElement,
     Selection,
 )
+from reticula.core.rows import row_dots, rows_at, unit
 
 __all__ = ["bevel"]
 
@@ -213,7 +214,7 @@ def _kept_simple(geo: Geo, plan: BevelPlan, wide: Floats, insets: Floats, slide:
 def _cut_points(geo: Geo, plan: BevelPlan, wide: Floats, insets: Floats, slide: Floats) -> Floats:
     """Where the points in faces and on edges stand ``(N, 3)``."""
     columns, values = _sources(geo, plan, wide, insets, slide)
-    moved = np.einsum("nk,nki->ni", values, geo.positions[columns])
+    moved = np.einsum("nk,nki->ni", values, rows_at(geo.positions, columns))
     moved[: len(plan.inner)] = _exact_inner(geo, plan, wide, insets)
     return moved
 
@@ -282,11 +283,12 @@ def _sources(geo: Geo, plan: BevelPlan, wide: Floats, insets: Floats, slide: Flo
         shape.corner_point[shape.corner_next[c]],
         shape.corner_point[shape.corner_previous[c]],
     )
-    u, v = geo.positions[ahead] - geo.positions[p], geo.positions[behind] - geo.positions[p]
-    move = insets[c] * wide[p][:, None]
-    uu, uv, vv = (np.einsum("ij,ij->i", a, b) for a, b in ((u, u), (u, v), (v, v)))
+    at = rows_at(geo.positions, p)
+    u, v = rows_at(geo.positions, ahead) - at, rows_at(geo.positions, behind) - at
+    move = rows_at(insets, c) * wide[p][:, None]
+    uu, uv, vv = row_dots(u, u), row_dots(u, v), row_dots(v, v)
     det = np.maximum(uu * vv - uv * uv, 1e-300)
-    um, vm = np.einsum("ij,ij->i", u, move), np.einsum("ij,ij->i", v, move)
+    um, vm = row_dots(u, move), row_dots(v, move)
     alpha, beta = np.clip((um * vv - vm * uv) / det, 0.0, 1.0), np.clip((vm * uu - um * uv) / det, 0.0, 1.0)
     inner = np.stack([p, ahead, behind], axis=1), np.stack([1 - alpha - beta, alpha, beta], axis=1)
     edge, end = plan.slid // 2, plan.slid % 2
@@ -298,19 +300,18 @@ def _sources(geo: Geo, plan: BevelPlan, wide: Floats, insets: Floats, slide: Flo
 
 def _exact_inner(geo: Geo, plan: BevelPlan, wide: Floats, insets: Floats) -> Floats:
     p = geo.topology.corner_point[plan.inner]
-    return geo.positions[p] + insets[plan.inner] * wide[p][:, None]
+    return rows_at(geo.positions, p) + rows_at(insets, plan.inner) * wide[p][:, None]
 
 
 def _arcs(geo: Geo, plan: BevelPlan, base: Floats, segments: int, profile: float) -> Floats:
     """Points inside the arcs ``(A * (segments - 1), 3)``: superellipses around the old edge."""
     if segments == 1 or not len(plan.arc):
         return np.zeros((0, 3))
-    a, b = base[plan.arc[:, 0]], base[plan.arc[:, 1]]
-    tip = geo.positions[plan.arc_point]
-    way = unit(
-        geo.positions[geo.topology.edges[plan.arc_edge, 1]] - geo.positions[geo.topology.edges[plan.arc_edge, 0]]
-    )
-    middle = 0.5 * (np.einsum("ij,ij->i", a - tip, way) + np.einsum("ij,ij->i", b - tip, way))
+    a, b = rows_at(base, plan.arc[:, 0]), rows_at(base, plan.arc[:, 1])
+    tip = rows_at(geo.positions, plan.arc_point)
+    ends = rows_at(geo.topology.edges, plan.arc_edge)
+    way = unit(rows_at(geo.positions, ends[:, 1]) - rows_at(geo.positions, ends[:, 0]))
+    middle = 0.5 * (row_dots(a - tip, way) + row_dots(b - tip, way))
     tip = np.where((plan.arc_uses == 1)[:, None], tip + middle[:, None] * way, tip)
     turn = np.pi / 2 * np.arange(1, segments) / segments
     power = 2.0 / _exponent(profile)

@@ -7,7 +7,7 @@ from typing import cast
 
 import numpy as np
 
-from reticula.core.arrays import AnyArray, Flags, Floats, Indices, as_readonly, nonzero_rows, rows_at, unit
+from reticula.core.arrays import AnyArray, Flags, Floats, Indices, as_readonly
 from reticula.core.diagnostics import note, warn
 from reticula.core.geometry import Geo, Kind, SourceMap, Topology, carry, edges_along
 from reticula.core.geometry.measure.areas import area_vectors, face_normals, gather_sum, row_means
@@ -30,6 +30,7 @@ from reticula.core.operators.declaration.parameters import (
 from reticula.core.operators.shared.edge_strips import raised_lines
 from reticula.core.operators.shared.held_moves import hold_back
 from reticula.core.operators.shared.profiles.response_curve import Response, ResponseCurve
+from reticula.core.rows import nonzero_rows, rows_at, unit
 
 __all__ = ["extrude"]
 

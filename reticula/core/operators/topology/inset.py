@@ -6,7 +6,7 @@ from typing import NamedTuple
 
 import numpy as np
 
-from reticula.core.arrays import AnyArray, Flags, Floats, Indices, ragged_index, rows_at, starts_from_sizes
+from reticula.core.arrays import AnyArray, Flags, Floats, Indices, ragged_index, starts_from_sizes
 from reticula.core.diagnostics import note, warn
 from reticula.core.geometry import Geo, carry, edges_along, kept
 from reticula.core.geometry.measure.areas import face_normals, row_means
@@ -20,6 +20,7 @@ from reticula.core.geometry.remesh.raised_faces import Rings, raise_faces
 from reticula.core.operators.declaration.operator import operator
 from reticula.core.operators.declaration.parameters import Choice, GroupName, PerElement, Selection, Toggle
 from reticula.core.operators.shared.held_moves import HeldMoves, hold_back
+from reticula.core.rows import rows_at
 
 __all__ = ["inset"]
 

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import numpy as np
 
-from reticula.core.arrays import Flags, as_readonly, nonzero_rows, rows_at
+from reticula.core.arrays import Flags, as_readonly
 from reticula.core.diagnostics import note, warn
 from reticula.core.geometry import Geo, SourceMap, Topology, Weights, carry, kept
 from reticula.core.geometry.edit.face_triangles import triangulate_faces
@@ -15,6 +15,7 @@ from reticula.core.geometry.remesh.quadric_simplification import Collapsed, Limi
 from reticula.core.operators.declaration.operator import operator
 from reticula.core.operators.declaration.parameters import Choice, Integer, Number, Selection, Toggle
 from reticula.core.operators.topology.smooth import smoothed
+from reticula.core.rows import nonzero_rows, rows_at
 from reticula.core.spatial import surface_of
 from reticula.core.spatial.deviation import deviation_within
 from reticula.core.spatial.seam_sampling import sample_beside_seams

@@ -6,7 +6,7 @@ from typing import cast
 
 import numpy as np
 
-from reticula.core.arrays import Flags, rows_at
+from reticula.core.arrays import Flags
 from reticula.core.diagnostics import note, warn
 from reticula.core.errors import LimitError
 from reticula.core.geometry import Geo, Topology, carry
@@ -16,6 +16,7 @@ from reticula.core.geometry.mesh.carry import Maps
 from reticula.core.geometry.remesh.face_split import Into, Split, split_plan
 from reticula.core.operators.declaration.operator import operator
 from reticula.core.operators.declaration.parameters import Choice, GroupName, Integer, Selection
+from reticula.core.rows import rows_at
 
 __all__ = ["split_faces"]
 

@@ -1,0 +1,93 @@
+"""Rows of short vectors: taken, measured and multiplied one by one, on all cores."""
+
+from __future__ import annotations
+
+import numpy as np
+
+from reticula.core.arrays import AnyArray, Flags, Floats
+from reticula.core.jit import parallel_kernel, prange
+
+__all__ = ["nonzero_rows", "row_crosses", "row_dots", "row_lengths", "rows_at", "unit"]
+
+
+def rows_at(values: AnyArray, index: AnyArray) -> AnyArray:
+    """Return ``values (N, ...)`` at the numbers ``index``: like indexing, and several times as fast for rows."""
+    return np.take(values, index, axis=0)
+
+
+def nonzero_rows(rows: AnyArray) -> Flags:
+    """Return which rows ``(N, k)`` hold anything but zeros ``(N,)``, column by column: rows are short."""
+    out = np.zeros(len(rows), bool)
+    for column in range(rows.shape[1]):
+        out |= rows[:, column] != 0
+    return out
+
+
+def row_dots(a: Floats, b: Floats) -> Floats:
+    """Return the inner product of each row of ``a (N, k)`` and ``b (N, k)``, ``(N,)``."""
+    if a.shape[1] != 3 or a.shape != b.shape:
+        return np.asarray(np.einsum("ij,ij->i", a, b))
+    return _dots(_ready(a), _ready(b))
+
+
+def row_lengths(rows: Floats) -> Floats:
+    """Return the length of each row ``(N, k)``, ``(N,)``."""
+    if rows.shape[1] != 3:
+        return np.linalg.norm(rows, axis=1)
+    return _lengths(_ready(rows))
+
+
+def row_crosses(a: Floats, b: Floats) -> Floats:
+    """Return the cross product of each row of ``a (N, 3)`` and ``b (N, 3)``, ``(N, 3)``."""
+    return _crosses(_ready(a), _ready(b))
+
+
+def unit(vectors: Floats) -> Floats:
+    """Return vectors ``(N, k)`` scaled to length 1; those of length 0 stay 0."""
+    if vectors.shape[1] != 3:
+        length = np.sqrt(np.einsum("ij,ij->i", vectors, vectors))[:, None]
+        return np.divide(vectors, length, out=np.zeros_like(vectors), where=length > 0)
+    return _unit(_ready(vectors))
+
+
+def _ready(rows: AnyArray) -> Floats:
+    return np.ascontiguousarray(rows, np.float64)
+
+
+@parallel_kernel
+def _dots(a: Floats, b: Floats) -> Floats:
+    """In the order in which NumPy's einsum adds on wide registers: first and last, then the middle one."""
+    out = np.empty(len(a))
+    for i in prange(len(a)):
+        out[i] = (a[i, 0] * b[i, 0] + a[i, 2] * b[i, 2]) + a[i, 1] * b[i, 1]
+    return out
+
+
+@parallel_kernel
+def _lengths(rows: Floats) -> Floats:
+    out = np.empty(len(rows))
+    for i in prange(len(rows)):
+        x, y, z = rows[i, 0], rows[i, 1], rows[i, 2]
+        out[i] = np.sqrt(x * x + y * y + z * z)
+    return out
+
+
+@parallel_kernel
+def _crosses(a: Floats, b: Floats) -> Floats:
+    out = np.empty((len(a), 3))
+    for i in prange(len(a)):
+        out[i, 0] = a[i, 1] * b[i, 2] - a[i, 2] * b[i, 1]
+        out[i, 1] = a[i, 2] * b[i, 0] - a[i, 0] * b[i, 2]
+        out[i, 2] = a[i, 0] * b[i, 1] - a[i, 1] * b[i, 0]
+    return out
+
+
+@parallel_kernel
+def _unit(vectors: Floats) -> Floats:
+    out = np.zeros((len(vectors), 3))
+    for i in prange(len(vectors)):
+        x, y, z = vectors[i, 0], vectors[i, 1], vectors[i, 2]
+        length = np.sqrt((x * x + z * z) + y * y)
+        if length > 0.0:
+            out[i, 0], out[i, 1], out[i, 2] = x / length, y / length, z / length
+    return out
