@@ -14,7 +14,7 @@ from reticula.core.geometry.mesh.topology import Topology
 from reticula.core.jit import kernel, parallel_kernel, prange
 from reticula.core.rows import rows_at
 
-__all__ = ["Blend", "Patched", "SourceMap", "Weights", "edge_sources", "edges_along", "kept"]
+__all__ = ["Blend", "Later", "Patched", "SourceMap", "Weights", "edge_sources", "edges_along", "kept"]
 
 UNIT_LENGTH = ("normal", "rotation")
 """Well-known attributes that are normalised again after they were blended."""
@@ -89,6 +89,19 @@ class Patched:
         share = self.share[:, None]
         out[self.at] = 0.0 + (1.0 - share) * rows_at(flat, self.first) + share * rows_at(flat, self.second)
         return out.reshape(len(out), *values.shape[1:])
+
+
+class Later:
+    """A blend that is made when there is something to blend: positions are often all there is, and worked out
+    otherwise.
+    """
+
+    def __init__(self, make: Callable[[], Blend]) -> None:
+        self._make = make
+
+    def apply(self, values: AnyArray) -> Floats:
+        """Return blended values ``(N, ...)`` of ``values (M, ...)``."""
+        return self._make().apply(values)
 
 
 @parallel_kernel

@@ -11,12 +11,11 @@ from typing import NamedTuple
 
 import numpy as np
 
-from reticula.core.arrays import AnyArray, Flags, Floats, Indices
+from reticula.core.arrays import AnyArray, Flags, Indices
 from reticula.core.geometry.mesh.topology import Topology
 from reticula.core.jit import inline, kernel
-from reticula.core.rows import row_crosses, row_dots, row_lengths, rows_at, unit
 
-__all__ = ["BevelPlan", "bevel_plan", "slide_rates"]
+__all__ = ["BevelPlan", "bevel_plan", "points_that_go"]
 
 
 @dataclass(frozen=True, eq=False)
@@ -134,7 +133,7 @@ def _rings(chosen: Indices, around: _Around, arcs: _Arcs) -> _Rings:
     return _Rings(sizes[: made + 1].copy(), ring[:at].copy(), owner[:made].copy(), meets[:made].copy())
 
 
-def _whole(shape: Topology, cut: Flags, points: Flags) -> Flags:
+def points_that_go(shape: Topology, cut: Flags, points: Flags) -> Flags:
     """Points at which nothing stays: those cut off, and those of several cut edges, whose sectors part."""
     return points | (np.bincount(shape.edges[cut].reshape(-1), minlength=shape.point_count) > 1)
 
@@ -178,7 +177,7 @@ def _corner_points(shape: Topology, cut: Flags, points: Flags) -> _CornerPoints:
     slides = np.zeros(2 * shape.edge_count, bool)
     slides[end_in[touched & out & ~into]] = True
     slides[end_out[touched & into & ~out]] = True
-    whole = touched & _whole(shape, cut, points)[shape.corner_point]
+    whole = touched & points_that_go(shape, cut, points)[shape.corner_point]
     slides[end_in[whole & ~into]] = slides[end_out[whole & ~out]] = True
     inner, slid = np.flatnonzero(out & into & touched), np.flatnonzero(slides)
     number = np.full(2 * shape.edge_count, -1)
@@ -252,37 +251,3 @@ def bevel_plan(shape: Topology, cut: Flags, points: Flags, segments: int) -> Bev
         rings.meets,
         fans.corner[fans.start[rings.owner]] if len(rings.owner) else np.zeros(0, np.int32),
     )
-
-
-def slide_rates(
-    shape: Topology, positions: Floats, plan: BevelPlan, cut: Flags, points: Flags, insets: Floats
-) -> tuple[Floats, Floats]:
-    """How far points slide along each edge end ``(2E,)`` per metre of width, and how fast edges shrink there
-    ``(2E,)``.
-    """
-    edge, back = shape.corner_edge, shape.corner_edge[shape.corner_previous]
-    out, into = cut[edge], cut[back]
-    place = rows_at(positions, shape.corner_point)
-    ahead = unit(rows_at(place, shape.corner_next) - place)
-    behind = unit(rows_at(place, shape.corner_previous) - place)
-    sine = np.maximum(row_lengths(row_crosses(ahead, behind)), 0.2)
-    end_out = 2 * edge + (shape.edges[edge, 0] != shape.corner_point)
-    end_in = 2 * back + (shape.edges[back, 0] != shape.corner_point)
-    total, count = np.zeros(2 * shape.edge_count), np.zeros(2 * shape.edge_count)
-    for ends, mask in ((end_in, out & ~into), (end_out, into & ~out)):
-        np.add.at(total, ends[mask], 1.0 / sine[mask])
-        np.add.at(count, ends[mask], 1.0)
-    slide = total / np.maximum(count, 1.0)
-    whole = _whole(shape, cut, points)[shape.corner_point]
-    for ends in (end_in[whole], end_out[whole]):
-        slide[ends] = np.where(count[ends] > 0, slide[ends], 1.0)
-    shrink = slide.copy()
-    both = out & into
-    np.maximum.at(shrink, end_out[both], row_dots(insets[both], ahead[both]))
-    np.maximum.at(shrink, end_in[both], row_dots(insets[both], behind[both]))
-    single = out & ~into
-    cosine = row_dots(ahead, behind)
-    np.maximum.at(shrink, end_out[single], (slide[end_in] * cosine)[single])
-    single = into & ~out
-    np.maximum.at(shrink, end_in[single], (slide[end_out] * cosine)[single])
-    return slide, np.maximum(shrink, 0.0)

@@ -9,10 +9,12 @@ from reticula.core.diagnostics import note, warn
 from reticula.core.geometry import Geo, SourceMap, Topology, Weights, carry, edges_along, kept
 from reticula.core.geometry.edit.subset import subset
 from reticula.core.geometry.measure.areas import corner_turns, edge_lengths, face_normals
+from reticula.core.geometry.mesh.source_maps import Later
 from reticula.core.geometry.planar.crossing_limits import crossing_limits
-from reticula.core.geometry.remesh.bevel import BevelPlan, bevel_plan, slide_rates
+from reticula.core.geometry.remesh.bevel import BevelPlan, bevel_plan
 from reticula.core.geometry.remesh.bevel_faces import bevel_faces
 from reticula.core.geometry.remesh.bevel_patches import corner_patches
+from reticula.core.geometry.remesh.bevel_slides import inner_shares, slide_rates
 from reticula.core.geometry.remesh.offsets import corner_insets
 from reticula.core.operators.declaration.operator import operator
 from reticula.core.operators.declaration.parameters import (
@@ -116,7 +118,7 @@ def bevel(
     key = ("bevel", cut.tobytes(), points.tobytes(), segments)
     plan = shape.memoise(key, lambda: bevel_plan(shape, cut, points, segments))
     insets = corner_insets(geo.positions, shape.face_start, shape.corner_point, face_normals(geo))
-    slide, shrink = slide_rates(shape, geo.positions, plan, cut, points, insets)
+    slide, shrink = slide_rates(shape, geo.positions, cut, points, insets)
     wide = _widths(geo, what, width, cut, points, shrink, limit)
     if limit != "none":
         wide = _kept_simple(geo, plan, wide, insets, slide, limit == "smallest")
@@ -198,7 +200,9 @@ def _kept_simple(geo: Geo, plan: BevelPlan, wide: Floats, insets: Floats, slide:
     at = geo.positions[shape.corner_point[corner]]
     asked = wide
     for trial in range(ROUNDS + 1):
-        places = np.concatenate([geo.positions, _cut_points(geo, plan, wide, insets, slide)])
+        places = np.concatenate(
+            [geo.positions, _cut_points(geo, plan, wide, insets, _sources(geo, plan, wide, insets, slide))]
+        )
         share = crossing_limits(at, places[point] - at, start, face_normals(geo), hollow) * STOP
         if not (share < 1.0).any():
             break
@@ -211,9 +215,9 @@ def _kept_simple(geo: Geo, plan: BevelPlan, wide: Floats, insets: Floats, slide:
     return wide
 
 
-def _cut_points(geo: Geo, plan: BevelPlan, wide: Floats, insets: Floats, slide: Floats) -> Floats:
+def _cut_points(geo: Geo, plan: BevelPlan, wide: Floats, insets: Floats, sources: tuple[AnyArray, Floats]) -> Floats:
     """Where the points in faces and on edges stand ``(N, 3)``."""
-    columns, values = _sources(geo, plan, wide, insets, slide)
+    columns, values = sources
     moved = np.einsum("nk,nki->ni", values, rows_at(geo.positions, columns))
     moved[: len(plan.inner)] = _exact_inner(geo, plan, wide, insets)
     return moved
@@ -233,7 +237,7 @@ def _built(
 ) -> Geo:
     shape = geo.topology
     columns, values = _sources(geo, plan, wide, insets, slide)
-    base = np.concatenate([geo.positions, _cut_points(geo, plan, wide, insets, slide)])
+    base = np.concatenate([geo.positions, _cut_points(geo, plan, wide, insets, (columns, values))])
     arcs = _arcs(geo, plan, base, segments, profile)
     positions = np.concatenate([base, arcs])
     rings, patch_positions, patch_owner = corner_patches(geo, plan, positions, segments, profile, points)
@@ -247,22 +251,19 @@ def _built(
     main = np.concatenate(
         [np.arange(shape.point_count), columns[:, 0], np.repeat(plan.arc_point, segments - 1), patch_owner]
     )
-    extra = len(positions) - shape.point_count - len(columns)
-    every = np.concatenate(
-        [
-            np.repeat(np.arange(shape.point_count)[:, None], 3, 1),
-            columns,
-            np.repeat(main[len(main) - extra :][:, None], 3, 1),
-        ]
-    )
-    one = np.tile([1.0, 0.0, 0.0], (1, 1))
-    shares = np.concatenate([np.repeat(one, shape.point_count, 0), values, np.repeat(one, extra, 0)])
+
+    def blend() -> Weights:
+        every, one = np.repeat(main[:, None], 3, axis=1), np.tile([1.0, 0.0, 0.0], (len(main), 1))
+        cut = slice(shape.point_count, shape.point_count + len(columns))
+        every[cut], one[cut] = columns, values
+        return Weights.rows(every, one)
+
     topology = shape.with_faces(len(positions), starts_from_sizes(sizes), point)
     made = carry(
         geo,
         topology,
         {
-            "point": SourceMap(as_readonly(main.astype(np.int32)), Weights.rows(every, shares)),
+            "point": SourceMap(as_readonly(main.astype(np.int32)), Later(blend)),
             "face": kept(source),
             "corner": lambda: _corner_map(shape, plan, corner, point, columns, values),
             "edge": edges_along(topology, old_edge),
@@ -278,24 +279,14 @@ def _sources(geo: Geo, plan: BevelPlan, wide: Floats, insets: Floats, slide: Flo
     """What each inner and slid point blends: three input points ``(N, 3)`` and their shares."""
     shape = geo.topology
     c = plan.inner
-    p, ahead, behind = (
-        shape.corner_point[c],
-        shape.corner_point[shape.corner_next[c]],
-        shape.corner_point[shape.corner_previous[c]],
-    )
-    at = rows_at(geo.positions, p)
-    u, v = rows_at(geo.positions, ahead) - at, rows_at(geo.positions, behind) - at
-    move = rows_at(insets, c) * wide[p][:, None]
-    uu, uv, vv = row_dots(u, u), row_dots(u, v), row_dots(v, v)
-    det = np.maximum(uu * vv - uv * uv, 1e-300)
-    um, vm = row_dots(u, move), row_dots(v, move)
-    alpha, beta = np.clip((um * vv - vm * uv) / det, 0.0, 1.0), np.clip((vm * uu - um * uv) / det, 0.0, 1.0)
-    inner = np.stack([p, ahead, behind], axis=1), np.stack([1 - alpha - beta, alpha, beta], axis=1)
+    three = np.stack([c, rows_at(shape.corner_next, c), rows_at(shape.corner_previous, c)], axis=1)
+    move = rows_at(insets, c) * rows_at(wide, rows_at(shape.corner_point, c))[:, None]
+    inner = rows_at(shape.corner_point, three), inner_shares(shape, geo.positions, c, move)
     edge, end = plan.slid // 2, plan.slid % 2
     near, far = shape.edges[edge, end], shape.edges[edge, 1 - end]
     share = np.minimum(slide[plan.slid] * wide[near] / np.maximum(edge_lengths(geo)[edge], 1e-300), 1.0)
     slid = np.stack([near, far, near], axis=1), np.stack([1 - share, share, np.zeros(len(share))], axis=1)
-    return np.concatenate([inner[0], slid[0]]).astype(np.int64), np.concatenate([inner[1], slid[1]])
+    return np.concatenate([inner[0], slid[0]]), np.concatenate([inner[1], slid[1]])
 
 
 def _exact_inner(geo: Geo, plan: BevelPlan, wide: Floats, insets: Floats) -> Floats:

@@ -4,7 +4,7 @@ import numpy as np
 import pytest
 
 from reticula.core import ops
-from reticula.core.geometry.remesh.bevel import bevel_plan, slide_rates
+from reticula.core.geometry.remesh.bevel import bevel_plan
 
 
 @pytest.mark.parametrize("segments", [1, 2, 5])
@@ -19,16 +19,13 @@ def test_a_box_with_all_edges_cut(segments: int) -> None:
     assert np.diff(plan.ring_start).tolist() == [3 * segments] * 8
 
 
-def test_one_cut_edge_slides_its_ends_along_the_edges_beside_it() -> None:
+def test_one_cut_edge_has_a_point_on_each_edge_beside_its_ends() -> None:
     shape = ops.box().topology
     cut = np.zeros(12, bool)
     cut[0] = True
     plan = bevel_plan(shape, cut, np.zeros(8, bool), 1)
     assert len(plan.slid) == 4
     assert len(plan.inner) == 0
-    rates, shrink = slide_rates(shape, ops.box().positions, plan, cut, np.zeros(8, bool), np.zeros((24, 3)))
-    assert np.allclose(rates[plan.slid], 1), "at right angles a point slides as far as the bevel is wide"
-    assert (shrink >= 0).all()
 
 
 def test_points_alone_are_cut_off() -> None:
