@@ -7,7 +7,7 @@ from collections.abc import Sequence
 import manifold3d
 import numpy as np
 
-from reticula.core.arrays import Floats
+from reticula.core.arrays import AnyArray, Floats, Indices
 from reticula.core.diagnostics import note, warn
 from reticula.core.errors import GeometryError
 from reticula.core.geometry import Geo, triangles
@@ -20,6 +20,7 @@ from reticula.core.operators.shared.solids.flat_sheets import flat_normal, flat_
 from reticula.core.operators.shared.solids.sheet_cuts import cut_sheet
 from reticula.core.operators.shared.solids.solid_assembly import TracedTriangles, assemble
 from reticula.core.reports.concatenation import concatenate_and_tell
+from reticula.core.rows import rows_at
 
 __all__ = ["boolean"]
 
@@ -135,11 +136,11 @@ def _solid(geo: Geo, name: str, center: Floats) -> tuple[manifold3d.Manifold, in
     cut = triangles(geo)
     shape = geo.topology
     tri = shape.corner_point[cut.corner]
-    used, local = np.unique(tri, return_inverse=True)
+    used, local = _numbered(tri, shape.point_count)
     run = int(manifold3d.Manifold.reserve_ids(1))
     mesh = manifold3d.Mesh64(
         np.ascontiguousarray(geo.positions[used] - center),
-        np.ascontiguousarray(local.reshape(-1, 3).astype(np.uint64)),
+        np.ascontiguousarray(local.reshape(-1, 3)),
         run_index=np.array([0, 3 * len(tri)], np.uint64),
         run_original_id=np.array([run], np.uint32),
         face_id=np.arange(len(tri), dtype=np.uint64),
@@ -168,6 +169,16 @@ def _solid(geo: Geo, name: str, center: Floats) -> tuple[manifold3d.Manifold, in
             f"the faces of {name} look inwards; turn them with reverse, then give a solid that looks outwards"
         )
     return solid, run
+
+
+def _numbered(tri: Indices, count: int) -> tuple[AnyArray, AnyArray]:
+    """Which of ``count`` points triangles use, in order, and the triangles by the numbers of those."""
+    have = np.zeros(count, bool)
+    have[tri.reshape(-1)] = True
+    used = np.flatnonzero(have)
+    number = np.zeros(count, np.uint64)
+    number[used] = np.arange(len(used), dtype=np.uint64)
+    return used, rows_at(number, tri)
 
 
 def _traced(parts: Sequence[Geo], runs: list[int], mesh: manifold3d.Mesh64) -> TracedTriangles:

@@ -10,7 +10,10 @@ import numpy as np
 from reticula.core.arrays import AnyArray, Flags, Floats, Ints, as_readonly, ragged_index, starts_from_sizes
 from reticula.core.geometry import Attribute, Geo, SourceMap, Topology, Weights, carry, edges_along, kept
 from reticula.core.geometry.mesh.kinds import Kind
+from reticula.core.geometry.mesh.source_maps import Later
 from reticula.core.geometry.planar.barycentric import barycentric
+from reticula.core.jit import parallel_kernel, prange
+from reticula.core.rows import row_crosses, row_dots, rows_at
 
 __all__ = ["TracedTriangles", "assemble"]
 
@@ -79,9 +82,11 @@ def assemble(source: Geo, parts: Sequence[Geo], cut: TracedTriangles, center: Fl
         {
             "point": _point_map(source.topology, cut, location, used, range(len(parts))),
             "face": kept(faces.face),
-            "corner": SourceMap(as_readonly(faces.main.astype(np.int32)), Weights.rows(faces.column, faces.value)),
+            "corner": SourceMap(
+                as_readonly(faces.main.astype(np.int32)), Later(lambda: Weights.rows(faces.column, faces.value))
+            ),
             "curve": kept(np.zeros(0)),
-            "edge": edges_along(topology, _corner_edges(source.topology, topology, faces)),
+            "edge": edges_along(topology, lambda: _corner_edges(source.topology, topology, faces)),
             "instance": kept(np.zeros(0)),
         },
         positions=positions[used],
@@ -97,17 +102,37 @@ def assemble(source: Geo, parts: Sequence[Geo], cut: TracedTriangles, center: Fl
 
 def _locate(source: Geo, cut: TracedTriangles, center: Floats) -> _Location:
     """Return where the corners of the triangles lie in the triangles of ``source`` that they are part of."""
-    places, made = source.positions[source.topology.corner_point[cut.corner]] - center, cut.points[cut.tri]
-    weight = barycentric(np.repeat(places, 3, axis=0), made.reshape(-1, 3)).reshape(-1, 3, 3)
-    there = (made[:, :, None] == places[:, None]).all(axis=3)
-    exact = there.any(axis=2)
-    weight = np.where(exact[:, :, None], np.eye(3)[there.argmax(axis=2)], weight)
-    which = weight.argmax(axis=2)
+    places = rows_at(source.positions, source.topology.corner_point[cut.corner]) - center
+    made = rows_at(cut.points, cut.tri)
+    weight = barycentric(places, made.reshape(-1, 3)).reshape(-1, 3, 3)
+    exact, which = _at_corners(places, made, weight)
     nearest = np.take_along_axis(cut.corner, which, axis=1)
-    before = np.cross(places[:, 1] - places[:, 0], places[:, 2] - places[:, 0])
-    after = np.cross(made[:, 1] - made[:, 0], made[:, 2] - made[:, 0])
-    turned = np.einsum("ij,ij->i", before, after) < 0
-    return _Location(weight, exact, nearest, which, turned)
+    before = row_crosses(places[:, 1] - places[:, 0], places[:, 2] - places[:, 0])
+    after = row_crosses(made[:, 1] - made[:, 0], made[:, 2] - made[:, 0])
+    return _Location(weight, exact, nearest, which, row_dots(before, after) < 0)
+
+
+@parallel_kernel
+def _at_corners(places: Floats, made: Floats, weight: Floats) -> tuple[Flags, Ints]:
+    """Which corners stand just on a corner of the source triangle, and which of the three they are nearest to; the
+    former get ``weight (T, 3, 3)`` of that alone.
+    """
+    exact, which = np.zeros((len(places), 3), np.bool_), np.zeros((len(places), 3), np.int64)
+    for t in prange(len(places)):
+        for k in range(3):
+            for j in range(2, -1, -1):
+                if (
+                    made[t, k, 0] == places[t, j, 0]
+                    and made[t, k, 1] == places[t, j, 1]
+                    and made[t, k, 2] == places[t, j, 2]
+                ):
+                    exact[t, k], which[t, k] = True, j
+            for j in range(3):
+                if exact[t, k]:
+                    weight[t, k, j] = 1.0 if j == which[t, k] else 0.0
+                elif weight[t, k, j] > weight[t, k, which[t, k]]:
+                    which[t, k] = j
+    return exact, which
 
 
 def _in_source_order(used: Ints, shape: Topology, cut: TracedTriangles, location: _Location) -> Ints:
@@ -171,7 +196,7 @@ def _point_map(
     place = shape.corner_point[cut.corner[chosen // 3]].astype(np.int64)
     share = location.weight.reshape(-1, 3)[chosen]
     main = np.take_along_axis(place, share.argmax(axis=1)[:, None], axis=1)[:, 0] if len(used) else np.zeros(0)
-    return SourceMap(as_readonly(main.astype(np.int32)), Weights.rows(place, share))
+    return SourceMap(as_readonly(main.astype(np.int32)), Later(lambda: Weights.rows(place, share)))
 
 
 def _with_own_values(
