@@ -42,7 +42,7 @@ def powers_between(x: Floats, y: Floats, step: str) -> Floats:
     ``(4, N - 1, channels)``, through ``y (N, channels)``, all by one of :data:`STEPS`.
     """
     powers = np.zeros((4, len(x) - 1, y.shape[1]))
-    match step:
+    match "straight" if len(x) == 2 and step == "smooth" else step:  # between two points that is the same
         case "smooth":
             from scipy.interpolate import PchipInterpolator  # takes half a second, and few need it
 

@@ -5,7 +5,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 from scipy.interpolate import PchipInterpolator
 
-from reticula.core.language.profiles import STEPS, Gradient, Response, misplaced, profile_of
+from reticula.core.language.profiles import STEPS, Gradient, Response, misplaced, powers_between, profile_of
 
 
 @given(st.integers(2, 8), st.integers(0, 10**6))
@@ -65,3 +65,9 @@ def test_every_curve_stays_between_its_points_and_meets_the_last_one_of_each_pla
     values = made(np.linspace(-0.5, 1.5, 161))
     assert (values >= min(y) - 1e-12).all()
     assert (values <= max(y) + 1e-12).all()
+
+
+def test_smooth_between_two_points_is_straight_to_the_bit() -> None:
+    x, y = np.array([0.25, 1.75]), np.array([[0.1, 2.0], [0.7, -0.3]])
+    assert np.array_equal(powers_between(x, y, "smooth"), PchipInterpolator(x, y).c)
+    assert np.array_equal(powers_between(x, y, "smooth"), powers_between(x, y, "straight"))
