@@ -88,7 +88,7 @@ def _page(browser: Browser, address: str, graph: str) -> Page:
     page.goto(f"{address}/#{graph}")
     page.reload()
     page.wait_for_selector("[data-ready=true]")
-    page.wait_for_function("document.querySelector('[data-test=canvas]').dataset.drawn > 2")
+    page.wait_for_function("() => document.querySelector('[data-test=canvas]').dataset.drawn > 0")
     page.wait_for_timeout(4000)
     return page
 
@@ -197,7 +197,8 @@ def _large(browser: Browser, address: str) -> Iterator[Row]:
     }
     size = f"{SIDE * SIDE:,} faces"
     page = _page(browser, address, _new_graph(address, nodes, "hills"))
-    page.wait_for_function("!document.querySelector('.stage[aria-busy=true], .bench[aria-busy=true]')", timeout=120_000)
+    idle = "() => !document.querySelector('.stage[aria-busy=true], .bench[aria-busy=true]')"
+    page.wait_for_function(idle, timeout=120_000)
     page.wait_for_timeout(2000)
     turned = page.evaluate(TURN, TURNS)
     bare = _bare(browser, TURNS)
@@ -229,7 +230,7 @@ def _large(browser: Browser, address: str) -> Iterator[Row]:
     )
     choose(page, "[data-test=color-by]", "values|face|area|")
     page.wait_for_selector("[data-test=legend]")
-    page.wait_for_function("!document.querySelector('.stage[aria-busy=true]')")
+    page.wait_for_function("() => !document.querySelector('.stage[aria-busy=true]')")
     yield Row(
         "colour by a value of faces",
         size,
@@ -246,7 +247,7 @@ def _bare_opening(browser: Browser) -> float:
         for _ in range(4):
             page = browser.new_context(viewport={"width": 1280, "height": 800}).new_page()
             page.goto(address)
-            page.wait_for_function("window.ready")
+            page.wait_for_function("() => window.ready")
             times.append(page.evaluate("(side) => first(side)", OPENED) / 1000)
             page.context.close()
     return statistics.median(times[1:])
@@ -257,7 +258,7 @@ def _bare(browser: Browser, turns: int) -> float:
     with _bare_page() as address:
         page = browser.new_page(viewport={"width": 1280, "height": 800})
         page.goto(address)
-        page.wait_for_function("window.ready")
+        page.wait_for_function("() => window.ready")
         page.evaluate("(side) => show(side)", SIDE)
         page.wait_for_timeout(1500)
         each: float = page.evaluate("(turns) => turn(turns)", turns)
