@@ -8,6 +8,8 @@ from collections.abc import Callable
 from dataclasses import dataclass
 from typing import Any
 
+from bench.targets import TARGETS
+
 __all__ = ["Row", "alone", "compare", "table"]
 
 Way = Callable[[], Any]
@@ -62,7 +64,10 @@ def table(rows: list[Row]) -> str:
 
     A ratio below 1 means that we are faster. Growth is our time over that of the row before, where both do the same.
     """
-    lines = ["| what | size | ours | growth | peer | theirs | ours / theirs |", "|---|---|---|---|---|---|---|"]
+    lines = [
+        "| what | size | ours | growth | peer | theirs | ours / theirs | target |",
+        "|---|---|---|---|---|---|---|---|",
+    ]
     before: Row | None = None
     for row in rows:
         growth = (
@@ -71,7 +76,7 @@ def table(rows: list[Row]) -> str:
         ratio = "" if row.ratio is None else f"{row.ratio:.2f}"
         lines.append(
             f"| {row.what} | {row.size} | {row.show(row.ours)} | {growth} | {row.peer} | "
-            f"{row.show(row.theirs)} | {ratio} |"
+            f"{row.show(row.theirs)} | {ratio} | {TARGETS.get(row.what, '')} |"
         )
         before = row
     return "\n".join(lines)
