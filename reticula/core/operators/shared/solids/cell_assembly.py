@@ -13,10 +13,12 @@ from reticula.core.errors import GeometryError
 from reticula.core.geometry import Geo, SourceMap, Topology, Weights, carry, edges_along, kept
 from reticula.core.geometry.edit.weld import cluster_by_distance, weld_points
 from reticula.core.geometry.measure.areas import edge_lengths
+from reticula.core.geometry.mesh.source_maps import Later
 from reticula.core.geometry.planar.boundary_loops import loop_normals
 from reticula.core.geometry.planar.region_fill import Inside, fill_region, nest_loops, project_to_plane
 from reticula.core.geometry.voronoi.cell_caps import Caps
 from reticula.core.geometry.voronoi.cells import ON_POINT, Fragments
+from reticula.core.rows import rows_at
 
 __all__ = ["WAS", "CellNames", "assemble_cells"]
 
@@ -105,7 +107,7 @@ def _corners(parts: Fragments, caps: Caps | None, centers: Floats, names: CellNa
         order = order[names.numbers[cells[order]] < names.first_cells]
     pick, start = ragged_index(starts_from_sizes(sizes), order)
     own = np.repeat(cells[order], np.diff(start))
-    first, point = unique_rows(np.concatenate([own[:, None], name[pick]], axis=1))
+    first, point = unique_rows(np.concatenate([own[:, None], rows_at(name, pick)], axis=1))
     return _Corners(start, cells[order], face[order], pick, name, place, first, point)
 
 
@@ -118,33 +120,40 @@ def assemble_cells(geo: Geo, parts: Fragments, caps: Caps | None, centers: Float
     on_surface = made.pick < len(parts.name)
     lead = np.maximum(_surface_lead(made.pick, made.point, on_surface, len(made.first)), -1)
     at = np.maximum(lead, 0)
-    point_columns, point_shares = shape.corner_point[column[at]].astype(np.int64), share[at].copy()
-    spots = made.place[made.pick[made.first]]
+    point_columns, point_shares = rows_at(shape.corner_point, rows_at(column, at)).astype(np.int64), rows_at(share, at)
+    first = made.pick[made.first]
+    spots = rows_at(made.place, first)
     within = np.flatnonzero(lead < 0)
     if len(within):
         point_columns[within] = np.asarray(scipy.spatial.cKDTree(geo.positions).query(spots[within])[1])[:, None]
         point_shares[within] = 0.0
         point_shares[within, 0] = 1.0
     point_main = point_columns[np.arange(len(at)), point_shares.argmax(axis=1)]
-    corner_main = np.where(on_surface, column[made.pick, np.argmax(share[made.pick], axis=1)], -1)
-    corner_share = np.where(on_surface[:, None], share[made.pick], 0.0)
-    edge = np.concatenate([parts.edge, np.full(len(made.name) - len(parts.edge), -1)])[made.pick]
+    heaviest = np.full(len(made.name), -1, np.int32)
+    heaviest[: len(parts.name)] = column[np.arange(len(parts.name)), parts.share.argmax(axis=1)]
+
+    def blend() -> Weights:
+        return Weights.rows(rows_at(column, made.pick), rows_at(share, made.pick))
+
+    def old_edges() -> AnyArray:
+        return rows_at(np.concatenate([parts.edge, np.full(len(made.name) - len(parts.edge), -1)]), made.pick)
+
     result = carry(
         geo,
         topology,
         {
-            "point": SourceMap(as_readonly(point_main.astype(np.int32)), Weights.rows(point_columns, point_shares)),
-            "face": kept(made.face),
-            "corner": SourceMap(
-                as_readonly(corner_main.astype(np.int32)), Weights.rows(column[made.pick], corner_share)
+            "point": SourceMap(
+                as_readonly(point_main.astype(np.int32)), Later(lambda: Weights.rows(point_columns, point_shares))
             ),
-            "edge": edges_along(topology, edge),
+            "face": kept(made.face),
+            "corner": SourceMap(as_readonly(rows_at(heaviest, made.pick)), Later(blend)),
+            "edge": edges_along(topology, old_edges),
             "curve": kept(np.zeros(0)),
             "instance": kept(np.zeros(0)),
         },
         positions=spots,
     )
-    name = made.name[made.pick[made.first]]
+    name = rows_at(made.name, first)
     there = name[:, 0] == ON_POINT
     was = np.where(there, geo.attribute("point", WAS)[np.where(there, name[:, 1], 0)], -1)
     result = result.with_attribute("point", WAS, was)
