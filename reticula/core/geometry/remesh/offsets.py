@@ -11,6 +11,8 @@ from reticula.core.jit import inline, kernel, parallel_kernel, prange
 
 __all__ = ["Corners", "border_offsets", "corner_insets", "even_offsets"]
 
+BLOCKS = 64
+"""Points are taken in so many parts, each with room of its own to work in."""
 MOST_SPIKE = 8.0
 """An even offset moves no point by more than this many times the distance, however sharp the edge."""
 FOLDED = 1e-12
@@ -48,6 +50,70 @@ def _eigen3(a: Floats, v: Floats) -> None:
                     v[k, p], v[k, q] = c * x - s * y, s * x + c * y
 
 
+class _Around(NamedTuple):
+    """The arguments of :func:`even_offsets`."""
+
+    start: Indices
+    face: Indices
+    normals: Floats
+    areas: Floats
+    distance: Floats
+
+
+class _Room(NamedTuple):
+    """Room for one point: the normal equations ``a (3, 3)`` and ``b (3,)``, and eigenvectors ``v (3, 3)``."""
+
+    a: Floats
+    v: Floats
+    b: Floats
+
+
+@inline
+def _even_offset(around: _Around, r: int, room: _Room, out: Floats) -> None:
+    start, face, normals, areas, distance = around
+    a, v, b = room
+    first = face[start[r]]
+    alike = True
+    for k in range(start[r] + 1, start[r + 1]):
+        n, m = normals[first], normals[face[k]]
+        alike = alike and n[0] * m[0] + n[1] * m[1] + n[2] * m[2] > 1.0 - 1e-12
+    if alike:
+        far = 0.0
+        for k in range(start[r], start[r + 1]):
+            far += distance[k] / (start[r + 1] - start[r])
+        for i in range(3):
+            out[r, i] = normals[first, i] * far
+        return
+    a[:], b[:] = 0.0, 0.0
+    total, most = 0.0, 0.0
+    for k in range(start[r], start[r + 1]):
+        n, area = normals[face[k]], areas[face[k]]
+        w = 1.0 if area[0] != 0.0 or area[1] != 0.0 or area[2] != 0.0 else 0.0
+        total += w
+        most = max(most, abs(distance[k]))
+        for i in range(3):
+            b[i] += w * distance[k] * n[i]
+            for j in range(3):
+                a[i, j] += w * n[i] * n[j]
+    if total <= 0.0 or most == 0.0:
+        return
+    for i in range(3):
+        b[i] /= total
+        for j in range(3):
+            a[i, j] /= total
+    _eigen3(a, v)
+    for m in range(3):
+        if a[m, m] > FLAT:
+            along = (v[0, m] * b[0] + v[1, m] * b[1] + v[2, m] * b[2]) / a[m, m]
+            for i in range(3):
+                out[r, i] += along * v[i, m]
+    x, y, z = out[r]
+    length = np.sqrt(x * x + y * y + z * z)
+    scale = min(1.0, MOST_SPIKE * most / length) if length > 0.0 else 1.0
+    for i in range(3):
+        out[r, i] *= scale
+
+
 @parallel_kernel
 def even_offsets(start: Indices, face: Indices, normals: Floats, areas: Floats, distance: Floats) -> Floats:
     """Return the move of each point ``(R, 3)`` by which the planes of its faces move by ``distance``, in m.
@@ -57,46 +123,12 @@ def even_offsets(start: Indices, face: Indices, normals: Floats, areas: Floats, 
     least-squares meeting place of the moved planes, shortest where they leave it open.
     """
     out = np.zeros((len(start) - 1, 3))
-    for r in prange(len(start) - 1):
-        first = face[start[r]]
-        alike = True
-        for k in range(start[r] + 1, start[r + 1]):
-            n, m = normals[first], normals[face[k]]
-            alike = alike and n[0] * m[0] + n[1] * m[1] + n[2] * m[2] > 1.0 - 1e-12
-        if alike:
-            far = 0.0
-            for k in range(start[r], start[r + 1]):
-                far += distance[k] / (start[r + 1] - start[r])
-            for i in range(3):
-                out[r, i] = normals[first, i] * far
-            continue
-        a, v, b, x = np.zeros((3, 3)), np.zeros((3, 3)), np.zeros(3), np.zeros(3)
-        total, most = 0.0, 0.0
-        for k in range(start[r], start[r + 1]):
-            n, area = normals[face[k]], areas[face[k]]
-            w = 1.0 if area[0] != 0.0 or area[1] != 0.0 or area[2] != 0.0 else 0.0
-            total += w
-            most = max(most, abs(distance[k]))
-            for i in range(3):
-                b[i] += w * distance[k] * n[i]
-                for j in range(3):
-                    a[i, j] += w * n[i] * n[j]
-        if total <= 0.0 or most == 0.0:
-            continue
-        for i in range(3):
-            b[i] /= total
-            for j in range(3):
-                a[i, j] /= total
-        _eigen3(a, v)
-        for m in range(3):
-            if a[m, m] > FLAT:
-                along = (v[0, m] * b[0] + v[1, m] * b[1] + v[2, m] * b[2]) / a[m, m]
-                for i in range(3):
-                    x[i] += along * v[i, m]
-        length = np.sqrt(x[0] * x[0] + x[1] * x[1] + x[2] * x[2])
-        scale = min(1.0, MOST_SPIKE * most / length) if length > 0.0 else 1.0
-        for i in range(3):
-            out[r, i] = x[i] * scale
+    around = _Around(start, face, normals, areas, distance)
+    points = len(start) - 1
+    for block in prange(BLOCKS):
+        room = _Room(np.empty((3, 3)), np.empty((3, 3)), np.empty(3))
+        for r in range(block * points // BLOCKS, (block + 1) * points // BLOCKS):
+            _even_offset(around, r, room, out)
     return out
 
 
