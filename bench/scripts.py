@@ -21,7 +21,8 @@ from reticula.core.language.compiled import builder
 from reticula.core.language.noise import gradient_noise, octaves_at
 from reticula.core.language.script import Script
 from reticula.core.spatial import points_of
-from reticula.core.spatial.kdtree import count_one, fill_one
+from reticula.core.spatial.kdtree import CountScratch, Scratch, count_one, fill_one
+from reticula.core.spatial.kdtree import Row as Place
 
 __all__ = ["rows"]
 
@@ -53,14 +54,14 @@ def displaced(points, normals):  # type: ignore[no-untyped-def]
 
 
 @njit(parallel=True)
-def crowd(points, others, box, first, size, place, order):  # type: ignore[no-untyped-def]
+def crowd(points, others, tree):  # type: ignore[no-untyped-def]
     out = np.empty(len(points))
     for chunk in prange((len(points) + 1023) // 1024):
-        stack, gaps = np.empty(160, np.int32), np.empty(160)
-        item, far = np.empty(100, np.int64), np.empty(100)
+        scratch = Scratch(np.empty(160, np.int32), np.empty(160))
+        item, far = np.empty(100, np.int32), np.empty(100)
         for i in range(chunk * 1024, min(len(points), chunk * 1024 + 1024)):
             x, y, z = points[i, 0], points[i, 1], points[i, 2]
-            count = fill_one(box, first, size, place, order, x, y, z, RADIUS, item, far, 0, 100, stack, gaps)
+            count = fill_one(tree, (x, y, z), RADIUS, Place(item, far, 0, 100), scratch)
             total = 0.0
             for k in range(count):
                 dx, dy, dz = others[item[k], 0] - x, others[item[k], 1] - y, others[item[k], 2] - z
@@ -70,14 +71,12 @@ def crowd(points, others, box, first, size, place, order):  # type: ignore[no-un
 
 
 @njit(parallel=True)
-def lifted(centers, face_start, corner_point, points, box, first, size, place):  # type: ignore[no-untyped-def]
+def lifted(centers, face_start, corner_point, points, tree):  # type: ignore[no-untyped-def]
     found = np.empty(len(centers), np.int64)
     for chunk in prange((len(centers) + 1023) // 1024):
-        stack, inner = np.empty(160, np.int32), np.empty(160, np.bool_)
+        scratch = CountScratch(np.empty(160, np.int32), np.empty(160, np.bool_))
         for f in range(chunk * 1024, min(len(centers), chunk * 1024 + 1024)):
-            found[f] = count_one(
-                box, first, size, place, centers[f, 0], centers[f, 1], centers[f, 2], RADIUS, 50, stack, inner
-            )
+            found[f] = count_one(tree, (centers[f, 0], centers[f, 1], centers[f, 2]), RADIUS, 50, scratch)
     lift = np.zeros(points)
     for f in range(len(centers)):
         for c in range(face_start[f], face_start[f + 1]):
@@ -124,7 +123,7 @@ def _rows() -> Iterator[Row]:
         size,
         run,
         "by hand, Numba",
-        lambda: crowd(points, others, tree.box, tree.first, tree.size, tree.place, tree.order),
+        lambda: crowd(points, others, tree),
         3,
     )
     few = 50_000
@@ -160,10 +159,7 @@ def _rows() -> Iterator[Row]:
             shape.face_start,
             shape.corner_point,
             shape.point_count,
-            tree.box,
-            tree.first,
-            tree.size,
-            tree.place,
+            tree,
         ),
         3,
     )
