@@ -9,7 +9,8 @@ from reticula.core.geometry.edit.flip import flipped
 from reticula.core.geometry.mesh.attribute import Attribute
 from reticula.core.geometry.mesh.geo import Geo
 from reticula.core.geometry.mesh.kinds import Kind
-from reticula.core.rows import unit
+from reticula.core.geometry.mesh.topology import Topology
+from reticula.core.rows import rows_at, unit
 
 __all__ = ["affine_matrix", "apply_affine", "rotation_matrix"]
 
@@ -49,23 +50,33 @@ def apply_affine(geo: Geo, matrix: Floats, where: Flags | None = None) -> Geo:
     mask = np.ones(geo.topology.point_count, bool) if where is None else where
     places = geo.positions @ linear.T + offset
     made = geo.with_positions(places if every else np.where(mask[:, None], places, geo.positions))
-    corners = mask[geo.topology.corner_point]
-    faces = np.ones(geo.topology.face_count, bool)
-    np.logical_and.at(faces, geo.topology.corner_face, corners)
-    on: tuple[tuple[Kind, Flags], ...] = (("point", mask), ("corner", corners), ("face", faces))
-    for kind, members in on:
+    kinds: tuple[Kind, ...] = ("point", "corner", "face")
+    for kind in kinds:
         if made.has(kind, "normal") and made.find(kind, "normal").type == "vec3":
-            made = _replace(made, kind, "normal", unit(made.attribute(kind, "normal") @ np.linalg.inv(linear)), members)
+            turned = unit(made.attribute(kind, "normal") @ np.linalg.inv(linear))
+            made = _replace(made, kind, "normal", turned, _all_moved(geo.topology, kind, mask))
     if made.has("point", SPEED) and made.find("point", SPEED).type == "vec3":
         made = _replace(made, "point", SPEED, made.attribute("point", SPEED) @ linear.T, mask)
     if made.has("point", "rotation") and made.find("point", "rotation").type == "vec4":
-        turned = _quaternion_product(_quaternion(linear), made.attribute("point", "rotation"))
-        made = _replace(made, "point", "rotation", turned, mask)
+        rotated = _quaternion_product(_quaternion(linear), made.attribute("point", "rotation"))
+        made = _replace(made, "point", "rotation", rotated, mask)
     if made.topology.instance_count and every:
         made = made.with_attribute("instance", "transform", matrix @ made.attribute("instance", "transform"), "mat4")
     if np.linalg.det(linear) < 0 and every and geo.topology.face_count:
         made = flipped(made, with_normals=False)
     return made
+
+
+def _all_moved(shape: Topology, kind: Kind, points: Flags) -> Flags:
+    """Which points, corners or faces have marked ``points (P,)`` only."""
+    if kind == "point":
+        return points
+    corners = rows_at(points, shape.corner_point)
+    if kind == "corner":
+        return corners
+    faces = np.ones(shape.face_count, bool)
+    np.logical_and.at(faces, shape.corner_face, corners)
+    return faces
 
 
 def _quaternion(linear: Floats) -> Floats:
