@@ -25,10 +25,12 @@ else:
             return range(*limits)
 
 
-__all__ = ["inline", "inline_making", "inline_unkept", "intrinsic", "kernel", "parallel_kernel", "prange"]
+__all__ = ["BLOCKS", "inline", "inline_making", "inline_unkept", "intrinsic", "kernel", "parallel_kernel", "prange"]
 
 Function = TypeVar("Function", bound=Callable[..., Any])
 Wrap = Callable[[FunctionType], Any]
+BLOCKS = 64
+"""A parallel loop whose iterations need room to work in is taken in so many parts, each with room of its own."""
 _lock = threading.RLock()
 
 

@@ -5,9 +5,9 @@ from __future__ import annotations
 import numpy as np
 
 from reticula.core.arrays import AnyArray, Flags, Floats
-from reticula.core.jit import parallel_kernel, prange
+from reticula.core.jit import inline, parallel_kernel, prange
 
-__all__ = ["nonzero_rows", "row_crosses", "row_dots", "row_lengths", "rows_at", "unit"]
+__all__ = ["dot3", "nonzero_rows", "row_crosses", "row_dots", "row_lengths", "rows_at", "unit"]
 
 
 def rows_at(values: AnyArray, index: AnyArray) -> AnyArray:
@@ -54,12 +54,17 @@ def _ready(rows: AnyArray) -> Floats:
     return np.ascontiguousarray(rows, np.float64)
 
 
+@inline
+def dot3(ax: float, ay: float, az: float, bx: float, by: float, bz: float) -> float:
+    """Inner product in the order in which NumPy's einsum adds on wide registers: first and last, then the middle."""
+    return (ax * bx + az * bz) + ay * by
+
+
 @parallel_kernel
 def _dots(a: Floats, b: Floats) -> Floats:
-    """In the order in which NumPy's einsum adds on wide registers: first and last, then the middle one."""
     out = np.empty(len(a))
     for i in prange(len(a)):
-        out[i] = (a[i, 0] * b[i, 0] + a[i, 2] * b[i, 2]) + a[i, 1] * b[i, 1]
+        out[i] = dot3(a[i, 0], a[i, 1], a[i, 2], b[i, 0], b[i, 1], b[i, 2])
     return out
 
 
@@ -87,7 +92,7 @@ def _unit(vectors: Floats) -> Floats:
     out = np.zeros((len(vectors), 3))
     for i in prange(len(vectors)):
         x, y, z = vectors[i, 0], vectors[i, 1], vectors[i, 2]
-        length = np.sqrt((x * x + z * z) + y * y)
+        length = np.sqrt(dot3(x, y, z, x, y, z))
         if length > 0.0:
             out[i, 0], out[i, 1], out[i, 2] = x / length, y / length, z / length
     return out

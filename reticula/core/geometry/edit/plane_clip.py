@@ -55,13 +55,8 @@ def cut_by_plane(geo: Geo, origin: Floats, normal: Floats, rim_group: str) -> tu
     flat = np.flatnonzero(side == 0)
     side[flat] = np.where(area_vectors(cut.geo)[flat] @ normal > 0, -1.0, 1.0)
     height = np.concatenate([value, np.zeros(shape.point_count - len(value))])
-    return (
-        cut.geo.with_attribute(
-            "edge", rim_group, rows_at(cut.on, shape.edges[:, 0]) & rows_at(cut.on, shape.edges[:, 1])
-        ),
-        side,
-        height,
-    )
+    along = rows_at(cut.on, shape.edges[:, 0]) & rows_at(cut.on, shape.edges[:, 1])
+    return cut.geo.with_attribute("edge", rim_group, along), side, height
 
 
 def clip_half(

@@ -19,7 +19,7 @@ __all__ = ["Topology"]
 Result = TypeVar("Result")
 MEMO_LIMIT = 6
 MANY = 1000
-"""From so many rows on a compiled kernel looks at them."""
+"""From so many rows on a compiled kernel looks at them; fewer are not worth loading the compiler for."""
 LARGEST = 2**31 - 1
 
 

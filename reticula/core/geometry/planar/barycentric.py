@@ -6,6 +6,7 @@ import numpy as np
 
 from reticula.core.arrays import Floats
 from reticula.core.jit import parallel_kernel, prange
+from reticula.core.rows import dot3
 
 __all__ = ["barycentric"]
 
@@ -30,11 +31,11 @@ def _weights(corner: Floats, place: Floats) -> Floats:
         cx, cy, cz = corner[t, 2, 0] - ax, corner[t, 2, 1] - ay, corner[t, 2, 2] - az
         px, py, pz = place[i, 0] - ax, place[i, 1] - ay, place[i, 2] - az
         nx, ny, nz = by * cz - bz * cy, bz * cx - bx * cz, bx * cy - by * cx
-        area = max((nx * nx + nz * nz) + ny * ny, 1e-300)
+        area = max(dot3(nx, ny, nz, nx, ny, nz), 1e-300)
         x, y, z = py * cz - pz * cy, pz * cx - px * cz, px * cy - py * cx
-        second = ((x * nx + z * nz) + y * ny) / area
+        second = dot3(x, y, z, nx, ny, nz) / area
         x, y, z = by * pz - bz * py, bz * px - bx * pz, bx * py - by * px
-        third = ((x * nx + z * nz) + y * ny) / area
+        third = dot3(x, y, z, nx, ny, nz) / area
         a = min(max(1.0 - second - third, 0.0), 1.0)
         b, c = min(max(second, 0.0), 1.0), min(max(third, 0.0), 1.0)
         total = a + b + c

@@ -5,12 +5,10 @@ from __future__ import annotations
 import numpy as np
 
 from reticula.core.arrays import Flags, Floats, Indices
-from reticula.core.jit import inline, kernel, parallel_kernel, prange
+from reticula.core.jit import BLOCKS, inline, kernel, parallel_kernel, prange
 
 __all__ = ["crossing_limits", "plane_axes"]
 
-BLOCKS = 64
-"""Faces are taken in so many parts, each with room of its own to work in."""
 ROOM = 64
 """Corners of a face that there is room for at first."""
 ON = 1e-9

@@ -10,7 +10,7 @@ from reticula.core.arrays import Flags, Floats, Indices, Ints
 from reticula.core.geometry.mesh.topology import Topology
 from reticula.core.geometry.remesh.bevel import points_that_go
 from reticula.core.jit import inline, kernel, parallel_kernel, prange
-from reticula.core.rows import row_crosses, row_dots, row_lengths, rows_at, unit
+from reticula.core.rows import dot3, row_crosses, row_dots, row_lengths, rows_at, unit
 
 __all__ = ["inner_shares", "slide_rates"]
 
@@ -56,8 +56,7 @@ def slide_rates(shape: Topology, positions: Floats, cut: Flags, points: Flags, i
 
 @inline
 def _dot(a: Floats, b: Floats, c: int) -> float:
-    """As in :func:`row_dots`."""
-    return (a[c, 0] * b[c, 0] + a[c, 2] * b[c, 2]) + a[c, 1] * b[c, 1]
+    return dot3(a[c, 0], a[c, 1], a[c, 2], b[c, 0], b[c, 1], b[c, 2])
 
 
 @kernel
@@ -131,8 +130,8 @@ def _shares(positions: Floats, corners: _Corners) -> Floats:
             positions[r, 2] - positions[p, 2],
         )
         m0, m1, m2 = move[n, 0], move[n, 1], move[n, 2]
-        uu, uv, vv = (u0 * u0 + u2 * u2) + u1 * u1, (u0 * v0 + u2 * v2) + u1 * v1, (v0 * v0 + v2 * v2) + v1 * v1
-        um, vm = (u0 * m0 + u2 * m2) + u1 * m1, (v0 * m0 + v2 * m2) + v1 * m1
+        uu, vv = dot3(u0, u1, u2, u0, u1, u2), dot3(v0, v1, v2, v0, v1, v2)
+        uv, um, vm = dot3(u0, u1, u2, v0, v1, v2), dot3(u0, u1, u2, m0, m1, m2), dot3(v0, v1, v2, m0, m1, m2)
         det = np.maximum(uu * vv - uv * uv, 1e-300)
         alpha = np.minimum(np.maximum((um * vv - vm * uv) / det, 0.0), 1.0)
         beta = np.minimum(np.maximum((vm * uu - um * uv) / det, 0.0), 1.0)

@@ -11,7 +11,7 @@ from reticula.core.geometry.mesh.adjacency import find_root, group_by, join_acro
 from reticula.core.geometry.mesh.topology import Topology
 from reticula.core.jit import inline, inline_making, kernel
 
-__all__ = ["ExtrusionTopology", "plan_extrusion"]
+__all__ = ["ExtrusionTopology", "numbers_of", "plan_extrusion"]
 
 
 class ExtrusionTopology(NamedTuple):
@@ -184,3 +184,10 @@ def plan_extrusion(shape: Topology, chosen: Flags, together: bool) -> ExtrusionT
     on = np.flatnonzero(made.number >= 0).astype(np.int32)
     start, order = group_by(made.number[on], len(made.source))
     return ExtrusionTopology(made.number, made.source, made.fresh, made.wall, start, on[order], made.region)
+
+
+def numbers_of(source: Indices, fresh: Flags, count: int) -> Indices:
+    """Return the number of each raised point ``(R,)``: ``fresh`` ones follow the ``count`` that are there, in order;
+    the others are their ``source``.
+    """
+    return np.where(fresh, count - 1 + np.cumsum(fresh, dtype=np.int32), source).astype(np.int32, copy=False)

@@ -7,12 +7,10 @@ from typing import NamedTuple
 import numpy as np
 
 from reticula.core.arrays import Floats, Indices
-from reticula.core.jit import inline, kernel, parallel_kernel, prange
+from reticula.core.jit import BLOCKS, inline, kernel, parallel_kernel, prange
 
 __all__ = ["Corners", "border_offsets", "corner_insets", "even_offsets"]
 
-BLOCKS = 64
-"""Points are taken in so many parts, each with room of its own to work in."""
 MOST_SPIKE = 8.0
 """An even offset moves no point by more than this many times the distance, however sharp the edge."""
 FOLDED = 1e-12

@@ -12,7 +12,7 @@ from reticula.core.diagnostics import note, warn
 from reticula.core.geometry import Geo, Kind, SourceMap, Topology, carry, edges_along
 from reticula.core.geometry.measure.areas import area_vectors, face_normals, gather_sum, row_means
 from reticula.core.geometry.mesh.identity import unit_random
-from reticula.core.geometry.remesh.extrusion import ExtrusionTopology, plan_extrusion
+from reticula.core.geometry.remesh.extrusion import ExtrusionTopology, numbers_of, plan_extrusion
 from reticula.core.geometry.remesh.offsets import Corners, border_offsets, even_offsets
 from reticula.core.geometry.remesh.raised_faces import Rings, raise_faces
 from reticula.core.operators.declaration.operator import operator
@@ -73,7 +73,6 @@ class _Plan:
 def _plan(shape: Topology, chosen: Flags, together: bool, divisions: int, base: bool) -> _Plan:
     raised = plan_extrusion(shape, chosen, together)
     fresh = np.ones(len(raised.source), bool) if base else raised.fresh
-    target = np.where(fresh, shape.point_count + np.cumsum(fresh, dtype=np.int32) - 1, raised.source)
     rim, place = np.zeros(0, np.int32), np.zeros(0, np.int32)
     if divisions > 1:
         wall = raised.wall
@@ -81,7 +80,7 @@ def _plan(shape: Topology, chosen: Flags, together: bool, divisions: int, base: 
         place = np.zeros(len(raised.source), np.int32)
         place[rim] = np.arange(len(rim), dtype=np.int32)
     beyond = shape.point_count + int(fresh.sum())
-    rings = Rings(target.astype(np.int32, copy=False), place, beyond, len(rim), divisions)
+    rings = Rings(numbers_of(raised.source, fresh, shape.point_count), place, beyond, len(rim), divisions)
     faces = raise_faces(shape, raised, rings, np.flatnonzero(chosen) if base else np.zeros(0, np.int32))
     new = raised.source if fresh.all() else raised.source[fresh]
     between = np.tile(raised.source[rim], divisions - 1)

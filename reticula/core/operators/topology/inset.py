@@ -14,7 +14,7 @@ from reticula.core.geometry.mesh.adjacency import group_by
 from reticula.core.geometry.mesh.carry import Maps
 from reticula.core.geometry.mesh.topology import Topology
 from reticula.core.geometry.planar.straight_skeleton import ShrunkFaces, shrink_faces
-from reticula.core.geometry.remesh.extrusion import ExtrusionTopology, plan_extrusion
+from reticula.core.geometry.remesh.extrusion import ExtrusionTopology, numbers_of, plan_extrusion
 from reticula.core.geometry.remesh.offsets import Corners, border_offsets, corner_insets
 from reticula.core.geometry.remesh.raised_faces import Rings, raise_faces
 from reticula.core.operators.declaration.operator import operator
@@ -173,9 +173,9 @@ class _Pieces(NamedTuple):
 def _ringed(geo: Geo, raised: ExtrusionTopology, moves: Floats) -> tuple[Geo, AnyArray]:
     """Shrink faces in their place and put a ring around each; also which faces are of rings."""
     shape, fresh, wall = geo.topology, raised.fresh, raised.wall
-    target = np.where(fresh, shape.point_count - 1 + np.cumsum(fresh, dtype=np.int32), raised.source)
+    target = numbers_of(raised.source, fresh, shape.point_count)
     none = np.zeros(0, np.int32)
-    faces = raise_faces(shape, raised, Rings(target.astype(np.int32), none, 0, 0, 1), none)
+    faces = raise_faces(shape, raised, Rings(target, none, 0, 0, 1), none)
     moved = rows_at(geo.positions, raised.source) + moves
     source = np.concatenate([np.arange(shape.point_count, dtype=np.int32), raised.source[fresh]])
     positions = rows_at(geo.positions, source)
@@ -205,7 +205,7 @@ def _divided_and_ringed(geo: Geo, raised: ExtrusionTopology, moves: Floats, part
     divided[shape.corner_face[parts.ring_corner]] = True
     fresh = raised.fresh & ~divided[shape.corner_face[raised.corner[raised.start[:-1]]]]
     wall = raised.wall[~divided[shape.corner_face[raised.wall]]]
-    number = np.where(fresh, shape.point_count - 1 + np.cumsum(fresh, dtype=np.int32), raised.source)
+    number = numbers_of(raised.source, fresh, shape.point_count)
     number = np.where(raised.number >= 0, number[raised.number], shape.corner_point)
     positions = geo.positions.copy()
     still = ~raised.fresh

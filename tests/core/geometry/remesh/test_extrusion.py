@@ -3,7 +3,7 @@
 import numpy as np
 
 from reticula.core import Geo, ops
-from reticula.core.geometry.remesh.extrusion import plan_extrusion
+from reticula.core.geometry.remesh.extrusion import numbers_of, plan_extrusion
 
 
 def test_neighbours_rise_together_or_each_alone() -> None:
@@ -34,3 +34,8 @@ def test_a_point_that_something_else_uses_is_left_behind() -> None:
     plan = plan_extrusion(ops.grid(cells=(2, 2)).topology, chosen, True)
     assert plan.fresh.all()
     assert (plan.number >= 0).sum() == 4
+
+
+def test_fresh_points_follow_those_that_are_there() -> None:
+    source, fresh = np.array([4, 2, 7], np.int32), np.array([True, False, True])
+    assert numbers_of(source, fresh, 10).tolist() == [10, 2, 11]
