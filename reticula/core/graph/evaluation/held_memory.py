@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Hashable, Iterator, Mapping
+from types import FunctionType
 from typing import Any
 
 import numpy as np
@@ -22,7 +23,8 @@ def held_arrays(geo: Geo) -> dict[int, int]:
     """Return the bytes of each array that a geometry keeps alive, by the identity of what owns them.
 
     Adjacency, normals, trees and plans that were worked out since count, too: they hang on the geometry, its topology
-    and its attributes. Arrays of other libraries' objects are found by their attributes.
+    and its attributes. Arrays of other libraries' objects are found by their attributes, those of what is put off in
+    what its functions hold.
     """
     found: dict[int, int] = {}
     seen: set[int] = set()
@@ -60,6 +62,8 @@ def _parts(thing: Any) -> Iterator[Any]:
         yield from list(thing.values()) if len(thing) <= MOST_ITEMS else ()
     elif isinstance(thing, (list, tuple, set, frozenset)):
         yield from thing if len(thing) <= MOST_ITEMS else ()
+    elif isinstance(thing, FunctionType):
+        yield from (cell.cell_contents for cell in thing.__closure__ or ())
     elif type(thing).__module__.startswith(("reticula", "scipy")):
         yield from list(getattr(thing, "__dict__", {}).values())
         yield from (getattr(thing, name, None) for name in getattr(type(thing), "__slots__", ()))

@@ -7,7 +7,9 @@ import tracemalloc
 import numpy as np
 
 from reticula.core import Geo, ops
+from reticula.core.geometry import SourceMap, Weights, carry
 from reticula.core.geometry.measure.areas import face_normals
+from reticula.core.geometry.mesh.source_maps import Later
 from reticula.core.graph import Cache
 from reticula.core.graph.evaluation.cache import Entry
 from reticula.core.graph.evaluation.held_memory import growth, held_arrays
@@ -84,3 +86,11 @@ def test_a_geometry_says_that_more_is_kept_on_it() -> None:
         again = growth(grid)
         step()
         assert growth(grid) == again, "what is there already is not new"
+
+
+def test_what_a_blend_is_put_off_with_counts() -> None:
+    grid, wide = ops.grid(cells=(10, 10)), np.zeros((100_000, 3))
+    index = np.arange(grid.topology.point_count, dtype=np.int32)
+    later = Later(lambda: Weights.rows(np.zeros(wide.shape, np.int32), wide))
+    made = carry(grid, grid.topology, {"point": SourceMap(index, later)}, positions=grid.positions)
+    assert sum(held_arrays(made).values()) > wide.nbytes
