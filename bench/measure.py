@@ -38,10 +38,16 @@ class Row:
 
 
 def compare(what: str, size: str, ours: Way, peer: str, theirs: Way, turns: int = 5) -> Row:
-    """Time both ways in turn after one warm-up each; returns medians."""
+    """Time both ways in turn, now one first and now the other, after one warm-up each; returns medians."""
     ours()
     theirs()
-    pairs = [(_seconds(ours), _seconds(theirs)) for _ in range(turns)]
+    pairs = []
+    for turn in range(turns):
+        if turn % 2:
+            after = _seconds(theirs)
+            pairs.append((_seconds(ours), after))
+        else:
+            pairs.append((_seconds(ours), _seconds(theirs)))
     mine, other = zip(*pairs, strict=True)
     ratio = statistics.median(a / b for a, b in pairs)
     return Row(what, size, statistics.median(mine), peer, statistics.median(other), ratio)

@@ -5,9 +5,10 @@ Stored as ``{"keys": [{"frame": 0, "value": 0.2}, {"frame": 24, "value": 1.0, "w
 
 from __future__ import annotations
 
+import json
 from collections.abc import Callable, Mapping
 from dataclasses import dataclass, field
-from functools import cached_property
+from functools import cached_property, lru_cache
 from itertools import groupby
 from typing import Any
 
@@ -195,6 +196,14 @@ def keys_of(name: str, stored: Mapping[str, Any]) -> Keys:
         raise ParameterError(name, "there are no keys; set one, or give a plain value")
     if len(entries) > MOST_KEYS:
         raise ParameterError(name, f"{len(entries):,} keys are too many; keep at most {MOST_KEYS:,}, or follow a table")
+    return _checked(name, json.dumps(stored))
+
+
+@lru_cache(maxsize=64)
+def _checked(name: str, text: str) -> Keys:
+    """The keys of a stored value as text: at each frame the same ones are asked."""
+    stored = json.loads(text)
+    entries = stored["keys"]
     for where in ("before", "after"):
         if stored.get(where, "hold") not in OUTSIDE:
             raise ParameterError(name, f"'{where}' the keys is one of {', '.join(OUTSIDE)}, not {stored[where]!r}")
