@@ -6,17 +6,24 @@ from pathlib import Path
 
 from reticula.launch.orphans import end_orphans, orphans_of
 
-SLEEP = "import time; time.sleep(60)"
+STAY = "import time; print('here', flush=True); time.sleep(600)"
+
+
+def started(*words: str, **variables: str) -> subprocess.Popen[bytes]:
+    """A program that has begun: while the system still loads it, its command line reads as empty."""
+    command = [sys.executable, "-c", STAY, *words]
+    program = subprocess.Popen(command, env=variables, stdout=subprocess.PIPE)
+    assert program.stdout is not None and program.stdout.readline() == b"here\n"
+    return program
 
 
 def test_only_what_runs_on_the_same_data_is_ended(tmp_path: Path) -> None:
     mine, other = tmp_path / "mine", tmp_path / "other"
-    command = [sys.executable, "-c", SLEEP, "reticula.service"]
-    runs = [subprocess.Popen(command, env={"RETICULA_VAR": str(var)}) for var in (mine, other)]
-    depot = subprocess.Popen([sys.executable, "-c", SLEEP, "reticula.depot", str(mine / "depot"), "1"])
+    runs = [started("reticula.service", RETICULA_VAR=str(var)) for var in (mine, other)]
+    depot = started("reticula.depot", str(mine / "depot"), "1")
     try:
         assert sorted(orphans_of(mine)) == sorted([runs[0].pid, depot.pid])
-        reaped = subprocess.Popen(command, env={"RETICULA_VAR": str(mine)})
+        reaped = started("reticula.service", RETICULA_VAR=str(mine))
         for one in (runs[0], depot, reaped):
             one.terminate()
             one.wait()
