@@ -71,6 +71,19 @@ def operator_index() -> str:
 MARK = "<!-- Everything below is made from the code by `make generate`. -->\n"
 
 
+TABLE = (
+    "<!-- The table is made from the code by `make generate`. -->\n",
+    "<!-- End of what is made from the code. -->\n",
+)
+
+
+def formats_page() -> str:
+    """Return the page of formats: what was written by hand, and the table of what each one keeps."""
+    before, _, rest = (ROOT / "docs" / "formats.md").read_text().partition(TABLE[0])
+    after = rest.partition(TABLE[1])[2]
+    return f"{before}{TABLE[0]}\n{format_table()}\n{TABLE[1]}{after}"
+
+
 def language_page() -> str:
     """Return the language's page: what was written by hand, and tables of everything that has a name."""
     page = ROOT / "docs" / "language.md"
@@ -139,6 +152,7 @@ def files() -> dict[str, str]:
         "docs/graph.schema.json": json.dumps(schema(), indent=2, ensure_ascii=False) + "\n",
         "docs/operator.schema.json": json.dumps(definition_schema(), indent=2, ensure_ascii=False) + "\n",
         "docs/package.schema.json": json.dumps(package_schema(), indent=2, ensure_ascii=False) + "\n",
+        "docs/formats.md": formats_page(),
         "docs/language.md": language_page(),
         "reticula/core/ops.pyi": stubs_of(OPERATORS.values()),
         "docs/operators/README.md": operator_index(),

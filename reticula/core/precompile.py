@@ -113,7 +113,7 @@ def _works() -> list[Work]:
         _repairs,
         lambda: describe_geo(_tall()),
         lambda: surface_of(_tall()).closest(_sheet().positions),
-        *(partial(_written, ending) for ending in FORMATS),
+        *(partial(_written, ending) for ending, chosen in FORMATS.items() if not chosen.library),
     ]
 
 

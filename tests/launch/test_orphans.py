@@ -13,7 +13,8 @@ def started(*words: str, **variables: str) -> subprocess.Popen[bytes]:
     """A program that has begun: while the system still loads it, its command line reads as empty."""
     command = [sys.executable, "-c", STAY, *words]
     program = subprocess.Popen(command, env=variables, stdout=subprocess.PIPE)
-    assert program.stdout is not None and program.stdout.readline() == b"here\n"
+    assert program.stdout is not None
+    assert program.stdout.readline() == b"here\n"
     return program
 
 

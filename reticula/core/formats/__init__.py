@@ -5,11 +5,14 @@ from __future__ import annotations
 import importlib
 import os
 import pkgutil
+from collections.abc import Mapping
 from pathlib import Path
 from typing import Any
 
 from reticula.core.diagnostics import note
 from reticula.core.errors import FormatError
+from reticula.core.formats.apart import read_apart
+from reticula.core.formats.beside import FilesBeside
 from reticula.core.formats.format import EVERYTHING, Format
 from reticula.core.geometry import Geo
 from reticula.core.geometry.edit.instances import flatten
@@ -23,12 +26,13 @@ MOST_BYTES = 2_000_000_000
 
 FORMATS: dict[str, Format] = {}
 """All formats by their ending, those that keep everything first, those of points alone last. Every module of this
-package that declares one as ``FORMAT`` is found by itself; none needs to be listed."""
+package that declares one as ``FORMAT``, or several as ``FORMATS``, is found by itself; none needs to be listed."""
 
 for _module in pkgutil.iter_modules(__path__, f"{__name__}."):
-    _found = getattr(importlib.import_module(_module.name), "FORMAT", None)
-    if isinstance(_found, Format):
-        FORMATS[_found.ending] = _found
+    _made = importlib.import_module(_module.name)
+    for _found in (getattr(_made, "FORMAT", None), *getattr(_made, "FORMATS", ())):
+        if isinstance(_found, Format):
+            FORMATS[_found.ending] = _found
 FORMATS = dict(sorted(FORMATS.items(), key=lambda entry: (entry[1].keeps != EVERYTHING, not entry[1].faces, entry[0])))
 
 
@@ -40,12 +44,20 @@ def format_of(name: str) -> Format:
     return FORMATS[ending]
 
 
-def read_bytes(name: str, data: bytes) -> Geo:
-    """Read a mesh from the content of a file called ``name``; raise FormatError with the line or byte."""
+def read_bytes(name: str, data: bytes, parts: Mapping[str, bytes] | None = None, *, error: float = 0.0) -> Geo:
+    """Read a mesh from the content of a file called ``name``; raise FormatError with the line or byte.
+
+    ``parts`` are the files beside it that it may name, such as the buffers of a glTF. ``error`` says how far lines may
+    be from the bows of a drawing, in m; 0 leaves that to the format.
+    """
     chosen = format_of(name)
     if not data:
         raise FormatError("the file is empty")
-    return chosen.read(data)
+    if chosen.apart:
+        return read_apart(chosen.ending, data)
+    if chosen.tolerance:
+        return chosen.read(data, error=error)
+    return chosen.read(data, parts or {}) if chosen.parts else chosen.read(data)
 
 
 def write_bytes(geo: Geo, name: str, **options: Any) -> bytes:
@@ -57,19 +69,19 @@ def write_bytes(geo: Geo, name: str, **options: Any) -> bytes:
     for option, value in options.items():
         if value not in chosen.options.get(option, ()):
             raise FormatError(f"{chosen.name} has no option {option}={value}")
-    if geo.topology.instance_count:
+    if geo.topology.instance_count and not chosen.instances:
         note(f"{geo.topology.instance_count:,} instances were turned into mesh; {chosen.name} holds none.")
         geo = flatten(geo)
-    return chosen.write(to_world(geo), **options)
+    return chosen.write(geo if chosen.places else to_world(geo), **options)
 
 
-def read_file(path: str | Path) -> Geo:
-    """Read a mesh file."""
+def read_file(path: str | Path, *, error: float = 0.0) -> Geo:
+    """Read a mesh file, and what it names beside it in its own folder; see :func:`read_bytes`."""
     format_of(str(path))
     size = os.path.getsize(path)
     if size > MOST_BYTES:
         raise FormatError(f"the file has {size:,} bytes; {MOST_BYTES:,} is the most")
-    return read_bytes(str(path), Path(path).read_bytes())
+    return read_bytes(str(path), Path(path).read_bytes(), FilesBeside(Path(path).parent), error=error)
 
 
 def write_file(geo: Geo, path: str | Path, **options: Any) -> None:

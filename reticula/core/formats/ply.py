@@ -12,13 +12,14 @@ import json
 
 import numpy as np
 
-from reticula.core.arrays import AnyArray, Floats, as_rows, starts_from_sizes
+from reticula.core.arrays import AnyArray, as_rows, starts_from_sizes
 from reticula.core.diagnostics import note
 from reticula.core.errors import FormatError, GeometryError
 from reticula.core.formats.format import EVERYTHING, Format
 from reticula.core.formats.places import check_places
 from reticula.core.formats.ply_lists import with_flat_lists, with_whole_lists
 from reticula.core.formats.ply_table import Column, Element, read_tables, write_tables
+from reticula.core.formats.srgb import to_linear
 from reticula.core.geometry import KINDS, Attribute, Geo, Kind, Topology
 from reticula.core.geometry.mesh.attribute_types import TYPES
 from reticula.core.geometry.mesh.edge_chains import EdgeChains, edge_chains
@@ -201,15 +202,10 @@ def _familiar(name: str, columns: list[Column]) -> Attribute:
     if name == "color":
         if columns[0].type[0] in "iu":
             values /= np.iinfo(columns[0].type).max
-            values[:, :3] = _linear(values[:, :3])
+            values[:, :3] = to_linear(values[:, :3])
         if values.shape[1] == 3:
             values = np.concatenate([values, np.ones((len(values), 1))], axis=1)
     return Attribute.of(values)
-
-
-def _linear(encoded: Floats) -> Floats:
-    """sRGB to linear light (IEC 61966-2-1)."""
-    return np.where(encoded <= 0.04045, encoded / 12.92, ((encoded + 0.055) / 1.055) ** 2.4)
 
 
 def _texture(geo: Geo, tables: dict[str, Element]) -> Geo:

@@ -80,7 +80,7 @@ HEAD = b"ply\nformat ascii 1.0\nelement vertex 3\nproperty float x\nproperty flo
         ("a.stl", b"solid a\nfacet normal 0 0 1\nvertex 0 0\n", "line 3: a vertex needs three numbers"),
         ("a.stl", b"solid a\nfacet normal 0 0 1\nvertex 0 0 0\n", "cut short"),
         ("a.ply", b"", "the file is empty"),
-        ("a.xyz", b"1 2 3", "does not end in a known format; there are .ply, .obj, .stl"),
+        ("a.docx", b"1 2 3", "does not end in a known format; there are .ply, .3mf, .dxf, .glb"),
     ],
 )
 def test_broken_files_are_refused_with_the_place(

@@ -5,7 +5,6 @@ import { ElDialog } from 'element-plus'
 import { computed, defineAsyncComponent, nextTick, onMounted, provide, ref, watch } from 'vue'
 import Board from '../board/Board.vue'
 import type { BoardSurface } from '../board/surface'
-import CatalogueDialog from '../catalogue/CatalogueDialog.vue'
 import Dials from '../dials/Dials.vue'
 import type { DialsSurface } from '../dials/surface'
 import Ledger from '../ledger/Ledger.vue'
@@ -23,13 +22,10 @@ import { useView } from '../stores/useView'
 import type { ViewSurface } from '../view/surface'
 import View from '../view/View.vue'
 import CommandPalette from './CommandPalette.vue'
-import DemoGallery from './DemoGallery.vue'
 import Divider from './Divider.vue'
 import { isFirstVisit } from './firstVisit'
-import ShapesDialog from './ShapesDialog.vue'
-import ShortcutsDialog from './ShortcutsDialog.vue'
+import { openedOnce } from './openedOnce'
 import TopBar from './TopBar.vue'
-import Tour from './Tour.vue'
 import { useBenchActions } from './useBenchActions'
 import { useFiles } from './useFiles'
 import { useOpening } from './useOpening'
@@ -55,6 +51,11 @@ const browsingDemos = ref(false)
 const boardAlone = ref(false)
 const boardSplit = useSplit('board width', 496, 260, () => window.innerWidth - 360, 'x', 1)
 /** Loaded when they are first opened. */
+const CatalogueDialog = defineAsyncComponent(() => import('../catalogue/CatalogueDialog.vue'))
+const DemoGallery = defineAsyncComponent(() => import('./DemoGallery.vue'))
+const ShapesDialog = defineAsyncComponent(() => import('./ShapesDialog.vue'))
+const ShortcutsDialog = defineAsyncComponent(() => import('./ShortcutsDialog.vue'))
+const Tour = defineAsyncComponent(() => import('./Tour.vue'))
 const ImportDialog = defineAsyncComponent(() => import('../catalogue/ImportDialog.vue'))
 const PublishDialog = defineAsyncComponent(() => import('../catalogue/PublishDialog.vue'))
 const FramesDialog = defineAsyncComponent(() => import('../time/output/FramesDialog.vue'))
@@ -100,6 +101,14 @@ async function add(name: string, parameters: Record<string, unknown> = {}) {
 }
 
 const { shaping, dropping, upload, freeze } = useFiles(add, () => picture.value?.frame())
+/** What was opened stays mounted, so that it is found again as it was left. */
+const wanted = {
+  catalogue: openedOnce(() => browsing.value),
+  shapes: openedOnce(() => shaping.value),
+  shortcuts: openedOnce(() => helping.value),
+  demos: openedOnce(() => browsingDemos.value),
+  tour: openedOnce(() => touring.value),
+}
 const columns = computed(() => (boardAlone.value ? 'minmax(0, 1fr)' : `${boardSplit.size.value}px 6px minmax(0, 1fr)`))
 /** The board alone, or beside the others again. */
 function wholeBoard() {
@@ -169,8 +178,15 @@ function useShape(name: string) {
       </div>
     </main>
     <CommandPalette :open="finding" :actions="actions" :after="afterTitle" @close="finding = false" @add="add" />
-    <ShapesDialog :open="shaping" @close="shaping = false" @use="useShape" @upload="upload" />
+    <ShapesDialog
+      v-if="wanted.shapes.value"
+      :open="shaping"
+      @close="shaping = false"
+      @use="useShape"
+      @upload="upload"
+    />
     <CatalogueDialog
+      v-if="wanted.catalogue.value"
       :open="browsing"
       :first="shownOperator"
       @close="browsing = false"
@@ -186,10 +202,11 @@ function useShape(name: string) {
       @done="published"
     />
     <ImportDialog v-if="review" :review="review" @close="review = null" @done="imported" />
-    <ElDialog v-model="browsingDemos" title="Demos" width="min(960px, 94vw)" top="6vh">
+    <ElDialog v-if="wanted.demos.value" v-model="browsingDemos" title="Demos" width="min(960px, 94vw)" top="6vh">
       <DemoGallery @taken="browsingDemos = false" />
     </ElDialog>
     <ShortcutsDialog
+      v-if="wanted.shortcuts.value"
       :open="helping"
       :actions="actions"
       :usual="usualActions"
@@ -198,7 +215,7 @@ function useShape(name: string) {
       @close="helping = false"
     />
     <FramesDialog v-if="time.saving.value" :view="picture" @close="time.saving.value = false" />
-    <Tour v-model="touring" />
+    <Tour v-if="wanted.tour.value" v-model="touring" />
     <div v-if="dropping" class="dropping">
       Drop meshes (OBJ, PLY, STL) to add them to the project, or a package (ZIP) to import it
     </div>

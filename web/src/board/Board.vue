@@ -3,20 +3,22 @@
 import { useKeys } from '../stores/useKeys'
 import { useLocalStorage } from '@vueuse/core'
 import { ElButton, ElInput, ElSegmented } from 'element-plus'
-import { computed, nextTick, provide, ref, watch } from 'vue'
+import { computed, defineAsyncComponent, nextTick, provide, ref, watch } from 'vue'
 import type { Way } from '../model/layout'
 import { followersOf } from '../model/parameterLinks'
 import { tiesKey } from '../stores/injectionKeys'
 import { useGraph } from '../stores/useGraph'
 import { useSelectedCards } from '../stores/useSelectedCards'
 import Breadcrumbs from './Breadcrumbs.vue'
-import Cards from './cards/Cards.vue'
-import Lanes from './lanes/Lanes.vue'
 import SearchBox from './SearchBox.vue'
 import type { GraphPane } from './surface'
 import { FORMS, useBoardForm } from './useBoardForm'
 import { useCardSets } from './useCardSets'
 import WirePreview from './WirePreview.vue'
+
+/** Each is loaded when it is first looked at. */
+const Cards = defineAsyncComponent(() => import('./cards/Cards.vue'))
+const Lanes = defineAsyncComponent(() => import('./lanes/Lanes.vue'))
 
 const { hint } = useKeys()
 

@@ -6,6 +6,7 @@ import { ElInput } from 'element-plus'
 import { ref } from 'vue'
 import FormulaHelp from '../text/FormulaHelp.vue'
 import { useCaret } from '../text/useCaret'
+import { FORMULA_ROWS, isLong } from './formulaSize'
 import { useTypedText } from './useTypedText'
 
 const props = defineProps<{
@@ -62,8 +63,9 @@ function choose(chosen: string) {
     <ElInput
       v-model="text"
       class="mono typed"
+      :class="{ long: isLong(text) }"
       type="textarea"
-      :autosize="{ minRows: 1, maxRows: 6 }"
+      :autosize="FORMULA_ROWS"
       resize="none"
       :aria-label="label"
       :aria-invalid="invalid"
@@ -77,6 +79,7 @@ function choose(chosen: string) {
     <Choice
       v-if="options?.length"
       class="pick"
+      hint="names"
       :entries="entriesOf(options)"
       :label="`${label}: what exists`"
       title="What exists on the input"
@@ -106,7 +109,7 @@ function choose(chosen: string) {
   flex: 1 1 60px;
   min-width: 0;
 }
-.pick {
-  flex: none;
+.long {
+  flex-basis: 100%;
 }
 </style>

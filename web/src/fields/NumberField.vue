@@ -2,6 +2,7 @@
 /** A number, or a share of the shape's size: dragged on its slider, typed, stepped with the arrow keys; or a formula. */
 import Slider from '../shared/controls/Slider.vue'
 import { entriesOf } from '../shared/controls/choices'
+import { FORMULA_ROWS, isLong } from './formulaSize'
 import Choice from '../shared/controls/Choice.vue'
 import { ElInput } from 'element-plus'
 import { computed, ref } from 'vue'
@@ -110,9 +111,9 @@ function key(event: KeyboardEvent) {
       v-if="formulas"
       v-model="text"
       class="mono typed"
-      :class="{ short: !formula, share: share !== null }"
+      :class="{ short: !formula, share: share !== null, long: formula && isLong(text) }"
       type="textarea"
-      :autosize="{ minRows: 1, maxRows: 6 }"
+      :autosize="FORMULA_ROWS"
       resize="none"
       :aria-label="label"
       :aria-invalid="invalid"
@@ -137,6 +138,7 @@ function key(event: KeyboardEvent) {
     <Choice
       v-if="formula && share === null && options?.length"
       class="pick"
+      hint="names"
       :entries="entriesOf(options)"
       :label="`${label}: what exists`"
       title="What exists on the input"
@@ -189,6 +191,9 @@ function key(event: KeyboardEvent) {
 }
 .share {
   flex: 0 0 134px;
+}
+.long {
+  flex-basis: 100%;
 }
 .pick {
   align-self: flex-start;

@@ -1,5 +1,5 @@
 /** What the bench provides to cards deep inside the board. */
-import type { InjectionKey, Ref } from 'vue'
+import type { Component, InjectionKey, Ref } from 'vue'
 import type { Way } from '../model/layout'
 import type { Pair } from '../model/parameterLinks'
 
@@ -12,8 +12,8 @@ export const scriptKey: InjectionKey<(node: string) => void> = Symbol('script')
 /** Who follows whom in the graph that is worked on. */
 export const tiesKey: InjectionKey<Ref<Map<string, Pair[]>>> = Symbol('ties')
 
-/** Whether wires are drawn to the parameters of a card: on cards they are, in lanes the strip shows them. */
-export const wiredHereKey: InjectionKey<boolean> = Symbol('wired here')
+/** Where a wire ends at a parameter: cards have such places, lanes show wires in their strip. */
+export const wireEndKey: InjectionKey<Component> = Symbol('wire end')
 
 /** Which way the wires of cards run: down, or across. */
 export const wayKey: InjectionKey<Ref<Way>> = Symbol('way')

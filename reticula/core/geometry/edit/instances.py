@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping
+from collections.abc import Mapping, Sequence
 
 import numpy as np
 
@@ -14,10 +14,11 @@ from reticula.core.geometry.mesh.attribute import Attribute
 from reticula.core.geometry.mesh.geo import Geo
 from reticula.core.geometry.mesh.identity import hash_in_order
 from reticula.core.geometry.mesh.kinds import KINDS, Kind
+from reticula.core.geometry.mesh.lineage import Names
 from reticula.core.geometry.mesh.topology import Topology
 from reticula.core.jit import parallel_kernel, prange
 
-__all__ = ["PLACEMENT", "flatten"]
+__all__ = ["PLACEMENT", "flatten", "with_instances", "without_instances"]
 
 PLACEMENT = ("shape", "transform")
 """The instance attributes that say which shape stands where."""
@@ -92,7 +93,7 @@ def flatten(geo: Geo, onto: Kind = "point") -> Geo:
         raise LimitError(
             f"the instances would become {asked:,} corners; {MOST_CORNERS:,} is the most. Place fewer of them."
         )
-    parts = [_without_instances(geo)]
+    parts = [without_instances(geo)]
     for number, shape in enumerate(shapes):
         for mirrored in (False, True):
             chosen = np.flatnonzero((which == number) & ((np.linalg.det(matrix[:, :3, :3]) < 0) == mirrored))
@@ -101,7 +102,26 @@ def flatten(geo: Geo, onto: Kind = "point") -> Geo:
     return concatenate(parts[1:] if not parts[0].topology.point_count else parts)
 
 
-def _without_instances(geo: Geo) -> Geo:
+def with_instances(geo: Geo, named: Mapping[str, Attribute], prototypes: Sequence[Geo]) -> Geo:
+    """Return a geometry with these instances in place of its own: their attributes, ``shape`` and ``transform`` among
+    them, and the shapes that they place.
+    """
+    shape = geo.topology
+    topology = Topology(
+        shape.point_count,
+        shape.face_start,
+        shape.corner_point,
+        shape.curve_start,
+        shape.curve_point,
+        shape.curve_closed,
+        len(named["transform"]),
+    )
+    own: dict[Kind, Names] = {kind: names for kind, names in geo.own_identity.items() if kind != "instance"}
+    return Geo(topology, {**geo.attributes, "instance": named}, identity=own, prototypes=prototypes)
+
+
+def without_instances(geo: Geo) -> Geo:
+    """Return a geometry's own points, faces and curves alone."""
     shape = geo.topology
     alone = Topology(
         shape.point_count,

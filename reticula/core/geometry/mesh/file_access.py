@@ -4,7 +4,6 @@ from __future__ import annotations
 
 from collections.abc import Callable
 from importlib import import_module
-from pathlib import Path
 from typing import Any
 
 __all__ = ["file_access"]
@@ -13,7 +12,7 @@ __all__ = ["file_access"]
 class FileAccess:
     """What :mod:`reticula.core.formats` provides, which is loaded when it is first asked for."""
 
-    read: Callable[[str | Path], Any]
+    read: Callable[..., Any]
     write: Callable[..., None]
 
     def __getattr__(self, name: str) -> Any:

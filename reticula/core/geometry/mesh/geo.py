@@ -154,13 +154,15 @@ class Geo(Contents):
         return cls.of(np.zeros((0, 3)))
 
     @classmethod
-    def read(cls, path: str | Path) -> Geo:
+    def read(cls, path: str | Path, *, error: float = 0.0) -> Geo:
         """Read a file; its ending says the format.
 
         Parameters
         ----------
         path : str or Path
             The file; see ``docs/formats.md`` for the endings that are known.
+        error : float, m
+            How far lines may be from the bows of a drawing; 0 leaves that to the format.
 
         Returns
         -------
@@ -172,7 +174,7 @@ class Geo(Contents):
         FormatError
             If the format is not known or the file is damaged: what is wrong and in which line.
         """
-        return file_access.read(path)
+        return file_access.read(path, error=error)
 
     def write(self, path: str | Path, **options: Any) -> None:
         """Write a file; its ending says the format.

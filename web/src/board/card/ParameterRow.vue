@@ -2,14 +2,13 @@
 /** One parameter in an opened card: its field, or what it follows, is wired to or bound to; and what can be made of it. */
 import Menu from '../../shared/controls/Menu.vue'
 import Choice from '../../shared/controls/Choice.vue'
-import { Handle, Position } from '@vue-flow/core'
 import { ElButton, ElDropdownItem, ElDropdownMenu } from 'element-plus'
 import { computed, inject } from 'vue'
 import type { OperatorState, ParameterState } from '../../api/client'
 import type { Summary } from '../../api/results'
 import ControlFields from '../../fields/ControlFields.vue'
 import ParameterField from '../../fields/ParameterField.vue'
-import { scriptKey, wiredHereKey } from '../../stores/injectionKeys'
+import { scriptKey, wireEndKey } from '../../stores/injectionKeys'
 import { useEvaluation } from '../../stores/useEvaluation'
 import { useGraph } from '../../stores/useGraph'
 import { useRewriting } from '../../stores/useRewriting'
@@ -33,7 +32,7 @@ const served = computed(() => keyed.value.nodes[props.id]?.[props.parameter.name
 
 const graph = useGraph()
 const rewriting = useRewriting()
-const wiredHere = inject(wiredHereKey, true)
+const WireEnd = inject(wireEndKey, null)
 const openScript = inject(scriptKey, () => {})
 const {
   choosing,
@@ -65,14 +64,7 @@ const {
     @dragleave="over = false"
     @drop="drop"
   >
-    <Handle
-      v-if="parameter.takes_wire && wiredHere"
-      :id="`=${parameter.name}`"
-      type="target"
-      :position="Position.Left"
-      class="value"
-      :title="`${parameter.label}: takes a value`"
-    />
+    <WireEnd v-if="parameter.takes_wire && WireEnd" :parameter="parameter" />
     <div v-if="wire" class="held">
       <span class="faint">{{ parameter.label }}</span>
       <span>← {{ titleOf(wire) }}</span>

@@ -7,13 +7,14 @@ import '@vue-flow/minimap/dist/style.css'
 import { computed, provide, shallowRef, toRef, watch } from 'vue'
 import { CARD, inLine, type Way } from '../../model/layout'
 import { Boxes } from '../../model/routing/boxes'
-import { wayKey } from '../../stores/injectionKeys'
+import { wayKey, wireEndKey } from '../../stores/injectionKeys'
 import { useGraph } from '../../stores/useGraph'
 import Card from '../card/Card.vue'
 import Frames from './Frames.vue'
 import { FAR, LEAST_ZOOM, useBoardViewport } from './useBoardViewport'
 import { useWires } from './useWires'
 import Wire from './Wire.vue'
+import WireEnd from './WireEnd.vue'
 
 const props = defineProps<{ chosen: ReadonlySet<string>; way: Way }>()
 const emit = defineEmits<{ select: [ids: string[]] }>()
@@ -23,6 +24,7 @@ const asked = defineModel<string>('asked', { required: true })
 const graph = useGraph()
 const way = toRef(props, 'way')
 provide(wayKey, way)
+provide(wireEndKey, WireEnd)
 const flow = useVueFlow('board')
 /** From still farther off than `FAR`, cards are marks without titles. */
 const DOTS = 0.14

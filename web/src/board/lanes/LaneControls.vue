@@ -2,7 +2,7 @@
 /** What an open row shows below its line: the controls of its node, and lanes that pass by. */
 import { useElementSize } from '@vueuse/core'
 import { inject, provide, ref, watch } from 'vue'
-import { publishKey, wiredHereKey } from '../../stores/injectionKeys'
+import { publishKey } from '../../stores/injectionKeys'
 import { textPlaceKey } from '../../text/textPlace'
 import CardCounts from '../card/CardCounts.vue'
 import CardFields from '../card/CardFields.vue'
@@ -24,7 +24,6 @@ const emit = defineEmits<{ resize: [height: number] }>()
 const { id, node, declared, runsGraph } = props.card
 const openPublish = inject(publishKey, () => {})
 provide(textPlaceKey, { node: id })
-provide(wiredHereKey, false)
 const body = ref<HTMLElement>()
 const { height } = useElementSize(body)
 watch(height, (now) => emit('resize', now), { immediate: true })

@@ -1,0 +1,23 @@
+"""glTF 2.0, as one file of bytes (GLB) or of text (glTF): what pages, viewers and renderers read.
+
+After the Khronos Group, "glTF 2.0 Specification" (ISO/IEC 12113:2022), and the extension EXT_mesh_gpu_instancing.
+``container`` knows the file, ``accessors`` its arrays, ``reading`` and ``writing`` what stands in them.
+"""
+
+from __future__ import annotations
+
+from functools import partial
+
+from reticula.core.formats.format import Format
+from reticula.core.formats.gltf.reading import read
+from reticula.core.formats.gltf.writing import write
+
+__all__ = ["FORMATS", "read", "write"]
+
+KEEPS = "faces, curves, points, instances and their values; all the rest in a part of our own"
+OPTIONS = {"values": ("all", "plain"), "instances": ("nodes", "arrays")}
+
+FORMATS = (
+    Format("glb", "GLB", read, partial(write, text=False), KEEPS, OPTIONS, instances=True, parts=True),
+    Format("gltf", "glTF", read, partial(write, text=True), KEEPS, OPTIONS, instances=True, parts=True),
+)
