@@ -22,6 +22,7 @@ from reticula.core.operators.declaration.python_form import stubs_of
 from reticula.core.packages.definition import definition_schema
 from reticula.core.packages.package import package_schema
 from reticula.service.openapi import openapi_text
+from tools.format_table import format_table
 from tools.http_reference import http_page
 
 ROOT = Path(__file__).resolve().parents[1]

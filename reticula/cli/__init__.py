@@ -1,5 +1,5 @@
-"""The command line: start the workshop, run a graph or a package, list operators, describe one, pack, import, export,
-back up, and make accounts.
+"""The command line: start the workshop, run a graph or a package, convert mesh files and tell of them, list operators,
+describe one, pack, import, export, back up, and make accounts.
 """
 
 from __future__ import annotations
@@ -9,6 +9,7 @@ import json
 import sys
 
 from reticula.cli.backup_commands import add_backup_commands
+from reticula.cli.file_commands import add_file_commands
 from reticula.cli.package_commands import add_package_commands, package_text
 from reticula.cli.people_commands import add_people_commands
 from reticula.cli.run_command import add_run
@@ -40,6 +41,7 @@ def _parser() -> argparse.ArgumentParser:
     parser = argparse.ArgumentParser(prog="reticula", description="Edit meshes with node graphs.")
     commands = parser.add_subparsers(required=True, metavar="COMMAND")
     add_run(commands)
+    add_file_commands(commands)
     add_start(commands)
     add_package_commands(commands)
     add_backup_commands(commands)

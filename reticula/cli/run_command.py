@@ -12,11 +12,12 @@ from typing import Any
 from reticula.cli.frames import frames_in, numbered
 from reticula.core.context import using
 from reticula.core.errors import GraphError
-from reticula.core.formats import FORMATS
+from reticula.core.formats import FORMATS, format_of
 from reticula.core.geometry import Geo
 from reticula.core.graph import Evaluation, Evaluator, check_structure, split_feed
 from reticula.core.graph.structure.document import empty_document
 from reticula.core.graph.structure.library import LayeredLibrary
+from reticula.core.graph.time.timeline import timeline_of
 from reticula.core.operators.shared.resources import DiskResources
 from reticula.core.packages import Package, load_package
 from reticula.core.packages.package import PackagedShapes
@@ -97,7 +98,9 @@ def _run(given: argparse.Namespace) -> int:
     shapes: Any = DiskResources(named, path.parent)
     frames = frames_in(given.frames) if given.frames else [given.frame]
     several = bool(given.frames)
-    files = [numbered(given.out, frame, several=several) if given.out else "" for frame in frames]
+    together = given.out and several and "#" not in Path(given.out).name and format_of(given.out).frames
+    files = ["" if together or not given.out else numbered(given.out, frame, several=several) for frame in frames]
+    made: list[tuple[float, Geo]] = []
     evaluator = Evaluator()
     with ExitStack() as stack:
         for package in packages:
@@ -109,8 +112,14 @@ def _run(given: argparse.Namespace) -> int:
                 document, dials=dials, frame=frame, targets=[target], inputs=inputs, shapes=shapes
             )
             _tell(done, target, file)
+            if together:
+                made.append((frame or 0.0, done.geo(target)))
             if given.profile:
                 print(profile_text(done))
+    if together:
+        per_second = timeline_of(document).rate
+        Path(given.out).write_bytes(together(made, per_second))
+        print(f"wrote {len(made):,} frames to {given.out}")
     if given.trace:
         Path(given.trace).write_text(json.dumps(chrome_trace(spans.trace or [])), "utf-8")
     return 0

@@ -4081,7 +4081,7 @@ def read_file(
     Parameters
     ----------
     file : str, default: ''
-        Mesh file (OBJ, PLY or STL).
+        Mesh, scan, drawing or table; see the reference of formats.
     up : {'y', 'z'}, default: 'y'
         Axis that points up in the file.
         ``'y'``: as here.

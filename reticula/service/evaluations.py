@@ -181,7 +181,7 @@ def export(path: GraphPath, query: ExportQuery) -> Answer:
     title = loaded.level["nodes"][node].get("title") or node
     stem = secure_filename(f"{loaded.document.get('title') or 'mesh'}-{title}".lower().replace(" ", "_")) or "mesh"
     file_name = f"{stem}.{query.format}"
-    options = {"encoding": query.encoding} if query.encoding else {}
+    options = options_of(query)
     job = loaded.job("export", query.node, [query.node], file_name=file_name, options=options)
 
     def hand_out(result: Result) -> Response:
@@ -192,6 +192,19 @@ def export(path: GraphPath, query: ExportQuery) -> Answer:
         return response
 
     return result_later(job, hand_out, affinity=loaded.project_id)
+
+
+def options_of(query: ExportQuery) -> dict[str, str]:
+    """Return the options of a format that a request names; raise FormatError for what is none."""
+    pairs = [one.partition(":") for one in query.options.split(",") if one]
+    found = {"encoding": query.encoding} if query.encoding else {}
+    known = FORMATS[query.format].options
+    for name, _, word in pairs:
+        if word not in known.get(name, ()):
+            there = "; ".join(f"{option}: {', '.join(words)}" for option, words in known.items()) or "none"
+            raise FormatError(f"{FORMATS[query.format].name} has no option {name}={word}; there are {there}")
+        found[name] = word
+    return found
 
 
 def _exported(made: dict[str, Any]) -> tuple[bytes, list[str]]:

@@ -95,7 +95,7 @@ def test_build_from_nothing_undo_reload_and_find_the_same_mesh(bench: Bench, tmp
     by_hand = ops.smooth_subdivide(ops.extrude(by_hand, where="crest", distance="0.1 + 0.2 * random(1)"))
     page.click("[data-test=export]")
     with page.expect_download() as waiting:
-        page.click("[data-test=export-ply-binary]")
+        page.click("[data-test=download-file]")
     waiting.value.save_as(tmp_path / "a.ply")
     assert Geo.read(tmp_path / "a.ply").digest == by_hand.digest
     for _ in range(2):
@@ -112,7 +112,7 @@ def test_build_from_nothing_undo_reload_and_find_the_same_mesh(bench: Bench, tmp
     assert drawn_share(bench.pixels()) > 0.1
     page.click("[data-test=export]")
     with page.expect_download() as waiting:
-        page.click("[data-test=export-ply-binary]")
+        page.click("[data-test=download-file]")
     waiting.value.save_as(tmp_path / "b.ply")
     assert (tmp_path / "b.ply").read_bytes() == (tmp_path / "a.ply").read_bytes()
 
@@ -147,8 +147,9 @@ def test_upload_carry_a_colour_over_and_download(bench: Bench, tmp_path: Path) -
     colors = bench.pixels()[..., :3][bench.pixels()[..., 3] > 0].reshape(-1, 3)
     assert len(np.unique(colors // 32, axis=0)) > 15, "many colours are seen"
     page.click("[data-test=export]")
+    page.locator("[data-test=download-encoding]").get_by_text("ascii").click()
     with page.expect_download() as waiting:
-        page.click("[data-test=export-ply-ascii]")
+        page.click("[data-test=download-file]")
     waiting.value.save_as(tmp_path / "out.ply")
     expected = ops.transfer_attribute(ops.geodesic_sphere(), scan)
     assert np.allclose(Geo.read(tmp_path / "out.ply").attribute("point", "color"), expected.attribute("point", "color"))

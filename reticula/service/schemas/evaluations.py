@@ -46,6 +46,7 @@ class ExportQuery(BaseModel):
     node: str
     format: str = "ply"
     encoding: str = ""
+    options: str = Field("", max_length=400, description="what else the format is told: `name:word,name:word`")
     level: str = ""
     frame: float | None = Field(None, ge=-FARTHEST, le=FARTHEST)
 

@@ -4496,6 +4496,8 @@ export interface operations {
                 node: string;
                 format?: string;
                 encoding?: string;
+                /** @description what else the format is told: `name:word,name:word` */
+                options?: string;
                 level?: string;
                 frame?: number | null;
             };

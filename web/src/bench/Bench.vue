@@ -47,11 +47,13 @@ const finding = ref(false)
 const helping = ref(false)
 const touring = ref(false)
 const browsingDemos = ref(false)
+const downloading = ref(false)
 /** Whether the board has the whole width. */
 const boardAlone = ref(false)
 const boardSplit = useSplit('board width', 496, 260, () => window.innerWidth - 360, 'x', 1)
 /** Loaded when they are first opened. */
 const CatalogueDialog = defineAsyncComponent(() => import('../catalogue/CatalogueDialog.vue'))
+const DownloadDialog = defineAsyncComponent(() => import('./DownloadDialog.vue'))
 const DemoGallery = defineAsyncComponent(() => import('./DemoGallery.vue'))
 const ShapesDialog = defineAsyncComponent(() => import('./ShapesDialog.vue'))
 const ShortcutsDialog = defineAsyncComponent(() => import('./ShortcutsDialog.vue'))
@@ -107,6 +109,7 @@ const wanted = {
   shapes: openedOnce(() => shaping.value),
   shortcuts: openedOnce(() => helping.value),
   demos: openedOnce(() => browsingDemos.value),
+  download: openedOnce(() => downloading.value),
   tour: openedOnce(() => touring.value),
 }
 const columns = computed(() => (boardAlone.value ? 'minmax(0, 1fr)' : `${boardSplit.size.value}px 6px minmax(0, 1fr)`))
@@ -152,6 +155,7 @@ function useShape(name: string) {
       @shapes="shaping = true"
       @catalogue="browsing = true"
       @demos="browsingDemos = true"
+      @download="downloading = true"
     />
     <p v-if="trouble" class="down" role="alert">
       {{ trouble }} Start it with <code>make start</code> and load this page again.
@@ -201,6 +205,7 @@ function useShape(name: string) {
       @close="publishing = null"
       @done="published"
     />
+    <DownloadDialog v-if="wanted.download.value" :open="downloading" @close="downloading = false" />
     <ImportDialog v-if="review" :review="review" @close="review = null" @done="imported" />
     <ElDialog v-if="wanted.demos.value" v-model="browsingDemos" title="Demos" width="min(960px, 94vw)" top="6vh">
       <DemoGallery @taken="browsingDemos = false" />
@@ -217,7 +222,7 @@ function useShape(name: string) {
     <FramesDialog v-if="time.saving.value" :view="picture" @close="time.saving.value = false" />
     <Tour v-if="wanted.tour.value" v-model="touring" />
     <div v-if="dropping" class="dropping">
-      Drop meshes (OBJ, PLY, STL) to add them to the project, or a package (ZIP) to import it
+      Drop meshes, scans, drawings and tables to add them to the project, or a package (ZIP) to import it
     </div>
   </div>
 </template>

@@ -1,6 +1,16 @@
 <script setup lang="ts">
 /** The shapes of the project: upload, use, delete. */
-import { ElButton, ElDialog, ElEmpty, ElMessageBox, ElTable, ElTableColumn, ElUpload } from 'element-plus'
+import {
+  ElButton,
+  ElCollapse,
+  ElCollapseItem,
+  ElDialog,
+  ElEmpty,
+  ElMessageBox,
+  ElTable,
+  ElTableColumn,
+  ElUpload,
+} from 'element-plus'
 import { computed } from 'vue'
 import type { AssetState } from '../api/client'
 import { count } from '../shared/numbers'
@@ -11,16 +21,18 @@ defineProps<{ open: boolean }>()
 const emit = defineEmits<{ close: []; use: [name: string]; upload: [files: File[]] }>()
 const project = useProject()
 const known = computed(() => useCatalogue().catalogue.formats)
-const accepted = computed(() =>
-  Object.keys(known.value)
-    .map((ending) => `.${ending}`)
-    .join(','),
-)
-const formats = computed(() =>
-  Object.values(known.value)
-    .map((format) => format.name)
-    .join(', '),
-)
+const accepted = computed(() => [...Object.keys(known.value), 'bin', 'mtl'].map((ending) => `.${ending}`).join(','))
+/** Files that are chosen or dropped together come one by one within a moment: they may be parts of each other. */
+let waiting: File[] = []
+function gather(file: { raw?: File }) {
+  if (!file.raw) return
+  waiting.push(file.raw)
+  if (waiting.length > 1) return
+  setTimeout(() => {
+    emit('upload', waiting)
+    waiting = []
+  })
+}
 
 function counts(shape: AssetState): string {
   const found = (shape.summary.counts ?? {}) as Record<string, number>
@@ -58,10 +70,22 @@ async function drop(shape: AssetState) {
       :auto-upload="false"
       :show-file-list="false"
       data-test="upload"
-      :on-change="(file) => file.raw && emit('upload', [file.raw])"
+      :on-change="gather"
     >
-      Drop files here, or anywhere on the page; or click to choose some: {{ formats }}.
+      Drop files here, or anywhere on the page, or click to choose some: a glTF with its parts, too.
     </ElUpload>
+    <ElCollapse class="formats">
+      <ElCollapseItem title="What is read, and what is kept of it" name="formats">
+        <dl>
+          <template v-for="(format, ending) in known" :key="ending">
+            <dt>
+              {{ format.name }} <span class="faint">.{{ ending }}</span>
+            </dt>
+            <dd class="faint">{{ format.keeps }}</dd>
+          </template>
+        </dl>
+      </ElCollapseItem>
+    </ElCollapse>
     <ElTable v-if="project.shapes.value.length" class="list" :data="project.shapes.value">
       <ElTableColumn v-slot="{ row }" label="Name" min-width="150">
         <b>{{ row.name }}</b>
@@ -85,5 +109,20 @@ async function drop(shape: AssetState) {
 }
 .list {
   margin-top: 12px;
+}
+.formats {
+  margin-top: 10px;
+  font-size: 13px;
+}
+.formats dl {
+  display: grid;
+  grid-template-columns: max-content minmax(0, 1fr);
+  gap: 3px 14px;
+  max-height: 180px;
+  margin: 6px 0 0;
+  overflow: auto;
+}
+.formats dd {
+  margin: 0;
 }
 </style>

@@ -1,40 +1,20 @@
 <script setup lang="ts">
 /** The top line: where one is, whether all is saved, undo, and the way in and out for meshes. */
-import Menu from '../shared/controls/Menu.vue'
 import { useKeys } from '../stores/useKeys'
 import Choice from '../shared/controls/Choice.vue'
-import { ElButton, ElDropdownItem, ElDropdownMenu, ElMessageBox } from 'element-plus'
+import { ElButton, ElMessageBox } from 'element-plus'
 import { computed } from 'vue'
 import AccountMenu from '../people/AccountMenu.vue'
 import { useGraph } from '../stores/useGraph'
-import { useCatalogue } from '../stores/useCatalogue'
-import { useTime } from '../stores/useTime'
 import { useTheme } from '../stores/useTheme'
 import { useProject } from '../stores/useProject'
 
 const { hint, keyOf } = useKeys()
 
-const emit = defineEmits<{ find: []; shapes: []; catalogue: []; demos: [] }>()
+const emit = defineEmits<{ find: []; shapes: []; catalogue: []; demos: []; download: [] }>()
 const graph = useGraph()
-const time = useTime()
 const project = useProject()
-const { catalogue } = useCatalogue()
 const { theme, toggle } = useTheme()
-
-const exports = computed(() => {
-  const node = graph.document.value.looking_at
-  const id = graph.state.value?.id
-  if (!node || !id) return []
-  return Object.entries(catalogue.formats).flatMap(([ending, format]) => {
-    const encodings = format.options.encoding ?? ['']
-    return encodings.map((encoding) => ({
-      title: `${format.name}${encoding ? `, ${encoding}` : ''}`,
-      keeps: `keeps ${format.keeps}`,
-      key: `${ending}-${encoding}`,
-      href: `/api/graphs/${id}/export?node=${encodeURIComponent(node)}&format=${ending}&encoding=${encoding}&level=${encodeURIComponent(graph.path.value.join('/'))}&frame=${time.frame.value}`,
-    }))
-  })
-})
 
 const NEW = '+'
 const DEMOS = '*'
@@ -135,18 +115,14 @@ async function chooseGraph(chosen: string) {
     <ElButton data-test="open-shapes" @click="emit('shapes')">
       Shapes <span class="faint">{{ project.shapes.value.length }}</span>
     </ElButton>
-    <Menu>
-      <ElButton data-test="export" :disabled="!exports.length">Download</ElButton>
-      <template #entries>
-        <ElDropdownMenu>
-          <ElDropdownItem v-for="entry in exports" :key="entry.key">
-            <a class="export" :href="entry.href" download :data-test="`export-${entry.key}`"
-              ><b>{{ entry.title }}</b> <span class="faint">{{ entry.keeps }}</span></a
-            >
-          </ElDropdownItem>
-        </ElDropdownMenu>
-      </template>
-    </Menu>
+    <ElButton
+      data-test="export"
+      :disabled="!graph.document.value.looking_at"
+      title="What is looked at, as a file"
+      @click="emit('download')"
+    >
+      Download
+    </ElButton>
     <ElButton :title="`Change to ${theme === 'day' ? 'night' : 'day'}`" data-test="theme" @click="toggle">
       {{ theme === 'day' ? 'Night' : 'Day' }}
     </ElButton>
@@ -193,9 +169,5 @@ async function chooseGraph(chosen: string) {
   font-size: 13px;
   text-overflow: ellipsis;
   white-space: nowrap;
-}
-.export {
-  color: inherit;
-  text-decoration: none;
 }
 </style>

@@ -8,6 +8,7 @@ import { useEvaluation } from '../stores/useEvaluation'
 import { useGraph } from '../stores/useGraph'
 import { usePackages } from '../stores/usePackages'
 import { useProject } from '../stores/useProject'
+import { withParts } from './withParts'
 
 const ARRIVING_MS = 900
 
@@ -24,7 +25,7 @@ export function useFiles(
   const shaping = ref(false)
 
   async function upload(files: FileList | File[]) {
-    for (const file of files) {
+    for (const file of await withParts([...files])) {
       if (/\.zip$/i.test(file.name)) {
         await reviewFile(file)
         continue

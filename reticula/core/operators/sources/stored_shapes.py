@@ -27,7 +27,7 @@ def _load(parameter: str, name: str, what: str) -> Geo:
     keywords=("open", "load", "import", "mesh", "scan", "obj", "ply", "stl"),
     carries="makes whatever attributes the file holds; see the reference of formats",
     parameters=(
-        Shape("file", "", "mesh file (OBJ, PLY or STL)"),
+        Shape("file", "", "mesh, scan, drawing or table; see the reference of formats"),
         Choice("up", "y", "axis that points up in the file", options={"y": "as here", "z": "turned to y"}),
         Number("scale", 1.0, "metres per unit of the file, e.g. 0.001 for millimetres", soft=(0.001, 10), low=1e-12),
     ),
