@@ -67,7 +67,7 @@ def test_frames_go_into_one_file_that_can_hold_them(tmp_path: Path, capsys: pyte
 
     from tests.core.graph.building import graph, node
 
-    nodes = {"ring": node("circle", segments={"formula": "frame + 2"})}
+    nodes = {"ring": node("circle", segments={"formula": "integer(frame) + 2"})}
     (tmp_path / "g.json").write_text(json.dumps(graph(nodes, looking_at="ring")))
     status, out, said = run(capsys, "run", tmp_path / "g.json", "--frames", "1:3", "--out", tmp_path / "a.usdc")
     assert (status, said) == (0, "")
