@@ -72,5 +72,6 @@ def test_frames_go_into_one_file_that_can_hold_them(tmp_path: Path, capsys: pyte
     status, out, said = run(capsys, "run", tmp_path / "g.json", "--frames", "1:3", "--out", tmp_path / "a.usdc")
     assert (status, said) == (0, "")
     assert "wrote 3 frames" in out
-    ring = UsdGeom.BasisCurves(Usd.Stage.Open(str(tmp_path / "a.usdc")).GetPrimAtPath("/shape/closed_curves"))
+    stage = Usd.Stage.Open(str(tmp_path / "a.usdc"))
+    ring = UsdGeom.BasisCurves(stage.GetPrimAtPath("/shape/closed_curves"))
     assert [list(ring.GetCurveVertexCountsAttr().Get(time)) for time in (1, 2, 3)] == [[3], [4], [5]]
