@@ -14,6 +14,9 @@ from pathlib import Path
 from typing import Any
 
 from campaign.installation import Installation
+from reticula.core import ops
+from reticula.core.diagnostics import collecting
+from reticula.core.formats import FORMATS, write_bytes
 from tests.core.language.hostile_scripts import REFUSED, RUNAWAY
 from tests.service.mutating import DOCUMENT, bodies, mutated
 
@@ -42,15 +45,15 @@ def run_odd_input(place: Installation, seconds: float, seed: int) -> OddInput:
     graph = client.post(f"/api/projects/{project}/graphs", {"title": "Odd", "document": DOCUMENT})
     scripted = client.post(f"/api/projects/{project}/graphs", {"title": "Scripts", "document": DOCUMENT})["id"]
     known = bodies({**graph, "project_id": project})
-    meshes = [path.read_bytes() for path in sorted(DEMO.glob("*.ply"))[:2]] + [b"v 0 0 0\nv 1 0 0\nv 0 1 0\nf 1 2 3\n"]
+    meshes = _meshes()
     packages = [path.read_bytes() for path in sorted((DEMO / "packages").glob("*.zip"))]
     scripts = [*REFUSED * 8, *RUNAWAY]
     until = time.monotonic() + seconds
     while time.monotonic() < until:
         what = rng.choice([*known, "mesh", "package", "script"])
         if what == "mesh":
-            path, name = f"/api/projects/{project}/assets", rng.choice(["a.ply", "a.obj", "a.stl", "山.obj"])
-            status, body = _upload(place, path, name, _damaged(rng.choice(meshes), rng))
+            name, data = rng.choice(meshes)
+            status, body = _upload(place, f"/api/projects/{project}/assets", name, _damaged(data, rng))
         elif what == "package":
             status, body = _upload(place, "/api/packages/reviews", "a.zip", _damaged(rng.choice(packages), rng))
         elif what == "script":
@@ -69,6 +72,15 @@ def run_odd_input(place: Installation, seconds: float, seed: int) -> OddInput:
     return found
 
 
+def _meshes() -> list[tuple[str, bytes]]:
+    """Return a file of every format, and larger ones."""
+    shape = ops.join(ops.torus(), ops.circle())
+    with collecting():
+        made = [(f"a.{ending}", write_bytes(shape, f"a.{ending}")) for ending in FORMATS]
+    return [*made, *((path.name, path.read_bytes()) for path in sorted(DEMO.glob("*.ply"))[:2]), ("山.obj", OBJ)]
+
+
+OBJ = b"v 0 0 0\nv 1 0 0\nv 0 1 0\nf 1 2 3\n"
 EXPECTED = ("200", "201", "204", "400", "404", "405", "409", "413", "415", "422", "429")
 _last = [0.0]
 
