@@ -12,7 +12,7 @@ from pathlib import Path
 
 import numpy as np
 
-from bench import browser, crowds, frames, graphs, operators, scripts, topology, values
+from bench import browser, crowds, files, frames, graphs, operators, scripts, topology, values
 from bench.measure import table
 from reticula.core.memory import keep_freed_memory
 
@@ -31,6 +31,7 @@ def main() -> None:
     parts = {
         "operators": operators.rows,
         "topology": topology.rows,
+        "files": files.rows,
         "crowds": crowds.rows,
         "values": values.rows,
         "scripts": scripts.rows,

@@ -11,7 +11,6 @@ import trimesh
 from bench.measure import Row, compare
 from reticula.core import Geo, ops
 from reticula.core.diagnostics import collecting
-from reticula.core.formats import read_bytes, write_bytes
 from reticula.core.geometry import Topology, measure
 from reticula.core.spatial.surface import Surface
 
@@ -36,7 +35,6 @@ def rows() -> Iterator[Row]:
         yield from _topology()
         yield from _queries()
         yield from _formulas()
-        yield from _files()
 
 
 def _shapes() -> Iterator[Row]:
@@ -212,27 +210,3 @@ def _formulas() -> Iterator[Row]:
         "NumPy by hand",
         lambda: (p[:, 0] > 0.5) & (p[:, 1] < 0.2),
     )
-
-
-def _files() -> Iterator[Row]:
-    ball = bumpy_ball(64)
-    mesh = trimesh.Trimesh(np.array(ball.positions), ball.topology.corner_point.reshape(-1, 3), process=False)
-    for name in ("ply", "obj", "stl"):
-        data = write_bytes(ball, f"a.{name}")
-        size = f"81,920 faces, {len(data) / 1e6:.1f} MB"
-        yield compare(
-            f"write {name.upper()}",
-            size,
-            lambda name=name: write_bytes(ball, f"a.{name}"),
-            "trimesh",
-            lambda name=name: mesh.export(file_type=name),
-            3,
-        )
-        yield compare(
-            f"read {name.upper()}",
-            size,
-            lambda name=name, data=data: read_bytes(f"a.{name}", data),
-            "trimesh",
-            lambda name=name, data=data: trimesh.load(trimesh.util.wrap_as_stream(data), file_type=name, process=False),
-            3,
-        )

@@ -22,16 +22,16 @@ const compressed = (): Plugin => ({
 })
 
 /** What the page shows at once is fetched beside the script that asks for it, not after that has run. */
-const fetchedEarly = (part: string): Plugin => ({
+const fetchedEarly = (...parts: string[]): Plugin => ({
   name: 'fetched-early',
   apply: 'build',
   transformIndexHtml: {
     order: 'post',
     handler(_html, { bundle = {} }) {
       const chunks = Object.values(bundle).filter((one) => one.type === 'chunk')
-      const first = chunks.find((one) => one.moduleIds.some((id) => id.endsWith(part)))
-      const needed = first ? [first.fileName, ...first.imports.filter((name) => !bundle[name]?.isEntry)] : []
-      return needed.map((name) => ({
+      const first = parts.flatMap((part) => chunks.filter((one) => one.moduleIds.some((id) => id.endsWith(part))))
+      const needed = first.flatMap((one) => [one.fileName, ...one.imports.filter((name) => !bundle[name]?.isEntry)])
+      return [...new Set(needed)].map((name) => ({
         tag: 'link',
         attrs: { rel: 'modulepreload', crossorigin: true, href: `/${name}` },
         injectTo: 'head' as const,
@@ -41,7 +41,7 @@ const fetchedEarly = (part: string): Plugin => ({
 })
 
 export default defineConfig({
-  plugins: [vue(), compressed(), fetchedEarly('/bench/Bench.vue')],
+  plugins: [vue(), compressed(), fetchedEarly('/bench/Bench.vue', '/cards/Cards.vue', '/lanes/Lanes.vue')],
   build: { chunkSizeWarningLimit: 2500, assetsInlineLimit: 0 },
   server: { proxy: { '/api': { target: 'http://127.0.0.1:8765', changeOrigin: true } } },
   // Loading what a store needs may take seconds where much else is done at once: that is no failure.

@@ -32,6 +32,7 @@ import { useOpening } from './useOpening'
 import { useScriptDrawer } from './useScriptDrawer'
 import { useShortcuts } from './useShortcuts'
 import { useSplit } from './useSplit'
+import { useStages } from './useStages'
 
 const graph = useGraph()
 const project = useProject()
@@ -140,6 +141,8 @@ useEventListener(window, 'beforeunload', (event) => {
   if (graph.hasUnsaved()) event.preventDefault()
 })
 
+/** The view comes first, then what is below it, then the board: the result is fetched and drawn meanwhile. */
+const stage = useStages(2)
 onMounted(() => (touring.value = opened.value && isFirstVisit()))
 
 function useShape(name: string) {
@@ -149,7 +152,7 @@ function useShape(name: string) {
 </script>
 
 <template>
-  <div class="bench" :data-ready="opened" :aria-busy="evaluation.running.value">
+  <div class="bench" :data-ready="opened && (stage === 2 || !!trouble)" :aria-busy="evaluation.running.value">
     <TopBar
       @find="finding = true"
       @shapes="shaping = true"
@@ -161,7 +164,9 @@ function useShape(name: string) {
       {{ trouble }} Start it with <code>make start</code> and load this page again.
     </p>
     <main v-else :class="{ alone: boardAlone }" :style="{ gridTemplateColumns: columns }">
-      <div class="left"><Dials ref="dials" /><Board ref="board" class="grow" /></div>
+      <div class="left">
+        <template v-if="stage > 1"><Dials ref="dials" /><Board ref="board" class="grow" /></template>
+      </div>
       <Divider :split="boardSplit" label="Width of the board" what="the board" test="board" />
       <div class="right" :style="{ gridTemplateRows: `minmax(0, 1fr) 6px ${drawerSplit.size.value}px` }">
         <View ref="picture"
@@ -176,7 +181,8 @@ function useShape(name: string) {
           test="drawer"
           flat
         />
-        <CurveDrawer v-if="time.curves.value" />
+        <section v-if="stage < 1" />
+        <CurveDrawer v-else-if="time.curves.value" />
         <ScriptDrawer v-else-if="written" :key="written" :node="written" @close="writing = null" />
         <Ledger v-else :script="scriptCard" @script="writing = $event" />
       </div>

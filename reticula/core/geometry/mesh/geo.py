@@ -16,6 +16,7 @@ from reticula.core.geometry.mesh import identity as identities
 from reticula.core.geometry.mesh.attribute import Attribute
 from reticula.core.geometry.mesh.contents import Attributes, Contents
 from reticula.core.geometry.mesh.digest import digest_of
+from reticula.core.geometry.mesh.exchange import Exchange
 from reticula.core.geometry.mesh.file_access import file_access
 from reticula.core.geometry.mesh.in_words import in_words
 from reticula.core.geometry.mesh.kinds import KINDS, PLURAL, Kind
@@ -31,7 +32,7 @@ NAMED: tuple[Kind, ...] = ("point", "face", "curve", "instance")
 Result = TypeVar("Result")
 
 
-class Geo(Contents):
+class Geo(Contents, Exchange):
     """Topology plus attributes. Nothing in it ever changes; every edit returns a new Geo that shares what it can.
 
     Units are metres, y is up, faces wind counter-clockwise seen from outside. ``position`` is the one attribute
