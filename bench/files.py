@@ -1,4 +1,4 @@
-"""Files of every format, beside the library that others use for it; bare copies of the same bytes to a disk as measure."""
+"""Reading and writing files, beside the libraries that others use for it."""
 
 from __future__ import annotations
 
@@ -51,13 +51,12 @@ def _meshes(ball: Geo) -> Iterator[Row]:
         size = f"{ball.topology.face_count:,} faces, {len(data) / 1e6:.1f} MB"
         ours = _quiet(lambda name=name, options=options: write_bytes(ball, f"a.{name}", **options))
         yield compare(f"write {name.upper()}", size, ours, "trimesh", lambda name=name: mesh.export(file_type=name), 3)
-        stream = trimesh.util.wrap_as_stream
         yield compare(
             f"read {name.upper()}",
             size,
             _quiet(lambda name=name, data=data: FORMATS[name].read(data)),
             "trimesh",
-            lambda name=name, data=data: trimesh.load(stream(data), file_type=name, process=False),
+            lambda name=name, data=data: trimesh.load(io.BytesIO(data), file_type=name, process=False),
             3,
         )
 
