@@ -5,7 +5,7 @@ const follow = vi.fn()
 const start = vi.fn()
 const queries = ref<unknown[]>([])
 
-async function opening(project: () => Promise<void>, session = '') {
+async function opening(project: (begin: () => void) => Promise<void>, session = '') {
   start.mockImplementation(project)
   vi.doMock('../stores/useSession', () => ({ useSession: () => ({ trouble: ref(session) }) }))
   vi.doMock('../stores/useCatalogue', () => ({ useCatalogue: () => ({ load: () => Promise.resolve() }) }))
@@ -23,10 +23,16 @@ beforeEach(() => {
   queries.value = []
 })
 
-it('begins to evaluate what the view asks when all is read, once', async () => {
-  const { opened, open } = await opening(() => Promise.resolve())
+it('begins to evaluate what the view asks as soon as the graph is there, once', async () => {
+  let rest = () => {}
+  const { opened, open } = await opening((begin) => {
+    begin()
+    return new Promise<void>((done) => (rest = done))
+  })
   const both = Promise.all([open(), open()])
-  expect(follow).not.toHaveBeenCalled()
+  expect(follow).toHaveBeenCalledTimes(1)
+  await vi.waitFor(() => expect(opened.value).toBe(true))
+  rest()
   await both
   expect(opened.value).toBe(true)
   expect(start).toHaveBeenCalledTimes(1)

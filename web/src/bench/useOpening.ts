@@ -29,9 +29,15 @@ export const useOpening = createGlobalState(() => {
       const selection = useSelection()
       watchEffect(() => (evaluation.queries.value = queriesFor(view, selection.kind.value)))
       try {
-        await Promise.all([useCatalogue().load(), useTheme().load(), useProject().start()])
-        evaluation.follow()
+        let begin = () => {}
+        const there = new Promise<void>((done) => (begin = done))
+        const project = useProject().start(() => {
+          evaluation.follow()
+          begin()
+        })
+        await Promise.all([useCatalogue().load(), useTheme().load(), Promise.race([there, project])])
         opened.value = true
+        await project
       } catch (error) {
         failure.value = error instanceof Error ? error.message : String(error)
       }

@@ -44,6 +44,15 @@ it('opens the graph that the address names, with its project', async () => {
   expect(asked.filter((one) => one.path === '/api/graphs/g3')).toHaveLength(1)
 })
 
+it('says that the graph is there before the lists of its project are', async () => {
+  const { project, asked } = await started('#g1', { p: ['g1'] })
+  const order: string[] = []
+  asked.length = 0
+  await project.start(() => order.push(`begun after ${asked.length} requests`))
+  order.push('started')
+  expect(order).toEqual(['begun after 4 requests', 'started'])
+})
+
 it('opens the first graph where the address names none that is there', async () => {
   expect((await started('#gone', { p: ['g1'] })).addresses).toEqual(['#g1'])
   expect((await started('', { p: ['g1'] })).addresses).toEqual(['#g1'])

@@ -42,15 +42,21 @@ export const useProject = createGlobalState(() => {
     project,
     shapeNames: computed(() => shapes.value.map((shape) => shape.name)),
 
-    /** Open what the address names, else the first graph of the first project. */
-    async start(): Promise<void> {
+    /** Open what the address names, else the first graph of the first project; `begin` as soon as the graph is there. */
+    async start(begin = () => {}): Promise<void> {
       const wanted = location.hash.slice(1)
       const [listed, there] = await Promise.all([api.projects(), wanted ? api.graph(wanted).catch(() => null) : null])
       projects.value = listed.projects
       if (!projects.value.length) projects.value = [await api.makeProject('My project')]
-      await openProject(there?.project_id ?? projects.value[0]!.id)
-      if (there) return openGraph(there.id, there)
+      const opening = openProject(there?.project_id ?? projects.value[0]!.id)
+      if (there) {
+        await openGraph(there.id, there)
+        begin()
+        return opening
+      }
+      await opening
       await openFirst()
+      begin()
     },
 
     openGraph,
