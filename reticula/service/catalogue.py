@@ -37,7 +37,7 @@ def list_operators() -> Answer:
         "functions": describe_functions()
         + [{"name": n, "usage": f"source.{m.usage}", "summary": m.summary} for n, m in QUESTIONS.items()],
         "formats": {
-            ending: {"name": chosen.name, "keeps": chosen.keeps, "options": chosen.options}
+            ending: {"name": chosen.name, "keeps": chosen.keeps, "options": chosen.options, "about": chosen.about}
             for ending, chosen in FORMATS.items()
         },
         "attribute_types": {

@@ -162,6 +162,7 @@ class FormatState(BaseModel):
     name: str
     keeps: str
     options: dict[str, list[str]]
+    about: dict[str, str] = Field(default_factory=dict, description="what each option is for")
 
 
 class OperatorList(BaseModel):

@@ -15,7 +15,7 @@ import numpy as np
 from reticula.core.arrays import AnyArray, as_rows, starts_from_sizes
 from reticula.core.diagnostics import note
 from reticula.core.errors import FormatError, GeometryError
-from reticula.core.formats.format import EVERYTHING, Format
+from reticula.core.formats.format import ENCODING, EVERYTHING, Format
 from reticula.core.formats.places import check_places
 from reticula.core.formats.ply_lists import with_flat_lists, with_whole_lists
 from reticula.core.formats.ply_table import Column, Element, read_tables, write_tables
@@ -318,4 +318,4 @@ def _decode(type: str, columns: list[Column]) -> Attribute:
         ) from None
 
 
-FORMAT = Format("ply", "PLY", read, write, EVERYTHING, {"encoding": ("binary", "ascii")})
+FORMAT = Format("ply", "PLY", read, write, EVERYTHING, {"encoding": ("binary", "ascii")}, ENCODING)

@@ -13,7 +13,7 @@ from reticula.core.arrays import AnyArray, Floats, Indices
 from reticula.core.diagnostics import note
 from reticula.core.equal_rows import row_order, unique_rows
 from reticula.core.errors import FormatError
-from reticula.core.formats.format import Format
+from reticula.core.formats.format import ENCODING, Format
 from reticula.core.formats.places import check_places
 from reticula.core.formats.plain_text import plain_text
 from reticula.core.formats.text_lines import Lines, numbers_of, token_counts
@@ -120,4 +120,4 @@ def write(geo: Geo, encoding: str = "binary") -> bytes:
     return b"".join((b"Reticula".ljust(80), len(numbers).to_bytes(4, "little"), records.data))
 
 
-FORMAT = Format("stl", "STL", read, write, "triangles only", {"encoding": ("binary", "ascii")})
+FORMAT = Format("stl", "STL", read, write, "triangles only", {"encoding": ("binary", "ascii")}, ENCODING)

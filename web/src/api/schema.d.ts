@@ -1843,6 +1843,13 @@ export interface components {
          * @description A file format: its name, what it keeps, and its options with their words.
          */
         FormatState: {
+            /**
+             * About
+             * @description what each option is for
+             */
+            about?: {
+                [key: string]: string;
+            };
             /** Keeps */
             keeps: string;
             /** Name */

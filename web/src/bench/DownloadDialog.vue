@@ -57,16 +57,19 @@ function set(name: string, word: string) {
       <span data-test="download-keeps">{{ format?.keeps }}</span>
       <template v-for="option in options" :key="option.name">
         <span class="faint">{{ option.name }}</span>
-        <ElSegmented
-          :model-value="option.value"
-          :options="option.words"
-          :aria-label="option.name"
-          :data-test="`download-${option.name}`"
-          @update:model-value="set(option.name, $event as string)"
-        />
+        <div>
+          <ElSegmented
+            :model-value="option.value"
+            :options="option.words"
+            :aria-label="option.name"
+            :data-test="`download-${option.name}`"
+            @update:model-value="set(option.name, $event as string)"
+          />
+          <div class="faint small">{{ format?.about[option.name] }}</div>
+        </div>
       </template>
     </div>
-    <p v-if="format && !/everything/.test(format.keeps)" class="faint small">
+    <p v-if="format && !/everything|all the rest/.test(format.keeps)" class="faint small">
       What else the shape holds is left out; PLY keeps everything.
     </p>
     <template #footer>
@@ -86,11 +89,11 @@ function set(name: string, word: string) {
   gap: 10px 12px;
   font-size: 14px;
 }
-.rows > :deep(.el-segmented) {
-  justify-self: start;
-}
 .small {
-  margin: 14px 0 0;
+  margin: 2px 0 0;
   font-size: 13px;
+}
+p.small {
+  margin-top: 14px;
 }
 </style>

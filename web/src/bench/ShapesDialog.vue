@@ -72,7 +72,7 @@ async function drop(shape: AssetState) {
       data-test="upload"
       :on-change="gather"
     >
-      Drop files here, or anywhere on the page, or click to choose some: a glTF with its parts, too.
+      Drop files here or anywhere on the page, or click to choose some. A glTF may bring its parts along.
     </ElUpload>
     <ElCollapse class="formats">
       <ElCollapseItem title="What is read, and what is kept of it" name="formats">

@@ -16,8 +16,12 @@ __all__ = ["FORMATS", "read", "write"]
 
 KEEPS = "faces, curves, points, instances and their values; all the rest in a part of our own"
 OPTIONS = {"values": ("all", "plain"), "instances": ("nodes", "arrays")}
+ABOUT = {
+    "values": "all: what only we read stands beside the mesh, so that nothing is lost; plain: a smaller file",
+    "instances": "nodes: every viewer shows them, with all their values; arrays: smaller where there are thousands",
+}
 
 FORMATS = (
-    Format("glb", "GLB", read, partial(write, text=False), KEEPS, OPTIONS, instances=True, parts=True),
-    Format("gltf", "glTF", read, partial(write, text=True), KEEPS, OPTIONS, instances=True, parts=True),
+    Format("glb", "GLB", read, partial(write, text=False), KEEPS, OPTIONS, ABOUT, instances=True, parts=True),
+    Format("gltf", "glTF", read, partial(write, text=True), KEEPS, OPTIONS, ABOUT, instances=True, parts=True),
 )
