@@ -157,12 +157,12 @@ class TableWords(BaseModel):
 
 
 class FormatState(BaseModel):
-    """A file format: its name, what it keeps, and its options with their words."""
+    """A file format: its name, what it keeps, its options with their words, and what these are for."""
 
     name: str
     keeps: str
     options: dict[str, list[str]]
-    about: dict[str, str] = Field(default_factory=dict, description="what each option is for")
+    about: dict[str, str]
 
 
 class OperatorList(BaseModel):

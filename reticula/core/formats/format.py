@@ -18,12 +18,12 @@ class Format:
     """How to read and write one format.
 
     ``ending`` is that of its files, ``keeps`` what it holds of a geometry; ``options`` are those of its writer, each
-    with its words, the usual one first, and ``about`` says what each is for. One without ``faces`` holds points alone. One with ``instances`` is given them
-    as they are, one with ``places`` a shape in its own space. One with ``parts`` may name files beside it, which
-    ``read`` takes as a second argument, by name. The reader of one with ``tolerance`` is told as ``error`` how far
-    lines may be from the bows of the file, in m. ``library`` names what does the work, if it is not ours; a damaged
-    file may upset one that is read ``apart``. ``frames`` writes a shape for each frame into one file, at so many
-    frames per second.
+    with its words, the usual one first, and ``about`` says what each is for. One without ``faces`` holds points alone.
+    One with ``instances`` is given them as they are, one with ``places`` a shape in its own space. One with ``parts``
+    may name files beside it, which ``read`` takes as a second argument, by name. The reader of one with ``tolerance``
+    is told as ``error`` how far lines may be from the bows of the file, in m. ``library`` names what does the work, if
+    it is not ours; a damaged file may upset one that is read ``apart``. ``frames`` writes a shape for each frame into
+    one file, at so many frames per second.
     """
 
     ending: str

@@ -1840,14 +1840,11 @@ export interface components {
         };
         /**
          * FormatState
-         * @description A file format: its name, what it keeps, and its options with their words.
+         * @description A file format: its name, what it keeps, its options with their words, and what these are for.
          */
         FormatState: {
-            /**
-             * About
-             * @description what each option is for
-             */
-            about?: {
+            /** About */
+            about: {
                 [key: string]: string;
             };
             /** Keeps */
