@@ -190,9 +190,20 @@ def test_bad_uploads_are_refused_and_leave_nothing(
     assert not any(path.read_bytes() == data for path in kept.iterdir() if data)
 
 
+def test_a_format_is_told_what_the_request_says(client: FlaskClient, graph: Graph) -> None:
+    whole, plain = (
+        client.get(f"/api/graphs/{graph['id']}/export?node=tall&format=glb&options={options}").data
+        for options in ("", "values:plain,instances:arrays")
+    )
+    assert read_bytes("a.glb", whole).digest != read_bytes("a.glb", plain).digest
+    assert len(plain) < len(whole)
+
+
 def test_exports_that_cannot_be_made(client: FlaskClient, graph: Graph) -> None:
     for query, message in (
-        ("node=tall&format=xyz", "no format 'xyz'"),
+        ("node=tall&format=docx", "no format 'docx'"),
+        ("node=tall&format=glb&options=values:some", "GLB has no option values=some; there are values: all, plain"),
+        ("node=tall&format=glb&options=size:large,values:all", "GLB has no option size=large"),
         ("node=none", "no node 'none'"),
         ("node=tall&format=ply&encoding=hex", "no option"),
     ):

@@ -10,7 +10,7 @@ for name in ("trimesh", "meshio", "vtkmodules", "reticula.core.exchange"):
     assert name not in sys.modules, name
 geo = Geo.from_faces([[0, 0, 0], [1, 0, 0], [0, 1, 0]], [[0, 1, 2]])
 assert Geo.from_trimesh(geo.to_trimesh()).topology.face_count == 1
-assert "meshio" not in sys.modules
+assert "vtkmodules" not in sys.modules
 """
 
 
