@@ -3,10 +3,7 @@
 from __future__ import annotations
 
 from importlib import import_module
-from typing import TYPE_CHECKING, Any
-
-if TYPE_CHECKING:
-    from reticula.core.geometry.mesh.geo import Geo
+from typing import Any, Self
 
 __all__ = ["Exchange"]
 
@@ -19,7 +16,7 @@ class Exchange:
     """The part of a geometry that leads to other libraries, each loaded when it is first asked for."""
 
     @classmethod
-    def from_trimesh(cls, mesh: Any) -> Geo:
+    def from_trimesh(cls, mesh: Any) -> Self:
         """Make a geometry from a mesh of trimesh.
 
         Parameters
@@ -37,7 +34,7 @@ class Exchange:
         GeometryError
             If a face uses a vertex that does not exist.
         """
-        made: Geo = _way("trimesh", "from_trimesh")(mesh)
+        made: Self = _way("trimesh", "from_trimesh")(mesh)
         return made
 
     def to_trimesh(self) -> Any:
@@ -57,7 +54,7 @@ class Exchange:
         return _way("trimesh", "to_trimesh")(self)
 
     @classmethod
-    def from_meshio(cls, mesh: Any) -> Geo:
+    def from_meshio(cls, mesh: Any) -> Self:
         """Make a geometry from a mesh of meshio.
 
         Parameters
@@ -75,7 +72,7 @@ class Exchange:
         GeometryError
             If a cell uses a point that does not exist.
         """
-        made: Geo = _way("meshio", "from_meshio")(mesh)
+        made: Self = _way("meshio", "from_meshio")(mesh)
         return made
 
     def to_meshio(self) -> Any:
@@ -94,7 +91,7 @@ class Exchange:
         return _way("meshio", "to_meshio")(self)
 
     @classmethod
-    def from_vtk(cls, surface: Any) -> Geo:
+    def from_vtk(cls, surface: Any) -> Self:
         """Make a geometry from a surface of VTK or PyVista.
 
         Parameters
@@ -112,7 +109,7 @@ class Exchange:
         GeometryError
             If a cell uses a point that does not exist.
         """
-        made: Geo = _way("vtk", "from_vtk")(surface)
+        made: Self = _way("vtk", "from_vtk")(surface)
         return made
 
     def to_vtk(self) -> Any:
