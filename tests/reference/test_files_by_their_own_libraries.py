@@ -13,7 +13,7 @@ from pxr import Usd, UsdGeom, UsdValidation
 from reticula.core import Geo, ops
 from reticula.core.diagnostics import collecting
 from reticula.core.formats import FORMATS, read_bytes, write_bytes
-from tests.core.formats.samples import full, looked_at
+from tests.core.formats.shared.samples import full, looked_at
 from tests.reference.test_gltf_by_validator import placed
 
 

@@ -13,7 +13,7 @@ from vtkmodules.vtkIOGeometry import vtkGLTFReader
 from reticula.core import Geo, ops
 from reticula.core.diagnostics import collecting
 from reticula.core.formats import read_bytes, write_bytes
-from tests.core.formats.samples import full, looked_at
+from tests.core.formats.shared.samples import full, looked_at
 
 WEB = Path(__file__).parents[2] / "web"
 VALIDATE = """

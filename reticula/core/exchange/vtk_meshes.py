@@ -39,19 +39,23 @@ def to_vtk(geo: Geo) -> Any:
     lost = [f"{kind} {name}" for kind in ("edge", "corner") for name in geo.attributes[kind]]
     for name, values in plain_values(geo, "point", lost).items():
         made.GetPointData().AddArray(_array(name, values))
-    faces, curves = plain_values(geo, "face", lost), plain_values(geo, "curve", lost)
-    for name in [*faces, *(name for name in curves if name not in faces)]:
-        known = faces.get(name, curves.get(name))
-        parts = [np.zeros((len(loose), *known.shape[1:]), known.dtype)]  # type: ignore[union-attr]
-        for some, count in ((curves, shape.curve_count), (faces, shape.face_count)):
-            found = some.get(name)
-            fits = found is not None and found.shape[1:] == known.shape[1:]  # type: ignore[union-attr]
-            parts.append(found if fits else np.zeros((count, *known.shape[1:]), known.dtype))  # type: ignore[arg-type,union-attr]
+    counts = (len(loose), shape.curve_count, shape.face_count)
+    named: tuple[dict[str, AnyArray], ...] = ({}, plain_values(geo, "curve", lost), plain_values(geo, "face", lost))
+    for name in dict.fromkeys(name for some in named for name in some):
+        given = [some[name] for some in named if name in some]
+        parts = [
+            some[name] if name in some and some[name].shape[1:] == given[-1].shape[1:] else _zeros(count, given[-1])
+            for some, count in zip(named, counts, strict=True)
+        ]
         made.GetCellData().AddArray(_array(name, np.concatenate(parts)))
     for name, values in plain_values(geo, "whole", lost).items():
         made.GetFieldData().AddArray(_array(name, values))
     say_lost("VTK has no place for", lost)
     return made
+
+
+def _zeros(count: int, like: AnyArray) -> AnyArray:
+    return np.zeros((count, *like.shape[1:]), like.dtype)
 
 
 def _cells(start: AnyArray, used: AnyArray) -> Any:

@@ -12,8 +12,8 @@ from typing import Any
 from reticula.core.diagnostics import note
 from reticula.core.errors import FormatError
 from reticula.core.formats.apart import read_apart
-from reticula.core.formats.beside import FilesBeside
 from reticula.core.formats.format import EVERYTHING, Format
+from reticula.core.formats.shared.beside import FilesBeside
 from reticula.core.geometry import Geo
 from reticula.core.geometry.edit.instances import flatten
 from reticula.core.geometry.edit.placement import to_world

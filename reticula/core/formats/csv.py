@@ -11,9 +11,9 @@ import re
 from typing import TYPE_CHECKING
 
 from reticula.core.errors import FormatError
-from reticula.core.formats.arrow_tables import from_arrow, to_arrow
 from reticula.core.formats.format import Format
-from reticula.core.formats.plain_text import plain_text
+from reticula.core.formats.shared.arrow_tables import from_arrow, to_arrow
+from reticula.core.formats.shared.plain_text import plain_text
 from reticula.core.geometry import Geo
 
 if TYPE_CHECKING:

@@ -14,11 +14,11 @@ import numpy as np
 from reticula.core.arrays import Floats
 from reticula.core.diagnostics import note
 from reticula.core.errors import FormatError
-from reticula.core.formats.drawings import Stroke, drawing
 from reticula.core.formats.format import Format
-from reticula.core.formats.needed import library
-from reticula.core.formats.srgb import to_bytes, to_linear
-from reticula.core.formats.survey import upright, z_up
+from reticula.core.formats.shared.drawings import Stroke, drawing
+from reticula.core.formats.shared.needed import library
+from reticula.core.formats.shared.srgb import to_bytes, to_linear
+from reticula.core.formats.shared.survey import upright, z_up
 from reticula.core.geometry import Geo
 from reticula.core.geometry.edit.concatenate import concatenate
 

@@ -16,9 +16,9 @@ from reticula.core.arrays import AnyArray
 from reticula.core.diagnostics import note
 from reticula.core.errors import FormatError
 from reticula.core.formats.format import Format
-from reticula.core.formats.needed import library
-from reticula.core.formats.srgb import from_bytes, to_bytes
-from reticula.core.formats.survey import sited, upright, z_up
+from reticula.core.formats.shared.needed import library
+from reticula.core.formats.shared.srgb import from_bytes, to_bytes
+from reticula.core.formats.shared.survey import sited, upright, z_up
 from reticula.core.geometry import Geo
 
 __all__ = ["FORMAT", "read", "write"]

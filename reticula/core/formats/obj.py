@@ -18,9 +18,9 @@ from reticula.core.arrays import AnyArray, Floats, Indices, Ints, starts_from_si
 from reticula.core.diagnostics import note, warn
 from reticula.core.errors import FormatError
 from reticula.core.formats.format import Format
-from reticula.core.formats.places import check_places
-from reticula.core.formats.plain_text import plain_text
-from reticula.core.formats.text_lines import Lines, numbers_of, token_counts
+from reticula.core.formats.shared.places import check_places
+from reticula.core.formats.shared.plain_text import plain_text
+from reticula.core.formats.shared.text_lines import Lines, numbers_of, token_counts
 from reticula.core.geometry import Attribute, Geo, Topology
 from reticula.core.geometry.mesh.kinds import Kind
 from reticula.core.jit import kernel

@@ -5,8 +5,8 @@ from __future__ import annotations
 import io
 
 from reticula.core.errors import FormatError
-from reticula.core.formats.arrow_tables import from_arrow, to_arrow
 from reticula.core.formats.format import Format
+from reticula.core.formats.shared.arrow_tables import from_arrow, to_arrow
 from reticula.core.geometry import Geo
 
 __all__ = ["FORMAT", "read", "write"]

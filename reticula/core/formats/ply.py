@@ -16,10 +16,10 @@ from reticula.core.arrays import AnyArray, as_rows, starts_from_sizes
 from reticula.core.diagnostics import note
 from reticula.core.errors import FormatError, GeometryError
 from reticula.core.formats.format import ENCODING, EVERYTHING, Format
-from reticula.core.formats.places import check_places
 from reticula.core.formats.ply_lists import with_flat_lists, with_whole_lists
 from reticula.core.formats.ply_table import Column, Element, read_tables, write_tables
-from reticula.core.formats.srgb import to_linear
+from reticula.core.formats.shared.places import check_places
+from reticula.core.formats.shared.srgb import to_linear
 from reticula.core.geometry import KINDS, Attribute, Geo, Kind, Topology
 from reticula.core.geometry.mesh.attribute_types import TYPES
 from reticula.core.geometry.mesh.edge_chains import EdgeChains, edge_chains

@@ -12,7 +12,7 @@ import numpy as np
 
 from reticula.core.arrays import AnyArray, Indices, Ints, ragged_index, starts_from_sizes
 from reticula.core.errors import FormatError
-from reticula.core.formats.text_lines import Lines, numbers_of
+from reticula.core.formats.shared.text_lines import Lines, numbers_of
 from reticula.core.jit import kernel
 
 __all__ = ["Column", "Element", "read_tables", "write_tables"]

@@ -14,9 +14,9 @@ from reticula.core.diagnostics import note
 from reticula.core.equal_rows import row_order, unique_rows
 from reticula.core.errors import FormatError
 from reticula.core.formats.format import ENCODING, Format
-from reticula.core.formats.places import check_places
-from reticula.core.formats.plain_text import plain_text
-from reticula.core.formats.text_lines import Lines, numbers_of, token_counts
+from reticula.core.formats.shared.places import check_places
+from reticula.core.formats.shared.plain_text import plain_text
+from reticula.core.formats.shared.text_lines import Lines, numbers_of, token_counts
 from reticula.core.geometry import Geo, triangles
 from reticula.core.jit import kernel
 

@@ -16,10 +16,10 @@ import numpy as np
 from reticula.core.arrays import AnyArray, Floats
 from reticula.core.diagnostics import note
 from reticula.core.errors import FormatError
-from reticula.core.formats.drawings import Stroke, arc_steps, bezier, bezier_steps, drawing
 from reticula.core.formats.format import Format
-from reticula.core.formats.needed import library
-from reticula.core.formats.srgb import to_bytes, to_linear
+from reticula.core.formats.shared.drawings import Stroke, arc_steps, bezier, bezier_steps, drawing
+from reticula.core.formats.shared.needed import library
+from reticula.core.formats.shared.srgb import to_bytes, to_linear
 from reticula.core.geometry import Geo
 
 __all__ = ["FORMAT", "read", "write"]

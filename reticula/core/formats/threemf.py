@@ -14,10 +14,10 @@ from reticula.core.arrays import AnyArray, Floats, Ints
 from reticula.core.diagnostics import note, warn
 from reticula.core.errors import FormatError
 from reticula.core.formats.format import Format
-from reticula.core.formats.needed import library
-from reticula.core.formats.places import check_places
-from reticula.core.formats.srgb import from_bytes, to_bytes
-from reticula.core.formats.survey import z_up
+from reticula.core.formats.shared.needed import library
+from reticula.core.formats.shared.places import check_places
+from reticula.core.formats.shared.srgb import from_bytes, to_bytes
+from reticula.core.formats.shared.survey import z_up
 from reticula.core.geometry import Geo, Kind, Topology, triangles
 from reticula.core.geometry.edit.affine import apply_affine
 from reticula.core.geometry.edit.concatenate import concatenate

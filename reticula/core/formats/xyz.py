@@ -15,10 +15,10 @@ from reticula.core.arrays import Floats
 from reticula.core.diagnostics import note
 from reticula.core.errors import FormatError
 from reticula.core.formats.format import Format
-from reticula.core.formats.places import check_places
-from reticula.core.formats.plain_text import plain_text
-from reticula.core.formats.srgb import from_bytes
-from reticula.core.formats.text_lines import Lines, numbers_of, token_counts
+from reticula.core.formats.shared.places import check_places
+from reticula.core.formats.shared.plain_text import plain_text
+from reticula.core.formats.shared.srgb import from_bytes
+from reticula.core.formats.shared.text_lines import Lines, numbers_of, token_counts
 from reticula.core.geometry import Attribute, Geo
 from reticula.core.language.reserved import readable_name
 

@@ -9,7 +9,7 @@ from hypothesis import strategies as st
 
 from reticula.core import Geo, ops
 from reticula.core.diagnostics import Note, collecting
-from tests.core.formats.samples import shape_of
+from tests.core.formats.shared.samples import shape_of
 
 
 @given(seed=st.integers(0, 10**6))

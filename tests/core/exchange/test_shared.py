@@ -28,4 +28,3 @@ def test_values_take_the_nearest_type_that_we_have(notes: list[Note]) -> None:
     types = {name: found.type for name, found in geo.attributes["point"].items() if name != "position"}
     assert types == {"a": "integer", "b": "number", "c": "vec3", "class_": "flag", "words": "text"}
     assert notes[-1].text == "We have no place for point too wide, point too few; left out."
-

@@ -8,7 +8,7 @@ from hypothesis import strategies as st
 
 from reticula.core import Geo, ops
 from reticula.core.diagnostics import Note, collecting
-from tests.core.formats.samples import full
+from tests.core.formats.shared.samples import full
 
 
 @given(seed=st.integers(0, 10**6))

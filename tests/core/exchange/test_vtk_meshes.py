@@ -10,7 +10,7 @@ from vtkmodules.vtkFiltersSources import vtkSphereSource
 
 from reticula.core import Geo, ops
 from reticula.core.diagnostics import Note, collecting
-from tests.core.formats.samples import shape_of, values_of
+from tests.core.formats.shared.samples import shape_of, values_of
 
 TYPES = ("number", "integer", "vec2", "vec3", "vec4", "text")
 

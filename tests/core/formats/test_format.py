@@ -9,8 +9,8 @@ from reticula.core import Geo, ops
 from reticula.core.diagnostics import collecting
 from reticula.core.errors import FormatError
 from reticula.core.formats import FORMATS, read_bytes, write_bytes
-from reticula.core.formats.beside import FilesBeside
 from reticula.core.formats.format import EVERYTHING
+from reticula.core.formats.shared.beside import FilesBeside
 
 
 def test_those_that_keep_everything_come_first() -> None:

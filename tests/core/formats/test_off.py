@@ -9,7 +9,7 @@ from reticula.core import ops
 from reticula.core.diagnostics import Note, collecting
 from reticula.core.errors import FormatError
 from reticula.core.formats import read_bytes, write_bytes
-from tests.core.formats.samples import looked_at
+from tests.core.formats.shared.samples import looked_at
 
 
 def read(text: str) -> object:

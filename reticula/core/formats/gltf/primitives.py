@@ -13,8 +13,8 @@ from reticula.core.diagnostics import note
 from reticula.core.errors import FormatError
 from reticula.core.formats.gltf.accessors import numbers_of
 from reticula.core.formats.gltf.container import Document
-from reticula.core.formats.joined_points import JoinedPoints, joined_points
-from reticula.core.formats.places import check_places
+from reticula.core.formats.shared.joined_points import JoinedPoints, joined_points
+from reticula.core.formats.shared.places import check_places
 from reticula.core.geometry import Geo, Topology
 from reticula.core.geometry.mesh.edge_chains import edge_chains
 from reticula.core.language.reserved import readable_name

@@ -15,7 +15,7 @@ from reticula.core.formats.gltf.placements import INSTANCING
 from reticula.core.formats.gltf.primitives import LINES, POINTS, TRIANGLES, Block
 from reticula.core.formats.gltf.reading import OURS, check_of
 from reticula.core.formats.gltf.vertices import blocks_of
-from reticula.core.formats.placing import parts_of, without_shear
+from reticula.core.formats.shared.placing import parts_of, without_shear
 from reticula.core.geometry import Geo
 from reticula.core.geometry.edit.instances import flatten, without_instances
 

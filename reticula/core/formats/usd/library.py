@@ -8,7 +8,7 @@ from contextlib import contextmanager
 from pathlib import Path
 from typing import Any
 
-from reticula.core.formats.needed import library
+from reticula.core.formats.shared.needed import library
 
 __all__ = ["module", "temporary"]
 

@@ -9,7 +9,7 @@ import numpy as np
 from reticula.core.arrays import Floats, ragged_index, starts_from_sizes
 from reticula.core.diagnostics import note
 from reticula.core.errors import FormatError, GeometryError
-from reticula.core.formats.places import check_places
+from reticula.core.formats.shared.places import check_places
 from reticula.core.formats.usd.curves import sampled
 from reticula.core.formats.usd.library import module, temporary
 from reticula.core.formats.usd.values import KIND_OF, with_primvars

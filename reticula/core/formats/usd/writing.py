@@ -9,7 +9,7 @@ import numpy as np
 
 from reticula.core.arrays import AnyArray
 from reticula.core.diagnostics import note
-from reticula.core.formats.placing import parts_of, without_shear
+from reticula.core.formats.shared.placing import parts_of, without_shear
 from reticula.core.formats.usd.library import module, temporary
 from reticula.core.formats.usd.reading import OURS
 from reticula.core.formats.usd.values import array_of, flat, name_for, primvar_type

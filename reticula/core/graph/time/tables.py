@@ -16,7 +16,7 @@ import numpy as np
 
 from reticula.core.arrays import AnyArray, Floats, as_rows
 from reticula.core.errors import GeometryError, ParameterError, ReticulaError
-from reticula.core.formats.arrow_tables import rows_in_words
+from reticula.core.formats.shared.arrow_tables import rows_in_words
 from reticula.core.geometry import Geo
 from reticula.core.graph.time.keys import as_blended, folded_back, is_keyed, without_keys
 from reticula.core.language.profiles import powers_between

@@ -10,7 +10,7 @@ from hypothesis import strategies as st
 from reticula.core import Geo, ops
 from reticula.core.diagnostics import Note, collecting
 from reticula.core.formats import read_bytes, write_bytes
-from tests.core.formats.samples import full, looked_at
+from tests.core.formats.shared.samples import full, looked_at
 
 
 @given(seed=st.integers(0, 10**6), ending=st.sampled_from(["glb", "gltf"]))

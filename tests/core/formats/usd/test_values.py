@@ -5,7 +5,7 @@ import pytest
 
 from reticula.core.formats.usd.values import array_of, as_attribute, name_for, primvar_type
 from reticula.core.geometry import TYPES
-from tests.core.formats.samples import values_of
+from tests.core.formats.shared.samples import values_of
 
 
 @pytest.mark.parametrize("type", TYPES)

@@ -11,7 +11,7 @@ from reticula.core.diagnostics import Note, collecting
 from reticula.core.formats import FORMATS, read_bytes, write_bytes
 from reticula.core.formats.usd.library import temporary
 from reticula.core.geometry import Topology
-from tests.core.formats.samples import full, looked_at
+from tests.core.formats.shared.samples import full, looked_at
 
 ENDINGS = ["usda", "usdc", "usdz"]
 

@@ -12,7 +12,7 @@ import numpy as np
 
 from reticula.core.arrays import AnyArray, Floats, starts_from_sizes
 from reticula.core.errors import FormatError
-from reticula.core.formats.places import check_places
+from reticula.core.formats.shared.places import check_places
 from reticula.core.geometry import Attribute, Geo, Topology
 
 __all__ = ["Stroke", "arc_steps", "bezier", "bezier_steps", "drawing"]

@@ -4,7 +4,7 @@ import numpy as np
 import pytest
 
 from reticula.core.errors import FormatError
-from reticula.core.formats.places import check_places
+from reticula.core.formats.shared.places import check_places
 
 
 @pytest.mark.parametrize(

@@ -11,7 +11,7 @@ import pytest
 from reticula.core import Geo, ops
 from reticula.core.diagnostics import Note
 from reticula.core.errors import FormatError
-from reticula.core.formats.arrow_tables import from_arrow, rows_in_words, to_arrow
+from reticula.core.formats.shared.arrow_tables import from_arrow, rows_in_words, to_arrow
 
 
 def test_columns_of_every_type_become_values_and_what_is_missing_is_said(notes: list[Note]) -> None:

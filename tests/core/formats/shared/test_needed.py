@@ -3,7 +3,7 @@
 import pytest
 
 from reticula.core.errors import FormatError
-from reticula.core.formats.needed import library
+from reticula.core.formats.shared.needed import library
 
 
 def test_a_missing_library_is_named_with_what_to_do() -> None:

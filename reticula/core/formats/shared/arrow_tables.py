@@ -14,7 +14,7 @@ import numpy as np
 from reticula.core.arrays import AnyArray, Floats, as_rows
 from reticula.core.diagnostics import note
 from reticula.core.errors import FormatError
-from reticula.core.formats.places import check_places
+from reticula.core.formats.shared.places import check_places
 from reticula.core.geometry import Geo
 from reticula.core.geometry.mesh.attribute_types import TYPES
 from reticula.core.language.reserved import readable_name

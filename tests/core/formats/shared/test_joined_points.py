@@ -2,7 +2,7 @@
 
 import numpy as np
 
-from reticula.core.formats.joined_points import joined_points
+from reticula.core.formats.shared.joined_points import joined_points
 
 PLACES = np.array([[0, 0, 0], [1, 0, 0], [0, 0, -0.0], [0, 0, 1e-300]])
 

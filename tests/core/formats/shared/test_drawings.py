@@ -6,7 +6,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from reticula.core.errors import FormatError
-from reticula.core.formats.drawings import Stroke, arc_steps, bezier, bezier_steps, drawing
+from reticula.core.formats.shared.drawings import Stroke, arc_steps, bezier, bezier_steps, drawing
 
 
 @given(seed=st.integers(0, 10**6), degree=st.integers(2, 3), error=st.sampled_from([0.1, 0.01, 0.001]))

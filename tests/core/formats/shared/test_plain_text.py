@@ -3,7 +3,7 @@
 import pytest
 
 from reticula.core.errors import FormatError
-from reticula.core.formats.plain_text import plain_text
+from reticula.core.formats.shared.plain_text import plain_text
 
 
 @pytest.mark.parametrize("text", [b"v 1\nf 2\n", b"v 1\r\nf 2\r\n", b"v 1\rf 2\r", b"\xef\xbb\xbfv 1\nf 2\n"])

@@ -5,8 +5,8 @@ from pathlib import Path
 import pytest
 
 from reticula.core.errors import FormatError
-from reticula.core.formats import beside
-from reticula.core.formats.beside import FilesBeside
+from reticula.core.formats.shared import beside
+from reticula.core.formats.shared.beside import FilesBeside
 
 
 def test_too_large_a_file_is_refused(tmp_path: Path, monkeypatch: pytest.MonkeyPatch) -> None:

@@ -7,7 +7,7 @@ from hypothesis import strategies as st
 from scipy.spatial.transform import Rotation
 
 from reticula.core import Geo, ops
-from reticula.core.formats.placing import parts_of, without_shear
+from reticula.core.formats.shared.placing import parts_of, without_shear
 
 
 @given(seed=st.integers(0, 10**6))

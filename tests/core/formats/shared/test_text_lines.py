@@ -6,7 +6,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from reticula.core.errors import FormatError
-from reticula.core.formats.text_lines import Lines, numbers_of, token_counts
+from reticula.core.formats.shared.text_lines import Lines, numbers_of, token_counts
 
 
 @given(st.lists(st.lists(st.floats(-1e6, 1e6), max_size=4), min_size=1, max_size=8))

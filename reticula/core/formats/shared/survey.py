@@ -6,7 +6,7 @@ import numpy as np
 
 from reticula.core.arrays import Floats
 from reticula.core.diagnostics import note
-from reticula.core.formats.places import check_places
+from reticula.core.formats.shared.places import check_places
 from reticula.core.geometry import Geo
 from reticula.core.geometry.edit.placement import PLACE
 

@@ -5,7 +5,7 @@ import pytest
 
 from reticula.core.diagnostics import Note
 from reticula.core.errors import FormatError
-from reticula.core.formats.survey import sited, upright, z_up
+from reticula.core.formats.shared.survey import sited, upright, z_up
 from reticula.core.geometry.edit.placement import place_of, to_world
 
 

@@ -3,7 +3,7 @@
 import numpy as np
 import pytest
 
-from reticula.core.formats.srgb import from_bytes, to_bytes, to_linear, to_srgb
+from reticula.core.formats.shared.srgb import from_bytes, to_bytes, to_linear, to_srgb
 
 
 def test_the_curve_has_the_values_of_the_standard() -> None:
