@@ -34,7 +34,7 @@ export const useChecks = createGlobalState(() => {
       const answer = await api.checks(id, channel, graph.basis()).catch(() => null)
       if (answer && number === newest && Object.keys(answer.nodes).length) known.value = answer.nodes
     },
-    { debounce: REST_MS },
+    { debounce: REST_MS, immediate: true },
   )
 
   return {
