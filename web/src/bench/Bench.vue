@@ -1,6 +1,6 @@
 <script setup lang="ts">
 /** The working screen: board, view and ledger, which always show the same moment. */
-import { useEventListener } from '@vueuse/core'
+import { promiseTimeout, until, useEventListener } from '@vueuse/core'
 import { ElDialog } from 'element-plus'
 import { computed, defineAsyncComponent, nextTick, onMounted, provide, ref, watch } from 'vue'
 import Board from '../board/Board.vue'
@@ -24,6 +24,7 @@ import View from '../view/View.vue'
 import CommandPalette from './CommandPalette.vue'
 import Divider from './Divider.vue'
 import { isFirstVisit } from './firstVisit'
+import { breathe } from '../shared/breathe'
 import { openedOnce } from './openedOnce'
 import TopBar from './TopBar.vue'
 import { useBenchActions } from './useBenchActions'
@@ -141,8 +142,13 @@ useEventListener(window, 'beforeunload', (event) => {
   if (graph.hasUnsaved()) event.preventDefault()
 })
 
-/** The view comes first, then what is below it, then the board: the result is fetched and drawn meanwhile. */
-const stage = useStages(2)
+/** Milliseconds that the other parts leave to the first picture before they come all the same. */
+const PATIENCE = 300
+const pictured = ref(false)
+/** The view comes first, then what is below it, then the board. */
+const stage = useStages(2, (next) =>
+  next === 1 ? Promise.race([until(pictured).toBe(true).then(breathe), promiseTimeout(PATIENCE)]) : breathe(),
+)
 onMounted(() => (touring.value = opened.value && isFirstVisit()))
 
 function useShape(name: string) {
@@ -169,7 +175,7 @@ function useShape(name: string) {
       </div>
       <Divider :split="boardSplit" label="Width of the board" what="the board" test="board" />
       <div class="right" :style="{ gridTemplateRows: `minmax(0, 1fr) 6px ${drawerSplit.size.value}px` }">
-        <View ref="picture"
+        <View ref="picture" @drawn="pictured = true"
           ><template v-if="!graph.lookOnly.value && !graph.path.value.length" #empty
             ><p>Or begin with one of these:</p>
             <DemoGallery /></template

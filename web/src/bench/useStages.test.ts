@@ -10,13 +10,13 @@ describe('parts of the page', () => {
   it('come one after the other, with a pause before each', async () => {
     const { useStages } = await import('./useStages')
     const seen: number[] = []
-    const stage = useStages(3, () => {
-      seen.push(stage.value)
+    const stage = useStages(3, (next) => {
+      seen.push(next)
       return Promise.resolve()
     })
     expect(stage.value).toBe(0)
     await mounted()
-    expect(seen).toEqual([0, 1, 2])
+    expect(seen).toEqual([1, 2, 3])
     expect(stage.value).toBe(3)
   })
 })

@@ -1,20 +1,12 @@
-/** The parts of the page one after the other: what arrives meanwhile, and what is drawn, does not wait for all of them. */
+/** The parts of the page one after the other: the picture does not wait for all of them. */
 import { onMounted, readonly, ref } from 'vue'
 
-/** Let the page do what waits. */
-const breathe = () =>
-  new Promise<void>((wake) => {
-    const { port1, port2 } = new MessageChannel()
-    port1.onmessage = () => wake()
-    port2.postMessage(null)
-  })
-
-/** How many of the parts after the first one are there. */
-export function useStages(count: number, pause = breathe) {
+/** How many of the parts after the first one are there; `pause` comes before each of them, which it is told. */
+export function useStages(count: number, pause: (next: number) => Promise<unknown>) {
   const stage = ref(0)
   onMounted(async () => {
     while (stage.value < count) {
-      await pause()
+      await pause(stage.value + 1)
       stage.value += 1
     }
   })

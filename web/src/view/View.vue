@@ -36,6 +36,7 @@ import Rail from './ui/Rail.vue'
 import StageNotes from './ui/StageNotes.vue'
 import ViewBar from './ui/ViewBar.vue'
 
+const emit = defineEmits<{ drawn: [] }>()
 const view = useView()
 const time = useTime()
 const { shownNode, reports } = useEvaluation()
@@ -89,6 +90,8 @@ function name(id: string | null | undefined): string {
   return node?.title || operatorOf(node)?.label || id || ''
 }
 
+/** Told once the first result is in the scene and its picture has been drawn. */
+watch(drawn, () => requestAnimationFrame(() => emit('drawn')), { once: true })
 watch(marks, (shown) => scene?.setMarks(shown))
 watch(() => [view.cut, view.cutAt, mesh.value], cutOpen)
 watch(() => [view.faces, view.edges, view.points, view.smooth], showParts)

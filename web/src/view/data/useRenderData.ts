@@ -20,15 +20,8 @@ import { NOTHING } from '../rendering/picture'
 import { readLooks, type Drawn } from './resultPicture'
 import type { Scene } from '../rendering/scene'
 import { useInspection } from '../../stores/useInspection'
+import { breathe } from '../../shared/breathe'
 import { useView } from '../../stores/useView'
-
-/** Let the page do what waits, between working out colours and handing them over: both take long for a very large mesh. */
-const breathe = () =>
-  new Promise<void>((wake) => {
-    const { port1, port2 } = new MessageChannel()
-    port1.onmessage = () => wake()
-    port2.postMessage(0)
-  })
 
 export function useRenderData(sceneOf: () => Scene | null) {
   const view = useView()
