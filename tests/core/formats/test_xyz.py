@@ -49,9 +49,9 @@ def test_columns_without_names_are_told_by_their_look(row: str, names: list[str]
 
 def test_a_count_and_a_line_of_names_are_no_points(notes: list[Note]) -> None:
     assert read("2\n1 2 3\n4 5 6\n").counts["points"] == 2
-    named = read("x y z depth r g b\n1 2 3 9 255 0 0\n")
-    assert named.attribute("point", "depth").tolist() == [9]
-    assert named.attribute("point", "color").tolist() == [[1, 0, 0, 1]]
+    titled = read("x y z depth r g b\n1 2 3 9 255 0 0\n")
+    assert titled.attribute("point", "depth").tolist() == [9]
+    assert titled.attribute("point", "color").tolist() == [[1, 0, 0, 1]]
     assert read("// x y z heat\n1 2 3 4\n").attribute("point", "heat").tolist() == [4]
     read("# x y z heat\n1 2 3\n")
     assert "names 4 columns; the rows have 3" in notes[-1].text

@@ -106,33 +106,27 @@ def with_instances(geo: Geo, named: Mapping[str, Attribute], prototypes: Sequenc
     """Return a geometry with these instances in place of its own: their attributes, ``shape`` and ``transform`` among
     them, and the shapes that they place.
     """
-    shape = geo.topology
-    topology = Topology(
-        shape.point_count,
-        shape.face_start,
-        shape.corner_point,
-        shape.curve_start,
-        shape.curve_point,
-        shape.curve_closed,
-        len(named["transform"]),
-    )
-    own: dict[Kind, Names] = {kind: names for kind, names in geo.own_identity.items() if kind != "instance"}
-    return Geo(topology, {**geo.attributes, "instance": named}, identity=own, prototypes=prototypes)
+    attributes = {**geo.attributes, "instance": named}
+    return Geo(_counting(geo, len(named["transform"])), attributes, identity=_own_names(geo), prototypes=prototypes)
 
 
 def without_instances(geo: Geo) -> Geo:
     """Return a geometry's own points, faces and curves alone."""
+    attributes: dict[Kind, Mapping[str, Attribute]] = {k: v for k, v in geo.attributes.items() if k != "instance"}
+    return Geo(_counting(geo, 0), attributes, identity=_own_names(geo))
+
+
+def _counting(geo: Geo, instances: int) -> Topology:
+    """Return the points, faces and curves of a geometry beside so many instances."""
     shape = geo.topology
-    alone = Topology(
-        shape.point_count,
-        shape.face_start,
-        shape.corner_point,
-        shape.curve_start,
-        shape.curve_point,
-        shape.curve_closed,
+    faces = (shape.face_start, shape.corner_point)
+    return Topology(
+        shape.point_count, *faces, shape.curve_start, shape.curve_point, shape.curve_closed, instance_count=instances
     )
-    named: dict[Kind, Mapping[str, Attribute]] = {k: v for k, v in geo.attributes.items() if k != "instance"}
-    return Geo(alone, named, identity={k: v for k, v in geo.own_identity.items() if k != "instance"})
+
+
+def _own_names(geo: Geo) -> dict[Kind, Names]:
+    return {kind: names for kind, names in geo.own_identity.items() if kind != "instance"}
 
 
 def _copies(geo: Geo, shape: Geo, chosen: AnyArray, onto: Kind) -> Geo:
