@@ -47,8 +47,8 @@ const noResult = computed(
   <div v-if="isEmpty" class="hint">
     <p>Nothing here yet.</p>
     <p>
-      Press <kbd>{{ keyOf('Find') }}</kbd> to find a shape to start from, or drop a mesh, scan or drawing anywhere
-      on the page.
+      Press <kbd>{{ keyOf('Find') }}</kbd> to find a shape to start from, or drop a mesh, scan or drawing anywhere on
+      the page.
     </p>
     <slot />
   </div>
