@@ -16,7 +16,8 @@ from reticula.core.diagnostics import note
 from reticula.core.errors import FormatError
 from reticula.core.formats.format import Format
 from reticula.core.formats.shared.drawings import Stroke, drawing
-from reticula.core.formats.shared.needed import library
+from reticula.core.formats.shared.losses import losses
+from reticula.core.formats.shared.needed import library, said
 from reticula.core.formats.shared.srgb import to_bytes, to_linear
 from reticula.core.formats.shared.survey import upright, z_up
 from reticula.core.geometry import Geo
@@ -42,9 +43,7 @@ def read(data: bytes, error: float = 0.0) -> Geo:
     try:
         document, _ = ezdxf.recover.read(io.BytesIO(data))
     except Exception as problem:  # The library passes on whatever its parsers raise.
-        raise FormatError(
-            f"this is no DXF: {str(problem).splitlines()[0][:200] if str(problem) else 'it is broken'}"
-        ) from None
+        raise FormatError(f"this is no DXF: {said(problem)}") from None
     unit = _metres(document)
     entities = _entities(document)
     extent = _extent(entities)
@@ -184,7 +183,7 @@ def write(geo: Geo) -> bytes:
     for place in places[~shape.used_points].tolist():
         space.add_point(place)
     kept = {("point", "position"), ("curve", "color"), ("curve", "layer")}
-    lost = [f"{kind} {name}" for kind, named in geo.attributes.items() for name in named if (kind, name) not in kept]
+    lost = losses(geo, kept)
     if lost:
         note(f"DXF cannot hold {', '.join(lost)}.")
     out = io.StringIO()

@@ -16,7 +16,8 @@ from reticula.core.arrays import AnyArray
 from reticula.core.diagnostics import note
 from reticula.core.errors import FormatError
 from reticula.core.formats.format import Format
-from reticula.core.formats.shared.needed import library
+from reticula.core.formats.shared.losses import losses
+from reticula.core.formats.shared.needed import library, said
 from reticula.core.formats.shared.srgb import from_bytes, to_bytes
 from reticula.core.formats.shared.survey import sited, upright, z_up
 from reticula.core.geometry import Geo
@@ -44,8 +45,7 @@ def read(data: bytes) -> Geo:
         except FormatError:
             raise
         except Exception as problem:  # The library passes on whatever its parsers raise.
-            said = str(problem).splitlines()[0][:200] if str(problem) else type(problem).__name__
-            raise FormatError(f"this E57 cannot be read: {said}") from None
+            raise FormatError(f"this E57 cannot be read: {said(problem)}") from None
     if not scans:
         raise FormatError("the file has no points")
     places = np.concatenate([np.stack([scan[f"cartesian{axis}"] for axis in "XYZ"], axis=1) for scan in scans])
@@ -94,8 +94,7 @@ def write(geo: Geo) -> bytes:
         codes = to_bytes(named["color"].values[:, :3])
         table |= {name: codes[:, i].copy() for i, name in enumerate(COLORS)}
         kept.add("color")
-    lost = [f"{kind} {n}" for kind, some in geo.attributes.items() for n in some if kind != "point" or n not in kept]
-    lost += ["faces"] * bool(geo.topology.face_count) + ["curves"] * bool(geo.topology.curve_count)
+    lost = losses(geo, {("point", name) for name in kept}, ("faces", "curves"))
     if lost:
         note(f"E57 holds points with colour and intensity alone; left out: {', '.join(lost)}.")
     if not len(places):

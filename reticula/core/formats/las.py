@@ -16,7 +16,8 @@ import numpy as np
 from reticula.core.diagnostics import note
 from reticula.core.errors import FormatError
 from reticula.core.formats.format import Format
-from reticula.core.formats.shared.needed import library
+from reticula.core.formats.shared.losses import losses
+from reticula.core.formats.shared.needed import library, said
 from reticula.core.formats.shared.srgb import from_bytes, to_srgb
 from reticula.core.formats.shared.survey import sited, upright, z_up
 from reticula.core.geometry import Attribute, Geo
@@ -60,8 +61,7 @@ def read(data: bytes) -> Geo:
     except FormatError:
         raise
     except Exception as problem:  # The library passes on whatever its parsers raise.
-        said = str(problem).splitlines()[0][:200] if str(problem) else type(problem).__name__
-        raise FormatError(f"this LAS cannot be read: {said}") from None
+        raise FormatError(f"this LAS cannot be read: {said(problem)}") from None
     places = upright(np.stack([np.asarray(found.x), np.asarray(found.y), np.asarray(found.z)], axis=1))
     if not len(places):
         raise FormatError("the file has no points")
@@ -137,8 +137,7 @@ def write(geo: Geo, *, packed: bool = False) -> bytes:
     lost += _fill(made, named, colored)
     for name, found in extra.items():
         made[name] = found.values
-    lost += [f"{kind} {name}" for kind, others in geo.attributes.items() if kind != "point" for name in others]
-    lost += ["faces"] * bool(geo.topology.face_count) + ["curves"] * bool(geo.topology.curve_count)
+    lost += losses(geo, {("point", name) for name in geo.attributes["point"]}, ("faces", "curves"))
     if lost:
         note(f"LAS holds points alone; left out: {', '.join(lost)}.")
     out = io.BytesIO()

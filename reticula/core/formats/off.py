@@ -15,6 +15,7 @@ from reticula.core.arrays import AnyArray, Floats, Ints, ragged_index, starts_fr
 from reticula.core.diagnostics import note
 from reticula.core.errors import FormatError
 from reticula.core.formats.format import Format
+from reticula.core.formats.shared.losses import losses
 from reticula.core.formats.shared.places import check_places
 from reticula.core.formats.shared.plain_text import plain_text
 from reticula.core.formats.shared.srgb import to_linear
@@ -185,9 +186,7 @@ def _face_text(geo: Geo, colors: AnyArray | None) -> str:
 def _say_what_is_lost(geo: Geo, colored: bool) -> None:
     kept = {("point", "position"), ("point", "normal"), ("point", "color"), ("point", "uv")}
     kept |= {("face", "color")} if colored else set()
-    lost = [f"{kind} {name}" for kind, named in geo.attributes.items() for name in named if (kind, name) not in kept]
-    if geo.topology.curve_count:
-        lost.append("curves")
+    lost = losses(geo, kept, ("curves",))
     if lost:
         note(f"OFF cannot hold {', '.join(lost)}; write PLY to keep them.")
 

@@ -18,7 +18,8 @@ from reticula.core.diagnostics import note
 from reticula.core.errors import FormatError
 from reticula.core.formats.format import Format
 from reticula.core.formats.shared.drawings import Stroke, arc_steps, bezier, bezier_steps, drawing
-from reticula.core.formats.shared.needed import library
+from reticula.core.formats.shared.losses import losses
+from reticula.core.formats.shared.needed import library, said
 from reticula.core.formats.shared.srgb import to_bytes, to_linear
 from reticula.core.geometry import Geo
 
@@ -44,9 +45,7 @@ def read(data: bytes, error: float = 0.0) -> Geo:
     except RecursionError:
         raise FormatError("the drawing is nested too deeply") from None
     except Exception as problem:  # The library passes on whatever its parsers raise.
-        raise FormatError(
-            f"this is no SVG: {str(problem).splitlines()[0][:200] if str(problem) else 'it is broken'}"
-        ) from None
+        raise FormatError(f"this is no SVG: {said(problem)}") from None
     drawn = [one for one in elements if isinstance(one, shapes.Shape)]
     limit = error / PIXEL if error > 0 else ERROR * _size(drawn)
     strokes = [stroke for one in drawn for stroke in _strokes(shapes, one, limit)]
@@ -141,7 +140,7 @@ def write(geo: Geo) -> bytes:
         ("face", "color"),
         *(("curve", name) for name in ("color", "width", "radius", "layer", "name")),
     }
-    lost = [f"{kind} {name}" for kind, named in geo.attributes.items() for name in named if (kind, name) not in kept]
+    lost = losses(geo, kept)
     if lost:
         note(f"SVG cannot hold {', '.join(lost)}.")
     return "".join(text).encode()

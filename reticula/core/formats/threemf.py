@@ -6,6 +6,7 @@ Extension 1.2"; read and written by lib3mf. Its z is up, ours is y. Colours are 
 
 from __future__ import annotations
 
+from collections import deque
 from typing import Any
 
 import numpy as np
@@ -14,7 +15,8 @@ from reticula.core.arrays import AnyArray, Floats, Ints
 from reticula.core.diagnostics import note, warn
 from reticula.core.errors import FormatError
 from reticula.core.formats.format import Format
-from reticula.core.formats.shared.needed import library
+from reticula.core.formats.shared.losses import losses
+from reticula.core.formats.shared.needed import library, said
 from reticula.core.formats.shared.places import check_places
 from reticula.core.formats.shared.srgb import from_bytes, to_bytes
 from reticula.core.formats.shared.survey import z_up
@@ -53,8 +55,7 @@ def read(data: bytes) -> Geo:
     except FormatError:
         raise
     except Exception as problem:  # The library passes on whatever its parsers raise.
-        said = str(problem).splitlines()[0][:200] if str(problem) else type(problem).__name__
-        raise FormatError(f"this 3MF cannot be read: {said}") from None
+        raise FormatError(f"this 3MF cannot be read: {said(problem)}") from None
     if not named:
         raise FormatError("the file holds nothing to print")
     scale = np.diag([size, size, size, 1.0])
@@ -76,14 +77,14 @@ def read(data: bytes) -> Geo:
 def _placed(model: Any) -> list[tuple[str, Any, Floats]]:
     """Return every mesh with its name and its matrix, components of components worked out."""
     found: list[tuple[str, Any, Floats]] = []
-    waiting: list[tuple[Any, Floats, int]] = []
+    waiting: deque[tuple[Any, Floats, int]] = deque()
     items = model.GetBuildItems()
     while items.MoveNext():
         item = items.GetCurrent()
         matrix = _matrix(item.GetObjectTransform()) if item.HasObjectTransform() else np.eye(4)
         waiting.append((item.GetObjectResource(), matrix, 0))
     while waiting:
-        thing, matrix, depth = waiting.pop(0)
+        thing, matrix, depth = waiting.popleft()
         if depth > 50 or len(found) + len(waiting) > MOST_OBJECTS:
             raise FormatError(f"the file places more than {MOST_OBJECTS:,} objects, or objects within each other")
         if thing.IsMeshObject():
@@ -210,7 +211,7 @@ def write(geo: Geo) -> bytes:
         _lattice(lib3mf, mesh, geo)
     model.AddBuildItem(mesh, lib3mf.get_wrapper().GetIdentityTransform())
     kept = {("point", "position"), *((kind, "color") for kind in ("point", "corner", "face")), ("curve", "radius")}
-    lost = [f"{kind} {name}" for kind, named in geo.attributes.items() for name in named if (kind, name) not in kept]
+    lost = losses(geo, kept)
     if lost:
         note(f"3MF cannot hold {', '.join(lost)}.")
     return bytes(model.QueryWriter("3mf").WriteToBuffer())

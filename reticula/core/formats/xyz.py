@@ -15,6 +15,7 @@ from reticula.core.arrays import Floats
 from reticula.core.diagnostics import note
 from reticula.core.errors import FormatError
 from reticula.core.formats.format import Format
+from reticula.core.formats.shared.losses import losses
 from reticula.core.formats.shared.places import check_places
 from reticula.core.formats.shared.plain_text import plain_text
 from reticula.core.formats.shared.srgb import from_bytes
@@ -163,8 +164,7 @@ def write(geo: Geo) -> bytes:
             names += ["nx", "ny", "nz"]
         else:
             names += [f"{name}.{letter}" for letter in LETTERS[: values.shape[1]]] if values.shape[1] > 1 else [name]
-    lost += [f"{kind} {name}" for kind, named in geo.attributes.items() if kind != "point" for name in named]
-    lost += ["faces"] * bool(geo.topology.face_count) + ["curves"] * bool(geo.topology.curve_count)
+    lost += losses(geo, {("point", name) for name in geo.attributes["point"]}, ("faces", "curves"))
     if lost:
         note(f"XYZ holds points alone; left out: {', '.join(lost)}.")
     table = np.concatenate(columns, axis=1)

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import zlib
+from collections import Counter
 from collections.abc import Mapping
 from typing import Any
 
@@ -46,9 +47,11 @@ def read(data: bytes, parts: Mapping[str, bytes] | None = None) -> Geo:
             shapes[place.mesh] = mesh_of(document, blocks) if kept is None else kept
     if edited:
         note("What only Reticula keeps in a glTF was left out: another program has changed the file since.")
-    used = {number: sum(one.mesh == number for one in placed) for number in shapes}
-    alone = [one for one in placed if used[one.mesh] == 1 and one.count == 1 and not one.instance]
-    several = [one for one in placed if one not in alone]
+    used = Counter(one.mesh for one in placed)
+    alone: list[Placement] = []
+    several: list[Placement] = []
+    for one in placed:
+        (alone if used[one.mesh] == 1 and one.count == 1 and not one.instance else several).append(one)
     whole = _merged([(one.name, _moved(shapes[one.mesh], one.matrices[0])) for one in alone])
     passed = [word for name, word in PASSED_OVER.items() if document.json.get(name)]
     if passed:

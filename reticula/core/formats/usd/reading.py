@@ -9,6 +9,7 @@ import numpy as np
 from reticula.core.arrays import Floats, ragged_index, starts_from_sizes
 from reticula.core.diagnostics import note
 from reticula.core.errors import FormatError, GeometryError
+from reticula.core.formats.shared.needed import said
 from reticula.core.formats.shared.places import check_places
 from reticula.core.formats.usd.curves import sampled
 from reticula.core.formats.usd.library import module, temporary
@@ -51,7 +52,7 @@ def read(data: bytes, *, ending: str) -> Geo:
             size = float(geom.GetStageMetersPerUnit(stage))
             found = _shapes(stage, usd.TimeCode.EarliestTime())
         except tf.ErrorException as problem:
-            raise FormatError(f"this USD cannot be read{_said(problem)}") from None
+            raise FormatError(f"this USD cannot be read: {said(problem)}") from None
     if not found:
         raise FormatError("there is no shape in this scene")
     matrix = world @ np.diag([size, size, size, 1.0])
@@ -62,15 +63,6 @@ def read(data: bytes, *, ending: str) -> Geo:
         return concatenate([_named(name, geo) for name, geo, _ in placed])
     except GeometryError as error:
         raise FormatError(f"the shapes of the scene do not go together: {error}") from None
-
-
-def _said(problem: Exception) -> str:
-    """Return what the library said, in one line; it may hold bytes of a broken file."""
-    try:
-        lines = str(problem).strip().splitlines()
-    except UnicodeDecodeError:
-        lines = []
-    return f": {lines[-1][:200]}" if lines else ""
 
 
 def _named(name: str, geo: Geo) -> Geo:
