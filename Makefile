@@ -5,6 +5,8 @@
 # make backup FILE=a.zip    one archive of projects, shapes and packages, while people work or not
 # make restore FILE=a.zip   fills an empty installation from it
 # make campaign  a long hunt on the running product: kills, crowds, a full disk, odd input (MINUTES=20)
+# make damage    thousands of damaged files of every format (FILES=20000)
+# make company   two browsers at one graph, cut off and killed meanwhile (EDITS=1000)
 # make hunt      property tests with thousands of random meshes, programs and chains
 # make bench     speed, side by side with other libraries
 # make generate  writes what is made from the code: OpenAPI, TypeScript types, type stubs, operator pages, demo
@@ -16,9 +18,9 @@ CORE := $(shell find reticula/core -name '*.py')
 WEB := $(shell find web/src web/public web/index.html -type f)
 
 TOLD := geometry/mesh/geo.py language/script.py packages/package.py errors.py
-DOCS := mkdocs.yml $(shell find docs -name '*.md' -o -name '*.png') $(TOLD:%=reticula/core/%)
+DOCS := mkdocs.yml $(shell find docs -name "*.md" -o -name "*.png" -o -name "*.webp") $(TOLD:%=reticula/core/%)
 
-.PHONY: start backup restore upgrade test lint campaign hunt bench generate docs wheel
+.PHONY: start backup restore upgrade test lint campaign damage company hunt bench generate docs wheel
 
 start: .venv/.ready .venv/.kernels web/dist/index.html site/index.html
 	@tools/packages.sh mariadbd=mariadb-server
@@ -43,6 +45,13 @@ lint: .venv/.dev web/node_modules/.ready
 campaign: .venv/.dev .venv/.kernels web/dist/index.html
 	@tools/packages.sh mariadbd=mariadb-server
 	@$(PYTHON) -m campaign $(or $(MINUTES),20) --out docs/trust.md
+
+damage: .venv/.dev .venv/.kernels
+	$(PYTHON) -m campaign.damaged_files $(or $(FILES),20000)
+
+company: .venv/.dev .venv/.kernels web/dist/index.html
+	@tools/packages.sh mariadbd=mariadb-server chromium=chromium
+	@$(PYTHON) -m campaign.two_browsers $(or $(EDITS),1000)
 
 hunt: .venv/.dev .venv/.kernels
 	HYPOTHESIS_PROFILE=campaign $(PYTHON) -m pytest tests/core tests/reference
@@ -85,6 +94,6 @@ web/node_modules/.ready: web/package-lock.json
 	cd web && npm ci --no-audit --no-fund
 	@touch $@
 
-web/dist/index.html: web/node_modules/.ready $(WEB) web/vite.config.ts
-	cd web && npx vite build --logLevel warn
+web/dist/index.html: web/node_modules/.ready $(WEB) web/vite.config.ts web/vite.notebook.config.ts
+	cd web && npx vite build --logLevel warn && npx vite build --logLevel warn --config vite.notebook.config.ts
 	@touch $@

@@ -9,6 +9,7 @@ from pathlib import Path
 from typing import Any
 
 import laspy
+import meshio
 import numpy as np
 import trimesh
 from pxr import Usd, UsdGeom, Vt
@@ -26,10 +27,11 @@ DIVISIONS = (64, 224)
 
 
 def rows() -> Iterator[Row]:
-    """Yield reading and writing of each format, in memory but for USD, which works on files."""
+    """Yield reading and writing of each format, in memory but for what works on files: meshio, USD, the disk itself."""
     for divisions in DIVISIONS:
         ball = bumpy_ball(divisions)
         yield from _meshes(ball)
+        yield from _on_disk(ball)
         yield from _usd(ball)
         yield from _points(ball)
 
@@ -51,14 +53,39 @@ def _meshes(ball: Geo) -> Iterator[Row]:
         size = f"{ball.topology.face_count:,} faces, {len(data) / 1e6:.1f} MB"
         ours = _quiet(lambda name=name, options=options: write_bytes(ball, f"a.{name}", **options))
         yield compare(f"write {name.upper()}", size, ours, "trimesh", lambda name=name: mesh.export(file_type=name), 3)
+        # STL knows no shared points: both find them again. The others are read as they are.
+        find = name == "stl"
         yield compare(
             f"read {name.upper()}",
             size,
             _quiet(lambda name=name, data=data: FORMATS[name].read(data)),
-            "trimesh",
-            lambda name=name, data=data: trimesh.load(io.BytesIO(data), file_type=name, process=False),
+            "trimesh, points shared" if find else "trimesh, nothing checked",
+            lambda name=name, data=data, find=find: trimesh.load(io.BytesIO(data), file_type=name, process=find),
             3,
         )
+
+
+def _on_disk(ball: Geo) -> Iterator[Row]:
+    """PLY as a file, beside meshio and beside the bare bytes, which come from the disk and go there as fast as it
+    can.
+    """
+    mesh = meshio.Mesh(np.array(ball.positions), [("triangle", ball.topology.corner_point.reshape(-1, 3))])
+    with tempfile.TemporaryDirectory() as folder:
+        path = Path(folder) / "a.ply"
+
+        def theirs() -> None:
+            mesh.write(path, file_format="ply", binary=True)
+
+        ours = _quiet(lambda: ball.write(path))
+        ours()
+        data = path.read_bytes()
+        size = f"{ball.topology.face_count:,} faces, {len(data) / 1e6:.1f} MB"
+        yield compare("write PLY, a file", size, ours, "meshio", theirs, 3)
+        yield compare("write PLY, a file", size, ours, "the bare bytes", lambda: path.write_bytes(data), 3)
+        ours()
+        read = _quiet(lambda: Geo.read(path))
+        yield compare("read PLY, a file", size, read, "meshio", lambda: meshio.read(path), 3)
+        yield compare("read PLY, a file", size, read, "the bare bytes", path.read_bytes, 3)
 
 
 def _usd(ball: Geo) -> Iterator[Row]:

@@ -28,39 +28,46 @@ def main() -> int:
     parser.add_argument("--seed", type=int, default=random.SystemRandom().randrange(10**6))
     parser.add_argument("--port", type=int, default=18765)
     parser.add_argument("--out", type=Path, help="write the table into this file, too")
+    parser.add_argument("--only", choices=list(SHARES), help="give one part all of the time")
     given = parser.parse_args()
-    seconds = {part: share * given.minutes * 60 for part, share in SHARES.items()}
+    shares = {given.only: 0.97} if given.only else SHARES
+    seconds = {part: share * given.minutes * 60 for part, share in shares.items()}
     folder = Path(tempfile.mkdtemp(prefix="campaign-"))
     print(f"Seed {given.seed}, {given.minutes:g} minutes, in {folder}", flush=True)
     place = Installation(folder / "var", given.port)
     place.start()
     try:
         crowds: list[Crowd] = []
-        for people in CROWDS:
+        for people in CROWDS if "crowds" in seconds else ():
             crowds.append(run_crowd(place, people, seconds["crowds"] / len(CROWDS)))
             print(f"{people} people: done", flush=True)
-        memory = place.memory()
-        odd: OddInput = run_odd_input(place, seconds["odd"], given.seed)
+        memory = place.memory() if crowds else {}
+        odd = run_odd_input(place, seconds["odd"], given.seed) if "odd" in seconds else OddInput()
         print("Odd input: done", flush=True)
-        kills: Kills = run_kills(place, seconds["kills"], given.seed)
+        kills = run_kills(place, seconds["kills"], given.seed) if "kills" in seconds else Kills()
         print("Kills: done", flush=True)
     finally:
         place.stop()
-    full: FullDisk | None = None
-    with small_disk(folder / "small") as disk:
-        if disk is not None:
-            cramped = Installation(disk / "var", given.port + 20)
-            cramped.start()
-            try:
-                full = run_full_disk(cramped, seconds["full"])
-            finally:
-                cramped.stop()
+    full = _full_disk(folder, given.port + 20, seconds["full"]) if "full" in seconds else None
     head = f"{datetime.now(UTC):%Y-%m-%d}, {given.minutes:g} minutes, seed {given.seed}, {os.cpu_count()} cores"
     text, sound = report(head, kills, crowds, odd, full, memory)
     print(text)
     if given.out:
         given.out.write_text(text)
     return 0 if sound else 1
+
+
+def _full_disk(folder: Path, port: int, seconds: float) -> FullDisk | None:
+    """Fill a disk of its own; None where none can be made."""
+    with small_disk(folder / "small") as disk:
+        if disk is None:
+            return None
+        cramped = Installation(disk / "var", port)
+        cramped.start()
+        try:
+            return run_full_disk(cramped, seconds)
+        finally:
+            cramped.stop()
 
 
 if __name__ == "__main__":

@@ -16,9 +16,10 @@ from typing import Any
 from campaign.installation import Installation
 from reticula.core import ops
 from reticula.core.diagnostics import collecting
-from reticula.core.formats import FORMATS, write_bytes
+from reticula.core.formats import WRITTEN, write_bytes
+from tests.core.formats.damage import damaged
 from tests.core.language.hostile_scripts import REFUSED, RUNAWAY
-from tests.service.mutating import DOCUMENT, bodies, mutated
+from tests.mutating import DOCUMENT, bodies, mutated
 
 __all__ = ["OddInput", "run_odd_input"]
 
@@ -53,9 +54,9 @@ def run_odd_input(place: Installation, seconds: float, seed: int) -> OddInput:
         what = rng.choice([*known, "mesh", "package", "script"])
         if what == "mesh":
             name, data = rng.choice(meshes)
-            status, body = _upload(place, f"/api/projects/{project}/assets", name, _damaged(data, rng))
+            status, body = _upload(place, f"/api/projects/{project}/assets", name, damaged(data, rng))
         elif what == "package":
-            status, body = _upload(place, "/api/packages/reviews", "a.zip", _damaged(rng.choice(packages), rng))
+            status, body = _upload(place, "/api/packages/reviews", "a.zip", damaged(rng.choice(packages), rng))
         elif what == "script":
             status, body = _script(place, scripted, rng.choice(scripts), found)
         else:
@@ -76,7 +77,7 @@ def _meshes() -> list[tuple[str, bytes]]:
     """Return a file of every format, and larger ones."""
     shape = ops.join(ops.torus(), ops.circle())
     with collecting():
-        made = [(f"a.{ending}", write_bytes(shape, f"a.{ending}")) for ending in FORMATS]
+        made = [(f"a.{ending}", write_bytes(shape, f"a.{ending}")) for ending in WRITTEN]
     return [*made, *((path.name, path.read_bytes()) for path in sorted(DEMO.glob("*.ply"))[:2]), ("山.obj", OBJ)]
 
 
@@ -121,20 +122,3 @@ def _script(place: Installation, graph: str, text: str, found: OddInput) -> Any:
         ended = told["state"] in ("failed", "stopped") or (told["nodes"] or {}).get("text", {}).get("state") == "failed"
         found.scripts_out += not ended and text in REFUSED
     return status, answer
-
-
-def _damaged(data: bytes, rng: random.Random) -> bytes:
-    """Some bytes changed, cut out, doubled or added."""
-    made = bytearray(data)
-    for _ in range(rng.choice([1, 1, 2, 8])):
-        at, many = rng.randrange(len(made) + 1), rng.choice([1, 1, 4, 100])
-        match rng.randrange(4):
-            case 0:
-                made[at : at + many] = rng.randbytes(many)
-            case 1:
-                del made[at : at + many]
-            case 2:
-                made[at:at] = made[at : at + many]
-            case _:
-                made[at:at] = rng.choice([b"nan ", b"1e400 ", b"-1 ", b"\xff\xfe", b"9999999999 ", b"\x00"])
-    return bytes(made)

@@ -36,12 +36,13 @@ def report(
     for part, seconds in kills.back.items():
         if seconds:
             rows.append((f"kills of the {part}", f"{len(seconds)}; all well again after {_spread(seconds)}"))
-    rows += [
-        ("kills in all", f"{len(back)}; longest outage {max(back, default=0.0):.1f} s"),
-        (f"edits of {WRITERS} writers meanwhile", f"{kills.edits:,} acknowledged, {kills.edits_lost} lost, "
-         f"{kills.edits_doubled} done twice; longest wait of one {kills.longest_edit:.1f} s"),
-        ("uploads meanwhile", f"{kills.uploads:,} acknowledged, {kills.uploads_lost} lost"),
-    ]  # fmt: skip
+    if back:
+        edits = f"{kills.edits:,} acknowledged, {kills.edits_lost} lost, {kills.edits_doubled} done twice"
+        rows += [
+            ("kills in all", f"{len(back)}; longest outage {max(back):.1f} s"),
+            (f"edits of {WRITERS} writers meanwhile", f"{edits}; longest wait of one {kills.longest_edit:.1f} s"),
+            ("uploads meanwhile", f"{kills.uploads:,} acknowledged, {kills.uploads_lost} lost"),
+        ]
     for crowd in crowds:
         low, high = (bound * max(crowd.people / BASE, 1.0) for bound in THINK)
         about = f"{crowd.people} people with open pages, an edit and its result each {low:g} to {high:g} s"
@@ -52,14 +53,15 @@ def report(
             ("… health", _percentiles(crowd.health)),
         ]
     sent = ", ".join(f"{count:,} {what}" for what, count in sorted(odd.sent.items()))
-    total = f"{odd.sent.total():,} ({sent})"
-    rows += [
-        ("damaged input", f"{total}; {len(odd.faults)} faults; slowest answer {odd.slowest:.1f} s"),
-        ("hostile scripts", f"{odd.scripts:,}; {odd.scripts_out} got through"),
-    ]
-    if full is None:
+    if odd.sent:
+        total = f"{odd.sent.total():,} ({sent})"
+        rows += [
+            ("damaged input", f"{total}; {len(odd.faults)} faults; slowest answer {odd.slowest:.1f} s"),
+            ("hostile scripts", f"{odd.scripts:,}; {odd.scripts_out} got through"),
+        ]
+    if full is None and odd.sent:
         rows.append(("full disk", "not tried: no disk in memory can be mounted here"))
-    else:
+    if full is not None:
         answers = ", ".join(f"{count} × {status}" for status, count in sorted(full.answers.items()))
         read = full.reads - full.reads_failed
         kept = f"{full.edits} kept, {full.edits_lost} lost"
@@ -67,7 +69,9 @@ def report(
             ("full disk", f"answers to edits: {answers}; {read} of {full.reads} reads answered"),
             ("… when there was room again", f"edits went on after {full.back:.1f} s; {kept}"),
         ]
-    rows.append(("memory after the crowds", ", ".join(f"{part} {size / 1e6:,.0f} MB" for part, size in memory.items())))
+    if memory:
+        told = ", ".join(f"{part} {size / 1e6:,.0f} MB" for part, size in memory.items())
+        rows.append(("memory after the crowds", told))
     lost = kills.edits_lost + kills.edits_doubled + kills.uploads_lost + (full.edits_lost if full else 0)
     faults = [*kills.troubles, *odd.faults, *(one for crowd in crowds for one in crowd.troubles)]
     lines = [f"{HEAD}{head}.\n", "| what | found |", "|---|---|", *(f"| {name} | {told} |" for name, told in rows)]

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from pathlib import Path
 
-__all__ = ["DEMO", "DOCS", "PAGE", "VAR", "demo_shapes"]
+__all__ = ["DEMO", "DOCS", "NOTEBOOK", "PAGE", "VAR", "demo_shapes"]
 
 _HERE = Path(__file__).resolve().parent
 _CHECKOUT = _HERE.parent
@@ -12,6 +12,8 @@ _INSTALLED = (_HERE / "bundled").is_dir()
 
 PAGE = _HERE / "bundled" / "page" if _INSTALLED else _CHECKOUT / "web" / "dist"
 """The built interface."""
+NOTEBOOK = PAGE / "notebook" / "view.js"
+"""The built view for notebooks."""
 DOCS = _HERE / "bundled" / "docs" if _INSTALLED else _CHECKOUT / "site"
 """The built documentation."""
 DEMO = _HERE / "bundled" / "demo" if _INSTALLED else _CHECKOUT / "demo"
@@ -20,5 +22,5 @@ VAR = Path.home() / ".local" / "share" / "reticula" if _INSTALLED else _CHECKOUT
 
 
 def demo_shapes() -> dict[str, Path]:
-    """Return the files of shapes and tables that demos use, by the name that they have in a project."""
-    return {path.stem: path for ending in ("ply", "csv") for path in sorted(DEMO.glob(f"*.{ending}"))}
+    """Return the shapes, pictures and tables that demos and examples use: files by the names they have in a project."""
+    return {path.stem: path for path in sorted(DEMO.glob("*")) if path.suffix in (".ply", ".csv", ".png")}

@@ -3,14 +3,11 @@
 from __future__ import annotations
 
 import json
-import shutil
 import sys
-
-from playwright.sync_api import sync_playwright
 
 from reticula.bundle import DEMO
 from tools.choosing import choose
-from tools.pictures import CHROMIUM, picture_of
+from tools.pictures import QUIET, bench_page, picture_of, show_studio
 
 LATE = 0.85
 """Where in the frames of a demo that moves its picture is taken, as a share of them."""
@@ -18,19 +15,12 @@ LATE = 0.85
 
 def main(address: str) -> None:
     """Write a picture of each demo beside its graph."""
-    with sync_playwright() as playwright:
-        browser = playwright.chromium.launch(executable_path=shutil.which("chromium"), args=CHROMIUM)
-        page = browser.new_page(viewport={"width": 1280, "height": 800})
-        page.add_init_script("localStorage.setItem('reticula toured', 'yes')")
-        page.goto(address)
-        page.wait_for_selector("[data-ready=true]")
-        page.keyboard.press("Shift+V")
-        page.click("[data-test=look]")
-        page.click("[data-test=quality-studio]")
+    with bench_page() as page:
+        show_studio(page, address)
         for path in sorted(DEMO.glob("*.json")):
             document = json.loads(path.read_text("utf-8"))
             choose(page, "[data-test=graph]", label=document["title"])
-            page.wait_for_selector(".bench[aria-busy=false] .stage[aria-busy=false]", timeout=120_000)
+            page.wait_for_selector(QUIET, timeout=120_000)
             page.wait_for_timeout(3500)
             if "time" in document:
                 first, last = document["time"]["first"], document["time"]["last"]
@@ -42,7 +32,6 @@ def main(address: str) -> None:
             data = picture_of(page, "webp")
             (DEMO / "pictures" / "graphs" / f"{path.stem}.webp").write_bytes(data)
             print(path.stem, len(data))
-        browser.close()
 
 
 if __name__ == "__main__":

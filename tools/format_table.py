@@ -7,7 +7,7 @@ import numpy as np
 from reticula.core import Geo, ops
 from reticula.core.diagnostics import collecting
 from reticula.core.errors import FormatError
-from reticula.core.formats import FORMATS, Format, write_bytes
+from reticula.core.formats import FORMATS, WRITTEN, Format, write_bytes
 from reticula.core.geometry import KINDS, Kind, Topology
 
 __all__ = ["format_table"]
@@ -87,7 +87,10 @@ def format_table() -> str:
     """Return the table of all formats in Markdown."""
     head = ["format", "ending", *COLUMNS, "frames in one file", "by"]
     rows = [" | ".join(head), " | ".join("---" for _ in head)]
-    for ending, chosen in FORMATS.items():
+    for ending, chosen in WRITTEN.items():
         cells = [chosen.name, f".{ending}", *_kept(chosen), "yes" if chosen.frames else "", chosen.library]
         rows.append(" | ".join(cells))
+    for ending, chosen in FORMATS.items():
+        if not chosen.writes:
+            rows.append(" | ".join([chosen.name, f".{ending}", *[""] * len(COLUMNS), "", chosen.library]))
     return "\n".join(f"| {row} |" for row in rows) + "\n"

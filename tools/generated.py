@@ -17,72 +17,33 @@ from reticula.core.language.functions import FAMILIES, FUNCTIONS
 from reticula.core.language.functions import OPERATORS as SYMBOLS
 from reticula.core.language.questions import QUESTIONS
 from reticula.core.language.scope import AROUND, BUILTINS
-from reticula.core.operators import OPERATORS, Operator
+from reticula.core.operators import OPERATORS
 from reticula.core.operators.declaration.python_form import stubs_of
 from reticula.core.packages.definition import definition_schema
 from reticula.core.packages.package import package_schema
 from reticula.service.openapi import openapi_text
+from tools.command_reference import command_reference
 from tools.format_table import format_table
 from tools.http_reference import http_page
+from tools.operator_pages import operator_index, operator_page
 
 ROOT = Path(__file__).resolve().parents[1]
-
-
-def operator_page(entry: Operator) -> str:
-    """Return the reference page of an operator."""
-    lines = [f"# {entry.label}", "", f"{entry.summary}.", ""]
-    if entry.description:
-        lines += [entry.description, ""]
-    lines += [f"**Attributes.** {entry.carries}", ""]
-    if entry.inputs:
-        lines += ["| input | takes |", "|---|---|"]
-        lines += [*(f"| {given.name}{given.how_many} | {given.help} |" for given in entry.inputs), ""]
-    if len(entry.outputs) > 1:
-        lines += ["| output | holds |", "|---|---|", *(f"| {made.name} | {made.help} |" for made in entry.outputs), ""]
-    if entry.parameters:
-        lines += ["| parameter | default | unit | meaning |", "|---|---|---|---|"]
-        for parameter in entry.parameters:
-            default = (
-                parameter.default["formula"]
-                if isinstance(parameter.default, dict) and "formula" in parameter.default
-                else json.dumps(parameter.default)
-            )
-            options = "".join(f"<br>`{name}`: {help}" for name, help in getattr(parameter, "options", {}).items())
-            lines.append(f"| {parameter.name} | `{default}` | {parameter.unit} | {parameter.help}{options} |")
-        lines.append("")
-    call = ", ".join([*(given.name for given in entry.inputs), *(f"{p.name}=…" for p in entry.parameters[:2])])
-    lines += ["```python", f"ops.{entry.name}({call})", "```", ""]
-    return "\n".join(lines)
-
-
-def operator_index() -> str:
-    """Return the list of all operators by family."""
-    lines = ["# Operators", "", "Made from the operators' declarations.", ""]
-    for family in sorted({entry.family for entry in OPERATORS.values()}):
-        lines += [f"## {family}", ""]
-        lines += [
-            f"- [{e.label}]({e.name}.md): {e.summary}"
-            for e in sorted(OPERATORS.values(), key=lambda e: e.name)
-            if e.family == family
-        ]
-        lines.append("")
-    return "\n".join(lines)
 
 
 MARK = "<!-- Everything below is made from the code by `make generate`. -->\n"
 
 
 TABLE = (
-    "<!-- The table is made from the code by `make generate`. -->\n",
+    "<!-- What follows is made from the code by `make generate`. -->\n",
     "<!-- End of what is made from the code. -->\n",
 )
 
 
-def formats_page() -> str:
-    """Return the page of formats: what was written by hand, and the table of what each one keeps."""
-    before, _, rest = (ROOT / "docs" / "formats.md").read_text().partition(TABLE[0])
+def with_made(page: str, made: str) -> str:
+    """Return a page of the documentation: what was written by hand, and what is made from the code."""
+    before, _, rest = (ROOT / "docs" / page).read_text().partition(TABLE[0])
     after = rest.partition(TABLE[1])[2]
-    return f"{before}{TABLE[0]}\n{format_table()}\n{TABLE[1]}{after}"
+    return f"{before}{TABLE[0]}\n{made}\n{TABLE[1]}{after}"
 
 
 def language_page() -> str:
@@ -153,7 +114,8 @@ def files() -> dict[str, str]:
         "docs/graph.schema.json": json.dumps(schema(), indent=2, ensure_ascii=False) + "\n",
         "docs/operator.schema.json": json.dumps(definition_schema(), indent=2, ensure_ascii=False) + "\n",
         "docs/package.schema.json": json.dumps(package_schema(), indent=2, ensure_ascii=False) + "\n",
-        "docs/formats.md": formats_page(),
+        "docs/formats.md": with_made("formats.md", format_table()),
+        "docs/command_line.md": with_made("command_line.md", command_reference()),
         "docs/language.md": language_page(),
         "reticula/core/ops.pyi": stubs_of(OPERATORS.values()),
         "docs/operators/README.md": operator_index(),

@@ -1,21 +1,26 @@
 """Takes the pictures in docs/screenshots from the demo project: ``python -m tools.screenshots`` while it runs.
 
-Uses Debian's Chromium. Changes to the demo graph are undone again. With the word ``packages`` it takes the pictures
-that go into the demo's packages instead; ``python -m demo.operators`` puts them there. With the words ``people NAME
-PASSWORD`` it takes the one of an installation where people sign in.
+Uses Debian's Chromium. Changes to the demo graph are undone again. With the word ``insight`` it takes only those of
+live values, why and history, with ``help`` those of help. With the word ``packages`` it takes the pictures that go into
+the demo's packages instead; ``python -m demo.operators`` puts them there. With the words ``people NAME PASSWORD`` it
+takes the one of an installation where people sign in.
 """
 
 from __future__ import annotations
 
 import shutil
 import sys
+import tempfile
 from pathlib import Path
 
-from cryptography.hazmat.primitives.asymmetric.ed25519 import Ed25519PrivateKey
+import imageio.v3 as imageio
+import numpy as np
 from playwright.sync_api import Page, sync_playwright
 
-from demo.operators import publish_growth, publish_tile
-from reticula.core.packages import sign_package, write_package
+from reticula.bundle import DEMO
+from reticula.core import Geo, ops
+from reticula.core.diagnostics import collecting
+from reticula.launch.client import Client
 from tools.choosing import choose
 from tools.pictures import CHROMIUM, picture_of
 
@@ -43,6 +48,14 @@ def main() -> None:
             package_picture(page, "Coral rounds", "growth")
             browser.close()
             return
+        if "insight" in sys.argv:
+            insight(page, address)
+            browser.close()
+            return
+        if "help" in sys.argv:
+            help_pages(page, address)
+            browser.close()
+            return
         take(page, "bench_day")
         choose(page, "[data-test=color-by]", "values|point|cover|")
         choose(page, "[data-test=edges]", "all")
@@ -61,16 +74,6 @@ def main() -> None:
         page.click("[data-test=form-colours]")
         page.click("[data-test=panel-compare]")
         page.wait_for_timeout(1200)
-        page.click("[data-test=card-raise] .title")
-        page.wait_for_timeout(1200)
-        field = page.locator("[data-test=field-where] textarea")
-        field.fill("rigdes and area > 0.00001")
-        field.press("Enter")
-        page.wait_for_timeout(2500)
-        take(page, "failing_node")
-        page.click("[data-test=undo]")
-        page.locator(".vue-flow__pane").click(position={"x": 420, "y": 40})
-        page.wait_for_timeout(1500)
         page.click("[data-test=ledger-point]")
         page.click("[data-test=statistics]")
         page.locator("[data-test=column-cover]").click()
@@ -88,11 +91,6 @@ def main() -> None:
         take(page, "ledger")
         page.keyboard.press("Escape")
         page.evaluate("localStorage.clear()")
-        page.keyboard.press("/")
-        page.fill("[data-test=finder]", "ra")
-        page.wait_for_timeout(500)
-        take(page, "finder")
-        page.keyboard.press("Escape")
         page.click("[data-test=theme]")
         page.wait_for_timeout(300)
         page.reload()
@@ -104,8 +102,9 @@ def main() -> None:
         curves(page)
         table(page)
         scripts(page)
-        operators(page)
+        reading(page, address)
         wide(page)
+        help_pages(page, address)
         browser.close()
 
 
@@ -154,21 +153,10 @@ def sharing(page: Page, name: str, password: str) -> None:
 
 
 def values(page: Page) -> None:
-    """A demo driven by values, and one with places that are dragged."""
+    """A demo driven by values."""
     choose(page, "[data-test=graph]", label="Barnacle crust")
     page.wait_for_timeout(5000)
     take(page, "barnacle_crust")
-    choose(page, "[data-test=graph]", label="Planting line")
-    page.wait_for_timeout(5000)
-    page.keyboard.press("Control+f")
-    page.wait_for_timeout(400)
-    page.keyboard.type("Planting line")
-    page.wait_for_timeout(600)
-    page.keyboard.press("Enter")
-    page.wait_for_timeout(1500)
-    choose(page, "[data-test=edges]", "kinds")
-    page.wait_for_timeout(2000)
-    take(page, "handles")
     choose(page, "[data-test=edges]", "off")
     page.wait_for_timeout(800)
 
@@ -212,61 +200,154 @@ def scripts(page: Page) -> None:
     page.wait_for_timeout(800)
 
 
-def operators(page: Page) -> None:
-    """Operators of one's own: one in use, one from the inside, the catalogue, and a package before it is imported."""
-    choose(page, "[data-test=graph]", label="Reef module")
-    page.wait_for_timeout(6000)
-    page.click("[data-test=card-east_tile] .title")
-    page.wait_for_timeout(1500)
-    take(page, "open_row")
-    choose(page, "[data-test=graph]", label="Coral rounds")
-    page.wait_for_timeout(4500)
-    page.click("[data-test=card-rounds] .title")
-    page.wait_for_timeout(900)
-    page.click("[data-test=open-inside]")
-    page.wait_for_timeout(2500)
-    page.fill("[data-test=round]", "2")
-    page.press("[data-test=round]", "Enter")
-    choose(page, "[data-test=color-by]", "values|face|grown_in|")
-    page.wait_for_timeout(2500)
-    page.click("[data-test=go-out]")
-    page.wait_for_timeout(3000)
+def help_pages(page: Page, address: str) -> None:
+    """The page of an operator, and a tutorial beside the work."""
     page.click("[data-test=open-catalogue]")
-    page.wait_for_timeout(1500)
+    page.click("[data-test=catalogue-drape]")
+    page.wait_for_timeout(2500)
     take(page, "catalogue")
-    page.set_input_files(
-        "[data-test=package] input", {"name": "reef_wall.zip", "mimeType": "application/zip", "buffer": colliding()}
+    page.goto(f"{address}/?demo=first_tile")
+    page.wait_for_selector("[data-test=card-soft]")
+    page.wait_for_timeout(4000)
+    page.keyboard.press("/")
+    page.fill("[data-test=finder]", "Documentation")
+    page.keyboard.press("Enter")
+    frame = page.frame_locator("[data-test=help-page]")
+    frame.locator("article a", has_text="Tutorials").click()
+    frame.locator("article a", has_text="A first tile").click()
+    page.wait_for_timeout(2500)
+    take(page, "tutorial")
+
+
+def reading(page: Page, address: str) -> None:
+    """Files before they are read, in a graph of its own that is removed again."""
+    client = Client(address)
+    project = client.get("/api/projects")["projects"][0]["id"]
+    graph = client.post(f"/api/projects/{project}/graphs", {"title": "Survey of the north slope"})["id"]
+    ripples = np.add.outer(np.cos(np.arange(192) / 17), np.sin(np.arange(256) / 21))
+    with tempfile.TemporaryDirectory() as folder:
+        place = Path(folder)
+        (place / "mooring plate.svg").write_text('<svg xmlns="http://www.w3.org/2000/svg"><circle r="96"/></svg>')
+        (place / "rope guide.obj").write_text("mtllib clay.mtl\nv 0 0 0\nv 1 0 0\nv 0 1 0\nusemtl clay\nf 1 2 3\n")
+        imageio.imwrite(place / "sand ripples.png", ((ripples + 2) / 4 * 65535).astype(np.uint16))
+        with collecting():
+            scan = ops.smooth_subdivide(Geo.read(DEMO / "survey_scan.ply"), levels=1)
+            share = "clamp(0.5 + position.y * 60 + 0.3 * noise(position * 40), 0, 1)"
+            tint = f"mix(vec4(0.05, 0.1, 0.14, 1), vec4(0.75, 0.55, 0.3, 1), {share})"
+            scan = ops.set_attribute(scan, name="color", value=tint)
+            Geo.of(scan.positions, color=scan.attribute("point", "color")).write(place / "north slope.laz")
+        page.goto(f"{address}/#{graph}")
+        page.wait_for_selector("[data-ready=true]")
+        page.click("[data-test=open-shapes]")
+        page.set_input_files("[data-test=upload] input", sorted(place.iterdir()))
+        page.wait_for_selector("[data-test=arrivals]")
+        page.wait_for_timeout(1500)
+        page.screenshot(path=FOLDER / "read_files.png")
+        page.click("[data-test=read-files]")
+        page.wait_for_selector("[data-test=arrivals]", state="hidden")
+        page.wait_for_timeout(15_000)
+    page.request.delete(f"{address}/api/graphs/{graph}")
+    for shape in client.get(f"/api/projects/{project}/assets")["assets"]:
+        if shape["name"] in ("mooring_plate", "rope_guide", "sand_ripples", "north_slope"):
+            page.request.delete(f"{address}/api/assets/{shape['id']}")
+
+
+def listed(page: Page, where: str) -> None:
+    """Have the ledger list only some rows."""
+    field = page.locator("[data-test=ledger-where] input, input[data-test=ledger-where]").first
+    field.fill(where)
+    page.wait_for_timeout(900)
+
+
+def insight(page: Page, address: str) -> None:
+    """Live values in a loop, why a value is so on the board, and the history of a graph."""
+    client = Client(address)
+    project = next(one["id"] for one in client.get("/api/projects")["projects"] if one["title"] == "Reef studio")
+    source = (
+        "reach: number(0, 1) = 0.35\nnear = geo.near(position, reach, most=8)\nshelter = 0.0\n"
+        "for q in near:\n    gap = distance(position, q.position)\n    shelter += q.cover / (1 + gap * gap)\n"
+        "mean = shelter / max(len(near), 1)\nhere.shelter = mean\nhere.position = position + normal * mean * 0.15\n"
     )
-    page.wait_for_timeout(1500)
-    page.click("[data-test='beside-settlement_tile@1.0.0']")
-    page.wait_for_timeout(500)
-    take(page, "import_review")
-
-
-def colliding() -> bytes:
-    """A package whose settlement tile is another one than that of the demo."""
-    tile, definition, shapes = publish_tile()
-    growth, other, _ = publish_growth()
-    definition["summary"] = "Tile for larvae, of another studio: finer ridges"
-    definition["graph"]["dials"]["ridge_density"]["value"] = 30.0
     nodes = {
-        "in_survey": {"operator": "input", "parameters": {"name": "survey"}},
-        "tile": {"operator": tile, "inputs": {"survey": ["in_survey"]}},
-        "grown": {"operator": growth, "inputs": {"geo": ["tile"]}},
+        "plate": {"operator": "grid", "title": "Plate", "parameters": {"cells": [14, 14], "size": [2, 2]}},
+        "cover": {
+            "operator": "set_attribute",
+            "title": "Cover",
+            "inputs": {"geo": ["plate"]},
+            "parameters": {"name": "cover", "value": {"formula": "0.5 + 0.5 * noise(position * 2)"}},
+        },
+        "own": {
+            "operator": "script",
+            "title": "Shelter",
+            "inputs": {"geo": ["cover"]},
+            "parameters": {"source": source},
+        },
+        "tile": {
+            "operator": "extrude",
+            "title": "Tile",
+            "inputs": {"geo": ["own"]},
+            "parameters": {"distance": 0.1},
+        },
     }
-    graph = {"format": "reticula graph", "version": 1, "nodes": nodes}
-    graph |= {"inputs": [{"name": "survey"}], "outputs": [{"name": "geo", "feed": "grown"}]}
-    wall = {
-        "format": "reticula operator",
-        "version": 1,
-        "name": "reef_wall",
-        "release": "1.0.0",
-        "title": "Reef wall",
-        "summary": "A tile on which growth is suggested, for walls",
-        "graph": graph,
-    }
-    data = write_package("reef_wall@1.0.0", {tile: definition, growth: other, "reef_wall@1.0.0": wall}, shapes, {})
-    return sign_package(data, Ed25519PrivateKey.from_private_bytes(bytes(32)), "Northern reef studio")
+    document = {"format": "reticula graph", "version": 1, "looking_at": "tile", "dials": {}, "nodes": nodes}
+    body = {"title": "Sheltered plate", "document": document}
+    graph = client.post(f"/api/projects/{project}/graphs", body)["id"]
+    page.goto(f"{address}/#{graph}")
+    page.reload()
+    page.wait_for_selector("[data-ready=true]")
+    page.wait_for_timeout(2500)
+    page.click("[data-test=ledger-point]")
+    page.wait_for_timeout(600)
+    listed(page, "index > 110")
+    page.click("[data-test='cell-112-shelter']", position={"x": 60, "y": 10})
+    page.click("[data-test=card-own] .title")
+    page.click("[data-test=edit-script]")
+    page.wait_for_timeout(1500)
+    for _ in range(4):
+        page.get_by_title("The round before").first.click()
+    page.wait_for_timeout(800)
+    take(page, "live_values")
+    page.click("[data-test=show-ledger]")
+    page.wait_for_timeout(700)
+    listed(page, "index > 110")
+    page.hover("[data-test='cell-112-shelter']")
+    page.click("[data-test='why-112-shelter']")
+    page.wait_for_timeout(900)
+    page.locator("[data-test=cause-cover]").first.click()
+    page.wait_for_timeout(1200)
+    page.click("[data-test=card-tile] .title")
+    page.wait_for_timeout(700)
+    take(page, "why")
+    revision = 0
+
+    def edit(path: str, value: object, label: str) -> None:
+        nonlocal revision
+        patch = [{"op": "add", "path": path, "value": value}]
+        body = {"revision": revision, "patch": patch, "label": label}
+        revision = client.post(f"/api/graphs/{graph}/edits", body)["revision"]
+
+    revision = client.get(f"/api/graphs/{graph}")["revision"]
+    for step in (12, 16, 20):
+        edit("/nodes/plate/parameters/cells", [step, step], f"set cells to {step} × {step}")
+    edit("/nodes/tile/parameters/distance", 0.25, "set distance to 0.25 m")
+    edit("/nodes/cover/parameters/value", {"formula": "noise(position * 4)"}, "set value")
+    for _ in range(2):
+        revision = client.post(f"/api/graphs/{graph}/undo", {"revision": revision})["revision"]
+    edit("/nodes/own/title", "Shelter of neighbours", "call it Shelter of neighbours")
+    edit("/nodes/tile/parameters/distance", 0.16, "set distance to 0.16 m")
+    page.reload()
+    page.wait_for_selector("[data-ready=true]")
+    page.click("[data-test=open-history]")
+    page.wait_for_timeout(900)
+    rows = page.locator("[data-test=moments] .moment")
+    rows.filter(has_text="0.25 m").click()
+    page.wait_for_timeout(700)
+    page.click("[data-test=mark]")
+    rows.filter(has_text="16 × 16").click()
+    page.wait_for_timeout(700)
+    page.click("[data-test=compare-moments]")
+    page.wait_for_timeout(1500)
+    take(page, "history")
 
 
 def package_picture(page: Page, graph: str, name: str) -> None:

@@ -6,7 +6,7 @@ import tseslint from 'typescript-eslint'
 const LAYERS = ['api', 'shared', 'model', 'stores', 'text', 'fields']
 const FEATURES = ['board', 'catalogue', 'dials', 'ledger', 'people', 'script', 'view']
 
-const rooms = [...LAYERS, ...FEATURES, 'bench', 'testing']
+const rooms = [...LAYERS, ...FEATURES, 'bench', 'notebook', 'testing']
 const below = (names, own) => ({
   from: { element: { type: own } },
   allow: { to: { element: { type: [...names, ...own] } } },
@@ -61,6 +61,7 @@ export default tseslint.config(
             ...LAYERS.map((layer, i) => below(LAYERS.slice(0, i), [layer])),
             ...FEATURES.map((feature) => below(LAYERS, [feature])),
             below([...LAYERS, ...FEATURES], ['bench']),
+            below([...LAYERS, ...FEATURES], ['notebook']),
             below(rooms, ['testing']),
           ],
         },

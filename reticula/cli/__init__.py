@@ -1,98 +1,89 @@
-"""The command line: start the workshop, run a graph or a package, convert mesh files and tell of them, list operators,
-describe one, pack, import, export, back up, and make accounts.
+"""The command line. Each command is a file of its own, which is loaded when the command is called.
+
+Exit codes: 0 done; 1 could not be done, and the error output says why; 2 the call itself is wrong; 3 done, and the
+answer is no (``diff`` found differences, ``info --check`` found defects); 130 interrupted.
 """
 
 from __future__ import annotations
 
-import argparse
-import json
 import sys
+from importlib import import_module
+from typing import Any
 
-from reticula.cli.backup_commands import add_backup_commands
-from reticula.cli.file_commands import add_file_commands
-from reticula.cli.package_commands import add_package_commands, package_text
-from reticula.cli.people_commands import add_people_commands
-from reticula.cli.run_command import add_run
-from reticula.cli.start_command import add_start
-from reticula.core.errors import ReticulaError
-from reticula.core.graph import schema
-from reticula.core.operators import OPERATORS, Operator, find_operator
+import click
 
-__all__ = ["main"]
+from reticula import __version__
+
+__all__ = ["app", "main"]
+
+COMMANDS = {
+    "run": "run_command",
+    "watch": "watch_command",
+    "convert": "file_commands",
+    "info": "file_commands",
+    "diff": "diff_command",
+    "list": "operator_commands",
+    "describe": "operator_commands",
+    "pack": "package_commands",
+    "import": "package_commands",
+    "export": "package_commands",
+    "serve": "serve_command",
+    "start": "serve_command",
+    "backup": "backup_commands",
+    "restore": "backup_commands",
+    "user": "people_commands",
+    "token": "people_commands",
+    "completion": "completion_command",
+}
+"""Where each command is; it is called ``NAME_command`` there."""
+
+
+class Commands(click.Group):
+    """Loads the file of a command when the command is needed."""
+
+    def list_commands(self, ctx: click.Context) -> list[str]:
+        return list(COMMANDS)
+
+    def get_command(self, ctx: click.Context, cmd_name: str) -> click.Command | None:
+        if cmd_name not in COMMANDS:
+            return None
+        found: click.Command = getattr(import_module(f"reticula.cli.{COMMANDS[cmd_name]}"), f"{cmd_name}_command")
+        return found
+
+
+@click.group(cls=Commands, context_settings={"help_option_names": ["-h", "--help"], "max_content_width": 100})
+@click.version_option(__version__, message="%(prog)s %(version)s")
+def app() -> None:
+    """Edit meshes with node graphs.
+
+    Exit codes: 0 done; 1 not done, the error output says why; 2 wrong call; 3 done, and the answer is no; 130
+    interrupted.
+    """
 
 
 def main(arguments: list[str] | None = None) -> int:
-    """Run the command line; returns 0, or 1 after printing what went wrong and what to do."""
-    parser = _parser()
-    given = parser.parse_args(arguments)
+    """Run the command line and return its exit code; what went wrong and what to do is printed."""
     try:
-        code: int = given.function(given)
-        return code
-    except ModuleNotFoundError as error:
-        print(f"reticula: this needs {error.name}; install it with: pip install 'reticula[server]'", file=sys.stderr)
-        return 1
-    except (ReticulaError, OSError, KeyError) as error:
-        message = error.args[0] if isinstance(error, KeyError) else error
-        print(f"reticula: {message}", file=sys.stderr)
-        return 1
+        code: Any = app.main(args=arguments, prog_name="reticula", standalone_mode=False)
+        return code if isinstance(code, int) else 0
+    except click.Abort:
+        return 130
+    except click.ClickException as error:
+        error.show(sys.stderr)
+        return error.exit_code
+    except Exception as error:
+        return _failed(error)
 
 
-def _parser() -> argparse.ArgumentParser:
-    parser = argparse.ArgumentParser(prog="reticula", description="Edit meshes with node graphs.")
-    commands = parser.add_subparsers(required=True, metavar="COMMAND")
-    add_run(commands)
-    add_file_commands(commands)
-    add_start(commands)
-    add_package_commands(commands)
-    add_backup_commands(commands)
-    add_people_commands(commands)
-    listing = commands.add_parser("list", help="list all operators")
-    listing.add_argument("--json", action="store_true", help="as JSON")
-    listing.set_defaults(function=_list)
-    describe = commands.add_parser("describe", help="tell all about an operator, or the schema of graphs")
-    describe.add_argument("operator", help="name of an operator, a package (zip), or 'graph'")
-    describe.add_argument("--json", action="store_true", help="as JSON")
-    describe.set_defaults(function=_describe)
-    return parser
+def _failed(error: Exception) -> int:
+    """Say an error that was foreseen; raise any other."""
+    from reticula.cli.console import fail
+    from reticula.core.errors import ReticulaError
 
-
-def _list(given: argparse.Namespace) -> int:
-    if given.json:
-        print(json.dumps([entry.describe() for entry in OPERATORS.values()], indent=2))
-        return 0
-    width = max(len(name) for name in OPERATORS)
-    for family in sorted({entry.family for entry in OPERATORS.values()}):
-        print(family)
-        for name, entry in sorted(OPERATORS.items()):
-            if entry.family == family:
-                print(f"  {name:{width}}  {entry.summary}")
-    return 0
-
-
-def _describe(given: argparse.Namespace) -> int:
-    if given.operator.lower().endswith(".zip"):
-        print(package_text(given.operator))
-        return 0
-    if given.operator == "graph":
-        print(json.dumps(schema(), indent=2))
-        return 0
-    entry = find_operator(given.operator)
-    print(json.dumps(entry.describe(), indent=2) if given.json else operator_text(entry))
-    return 0
-
-
-def operator_text(entry: Operator) -> str:
-    """Return a plain text page about an operator."""
-    lines = [f"{entry.label}: {entry.summary}", "", entry.description, "", f"Attributes: {entry.carries}", ""]
-    for number, given in enumerate(entry.inputs):
-        lines.append(f"  input {number + 1}  {given.name}{given.how_many}: {given.help}")
-    if len(entry.outputs) > 1:
-        lines += [f"  output {number + 1}  {made.name}: {made.help}" for number, made in enumerate(entry.outputs)]
-    for parameter in entry.parameters:
-        formula = isinstance(parameter.default, dict) and "formula" in parameter.default
-        default = parameter.default["formula"] if formula else json.dumps(parameter.default)
-        unit = f" {parameter.unit}" if parameter.unit else ""
-        lines.append(f"  {parameter.name} = {default}{unit}: {parameter.help}")
-        for option, help in getattr(parameter, "options", {}).items():
-            lines.append(f"      {option}: {help}")
-    return "\n".join(lines)
+    if isinstance(error, ModuleNotFoundError) and not (error.name or "").startswith("reticula"):
+        fail(f"this needs {error.name}; install it with: pip install 'reticula[server,formats]'")
+    elif isinstance(error, (ReticulaError, OSError, KeyError)):
+        fail(error.args[0] if isinstance(error, KeyError) else error)
+    else:
+        raise error
+    return 1

@@ -2,50 +2,48 @@
 
 from __future__ import annotations
 
-import argparse
-import os
-import sys
+from collections.abc import Callable
 from pathlib import Path
 from typing import Any
 
-from reticula.bundle import VAR
+import click
 
-__all__ = ["add_backup_commands"]
+from reticula.cli.console import fail, progress
+from reticula.cli.options import VAR_FOLDER
 
+__all__ = ["backup_command", "restore_command"]
 
-def add_backup_commands(commands: Any) -> None:
-    """Add both commands."""
-    for name, help, function in (
-        ("backup", "write an archive of projects, shapes and packages, while people work or not", _backup),
-        ("restore", "fill an empty installation from an archive", _restore),
-    ):
-        made = commands.add_parser(name, help=help)
-        made.add_argument("file", type=Path, help="the archive, e.g. reef.backup.zip")
-        made.add_argument(
-            "--var", type=Path, default=Path(os.environ.get("RETICULA_VAR", VAR)), help="where data are kept"
-        )
-        made.set_defaults(function=function)
+FILE = click.argument("file", type=click.Path(dir_okay=False, path_type=Path))
 
 
-def _backup(given: argparse.Namespace) -> int:
+@click.command("backup")
+@FILE
+@VAR_FOLDER
+def backup_command(file: Path, var: Path) -> int:
+    """Write an archive of projects, shapes and packages, while people work or not."""
     from reticula.launch.backups import backup
 
-    return _done("Wrote", given.file, lambda: backup(given.var.resolve(), given.file))
+    return _done("Wrote", file, lambda: backup(var.resolve(), file))
 
 
-def _restore(given: argparse.Namespace) -> int:
+@click.command("restore")
+@FILE
+@VAR_FOLDER
+def restore_command(file: Path, var: Path) -> int:
+    """Fill an empty installation from an archive."""
     from reticula.launch.backups import restore
 
-    return _done("Restored", given.file, lambda: restore(given.var.resolve(), given.file))
+    return _done("Restored", file, lambda: restore(var.resolve(), file))
 
 
-def _done(word: str, file: Path, run: Any) -> int:
+def _done(word: str, file: Path, work: Callable[[], dict[str, Any]]) -> int:
     from reticula.store.archive import ArchiveError
 
     try:
-        counts = run()
+        with progress(file.name):
+            counts = work()
     except ArchiveError as error:
-        print(f"reticula: {error}", file=sys.stderr)
+        fail(error)
         return 1
     print(f"{word} {file}: " + ", ".join(f"{count:,} {name.replace('_', ' ')}" for name, count in counts.items()) + ".")
     return 0

@@ -2,78 +2,74 @@
 
 from __future__ import annotations
 
-import argparse
 import json
-import sys
 from pathlib import Path
 from typing import Any
 
-from reticula.cli.run_command import pair
+import click
+
+from reticula.cli.console import progress, warn
+from reticula.cli.options import ERROR, JSON, pairs
+from reticula.core.context import using
 from reticula.core.diagnostics import collecting
-from reticula.core.formats import FORMATS, format_of, read_file
+from reticula.core.formats import format_of, read_file
 from reticula.core.geometry import KINDS, Geo
 from reticula.core.geometry.validation.checks import find_defects, find_remarks
-from reticula.core.reports.summary import describe_geo
+from reticula.core.reports.summary import describe_geo, element_counts
 
-__all__ = ["add_file_commands"]
-
-
-def add_file_commands(commands: Any) -> None:
-    """Declare both commands."""
-    convert = commands.add_parser("convert", help="read a mesh file and write it in another format")
-    convert.add_argument("source", help=f"the file to read: {', '.join('.' + ending for ending in FORMATS)}")
-    convert.add_argument("target", help="the file to write; its ending says the format")
-    convert.add_argument(
-        "--option",
-        dest="options",
-        action="append",
-        default=[],
-        metavar="NAME=WORD",
-        help="an option of the format that is written, e.g. encoding=ascii",
-    )
-    _add_error(convert)
-    convert.set_defaults(function=_convert)
-    info = commands.add_parser("info", help="say what a mesh file holds, and what is wrong with it")
-    info.add_argument("file", help="the file")
-    info.add_argument("--json", action="store_true", help="as JSON")
-    _add_error(info)
-    info.set_defaults(function=_info)
+__all__ = ["convert_command", "info_command"]
 
 
-def _add_error(command: argparse.ArgumentParser) -> None:
-    command.add_argument(
-        "--error",
-        type=float,
-        default=0.0,
-        metavar="M",
-        help="how far lines may be from the bows of a drawing, in m (default: a thousandth of its size)",
-    )
-
-
-def _convert(given: argparse.Namespace) -> int:
-    format_of(given.target)
-    options = dict(pair(text, "--option") for text in given.options)
-    with collecting() as notes:
-        geo = read_file(given.source, error=given.error)
-        geo.write(given.target, **options)
+@click.command("convert")
+@click.argument("source", type=click.Path(dir_okay=False))
+@click.argument("target", type=click.Path(dir_okay=False))
+@click.option(
+    "--option",
+    "options",
+    multiple=True,
+    metavar="NAME=WORD",
+    callback=pairs,
+    help="An option of the format that is written, e.g. encoding=ascii.",
+)
+@ERROR
+@JSON
+def convert_command(source: str, target: str, options: dict[str, str], error: float, as_json: bool) -> None:
+    """Read a mesh file and write it in another format, which the ending of TARGET says."""
+    format_of(target)
+    with collecting() as notes, progress(f"{Path(source).name} → {Path(target).name}") as step:
+        with using(on_read=lambda share: step(0.6 * share, 1, "reading")):
+            geo = read_file(source, error=error)
+        step(0.6, 1, "writing")
+        geo.write(target, **options)
+    size = Path(target).stat().st_size
+    told = {"file": target, "bytes": size, "counts": element_counts(geo), "notes": [one.text for one in notes]}
+    if as_json:
+        print(json.dumps(told))
+        return
     for one in notes:
-        print(one.text, file=sys.stderr)
-    size = Path(given.target).stat().st_size
-    print(f"{given.target}: {repr(geo)[5:-1]}; {size:,} bytes")
-    return 0
+        warn(one.text)
+    print(f"{target}: {repr(geo)[5:-1]}; {size:,} bytes")
 
 
-def _info(given: argparse.Namespace) -> int:
-    with collecting() as notes:
-        geo = read_file(given.file, error=given.error)
-    found = [
-        {"name": one.name, "kind": one.kind, "count": len(one.elements), "level": level}
-        for level, checks in (("defect", find_defects(geo)), ("remark", find_remarks(geo)))
-        for one in checks
-    ]
+@click.command("info")
+@click.argument("file", type=click.Path(dir_okay=False))
+@click.option("--check", is_flag=True, help="End with code 3 if there is a defect.")
+@ERROR
+@JSON
+def info_command(file: str, check: bool, error: float, as_json: bool) -> int:
+    """Say what a mesh file holds, and what is wrong with it."""
+    with collecting() as notes, progress(Path(file).name) as step:
+        with using(on_read=lambda share: step(0.5 * share, 1, "reading")):
+            geo = read_file(file, error=error)
+        step(0.5, 1, "checking")
+        found = [
+            {"name": one.name, "kind": one.kind, "count": len(one.elements), "level": level}
+            for level, checks in (("defect", find_defects(geo)), ("remark", find_remarks(geo)))
+            for one in checks
+        ]
     told = {**describe_geo(geo), "checks": found, "notes": [one.text for one in notes]}
-    print(json.dumps(told, indent=2) if given.json else info_text(geo, told))
-    return 0
+    print(json.dumps(told, indent=2) if as_json else info_text(geo, told))
+    return 3 if check and any(one["level"] == "defect" for one in found) else 0
 
 
 def info_text(geo: Geo, told: dict[str, Any]) -> str:

@@ -7,6 +7,7 @@ from typing import Annotated, Any, Literal, NotRequired
 from pydantic import Field
 from typing_extensions import TypedDict
 
+from reticula.contract.explanations import LiveLook, LookTrouble, WhyLook, WiresLook
 from reticula.core.geometry.mesh.kinds import Kind
 
 __all__ = [
@@ -21,6 +22,7 @@ __all__ = [
     "EdgesLook",
     "FailedLook",
     "GroupsLook",
+    "LiveLook",
     "LookAnswer",
     "MeshLook",
     "MissingLook",
@@ -35,6 +37,8 @@ __all__ = [
     "SummaryLook",
     "TraceLook",
     "UvLook",
+    "WhyLook",
+    "WiresLook",
 ]
 
 
@@ -290,19 +294,6 @@ class MissingLook(TypedDict):
     missing: Literal[True]
 
 
-class LookTrouble(TypedDict):
-    code: str
-    message: str
-    plain: NotRequired[str]
-    byte: NotRequired[int | None]
-    node: NotRequired[str | None]
-    parameter: NotRequired[str | None]
-    line: NotRequired[int | None]
-    column: NotRequired[int | None]
-    length: NotRequired[int | None]
-    cause: NotRequired[str | None]
-
-
 class FailedLook(TypedDict):
     """This look could not be taken; the others were."""
 
@@ -327,6 +318,9 @@ LookAnswer = Annotated[
     | SpreadLook
     | TraceLook
     | DifferenceLook
+    | LiveLook
+    | WiresLook
+    | WhyLook
     | MissingLook
     | FailedLook,
     Field(discriminator="what"),

@@ -13,10 +13,12 @@ from reticula.contract.strict import Name, Strict, Whole
 __all__ = [
     "Change",
     "Fold",
+    "Link",
     "MakeDial",
     "RenameDial",
     "RenameNode",
     "RenamePort",
+    "Separate",
     "SetFree",
     "Tie",
     "Unfold",
@@ -36,6 +38,20 @@ class Unfold(Strict):
     """Put the cards of a folded one in its place."""
 
     what: Literal["unfold"]
+    node: Name
+
+
+class Link(Strict):
+    """Make another card that runs the graph of a card; what is edited in one is edited in both."""
+
+    what: Literal["link"]
+    node: Name
+
+
+class Separate(Strict):
+    """Give a linked card a graph of its own."""
+
+    what: Literal["separate"]
     node: Name
 
 
@@ -100,6 +116,6 @@ class Update(Strict):
 
 
 Change = Annotated[
-    Fold | Unfold | RenameNode | RenameDial | RenamePort | MakeDial | SetFree | Tie | Update,
+    Fold | Unfold | Link | Separate | RenameNode | RenameDial | RenamePort | MakeDial | SetFree | Tie | Update,
     Field(discriminator="what"),
 ]

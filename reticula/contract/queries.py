@@ -20,6 +20,7 @@ __all__ = [
     "EdgesQuery",
     "FlatQuery",
     "GroupsQuery",
+    "LiveQuery",
     "LookQuery",
     "MeshQuery",
     "NamesQuery",
@@ -31,6 +32,8 @@ __all__ = [
     "SummaryQuery",
     "TraceQuery",
     "UvQuery",
+    "WhyQuery",
+    "WiresQuery",
 ]
 
 MOST_ROWS = 2000
@@ -173,6 +176,34 @@ class DifferenceQuery(Asked):
     at: Whole | None = None
 
 
+class LiveQuery(Asked):
+    """What a text, as the ``parameter`` of a node, gives for an element of this result; none: for nothing picked."""
+
+    what: Literal["live"]
+    node: Name
+    parameter: Name
+    source: str = Field(max_length=20_000)
+    kind: Kind | None = None
+    element: Whole | None = None
+
+
+class WiresQuery(Asked):
+    """The values on the wires of value nodes, for an element of this result."""
+
+    what: Literal["wires"]
+    kind: Kind | None = None
+    element: Whole | None = None
+
+
+class WhyQuery(Asked):
+    """Which node gave an element of this result a value, by what, from which values."""
+
+    what: Literal["why"]
+    kind: Kind
+    element: Whole
+    name: Name
+
+
 LookQuery = Annotated[
     SummaryQuery
     | MeshQuery
@@ -190,6 +221,9 @@ LookQuery = Annotated[
     | ChecksQuery
     | SpreadQuery
     | TraceQuery
-    | DifferenceQuery,
+    | DifferenceQuery
+    | LiveQuery
+    | WiresQuery
+    | WhyQuery,
     Field(discriminator="what"),
 ]

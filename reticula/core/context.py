@@ -44,11 +44,13 @@ class KeyedGeo:
 
 
 class Resources(Protocol):
-    """Stored shapes by name. ``key`` changes whenever what ``load`` returns does."""
+    """Stored shapes by name. ``key`` changes whenever what ``load`` returns does; ``error`` says how far lines may be
+    from the bows of a drawing, in m, where 0 leaves that to its format.
+    """
 
     def key(self, name: str) -> str: ...
 
-    def load(self, name: str) -> Geo: ...
+    def load(self, name: str, *, error: float = 0.0) -> Geo: ...
 
 
 class Library(Protocol):
@@ -94,7 +96,7 @@ class EvaluationContext:
 
     ``notes`` gathers remarks, ``should_stop`` says when work is not wanted any more, ``resources`` and ``library`` give
     stored shapes and published operators, ``nested_graph`` is the graph that the running operator holds, ``call`` the
-    node that is being run, ``moment`` what formulas read of time.
+    node that is being run, ``moment`` what formulas read of time. ``on_read`` is told which share of a file is read.
     """
 
     notes: list[Note] | None = None
@@ -104,6 +106,7 @@ class EvaluationContext:
     nested_graph: NestedGraph | None = None
     call: NodeCall | None = None
     moment: Mapping[str, float] | None = None
+    on_read: Callable[[float], None] | None = None
 
 
 _current: ContextVar[EvaluationContext] = ContextVar("evaluation")

@@ -2225,7 +2225,8 @@ def group_picked(
     """Name elements that were picked by hand.
 
     They are kept by their stable names, so they stay the same elements when others are added or removed
-    before this.
+    before this. A face or curve that is split later is followed into all its parts, a point into its
+    copies in the same place, an edge into the edges that lie on it.
 
     Parameters
     ----------
@@ -2243,7 +2244,7 @@ def group_picked(
     elements : Sequence[str], default: []
         What was picked in the view or the ledger.
     follow : bool, default: True
-        Take also what a picked face or curve was split into since it was picked.
+        Take also what a picked element was split into since it was picked.
     combine : {'replace', 'add', 'keep both', 'take away'}, default: 'replace'
         What to do if the group exists already.
         ``'replace'``: the new members alone.
@@ -3466,6 +3467,43 @@ def paths_over_time(
     Points and curves carry the attributes of the points whose paths they are, as they are now.
     """
 
+def picture_value(
+    *,
+    of: str = 'source',
+    uv: ArrayLike | str = 'vec2(0.5 + position.x, 0.5 - position.z)',
+    part: Literal['x', 'y', 'z', 'w', 'all'] = 'x',
+) -> Geo:
+    """What a picture of another geometry is at a place of it.
+
+    Parameters
+    ----------
+    of : str, default: 'source'
+        The name of an input of the node that the wire ends at.
+    uv : ArrayLike | str, default: 'vec2(0.5 + position.x, 0.5 - position.z)'
+        Where, from 0 to 1 across and up the picture.
+    part : {'x', 'y', 'z', 'w', 'all'}, default: 'x'
+        What is taken.
+        ``'x'``: grey, or red.
+        ``'y'``: green.
+        ``'z'``: blue.
+        ``'w'``: opacity.
+        ``'all'``: all four, as a colour.
+
+    Returns
+    -------
+    value : Geo
+        The value, for a parameter of another node.
+
+    Raises
+    ------
+    ParameterError, FormulaError, GeometryError
+        What cannot be done, where, and what to do about it.
+
+    Notes
+    -----
+    Makes no geometry.
+    """
+
 def place_instances(
     geo: Geo,
     *shapes: Geo | Sequence[Geo],
@@ -3543,6 +3581,7 @@ def project_shape(
     stands_at: ArrayLike | str = [0.0, 0.0, 0.0],
     turned: ArrayLike | str = [0.0, 0.0, 0.0],
     scaled: float | str = 1.0,
+    error: float | str = 0.0,
 ) -> Geo:
     """Shape that is stored with the project, as it is, standing at a place of its own.
 
@@ -3559,6 +3598,8 @@ def project_shape(
         Angles about x, then y, then z.
     scaled : float | str, default: 1.0
         Size in the world.
+    error : float | str, m, default: 0.0
+        How far lines may be from the bows of a drawing; 0 is a thousandth of its size.
 
     Returns
     -------
@@ -4075,6 +4116,7 @@ def read_file(
     file: str = '',
     up: Literal['y', 'z'] = 'y',
     scale: float | str = 1.0,
+    error: float | str = 0.0,
 ) -> Geo:
     """Mesh from a file, turned and scaled to metres with y up.
 
@@ -4088,6 +4130,8 @@ def read_file(
         ``'z'``: turned to y.
     scale : float | str, default: 1.0
         Metres per unit of the file, e.g. 0.001 for millimetres.
+    error : float | str, m, default: 0.0
+        How far lines may be from the bows of a drawing; 0 is a thousandth of its size.
 
     Returns
     -------
@@ -4102,6 +4146,61 @@ def read_file(
     Notes
     -----
     makes whatever attributes the file holds; see the reference of formats
+    """
+
+def read_picture(
+    *,
+    picture: str = '',
+    size: float | str = 1.0,
+    points: int | str = 256,
+    holds: Literal['automatic', 'data', 'colours'] = 'automatic',
+    between: Literal['linear', 'nearest'] = 'linear',
+    beyond: Literal['clamp', 'repeat', 'mirror', 'nothing'] = 'clamp',
+) -> Geo:
+    """Sheet from a picture, flat on the ground: its points have the colour and the value that the picture has there.
+
+    Other operators ask the picture through an input: ``source.at(uv).x`` in *set attribute* or *group*,
+    or ``sand.at(position.xz / 2 + 0.5)`` in a script with the input ``sand: geometry``. Places of a
+    picture go from 0 to 1, from left to right and from its foot to its top.
+
+    Parameters
+    ----------
+    picture : str, default: ''
+        PNG, JPEG or TIFF of this project, or a name given with --in.
+    size : float | str, m, default: 1.0
+        Length of the longer side of the sheet.
+    points : int | str, default: 256
+        Points along the longer side, at most one for each pixel; 0 is all.
+    holds : {'automatic', 'data', 'colours'}, default: 'automatic'
+        What its numbers are.
+        ``'automatic'``: colours if there are red, green and blue of 8 bits, else data.
+        ``'data'``: heights or masks: numbers as they are.
+        ``'colours'``: colours for a screen, which become linear.
+    between : {'linear', 'nearest'}, default: 'linear'
+        What is between pixels.
+        ``'linear'``: blended from the four around.
+        ``'nearest'``: that of the pixel.
+    beyond : {'clamp', 'repeat', 'mirror', 'nothing'}, default: 'clamp'
+        What is outside of the picture.
+        ``'clamp'``: as at the edge.
+        ``'repeat'``: the picture again.
+        ``'mirror'``: the picture again, each time mirrored.
+        ``'nothing'``: zero.
+
+    Returns
+    -------
+    geo : Geo
+        The result.
+
+    Raises
+    ------
+    ParameterError, FormulaError, GeometryError
+        What cannot be done, where, and what to do about it.
+
+    Notes
+    -----
+    makes the corner attribute uv, the point attributes color and value (its first channel), and the
+    picture
     """
 
 def rectangle(
@@ -5662,6 +5761,9 @@ def switch(
     around: bool = False,
 ) -> Geo:
     """Pass one of several geometries on, by its number.
+
+    It is passed on as it is, with its own place. In a graph, what leads only to the others is not
+    evaluated.
 
     Parameters
     ----------

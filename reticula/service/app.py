@@ -11,10 +11,12 @@ from flask_openapi3 import Info, OpenAPI
 from werkzeug.routing import PathConverter
 
 from reticula import __version__
-from reticula.service import assets, catalogue, changes, demos, evaluations, frames, graphs, projects
+from reticula.service import assets, catalogue, changes, evaluations, frames, graphs, history, projects
+from reticula.service.again import RepeatingApp
+from reticula.service.company import meeting
+from reticula.service.company.rooms import Rooms
 from reticula.service.config import Config
 from reticula.service.context import Context
-from reticula.service.documentation import install_documentation
 from reticula.service.errors import install_errors, refuse, refuse_validation
 from reticula.service.monitoring import metrics
 from reticula.service.monitoring.logs import install_request_log
@@ -27,6 +29,8 @@ from reticula.service.room import install_room
 from reticula.service.security import install_security
 from reticula.service.serving.parking import install_parking
 from reticula.service.sharing import library, packages
+from reticula.service.shipped import demos, examples
+from reticula.service.shipped.documentation import install_documentation
 from reticula.store.assets import AssetFiles
 from reticula.store.database import Database
 from reticula.workers.pool import Pool
@@ -38,12 +42,15 @@ BLUEPRINTS = (
     projects.blueprint,
     members.blueprint,
     graphs.blueprint,
+    history.blueprint,
+    meeting.blueprint,
     changes.blueprint,
     assets.blueprint,
     evaluations.blueprint,
     frames.blueprint,
     catalogue.blueprint,
     demos.blueprint,
+    examples.blueprint,
     library.blueprint,
     packages.blueprint,
     metrics.blueprint,
@@ -52,7 +59,7 @@ BLUEPRINTS = (
 
 def bare_app() -> OpenAPI:
     """Return the application without database and evaluators: enough to know its OpenAPI."""
-    app = OpenAPI(
+    app = RepeatingApp(
         "reticula",
         info=Info(title="Reticula", version=__version__),
         validation_error_callback=refuse_validation,
@@ -76,6 +83,7 @@ def create_app(config: Config) -> OpenAPI:
         AssetFiles(config.var / "assets"),
         Pool(config.var / "buffers", config.workers, config.limits),
         Pulse(database.is_up, partial(depot_answers, config.depot) if config.depot else None),
+        Rooms(),
     )
     app.extensions["reticula"] = parts
     install_request_log(app)

@@ -37,7 +37,15 @@ def list_operators() -> Answer:
         "functions": describe_functions()
         + [{"name": n, "usage": f"source.{m.usage}", "summary": m.summary} for n, m in QUESTIONS.items()],
         "formats": {
-            ending: {"name": chosen.name, "keeps": chosen.keeps, "options": chosen.options, "about": chosen.about}
+            ending: {
+                "name": chosen.name,
+                "keeps": chosen.keeps,
+                "options": chosen.options,
+                "about": chosen.about,
+                "written": chosen.writes,
+                "parts": chosen.parts,
+                "tolerance": chosen.tolerance,
+            }
             for ending, chosen in FORMATS.items()
         },
         "attribute_types": {

@@ -1,4 +1,4 @@
-"""Changes of a graph that the core works out: fold, unfold, rename, make a dial, tie, take another release."""
+"""Changes of a graph that the core works out: fold, unfold, link, rename, make a dial, tie, take another release."""
 
 from __future__ import annotations
 
@@ -12,10 +12,12 @@ from flask_openapi3 import APIBlueprint, Tag
 from reticula.contract.changes import (
     Change,
     Fold,
+    Link,
     MakeDial,
     RenameDial,
     RenameNode,
     RenamePort,
+    Separate,
     SetFree,
     Tie,
     Unfold,
@@ -26,15 +28,18 @@ from reticula.core.errors import GraphError
 from reticula.core.graph import check_structure
 from reticula.core.graph.editing import (
     fold,
+    link_copy,
     link_parameter,
     make_dial,
     rename_dial,
     rename_node,
     rename_port,
+    separate,
     unbind_parameter,
     unfold,
 )
 from reticula.core.graph.editing.levels import level_of, parent_of
+from reticula.core.graph.structure.linked import attached, detached
 from reticula.core.packages import update_release
 from reticula.service.answers import Answer
 from reticula.service.context import context
@@ -72,6 +77,11 @@ def _made(document: dict[str, Any], path: str, change: Change) -> Made:
         case Unfold():
             made, names = _at(document, path, lambda level: unfold(level, change.node))
             return made, names, ""
+        case Link():
+            made, name = link_copy(document, path, change.node)
+            return made, [name], name
+        case Separate():
+            return separate(document, path, change.node), [change.node], ""
         case RenameNode():
             made, name = rename_node(document, path, change.node, change.title)
             return made, [name], name
@@ -105,7 +115,8 @@ def work_out(path: GraphPath, body: ChangeRequest) -> Answer:
     before = json.loads(json.dumps(document))
     with using(library=known):
         try:
-            made, cards, name = _made(document, body.level, body.change)
+            made, cards, name = _made(attached(document), body.level, body.change)
+            made = detached(made)
         except (KeyError, TypeError, ValueError, AttributeError, IndexError) as error:
             raise GraphError(f"'{body.change.what}' cannot be done like this: {error}") from None
         check_structure(made)

@@ -10,6 +10,7 @@ from flask import current_app
 from sqlalchemy.orm import Session
 
 from reticula.core.graph.structure.library import references
+from reticula.service.company.rooms import Rooms
 from reticula.service.config import Config
 from reticula.service.pulse import Pulse
 from reticula.store import assets, library
@@ -29,6 +30,7 @@ class Context:
     files: AssetFiles
     pool: Pool
     pulse: Pulse
+    rooms: Rooms
 
     def shapes(self, session: Session, project_id: str) -> dict[str, tuple[str, str]]:
         """Return the shapes of a project as evaluators take them: name to (path, digest)."""

@@ -10,10 +10,10 @@ from flask import Response, send_file
 from flask_openapi3 import APIBlueprint, Tag
 from werkzeug.utils import secure_filename
 
-from reticula.contract.queries import DifferenceQuery
+from reticula.contract.queries import DifferenceQuery, LiveQuery
 from reticula.core.context import using
 from reticula.core.errors import FormatError, GraphError
-from reticula.core.formats import FORMATS
+from reticula.core.formats import FORMATS, WRITTEN
 from reticula.core.graph import split_feed
 from reticula.core.graph.nesting.graph_operator import operator_of
 from reticula.core.graph.structure.library import MemoryLibrary
@@ -87,8 +87,6 @@ def evaluate(path: GraphPath, body: EvaluationRequest) -> Answer:
     if not node or split_feed(node)[0] not in loaded.level["nodes"]:
         node = None
     targets = [node] if body.only_node and node else None
-    if targets is None and node:
-        targets = [split_feed(node)[0], *(name for name in loaded.level["nodes"] if name != split_feed(node)[0])]
     job = loaded.job("evaluate", node, targets, queries=body.queries)
     ticket = _submit(job, loaded, body.channel, LAST if body.ahead else FIRST)
     return answer_later(ticket, body.wait, lambda: _state(ticket, loaded.revision))
@@ -128,6 +126,7 @@ def look(path: GraphPath, body: LookRequest) -> Answer:
         if query.at is not None:
             then[query.at].require(query.to)
     moments = {revision: moment.job("evaluate", None, None) for revision, moment in then.items()}
+    others += [feed for query in body.queries if isinstance(query, LiveQuery) for feed in loaded.feeds(query.node)]
     job = loaded.job("evaluate", node, [node, *others], queries=body.queries, moments=moments)
     return result_later(job, lambda result: {"looks": result()["looks"]}, affinity=loaded.project_id)
 
@@ -145,8 +144,7 @@ def check(path: GraphPath, body: ChecksRequest) -> Answer:
 def read_text(path: GraphPath, body: TextRequest) -> Answer:
     """Tell what a formula or script means while it is being written: its error, its names, what it gives."""
     loaded = load(path.graph_id, body)
-    loaded.require(body.node)
-    feeds = [split_feed(feed)[0] for fed in loaded.level["nodes"][body.node].get("inputs", {}).values() for feed in fed]
+    feeds = loaded.feeds(body.node)
     text = {"parameter": body.parameter, "source": body.source, "elements": body.elements}
     job = loaded.job("inspect", body.node, feeds, text=text)
     return result_later(job, lambda result: TextState.model_validate(result()).model_dump(), affinity=loaded.project_id)
@@ -174,8 +172,8 @@ def rewrite(path: GraphPath, body: RewriteRequest) -> Answer:
 @blueprint.get("/graphs/<graph_id>/export", responses={422: ErrorState})
 def export(path: GraphPath, query: ExportQuery) -> Answer:
     """Download a node's result as a mesh file."""
-    if query.format not in FORMATS:
-        raise FormatError(f"there is no format '{query.format}'; there are {', '.join(FORMATS)}")
+    if query.format not in WRITTEN:
+        raise FormatError(f"there is no format '{query.format}'; there are {', '.join(WRITTEN)}")
     loaded = load(path.graph_id, Basis(level=query.level, frame=query.frame))
     node = split_feed(loaded.require(query.node))[0]
     title = loaded.level["nodes"][node].get("title") or node

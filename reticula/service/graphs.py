@@ -10,6 +10,7 @@ from pydantic import BaseModel
 
 from reticula.service.answers import Answer
 from reticula.service.context import context
+from reticula.service.people.principal import principal
 from reticula.service.schemas import (
     EditList,
     EditRequest,
@@ -21,9 +22,9 @@ from reticula.service.schemas import (
     ProjectPath,
     RevisionRequest,
 )
-from reticula.store import graphs
+from reticula.store import graphs, history
 
-__all__ = ["blueprint"]
+__all__ = ["EDITED", "blueprint", "told"]
 
 blueprint = APIBlueprint("graphs", __name__, url_prefix="/api", abp_tags=[Tag(name="graphs")])
 Responses = dict[str | int | HTTPStatus, type[BaseModel] | dict[Any, Any] | None]
@@ -63,29 +64,44 @@ def delete_graph(path: GraphPath) -> Answer:
 
 @blueprint.post("/graphs/<graph_id>/edits", responses=EDITED)
 def edit_graph(path: GraphPath, body: EditRequest) -> Answer:
-    """Apply a JSON Patch made against a revision; 409 with the current state if that is not the newest."""
+    """Apply a JSON Patch made against a revision, on top of what others did since; 409 with the current state if it
+    does not fit that.
+    """
     with context().database.session() as session:
-        graph = graphs.edit(session, path.graph_id, body.revision, body.patch, body.label, body.key)
-        return graphs.state(session, graph)
+        graph = graphs.edit(session, path.graph_id, body.revision, body.patch, body.label, body.key, principal().name)
+        made = graphs.state(session, graph)
+    return told(made, body.key)
+
+
+def told(made: dict[str, Any], key: str = "") -> dict[str, Any]:
+    """Tell all who are at a graph that it was edited, but for the page whose ``key`` it is; to be called when that is
+    kept. Returns its state.
+    """
+    context().rooms.tell(made["id"], key.partition("-")[0])
+    return made
 
 
 @blueprint.get("/graphs/<graph_id>/edits", responses={200: EditList})
 def list_edits(path: GraphPath) -> Answer:
     """List the edit log, oldest first."""
     with context().database.session() as session:
-        log = graphs.history(session, path.graph_id)
-        return {"edits": [{"revision": e.revision, "kind": e.kind, "label": e.label, "target": e.target} for e in log]}
+        graphs.get(session, path.graph_id)
+        return {
+            "edits": [{**one.__dict__, "at": one.at.isoformat()} for one in history.entries(session, path.graph_id)]
+        }
 
 
 @blueprint.post("/graphs/<graph_id>/undo", responses=EDITED)
 def undo_edit(path: GraphPath, body: RevisionRequest) -> Answer:
     """Take the last edit back."""
     with context().database.session() as session:
-        return graphs.state(session, graphs.undo(session, path.graph_id, body.revision))
+        made = graphs.state(session, graphs.undo(session, path.graph_id, body.revision, body.key, principal().name))
+    return told(made, body.key)
 
 
 @blueprint.post("/graphs/<graph_id>/redo", responses=EDITED)
 def redo_edit(path: GraphPath, body: RevisionRequest) -> Answer:
     """Do the edit again that was taken back last."""
     with context().database.session() as session:
-        return graphs.state(session, graphs.redo(session, path.graph_id, body.revision))
+        made = graphs.state(session, graphs.redo(session, path.graph_id, body.revision, body.key, principal().name))
+    return told(made, body.key)

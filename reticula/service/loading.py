@@ -8,6 +8,8 @@ from typing import Any
 from reticula.core.errors import GraphError
 from reticula.core.graph import split_feed
 from reticula.core.graph.editing.levels import inner_level
+from reticula.core.graph.structure.document import feeds_of
+from reticula.core.graph.structure.linked import resolved
 from reticula.service.context import Surroundings, context
 from reticula.service.schemas import Basis
 from reticula.store import graphs
@@ -47,13 +49,17 @@ class Loaded:
             raise GraphError(f"there is no node '{node}'", node=node)
         return str(node)
 
+    def feeds(self, node: str) -> list[str]:
+        """Return the nodes that feed a node; raise GraphError if the level has no such node."""
+        return feeds_of(self.level["nodes"][self.require(node)])
+
 
 def load(graph_id: str, body: Basis) -> Loaded:
     """Return the newest document with the draft, and what it needs."""
     here = context()
     with here.database.session() as session:
         graph = graphs.get(session, graph_id)
-        document = graphs.drafted(session, graph, body.draft, body.revision)
+        document = dict(resolved(graphs.drafted(session, graph, body.draft, body.revision)))
         around = here.surroundings(session, graph.project_id, document)
     level = inner_level(document, body.level, around.library)
     return Loaded(document, level, body.level, body.frame, around, graph.project_id, graph.revision)

@@ -37,6 +37,7 @@ class OperatorState(BaseModel):
     description: str
     carries: str
     keywords: list[str]
+    related: list[str] = Field(description="operators that one may want instead or next")
     version: int
     inputs: list[InputState]
     makes_value: bool
@@ -157,12 +158,17 @@ class TableWords(BaseModel):
 
 
 class FormatState(BaseModel):
-    """A file format: its name, what it keeps, its options with their words, and what these are for."""
+    """A file format: its name, what it keeps, its options with their words and what these are for, whether it is
+    written or only read, whether it may name files beside it, and whether its bows become lines within an error.
+    """
 
     name: str
     keeps: str
     options: dict[str, list[str]]
     about: dict[str, str]
+    written: bool
+    parts: bool
+    tolerance: bool
 
 
 class OperatorList(BaseModel):

@@ -6,15 +6,11 @@ import contextlib
 from collections.abc import Iterator
 from pathlib import Path
 
-from alembic import command
-from alembic.config import Config
-from alembic.script import ScriptDirectory
-from alembic.util.exc import CommandError
 from sqlalchemy import Engine, create_engine, text
-from sqlalchemy.exc import OperationalError
+from sqlalchemy.exc import OperationalError, ProgrammingError
 from sqlalchemy.orm import Session
 
-__all__ = ["Database", "NewerData", "is_deadlock"]
+__all__ = ["Database", "NewerData", "is_deadlock", "revisions"]
 
 
 DEADLOCK = (1205, 1213)
@@ -29,10 +25,12 @@ class NewerData(Exception):
     """The tables are those of a release that is newer than the code."""
 
 
-def _alembic() -> Config:
-    config = Config()
-    config.set_main_option("script_location", str(Path(__file__).parent / "migrations"))
-    return config
+MIGRATIONS = Path(__file__).parent / "migrations"
+
+
+def revisions() -> list[str]:
+    """Return the names of all migrations, the newest one last: files are called by them."""
+    return sorted(path.name.partition("_")[0] for path in (MIGRATIONS / "versions").glob("[0-9]*.py"))
 
 
 class Database:
@@ -52,7 +50,14 @@ class Database:
 
     def migrate(self, revision: str = "head") -> None:
         """Bring the tables up to a migration, the newest one by default; raise NewerData if they are newer than all."""
-        config = _alembic()
+        if revision == "head" and self.revision() == revisions()[-1]:
+            return  # nearly every start: what does the work takes a second to load
+        from alembic import command
+        from alembic.config import Config
+        from alembic.util.exc import CommandError
+
+        config = Config()
+        config.set_main_option("script_location", str(MIGRATIONS))
         config.attributes["engine"] = self.engine
         try:
             command.upgrade(config, revision)
@@ -61,10 +66,19 @@ class Database:
                 f"the data are of a newer release than this one ({error}); start that release, or restore a backup"
             ) from None
 
+    def revision(self) -> str | None:
+        """Return the name of the migration that the tables are at; None if there are none yet."""
+        try:
+            with self.engine.connect() as connection:
+                found = connection.execute(text("SELECT version_num FROM alembic_version")).scalar()
+        except ProgrammingError:
+            return None
+        return None if found is None else str(found)
+
     @staticmethod
     def knows(revision: str) -> bool:
         """Return whether there is a migration of this name."""
-        return revision in {script.revision for script in ScriptDirectory.from_config(_alembic()).walk_revisions()}
+        return revision in revisions()
 
     def is_up(self) -> bool:
         """Return whether the database answers."""

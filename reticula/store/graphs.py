@@ -12,24 +12,27 @@ from sqlalchemy.orm import Session
 from reticula.core.errors import GraphError
 from reticula.core.graph import check_structure, empty_document
 from reticula.core.graph.structure.extent import MOST_BYTES
-from reticula.store import projects
+from reticula.store import history, projects
 from reticula.store.errors import NotFound, Stale, StoreError
 from reticula.store.models import Edit, Graph
-from reticula.store.patching import Patch, apply_patch
+from reticula.store.patching import Patch, apply_patch, check_form
+from reticula.store.rebasing import fits_on_top
 
 __all__ = [
     "create",
     "delete",
-    "document_at",
     "drafted",
     "edit",
     "get",
-    "history",
+    "go_back",
     "list_of",
     "redo",
     "state",
     "undo",
 ]
+
+MOST_SINCE = 1_000
+"""Edits of others that an edit is put on top of."""
 
 
 def list_of(session: Session, project_id: str) -> list[Graph]:
@@ -63,70 +66,94 @@ def delete(session: Session, graph_id: str) -> None:
     session.delete(get(session, graph_id))
 
 
-def edit(session: Session, graph_id: str, revision: int, patch: Patch, label: str = "", key: str = "") -> Graph:
-    """Apply an edit made against ``revision``; raise Stale if that is not the newest, GraphError if it is not valid.
+def edit(
+    session: Session, graph_id: str, revision: int, patch: Patch, label: str = "", key: str = "", author: str = ""
+) -> Graph:
+    """Apply an edit made against ``revision``; raise GraphError if it is not valid.
 
-    One that was applied before under the same ``key`` is not applied again: its sender lost the answer.
+    If others edited the graph since, it goes on top of that where it fits; else Stale is raised. One that was applied
+    before under the same ``key`` is not applied again: its sender lost the answer.
     """
     graph = get(session, graph_id, lock=True)
-    if key and _is_applied(session, graph_id, key):
+    if _is_applied(session, graph_id, key):
         return graph
-    graph = _at_revision(session, graph_id, revision)
     before = json.loads(graph.document)
-    after = apply_patch(before, patch)
+    if graph.revision == revision:
+        after = apply_patch(before, patch)
+    else:
+        after = _on_top(session, graph, revision, before, patch)
     back = jsonpatch.make_patch(after, before).patch
     made = Edit(kind="edit", label=label[:200], idempotency_key=key or None, undo_below=graph.undo_revision)
+    made.author = author[:64]
     _record(session, graph, after, made, patch, back)
     graph.undo_revision, graph.redo_revision = graph.revision, None
     return graph
 
 
+def go_back(
+    session: Session, graph_id: str, revision: int, to: int, label: str = "", key: str = "", author: str = ""
+) -> Graph:
+    """Make a graph what it was at the revision ``to``, by an edit; raise Stale if ``revision`` is not the newest, and
+    GraphError if it is the same as then, or there is no such revision.
+    """
+    graph = get(session, graph_id, lock=True)
+    if _is_applied(session, graph_id, key):
+        return graph
+    _must_be_at(session, graph, revision)
+    patch = jsonpatch.make_patch(json.loads(graph.document), history.document_at(session, graph, to)).patch
+    if not patch:
+        raise GraphError("the graph is the same as it was then")
+    return edit(session, graph_id, revision, patch, label, key, author)
+
+
+def _on_top(session: Session, graph: Graph, revision: int, now: dict[str, Any], patch: Patch) -> dict[str, Any]:
+    """Return the newest document with an edit on top that was made against an earlier one; raise Stale."""
+    if not 0 <= graph.revision - revision <= MOST_SINCE:
+        raise Stale(state(session, graph))
+    check_form(patch)
+    texts = select(Edit.patch).where(Edit.graph_id == graph.id, Edit.revision > revision).order_by(Edit.revision)
+    if not fits_on_top(patch, [json.loads(text) for text in session.scalars(texts)]):
+        raise Stale(state(session, graph))
+    try:
+        return apply_patch(now, patch)
+    except GraphError:
+        raise Stale(state(session, graph)) from None
+
+
 def _is_applied(session: Session, graph_id: str, key: str) -> bool:
+    """Whether something was done to a graph under a key already; never without one."""
+    if not key:
+        return False
     found = select(Edit.id).where(Edit.graph_id == graph_id, Edit.idempotency_key == key)
     return session.scalars(found).first() is not None
 
 
-def undo(session: Session, graph_id: str, revision: int) -> Graph:
-    """Take the last edit back that was not taken back yet."""
-    graph = _at_revision(session, graph_id, revision)
+def undo(session: Session, graph_id: str, revision: int, key: str = "", author: str = "") -> Graph:
+    """Take the last edit back that was not taken back yet; under a ``key`` only once, as :func:`edit` does."""
+    graph = get(session, graph_id, lock=True)
+    if _is_applied(session, graph_id, key):
+        return graph
+    _must_be_at(session, graph, revision)
     if graph.undo_revision is None:
         raise StoreError("There is nothing to undo.")
     target = _edit_at(session, graph_id, graph.undo_revision)
     graph.undo_revision = target.undo_below
     target.redo_below, graph.redo_revision = graph.redo_revision, target.revision
-    return _replay(session, graph, "undo", target, json.loads(target.inverse), json.loads(target.patch))
+    return _replay(session, graph, Edit(kind="undo", idempotency_key=key or None, author=author[:64]), target)
 
 
-def redo(session: Session, graph_id: str, revision: int) -> Graph:
-    """Do the edit again that was taken back last."""
-    graph = _at_revision(session, graph_id, revision)
+def redo(session: Session, graph_id: str, revision: int, key: str = "", author: str = "") -> Graph:
+    """Do the edit again that was taken back last; under a ``key`` only once, as :func:`edit` does."""
+    graph = get(session, graph_id, lock=True)
+    if _is_applied(session, graph_id, key):
+        return graph
+    _must_be_at(session, graph, revision)
     if graph.redo_revision is None:
         raise StoreError("There is nothing to redo.")
     target = _edit_at(session, graph_id, graph.redo_revision)
     graph.redo_revision = target.redo_below
     target.undo_below, graph.undo_revision = graph.undo_revision, target.revision
-    return _replay(session, graph, "redo", target, json.loads(target.patch), json.loads(target.inverse))
-
-
-def history(session: Session, graph_id: str) -> list[Edit]:
-    """Return the whole edit log, oldest first."""
-    get(session, graph_id)
-    return list(session.scalars(select(Edit).where(Edit.graph_id == graph_id).order_by(Edit.revision)))
-
-
-def document_at(session: Session, graph: Graph, revision: int) -> dict[str, Any]:
-    """Return the document as it was at a revision, found by taking later edits back; raise GraphError if there is
-    none.
-    """
-    if not 0 <= revision <= graph.revision:
-        raise GraphError(f"there is no revision {revision} of this graph; the newest is {graph.revision}")
-    document: dict[str, Any] = json.loads(graph.document)
-    later = (
-        select(Edit.inverse).where(Edit.graph_id == graph.id, Edit.revision > revision).order_by(Edit.revision.desc())
-    )
-    for inverse in session.scalars(later):
-        document = jsonpatch.apply_patch(document, json.loads(inverse))
-    return document
+    return _replay(session, graph, Edit(kind="redo", idempotency_key=key or None, author=author[:64]), target)
 
 
 def drafted(session: Session, graph: Graph, draft: Patch, revision: int | None) -> dict[str, Any]:
@@ -135,7 +162,7 @@ def drafted(session: Session, graph: Graph, draft: Patch, revision: int | None) 
     A draft belongs on the revision it was made against, so that an edit in it that is being saved at the same time is
     not applied twice.
     """
-    document = document_at(session, graph, graph.revision if revision is None else revision)
+    document = history.document_at(session, graph, graph.revision if revision is None else revision)
     return apply_patch(document, draft) if draft else document
 
 
@@ -156,20 +183,20 @@ def state(session: Session, graph: Graph) -> dict[str, Any]:
     }
 
 
-def _at_revision(session: Session, graph_id: str, revision: int) -> Graph:
-    graph = get(session, graph_id, lock=True)
+def _must_be_at(session: Session, graph: Graph, revision: int) -> None:
     if graph.revision != revision:
         raise Stale(state(session, graph))
-    return graph
 
 
 def _edit_at(session: Session, graph_id: str, revision: int) -> Edit:
     return session.scalars(select(Edit).where(Edit.graph_id == graph_id, Edit.revision == revision)).one()
 
 
-def _replay(session: Session, graph: Graph, kind: str, target: Edit, patch: Patch, inverse: Patch) -> Graph:
-    after = apply_patch(json.loads(graph.document), patch)
-    return _record(session, graph, after, Edit(kind=kind, label=target.label, target=target.revision), patch, inverse)
+def _replay(session: Session, graph: Graph, made: Edit, target: Edit) -> Graph:
+    made.label, made.target = target.label, target.revision
+    back, forth = json.loads(target.inverse), json.loads(target.patch)
+    patch, inverse = (back, forth) if made.kind == "undo" else (forth, back)
+    return _record(session, graph, apply_patch(json.loads(graph.document), patch), made, patch, inverse)
 
 
 def _record(session: Session, graph: Graph, after: dict[str, Any], made: Edit, patch: Patch, inverse: Patch) -> Graph:

@@ -10,7 +10,7 @@ from sqlalchemy import JSON, BigInteger, ForeignKey, Integer, String, UniqueCons
 from sqlalchemy.dialects.mysql import DATETIME, LONGTEXT
 from sqlalchemy.orm import DeclarativeBase, Mapped, mapped_column
 
-__all__ = ["Asset", "Base", "Edit", "Graph", "Operator", "OperatorShape", "Project", "Setting"]
+__all__ = ["Asset", "Base", "Edit", "Graph", "Moment", "Operator", "OperatorShape", "Project", "Setting"]
 
 
 def new_id() -> str:
@@ -55,6 +55,7 @@ class Edit(Base):
     """One edit of a graph: the JSON Patch that led to ``revision``, and the one that leads back.
 
     ``kind`` is edit, undo or redo; for the last two ``target`` is the revision of the edit that was undone or redone.
+    ``author`` is the account that made it, nothing where nobody signs in.
     ``undo_below`` is the revision that undo would take back after this one, ``redo_below`` the one that redo would do.
     """
 
@@ -72,7 +73,18 @@ class Edit(Base):
     redo_below: Mapped[int | None] = mapped_column(Integer)
     patch: Mapped[str] = mapped_column(LONGTEXT)
     inverse: Mapped[str] = mapped_column(LONGTEXT)
+    author: Mapped[str] = mapped_column(String(64), default="")
     created_at: Mapped[datetime] = mapped_column(DATETIME(fsp=6), default=now)
+
+
+class Moment(Base):
+    """A name that somebody gave to a graph as it was at a revision."""
+
+    __tablename__ = "moments"
+
+    graph_id: Mapped[str] = mapped_column(ForeignKey("graphs.id", ondelete="CASCADE"), primary_key=True)
+    revision: Mapped[int] = mapped_column(Integer, primary_key=True, autoincrement=False)
+    name: Mapped[str] = mapped_column(String(80))
 
 
 class Asset(Base):

@@ -11,7 +11,7 @@ from reticula.core.errors import GraphError
 from reticula.core.graph import check_structure
 from reticula.core.graph.structure.extent import MOST_BYTES, check_depth, rough_size
 
-__all__ = ["Patch", "apply_patch"]
+__all__ = ["Patch", "apply_patch", "check_form"]
 
 Patch = list[dict[str, Any]]
 MOST_OPERATIONS = 10_000
@@ -42,6 +42,15 @@ def apply_patch(document: dict[str, Any], patch: Patch) -> dict[str, Any]:
         raise GraphError(f"the edit does not fit the graph: {str(error)[:300]}") from None
     check_structure(patched)
     return patched
+
+
+def check_form(patch: Patch) -> None:
+    """Raise GraphError if an operation does not say where it is to be done."""
+    for number, one in enumerate(patch):
+        wanted = ("path", "from") if one.get("op") in ("move", "copy") else ("path",)
+        for word in wanted:
+            if not isinstance(one.get(word), str):
+                raise GraphError(f"the edit does not fit the graph: operation {number} has no '{word}'")
 
 
 def _with_copies(document: dict[str, Any], patch: Patch) -> dict[str, Any]:

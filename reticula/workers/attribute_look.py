@@ -12,7 +12,7 @@ from reticula.core.errors import FormulaError, GeometryError
 from reticula.core.geometry import Attribute, Geo, Kind
 from reticula.core.language.scope import Scope
 from reticula.core.reports.summary import describe_attribute, unit_of
-from reticula.workers.buffers import BufferFiles
+from reticula.workers.buffers import Buffers
 from reticula.workers.placed_shapes import SURFACE, sources
 
 __all__ = ["attribute_look"]
@@ -21,7 +21,7 @@ IN_SPACE = ("position", "normal")
 """What depends on where a shape stands: an instance has its own, and the shape's would mislead."""
 
 
-def attribute_look(geo: Geo, query: AttributeQuery, buffers: BufferFiles) -> AttributeLook:
+def attribute_look(geo: Geo, query: AttributeQuery, buffers: Buffers) -> AttributeLook:
     """One attribute (or built-in) for false colour: 32-bit numbers per element, with its real range.
 
     Where shapes stand as instances, the values of their points, corners or faces follow those of the geometry;

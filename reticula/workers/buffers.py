@@ -6,16 +6,43 @@ import hashlib
 import os
 import time
 from pathlib import Path
-from typing import Any
+from typing import Any, Protocol
 
 import numpy as np
 
 from reticula.contract.answers import BufferRef
 from reticula.core.spans import span
 
-__all__ = ["BufferFiles"]
+__all__ = ["BufferFiles", "Buffers", "MemoryBuffers", "reference_of"]
 
 GRACE = 600.0
+
+
+class Buffers(Protocol):
+    """Where arrays for a picture are put."""
+
+    def keep(self, array: np.ndarray[Any, Any]) -> BufferRef:
+        """Keep an array and return how to fetch it: digest, dtype and shape."""
+        ...
+
+
+def reference_of(array: np.ndarray[Any, Any]) -> BufferRef:
+    """Return how a contiguous array is fetched, wherever it is kept: digest, dtype and shape."""
+    digest = hashlib.blake2b(array.tobytes(), digest_size=16, key=array.dtype.str.encode()).hexdigest()
+    return {"digest": digest, "dtype": array.dtype.str.lstrip("<|"), "shape": list(array.shape)}
+
+
+class MemoryBuffers:
+    """Raw little-endian arrays by their digest, kept where no service hands them out."""
+
+    def __init__(self) -> None:
+        self.kept: dict[str, bytes] = {}
+
+    def keep(self, array: np.ndarray[Any, Any]) -> BufferRef:
+        """Keep an array and return how to find it."""
+        made = reference_of(np.ascontiguousarray(array))
+        self.kept[made["digest"]] = array.tobytes()
+        return made
 
 
 class BufferFiles:
@@ -38,15 +65,15 @@ class BufferFiles:
             return self._keep(np.ascontiguousarray(array))
 
     def _keep(self, array: np.ndarray[Any, Any]) -> BufferRef:
-        digest = hashlib.blake2b(array.tobytes(), digest_size=16, key=array.dtype.str.encode()).hexdigest()
-        path = self.path(digest)
+        made = reference_of(array)
+        path = self.path(made["digest"])
         if path.exists():
             os.utime(path)
         else:
             part = path.with_suffix(f".{os.getpid()}")
             part.write_bytes(array.tobytes())
             part.replace(path)
-        return {"digest": digest, "dtype": array.dtype.str.lstrip("<|"), "shape": list(array.shape)}
+        return made
 
     def size(self) -> int:
         """Return how many bytes are kept."""

@@ -8,6 +8,7 @@ from pathlib import Path
 from typing import Any
 
 from reticula.workers.buffers import BufferFiles
+from reticula.workers.ending import Ending
 from reticula.workers.seat import READY_SECONDS, Seat
 from reticula.workers.tasks import Job
 from reticula.workers.tickets import FIRST, SOON, Busy, JobError, Limits, Ticket, packed
@@ -82,8 +83,8 @@ class Pool:
             raise JobError(ticket.error or {"code": "error", "message": "the job failed"})
         return ticket.result
 
-    def wait(self, ticket: Ticket, seconds: float) -> bool:
-        """Wait for a ticket; False if it has not ended by then, or at once if too many others wait already."""
+    def wait(self, ticket: Ending, seconds: float) -> bool:
+        """Wait for a ticket, or something else that ends; False if it has not by then, or at once if too many wait."""
         if ticket.finished.is_set():
             return True
         if not self._places.acquire(blocking=False):

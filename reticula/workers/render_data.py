@@ -22,7 +22,7 @@ from reticula.core.geometry.edit.placement import place_of, to_world
 from reticula.core.geometry.measure.areas import face_centers, face_normals, point_normals
 from reticula.core.geometry.measure.curvature import edge_angles
 from reticula.core.geometry.validation import checks
-from reticula.workers.buffers import BufferFiles
+from reticula.workers.buffers import Buffers
 from reticula.workers.placed_shapes import SURFACE, placed_shapes, sources
 
 __all__ = ["corner_uv", "edge_kinds", "flat", "groups", "mesh", "place", "strokes"]
@@ -31,13 +31,13 @@ MOST_GROUPS = 32
 """Groups that are told apart in one picture: one bit each."""
 
 
-def mesh(geo: Geo, buffers: BufferFiles) -> MeshLook:
+def mesh(geo: Geo, buffers: Buffers) -> MeshLook:
     """What is needed to draw it where it stands."""
     geo = to_world(geo)
     return {"what": "mesh", **_drawn(geo, buffers), "instances": _instances(geo, buffers)}
 
 
-def _drawn(geo: Geo, buffers: BufferFiles) -> Drawn:
+def _drawn(geo: Geo, buffers: Buffers) -> Drawn:
     """Positions, triangles (as corners), edges, curves, loose points, normals."""
     shape = geo.topology
     cut = triangles(geo)
@@ -55,7 +55,7 @@ def _drawn(geo: Geo, buffers: BufferFiles) -> Drawn:
     }
 
 
-def _instances(geo: Geo, buffers: BufferFiles) -> list[PlacedMesh]:
+def _instances(geo: Geo, buffers: Buffers) -> list[PlacedMesh]:
     """Per shape that is placed: what is needed to draw it once, and a matrix (column by column) for each copy."""
     return [
         {
@@ -69,7 +69,7 @@ def _instances(geo: Geo, buffers: BufferFiles) -> list[PlacedMesh]:
     ]
 
 
-def flat(geo: Geo, buffers: BufferFiles) -> MeshLook:
+def flat(geo: Geo, buffers: Buffers) -> MeshLook:
     """The faces laid out by their uv: a mesh with one point per corner, at u to the right and v up.
 
     ``own_point`` and ``own_edge`` say which point and edge of the geometry a point and an edge of the layout are.
@@ -110,7 +110,7 @@ def _uv(geo: Geo) -> Floats:
     return found
 
 
-def corner_uv(geo: Geo, buffers: BufferFiles) -> UvLook:
+def corner_uv(geo: Geo, buffers: Buffers) -> UvLook:
     """Where each corner lies on the uv sheet, for a checker on the surface; ``parts`` as for attributes."""
     drawn = sources(geo)
     found = [checks.corner_uv(one) for one in drawn]
@@ -133,7 +133,7 @@ def place(geo: Geo) -> PlaceLook:
     return {"what": "place", "matrix": place_of(geo).reshape(-1).tolist()}
 
 
-def strokes(geo: Geo, query: NormalsQuery, buffers: BufferFiles) -> NormalsLook:
+def strokes(geo: Geo, query: NormalsQuery, buffers: Buffers) -> NormalsLook:
     """Where strokes begin and which way they go: normals, or a vector attribute ``name``, of points or faces."""
     name = query.name or "normal"
     geo = to_world(geo)
@@ -154,7 +154,7 @@ def strokes(geo: Geo, query: NormalsQuery, buffers: BufferFiles) -> NormalsLook:
     }
 
 
-def edge_kinds(geo: Geo, query: EdgesQuery, buffers: BufferFiles) -> EdgesLook:
+def edge_kinds(geo: Geo, query: EdgesQuery, buffers: Buffers) -> EdgesLook:
     """Which edges are open borders (1), creases (2) or crowded (3, more than two faces); 0 for the others.
 
     Creases are the edges whose ``crease`` is above 0; without that attribute, those where faces meet at more than
@@ -182,7 +182,7 @@ def edge_kinds(geo: Geo, query: EdgesQuery, buffers: BufferFiles) -> EdgesLook:
     }
 
 
-def groups(geo: Geo, query: GroupsQuery, buffers: BufferFiles) -> GroupsLook:
+def groups(geo: Geo, query: GroupsQuery, buffers: Buffers) -> GroupsLook:
     """All groups of a kind: their names, how many they hold, and for each element a bit per group it is in.
 
     The elements of shapes that stand as instances follow those of the geometry; ``parts`` says how many are whose.

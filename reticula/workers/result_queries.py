@@ -27,6 +27,7 @@ from reticula.contract.queries import (
     EdgesQuery,
     FlatQuery,
     GroupsQuery,
+    LiveQuery,
     LookQuery,
     MeshQuery,
     NamesQuery,
@@ -38,6 +39,8 @@ from reticula.contract.queries import (
     SummaryQuery,
     TraceQuery,
     UvQuery,
+    WhyQuery,
+    WiresQuery,
 )
 from reticula.core.errors import GeometryError
 from reticula.core.geometry import KINDS, Geo, Kind
@@ -48,6 +51,7 @@ from reticula.core.geometry.mesh.kinds import PLURAL
 from reticula.core.geometry.validation.checks import Finding, find_defects, find_remarks
 from reticula.core.language import evaluate
 from reticula.core.language.scope import BUILTINS, Scope, adjacent
+from reticula.core.operators.shared.followed_picks import have_copies
 from reticula.core.operators.shared.picked import MOST_PICKED
 from reticula.core.operators.shared.strokes.anchors import anchors_of
 from reticula.core.reports.summary import describe_attribute, describe_geo, unit_of
@@ -93,7 +97,7 @@ def look(geo: Geo, query: LookQuery, buffers: BufferFiles) -> LookAnswer:
             return _checks(geo)
         case SpreadQuery():
             return _spread(geo, query)
-        case TraceQuery() | DifferenceQuery():
+        case TraceQuery() | DifferenceQuery() | LiveQuery() | WiresQuery() | WhyQuery():
             raise AssertionError(f"'{query.what}' needs more than one result")
         case _:
             assert_never(query)
@@ -168,16 +172,25 @@ def _spread(geo: Geo, query: SpreadQuery) -> SpreadLook:
 
 
 def _names(geo: Geo, query: NamesQuery) -> NamesLook:
-    """The stable names of some elements, as hexadecimal text; those that nothing else came from yet end in ``+``."""
+    """The stable names of some elements, as hexadecimal text. Those that nothing else came from yet end in ``+``; edges
+    have the names of their ends behind their own.
+    """
     kind, count, asked = query.kind, geo.topology.count(query.kind), query.elements
     if any(not 0 <= number < count for number in asked):
         raise GeometryError(f"there are only {count:,} {PLURAL[kind]} now; pick them again")
     names = geo.identity(kind)
     chosen = names[asked]
-    origin = descendants(names, chosen)
-    outside = np.ones(count, bool)
-    outside[asked] = False
-    shared = np.bincount(origin[outside & (origin >= 0)], minlength=len(asked)) > 0
+    if kind == "edge":
+        ends = geo.identity("point")[geo.topology.edges[asked]].tolist()
+        named = [f"{name:x}:{low:x}:{high:x}" for name, (low, high) in zip(chosen.tolist(), ends, strict=True)]
+        return {"what": "names", "kind": kind, "names": named}
+    if kind == "point":
+        shared = have_copies(geo, chosen, np.array(asked, np.int64))
+    else:
+        origin = descendants(names, chosen)
+        outside = np.ones(count, bool)
+        outside[asked] = False
+        shared = np.bincount(origin[outside & (origin >= 0)], minlength=len(asked)) > 0
     texts = [f"{name:x}{'' if more else '+'}" for name, more in zip(chosen.tolist(), shared.tolist(), strict=True)]
     return {"what": "names", "kind": kind, "names": texts}
 

@@ -10,18 +10,18 @@ from dataclasses import dataclass, field, replace
 from pathlib import Path
 from typing import Any, cast
 
-from reticula.contract.answers import LookAnswer, LookTrouble, Step
-from reticula.contract.queries import DifferenceQuery, LookQuery, TraceQuery
+from reticula.contract.answers import LookAnswer
+from reticula.contract.explanations import LookTrouble
+from reticula.contract.queries import DifferenceQuery, LiveQuery, LookQuery, TraceQuery, WhyQuery, WiresQuery
 from reticula.core.context import using
 from reticula.core.diagnostics import collecting
 from reticula.core.errors import GeometryError, ReticulaError
-from reticula.core.formats import read_file, write_bytes
+from reticula.core.formats import format_of, read_file, write_bytes
 from reticula.core.geometry import Geo
 from reticula.core.graph import Cache, Evaluation, Evaluator, NodeResult, split_feed
 from reticula.core.graph.editing.levels import inner_level
 from reticula.core.graph.evaluation.spill import SpillFiles
 from reticula.core.graph.inspection.followed import sample_followed
-from reticula.core.graph.inspection.provenance import trace
 from reticula.core.graph.inspection.text_inspection import inspect_text
 from reticula.core.graph.inspection.time_dependence import keyed_values, timely_nodes
 from reticula.core.graph.structure.library import MemoryLibrary
@@ -30,6 +30,7 @@ from reticula.core.spans import recording, span
 from reticula.workers.buffers import BufferFiles
 from reticula.workers.check_counts import CheckCounts
 from reticula.workers.comparison import difference
+from reticula.workers.explanations import explain
 from reticula.workers.films import join_film
 from reticula.workers.package_jobs import PACKAGE_JOBS, publication
 from reticula.workers.result_queries import look
@@ -59,7 +60,8 @@ class Job:
     ``shapes`` maps names to (path, digest). ``queries`` are looks at ``node``'s result. ``inspect`` tells what ``text``
     (parameter, source, elements) means as a parameter of ``node``. ``publish`` prepares the definition of a folded node
     from ``about`` (and ``stored``, see :func:`reticula.core.packages.prepare`). ``level`` leads to the graph inside a
-    node, ``frame`` is the moment; ``library`` holds the definitions of the published operators that are used.
+    node, ``frame`` is the moment; no ``targets`` are all nodes, ``node`` first; ``library`` has the definitions of the
+    published operators that are used.
     ``moments`` are earlier documents, by revision, with what they need. ``check`` counts what is wrong with each
     node's result. ``film`` joins pictures (``about``: pictures, target, rate), ``follow`` samples a dial that
     follows a table (``about``: name, dial, frames). ``review`` and ``unpack`` read the
@@ -95,13 +97,14 @@ class StoredShapes:
     def key(self, name: str) -> str:
         return self._find(name)[1]
 
-    def load(self, name: str) -> Geo:
+    def load(self, name: str, *, error: float = 0.0) -> Geo:
         path, digest = self._find(name)
-        if digest not in self.kept:
+        key = f"{digest} {error:g}" if format_of(path).tolerance else digest
+        if key not in self.kept:
             while len(self.kept) > 7:
                 del self.kept[next(iter(self.kept))]
-            self.kept[digest] = read_file(path)
-        return self.kept[digest]
+            self.kept[key] = read_file(path, error=error)
+        return self.kept[key]
 
     def _find(self, name: str) -> tuple[str, str]:
         if name not in self.shapes:
@@ -129,7 +132,7 @@ class Worker:
         if job.what == "film":
             paths = Path(job.about["pictures"]), Path(job.about["target"])
             return {"pictures": join_film(*paths, job.about["rate"], _now_and_then(on_progress), should_stop)}
-        shapes, library = StoredShapes(job.shapes, self.kept), MemoryLibrary(job.library)
+        shapes, library = self._shapes(job), MemoryLibrary(job.library)
         if job.what == "follow":
             with using(library=library, resources=shapes), collecting():
                 return sample_followed(job.document, job.about["name"], job.about["dial"], job.about["frames"])
@@ -155,7 +158,7 @@ class Worker:
         geo = (found.outputs.get(output) if output else found.geo) if found else None
         with recording() as looking:
             for query in job.queries:
-                if geo is None:
+                if geo is None and not isinstance(query, LiveQuery):
                     looks.append({"what": "missing", "missing": True})
                     continue
                 try:
@@ -168,7 +171,7 @@ class Worker:
             name: done.geo(feed)
             for name, node in done.document["nodes"].items()
             for feed in next(iter([f for f in node.get("inputs", {}).values() if f]), [])[:1]
-            if name in done.nodes and done.nodes[name].state == "done"
+            if done.has(name) and done.has(feed)
         }
         with using(library=library, resources=shapes):
             stored = inner_level(job.document, job.level, job.library)
@@ -183,15 +186,22 @@ class Worker:
             "looking": looking.sums,
         }
 
-    def _look(self, done: Evaluation, job: Job, geo: Geo, query: LookQuery, evaluate: Again) -> LookAnswer:
-        """Answer a question; the trace of an element and the distance to another result need more than one node."""
+    def _look(self, done: Evaluation, job: Job, geo: Geo | None, query: LookQuery, evaluate: Again) -> LookAnswer:
+        """Answer a question; some need more than one node."""
         with span(f"look {query.what}"):
             return self._answer(done, job, geo, query, evaluate)
 
-    def _answer(self, done: Evaluation, job: Job, geo: Geo, query: LookQuery, evaluate: Again) -> LookAnswer:
-        if isinstance(query, TraceQuery):
-            steps = [step.describe() for step in trace(done, str(job.node), query.kind, query.element)]
-            return {"what": "trace", "steps": cast(list[Step], steps)}
+    def _answer(self, done: Evaluation, job: Job, geo: Geo | None, query: LookQuery, evaluate: Again) -> LookAnswer:
+        if isinstance(query, (TraceQuery, LiveQuery, WiresQuery, WhyQuery)):
+            with using(library=MemoryLibrary(job.library), resources=self._shapes(job), moment=done.moment):
+
+                def frame_before(feed: str) -> Geo | None:
+                    frame = float(done.moment["frame"]) - 1.0 if done.moment else None
+                    earlier = evaluate(replace(job, frame=frame, targets=[feed], queries=()))
+                    return earlier.geo(feed) if earlier.has(feed) else None
+
+                return explain(done, str(job.node), query, frame_before)
+        assert geo is not None
         if isinstance(query, DifferenceQuery):
             if query.at is not None:
                 if query.at not in job.moments:
@@ -204,13 +214,17 @@ class Worker:
         return self.evaluator.evaluate(
             job.document,
             targets=job.targets,
+            first=job.node if job.targets is None else None,
             level=job.level,
             frame=job.frame,
-            shapes=StoredShapes(job.shapes, self.kept),
+            shapes=self._shapes(job),
             operators=MemoryLibrary(job.library),
             on_progress=tell,
             should_stop=should_stop,
         )
+
+    def _shapes(self, job: Job) -> StoredShapes:
+        return StoredShapes(job.shapes, self.kept)
 
     def _examine(self, job: Job) -> dict[str, Any]:
         path, _ = job.shapes[job.file_name]

@@ -3,14 +3,13 @@
 from __future__ import annotations
 
 import secrets
-import threading
 import time
-from collections.abc import Callable
 from dataclasses import dataclass, field
 from multiprocessing.reduction import ForkingPickler
 from typing import Any
 
 from reticula.core.errors import ReticulaError
+from reticula.workers.ending import Ending
 from reticula.workers.figures import JOBS
 from reticula.workers.tasks import Job
 
@@ -30,7 +29,7 @@ class Limits:
 
 
 @dataclass(eq=False)
-class Ticket:
+class Ticket(Ending):
     """A job on its way. ``state`` is waiting, running, done, failed or stopped.
 
     ``affinity`` names what its evaluator should know already, ``person`` whose turn it takes; ``data`` is the job as it
@@ -55,28 +54,16 @@ class Ticket:
     put_back: bool = False
     tried: bool = False
     asked: float = field(default_factory=time.monotonic)
-    finished: threading.Event = field(default_factory=threading.Event)
-    _to_wake: list[Callable[[], None]] = field(default_factory=list)
-    _lock: threading.Lock = field(default_factory=threading.Lock)
 
-    def when_ended(self, wake: Callable[[], None]) -> None:
-        """Call ``wake`` once when the job has ended, from whatever thread ends it; at once if it has."""
-        with self._lock:
-            if not self.finished.is_set():
-                self._to_wake.append(wake)
-                return
-        wake()
+    def __post_init__(self) -> None:
+        super().__init__()
 
     def end(self, state: str, *, result: dict[str, Any] | None = None, error: dict[str, Any] | None = None) -> None:
         self.state, self.result, self.error = state, result, error
         self.finished_at = time.monotonic()
         self.data = b""
         JOBS.labels(self.job.what, state).inc()
-        with self._lock:
-            self.finished.set()
-            to_wake, self._to_wake = self._to_wake, []
-        for wake in to_wake:
-            wake()
+        self.wake_all()
 
     def supersede(self) -> None:
         """End it before it began."""

@@ -161,14 +161,15 @@ def test_a_broken_upload_is_explained_and_a_dropped_file_is_taken(bench: Bench, 
     (tmp_path / "bad.obj").write_text("v 1 2\n")
     page.click("[data-test=open-shapes]")
     page.set_input_files("[data-test=upload] input", tmp_path / "bad.obj")
+    page.click("[data-test=read-files]")
     expect(page.locator(".el-message--error")).to_contain_text("bad.obj: line 1: a vertex has 2 numbers")
-    page.keyboard.press("Escape")
-    expect(page.locator(".el-dialog")).to_be_hidden()
     page.evaluate(
         """() => { const files = new DataTransfer();
         files.items.add(new File(['v 0 0 0\\nv 1 0 0\\nv 0 1 0\\nf 1 2 3\\n'], 'drop.obj'));
         window.dispatchEvent(new DragEvent('drop', { dataTransfer: files, cancelable: true })) }"""
     )
+    expect(page.locator("[data-test=arrivals]")).to_contain_text("Kept: faces, curves, uv")
+    page.click("[data-test=read-files]")
     expect(page.locator(".card .title").first.locator("input")).to_have_value("project shape")
     bench.settle()
     expect(page.locator("[data-test=ledger-face]")).to_contain_text("1")

@@ -1,4 +1,4 @@
-"""The documentation opens from the finder and is searched, under a policy that runs only its own scripts."""
+"""The documentation opens from the finder, in a tab of its own too, and is searched, under a policy that runs only its own scripts."""
 
 from __future__ import annotations
 
@@ -14,8 +14,10 @@ def test_the_documentation_is_found_and_searched(bench: Bench) -> None:
     page = bench.page
     page.keyboard.press("/")
     page.fill("[data-test=finder]", "documentation")
+    page.keyboard.press("Enter")
+    expect(page.frame_locator("[data-test=help-page]").locator("h1")).to_contain_text("Reticula")
     with page.context.expect_page() as opened:
-        page.keyboard.press("Enter")
+        page.get_by_role("link", name="In a tab of its own").click()
     site = opened.value
     blocked: list[str] = []
     site.on("console", lambda message: blocked.append(message.text) if message.type == "error" else None)

@@ -57,7 +57,6 @@ def test_command_line_lists_describes_and_complains(
         (["describe", "extrud"], "near it are extrude"),
         (["run", str(tmp_path / "none.json")], "No such file"),
         (["run", str(path), "--set", "depth=1"], "no dial 'depth'; the graph has height, width"),
-        (["run", str(path), "--set", "depth"], "takes NAME=VALUE"),
         (["run", str(path), "--node", "x"], "no node 'x'; there are sheet"),
     ):
         assert main(arguments) == 1

@@ -9,9 +9,11 @@ import sys
 import pytest
 
 COUNTED = """
-import resource, sys
+import ctypes, resource, sys
 import numpy as np
 from reticula.core.memory import freed_bytes, give_back, keep_freed_memory
+
+ctypes.CDLL(None).prctl(41, 1, 0, 0, 0)  # PR_SET_THP_DISABLE: pages of one size, whatever else the machine does
 
 def faults():
     before = resource.getrusage(resource.RUSAGE_SELF).ru_minflt

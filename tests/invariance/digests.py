@@ -26,7 +26,7 @@ from demo.operators import HERE, tile_library
 from reticula.core import Geo, load_package, ops, run_script
 from reticula.core.diagnostics import collecting
 from reticula.core.errors import ReticulaError
-from reticula.core.formats import FORMATS, write_bytes
+from reticula.core.formats import WRITTEN, write_bytes
 from reticula.core.geometry import KINDS, Topology
 from reticula.core.graph import Evaluator, check_structure
 from reticula.core.language.compiled import builder
@@ -142,7 +142,7 @@ def _graphs() -> Iterator[tuple[str, Entry]]:
     library, shapes = tile_library()
     for path in sorted(HERE.glob("*.json")):
         document = check_structure(json.loads(path.read_text()))
-        done = Evaluator().evaluate(document, shapes=shapes, operators=library)
+        done = Evaluator().evaluate(document, targets=[*document["nodes"]], shapes=shapes, operators=library)
         for node, result in done.nodes.items():
             made: Entry = {"notes": [f"{note.level}: {note.text}" for note in result.notes]}
             with suppress(ReticulaError, KeyError):
@@ -154,7 +154,7 @@ def _graphs() -> Iterator[tuple[str, Entry]]:
 
 def _files() -> Iterator[tuple[str, Entry]]:
     for name, geo in {"box": _labelled(), "mixed": _mixed()}.items():
-        for ending, chosen in FORMATS.items():
+        for ending, chosen in WRITTEN.items():
             if chosen.library:  # Its bytes hold dates and names of its own.
                 continue
             for encoding in chosen.options.get("encoding", ("",)):

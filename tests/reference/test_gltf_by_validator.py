@@ -13,6 +13,7 @@ from vtkmodules.vtkIOGeometry import vtkGLTFReader
 from reticula.core import Geo, ops
 from reticula.core.diagnostics import collecting
 from reticula.core.formats import read_bytes, write_bytes
+from reticula.core.formats.gltf.frames import write_frames
 from tests.core.formats.shared.samples import full, looked_at
 
 WEB = Path(__file__).parents[2] / "web"
@@ -55,7 +56,12 @@ def shapes() -> dict[str, Geo]:
 
 
 def test_the_validator_of_khronos_finds_no_error_and_no_warning(tmp_path: Path) -> None:
+    sheet = ops.join(ops.grid(cells=(4, 3)), ops.circle(segments=6))
+    frames = [(float(k), ops.transform(sheet, move=(0, 0.1 * k, 0))) for k in range(4)]
     files = []
+    for text in (False, True):
+        files.append(tmp_path / f"frames.{'gltf' if text else 'glb'}")
+        files[-1].write_bytes(write_frames(frames, 24.0, text=text))
     for name, geo in shapes().items():
         for ending in ("glb", "gltf"):
             for options in ({}, {"values": "plain"}, {"instances": "arrays"}):

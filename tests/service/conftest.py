@@ -51,11 +51,15 @@ def guarded(database: Database, tmp_path_factory: pytest.TempPathFactory) -> Ite
 
 
 @pytest.fixture
-def client(app: Any, database: Database) -> FlaskClient:
+def client(app: Any, database: Database) -> Iterator[FlaskClient]:
     with database.engine.begin() as connection:
         for table in ("settings", "projects"):
             connection.execute(text(f"DELETE FROM {table}"))
-    return app.test_client()
+    yield app.test_client()
+    # What one test leaves running takes an evaluator from the next.
+    pool = app.extensions["reticula"].pool
+    for ticket in list(pool._tickets.values()):
+        pool.stop(ticket)
 
 
 @pytest.fixture

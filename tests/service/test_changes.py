@@ -47,6 +47,31 @@ def test_what_cannot_be_done_is_said(
     assert message in answer.json["message"]
 
 
+def test_linked_copies_are_kept_once_and_separated(client: FlaskClient, graph: Graph) -> None:
+    url, state = f"/api/graphs/{graph['id']}", graph
+
+    def change(what: dict[str, Any]) -> dict[str, Any]:
+        nonlocal state
+        found = client.post(f"{url}/changes", json={"change": what, "draft": []}).json
+        edit = {"revision": state["revision"], "patch": found["patch"], "label": what["what"]}
+        state = client.post(f"{url}/edits", json=edit).json
+        return found
+
+    folded = change({"what": "fold", "nodes": ["tall"], "title": "Held"})["cards"][0]
+    (copy,) = change({"what": "link", "node": folded})["cards"]
+    nodes = state["document"]["nodes"]
+    assert [nodes[name]["linked"] for name in (folded, copy)] == ["held", "held"]
+    assert "graph" not in nodes[folded]
+    assert list(state["document"]["linked"]) == ["held"]
+    reports = client.post(f"{url}/evaluations", json={"wait": 20}).json["nodes"]
+    assert reports[copy]["key"] == reports[folded]["key"], "the same graph on the same geometry is evaluated once"
+    change({"what": "separate", "node": copy})
+    change({"what": "separate", "node": folded})
+    assert "linked" not in state["document"]
+    refused = client.post(f"{url}/changes", json={"change": {"what": "separate", "node": copy}, "draft": []})
+    assert (refused.status_code, refused.json["node"]) == (422, copy)
+
+
 def test_a_change_that_is_not_known_is_refused(client: FlaskClient, graph: Graph) -> None:
     assert ask(client, graph, "explode").status_code == 422
 

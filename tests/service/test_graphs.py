@@ -46,12 +46,23 @@ def test_edits_count_revisions_and_are_logged(client: FlaskClient, graph: Graph)
 
 
 def test_a_stale_edit_gets_the_current_state(client: FlaskClient, graph: Graph) -> None:
-    edit(client, graph, 0, 1.0)
+    gone = {"revision": 0, "patch": [{"op": "remove", "path": "/nodes/tall"}]}
+    client.post(f"/api/graphs/{graph['id']}/edits", json=gone)
     answer = edit(client, graph, 0, 9.0)
     assert answer.status_code == 409
     assert answer.json["code"] == "stale"
-    assert (answer.json["graph"]["revision"], value_of(answer.json["graph"])) == (1, 1.0)
+    assert (answer.json["graph"]["revision"], list(answer.json["graph"]["document"]["nodes"])) == (1, ["sheet"])
     assert client.post(f"/api/graphs/{graph['id']}/undo", json={"revision": 0}).status_code == 409
+
+
+def test_an_edit_goes_on_top_of_what_others_did(client: FlaskClient, graph: Graph) -> None:
+    path = f"/api/graphs/{graph['id']}/edits"
+    edit(client, graph, 0, 1.0)
+    other = [{"op": "add", "path": "/nodes/sheet/title", "value": "Tile"}]
+    made = client.post(path, json={"revision": 0, "patch": other}).json
+    assert (made["revision"], value_of(made), made["document"]["nodes"]["sheet"]["title"]) == (2, 1.0, "Tile")
+    later = edit(client, graph, 0, 9.0).json
+    assert (later["revision"], value_of(later)) == (3, 9.0), "of one value the later edit wins"
 
 
 def test_undo_and_redo_walk_the_log(client: FlaskClient, graph: Graph) -> None:

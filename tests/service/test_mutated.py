@@ -11,7 +11,7 @@ import pytest
 from flask.testing import FlaskClient
 
 from tests.helpers import examples
-from tests.service.mutating import DOCUMENT, bodies, mutated
+from tests.mutating import DOCUMENT, bodies, mutated
 
 
 @pytest.mark.parametrize("what", ["document", "edit", "change", "rename", "rewrite", "settings"])

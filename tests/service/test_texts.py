@@ -87,3 +87,23 @@ def test_a_script_runs_and_an_endless_one_is_stopped_while_others_work(client: F
     client.delete(f"/api/evaluations/{running['ticket']}")
     again = client.post(f"/api/graphs/{scripted['id']}/evaluations", json={"wait": 20}).json
     assert again["nodes"]["raised"]["state"] == "done"
+
+
+def test_a_live_text_reads_the_frame_before_as_it_was(client: FlaskClient, project: str) -> None:
+    text = "gone = position - here.before('position')\nhere.speed = length(gone)"
+    moved = {"operator": "transform", "inputs": {"geo": ["sheet"]}}
+    moved["parameters"] = {"move": {"formula": "vec3(frame * frame, 0, 0)"}}
+    nodes = {
+        "sheet": {"operator": "grid", "parameters": {"cells": [2, 2]}},
+        "moved": moved,
+        "own": {"operator": "script", "inputs": {"geo": ["moved"]}, "parameters": {"source": text}},
+    }
+    document = {"format": "reticula graph", "version": 1, "nodes": nodes, "looking_at": "own"}
+    graph = client.post(f"/api/projects/{project}/graphs", json={"title": "g", "document": document}).json["id"]
+    live = {"what": "live", "node": "own", "parameter": "source", "source": text, "kind": "point", "element": 4}
+    body = {"node": "own", "frame": 7, "queries": [live]}
+    (found,) = client.post(f"/api/graphs/{graph}/looks", json=body).json["looks"]
+    assert found["block"]["lines"] == [[1, "(13, 0, 0)"], [2, "13"]], "49 - 36"
+    why = {"what": "why", "kind": "point", "element": 4, "name": "speed"}
+    (told,) = client.post(f"/api/graphs/{graph}/looks", json={**body, "queries": [why]}).json["looks"]
+    assert told["texts"][0]["lines"] == [[1, "(13, 0, 0)"], [2, "13"]]

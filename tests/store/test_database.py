@@ -1,10 +1,13 @@
 """Sessions keep everything or nothing; migrations make the tables of the models."""
 
+import subprocess
+import sys
+
 import pytest
 from sqlalchemy import inspect, text
 
 from reticula.store import projects
-from reticula.store.database import Database, NewerData
+from reticula.store.database import MIGRATIONS, Database, NewerData, revisions
 from reticula.store.models import Base
 
 
@@ -40,3 +43,23 @@ def test_data_of_a_newer_release_are_refused(database: Database) -> None:
     finally:
         with database.engine.begin() as connection:
             connection.execute(text("UPDATE alembic_version SET version_num = :known"), {"known": known})
+
+
+def test_the_newest_migration_is_known_by_its_file(database: Database) -> None:
+    from alembic.config import Config
+    from alembic.script import ScriptDirectory
+
+    config = Config()
+    config.set_main_option("script_location", str(MIGRATIONS))
+    script = ScriptDirectory.from_config(config)
+    assert script.get_heads() == [revisions()[-1]]
+    assert {one.revision for one in script.walk_revisions()} == set(revisions())
+    assert database.revision() == revisions()[-1]
+
+
+def test_tables_that_are_up_to_date_are_left_at_once(database: Database) -> None:
+    code = (
+        "import sys; from reticula.store.database import Database; "
+        f"Database({database.url!r}).migrate(); sys.exit('alembic' in sys.modules)"
+    )
+    assert subprocess.run([sys.executable, "-c", code], check=False).returncode == 0

@@ -8,7 +8,7 @@ from sqlalchemy import update
 from sqlalchemy.orm import Session
 
 from reticula.core.errors import GraphError
-from reticula.store import graphs, projects
+from reticula.store import graphs, history, projects
 from reticula.store.errors import NotFound, Stale, StoreError
 from reticula.store.models import Edit
 
@@ -37,7 +37,7 @@ def test_undo_and_redo_walk_the_log(session: Session, graph: str) -> None:
     assert nodes(session, graph) == ["box"]
     state = graphs.state(session, graphs.get(session, graph))
     assert (state["undo"], state["redo"]) == ("add box", "look at box")
-    assert [edit.kind for edit in graphs.history(session, graph)] == ["edit", "edit", "undo", "undo", "redo"]
+    assert [edit.kind for edit in history.entries(session, graph)] == ["edit", "edit", "undo", "undo", "redo"]
 
 
 def test_an_edit_that_is_sent_again_is_not_applied_again(session: Session, graph: str) -> None:
@@ -45,9 +45,20 @@ def test_an_edit_that_is_sent_again_is_not_applied_again(session: Session, graph
     assert first.revision == 1
     assert graphs.edit(session, graph, 0, BOX, "add box", "one").revision == 1
     with pytest.raises(Stale):
-        graphs.edit(session, graph, 0, LOOK, "look at box", "two")
+        graphs.edit(session, graph, 0, BOX, "add box", "two")
     assert graphs.edit(session, graph, 1, LOOK, "look at box", "two").revision == 2
-    assert len(graphs.history(session, graph)) == 2
+    assert len(history.entries(session, graph)) == 2
+
+
+def test_a_step_that_is_sent_again_is_not_done_again(session: Session, graph: str) -> None:
+    graphs.edit(session, graph, 0, BOX, "add box")
+    graphs.edit(session, graph, 1, LOOK, "look at box")
+    for _ in range(2):
+        assert graphs.undo(session, graph, 2, "back", "Mira").revision == 3
+    assert nodes(session, graph) == ["box"]
+    for _ in range(2):
+        assert graphs.redo(session, graph, 3, "forth", "Mira").revision == 4
+    assert [edit.author for edit in history.entries(session, graph)] == ["", "", "Mira", "Mira"]
 
 
 @pytest.mark.parametrize("seed", range(6))
@@ -93,7 +104,7 @@ def test_a_new_edit_ends_what_could_be_redone(session: Session, graph: str) -> N
 def test_an_edit_of_an_older_revision_gets_the_newest_state(session: Session, graph: str) -> None:
     graphs.edit(session, graph, 0, BOX)
     with pytest.raises(Stale) as caught:
-        graphs.edit(session, graph, 0, LOOK)
+        graphs.edit(session, graph, 0, BOX)
     assert caught.value.current["revision"] == 1
     assert nodes(session, graph) == ["box"]
 
@@ -102,14 +113,14 @@ def test_every_revision_can_be_read_again(session: Session, graph: str) -> None:
     graphs.edit(session, graph, 0, BOX)
     graphs.edit(session, graph, 1, LOOK)
     found = graphs.get(session, graph)
-    assert graphs.document_at(session, found, 0)["nodes"] == {}
+    assert history.document_at(session, found, 0)["nodes"] == {}
     assert (
-        "looking_at" not in graphs.document_at(session, found, 0)
-        or not graphs.document_at(session, found, 0)["looking_at"]
+        "looking_at" not in history.document_at(session, found, 0)
+        or not history.document_at(session, found, 0)["looking_at"]
     )
-    assert "box" in graphs.document_at(session, found, 1)["nodes"]
+    assert "box" in history.document_at(session, found, 1)["nodes"]
     with pytest.raises(GraphError, match="no revision 7"):
-        graphs.document_at(session, found, 7)
+        history.document_at(session, found, 7)
 
 
 def test_a_draft_lies_on_the_revision_it_was_made_against(session: Session, graph: str) -> None:

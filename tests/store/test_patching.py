@@ -7,7 +7,7 @@ import pytest
 
 from reticula.core.errors import GraphError
 from reticula.core.graph import empty_document
-from reticula.store.patching import MOST_COPIES, apply_patch
+from reticula.store.patching import MOST_COPIES, apply_patch, check_form
 
 NODE = {"operator": "grid", "parameters": {"size": [1, 2]}}
 
@@ -56,3 +56,9 @@ def test_depth_is_looked_at_first() -> None:
         deep = [deep]
     with pytest.raises(GraphError, match="the edit is nested"):
         apply_patch(grown(), [{"op": "add", "path": "/nodes/n1/parameters/size", "value": deep}])
+
+
+@pytest.mark.parametrize("operation", [{"op": "replace"}, {"op": "add", "path": 3}, {"op": "move", "path": "/a"}])
+def test_an_operation_without_a_place_is_refused(operation: dict[str, Any]) -> None:
+    with pytest.raises(GraphError, match=r"operation 0 has no '(path|from)'"):
+        check_form([operation])

@@ -1,4 +1,4 @@
-"""What differs between two results: counts, attributes, distances."""
+"""What the page is told of two results: what differs, and the distance of each point as a buffer."""
 
 from __future__ import annotations
 
@@ -22,24 +22,9 @@ def test_differences_of_counts_attributes_and_distance(buffers: BufferFiles) -> 
     }
     assert made["moved"] == 4  # the lower ones slid along the sides
     assert made["farthest"] == pytest.approx(0.25)
-    assert difference(before, before, buffers)["attributes"] == []
-    assert difference(Geo.empty(), before, buffers)["counts"]["points"] == (0, -8)
-
-
-def test_what_is_gone_or_of_another_type(buffers: BufferFiles) -> None:
-    before = ops.set_attribute(ops.set_attribute(ops.box(), name="heat", value="index"), name="old", value=1)
-    after = ops.set_attribute(ops.box(), name="heat", value="0.5 * index")
-    told = {(entry["name"], entry["what"]) for entry in difference(after, before, buffers)["attributes"]}
-    assert {("old", "gone"), ("heat", "integer before, number now")} <= told
 
 
 def test_nothing_to_compare_with_is_no_distance(buffers: BufferFiles) -> None:
     made = difference(ops.box(), Geo.empty(), buffers)
     assert (made["moved"], made["farthest"]) == (0, 0.0)
     assert made["counts"]["points"] == (8, 8)
-
-
-def test_distances_are_told_in_the_world(buffers: BufferFiles) -> None:
-    moved = ops.set_place(ops.box(), move=(2, 0, 0))
-    made = difference(moved, ops.box(), buffers)
-    assert made["farthest"] == pytest.approx(2)

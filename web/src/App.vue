@@ -5,6 +5,9 @@ import { computed, defineAsyncComponent, ref, shallowRef, watch, type Component 
 import { useOpening } from './bench/useOpening'
 import { useSession } from './stores/useSession'
 
+/** Messages come below the bar at the top. */
+const MESSAGES = { offset: 56 }
+
 /** The bench is fetched while the project is: the first requests do not wait for it. */
 const bench = shallowRef<Component>()
 const missing = ref(false)
@@ -21,7 +24,7 @@ const signingIn = computed(() => session.value !== null && !known.value)
 </script>
 
 <template>
-  <ElConfigProvider size="small">
+  <ElConfigProvider size="small" :message="MESSAGES">
     <p v-if="missing" class="opening" role="alert">A part of the page could not be fetched. Load the page again.</p>
     <component :is="bench" v-else-if="bench && (opened || (trouble && !signingIn))" />
     <p v-else-if="!signingIn" class="opening" aria-live="polite">Opening the project …</p>

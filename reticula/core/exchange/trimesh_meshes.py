@@ -8,10 +8,10 @@ import numpy as np
 
 from reticula.core.diagnostics import note
 from reticula.core.exchange.shared import library, plain_values, say_lost, with_values
-from reticula.core.formats.shared.srgb import from_bytes, to_bytes
 from reticula.core.geometry import Attribute, Geo, triangles
 from reticula.core.geometry.edit.instances import flatten
 from reticula.core.geometry.edit.placement import to_world
+from reticula.core.srgb import from_bytes, to_bytes
 
 __all__ = ["from_trimesh", "to_trimesh"]
 

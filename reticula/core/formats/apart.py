@@ -8,6 +8,7 @@ from __future__ import annotations
 
 import json
 import os
+import resource
 import signal
 import subprocess
 import sys
@@ -18,9 +19,12 @@ from reticula.core.diagnostics import collecting, note, warn
 from reticula.core.errors import FormatError
 from reticula.core.geometry import Geo
 
-__all__ = ["MOST_SECONDS", "read_apart"]
+__all__ = ["MOST_SECONDS", "limit_memory", "read_apart"]
 
 MOST_SECONDS = 300.0
+LEAST_MEMORY = 750_000_000
+MEMORY_PER_BYTE = 40
+"""Bytes a reader may take, and as many more for each byte of its file."""
 
 
 def read_apart(ending: str, data: bytes) -> Geo:
@@ -65,8 +69,10 @@ def main(folder: str, ending: str) -> None:
 
     place = Path(folder)
     try:
+        content = (place / f"file.{ending}").read_bytes()
+        limit_memory(len(content))
         with collecting() as notes:
-            geo = FORMATS[ending].read((place / f"file.{ending}").read_bytes())
+            geo = FORMATS[ending].read(content)
         told: dict[str, object] = {"notes": [[one.level, one.text] for one in notes]}
         with collecting():
             data = write(geo)
@@ -76,6 +82,15 @@ def main(folder: str, ending: str) -> None:
         plain = str(error).partition(": ")[2] if error.byte is not None or error.line is not None else str(error)
         told = {"error": plain, "byte": error.byte, "line": error.line}
     (place / "told.json").write_text(json.dumps(told))
+
+
+def limit_memory(size: int) -> None:
+    """Let this process take no more memory than reading a file of ``size`` bytes may need, beyond what it has."""
+    if sys.platform != "linux":
+        return
+    has = next(line for line in Path("/proc/self/status").read_text().splitlines() if line.startswith("VmData:"))
+    most = int(has.split()[1]) * 1024 + LEAST_MEMORY + size * MEMORY_PER_BYTE
+    resource.setrlimit(resource.RLIMIT_DATA, (most, resource.getrlimit(resource.RLIMIT_DATA)[1]))
 
 
 if __name__ == "__main__":

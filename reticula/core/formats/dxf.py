@@ -7,6 +7,7 @@ of entities become attributes of curves; units of the drawing are taken into acc
 from __future__ import annotations
 
 import io
+import logging
 from typing import Any
 
 import numpy as np
@@ -18,10 +19,10 @@ from reticula.core.formats.format import Format
 from reticula.core.formats.shared.drawings import Stroke, drawing
 from reticula.core.formats.shared.losses import losses
 from reticula.core.formats.shared.needed import library, said
-from reticula.core.formats.shared.srgb import to_bytes, to_linear
 from reticula.core.formats.shared.survey import upright, z_up
 from reticula.core.geometry import Geo
 from reticula.core.geometry.edit.concatenate import concatenate
+from reticula.core.srgb import to_bytes, to_linear
 
 __all__ = ["FORMAT", "read", "write"]
 
@@ -40,6 +41,8 @@ def read(data: bytes, error: float = 0.0) -> Geo:
     """
     ezdxf = library("ezdxf", "ezdxf")
     library("ezdxf.recover", "ezdxf")
+    # It logs every number that it mends; what is left out is noted here.
+    logging.getLogger("ezdxf").setLevel(logging.CRITICAL)
     try:
         document, _ = ezdxf.recover.read(io.BytesIO(data))
     except Exception as problem:  # The library passes on whatever its parsers raise.

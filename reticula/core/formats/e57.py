@@ -18,9 +18,9 @@ from reticula.core.errors import FormatError
 from reticula.core.formats.format import Format
 from reticula.core.formats.shared.losses import losses
 from reticula.core.formats.shared.needed import library, said
-from reticula.core.formats.shared.srgb import from_bytes, to_bytes
 from reticula.core.formats.shared.survey import sited, upright, z_up
 from reticula.core.geometry import Geo
+from reticula.core.srgb import from_bytes, to_bytes
 
 __all__ = ["FORMAT", "read", "write"]
 

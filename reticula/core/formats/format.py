@@ -22,8 +22,9 @@ class Format:
     One with ``instances`` is given them as they are, one with ``places`` a shape in its own space. One with ``parts``
     may name files beside it, which ``read`` takes as a second argument, by name. The reader of one with ``tolerance``
     is told as ``error`` how far lines may be from the bows of the file, in m. ``library`` names what does the work, if
-    it is not ours; a damaged file may upset one that is read ``apart``. ``frames`` writes a shape for each frame into
-    one file, at so many frames per second.
+    it is not ours; a damaged file may upset one that is read ``apart``. Without ``writes`` it is only read. ``frames``
+    writes a shape for each frame into one file, at so many frames per second. The reader of one that is ``mapped``
+    takes any buffer for bytes, so that large files are never loaded.
     """
 
     ending: str
@@ -40,4 +41,6 @@ class Format:
     places: bool = False
     apart: bool = False
     library: str = ""
+    writes: bool = True
+    mapped: bool = False
     frames: Callable[[Iterable[tuple[float, Geo]], float], bytes] | None = None

@@ -18,10 +18,10 @@ from reticula.core.errors import FormatError
 from reticula.core.formats.format import Format
 from reticula.core.formats.shared.losses import losses
 from reticula.core.formats.shared.needed import library, said
-from reticula.core.formats.shared.srgb import from_bytes, to_srgb
 from reticula.core.formats.shared.survey import sited, upright, z_up
 from reticula.core.geometry import Attribute, Geo
 from reticula.core.language.reserved import readable_name
+from reticula.core.srgb import from_bytes, to_srgb
 
 __all__ = ["FORMATS", "read", "write"]
 
@@ -89,7 +89,7 @@ def _valued(geo: Geo, found: Any) -> Geo:
             raw = (raw * 257).astype(np.uint16) if raw.max() < 256 else raw.astype(np.uint16)
             geo = geo.with_attribute("point", "color", from_bytes(raw))
     for name in names:
-        if name in ("X", "Y", "Z", *COLORS):
+        if name in ("X", "Y", "Z", *COLORS) or not name.strip():
             continue
         values = np.asarray(found[name])
         if not values.any() or values.ndim > 2 or (values.ndim == 2 and values.shape[1] not in (2, 3, 4)):

@@ -18,10 +18,10 @@ from reticula.core.formats.format import Format
 from reticula.core.formats.shared.losses import losses
 from reticula.core.formats.shared.places import check_places
 from reticula.core.formats.shared.plain_text import plain_text
-from reticula.core.formats.shared.srgb import to_linear
 from reticula.core.formats.shared.text_lines import Lines, numbers_of, token_counts
 from reticula.core.geometry import Geo, Topology
 from reticula.core.rows import unit
+from reticula.core.srgb import to_linear
 
 __all__ = ["FORMAT", "read", "write"]
 

@@ -12,18 +12,19 @@ import json
 
 import numpy as np
 
-from reticula.core.arrays import AnyArray, as_rows, starts_from_sizes
+from reticula.core.arrays import AnyArray, Floats, as_rows, starts_from_sizes
 from reticula.core.diagnostics import note
 from reticula.core.errors import FormatError, GeometryError
 from reticula.core.formats.format import ENCODING, EVERYTHING, Format
 from reticula.core.formats.ply_lists import with_flat_lists, with_whole_lists
 from reticula.core.formats.ply_table import Column, Element, read_tables, write_tables
 from reticula.core.formats.shared.places import check_places
-from reticula.core.formats.shared.srgb import to_linear
+from reticula.core.formats.shared.told import told
 from reticula.core.geometry import KINDS, Attribute, Geo, Kind, Topology
 from reticula.core.geometry.mesh.attribute_types import TYPES
 from reticula.core.geometry.mesh.edge_chains import EdgeChains, edge_chains
 from reticula.core.language.reserved import readable_name
+from reticula.core.srgb import to_linear
 
 __all__ = ["FORMAT", "read", "write"]
 
@@ -59,9 +60,11 @@ def read(data: bytes) -> Geo:
     axes = [vertex.column(axis) if vertex else None for axis in "xyz"]
     if vertex is None or any(axis is None or axis.start is not None for axis in axes):
         raise FormatError("there is no 'vertex' element with x, y and z", line=1)
-    positions = np.stack([axis.values.astype(np.float64) for axis in axes if axis is not None], axis=1)
+    positions = _side_by_side([axis.values for axis in axes if axis is not None])
     check_places(positions)
+    told(0.5)
     geo = Geo.of(positions, _topology(vertex.count, tables))
+    told(0.7)
     if "edge" in tables:
         geo = _edges(geo, tables)
     types = _declared(comments)
@@ -79,6 +82,16 @@ def read(data: bytes) -> Geo:
     return _texture(geo, tables)
 
 
+def _side_by_side(axes: list[AnyArray]) -> Floats:
+    """The columns x, y and z as one array ``(N, 3)``: the one that they were read into, if that holds nothing else."""
+    block = axes[0].base
+    if isinstance(block, np.ndarray) and block.size == 3 * len(axes[0]) and block.dtype == np.float64:
+        first = block.__array_interface__["data"][0]
+        if [axis.__array_interface__["data"][0] - first for axis in axes] == [0, 8, 16]:
+            return block.reshape(-1, 3)
+    return np.stack([axis.astype(np.float64) for axis in axes], axis=1)
+
+
 def _topology(count: int, tables: dict[str, Element]) -> Topology:
     face = tables.get("face")
     listed = face.column("vertex_indices", "vertex_index") if face else None
@@ -89,6 +102,8 @@ def _topology(count: int, tables: dict[str, Element]) -> Topology:
     along = curve.column("vertex_indices") if curve else None
     closed = curve.column("closed") if curve else None
     curve_start, curve_points = _index_list(along, count, "curve", 2)
+    if closed is not None and (closed.start is not None or len(closed.values) != len(curve_start) - 1):
+        raise FormatError("the element 'curve' needs its points and one 'closed' for each of its rows")
     return Topology(count, start, corners, curve_start, curve_points, closed.values != 0 if closed else None)
 
 
@@ -140,10 +155,10 @@ def _with_curves(shape: Topology, lines: EdgeChains) -> Topology:
 def _index_list(column: Column | None, count: int, what: str, least: int) -> tuple[AnyArray, AnyArray]:
     if column is None or column.start is None:
         return np.zeros(1, np.int32), np.zeros(0, np.int32)
-    values = column.values.astype(np.int64)
+    values = column.values
     sizes = np.diff(column.start)
-    bad = np.flatnonzero((values < 0) | (values >= count))
-    if len(bad):
+    if len(values) and not (values.min() >= 0 and values.max() < count):
+        bad = np.flatnonzero((values < 0) | (values >= count) | (values != values))
         owner = int(np.searchsorted(column.start, bad[0], side="right")) - 1
         raise FormatError(f"{what} {owner} uses vertex {values[bad[0]]}, but there are only {count}")
     if len(sizes) and sizes.min() < least:
@@ -318,4 +333,4 @@ def _decode(type: str, columns: list[Column]) -> Attribute:
         ) from None
 
 
-FORMAT = Format("ply", "PLY", read, write, EVERYTHING, {"encoding": ("binary", "ascii")}, ENCODING)
+FORMAT = Format("ply", "PLY", read, write, EVERYTHING, {"encoding": ("binary", "ascii")}, ENCODING, mapped=True)

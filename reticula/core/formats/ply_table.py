@@ -84,7 +84,7 @@ def read_tables(data: bytes) -> tuple[list[Element], list[str]]:
 
 
 def _header(data: bytes) -> tuple[str, list[Element], list[str], int, int]:
-    if not data.startswith(b"ply"):
+    if data[:3] != b"ply":
         raise FormatError("a PLY file begins with the word 'ply'", line=1)
     end = data.find(b"end_header", 0, LONGEST_HEADER)
     stop = data.find(b"\n", end) if end >= 0 else -1
@@ -215,8 +215,16 @@ def _read_even(data: bytes, begin: int, element: Element, layout: _Layout) -> in
     for i, column in enumerate(element.columns):
         if column.count_type and (table[f"count {i}"] != length[0, i]).any():
             return None
+    types = {column.type for column in element.columns}
+    if len(types) == 1 and not layout.counts.any():
+        # Numbers of one kind lie side by side: one copy, of which the columns are views.
+        plain = np.frombuffer(data, record[0], element.count * len(element.columns), begin)
+        block = plain.astype(types.pop()).reshape(element.count, -1)
+        for i, column in enumerate(element.columns):
+            column.values = block[:, i]
+        return begin + record.itemsize * element.count
     for i, column in enumerate(element.columns):
-        column.values = table[str(i)].reshape(-1).astype(column.type)
+        column.values = np.array(table[str(i)], column.type).reshape(-1)
         if column.count_type:
             column.start = np.arange(element.count + 1, dtype=np.int32) * np.int32(length[0, i])
     return begin + record.itemsize * element.count
@@ -298,10 +306,10 @@ def write_tables(elements: list[Element], comments: list[str], encoding: str) ->
             header.append(f"property {kind}{names[column.type]} {column.name}")
     head = ("\n".join([*header, "end_header"]) + "\n").encode()
     body = _write_ascii if encoding == "ascii" else _write_binary
-    return head + b"".join(body(element) for element in elements if element.count and element.columns)
+    return b"".join([head, *(body(element) for element in elements if element.count and element.columns)])
 
 
-def _write_binary(element: Element) -> bytes:
+def _write_binary(element: Element) -> bytes | memoryview:
     lengths = [1 if column.start is None else _even_length(column.start) for column in element.columns]
     if all(lengths):
         table = np.empty(element.count, _record(element, lengths, "<"))
@@ -309,7 +317,7 @@ def _write_binary(element: Element) -> bytes:
             if column.start is not None:
                 table[f"count {i}"] = length
             table[str(i)] = column.values.reshape(table[str(i)].shape)
-        return table.tobytes()
+        return table.view(np.uint8).data
     chunks, sizes = [], []
     for column in element.columns:
         width = int(column.type[1])

@@ -17,8 +17,9 @@ from reticula.core.formats.format import ENCODING, Format
 from reticula.core.formats.shared.places import check_places
 from reticula.core.formats.shared.plain_text import plain_text
 from reticula.core.formats.shared.text_lines import Lines, numbers_of, token_counts
+from reticula.core.formats.shared.told import told
 from reticula.core.geometry import Geo, triangles
-from reticula.core.jit import kernel
+from reticula.core.jit import inline, kernel
 
 __all__ = ["FORMAT", "read", "write"]
 
@@ -27,12 +28,14 @@ RECORD = np.dtype([("normal", "<f4", 3), ("corner", "<f4", (3, 3)), ("extra", "<
 
 def read(data: bytes) -> Geo:
     """Read an STL file of either kind; raise FormatError with the line or byte of whatever is wrong."""
-    corners = (_read_ascii(data) if _is_ascii(data) else _read_binary(data)).reshape(-1, 3)
+    corners = (_read_ascii(bytes(data)) if _is_ascii(data) else _read_binary(data)).reshape(-1, 3)
+    told(0.4)
     first, which = unique_rows((corners + 0.0).view(np.int64 if corners.dtype == np.float64 else np.int32))
     unique = corners[first].astype(np.float64)
     order = row_order(unique)
     rank = np.empty(len(order), np.int32)
     rank[order] = np.arange(len(order), dtype=np.int32)
+    told(0.8)
     unique, faces = unique[order], rank[which].reshape(-1, 3)
     whole = (faces[:, 0] != faces[:, 1]) & (faces[:, 1] != faces[:, 2]) & (faces[:, 2] != faces[:, 0])
     if not whole.all():
@@ -84,6 +87,15 @@ def _read_ascii(data: bytes) -> Floats:
     return places.reshape(-1, 3, 3)
 
 
+@inline
+def _normal(a: Floats, b: Floats, c: Floats) -> tuple[float, float, float]:
+    ux, uy, uz = b[0] - a[0], b[1] - a[1], b[2] - a[2]
+    vx, vy, vz = c[0] - a[0], c[1] - a[1], c[2] - a[2]
+    nx, ny, nz = uy * vz - uz * vy, uz * vx - ux * vz, ux * vy - uy * vx
+    length = np.sqrt(nx * nx + ny * ny + nz * nz)
+    return (nx / length, ny / length, nz / length) if length > 0.0 else (0.0, 0.0, 0.0)
+
+
 @kernel
 def _facets(places: Floats, corner_point: Indices, corner: Indices, numbers: Floats) -> None:
     """Write each triangle ``corner (T, 3)`` as a file holds it: its normal, then its places ``(T, 12)``."""
@@ -91,33 +103,43 @@ def _facets(places: Floats, corner_point: Indices, corner: Indices, numbers: Flo
         a = places[corner_point[corner[t, 0]]]
         b = places[corner_point[corner[t, 1]]]
         c = places[corner_point[corner[t, 2]]]
-        ux, uy, uz = b[0] - a[0], b[1] - a[1], b[2] - a[2]
-        vx, vy, vz = c[0] - a[0], c[1] - a[1], c[2] - a[2]
-        nx, ny, nz = uy * vz - uz * vy, uz * vx - ux * vz, ux * vy - uy * vx
-        length = np.sqrt(nx * nx + ny * ny + nz * nz)
-        if length > 0.0:
-            numbers[t, 0], numbers[t, 1], numbers[t, 2] = nx / length, ny / length, nz / length
-        else:
-            numbers[t, 0] = numbers[t, 1] = numbers[t, 2] = 0.0
+        numbers[t, 0], numbers[t, 1], numbers[t, 2] = _normal(a, b, c)
         for k in range(3):
             numbers[t, 3 + k], numbers[t, 6 + k], numbers[t, 9 + k] = a[k], b[k], c[k]
+
+
+@kernel
+def _records(places: Floats, corner_point: Indices, corner: Indices, halves: AnyArray) -> None:
+    """The same as records of 50 bytes, by two of them ``(T, 25)``: single precision, and two bytes that say nothing."""
+    row = np.zeros(12, np.float32)
+    bits = row.view(np.uint16)
+    for t in range(len(corner)):
+        a = places[corner_point[corner[t, 0]]]
+        b = places[corner_point[corner[t, 1]]]
+        c = places[corner_point[corner[t, 2]]]
+        row[0], row[1], row[2] = _normal(a, b, c)
+        for k in range(3):
+            row[3 + k], row[6 + k], row[9 + k] = a[k], b[k], c[k]
+        for k in range(24):
+            halves[t, k] = bits[k]
+        halves[t, 24] = 0
 
 
 def write(geo: Geo, encoding: str = "binary") -> bytes:
     """Return an STL file: every face cut into triangles, places in 32-bit floats. All attributes are left out."""
     cut = triangles(geo)
-    numbers = np.empty((len(cut.corner), 12))
-    _facets(geo.positions, geo.topology.corner_point, cut.corner, numbers)
     lost = [name for named in geo.attributes.values() for name in named if name != "position"]
     if lost or geo.topology.curve_count:
         note(f"STL holds triangles only; left out: {', '.join(lost + ['curves'] * bool(geo.topology.curve_count))}.")
     if encoding == "ascii":
+        numbers = np.empty((len(cut.corner), 12))
+        _facets(geo.positions, geo.topology.corner_point, cut.corner, numbers)
         block = "facet normal %.9g %.9g %.9g\nouter loop\n" + "vertex %.9g %.9g %.9g\n" * 3 + "endloop\nendfacet\n"
         values = tuple(numbers.reshape(-1).tolist())
         return ("solid reticula\n" + (block * len(numbers)) % values + "endsolid reticula\n").encode()
-    records = np.zeros((len(numbers), RECORD.itemsize), np.uint8)
-    records[:, :48] = numbers.astype("<f4").view(np.uint8)
-    return b"".join((b"Reticula".ljust(80), len(numbers).to_bytes(4, "little"), records.data))
+    halves = np.empty((len(cut.corner), RECORD.itemsize // 2), np.uint16)
+    _records(geo.positions, geo.topology.corner_point, cut.corner, halves)
+    return b"".join((b"Reticula".ljust(80), len(halves).to_bytes(4, "little"), halves.data))
 
 
-FORMAT = Format("stl", "STL", read, write, "triangles only", {"encoding": ("binary", "ascii")}, ENCODING)
+FORMAT = Format("stl", "STL", read, write, "triangles only", {"encoding": ("binary", "ascii")}, ENCODING, mapped=True)

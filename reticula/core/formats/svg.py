@@ -20,8 +20,8 @@ from reticula.core.formats.format import Format
 from reticula.core.formats.shared.drawings import Stroke, arc_steps, bezier, bezier_steps, drawing
 from reticula.core.formats.shared.losses import losses
 from reticula.core.formats.shared.needed import library, said
-from reticula.core.formats.shared.srgb import to_bytes, to_linear
 from reticula.core.geometry import Geo
+from reticula.core.srgb import to_bytes, to_linear
 
 __all__ = ["FORMAT", "read", "write"]
 
@@ -57,11 +57,19 @@ def read(data: bytes, error: float = 0.0) -> Geo:
 
 
 def _size(drawn: list[Any]) -> float:
-    boxes = [box for one in drawn if (box := one.bbox()) is not None and all(math.isfinite(side) for side in box)]
+    boxes = [box for one in drawn if (box := _box(one)) is not None and all(math.isfinite(side) for side in box)]
     if not boxes:
         return 1.0
     low, high = np.array(boxes)[:, :2].min(axis=0), np.array(boxes)[:, 2:].max(axis=0)
     return float(max((high - low).max(), 1e-9))
+
+
+def _box(one: Any) -> Any:
+    """The box around something drawn; None if there is nothing in it, which the library does not always expect."""
+    try:
+        return one.bbox()
+    except ValueError:
+        return None
 
 
 def _strokes(shapes: Any, one: Any, limit: float) -> list[Stroke]:

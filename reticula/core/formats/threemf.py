@@ -18,13 +18,13 @@ from reticula.core.formats.format import Format
 from reticula.core.formats.shared.losses import losses
 from reticula.core.formats.shared.needed import library, said
 from reticula.core.formats.shared.places import check_places
-from reticula.core.formats.shared.srgb import from_bytes, to_bytes
 from reticula.core.formats.shared.survey import z_up
 from reticula.core.geometry import Geo, Kind, Topology, triangles
 from reticula.core.geometry.edit.affine import apply_affine
 from reticula.core.geometry.edit.concatenate import concatenate
 from reticula.core.geometry.edit.instances import flatten
 from reticula.core.geometry.mesh.edge_chains import edge_chains
+from reticula.core.srgb import from_bytes, to_bytes
 
 __all__ = ["FORMAT", "read", "write"]
 

@@ -18,10 +18,10 @@ from reticula.core.formats.format import Format
 from reticula.core.formats.shared.losses import losses
 from reticula.core.formats.shared.places import check_places
 from reticula.core.formats.shared.plain_text import plain_text
-from reticula.core.formats.shared.srgb import from_bytes
 from reticula.core.formats.shared.text_lines import Lines, numbers_of, token_counts
 from reticula.core.geometry import Attribute, Geo
 from reticula.core.language.reserved import readable_name
+from reticula.core.srgb import from_bytes
 
 __all__ = ["FORMAT", "read", "write"]
 

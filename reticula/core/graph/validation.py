@@ -10,6 +10,7 @@ from reticula.core.errors import GraphError, ParameterError
 from reticula.core.graph.nesting.binding import is_bound
 from reticula.core.graph.nesting.graph_operator import operator_of
 from reticula.core.graph.structure.document import Document, circle_of, split_feed
+from reticula.core.graph.structure.linked import resolved
 from reticula.core.graph.time.keys import without_keys
 from reticula.core.operators.declaration.parameters import is_wire
 
@@ -28,6 +29,7 @@ class Problem:
 def problems_of(document: Document) -> list[Problem]:
     """Return all that is wrong with single nodes; an empty list means that the graph can be evaluated."""
     found: list[Problem] = []
+    document = resolved(document)
     nodes = document["nodes"]
     listed = [entry["name"] for entry in document.get("inputs", [])]
     for name, node in nodes.items():

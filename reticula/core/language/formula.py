@@ -129,7 +129,8 @@ def finished(expression: ir.Expression | None, wanted: str | None) -> ir.Express
         build = f"build it, e.g. {wanted}({parts})" if TYPES[wanted].is_vector else ""
         advice = ADVICE.get(wanted, build)
         raise FormulaError(
-            f"this gives {in_words(expression.type)}, but a {wanted} is wanted" + (f"; {advice}" if advice else "")
+            f"this gives {in_words(expression.type)}, but {in_words(TYPES[wanted])} is wanted"
+            + (f"; {advice}" if advice else "")
         )
     return converted
 

@@ -26,6 +26,7 @@ __all__ = [
     "STORED_LISTS",
     "TEXT",
     "UNKNOWN_LIST",
+    "VEC2",
     "VEC3",
     "VEC4",
     "VECTORS",
@@ -45,7 +46,7 @@ __all__ = [
 ]
 
 NUMBER, INTEGER, FLAG, TEXT = (TYPES[name] for name in ("number", "integer", "flag", "text"))
-VEC3, VEC4 = TYPES["vec3"], TYPES["vec4"]
+VEC2, VEC3, VEC4 = TYPES["vec2"], TYPES["vec3"], TYPES["vec4"]
 
 
 @dataclass(frozen=True)

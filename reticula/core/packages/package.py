@@ -120,11 +120,11 @@ class PackagedShapes:
             else self.rest.key(name)
         )
 
-    def load(self, name: str) -> Geo:
+    def load(self, name: str, *, error: float = 0.0) -> Geo:
         if name in self.package.shapes:
             file_name, data = self.package.shapes[name]
-            return read_bytes(file_name, data)
-        return self.rest.load(name)
+            return read_bytes(file_name, data, error=error)
+        return self.rest.load(name, error=error)
 
 
 def _with_surroundings(made: Operator, package: Package) -> Operator:

@@ -2,15 +2,19 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterable
+from collections.abc import Iterable, Iterator
 from dataclasses import dataclass
+from itertools import count
 from typing import Any, Literal
 
 from reticula.core.graph.structure.library import library
 from reticula.core.packages.definition import definition_digest
 from reticula.core.packages.package import Package
 
-__all__ = ["Review", "review"]
+__all__ = ["Review", "other_names", "review"]
+
+LONGEST_NAME = 44
+"""Letters of a name that leave room for a number."""
 
 State = Literal["new", "there already", "collides"]
 
@@ -32,6 +36,11 @@ class Review:
         return dict(self.__dict__)
 
 
+def other_names(name: str) -> Iterator[str]:
+    """Yield names for an operator that has to be told apart from another one of its name."""
+    return (f"{name[:LONGEST_NAME]}_{number}" for number in count(2))
+
+
 def review(package: Package, taken: Iterable[str] = ()) -> list[Review]:
     """Return what a package brings, held against the library in use.
 
@@ -45,10 +54,9 @@ def review(package: Package, taken: Iterable[str] = ()) -> list[Review]:
         state: State = "new"
         if there is not None:
             state = "there already" if definition_digest(there) == definition_digest(definition) else "collides"
-        base = definition["name"][:44]
-        number = 2
-        while f"{base}_{number}" in names or library().releases(f"{base}_{number}"):
-            number += 1
+        other = next(
+            name for name in other_names(definition["name"]) if name not in names and not library().releases(name)
+        )
         dials = [f"{name} ({dial['type']})" for name, dial in definition["graph"].get("dials", {}).items()]
         found.append(
             Review(
@@ -56,7 +64,7 @@ def review(package: Package, taken: Iterable[str] = ()) -> list[Review]:
                 definition.get("title") or definition["name"],
                 definition.get("summary", ""),
                 state,
-                f"{base}_{number}" if state == "collides" else "",
+                other if state == "collides" else "",
                 dials,
                 sorted(package.uses(operator)),
                 sorted(definition.get("shapes", {})),

@@ -6,11 +6,11 @@ from typing import Any
 
 from pydantic import BaseModel, Field
 
-__all__ = ["DemoList", "DemoPath", "DemoShape", "DemoState", "DemoSummary"]
+__all__ = ["DemoList", "DemoPath", "DemoShape", "DemoState", "DemoSummary", "ExampleState"]
 
 
 class DemoPath(BaseModel):
-    name: str = Field(pattern=r"^[a-z0-9_]{1,60}$", description="name of a demo, or of a shape that demos use")
+    name: str = Field(pattern=r"^[a-z0-9_]{1,60}$", description="name of a demo, an operator, or a shape that they use")
 
 
 class DemoSummary(BaseModel):
@@ -37,5 +37,13 @@ class DemoShape(BaseModel):
 class DemoState(DemoSummary):
     """A demo with its graph, and the shapes that it needs in its project."""
 
+    document: dict[str, Any]
+    shapes: list[DemoShape]
+
+
+class ExampleState(BaseModel):
+    """The example of an operator: the lines that it is written as, its graph, and the shapes that it needs."""
+
+    text: str
     document: dict[str, Any]
     shapes: list[DemoShape]

@@ -85,7 +85,7 @@ class NodeReport(BaseModel):
     difference in counts from its first input.
     """
 
-    state: Literal["done", "failed", "waiting"]
+    state: Literal["done", "failed", "waiting", "idle"]
     key: str
     seconds: float
     parts: dict[str, float]

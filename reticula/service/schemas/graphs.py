@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from typing import Any, Literal
+from typing import Any
 
 from pydantic import BaseModel, Field
 
@@ -14,9 +14,7 @@ __all__ = [
     "Basis",
     "ChangeRequest",
     "ChangeState",
-    "EditList",
     "EditRequest",
-    "EditState",
     "ErrorState",
     "GraphList",
     "GraphPath",
@@ -59,7 +57,10 @@ class GraphState(BaseModel):
 
 
 class RevisionRequest(Strict):
+    """What is done to a graph as it is at a revision."""
+
     revision: Whole = Field(ge=0)
+    key: str = Field("", max_length=64, description="a name of the sender's own: sent again, it is not done again")
 
 
 class EditRequest(RevisionRequest):
@@ -67,18 +68,6 @@ class EditRequest(RevisionRequest):
 
     patch: list[dict[str, Any]] = Field(min_length=1, max_length=10_000)
     label: str = Field("", max_length=200)
-    key: str = Field("", max_length=64, description="a name of the sender's own: sent again, it is not applied again")
-
-
-class EditState(BaseModel):
-    revision: int
-    kind: Literal["edit", "undo", "redo"]
-    label: str
-    target: int | None
-
-
-class EditList(BaseModel):
-    edits: list[EditState]
 
 
 class Basis(Strict):

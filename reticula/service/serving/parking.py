@@ -18,6 +18,7 @@ from flask import Flask, Response, request
 from reticula.service.answers import Answer
 from reticula.service.context import context
 from reticula.service.people.principal import asker
+from reticula.workers.ending import Ending
 from reticula.workers.tasks import Job
 from reticula.workers.tickets import SOON, Ticket
 
@@ -33,7 +34,7 @@ Result = Callable[[], dict[str, Any]]
 class Parking:
     """The place of one request: what it waits for, until when, and the rest of its handler."""
 
-    ticket: Ticket | None = None
+    ticket: Ending | None = None
     seconds: float = 0.0
     rest: Callable[[], Answer] | None = None
     resumed: bool = False
@@ -49,8 +50,11 @@ class Parking:
         while not ended.is_set() and (left := limit - time.monotonic()) > 0:
             try:
                 await asyncio.wait_for(ended.wait(), min(left, LOOK_EVERY) if tell else left)
+            except asyncio.CancelledError:
+                ticket.given_up()
+                raise
             except TimeoutError:
-                if tell and seen != (ticket.state, ticket.progress):
+                if tell and isinstance(ticket, Ticket) and seen != (ticket.state, ticket.progress):
                     seen = ticket.state, ticket.progress
                     await tell(ticket)
         self.resumed = True
@@ -63,8 +67,8 @@ def _wake(loop: asyncio.AbstractEventLoop, ended: asyncio.Event) -> None:
         return  # the server has ended
 
 
-def answer_later(ticket: Ticket, seconds: float, rest: Callable[[], Answer]) -> Answer:
-    """Answer with ``rest()`` when a ticket has ended, or after some seconds."""
+def answer_later(ticket: Ending, seconds: float, rest: Callable[[], Answer]) -> Answer:
+    """Answer with ``rest()`` when what is waited for has come, or after some seconds."""
     parking = _parking()
     if parking is None or ticket.finished.is_set():
         context().pool.wait(ticket, seconds)

@@ -17,6 +17,7 @@ from reticula.core.context import using
 from reticula.core.errors import FormatError, GraphError
 from reticula.core.graph.nesting.contracts import condition_text
 from reticula.core.graph.nesting.graph_operator import published_operator
+from reticula.core.graph.structure.linked import resolved
 from reticula.core.packages import Signature, definition_key, differences, package_shapes, write_package
 from reticula.core.packages.definition import content_name
 from reticula.service.answers import Answer
@@ -73,7 +74,7 @@ def publish(path: GraphPath, body: PublicationRequest) -> Answer:
     picture = _picture(body.picture)
     with here.database.session() as session:
         graph = graphs.get(session, path.graph_id)
-        document = graphs.drafted(session, graph, body.draft, body.revision)
+        document = dict(resolved(graphs.drafted(session, graph, body.draft, body.revision)))
         around = here.surroundings(session, graph.project_id, document)
         known = library.library_of(session)
         _, came = here.operators(session, known.definitions)

@@ -16,8 +16,8 @@ from reticula.core.formats.apart import read_apart
 def test_shape_and_notes_come_back(notes: list[Note]) -> None:
     data = write_bytes(ops.box().with_attribute("face", "object", np.array(["山"] * 6)), "a.ply")
     assert read_apart("ply", data).attribute("face", "object").tolist() == ["山"] * 6
-    read_apart("obj", b"v 0 0 0\nusemtl clay\n")
-    assert notes[-1].text == "Passed over: materials."
+    read_apart("obj", b"v 0 0 0\ns off\n")
+    assert notes[-1].text == "Passed over: smoothing groups."
 
 
 def test_what_the_reader_says_is_said_with_its_place() -> None:

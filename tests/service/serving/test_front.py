@@ -27,7 +27,7 @@ def post(address: str, path: str, body: Any) -> tuple[int, Any]:
 
 
 def test_more_requests_wait_than_there_are_threads(client: FlaskClient, graph: dict[str, Any], address: str) -> None:
-    path, body = f"/api/graphs/{graph['id']}/evaluations", slow(client, graph)
+    path, body = f"/api/graphs/{graph['id']}/evaluations", slow(client, graph, 100_000_000)
     found: list[tuple[int, Any]] = []
     many = THREADS * 3
     threads = [threading.Thread(target=lambda: found.append(post(address, path, body))) for _ in range(many)]

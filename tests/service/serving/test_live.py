@@ -18,7 +18,7 @@ from websockets.sync.client import ClientConnection, connect
 
 from tests.helpers import wait_until
 
-SLOW = "n = {}\nfor i in range(1000000):\n    n = n + sin(i * 0.1)\nhere.a = n"
+SLOW = "n = {}\nfor i in range({}):\n    n = n + sin(i * 0.1)\nhere.a = n"
 STARTS = itertools.count()
 
 
@@ -68,9 +68,13 @@ def opened(address: str, **more: Any) -> Iterator[Line]:
         yield Line(socket)
 
 
-def slow(client: FlaskClient, graph: dict[str, Any]) -> dict[str, Any]:
+def slow(client: FlaskClient, graph: dict[str, Any], rounds: int = 1_000_000) -> dict[str, Any]:
     """What keeps an evaluator busy for seconds, as an unsaved draft; none has the answer from an earlier test."""
-    node = {"operator": "script", "inputs": {"geo": ["sheet"]}, "parameters": {"source": SLOW.format(next(STARTS))}}
+    node = {
+        "operator": "script",
+        "inputs": {"geo": ["sheet"]},
+        "parameters": {"source": SLOW.format(next(STARTS), rounds)},
+    }
     return {"draft": [{"op": "add", "path": "/nodes/slow", "value": node}], "node": "slow", "wait": 30}
 
 
@@ -174,3 +178,28 @@ def test_two_hundred_pages_are_served_on_one_machine(client: FlaskClient, graph:
         with urllib.request.urlopen(f"http://{address}/api/health", timeout=30) as answer:
             assert json.load(answer)["status"] in ("ok", "degraded"), "health waits behind nobody"
     assert [(status, answer["state"]) for status, answer in done] == [(200, "done")] * 200
+
+
+def test_edits_reach_the_page_of_another_without_its_asking_again(
+    client: FlaskClient, graph: dict[str, Any], address: str, app: Any
+) -> None:
+    path, rooms = f"/api/graphs/{graph['id']}/company", app.extensions["reticula"].rooms
+    with opened(address) as ines:
+        with opened(address) as mara:
+            _, first = mara.ask(1, path, {"page": "mara", "revision": 0, "wait": 0})
+            mara.send(2, path, {"page": "mara", "revision": 0, "version": first["version"], "wait": 30})
+            room = rooms._rooms[graph["id"]]
+            wait_until(lambda: room._waiting, 10)
+            _, second = ines.ask(1, path, {"page": "ines", "revision": 0, "wait": 0})
+            assert [one["page"] for one in second["people"]] == ["mara"]
+            number, _, news = mara.next()
+            assert (number, [one["page"] for one in news["people"]]) == (2, ["ines"])
+            mara.send(3, path, {"page": "mara", "revision": 0, "version": news["version"], "wait": 30})
+            wait_until(lambda: room._waiting, 10)
+            patch = [{"op": "replace", "path": "/nodes/tall/parameters/distance", "value": 3.0}]
+            client.post(f"/api/graphs/{graph['id']}/edits", json={"revision": 0, "patch": patch})
+            number, status, told = mara.next()
+            assert (number, status, told["graph"]["revision"]) == (3, 200, 1), "without news the wait ends with none"
+            mara.send(4, path, {"page": "mara", "revision": 1, "version": told["version"], "wait": 30})
+            wait_until(lambda: room._waiting, 10)
+        wait_until(lambda: list(room.people) == ["ines"], 20)

@@ -45,6 +45,9 @@ export function keepArray(digest: string, bytes: ArrayBuffer): void {
   }
 }
 
+/** Whether an array is here already, asked for or not. */
+export const isHere = (digest: string) => known.has(digest) || came.has(digest)
+
 function taken(digest: string): ArrayBuffer | undefined {
   const bytes = came.get(digest)
   bytesCame -= bytes?.byteLength ?? 0

@@ -39,13 +39,13 @@ export class Refusal extends Error {
 export class Unreachable extends Error {}
 
 /** What may take time goes over the line of the page. */
-const TAKES_TIME = /^\/api\/(graphs\/\w+\/(evaluations|looks|checks|texts)|evaluations\/\w+)/
+const TAKES_TIME = /^\/api\/(graphs\/\w+\/(evaluations|looks|checks|texts|company)|evaluations\/\w+)/
 
 async function ask<T>(method: string, path: string, body?: unknown, onProgress?: (now: Progress) => void): Promise<T> {
   const answer = await askOverLine(method, path, body === undefined ? '' : JSON.stringify(body), onProgress)
   if (!answer) return fetched<T>(method, path, body)
   const said = answer.text ? (JSON.parse(answer.text) as unknown) : undefined
-  if (answer.status >= 400) throw refusal(answer.status, said as ErrorState)
+  if (answer.status >= 400) throw refusal(answer.status, said as ErrorState, path)
   return said as T
 }
 
@@ -66,8 +66,11 @@ export function onSignedOut(tell: () => void): void {
   signedOut = tell
 }
 
-function refusal(status: number, state: ErrorState): Refusal {
-  if (status === 401 && state.code === 'sign in') signedOut()
+/** A question that has waited for news may be answered after one has signed in again: it says nothing of that. */
+const WAITS_FOR_NEWS = /\/company$/
+
+function refusal(status: number, state: ErrorState, path: string): Refusal {
+  if (status === 401 && state.code === 'sign in' && !WAITS_FOR_NEWS.test(path)) signedOut()
   return new Refusal(status, state)
 }
 
@@ -84,7 +87,7 @@ async function answered(path: string, options: RequestInit): Promise<Response> {
   const state: unknown = await answer
     .json()
     .catch(() => ({ code: 'http', message: `The request failed (${answer.status}).` }))
-  throw refusal(answer.status, state as ErrorState)
+  throw refusal(answer.status, state as ErrorState, path)
 }
 
 function send(method: string, path: string, body?: unknown, signal?: AbortSignal): Promise<Response> {
@@ -128,6 +131,7 @@ export const api = {
     call<GraphState>('POST', `/api/projects/${project}/graphs`, document ? { title, document } : { title }),
   demos: () => call<Schemas['DemoList']>('GET', '/api/demos'),
   demo: (name: string) => call<Schemas['DemoState']>('GET', `/api/demos/${name}`),
+  example: (operator: string) => call<Schemas['ExampleState']>('GET', `/api/operators/${operator}/example`),
   demoShape: async (shape: Schemas['DemoShape']): Promise<File> => {
     const answer = await fetch(`/api/demos/shapes/${shape.name}`)
     if (!answer.ok) throw new Error(`The shape ‘${shape.name}’ of the demo could not be fetched.`)
@@ -138,10 +142,23 @@ export const api = {
   edit: (id: string, revision: number, patch: Operation[], label: string, key: string) =>
     call<GraphState>('POST', `/api/graphs/${id}/edits`, { revision, patch, label, key }),
   edits: (id: string) => call<Schemas['EditList']>('GET', `/api/graphs/${id}/edits`),
+  /** Tell where this page is, and wait for news of others and of edits. */
+  company: (id: string, request: Schemas['CompanyRequest']) =>
+    call<Schemas['CompanyState']>('POST', `/api/graphs/${id}/company`, request),
+  moment: (id: string, revision: number) =>
+    call<Schemas['MomentState']>('GET', `/api/graphs/${id}/moments/${revision}`),
+  nameMoment: (id: string, revision: number, name: string) =>
+    call<void>('PUT', `/api/graphs/${id}/moments/${revision}`, { name }),
+  compareMoments: (id: string, old: number, now: number) =>
+    call<Schemas['MomentsCompared']>('GET', `/api/graphs/${id}/moments?old=${old}&new=${now}`),
+  goBack: (id: string, revision: number, to: number, label: string, key: string) =>
+    call<GraphState>('POST', `/api/graphs/${id}/back`, { revision, to, label, key }),
   checks: (id: string, channel: string, basis: Partial<Basis> = {}) =>
     call<Schemas['ChecksState']>('POST', `/api/graphs/${id}/checks`, { channel, ...basis }),
-  undo: (id: string, revision: number) => call<GraphState>('POST', `/api/graphs/${id}/undo`, { revision }),
-  redo: (id: string, revision: number) => call<GraphState>('POST', `/api/graphs/${id}/redo`, { revision }),
+  undo: (id: string, revision: number, key: string) =>
+    call<GraphState>('POST', `/api/graphs/${id}/undo`, { revision, key }),
+  redo: (id: string, revision: number, key: string) =>
+    call<GraphState>('POST', `/api/graphs/${id}/redo`, { revision, key }),
   evaluate: (id: string, request: Partial<Schemas['EvaluationRequest']>) =>
     call<EvaluationState>('POST', `/api/graphs/${id}/evaluations`, request),
   evaluation: (ticket: string, wait: number, onProgress?: (now: Progress) => void) =>

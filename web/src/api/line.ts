@@ -82,6 +82,13 @@ function giveUp(): void {
   open.clear()
 }
 
+/** Somebody else has signed in: the line knows only who opened it. */
+export function closeLine(): void {
+  const old = socket
+  giveUp()
+  old?.close()
+}
+
 function take(data: string | ArrayBuffer): void {
   if (typeof data !== 'string') {
     keepArray(new TextDecoder().decode(data.slice(0, DIGEST_LETTERS)), data.slice(DIGEST_LETTERS))

@@ -19,6 +19,11 @@ export type Rows = Schemas['RowsLook']
 export type Spread = Schemas['Spread']
 export type Check = Schemas['Defect']
 export type Step = Schemas['Step']
+export type LiveBlock = Schemas['LiveBlock']
+export type LiveMark = Schemas['LiveMark']
+export type Live = Schemas['LiveLook']
+export type Why = Schemas['WhyLook']
+export type WhyValue = Schemas['WhyValue']
 export type Difference = Schemas['DifferenceLook']
 
 export const KINDS = [

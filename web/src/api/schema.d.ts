@@ -96,7 +96,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** Read a demo: its graph, and which shapes the project must have for it. */
+        /** Read a demo, or the graph of a tutorial: its graph, and which shapes the project must have for it. */
         get: operations["demos_read_demo__name__get"];
         put?: never;
         post?: never;
@@ -227,6 +227,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/graphs/{graph_id}/back": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Make the graph what it was at a revision, by an edit that can be undone. */
+        post: operations["history_go_back_graphs__graph_id__back_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/graphs/{graph_id}/changes": {
         parameters: {
             query?: never;
@@ -278,6 +295,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/graphs/{graph_id}/company": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Tell where a page is, and wait for news: others come, go or look elsewhere, or the graph has another revision.
+         * @description <br/>The answer has the graph only if others edited it since the revision that the page knows: its own edits, whose keys<br/>begin with its name, were answered when they were made.
+         */
+        post: operations["company_meet_graphs__graph_id__company_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/graphs/{graph_id}/edits": {
         parameters: {
             query?: never;
@@ -288,7 +325,10 @@ export interface paths {
         /** List the edit log, oldest first. */
         get: operations["graphs_list_edits_graphs__graph_id__edits_get"];
         put?: never;
-        /** Apply a JSON Patch made against a revision; 409 with the current state if that is not the newest. */
+        /**
+         * Apply a JSON Patch made against a revision, on top of what others did since; 409 with the current state if it
+         * @description does not fit that.
+         */
         post: operations["graphs_edit_graph_graphs__graph_id__edits_post"];
         delete?: never;
         options?: never;
@@ -395,6 +435,41 @@ export interface paths {
         put?: never;
         /** Look at one node's result without disturbing a running evaluation, e.g. for a page of the ledger. */
         post: operations["evaluations_look_graphs__graph_id__looks_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/graphs/{graph_id}/moments": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Say in words what differs between the graph at two revisions. */
+        get: operations["history_compare_moments_graphs__graph_id__moments_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/graphs/{graph_id}/moments/{revision}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Read the graph as it was at a revision; nothing changes. */
+        get: operations["history_read_moment_graphs__graph_id__moments__int_revision__get"];
+        /** Give the graph as it was at a revision a name; an empty one takes it away. */
+        put: operations["history_name_moment_graphs__graph_id__moments__int_revision__put"];
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -580,6 +655,23 @@ export interface paths {
         };
         /** List all operators, published ones with every release, the functions of the language, and the file formats. */
         get: operations["catalogue_list_operators_operators_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/operators/{name}/example": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Read the example of a built-in operator: a graph, the lines that it is written as, and the shapes it needs. */
+        get: operations["examples_read_example__name__example_get"];
         put?: never;
         post?: never;
         delete?: never;
@@ -1062,6 +1154,27 @@ export interface components {
             shown: "number" | "integer" | "flag" | "text" | "vector" | "matrix" | "list";
         };
         /**
+         * BackRequest
+         * @description Back to what the graph was at the revision ``to``, as an edit with a ``label``.
+         */
+        BackRequest: {
+            /**
+             * Key
+             * @description a name of the sender's own: sent again, it is not done again
+             * @default
+             */
+            key?: string;
+            /**
+             * Label
+             * @default
+             */
+            label?: string;
+            /** Revision */
+            revision: number;
+            /** To */
+            to: number;
+        };
+        /**
          * BufferRef
          * @description An array by the digest of its content; it is fetched once.
          */
@@ -1079,7 +1192,7 @@ export interface components {
          */
         ChangeRequest: {
             /** Change */
-            change: components["schemas"]["Fold"] | components["schemas"]["Unfold"] | components["schemas"]["RenameNode"] | components["schemas"]["RenameDial"] | components["schemas"]["RenamePort"] | components["schemas"]["MakeDial"] | components["schemas"]["SetFree"] | components["schemas"]["Tie"] | components["schemas"]["Update"];
+            change: components["schemas"]["Fold"] | components["schemas"]["Unfold"] | components["schemas"]["Link"] | components["schemas"]["Separate"] | components["schemas"]["RenameNode"] | components["schemas"]["RenameDial"] | components["schemas"]["RenamePort"] | components["schemas"]["MakeDial"] | components["schemas"]["SetFree"] | components["schemas"]["Tie"] | components["schemas"]["Update"];
             /** Draft */
             draft?: {
                 [key: string]: unknown;
@@ -1276,6 +1389,47 @@ export interface components {
             type: string;
             /** Unit */
             unit: string;
+        };
+        /**
+         * CompanyRequest
+         * @description Where a page is: its own name, with which the keys of its edits begin (``name-…``), and what it looks at, inside
+         *     of what; and what it knows: the ``revision`` of the graph and the ``version`` of who is there.
+         */
+        CompanyRequest: {
+            /**
+             * Level
+             * @default
+             */
+            level?: string;
+            /**
+             * Looking At
+             * @default
+             */
+            looking_at?: string;
+            /** Page */
+            page: string;
+            /** Revision */
+            revision: number;
+            /**
+             * Version
+             * @default -1
+             */
+            version?: number;
+            /**
+             * Wait
+             * @default 20
+             */
+            wait?: number;
+        };
+        /** CompanyState */
+        CompanyState: {
+            /** Edits */
+            edits: components["schemas"]["TheirEdit"][];
+            graph: components["schemas"]["GraphState"] | null;
+            /** People */
+            people: components["schemas"]["PersonState"][];
+            /** Version */
+            version: number;
         };
         /**
          * Defect
@@ -1547,7 +1701,7 @@ export interface components {
         EditRequest: {
             /**
              * Key
-             * @description a name of the sender's own: sent again, it is not applied again
+             * @description a name of the sender's own: sent again, it is not done again
              * @default
              */
             key?: string;
@@ -1563,8 +1717,16 @@ export interface components {
             /** Revision */
             revision: number;
         };
-        /** EditState */
+        /**
+         * EditState
+         * @description An edit and when it was made; ``author`` is the account that made it, nothing where nobody signs in, and
+         *     ``name`` what the moment after it is called.
+         */
         EditState: {
+            /** At */
+            at: string;
+            /** Author */
+            author: string;
             /**
              * Kind
              * @enum {string}
@@ -1572,6 +1734,8 @@ export interface components {
             kind: "edit" | "undo" | "redo";
             /** Label */
             label: string;
+            /** Name */
+            name: string;
             /** Revision */
             revision: number;
             /** Target */
@@ -1661,7 +1825,7 @@ export interface components {
              */
             only_node?: boolean;
             /** Queries */
-            queries?: (components["schemas"]["SummaryQuery"] | components["schemas"]["MeshQuery"] | components["schemas"]["FlatQuery"] | components["schemas"]["NormalsQuery"] | components["schemas"]["EdgesQuery"] | components["schemas"]["GroupsQuery"] | components["schemas"]["UvQuery"] | components["schemas"]["PlaceQuery"] | components["schemas"]["AttributeQuery"] | components["schemas"]["RowsQuery"] | components["schemas"]["StatisticsQuery"] | components["schemas"]["NamesQuery"] | components["schemas"]["AnchorsQuery"] | components["schemas"]["ChecksQuery"] | components["schemas"]["SpreadQuery"] | components["schemas"]["TraceQuery"] | components["schemas"]["DifferenceQuery"])[];
+            queries?: (components["schemas"]["SummaryQuery"] | components["schemas"]["MeshQuery"] | components["schemas"]["FlatQuery"] | components["schemas"]["NormalsQuery"] | components["schemas"]["EdgesQuery"] | components["schemas"]["GroupsQuery"] | components["schemas"]["UvQuery"] | components["schemas"]["PlaceQuery"] | components["schemas"]["AttributeQuery"] | components["schemas"]["RowsQuery"] | components["schemas"]["StatisticsQuery"] | components["schemas"]["NamesQuery"] | components["schemas"]["AnchorsQuery"] | components["schemas"]["ChecksQuery"] | components["schemas"]["SpreadQuery"] | components["schemas"]["TraceQuery"] | components["schemas"]["DifferenceQuery"] | components["schemas"]["LiveQuery"] | components["schemas"]["WiresQuery"] | components["schemas"]["WhyQuery"])[];
             /**
              * Revision
              * @default null
@@ -1696,7 +1860,7 @@ export interface components {
              * Looks
              * @default null
              */
-            looks?: (components["schemas"]["SummaryLook"] | components["schemas"]["MeshLook"] | components["schemas"]["NormalsLook"] | components["schemas"]["EdgesLook"] | components["schemas"]["GroupsLook"] | components["schemas"]["UvLook"] | components["schemas"]["PlaceLook"] | components["schemas"]["AttributeLook"] | components["schemas"]["RowsLook"] | components["schemas"]["StatisticsLook"] | components["schemas"]["NamesLook"] | components["schemas"]["AnchorsLook"] | components["schemas"]["ChecksLook"] | components["schemas"]["SpreadLook"] | components["schemas"]["TraceLook"] | components["schemas"]["DifferenceLook"] | components["schemas"]["MissingLook"] | components["schemas"]["FailedLook"])[] | null;
+            looks?: (components["schemas"]["SummaryLook"] | components["schemas"]["MeshLook"] | components["schemas"]["NormalsLook"] | components["schemas"]["EdgesLook"] | components["schemas"]["GroupsLook"] | components["schemas"]["UvLook"] | components["schemas"]["PlaceLook"] | components["schemas"]["AttributeLook"] | components["schemas"]["RowsLook"] | components["schemas"]["StatisticsLook"] | components["schemas"]["NamesLook"] | components["schemas"]["AnchorsLook"] | components["schemas"]["ChecksLook"] | components["schemas"]["SpreadLook"] | components["schemas"]["TraceLook"] | components["schemas"]["DifferenceLook"] | components["schemas"]["LiveLook"] | components["schemas"]["WiresLook"] | components["schemas"]["WhyLook"] | components["schemas"]["MissingLook"] | components["schemas"]["FailedLook"])[] | null;
             /**
              * Node
              * @default null
@@ -1727,6 +1891,20 @@ export interface components {
              * @default null
              */
             timely?: string[] | null;
+        };
+        /**
+         * ExampleState
+         * @description The example of an operator: the lines that it is written as, its graph, and the shapes that it needs.
+         */
+        ExampleState: {
+            /** Document */
+            document: {
+                [key: string]: unknown;
+            };
+            /** Shapes */
+            shapes: components["schemas"]["DemoShape"][];
+            /** Text */
+            text: string;
         };
         /**
          * FailedLook
@@ -1840,7 +2018,8 @@ export interface components {
         };
         /**
          * FormatState
-         * @description A file format: its name, what it keeps, its options with their words, and what these are for.
+         * @description A file format: its name, what it keeps, its options with their words and what these are for, whether it is
+         *     written or only read, whether it may name files beside it, and whether its bows become lines within an error.
          */
         FormatState: {
             /** About */
@@ -1855,6 +2034,12 @@ export interface components {
             options: {
                 [key: string]: string[];
             };
+            /** Parts */
+            parts: boolean;
+            /** Tolerance */
+            tolerance: boolean;
+            /** Written */
+            written: boolean;
         };
         /** FrameState */
         FrameState: {
@@ -2098,6 +2283,19 @@ export interface components {
                 };
             };
         };
+        /**
+         * Link
+         * @description Make another card that runs the graph of a card; what is edited in one is edited in both.
+         */
+        Link: {
+            /** Node */
+            node: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            what: "link";
+        };
         /** LinkEntry */
         LinkEntry: {
             /** Created At */
@@ -2119,6 +2317,137 @@ export interface components {
             id: string;
             /** Secret */
             secret: string;
+        };
+        /**
+         * LiveBlock
+         * @description What was seen in statements that ran once: parts of expressions (line, column, length, value, type), what each
+         *     line gave, loops, and what questions found.
+         */
+        LiveBlock: {
+            /** Lines */
+            lines: [
+                number,
+                string
+            ][];
+            /** Loops */
+            loops: components["schemas"]["LiveLoop"][];
+            /** Marks */
+            marks: components["schemas"]["LiveMark"][];
+            /** Seen */
+            seen: [
+                number,
+                number,
+                number,
+                string,
+                string
+            ][];
+        };
+        /**
+         * LiveLook
+         * @description What a text gave for an element; ``missing`` says why it did not run.
+         */
+        LiveLook: {
+            block: components["schemas"]["LiveBlock"];
+            /** Cut */
+            cut: boolean;
+            /** Element */
+            element: number | null;
+            error: components["schemas"]["LookTrouble"] | null;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "point" | "edge" | "corner" | "face" | "curve" | "instance" | "whole";
+            /** Missing */
+            missing: string;
+            /** Result */
+            result: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            what: "live";
+        };
+        /**
+         * LiveLoop
+         * @description What is done again and again; of many rounds only the first and the last ones are here.
+         */
+        LiveLoop: {
+            /** Name */
+            name: string;
+            /** Place */
+            place: [
+                number,
+                number,
+                number
+            ];
+            /** Rounds */
+            rounds: components["schemas"]["LiveRound"][];
+            /** Total */
+            total: number;
+            /**
+             * What
+             * @enum {string}
+             */
+            what: "for" | "while" | "call" | "items";
+        };
+        /**
+         * LiveMark
+         * @description What a question of a text found, in the world, m: from where it was asked to each place found.
+         */
+        LiveMark: {
+            /** Begin */
+            begin: number[];
+            /** Ends */
+            ends: number[][];
+            /** Found */
+            found: boolean;
+            /** Place */
+            place: [
+                number,
+                number,
+                number
+            ];
+            /** Question */
+            question: string;
+        };
+        /**
+         * LiveQuery
+         * @description What a text, as the ``parameter`` of a node, gives for an element of this result; none: for nothing picked.
+         */
+        LiveQuery: {
+            /**
+             * As
+             * @default
+             */
+            as?: string;
+            /**
+             * Element
+             * @default null
+             */
+            element?: number | null;
+            /**
+             * Kind
+             * @default null
+             */
+            kind?: ("point" | "edge" | "corner" | "face" | "curve" | "instance" | "whole") | null;
+            /** Node */
+            node: string;
+            /** Parameter */
+            parameter: string;
+            /** Source */
+            source: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            what: "live";
+        };
+        /** LiveRound */
+        LiveRound: {
+            block: components["schemas"]["LiveBlock"];
+            /** Number */
+            number: number;
         };
         /**
          * LookRequest
@@ -2147,7 +2476,7 @@ export interface components {
              */
             node?: string | null;
             /** Queries */
-            queries?: (components["schemas"]["SummaryQuery"] | components["schemas"]["MeshQuery"] | components["schemas"]["FlatQuery"] | components["schemas"]["NormalsQuery"] | components["schemas"]["EdgesQuery"] | components["schemas"]["GroupsQuery"] | components["schemas"]["UvQuery"] | components["schemas"]["PlaceQuery"] | components["schemas"]["AttributeQuery"] | components["schemas"]["RowsQuery"] | components["schemas"]["StatisticsQuery"] | components["schemas"]["NamesQuery"] | components["schemas"]["AnchorsQuery"] | components["schemas"]["ChecksQuery"] | components["schemas"]["SpreadQuery"] | components["schemas"]["TraceQuery"] | components["schemas"]["DifferenceQuery"])[];
+            queries?: (components["schemas"]["SummaryQuery"] | components["schemas"]["MeshQuery"] | components["schemas"]["FlatQuery"] | components["schemas"]["NormalsQuery"] | components["schemas"]["EdgesQuery"] | components["schemas"]["GroupsQuery"] | components["schemas"]["UvQuery"] | components["schemas"]["PlaceQuery"] | components["schemas"]["AttributeQuery"] | components["schemas"]["RowsQuery"] | components["schemas"]["StatisticsQuery"] | components["schemas"]["NamesQuery"] | components["schemas"]["AnchorsQuery"] | components["schemas"]["ChecksQuery"] | components["schemas"]["SpreadQuery"] | components["schemas"]["TraceQuery"] | components["schemas"]["DifferenceQuery"] | components["schemas"]["LiveQuery"] | components["schemas"]["WiresQuery"] | components["schemas"]["WhyQuery"])[];
             /**
              * Revision
              * @default null
@@ -2157,7 +2486,7 @@ export interface components {
         /** LookState */
         LookState: {
             /** Looks */
-            looks: (components["schemas"]["SummaryLook"] | components["schemas"]["MeshLook"] | components["schemas"]["NormalsLook"] | components["schemas"]["EdgesLook"] | components["schemas"]["GroupsLook"] | components["schemas"]["UvLook"] | components["schemas"]["PlaceLook"] | components["schemas"]["AttributeLook"] | components["schemas"]["RowsLook"] | components["schemas"]["StatisticsLook"] | components["schemas"]["NamesLook"] | components["schemas"]["AnchorsLook"] | components["schemas"]["ChecksLook"] | components["schemas"]["SpreadLook"] | components["schemas"]["TraceLook"] | components["schemas"]["DifferenceLook"] | components["schemas"]["MissingLook"] | components["schemas"]["FailedLook"])[];
+            looks: (components["schemas"]["SummaryLook"] | components["schemas"]["MeshLook"] | components["schemas"]["NormalsLook"] | components["schemas"]["EdgesLook"] | components["schemas"]["GroupsLook"] | components["schemas"]["UvLook"] | components["schemas"]["PlaceLook"] | components["schemas"]["AttributeLook"] | components["schemas"]["RowsLook"] | components["schemas"]["StatisticsLook"] | components["schemas"]["NamesLook"] | components["schemas"]["AnchorsLook"] | components["schemas"]["ChecksLook"] | components["schemas"]["SpreadLook"] | components["schemas"]["TraceLook"] | components["schemas"]["DifferenceLook"] | components["schemas"]["LiveLook"] | components["schemas"]["WiresLook"] | components["schemas"]["WhyLook"] | components["schemas"]["MissingLook"] | components["schemas"]["FailedLook"])[];
         };
         /** LookTrouble */
         LookTrouble: {
@@ -2301,6 +2630,40 @@ export interface components {
             what: "missing";
         };
         /**
+         * MomentChange
+         * @description A difference: the node that it is of (nothing: the graph), and what it is.
+         */
+        MomentChange: {
+            /** Node */
+            node: string;
+            /** What */
+            what: string;
+        };
+        /** MomentName */
+        MomentName: {
+            /** Name */
+            name: string;
+        };
+        /** MomentState */
+        MomentState: {
+            /** Document */
+            document: {
+                [key: string]: unknown;
+            };
+            /** Revision */
+            revision: number;
+        };
+        /**
+         * MomentsCompared
+         * @description What differs, in words; ``more`` counts differences that were left out.
+         */
+        MomentsCompared: {
+            /** Changes */
+            changes: components["schemas"]["MomentChange"][];
+            /** More */
+            more: number;
+        };
+        /**
          * NamesLook
          * @description Hexadecimal names; those that nothing else came from yet end in ``+``.
          */
@@ -2413,7 +2776,7 @@ export interface components {
              * State
              * @enum {string}
              */
-            state: "done" | "failed" | "waiting";
+            state: "done" | "failed" | "waiting" | "idle";
         };
         /** NormalsLook */
         NormalsLook: {
@@ -2513,6 +2876,11 @@ export interface components {
             parameters: components["schemas"]["ParameterState"][];
             /** @default null */
             published?: components["schemas"]["Published"] | null;
+            /**
+             * Related
+             * @description operators that one may want instead or next
+             */
+            related: string[];
             /** Summary */
             summary: string;
             /** Version */
@@ -2626,6 +2994,20 @@ export interface components {
             new: string;
             /** Old */
             old: string;
+        };
+        /**
+         * PersonState
+         * @description Another page; ``name`` is that of the account, nothing where nobody signs in.
+         */
+        PersonState: {
+            /** Level */
+            level: string;
+            /** Looking At */
+            looking_at: string;
+            /** Name */
+            name: string;
+            /** Page */
+            page: string;
         };
         /**
          * PlaceLook
@@ -2890,8 +3272,17 @@ export interface components {
             review: string;
             signature: components["schemas"]["SignatureState"];
         };
-        /** RevisionRequest */
+        /**
+         * RevisionRequest
+         * @description What is done to a graph as it is at a revision.
+         */
         RevisionRequest: {
+            /**
+             * Key
+             * @description a name of the sender's own: sent again, it is not done again
+             * @default
+             */
+            key?: string;
             /** Revision */
             revision: number;
         };
@@ -3021,6 +3412,19 @@ export interface components {
              * @default
              */
             where?: string;
+        };
+        /**
+         * Separate
+         * @description Give a linked card a graph of its own.
+         */
+        Separate: {
+            /** Node */
+            node: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            what: "separate";
         };
         /**
          * SessionState
@@ -3398,6 +3802,27 @@ export interface components {
             result: string;
         };
         /**
+         * TheirEdit
+         * @description An edit that the page may not know, by the paths of what it changed; ``key`` is the one its sender gave it.
+         */
+        TheirEdit: {
+            /** Author */
+            author: string;
+            /** Key */
+            key: string;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "edit" | "undo" | "redo";
+            /** Label */
+            label: string;
+            /** Paths */
+            paths: string[];
+            /** Revision */
+            revision: number;
+        };
+        /**
          * Tie
          * @description Have a parameter follow the parameter ``of`` of the card ``follows``.
          */
@@ -3541,6 +3966,153 @@ export interface components {
              * @enum {string}
              */
             what: "uv";
+        };
+        /**
+         * WhyLook
+         * @description Where a value comes from: results that carried it, the one whose node gave it, and what went in.
+         */
+        WhyLook: {
+            /** Carried */
+            carried: components["schemas"]["WhyValue"][];
+            /** Causes */
+            causes: components["schemas"]["WhyValue"][];
+            /** How */
+            how: string;
+            /** Name */
+            name: string;
+            /** Operator */
+            operator: string;
+            /** Texts */
+            texts: components["schemas"]["WhyText"][];
+            /** Unit */
+            unit: string;
+            /** Value */
+            value: string;
+            /** Values */
+            values: [
+                string,
+                string
+            ][];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            what: "why";
+            wrote: components["schemas"]["WhyValue"];
+        };
+        /**
+         * WhyQuery
+         * @description Which node gave an element of this result a value, by what, from which values.
+         */
+        WhyQuery: {
+            /**
+             * As
+             * @default
+             */
+            as?: string;
+            /** Element */
+            element: number;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "point" | "edge" | "corner" | "face" | "curve" | "instance" | "whole";
+            /** Name */
+            name: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            what: "why";
+        };
+        /**
+         * WhyText
+         * @description A formula or script as it ran on an element: what each line gave, and which lines write the value.
+         */
+        WhyText: {
+            /** Element */
+            element: number;
+            error: components["schemas"]["LookTrouble"] | null;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "point" | "edge" | "corner" | "face" | "curve" | "instance" | "whole";
+            /** Lines */
+            lines: [
+                number,
+                string
+            ][];
+            /** Parameter */
+            parameter: string;
+            /** Result */
+            result: string;
+            /** Source */
+            source: string;
+            /** Writes */
+            writes: number[];
+        };
+        /**
+         * WhyValue
+         * @description A value of an element of a result; it can be asked about in turn.
+         */
+        WhyValue: {
+            /** Element */
+            element: number;
+            /** Feed */
+            feed: string;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "point" | "edge" | "corner" | "face" | "curve" | "instance" | "whole";
+            /** Name */
+            name: string;
+            /** Unit */
+            unit: string;
+            /** Value */
+            value: string;
+        };
+        /**
+         * WiresLook
+         * @description The value on the wire of each value node, by node.
+         */
+        WiresLook: {
+            /** Values */
+            values: {
+                [key: string]: string;
+            };
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            what: "wires";
+        };
+        /**
+         * WiresQuery
+         * @description The values on the wires of value nodes, for an element of this result.
+         */
+        WiresQuery: {
+            /**
+             * As
+             * @default
+             */
+            as?: string;
+            /**
+             * Element
+             * @default null
+             */
+            element?: number | null;
+            /**
+             * Kind
+             * @default null
+             */
+            kind?: ("point" | "edge" | "corner" | "face" | "curve" | "instance" | "whole") | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            what: "wires";
         };
         /** Word */
         Word: {
@@ -3728,7 +4300,7 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
-                /** @description name of a demo, or of a shape that demos use */
+                /** @description name of a demo, an operator, or a shape that they use */
                 name: string;
             };
             cookie?: never;
@@ -3769,7 +4341,7 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
-                /** @description name of a demo, or of a shape that demos use */
+                /** @description name of a demo, an operator, or a shape that they use */
                 name: string;
             };
             cookie?: never;
@@ -3819,7 +4391,7 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
-                /** @description name of a demo, or of a shape that demos use */
+                /** @description name of a demo, an operator, or a shape that they use */
                 name: string;
             };
             cookie?: never;
@@ -4225,6 +4797,59 @@ export interface operations {
             };
         };
     };
+    history_go_back_graphs__graph_id__back_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                graph_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BackRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["GraphState"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorState"];
+                };
+            };
+            /** @description The request or what it asks for is wrong; it says how */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorState"];
+                };
+            };
+            /** @description Refused (403, 404, 409, 413), too much at once (429), or not possible now (5xx) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorState"];
+                };
+            };
+        };
+    };
     changes_work_out_graphs__graph_id__changes_post: {
         parameters: {
             query?: never;
@@ -4335,6 +4960,50 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ChecksState"];
+                };
+            };
+            /** @description The request or what it asks for is wrong; it says how */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorState"];
+                };
+            };
+            /** @description Refused (403, 404, 409, 413), too much at once (429), or not possible now (5xx) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorState"];
+                };
+            };
+        };
+    };
+    company_meet_graphs__graph_id__company_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                graph_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CompanyRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CompanyState"];
                 };
             };
             /** @description The request or what it asks for is wrong; it says how */
@@ -4684,6 +5353,133 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["LookState"];
                 };
+            };
+            /** @description The request or what it asks for is wrong; it says how */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorState"];
+                };
+            };
+            /** @description Refused (403, 404, 409, 413), too much at once (429), or not possible now (5xx) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorState"];
+                };
+            };
+        };
+    };
+    history_compare_moments_graphs__graph_id__moments_get: {
+        parameters: {
+            query: {
+                old: number;
+                new: number;
+            };
+            header?: never;
+            path: {
+                graph_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MomentsCompared"];
+                };
+            };
+            /** @description The request or what it asks for is wrong; it says how */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorState"];
+                };
+            };
+            /** @description Refused (403, 404, 409, 413), too much at once (429), or not possible now (5xx) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorState"];
+                };
+            };
+        };
+    };
+    history_read_moment_graphs__graph_id__moments__int_revision__get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                graph_id: string;
+                revision: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MomentState"];
+                };
+            };
+            /** @description The request or what it asks for is wrong; it says how */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorState"];
+                };
+            };
+            /** @description Refused (403, 404, 409, 413), too much at once (429), or not possible now (5xx) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorState"];
+                };
+            };
+        };
+    };
+    history_name_moment_graphs__graph_id__moments__int_revision__put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                graph_id: string;
+                revision: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MomentName"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
             /** @description The request or what it asks for is wrong; it says how */
             422: {
@@ -5178,6 +5974,56 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["OperatorList"];
+                };
+            };
+            /** @description The request or what it asks for is wrong; it says how */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorState"];
+                };
+            };
+            /** @description Refused (403, 404, 409, 413), too much at once (429), or not possible now (5xx) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorState"];
+                };
+            };
+        };
+    };
+    examples_read_example__name__example_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description name of a demo, an operator, or a shape that they use */
+                name: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ExampleState"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorState"];
                 };
             };
             /** @description The request or what it asks for is wrong; it says how */

@@ -14,6 +14,7 @@ import { useCatalogue } from '../stores/useCatalogue'
 import { tell } from '../stores/useChanges'
 import { useEvaluation } from '../stores/useEvaluation'
 import { useGraph } from '../stores/useGraph'
+import { useHelp } from '../stores/insight/useHelp'
 import { useKeys } from '../stores/useKeys'
 import { usePackages } from '../stores/usePackages'
 import { useProject } from '../stores/useProject'
@@ -25,6 +26,7 @@ import CommandPalette from './CommandPalette.vue'
 import Divider from './Divider.vue'
 import { isFirstVisit } from './firstVisit'
 import { breathe } from '../shared/breathe'
+import { useHelpKey } from '../help/useHelpKey'
 import { openedOnce } from './openedOnce'
 import TopBar from './TopBar.vue'
 import { useBenchActions } from './useBenchActions'
@@ -45,6 +47,7 @@ const time = useTime()
 const board = ref<BoardSurface>()
 const picture = ref<ViewSurface>()
 const dials = ref<DialsSurface>()
+const help = useHelp()
 const finding = ref(false)
 const helping = ref(false)
 const touring = ref(false)
@@ -58,7 +61,9 @@ const CatalogueDialog = defineAsyncComponent(() => import('../catalogue/Catalogu
 const DownloadDialog = defineAsyncComponent(() => import('./DownloadDialog.vue'))
 const DemoGallery = defineAsyncComponent(() => import('./DemoGallery.vue'))
 const ShapesDialog = defineAsyncComponent(() => import('./ShapesDialog.vue'))
+const ReadDialog = defineAsyncComponent(() => import('./ReadDialog.vue'))
 const ShortcutsDialog = defineAsyncComponent(() => import('./ShortcutsDialog.vue'))
+const HelpDrawer = defineAsyncComponent(() => import('../help/HelpDrawer.vue'))
 const Tour = defineAsyncComponent(() => import('./Tour.vue'))
 const ImportDialog = defineAsyncComponent(() => import('../catalogue/ImportDialog.vue'))
 const PublishDialog = defineAsyncComponent(() => import('../catalogue/PublishDialog.vue'))
@@ -104,7 +109,7 @@ async function add(name: string, parameters: Record<string, unknown> = {}) {
   board.value?.select([id])
 }
 
-const { shaping, dropping, upload, freeze } = useFiles(add, () => picture.value?.frame())
+const { shaping, dropping, arrivals, upload, read, use, freeze } = useFiles(add, () => picture.value?.frame())
 /** What was opened stays mounted, so that it is found again as it was left. */
 const wanted = {
   catalogue: openedOnce(() => browsing.value),
@@ -112,6 +117,7 @@ const wanted = {
   shortcuts: openedOnce(() => helping.value),
   demos: openedOnce(() => browsingDemos.value),
   download: openedOnce(() => downloading.value),
+  help: openedOnce(() => help.page.value !== ''),
   tour: openedOnce(() => touring.value),
 }
 const columns = computed(() => (boardAlone.value ? 'minmax(0, 1fr)' : `${boardSplit.size.value}px 6px minmax(0, 1fr)`))
@@ -138,6 +144,7 @@ useShortcuts(
   () => actions.value,
   () => finding.value,
 )
+useHelpKey()
 useEventListener(window, 'beforeunload', (event) => {
   if (graph.hasUnsaved()) event.preventDefault()
 })
@@ -150,11 +157,6 @@ const stage = useStages(2, (next) =>
   next === 1 ? Promise.race([until(pictured).toBe(true).then(breathe), promiseTimeout(PATIENCE)]) : breathe(),
 )
 onMounted(() => (touring.value = opened.value && isFirstVisit()))
-
-function useShape(name: string) {
-  shaping.value = false
-  void add('project_shape', { shape: name })
-}
 </script>
 
 <template>
@@ -194,19 +196,14 @@ function useShape(name: string) {
       </div>
     </main>
     <CommandPalette :open="finding" :actions="actions" :after="afterTitle" @close="finding = false" @add="add" />
-    <ShapesDialog
-      v-if="wanted.shapes.value"
-      :open="shaping"
-      @close="shaping = false"
-      @use="useShape"
-      @upload="upload"
-    />
+    <ShapesDialog v-if="wanted.shapes.value" :open="shaping" @close="shaping = false" @use="use" @upload="upload" />
+    <ReadDialog v-if="arrivals.length" :arrivals="arrivals" @close="arrivals = []" @read="read" />
     <CatalogueDialog
       v-if="wanted.catalogue.value"
       :open="browsing"
       :first="shownOperator"
-      @close="browsing = false"
-      @add="((browsing = false), add($event))"
+      @close="((browsing = false), (shownOperator = ''))"
+      @add="((browsing = false), (shownOperator = ''), add($event))"
       @packages="reviewFile"
       @fetch="fetchPackage"
     />
@@ -232,6 +229,7 @@ function useShape(name: string) {
       @close="helping = false"
     />
     <FramesDialog v-if="time.saving.value" :view="picture" @close="time.saving.value = false" />
+    <HelpDrawer v-if="wanted.help.value" />
     <Tour v-if="wanted.tour.value" v-model="touring" />
     <div v-if="dropping" class="dropping">
       Drop meshes, scans, drawings and tables to add them to the project, or a package (ZIP) to import it

@@ -74,7 +74,7 @@ function choose(entry: { run: () => void; enabled: boolean } | undefined) {
 
 <template>
   <div v-if="open" class="veil" @pointerdown.self="emit('close')">
-    <div class="finder" role="dialog" aria-modal="true" aria-label="Finder">
+    <div class="finder" role="dialog" data-help="looking.html#on-the-board" aria-modal="true" aria-label="Finder">
       <ElInput
         ref="input"
         v-model="words"

@@ -19,7 +19,7 @@ async function open(name: string) {
     ><ElButton @click="load">Look again</ElButton></ElEmpty
   >
   <ElSkeleton v-else-if="!demos.length" :rows="4" animated />
-  <div v-else class="gallery" data-test="gallery">
+  <div v-else class="gallery" data-help="tutorials/index.html" data-test="gallery">
     <ElCard
       v-for="demo in demos"
       :key="demo.name"

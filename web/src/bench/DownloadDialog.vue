@@ -4,7 +4,7 @@ import { useLocalStorage } from '@vueuse/core'
 import { ElButton, ElDialog, ElSegmented } from 'element-plus'
 import { computed } from 'vue'
 import Choice from '../shared/controls/Choice.vue'
-import { useCatalogue } from '../stores/useCatalogue'
+import { useCatalogue, written } from '../stores/useCatalogue'
 import { useGraph } from '../stores/useGraph'
 import { useTime } from '../stores/useTime'
 import { exportAddress, optionsOf } from './exports'
@@ -19,13 +19,15 @@ const chosen = useLocalStorage('reticula download format', 'ply')
 const words = useLocalStorage<Record<string, Record<string, string>>>('reticula download options', {})
 
 const entries = computed(() =>
-  Object.entries(catalogue.formats).map(([value, format]) => ({
+  written(catalogue.formats).map(([value, format]) => ({
     value,
     label: `${format.name} (.${value})`,
     help: `keeps ${format.keeps}`,
   })),
 )
-const ending = computed(() => (chosen.value in catalogue.formats ? chosen.value : (entries.value[0]?.value ?? '')))
+const ending = computed(() =>
+  catalogue.formats[chosen.value]?.written ? chosen.value : (entries.value[0]?.value ?? ''),
+)
 const format = computed(() => catalogue.formats[ending.value])
 const options = computed(() => optionsOf(format.value?.options ?? {}, words.value[ending.value] ?? {}))
 const node = computed(() => graph.document.value.looking_at ?? '')
@@ -50,7 +52,7 @@ function set(name: string, word: string) {
 
 <template>
   <ElDialog :model-value="open" :title="`Download ‘${title}’`" width="min(520px, 92vw)" @close="emit('close')">
-    <div class="rows">
+    <div class="rows" data-help="formats.html">
       <span class="faint">format</span>
       <Choice :value="ending" :entries="entries" label="Format" data-test="download-format" @choose="chosen = $event" />
       <span class="faint">keeps</span>

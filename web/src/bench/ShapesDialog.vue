@@ -2,6 +2,7 @@
 /** The shapes of the project: upload, use, delete. */
 import {
   ElButton,
+  ElCheckbox,
   ElCollapse,
   ElCollapseItem,
   ElDialog,
@@ -11,6 +12,7 @@ import {
   ElTableColumn,
   ElUpload,
 } from 'element-plus'
+import { useLocalStorage } from '@vueuse/core'
 import { computed } from 'vue'
 import type { AssetState } from '../api/client'
 import { count } from '../shared/numbers'
@@ -22,6 +24,8 @@ const emit = defineEmits<{ close: []; use: [name: string]; upload: [files: File[
 const project = useProject()
 const known = computed(() => useCatalogue().catalogue.formats)
 const accepted = computed(() => [...Object.keys(known.value), 'bin', 'mtl'].map((ending) => `.${ending}`).join(','))
+const atOnce = useLocalStorage('reticula reads at once', false)
+const asking = computed({ get: () => !atOnce.value, set: (on) => (atOnce.value = !on) })
 /** Files that are chosen or dropped together come one by one within a moment: they may be parts of each other. */
 let waiting: File[] = []
 function gather(file: { raw?: File }) {
@@ -64,6 +68,7 @@ async function drop(shape: AssetState) {
 <template>
   <ElDialog :model-value="open" title="Shapes of this project" width="min(680px, 92vw)" @close="emit('close')">
     <ElUpload
+      data-help="formats.html"
       drag
       multiple
       :accept="accepted"
@@ -72,8 +77,10 @@ async function drop(shape: AssetState) {
       data-test="upload"
       :on-change="gather"
     >
-      Drop files here or anywhere on the page, or click to choose some. A glTF may bring its parts along.
+      Drop files here or anywhere on the page, or click to choose some. A glTF may bring its parts along, an OBJ its
+      materials.
     </ElUpload>
+    <ElCheckbox v-model="asking" data-test="asking">Show what will be kept before reading</ElCheckbox>
     <ElCollapse class="formats">
       <ElCollapseItem title="What is read, and what is kept of it" name="formats">
         <dl>

@@ -46,6 +46,7 @@ function reset(name: string) {
   <ElDialog
     :model-value="open"
     title="Shortcuts"
+    data-help="looking.html"
     width="min(860px, 92vw)"
     :close-on-press-escape="!waiting"
     @close="emit('close')"

@@ -6,6 +6,7 @@ import type { Action } from '../model/actions'
 import { useChanges } from '../stores/useChanges'
 import { useEvaluation } from '../stores/useEvaluation'
 import { useGraph } from '../stores/useGraph'
+import { useHelp } from '../stores/insight/useHelp'
 import { useInspection } from '../stores/useInspection'
 import { usePackages } from '../stores/usePackages'
 import { useSelection } from '../stores/useSelection'
@@ -43,8 +44,11 @@ export function useBenchActions(on: Surfaces, open: Dialogs): Action[] {
   const view = useView()
   const time = useTime()
   const inspect = useInspection()
+  const help = useHelp()
   const { browsing, publishing } = usePackages()
-  const { remove, duplicate, skip, lookAt, ghost, haveCards, nests, folded } = useCardActions(() => on.board.value)
+  const { remove, duplicate, skip, lookAt, ghost, haveCards, nests, holds, folded } = useCardActions(
+    () => on.board.value,
+  )
 
   const asCards = () => on.board.value?.form === 'cards'
 
@@ -183,8 +187,8 @@ export function useBenchActions(on: Surfaces, open: Dialogs): Action[] {
     { name: 'Tour', help: 'the bench in one minute', run: () => (open.touring.value = true) },
     {
       name: 'Documentation',
-      help: 'all operators, the language, formats and more, in a tab of its own',
-      run: () => void window.open('/docs/index.html', '_blank', 'noopener'),
+      help: 'all operators, the language, formats, tutorials and more; F1 opens what the pointer is over',
+      run: () => help.openPage('index.html'),
     },
     { name: 'Shapes', help: 'upload, use and delete meshes of this project', run: () => (open.shaping.value = true) },
     { name: 'Add dial', help: 'a value that formulas of any node can read', run: () => void on.dials.value?.add() },
@@ -221,6 +225,12 @@ export function useBenchActions(on: Surfaces, open: Dialogs): Action[] {
       shortcut: 'Shift+Enter',
       enabled: () => graph.path.value.length > 0,
       run: () => graph.leave(graph.path.value.length - 1),
+    },
+    {
+      name: 'Linked copy',
+      help: 'another card that runs the graph of the selected one: what is edited inside of one is edited in both',
+      enabled: () => holds() !== null,
+      run: () => void on.board.value?.linkCopy(holds()!),
     },
     {
       name: 'Publish',

@@ -53,6 +53,8 @@ export function useCardActions(boardOf: () => BoardSurface | undefined) {
     const node = id && !more ? graph.document.value.nodes[id] : undefined
     return node && (node.graph || node.operator.includes('@')) ? id! : null
   }
+  /** The one selected card, if it holds a graph of its own or a linked one. */
+  const holds = () => (nests() && graph.document.value.nodes[nests()!]!.graph ? nests() : null)
   const folded = () => (nests() && graph.document.value.nodes[nests()!]!.operator === 'folded' ? nests() : null)
 
   function onClipboard(event: ClipboardEvent) {
@@ -68,5 +70,5 @@ export function useCardActions(boardOf: () => BoardSurface | undefined) {
   }
   for (const kind of ['copy', 'cut', 'paste'] as const) useEventListener(document, kind, onClipboard)
 
-  return { remove, duplicate, skip, lookAt, ghost, haveCards, nests, folded }
+  return { remove, duplicate, skip, lookAt, ghost, haveCards, nests, holds, folded }
 }

@@ -1,15 +1,17 @@
 /** Files that come in: meshes become shapes of the project and cards, packages are reviewed; and a result kept as a shape. */
-import { useEventListener } from '@vueuse/core'
+import { promiseTimeout, until, useEventListener, useLocalStorage } from '@vueuse/core'
 import { ElMessage, ElMessageBox } from 'element-plus'
 import { ref } from 'vue'
 import { api } from '../api/client'
 import { tell } from '../stores/useChanges'
+import { useCatalogue } from '../stores/useCatalogue'
 import { useEvaluation } from '../stores/useEvaluation'
 import { useGraph } from '../stores/useGraph'
 import { usePackages } from '../stores/usePackages'
 import { useProject } from '../stores/useProject'
-import { withParts } from './withParts'
+import { arrivalsOf, endingOf, type Arrival } from './arrivals'
 
+/** So long the first sign of an evaluation, and its picture, may take. */
 const ARRIVING_MS = 900
 
 /** `add` puts a card for a shape onto the board, `frame` moves the camera once its mesh has arrived. */
@@ -19,14 +21,35 @@ export function useFiles(
 ) {
   const graph = useGraph()
   const project = useProject()
-  const { shownNode } = useEvaluation()
+  const { shownNode, running } = useEvaluation()
   const { reviewFile } = usePackages()
+  const { catalogue } = useCatalogue()
   const dropping = ref(false)
+  /** Files that wait for somebody to look at what will be kept of them. */
+  const arrivals = ref<Arrival[]>([])
+  const atOnce = useLocalStorage('reticula reads at once', false)
   const shaping = ref(false)
 
+  /** Take files in; where something is left out of one, or can be chosen, that is shown first. */
   async function upload(files: FileList | File[]) {
-    for (const file of await withParts([...files])) {
-      if (/\.zip$/i.test(file.name)) {
+    const found = await arrivalsOf([...files], catalogue.formats)
+    if (!atOnce.value && found.some((one) => one.asks)) {
+      arrivals.value = found
+      shaping.value = false
+    } else await take(found, {})
+  }
+
+  /** Read what was shown; `errors` says how far lines may be from bows, m, by the file's name. */
+  async function read(errors: Record<string, number>, silent: boolean) {
+    const found = arrivals.value.filter((one) => one.isPackage || one.format)
+    arrivals.value = []
+    atOnce.value = silent
+    await take(found, errors)
+  }
+
+  async function take(found: Arrival[], errors: Record<string, number>) {
+    for (const { file, isPackage, format } of found) {
+      if (isPackage) {
         await reviewFile(file)
         continue
       }
@@ -34,8 +57,8 @@ export function useFiles(
       try {
         const made = await project.upload(file)
         shaping.value = false
-        await add('project_shape', { shape: made.name })
-        setTimeout(frame, ARRIVING_MS)
+        await bring(made.name, format, errors[file.name] ?? 0)
+        void arrived().then(frame)
         ElMessage({ type: 'success', message: `${file.name} is in the project as ‘${made.name}’.` })
       } catch (error) {
         ElMessage({
@@ -48,6 +71,26 @@ export function useFiles(
         busy.close()
       }
     }
+  }
+
+  /** Wait until what was added last is evaluated and drawn. */
+  async function arrived() {
+    await until(running).toBe(true, { timeout: ARRIVING_MS })
+    await until(running).toBe(false)
+    await promiseTimeout(ARRIVING_MS)
+  }
+
+  /** Put a card for a shape of the project onto the board: a picture becomes a sheet. */
+  function bring(name: string, format: Arrival['format'], error = 0) {
+    if (format && !format.written) return add('read_picture', { picture: name })
+    return add('project_shape', error > 0 ? { shape: name, error } : { shape: name })
+  }
+
+  /** Use a shape that is in the project. */
+  function use(name: string) {
+    shaping.value = false
+    const stored = project.shapes.value.find((shape) => shape.name === name)
+    return bring(name, catalogue.formats[endingOf(stored?.file_name ?? '')] ?? null)
   }
 
   /** Keep what is looked at as a shape of the project; the graph stays as it is. */
@@ -92,5 +135,5 @@ export function useFiles(
     void upload(event.dataTransfer.files)
   })
 
-  return { shaping, dropping, upload, freeze }
+  return { shaping, dropping, arrivals, upload, read, use, freeze }
 }

@@ -3,9 +3,12 @@ import { ref } from 'vue'
 
 const follow = vi.fn()
 const start = vi.fn()
+const takeAsked = vi.fn()
 const queries = ref<unknown[]>([])
 
-async function opening(project: (begin: () => void) => Promise<void>, session = '') {
+async function opening(project: (begin: () => void) => Promise<void>, session = '', search = '') {
+  vi.stubGlobal('location', { search })
+  vi.doMock('../stores/useDemos', () => ({ useDemos: () => ({ follow: takeAsked }) }))
   start.mockImplementation(project)
   vi.doMock('../stores/useSession', () => ({ useSession: () => ({ trouble: ref(session) }) }))
   vi.doMock('../stores/useCatalogue', () => ({ useCatalogue: () => ({ load: () => Promise.resolve() }) }))
@@ -38,6 +41,12 @@ it('begins to evaluate what the view asks as soon as the graph is there, once', 
   expect(start).toHaveBeenCalledTimes(1)
   expect(follow).toHaveBeenCalledTimes(1)
   expect(queries.value).toContainEqual(expect.objectContaining({ what: 'mesh' }))
+})
+
+it('opens what the address asks for, once the project is there', async () => {
+  const { open } = await opening(() => Promise.resolve(), '', '?example=extrude')
+  await open()
+  expect(takeAsked.mock.calls).toEqual([['?example=extrude']])
 })
 
 it('tells what could not be read, and does not show half a bench', async () => {

@@ -2,6 +2,7 @@
 import { createGlobalState } from '@vueuse/core'
 import { computed, ref, watchEffect } from 'vue'
 import { useCatalogue } from '../stores/useCatalogue'
+import { useDemos } from '../stores/useDemos'
 import { useEvaluation } from '../stores/useEvaluation'
 import { useProject } from '../stores/useProject'
 import { useSelection } from '../stores/useSelection'
@@ -24,6 +25,7 @@ export const useOpening = createGlobalState(() => {
     async open(): Promise<void> {
       if (begun) return
       begun = true
+      const asked = location.search
       const evaluation = useEvaluation()
       const view = useView()
       const selection = useSelection()
@@ -38,6 +40,7 @@ export const useOpening = createGlobalState(() => {
         await Promise.all([useCatalogue().load(), useTheme().load(), Promise.race([there, project])])
         opened.value = true
         await project
+        if (asked) await useDemos().follow(asked)
       } catch (error) {
         failure.value = error instanceof Error ? error.message : String(error)
       }

@@ -6,7 +6,7 @@ import { ElButton, ElInput, ElSegmented } from 'element-plus'
 import { computed, defineAsyncComponent, nextTick, provide, ref, watch } from 'vue'
 import type { Way } from '../model/layout'
 import { followersOf } from '../model/parameterLinks'
-import { tiesKey } from '../stores/injectionKeys'
+import { linkKey, tiesKey } from '../stores/injectionKeys'
 import { useGraph } from '../stores/useGraph'
 import { useSelectedCards } from '../stores/useSelectedCards'
 import Breadcrumbs from './Breadcrumbs.vue'
@@ -27,6 +27,7 @@ const searching = ref(false)
 const words = ref('')
 const followers = computed(() => followersOf(graph.document.value))
 provide(tiesKey, followers)
+provide(linkKey, (node) => void linkCopy(node))
 const chosenCards = ref<ReadonlySet<string>>(new Set())
 const { cards } = useSelectedCards()
 const ids = computed(() => Object.keys(graph.document.value.nodes))
@@ -45,7 +46,7 @@ watch([() => graph.state.value?.id, () => graph.path.value.join('/')], () => {
   asked.value = wire.value = words.value = ''
 })
 const follow = () => pane.value?.follow?.()
-const { foldChosen, frameChosen, nameJump, copy, pasteText } = useCardSets({ selected, select, follow })
+const { foldChosen, linkCopy, frameChosen, nameJump, copy, pasteText } = useCardSets({ selected, select, follow, show })
 
 function select(chosen: string[]) {
   chosenCards.value = new Set(chosen)
@@ -59,6 +60,10 @@ async function go({ path, id }: { path: string[]; id: string }) {
     for (const step of path) await graph.enter(step)
     await nextTick()
   }
+  await show(id)
+}
+
+async function show(id: string) {
   select([id])
   await nextTick()
   await pane.value?.centre(id)
@@ -71,6 +76,7 @@ defineExpose({
   fit: async () => pane.value?.fit?.(),
   showAll: async () => pane.value?.showAll?.(),
   follow,
+  linkCopy,
   tidy: () => pane.value?.tidy?.(),
   form,
   turnForm: () => (form.value = form.value === 'lanes' ? 'cards' : 'lanes'),
@@ -85,7 +91,7 @@ defineExpose({
 </script>
 
 <template>
-  <section class="board" aria-label="Board">
+  <section class="board" aria-label="Board" data-help="looking.html#on-the-board">
     <div class="bar">
       <b>Board</b>
       <ElSegmented

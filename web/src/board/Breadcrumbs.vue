@@ -6,6 +6,7 @@ import { ElButton } from 'element-plus'
 import { computed } from 'vue'
 import { useGraph } from '../stores/useGraph'
 import { levelOf, nodeOf } from '../model/levels'
+import { copiesOf } from '../model/linked'
 
 const { hint } = useKeys()
 
@@ -15,7 +16,12 @@ const steps = computed(() =>
   graph.path.value.map((step, number) => {
     const around = levelOf(graph.root.value, graph.path.value.slice(0, number)).graph
     const node = around.nodes[nodeOf(step)]
-    return { title: node?.title || nodeOf(step), operator: node?.operator ?? '', round: step.split('@')[1] ?? null }
+    return {
+      title: node?.title || nodeOf(step),
+      operator: node?.operator ?? '',
+      round: step.split('@')[1] ?? null,
+      copies: node?.linked ? copiesOf(graph.root.value, node.linked) : 0,
+    }
   }),
 )
 const last = computed(() => steps.value.at(-1))
@@ -53,6 +59,9 @@ function choose(text: string) {
         data-test="round"
         @settle="choose"
     /></label>
+    <span v-if="(last?.copies ?? 0) > 1" class="faint fixed" data-test="in-copies"
+      >linked: an edit here is made in {{ last?.copies }} cards</span
+    >
     <span v-if="graph.fixed.value && !graph.lookOnly.value" class="faint fixed">published, cannot be changed</span>
     <ElButton
       class="up"

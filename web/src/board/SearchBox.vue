@@ -1,8 +1,9 @@
 <script setup lang="ts">
 /** Search in the graph, and the named places in it. */
 import { ElInput } from 'element-plus'
-import { computed, nextTick, ref } from 'vue'
+import { computed, nextTick, ref, shallowRef } from 'vue'
 import { useCatalogue } from '../stores/useCatalogue'
+import type { GraphDocument } from '../model/document'
 import { searchGraph, type Found } from '../model/search'
 import { useGraph } from '../stores/useGraph'
 
@@ -13,6 +14,12 @@ const words = ref('')
 const at = ref(0)
 const input = ref<InstanceType<typeof ElInput>>()
 void nextTick(() => input.value?.focus())
+/** What published operators hold is searched, too, as soon as it is here. */
+const published = shallowRef<Record<string, GraphDocument>>({})
+void graph
+  .publishedGraphs()
+  .then((found) => (published.value = found))
+  .catch(() => {})
 
 const jumps = computed(() =>
   Object.entries(graph.document.value.jumps ?? {}).map(([name, id]) => ({
@@ -24,7 +31,7 @@ const jumps = computed(() =>
 )
 const found = computed<Found[]>(() =>
   words.value.trim()
-    ? searchGraph(graph.root.value, words.value, (node) => operatorOf(node)?.label ?? node.operator)
+    ? searchGraph(graph.root.value, words.value, (node) => operatorOf(node)?.label ?? node.operator, published.value)
     : jumps.value,
 )
 

@@ -11,6 +11,7 @@ export interface BoardSurface {
   form: 'lanes' | 'cards'
   turnForm: () => void
   foldChosen: () => Promise<void>
+  linkCopy: (id: string) => Promise<void>
   frameChosen: () => void
   nameJump: () => void
   copy: () => string

@@ -11,9 +11,11 @@ interface Board {
   selected: Readonly<Ref<string[]>>
   select: (ids: string[]) => void
   follow: () => void
+  /** Choose a card and move to it. */
+  show: (id: string) => Promise<void>
 }
 
-export function useCardSets({ selected, select, follow }: Board) {
+export function useCardSets({ selected, select, follow, show }: Board) {
   const graph = useGraph()
   const changes = useChanges()
   const { operatorOf } = useCatalogue()
@@ -34,6 +36,15 @@ export function useCardSets({ selected, select, follow }: Board) {
     follow()
     const made = await changes.make(`fold ${title}`, 'fold', { nodes: ids, title })
     if (made) void nextTick(() => select(made.cards))
+  }
+
+  /** Make another card that runs the graph of one, and choose it. */
+  async function linkCopy(id: string) {
+    const node = graph.document.value.nodes[id]
+    const made = await changes.make(`linked copy of ${node?.title || operatorOf(node)?.label || id}`, 'link', {
+      node: id,
+    })
+    if (made) await show(made.cards[0]!)
   }
 
   /** Put a frame around the chosen cards. */
@@ -78,5 +89,5 @@ export function useCardSets({ selected, select, follow }: Board) {
     select(made)
   }
 
-  return { foldChosen, frameChosen, nameJump, copy, pasteText }
+  return { foldChosen, linkCopy, frameChosen, nameJump, copy, pasteText }
 }

@@ -110,6 +110,7 @@ const page = computed(
         :operator="page"
         @add="emit('add', $event)"
         @choose="chosen = $event"
+        @inserted="emit('close')"
       />
     </div>
   </ElDialog>

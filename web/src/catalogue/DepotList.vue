@@ -1,10 +1,11 @@
 <script setup lang="ts">
 /** What the depot has; if it does not answer, that is said and nothing else suffers. */
 import { ElButton, ElEmpty, ElSkeleton, ElTable, ElTableColumn } from 'element-plus'
-import { ref } from 'vue'
+import { ref, watch } from 'vue'
 import { api, type Schemas } from '../api/client'
 import { count } from '../shared/numbers'
 import { useCatalogue } from '../stores/useCatalogue'
+import { usePackages } from '../stores/usePackages'
 
 const emit = defineEmits<{ fetch: [operator: string] }>()
 const state = ref<Schemas['DepotState'] | null>(null)
@@ -27,11 +28,11 @@ async function load() {
     trouble.value = error instanceof Error ? error.message : String(error)
   }
 }
-void load()
+watch(usePackages().sent, load, { immediate: true })
 </script>
 
 <template>
-  <section class="depot" aria-label="Depot">
+  <section class="depot" aria-label="Depot" data-help="own_operators.html#packages">
     <p class="faint">Packages that others put here, and that you sent. <ElButton @click="load">Look again</ElButton></p>
     <p v-if="trouble" class="bad" role="alert" data-test="depot-trouble">{{ trouble }}</p>
     <ElTable v-else-if="state?.packages.length" :data="state.packages">

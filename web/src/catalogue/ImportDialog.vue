@@ -56,7 +56,14 @@ async function take() {
 </script>
 
 <template>
-  <ElDialog model-value title="Import a package" width="640" append-to-body @close="emit('close')">
+  <ElDialog
+    model-value
+    data-help="own_operators.html#packages"
+    title="Import a package"
+    width="640"
+    append-to-body
+    @close="emit('close')"
+  >
     <p>
       It is about <b>{{ review.main }}</b> and brings:
     </p>

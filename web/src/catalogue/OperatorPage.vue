@@ -2,19 +2,40 @@
 /** The page of one operator: picture, help, dials, what goes in and out, what it promises, its releases. */
 import Choice from '../shared/controls/Choice.vue'
 import { ElButton, ElMessage, ElTable, ElTableColumn } from 'element-plus'
-import { computed } from 'vue'
-import { api, type OperatorState } from '../api/client'
+import { computed, nextTick, ref, watch } from 'vue'
+import type { OperatorState } from '../api/client'
 import { toText } from '../model/values/formula'
+import { toHtml } from '../shared/markup'
+import { useCatalogue } from '../stores/useCatalogue'
 import { tell } from '../stores/useChanges'
+import { useHelp } from '../stores/insight/useHelp'
+import { usePackages } from '../stores/usePackages'
+import { useExample } from './useExample'
 
 const props = defineProps<{ operator: OperatorState }>()
-const emit = defineEmits<{ add: [operator: string]; choose: [operator: string] }>()
+const emit = defineEmits<{ add: [operator: string]; choose: [operator: string]; inserted: [] }>()
 const published = computed(() => props.operator.published)
-const paragraphs = computed(() => props.operator.description.split(/\n\s*\n/).filter((part) => part.trim()))
+const { operator: known } = useCatalogue()
+const help = useHelp()
+const related = computed(() => props.operator.related.flatMap((name) => known(name) ?? []))
+const { example, trouble, insert } = useExample(() => props.operator)
+
+/** The parameter that help was asked for is shown, as soon as what stands above it is there. */
+const table = ref<HTMLElement>()
+watch(
+  [help.parameter, () => props.operator.name, example],
+  async () => {
+    await nextTick()
+    await new Promise(requestAnimationFrame)
+    table.value?.querySelector('.meant')?.scrollIntoView({ block: 'center' })
+  },
+  { immediate: true },
+)
+const rowClass = ({ row }: { row: { name: string } }) => (row.name === help.parameter.value ? 'meant' : '')
 
 async function send() {
   try {
-    await api.sendToDepot(props.operator.name)
+    await usePackages().send(props.operator.name)
     ElMessage({ type: 'success', message: `${props.operator.label} ${published.value?.release} is in the depot.` })
   } catch (error) {
     tell(error)
@@ -23,7 +44,12 @@ async function send() {
 </script>
 
 <template>
-  <article class="page" :aria-label="operator.label" data-test="operator-page">
+  <article
+    class="page"
+    :aria-label="operator.label"
+    data-test="operator-page"
+    :data-help="published ? 'own_operators.html' : `operators/${operator.name}.html`"
+  >
     <header>
       <h2>{{ operator.label }}</h2>
       <Choice
@@ -56,9 +82,16 @@ async function send() {
         :src="`/api/library/${operator.name}/picture`"
         :alt="`Picture of ${operator.label}`"
       />
+      <img
+        v-else-if="!published"
+        :src="`/docs/operators/pictures/${operator.name}.webp`"
+        :alt="`What the example of ${operator.label} makes`"
+        data-test="example-picture"
+      />
       <div>
         <p class="summary">{{ operator.summary }}{{ /[.!?]$/.test(operator.summary) ? '' : '.' }}</p>
-        <p v-for="part in paragraphs" :key="part" class="help">{{ part }}</p>
+        <!-- eslint-disable-next-line vue/no-v-html -- markup() lets no HTML, links or pictures through -->
+        <div class="help" v-html="toHtml(operator.description)" />
         <p v-if="operator.keywords.length" class="faint">
           {{ published ? 'Tags' : 'Also found as' }}: {{ operator.keywords.join(', ') }}
         </p>
@@ -69,15 +102,46 @@ async function send() {
         </p>
       </div>
     </div>
-    <ElTable v-if="operator.parameters.length" class="parameters" :data="operator.parameters">
-      <ElTableColumn prop="label" :label="published ? 'Dial' : 'Parameter'" width="150" />
-      <ElTableColumn v-slot="{ row }" label="Default" width="150"
-        ><span class="mono">{{ toText(row.default) || 'empty' }} {{ row.unit }}</span></ElTableColumn
+    <section v-if="example" class="example" aria-label="Example">
+      <h3>Example</h3>
+      <ElButton
+        data-test="insert-example"
+        :title="'Its cards are put into the open graph'"
+        @click="insert().then((done) => done && emit('inserted'))"
       >
-      <ElTableColumn v-slot="{ row }" label="What it does"
-        >{{ row.help }}<span v-if="row.section" class="faint"> ({{ row.section }})</span></ElTableColumn
+        Put it into the graph
+      </ElButton>
+      <pre class="mono" data-test="example">{{ example.text }}</pre>
+    </section>
+    <p v-if="trouble" class="faint" role="status">{{ trouble }}</p>
+    <p v-if="related.length" class="related">
+      <span class="faint">Related:</span>
+      <ElButton
+        v-for="other in related"
+        :key="other.name"
+        text
+        :title="other.summary"
+        :data-test="`related-${other.name}`"
+        @click="emit('choose', other.name)"
+        >{{ other.label }}</ElButton
       >
-    </ElTable>
+    </p>
+    <div ref="table">
+      <ElTable
+        v-if="operator.parameters.length"
+        class="parameters"
+        :data="operator.parameters"
+        :row-class-name="rowClass"
+      >
+        <ElTableColumn prop="label" :label="published ? 'Dial' : 'Parameter'" width="150" />
+        <ElTableColumn v-slot="{ row }" label="Default" width="150"
+          ><span class="mono">{{ toText(row.default) || 'empty' }} {{ row.unit }}</span></ElTableColumn
+        >
+        <ElTableColumn v-slot="{ row }" label="What it does"
+          >{{ row.help }}<span v-if="row.section" class="faint"> ({{ row.section }})</span></ElTableColumn
+        >
+      </ElTable>
+    </div>
     <dl>
       <template v-for="input in operator.inputs" :key="`in ${input.name}`"
         ><dt>in: {{ input.name }}</dt>
@@ -141,8 +205,42 @@ img {
 .summary {
   font-size: 15px;
 }
-.help {
-  white-space: pre-line;
+.help :deep(p),
+.help :deep(ul) {
+  margin: 0 0 6px;
+}
+.help :deep(code) {
+  font: 13px var(--mono);
+}
+.example {
+  display: flex;
+  flex-wrap: wrap;
+  align-items: center;
+  gap: 8px;
+  margin-top: 10px;
+}
+.example h3 {
+  margin: 0;
+  font-size: 15px;
+}
+.example pre {
+  flex: 1 0 100%;
+  margin: 0;
+  padding: 8px 10px;
+  overflow: auto;
+  border: 1px solid var(--line);
+  border-radius: 6px;
+  background: var(--raised);
+}
+.related {
+  display: flex;
+  flex-wrap: wrap;
+  align-items: center;
+  gap: 4px;
+  margin: 8px 0 0;
+}
+.parameters :deep(.meant) {
+  --el-table-tr-bg-color: var(--live-wash);
 }
 .parameters {
   margin-top: 10px;

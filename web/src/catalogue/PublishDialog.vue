@@ -83,7 +83,7 @@ async function send(dry: boolean) {
 
 <template>
   <ElDialog model-value :title="`Publish ‘${title}’`" width="640" append-to-body top="7vh" @close="emit('close')">
-    <form class="form" data-test="publish-form" @submit.prevent="send(false)">
+    <form class="form" data-test="publish-form" data-help="own_operators.html#publish" @submit.prevent="send(false)">
       <div class="beside">
         <div class="fields">
           <label>title <ElInput v-model="form.title" maxlength="80" required data-test="publish-title" /></label>

@@ -131,6 +131,7 @@ function setValue(value: unknown, plain = false) {
 <template>
   <ElDialog
     model-value
+    data-help="own_operators.html#dials"
     :title="`The dial ${name.replaceAll('_', ' ')}`"
     :width="follows ? 540 : 460"
     :top="follows ? '4vh' : undefined"

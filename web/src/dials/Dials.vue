@@ -139,6 +139,7 @@ defineExpose({ add })
     class="dials"
     :class="{ over }"
     aria-label="Dials"
+    data-help="own_operators.html#dials"
     data-test="dials"
     @dragover="dragOver"
     @dragleave="over = false"

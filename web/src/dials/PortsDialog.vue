@@ -70,7 +70,14 @@ function drop(side: Side, at: number) {
 </script>
 
 <template>
-  <ElDialog model-value title="Edge of this graph" width="720" append-to-body @close="emit('close')">
+  <ElDialog
+    model-value
+    data-help="own_operators.html#publish"
+    title="Edge of this graph"
+    width="720"
+    append-to-body
+    @close="emit('close')"
+  >
     <p class="faint">
       What goes in and comes out where this graph is used as an operator: folded, in a loop, or published.
     </p>

@@ -5,6 +5,7 @@ import Choice from '../shared/controls/Choice.vue'
 import { ElInput } from 'element-plus'
 import { ref } from 'vue'
 import FormulaHelp from '../text/FormulaHelp.vue'
+import LiveFormula from './LiveFormula.vue'
 import { useCaret } from '../text/useCaret'
 import { FORMULA_ROWS, isLong } from './formulaSize'
 import { useTypedText } from './useTypedText'
@@ -51,6 +52,8 @@ function key(event: KeyboardEvent) {
   }
 }
 
+const isNumber = (typed: string) => /^\s*[-+\d.eE]+\s*$/.test(typed)
+
 function choose(chosen: string) {
   text.value = props.single || !text.value.trim() ? chosen : `${text.value.trim()} ${chosen}`
   end()
@@ -93,6 +96,7 @@ function choose(chosen: string) {
       :parameter="parameter"
       @choose="complete"
     />
+    <LiveFormula v-if="parameter && !isNumber(text)" :text="text" :parameter="parameter" />
   </div>
 </template>
 

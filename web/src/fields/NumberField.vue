@@ -7,6 +7,7 @@ import Choice from '../shared/controls/Choice.vue'
 import { ElInput } from 'element-plus'
 import { computed, ref } from 'vue'
 import FormulaHelp from '../text/FormulaHelp.vue'
+import LiveFormula from './LiveFormula.vue'
 import { useCaret } from '../text/useCaret'
 import {
   fromText,
@@ -169,6 +170,7 @@ function key(event: KeyboardEvent) {
       :parameter="parameter"
       @choose="complete"
     />
+    <LiveFormula v-if="parameter && formula" :text="text" :parameter="parameter" />
   </div>
 </template>
 

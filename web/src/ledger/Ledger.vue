@@ -12,6 +12,7 @@ import { count } from '../shared/numbers'
 import { useEvaluation } from '../stores/useEvaluation'
 import { useGraph } from '../stores/useGraph'
 import { useSelection } from '../stores/useSelection'
+import { useWhy } from '../stores/insight/useWhy'
 import ColumnHead from './ColumnHead.vue'
 import HistogramCell from './HistogramCell.vue'
 import LedgerBar from './LedgerBar.vue'
@@ -20,7 +21,7 @@ import { useColumns } from './useColumns'
 import { toCsv, useEditing } from './useEditing'
 import { shown, useRows, type Cell, type Row } from './useRows'
 import { useStatistics } from './useStatistics'
-import { useVirtualRows } from './useVirtualRows'
+import { useVirtualRows } from '../shared/useVirtualRows'
 
 /** Loaded when charts are first looked at. */
 const ChartsPane = defineAsyncComponent(() => import('./charts/ChartsPane.vue'))
@@ -29,8 +30,10 @@ defineEmits<{ script: [node: string] }>()
 
 const { looks, shownNode } = useEvaluation()
 const selection = useSelection()
+const why = useWhy()
 const graph = useGraph()
-const kind = ref<Kind>('face')
+/** Coming back from the script, it lists what was picked there. */
+const kind = ref<Kind>(selection.kind.value)
 const typed = ref('')
 const { sort, descending, where, pages, cells, order, copied } = useRows(kind)
 const { edited, begin, settle } = useCellEditing(kind)
@@ -95,13 +98,19 @@ async function copy() {
   ElMessage({ type: 'success', message: `${count(rows.length)} rows are in the clipboard as CSV.` })
 }
 
+/** The row is picked, too, so that one sees whose value it is. */
+function askWhy(row: Row, cell: Cell) {
+  if (canPick.value) selection.pick(row.index, false, 'ledger')
+  why.begin(kind.value, row.index, cell.name)
+}
+
 function pick(event: MouseEvent | KeyboardEvent, row: Row | undefined) {
   if (row && canPick.value) selection.pick(row.index, event.shiftKey || event.ctrlKey || event.metaKey, 'ledger')
 }
 </script>
 
 <template>
-  <section class="ledger" aria-label="Ledger">
+  <section class="ledger" aria-label="Ledger" data-help="looking.html#in-the-ledger">
     <LedgerBar
       v-model:kind="kind"
       v-model:where="typed"
@@ -182,7 +191,18 @@ function pick(event: MouseEvent | KeyboardEvent, row: Row | undefined) {
                 @settle="settle(row, cell, $event)"
                 @blur="edited = null"
               />
-              <template v-else>{{ shown(row, cell) }}</template>
+              <template v-else
+                ><ElButton
+                  text
+                  class="ask"
+                  tabindex="-1"
+                  :title="`Why has ${kind} ${row.index} this ${cell.name}?`"
+                  :aria-label="`Why has ${kind} ${row.index} this ${cell.name}?`"
+                  :data-test="`why-${row.index}-${cell.key}`"
+                  @click.stop="askWhy(row, cell)"
+                  @dblclick.stop
+                />{{ shown(row, cell) }}</template
+              >
             </span>
           </template>
           <span v-else class="cell index faint" role="cell">…</span>
@@ -266,6 +286,7 @@ function pick(event: MouseEvent | KeyboardEvent, row: Row | undefined) {
   grid-column: 1 / -1;
 }
 .cell {
+  position: relative;
   padding: 0 10px;
   text-align: right;
   white-space: nowrap;
@@ -285,6 +306,25 @@ function pick(event: MouseEvent | KeyboardEvent, row: Row | undefined) {
 }
 .index {
   color: var(--faint-ink);
+}
+.ask.el-button {
+  position: absolute;
+  top: 3px;
+  left: 2px;
+  width: 20px;
+  height: 20px;
+  padding: 0;
+  color: var(--accent);
+  background: var(--raised);
+  font-weight: 700;
+  opacity: 0;
+}
+.ask.el-button::before {
+  content: '?';
+}
+.cell:hover > .ask,
+.ask:focus-visible {
+  opacity: 1;
 }
 .odd {
   background: color-mix(in srgb, var(--ink) 3%, transparent);

@@ -54,7 +54,7 @@ export function useEditing() {
       const look = (await api.looks(id, feed, [{ what: 'names', kind, elements: [element] }], graph.basis())).looks[0]
       const names = answerTo('names', look)?.names
       if (!names) return tell(troubleOf(look))
-      const identity = names[0]!.replace('+', '')
+      const identity = names[0]!.replace(/[+:].*/, '')
       const at = splitFeed(feed).from
       const node = graph.document.value.nodes[at]
       const mine =

@@ -1,7 +1,7 @@
 import { expect, it } from 'vitest'
 import { nextTick, ref } from 'vue'
 import { PAGE, usePages } from './usePages'
-import { ROW, useVirtualRows } from './useVirtualRows'
+import { ROW, useVirtualRows } from '../shared/useVirtualRows'
 
 it('fetches pages as they come into sight, once', async () => {
   const asked: number[] = []

@@ -1,5 +1,6 @@
 /** Cards as text: copied to the clipboard, pasted into this graph or another one. */
 import { feedOf, freeId, isBound, isWired, splitFeed, type Dial, type GraphDocument, type GraphNode } from './document'
+import { unlinked } from './linked'
 import { plainText } from '../shared/plainText'
 
 interface Cards {
@@ -12,7 +13,9 @@ interface Cards {
 
 /** Return cards as text, with the dials that they need. */
 export function cardsToText(document: GraphDocument, ids: string[]): string {
-  const nodes = Object.fromEntries(ids.filter((id) => id in document.nodes).map((id) => [id, document.nodes[id]!]))
+  const nodes = unlinked(
+    Object.fromEntries(ids.filter((id) => id in document.nodes).map((id) => [id, document.nodes[id]!])),
+  )
   const text = JSON.stringify(nodes)
   const dials = Object.entries(document.dials ?? {}).filter(([name]) => new RegExp(`\\b${name}\\b`).test(text))
   const cards: Cards = { format: 'reticula cards', version: 1, nodes, dials: Object.fromEntries(dials) }

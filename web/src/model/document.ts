@@ -15,6 +15,8 @@ export interface GraphNode {
   inputs?: Record<string, string[]>
   /** The graph that the node runs: folded, repeat, for each. */
   graph?: GraphDocument
+  /** The linked graph that it runs, which others may run, too. */
+  linked?: string
   /** Newer releases that were looked at and left. */
   left?: string[]
 }
@@ -62,6 +64,8 @@ export interface GraphDocument {
   title?: string
   notes?: string
   dials?: Record<string, Dial>
+  /** Graphs that several nodes run, by name; only the outermost graph has them. */
+  linked?: Record<string, GraphDocument>
   inputs?: Port[]
   outputs?: Port[]
   presets?: Record<string, Record<string, unknown>>

@@ -36,6 +36,7 @@ const COSMETIC = [
   'result',
   'place',
   'left',
+  'linked',
 ]
 
 /** All of a document that its results depend on; moving or renaming a card is not among it. */

@@ -27,6 +27,15 @@ describe('search in a graph', () => {
       ['f', 'mark', 'where: cover > 0.5'],
     ])
   })
+  it('looks into published operators', () => {
+    const outer: GraphDocument = { ...document, nodes: { tile: { operator: 'tile@1.0.0' } } }
+    expect(searchGraph(outer, 'cover', label)).toEqual([])
+    const found = searchGraph(outer, 'cover', label, { 'tile@1.0.0': document })
+    expect(found.map((entry) => [entry.path.join('/'), entry.id])).toEqual([
+      ['tile', 'b'],
+      ['tile/f', 'mark'],
+    ])
+  })
   it('wants every word, and nothing without one', () => {
     expect(searchGraph(document, 'crest group', label).map((entry) => entry.id)).toEqual(['mark'])
     expect(searchGraph(document, 'crest sheet', label)).toEqual([])

@@ -12,8 +12,13 @@ export interface Found {
 
 const MOST = 60
 
-/** Return the cards in which all words are found, nearest levels first. */
-export function searchGraph(document: GraphDocument, words: string, label: (node: GraphNode) => string): Found[] {
+/** Return the cards in which all words are found, nearest levels first; `published` are graphs of published operators. */
+export function searchGraph(
+  document: GraphDocument,
+  words: string,
+  label: (node: GraphNode) => string,
+  published: Readonly<Record<string, GraphDocument>> = {},
+): Found[] {
   const wanted = words.toLowerCase().split(/\s+/).filter(Boolean)
   const found: Found[] = []
   const open: { graph: GraphDocument; path: string[] }[] = [{ graph: document, path: [] }]
@@ -28,7 +33,8 @@ export function searchGraph(document: GraphDocument, words: string, label: (node
         const where = values.find((text) => wanted.some((word) => text.toLowerCase().includes(word))) ?? label(node)
         found.push({ path: level.path, id, title, where })
       }
-      if (node.graph) open.push({ graph: node.graph, path: [...level.path, id] })
+      const inner = node.graph ?? published[node.operator]
+      if (inner) open.push({ graph: inner, path: [...level.path, id] })
     }
   }
   return found.slice(0, MOST)

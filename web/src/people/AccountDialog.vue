@@ -53,7 +53,13 @@ onMounted(() => load().catch(tell))
 </script>
 
 <template>
-  <ElDialog :model-value="true" title="Password and tokens" width="min(560px, 94vw)" @close="emit('close')">
+  <ElDialog
+    :model-value="true"
+    data-help="deploying.html"
+    title="Password and tokens"
+    width="min(560px, 94vw)"
+    @close="emit('close')"
+  >
     <ElForm label-position="top" @submit.prevent="change">
       <ElInput v-show="false" :model-value="session?.name" autocomplete="username" readonly />
       <ElFormItem label="Old password" for="old-password">

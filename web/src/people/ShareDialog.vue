@@ -43,7 +43,13 @@ onMounted(() => load().catch(tell))
 </script>
 
 <template>
-  <ElDialog :model-value="true" :title="`Share ‘${project.title}’`" width="min(620px, 94vw)" @close="emit('close')">
+  <ElDialog
+    :model-value="true"
+    data-help="deploying.html"
+    :title="`Share ‘${project.title}’`"
+    width="min(620px, 94vw)"
+    @close="emit('close')"
+  >
     <h3>People</h3>
     <ElTable v-loading="!state" :data="state?.members ?? []" size="small" data-test="members">
       <template #empty

@@ -6,11 +6,13 @@ import type { EditorView } from '@codemirror/view'
 import { useDebounceFn } from '@vueuse/core'
 import { computed, onBeforeUnmount, onMounted, ref, watch } from 'vue'
 import { useEvaluation } from '../stores/useEvaluation'
+import { useLive } from '../stores/insight/useLive'
 import { useSelection } from '../stores/useSelection'
 import { setParameter } from '../model/document'
 import { useGraph } from '../stores/useGraph'
 import { useCatalogue } from '../stores/useCatalogue'
 import { makeEditor, showError } from '../text/editor'
+import { liveValues, setLive } from '../text/liveValues'
 import { plainOf } from '../text/plainError'
 import { SNIPPETS } from './snippets'
 import { useText } from '../stores/useText'
@@ -24,6 +26,7 @@ const texts = useText()
 const { catalogue, operatorOf } = useCatalogue()
 const { reports } = useEvaluation()
 const selection = useSelection()
+const live = useLive()
 const host = ref<HTMLElement>()
 let view: EditorView | null = null
 
@@ -51,8 +54,25 @@ const picked = computed(() =>
 )
 const prints = computed(() => /\bprint\s*\(/.test(typed.value))
 
+/** The values of the picked element, in the text. */
+const found = computed(() => (live.isAbout(props.node, 'source', typed.value) ? live.of(props.node, 'source') : null))
+const onWhich = computed(() => {
+  if (!found.value) return ''
+  const { kind, element, missing, cut } = found.value
+  if (element === null) return missing
+  const of = kind === 'whole' ? 'values of the one run' : `values of ${kind} ${element}`
+  return cut ? `${of}; there are more than can be shown` : of
+})
+/** While one types, the old values stay on their lines until the new ones are there. */
+watch(
+  () => (found.value ? live.shown(props.node, 'source') : null),
+  (shown) => shown && view?.dispatch({ effects: setLive.of(shown) }),
+)
+
 async function ask() {
   const source = typed.value
+  live.draw(props.node, 'source')
+  void live.ask(props.node, 'source', source)
   const answer = await texts.ask(props.node, 'source', source, picked.value)
   if (answer && view && source === typed.value) showError(view, answer.error)
 }
@@ -102,10 +122,12 @@ onMounted(() => {
     `Text of ${title.value}`,
     () => ({ state: state.value, functions: catalogue.functions }),
     changed,
+    liveValues(live.step),
   )
   void ask()
 })
 onBeforeUnmount(() => {
+  live.draw('', '')
   save()
   view?.destroy()
 })
@@ -114,11 +136,14 @@ watch(stored, (text) => {
   if (!view || text === view.state.doc.toString() || view.hasFocus) return
   view.dispatch({ changes: { from: 0, to: view.state.doc.length, insert: text } })
 })
-watch([picked, each, () => JSON.stringify(node.value?.inputs), () => report.value?.key], () => void askSoon())
+watch(
+  [picked, () => live.picked.value, each, () => JSON.stringify(node.value?.inputs), () => report.value?.key],
+  () => void askSoon(),
+)
 </script>
 
 <template>
-  <section class="drawer" aria-label="Script">
+  <section class="drawer" aria-label="Script" data-help="language.html#scripts">
     <div class="bar">
       <ElButton text title="Back to the table of elements" data-test="show-ledger" @click="$emit('close')">
         Ledger
@@ -147,6 +172,7 @@ watch([picked, each, () => JSON.stringify(node.value?.inputs), () => report.valu
         data-test="snippets"
         @choose="insert"
       />
+      <span v-if="onWhich" class="faint which" :title="onWhich" data-test="live-element">{{ onWhich }}</span>
       <span class="status" role="status" data-test="script-status">
         <span v-if="error" class="bad">{{ error.line ? `line ${error.line}: ` : '' }}{{ plainOf(error) }}</span>
         <span v-else-if="typed !== stored" class="faint">…</span>
@@ -200,6 +226,13 @@ watch([picked, each, () => JSON.stringify(node.value?.inputs), () => report.valu
 }
 .snippets {
   width: 104px;
+}
+.which {
+  flex: 0 1 auto;
+  min-width: 0;
+  overflow: hidden;
+  text-overflow: ellipsis;
+  white-space: nowrap;
 }
 .status {
   flex: 1;

@@ -21,6 +21,9 @@ export const wayKey: InjectionKey<Ref<Way>> = Symbol('way')
 /** Opens the form in which a folded card is published. */
 export const publishKey: InjectionKey<(node: string) => void> = Symbol('publish')
 
+/** Makes a linked copy of a card. */
+export const linkKey: InjectionKey<(node: string) => void> = Symbol('link')
+
 /** Adds a card after the one that is looked at. */
 export const addCardKey: InjectionKey<(operator: string, parameters?: Record<string, unknown>) => void> =
   Symbol('add card')

@@ -39,6 +39,10 @@ export const useCatalogue = createGlobalState(() => {
   }
 })
 
+/** The formats that results are written in; the others are only read. */
+export const written = (formats: OperatorList['formats']) =>
+  Object.entries(formats).filter(([, format]) => format.written)
+
 /** Whether a parameter matters, given the values of its siblings, which must matter themselves. */
 export function isShown(parameter: ParameterState, operator: OperatorState, given: Record<string, unknown>): boolean {
   const rule = parameter.shown_when

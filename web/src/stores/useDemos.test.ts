@@ -36,6 +36,26 @@ test('a demo is taken with the shapes that it needs, and opened if it is there',
   expect(added).toHaveBeenCalledTimes(1)
 })
 
+test('an example is opened once, with the shapes that it needs, as the address asks for it', async () => {
+  const project = useProject()
+  project.shapes.value = []
+  project.graphs.value = []
+  const document = { title: 'Example of extrude', nodes: {} }
+  vi.spyOn(api, 'example').mockResolvedValue({ text: 'extrude(grid())', document, shapes: [scan] })
+  vi.spyOn(api, 'demoShape').mockResolvedValue(new File([], 'scan.ply'))
+  const uploaded = vi.spyOn(project, 'upload').mockResolvedValue({} as never)
+  const added = vi.spyOn(project, 'addGraph').mockResolvedValue()
+  const opened = vi.spyOn(project, 'openGraph').mockResolvedValue()
+  opened.mockClear()
+  const { follow } = useDemos()
+  await follow('?example=extrude')
+  expect(added.mock.lastCall).toEqual(['Example of extrude', document])
+  expect(uploaded).toHaveBeenCalled()
+  project.graphs.value = [{ id: 'g9', title: 'Example of extrude' }] as never
+  await follow('?example=extrude')
+  expect(opened.mock.calls).toEqual([['g9']])
+})
+
 test('what cannot be taken is said, and another one may be', async () => {
   const project = useProject()
   project.graphs.value = []

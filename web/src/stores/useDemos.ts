@@ -38,8 +38,7 @@ export const useDemos = createGlobalState(() => {
     try {
       if (demo.graph) return await project.openGraph(demo.graph)
       const { document, shapes, title } = await api.demo(name)
-      const missing = shapes.filter((shape) => !project.shapeNames.value.includes(shape.name))
-      for (const shape of missing) await project.upload(await api.demoShape(shape))
+      await fetchShapes(shapes)
       await project.addGraph(title, document)
     } catch (error) {
       tell(error)
@@ -48,5 +47,38 @@ export const useDemos = createGlobalState(() => {
     }
   }
 
-  return { demos, taking, trouble, load, take }
+  /** Upload what the project has not yet of shapes that ship with the product. */
+  async function fetchShapes(shapes: readonly Schemas['DemoShape'][]): Promise<void> {
+    const missing = shapes.filter((shape) => !project.shapeNames.value.includes(shape.name))
+    for (const shape of missing) await project.upload(await api.demoShape(shape))
+  }
+
+  /** Open a graph that ships with the product; the one that is there already is opened again. */
+  async function openOnce(asked: Promise<Pick<Schemas['DemoState'], 'document' | 'shapes'>>): Promise<void> {
+    try {
+      const { document, shapes } = await asked
+      const title = document.title as string
+      const there = project.graphs.value.find((one) => one.title === title)
+      if (there) return await project.openGraph(there.id)
+      await fetchShapes(shapes)
+      await project.addGraph(title, document)
+    } catch (error) {
+      tell(error)
+    }
+  }
+
+  return {
+    demos,
+    taking,
+    trouble,
+    load,
+    take,
+    fetchShapes,
+    /** Open what the address of the page asks for: `?demo=NAME` or `?example=OPERATOR`, as the documentation links it. */
+    async follow(asked: string): Promise<void> {
+      const { demo, example } = Object.fromEntries(new URLSearchParams(asked))
+      if (demo) await openOnce(api.demo(demo))
+      else if (example) await openOnce(api.example(example))
+    },
+  }
 })

@@ -19,7 +19,9 @@ export const useEvaluation = createGlobalState(() => {
   const project = useProject()
   const reports = shallowRef<Record<string, NodeReport>>({})
   /** The node that the looks show: the one looked at, or what feeds it if it failed. */
-  const shownNode = ref<string | null>(null)
+  const lastShown = shallowRef<{ graph: string | undefined; node: string | null }>({ graph: undefined, node: null })
+  /** The node whose result is shown; none as long as it is one of another graph. */
+  const shownNode = computed(() => (lastShown.value.graph === graph.state.value?.id ? lastShown.value.node : null))
   const queries = shallowRef<LookQuery[]>([])
   const looks = shallowRef<{
     graph: string
@@ -144,6 +146,7 @@ export const useEvaluation = createGlobalState(() => {
     timely.value = new Set(answer.timely ?? [])
     keyed.value = answer.keyed ?? { nodes: {}, dials: {} }
     shownFrame.value = frame
+    const id = graph.state.value!.id
     let answers = answer.looks ?? []
     let shown = node
     if (node && answer.nodes?.[splitFeed(node).from]?.state !== 'done' && asked.length) {
@@ -157,13 +160,14 @@ export const useEvaluation = createGlobalState(() => {
       }
       shown = fallback(document, node)
       if (!shown) {
-        shownNode.value = null
+        lastShown.value = { graph: id, node: null }
         return
       }
-      answers = (await api.looks(graph.state.value!.id, shown, asked, graph.basis())).looks
+      answers = (await api.looks(id, shown, asked, graph.basis())).looks
+      if (graph.state.value?.id !== id) return
     }
     stale.value = false
-    shownNode.value = shown
+    lastShown.value = { graph: id, node: shown }
     if (shown) looks.value = { graph: place(), node: shown, key: keyOf(shown), queries: asked, answers }
     else looks.value = null
   }

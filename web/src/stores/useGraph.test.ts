@@ -173,7 +173,32 @@ describe('the open graph', () => {
     const { graph } = await opened()
     graph.edit('turn', (next) => (next.dials!.h!.value = 9))
     await settle()
-    await graph.undo()
+    graph.undo()
+    await settle()
     expect(graph.document.value.dials!.h!.value).toBe(1)
+  })
+
+  it('undoes what is still on its way, once it has arrived', async () => {
+    const { graph, asked } = await opened()
+    graph.edit('turn', (next) => (next.dials!.h!.value = 9))
+    expect(graph.undoLabel.value).toBe('turn')
+    graph.undo()
+    await settle()
+    expect(asked.slice(1).map(({ path, body }) => [path.split('/').at(-1), body.revision])).toEqual([
+      ['edits', 0],
+      ['undo', 1],
+    ])
+    expect(graph.document.value.dials!.h!.value).toBe(1)
+    expect(graph.saveState.value).toBe('saved')
+  })
+
+  it('undoes nothing on top of what others did in the meantime', async () => {
+    const { graph, kept } = await opened()
+    kept.revision = 4
+    graph.undo()
+    await settle()
+    expect(kept.revision).toBe(4)
+    expect(graph.trouble.value).toContain('nothing was undone')
+    expect(graph.hasUnsaved()).toBe(false)
   })
 })

@@ -8,6 +8,8 @@ export const usePackages = createGlobalState(() => {
   const browsing = ref(false)
   const shownOperator = ref('')
   const publishing = ref<string | null>(null)
+  /** How many packages were sent to the depot from here. */
+  const sent = ref(0)
   const review = shallowRef<ReviewState | null>(null)
 
   async function look(ask: Promise<ReviewState>): Promise<void> {
@@ -27,7 +29,14 @@ export const usePackages = createGlobalState(() => {
     browsing,
     shownOperator,
     publishing,
+    sent,
     review,
+    /** Open the page of an operator. */
+    show,
+    async send(operator: string): Promise<void> {
+      await api.sendToDepot(operator)
+      sent.value += 1
+    },
     reviewFile: (file: File) => look(api.reviewPackage(file)),
     fetchPackage: (operator: string) => look(api.fetchFromDepot(operator)),
     published(operator: string): void {

@@ -13,7 +13,7 @@ const graphOf = (id: string, project: string) => ({
 
 async function started(hash: string, graphs: Record<string, string[]>) {
   vi.resetModules()
-  vi.stubGlobal('location', { hash })
+  vi.stubGlobal('location', { hash, pathname: '/' })
   const addresses: string[] = []
   vi.stubGlobal('history', { replaceState: (_: unknown, __: string, to: string) => addresses.push(to) })
   const asked = fakeService(({ method, path, body }: Asked) => {
@@ -39,7 +39,7 @@ async function started(hash: string, graphs: Record<string, string[]>) {
 it('opens the graph that the address names, with its project', async () => {
   const { project, addresses, asked } = await started('#g3', { p: ['g1'], q: ['g2', 'g3'] })
   expect(project.project.value!.id).toBe('q')
-  expect(addresses).toEqual(['#g3'])
+  expect(addresses).toEqual(['/#g3'])
   expect(project.shapeNames.value).toEqual(['reef'])
   expect(asked.filter((one) => one.path === '/api/graphs/g3')).toHaveLength(1)
 })
@@ -54,12 +54,12 @@ it('says that the graph is there before the lists of its project are', async () 
 })
 
 it('opens the first graph where the address names none that is there', async () => {
-  expect((await started('#gone', { p: ['g1'] })).addresses).toEqual(['#g1'])
-  expect((await started('', { p: ['g1'] })).addresses).toEqual(['#g1'])
+  expect((await started('#gone', { p: ['g1'] })).addresses).toEqual(['/#g1'])
+  expect((await started('', { p: ['g1'] })).addresses).toEqual(['/#g1'])
 })
 
 it('makes a project and a graph where there are none', async () => {
   const { project, addresses } = await started('', {})
   expect(project.projects.value.map((one) => one.title)).toEqual(['My project'])
-  expect(addresses).toEqual(['#made'])
+  expect(addresses).toEqual(['/#made'])
 })

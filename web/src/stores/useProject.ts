@@ -21,7 +21,7 @@ export const useProject = createGlobalState(() => {
 
   async function openGraph(id: string, known?: GraphState): Promise<void> {
     await graph.open(id, known)
-    history.replaceState(null, '', `#${id}`)
+    history.replaceState(null, '', `${location.pathname}#${id}`)
   }
 
   /** Open the first graph; an empty project gets one, if one may. */

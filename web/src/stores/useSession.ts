@@ -2,6 +2,7 @@
 import { createGlobalState } from '@vueuse/core'
 import { computed, ref } from 'vue'
 import { api, onSignedOut, useCsrfToken, type Schemas } from '../api/client'
+import { closeLine } from '../api/line'
 
 type Session = Schemas['SessionState']
 
@@ -40,6 +41,7 @@ export const useSession = createGlobalState(() => {
 
     async signIn(name: string, password: string): Promise<void> {
       take(await api.signIn(name, password))
+      closeLine()
     },
 
     async signOut(): Promise<void> {

@@ -10,7 +10,7 @@ import { defaultKeymap, history, historyKeymap, indentWithTab } from '@codemirro
 import { pythonLanguage } from '@codemirror/lang-python'
 import { bracketMatching, HighlightStyle, indentOnInput, indentUnit, syntaxHighlighting } from '@codemirror/language'
 import { lintGutter, setDiagnostics } from '@codemirror/lint'
-import { EditorState } from '@codemirror/state'
+import { EditorState, type Extension } from '@codemirror/state'
 import { drawSelection, EditorView, highlightActiveLine, hoverTooltip, keymap, lineNumbers } from '@codemirror/view'
 import { tags } from '@lezer/highlight'
 import type { ErrorState, OperatorList, TextState } from '../api/client'
@@ -90,6 +90,7 @@ export function makeEditor(
   label: string,
   knowledge: () => Knowledge,
   changed: (text: string) => void,
+  more: Extension = [],
 ): EditorView {
   return new EditorView({
     parent,
@@ -117,6 +118,7 @@ export function makeEditor(
         }),
         hoverTooltip((view, at) => hint(view, at, knowledge())),
         keymap.of([...closeBracketsKeymap, ...completionKeymap, ...defaultKeymap, ...historyKeymap, indentWithTab]),
+        more,
         EditorView.contentAttributes.of({ 'aria-label': label }),
         EditorView.updateListener.of((update) => update.docChanged && changed(update.state.doc.toString())),
       ],

@@ -114,7 +114,14 @@ function press(event: KeyboardEvent) {
 </script>
 
 <template>
-  <section class="curves" aria-label="Curves" data-test="curve-drawer" tabindex="-1" @keydown="press">
+  <section
+    class="curves"
+    aria-label="Curves"
+    data-help="time.html#keys"
+    data-test="curve-drawer"
+    tabindex="-1"
+    @keydown="press"
+  >
     <header>
       <b>Curves</b>
       <span class="faint grow">{{

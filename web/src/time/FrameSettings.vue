@@ -24,7 +24,7 @@ function play(end: 0 | 1, value: number | undefined) {
         >{{ time.timeline.value.first }}–{{ time.timeline.value.last }} ⋮</ElButton
       >
     </template>
-    <div class="settings">
+    <div class="settings" data-help="time.html#the-time-strip">
       <span>First frame</span>
       <ElInputNumber
         :model-value="time.timeline.value.first"

@@ -60,7 +60,7 @@ function press(event: KeyboardEvent) {
 </script>
 
 <template>
-  <div class="strip" role="group" aria-label="Time" data-test="time-strip">
+  <div class="strip" role="group" aria-label="Time" data-help="time.html#the-time-strip" data-test="time-strip">
     <ElButton
       text
       :aria-pressed="time.playing.value"

@@ -8,6 +8,7 @@ import { useCatalogue } from '../stores/useCatalogue'
 import { useEvaluation } from '../stores/useEvaluation'
 import { useGraph } from '../stores/useGraph'
 import { useInspection } from '../stores/useInspection'
+import { useLive } from '../stores/insight/useLive'
 import { useSelection } from '../stores/useSelection'
 import { useTime } from '../stores/useTime'
 import { useTheme } from '../stores/useTheme'
@@ -45,6 +46,7 @@ const selection = useSelection()
 const { theme } = useTheme()
 const { operatorOf } = useCatalogue()
 const { panel, places: traced, other } = useInspection()
+const { paths } = useLive()
 
 const canvas = ref<HTMLCanvasElement>()
 const box = ref<HTMLElement>()
@@ -68,7 +70,8 @@ const handles = useHandle(
 )
 const tools = useTools({ scene: () => scene, canvas, area, handles })
 const tool = tools.current
-const marks = computed(() => (tool.value.marks?.value.length ? tool.value.marks.value : traced.value))
+/** Ways that are drawn over the picture: of the tool in use, of a trace, and of what a text asked. */
+const marks = computed(() => [tool.value.marks?.value.length ? tool.value.marks.value : traced.value, ...paths.value])
 const { save, picture, still } = useSnapshot(
   () => canvas.value,
   () => scene,
@@ -202,7 +205,7 @@ defineExpose({ frame, picture, pictureAt })
 </script>
 
 <template>
-  <section class="view" aria-label="View">
+  <section class="view" aria-label="View" data-help="looking.html#in-the-view">
     <ViewBar :summary="summary" />
     <div class="work">
       <Rail

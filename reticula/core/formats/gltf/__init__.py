@@ -9,6 +9,7 @@ from __future__ import annotations
 from functools import partial
 
 from reticula.core.formats.format import Format
+from reticula.core.formats.gltf.frames import write_frames
 from reticula.core.formats.gltf.reading import read
 from reticula.core.formats.gltf.writing import write
 
@@ -21,7 +22,18 @@ ABOUT = {
     "instances": "nodes: every viewer shows them, with all their values; arrays: smaller where there are thousands",
 }
 
-FORMATS = (
-    Format("glb", "GLB", read, partial(write, text=False), KEEPS, OPTIONS, ABOUT, instances=True, parts=True),
-    Format("gltf", "glTF", read, partial(write, text=True), KEEPS, OPTIONS, ABOUT, instances=True, parts=True),
+FORMATS = tuple(
+    Format(
+        ending,
+        name,
+        read,
+        partial(write, text=text),
+        KEEPS,
+        OPTIONS,
+        ABOUT,
+        instances=True,
+        parts=True,
+        frames=partial(write_frames, text=text),
+    )
+    for ending, name, text in (("glb", "GLB", False), ("gltf", "glTF", True))
 )

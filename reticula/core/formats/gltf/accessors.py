@@ -48,11 +48,11 @@ def numbers_of(document: Document, index: Any) -> AnyArray:
     """
     told = document.entry("accessors", index)
     dtype, shape, count = (
-        COMPONENTS.get(told.get("componentType", 0)),
-        PARTS.get(told.get("type", "")),
+        _known(COMPONENTS, told.get("componentType")),
+        _known(PARTS, told.get("type")),
         told.get("count"),
     )
-    if dtype is None or shape is None or not isinstance(count, int) or not count >= 0:
+    if dtype is None or shape is None or type(count) is not int or count < 0:
         raise FormatError(f"accessor {index} is of no type that glTF knows")
     wide = int(np.prod(shape, dtype=np.int64))
     if count * wide > MOST:
@@ -75,16 +75,16 @@ def numbers_of(document: Document, index: Any) -> AnyArray:
     return values
 
 
+def _known(table: dict[Any, Any], word: Any) -> Any:
+    """Return what a word of the file stands for; None if it is none."""
+    return table.get(word) if isinstance(word, int | str) else None
+
+
 def _rows(document: Document, view: Any, begin: Any, dtype: Any, wide: int, count: int, index: Any) -> AnyArray:
     data, step = view_bytes(document, view)
     size = np.dtype(dtype).itemsize * wide
     step = step or size
-    if (
-        not isinstance(begin, int)
-        or begin < 0
-        or step < size
-        or (count and begin + step * (count - 1) + size > len(data))
-    ):
+    if type(begin) is not int or begin < 0 or step < size or (count and begin + step * (count - 1) + size > len(data)):
         raise FormatError(f"accessor {index} promises {count:,} values; its part of the buffer is too small for them")
     if not count:
         return np.zeros((0, wide), dtype)

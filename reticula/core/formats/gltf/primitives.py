@@ -36,11 +36,14 @@ class Part:
 
 @dataclass
 class Block:
-    """Vertices that primitives share: ``places (V, 3)``, further values by name, and what is drawn between them."""
+    """Vertices that primitives share: ``places (V, 3)``, further values by name, and what is drawn between them. Of a
+    geometry that is written, ``point (V,)`` says which of its points each vertex is.
+    """
 
     places: Floats
     values: dict[str, AnyArray]
     parts: list[Part] = field(default_factory=list)
+    point: Ints = field(default_factory=lambda: np.zeros(0, np.int64))
 
 
 def read_blocks(document: Document, mesh: int) -> list[Block]:
@@ -231,7 +234,7 @@ def _materials(document: Document, geo: Geo, owner: Ints) -> Geo:
     owner = np.where((owner >= 0) & (owner < len(told)), owner, len(told))
     used = names[owner]
     if len(np.unique(used)) > 1:
-        geo = geo.with_attribute("face", "material_name", used)
+        geo = geo.with_attribute("face", "material", used)
     tinted = colors[owner]
     if not (tinted == 1.0).all() and not geo.has("point", "color") and not geo.has("corner", "color"):
         geo = geo.with_attribute("face", "color", tinted)

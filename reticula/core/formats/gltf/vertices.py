@@ -24,12 +24,14 @@ def blocks_of(geo: Geo) -> list[Block]:
         made.append(_faces(geo))
     named = {name: found for name, found in geo.attributes["point"].items() if name != "position"}
     if shape.curve_count:
-        points, vertex = np.unique(shape.curve_segments[0], return_inverse=True)
-        made.append(Block(geo.positions[points], _values(named, points), [Part(LINES, vertex.reshape(-1), None)]))
+        points, vertex = np.unique(shape.curve_segments[0].astype(np.int64), return_inverse=True)
+        made.append(
+            Block(geo.positions[points], _values(named, points), [Part(LINES, vertex.reshape(-1), None)], points)
+        )
     loose = np.flatnonzero(~shape.used_points)
     if len(loose):
         vertex = np.arange(len(loose))
-        made.append(Block(geo.positions[loose], _values(named, loose), [Part(POINTS, vertex, None)]))
+        made.append(Block(geo.positions[loose], _values(named, loose), [Part(POINTS, vertex, None)], loose))
     return made
 
 
@@ -49,7 +51,8 @@ def _faces(geo: Geo) -> Block:
     first, vertex = unique_rows(np.concatenate(columns, axis=1))
     named = {name: found for name, found in geo.attributes["point"].items() if name not in own and name != "position"}
     values = {**_values(named, point[first]), **_values(own, first)}
-    return Block(geo.positions[point[first]], values, [Part(TRIANGLES, vertex[corner.reshape(-1)], None)])
+    used = point[first]
+    return Block(geo.positions[used], values, [Part(TRIANGLES, vertex[corner.reshape(-1)], None)], used)
 
 
 def _fits(found: Attribute) -> bool:

@@ -19,7 +19,7 @@ from reticula.core.formats.shared.placing import parts_of, without_shear
 from reticula.core.geometry import Geo
 from reticula.core.geometry.edit.instances import flatten, without_instances
 
-__all__ = ["write"]
+__all__ = ["document_of", "mesh_of_blocks", "packed", "write"]
 
 
 def write(geo: Geo, values: str = "all", instances: str = "nodes", *, text: bool = False) -> bytes:
@@ -31,7 +31,6 @@ def write(geo: Geo, values: str = "all", instances: str = "nodes", *, text: bool
     """
     geo = without_shear(geo, "glTF")
     arrays = Arrays()
-    told: dict[str, Any] = {"asset": {"version": "2.0", "generator": "Reticula"}, "scene": 0}
     meshes: list[dict[str, Any]] = []
     nodes: list[dict[str, Any]] = []
     own = without_instances(geo)
@@ -40,6 +39,15 @@ def write(geo: Geo, values: str = "all", instances: str = "nodes", *, text: bool
         nodes.append({"mesh": number, "name": "shape"})
     if geo.topology.instance_count:
         _instances(arrays, meshes, nodes, geo, values, instances)
+    told = document_of(nodes, meshes)
+    if any("extensions" in node for node in nodes):
+        told["extensionsUsed"] = [INSTANCING]
+    return packed(told, arrays, text=text)
+
+
+def document_of(nodes: list[dict[str, Any]], meshes: list[dict[str, Any]]) -> dict[str, Any]:
+    """Return a document with nodes and meshes, and nothing of its arrays yet."""
+    told: dict[str, Any] = {"asset": {"version": "2.0", "generator": "Reticula"}, "scene": 0}
     told["scenes"] = [{"nodes": list(range(len(nodes)))}] if nodes else [{}]
     if nodes:
         told["nodes"] = nodes
@@ -52,8 +60,11 @@ def write(geo: Geo, values: str = "all", instances: str = "nodes", *, text: bool
                 "pbrMetallicRoughness": {"metallicFactor": 0.0, "roughnessFactor": 0.8},
             }
         ]
-    if any("extensions" in node for node in nodes):
-        told["extensionsUsed"] = [INSTANCING]
+    return told
+
+
+def packed(told: dict[str, Any], arrays: Arrays, *, text: bool) -> bytes:
+    """Return a document with its arrays as a file."""
     told |= arrays.listed()
     return pack_text(told, arrays.data) if text else pack_glb(told, arrays.data)
 
@@ -63,11 +74,16 @@ def _mesh(arrays: Arrays, meshes: list[dict[str, Any]], geo: Geo, values: str) -
     blocks = blocks_of(geo)
     if not blocks:
         return None
+    meshes.append(mesh_of_blocks(arrays, geo, blocks, values))
+    return len(meshes) - 1
+
+
+def mesh_of_blocks(arrays: Arrays, geo: Geo, blocks: list[Block], values: str) -> dict[str, Any]:
+    """Return a mesh that draws blocks of vertices, with the whole shape beside it unless ``values`` are plain."""
     told: dict[str, Any] = {"primitives": [_primitive(arrays, block) for block in blocks]}
     if values == "all":
         told["extras"] = {OURS: {"shape": arrays.view(ply.write(geo)), "check": check_of(blocks)}}
-    meshes.append(told)
-    return len(meshes) - 1
+    return told
 
 
 def _primitive(arrays: Arrays, block: Block) -> dict[str, Any]:

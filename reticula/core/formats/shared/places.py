@@ -19,10 +19,11 @@ def check_places(positions: Floats, where: Callable[[int], Mapping[str, int]] = 
     """Raise FormatError for the first of ``positions (N, 3)`` that is not finite or beyond ``FARTHEST``; ``where`` says
     the line or byte of a row.
     """
+    # The lowest and highest are found faster than a flag for each; a NaN among them is neither below nor above.
+    if not positions.size or (positions.min() >= -FARTHEST and positions.max() <= FARTHEST):
+        return
     with np.errstate(invalid="ignore"):
         good = (np.abs(positions) <= FARTHEST).all(axis=1)
-    if good.all():
-        return
     row = int(np.flatnonzero(~good)[0])
     value = next(float(one) for one in positions[row] if not abs(one) <= FARTHEST)
     why = "is not a finite number" if not np.isfinite(value) else f"is farther out than {FARTHEST:g} m"

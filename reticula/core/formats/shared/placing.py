@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import numpy as np
-from scipy.spatial.transform import Rotation
+import scipy
 
 from reticula.core.arrays import Floats
 from reticula.core.diagnostics import note
@@ -45,4 +45,4 @@ def parts_of(matrices: Floats) -> tuple[Floats, Floats, Floats]:
     turned = axes / safe[:, None, :]
     flat = (scale == 0.0).any(axis=1)
     turned[flat] = np.eye(3)
-    return matrices[:, :3, 3], Rotation.from_matrix(turned).as_quat(), scale
+    return matrices[:, :3, 3], scipy.spatial.transform.Rotation.from_matrix(turned).as_quat(), scale

@@ -41,7 +41,7 @@ class Lines:
         begin, size = self.begin[lines] + skip, self.end[lines] - self.begin[lines] - skip + 1
         total = int(size.sum())
         index = np.arange(total) + np.repeat(begin - np.cumsum(size) + size, size)
-        out = self.data[np.minimum(index, len(self.data) - 1)].copy() if total else np.zeros(0, np.uint8)
+        out = self.data[np.minimum(index, len(self.data) - 1)].copy() if len(self.data) else np.zeros(total, np.uint8)
         out[np.cumsum(size) - 1] = 10
         return out.tobytes(), size
 

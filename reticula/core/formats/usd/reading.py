@@ -6,7 +6,7 @@ from typing import Any
 
 import numpy as np
 
-from reticula.core.arrays import Floats, ragged_index, starts_from_sizes
+from reticula.core.arrays import AnyArray, Floats, ragged_index, starts_from_sizes
 from reticula.core.diagnostics import note
 from reticula.core.errors import FormatError, GeometryError
 from reticula.core.formats.shared.needed import said
@@ -51,7 +51,7 @@ def read(data: bytes, *, ending: str) -> Geo:
             world = Y_UP if geom.GetStageUpAxis(stage) == geom.Tokens.z else np.eye(4)
             size = float(geom.GetStageMetersPerUnit(stage))
             found = _shapes(stage, usd.TimeCode.EarliestTime())
-        except tf.ErrorException as problem:
+        except (tf.ErrorException, UnicodeDecodeError) as problem:
             raise FormatError(f"this USD cannot be read: {said(problem)}") from None
     if not found:
         raise FormatError("there is no shape in this scene")
@@ -134,7 +134,7 @@ def shape_of(prim: Any, time: Any) -> Geo | None:
 
 
 def _places(prim: Any, given: Any) -> Floats:
-    places = np.array(given if given is not None else [], np.float64).reshape(-1, 3)
+    places = _numbers(given, np.float64, f"points of '{prim.GetName()}'").reshape(-1, 3)
     check_places(places)
     return places
 
@@ -143,8 +143,8 @@ def _mesh(mesh: Any, time: Any) -> Geo:
     geom = module("UsdGeom")
     prim = mesh.GetPrim()
     places = _places(prim, mesh.GetPointsAttr().Get(time))
-    sizes = np.array(_or_none(mesh.GetFaceVertexCountsAttr().Get(time)), np.int64)
-    corner = np.array(_or_none(mesh.GetFaceVertexIndicesAttr().Get(time)), np.int64)
+    sizes = _whole_numbers(mesh.GetFaceVertexCountsAttr(), time)
+    corner = _whole_numbers(mesh.GetFaceVertexIndicesAttr(), time)
     if (sizes < 0).any() or sizes.sum() != len(corner):
         raise FormatError(f"the faces of '{prim.GetName()}' use {sizes.sum():,} corners; {len(corner):,} are listed")
     if len(corner) and (corner.min() < 0 or corner.max() >= len(places)):
@@ -160,26 +160,35 @@ def _mesh(mesh: Any, time: Any) -> Geo:
     normals = mesh.GetNormalsAttr().Get(time)
     kind = KIND_OF.get(mesh.GetNormalsInterpolation())
     if normals is not None and kind in ("point", "corner", "face") and len(normals) == geo.topology.count(kind):
-        geo = geo.with_attribute(kind, "normal", unit(np.array(normals, np.float64)))
+        geo = geo.with_attribute(kind, "normal", unit(_numbers(normals, np.float64, "normals")))
     for subset in geom.Subset.GetAllGeomSubsets(mesh):
         if subset.GetElementTypeAttr().Get() not in (None, geom.Tokens.face):
             continue
         flags = np.zeros(geo.topology.face_count, bool)
-        index = np.array(_or_none(subset.GetIndicesAttr().Get(time)), np.int64)
+        index = _whole_numbers(subset.GetIndicesAttr(), time)
         flags[index[(index >= 0) & (index < len(flags))]] = True
         geo = geo.with_attribute("face", subset.GetPrim().GetName(), flags)
     left = mesh.GetOrientationAttr().Get(time) == geom.Tokens.leftHanded
     return flipped(geo, with_normals=False) if left and geo.topology.face_count else geo
 
 
-def _or_none(values: Any) -> Any:
-    return [] if values is None else values
+def _whole_numbers(attribute: Any, time: Any) -> AnyArray:
+    """The list of whole numbers that an attribute holds, none if it has no value."""
+    return _numbers(attribute.Get(time), np.int64, f"'{attribute.GetName()}'").reshape(-1)
+
+
+def _numbers(values: Any, dtype: Any, what: str) -> AnyArray:
+    """A list of numbers; of a damaged file it may be anything."""
+    try:
+        return np.array([] if values is None else values, dtype)
+    except (TypeError, ValueError):
+        raise FormatError(f"{what} of the file hold what is no number") from None
 
 
 def _curves(curves: Any, time: Any) -> Geo:
     prim = curves.GetPrim()
     places = _places(prim, curves.GetPointsAttr().Get(time))
-    sizes = np.array(_or_none(curves.GetCurveVertexCountsAttr().Get(time)), np.int64)
+    sizes = _whole_numbers(curves.GetCurveVertexCountsAttr(), time)
     if (sizes < 0).any() or sizes.sum() > len(places):
         raise FormatError(f"the curves of '{prim.GetName()}' use {sizes.sum():,} points; there are {len(places):,}")
     closed = curves.GetWrapAttr().Get() == module("UsdGeom").Tokens.periodic
@@ -203,7 +212,7 @@ def _widths(geo: Geo, prim: Any, time: Any, kind: Kind) -> Geo:
     )
     if widths is None or on is None or geo.has(on, "width") or geo.has(on, "radius"):
         return geo
-    values = np.array(widths, np.float64)
+    values = _numbers(widths, np.float64, "widths")
     values = np.full(geo.topology.count(on), values[0]) if len(values) == 1 else values
     return geo.with_attribute(on, "width", values) if len(values) == geo.topology.count(on) else geo
 
@@ -230,7 +239,7 @@ def _instancer(stage: Any, prim: Any, time: Any) -> Geo:
             else np.eye(4)
         )
         prototypes.append(_put(concatenate(parts), local, False) if parts else Geo.empty())
-    which = np.array(_or_none(instancer.GetProtoIndicesAttr().Get(time)), np.int64)
+    which = _whole_numbers(instancer.GetProtoIndicesAttr(), time)
     if len(which) and (which.min() < 0 or which.max() >= len(prototypes)):
         raise FormatError(f"the instancer '{prim.GetName()}' places shape {which.max()}; it names {len(prototypes)}")
     exclude = geom.PointInstancer.ExcludeProtoXform

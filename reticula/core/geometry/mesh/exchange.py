@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Mapping
 from importlib import import_module
 from typing import Any, Self
 
@@ -12,8 +13,20 @@ def _way(library: str, name: str) -> Any:
     return getattr(import_module(f"reticula.core.exchange.{library}_meshes"), name)
 
 
+def _arrays() -> Any:
+    return import_module("reticula.core.exchange.numpy_arrays")
+
+
 class Exchange:
     """The part of a geometry that leads to other libraries, each loaded when it is first asked for."""
+
+    def _repr_mimebundle_(self, **options: Any) -> Any:
+        """Return what a notebook shows: a picture, or nothing but ``repr`` where the view for it is not installed."""
+        try:
+            view = import_module("reticula.notebook").show(self)
+        except ModuleNotFoundError:
+            return None
+        return view._repr_mimebundle_(**options)
 
     @classmethod
     def from_trimesh(cls, mesh: Any) -> Self:
@@ -126,3 +139,77 @@ class Exchange:
             If VTK is not installed.
         """
         return _way("vtk", "to_vtk")(self)
+
+    @classmethod
+    def from_open3d(cls, mesh: Any) -> Self:
+        """Make a geometry from a mesh, a line set or a point cloud of Open3D.
+
+        Parameters
+        ----------
+        mesh : open3d.t.geometry or open3d.geometry
+            A TriangleMesh, LineSet or PointCloud, of tensors or legacy. Positions are taken as metres with y up; values
+            of vertices and triangles come along, colours as those of a screen.
+
+        Returns
+        -------
+        Geo
+            Triangles, lines as curves of two points, or points alone.
+
+        Raises
+        ------
+        FormatError
+            If Open3D is not installed.
+        """
+        made: Self = _way("open3d", "from_open3d")(mesh)
+        return made
+
+    def to_open3d(self) -> Any:
+        """Return this geometry as a mesh of Open3D's tensors, where it stands in the world.
+
+        Returns
+        -------
+        open3d.t.geometry.TriangleMesh, LineSet or PointCloud
+            Faces cut into triangles, else curves as lines, else points; values and groups of points and faces as
+            tensors by their names, colours also as ``colors`` for a screen. What has no place there is noted.
+
+        Raises
+        ------
+        FormatError
+            If Open3D is not installed.
+        """
+        return _way("open3d", "to_open3d")(self)
+
+    @classmethod
+    def from_arrays(cls, arrays: Mapping[str, Any]) -> Self:
+        """Make a geometry from plain arrays by name, as :meth:`to_arrays` gives them.
+
+        Parameters
+        ----------
+        arrays : mapping of str to ArrayLike
+            ``point/position`` (P, 3) in m; ``face_start``, ``corner_point``, ``curve_start``, ``curve_point`` and
+            ``curve_closed`` where there are faces and curves; further values as ``KIND/NAME``.
+
+        Returns
+        -------
+        Geo
+            The geometry.
+
+        Raises
+        ------
+        GeometryError
+            If positions are missing, or arrays do not fit each other.
+        """
+        made: Self = _arrays().from_arrays(arrays)
+        return made
+
+    def to_arrays(self) -> dict[str, Any]:
+        """Return this geometry as plain arrays by name, as ``numpy.savez`` takes them.
+
+        Returns
+        -------
+        dict of str to ndarray
+            The wiring of faces and curves, and each attribute as ``KIND/NAME``; of lists the flat values, and where
+            each begins as ``KIND/NAME|start``. Placed shapes follow as ``shape0/…``. Nothing is lost.
+        """
+        found: dict[str, Any] = _arrays().to_arrays(self)
+        return found

@@ -3,12 +3,14 @@
 from __future__ import annotations
 
 from copy import deepcopy
+from functools import partial
 from typing import Any
 
 from reticula.core.errors import GraphError
 from reticula.core.graph.editing.formula_texts import free_name, map_feeds, members_of, replace_in, slug
-from reticula.core.graph.editing.levels import level_of, parent_of
+from reticula.core.graph.editing.levels import level_of
 from reticula.core.graph.structure.document import split_feed
+from reticula.core.graph.structure.linked import holders_of
 from reticula.core.operators.declaration.parameters import is_wire
 from reticula.core.operators.declaration.parameters.conditions import NAME
 from reticula.core.operators.shared.nested_graph import LOOP_NAMES
@@ -74,9 +76,7 @@ def rename_dial(document: dict[str, Any], path: str, dial: str, new: str) -> dic
     for node in level["nodes"].values():
         replace_in(node, {dial: new}, {})
         _rebind(node.get("parameters", {}), dial, new)
-    around = parent_of(made, path)
-    if around:
-        outer, holder = around
+    for outer, holder in holders_of(made, level):
         parameters = outer["nodes"][holder].get("parameters", {})
         if dial in parameters:
             parameters[new] = parameters.pop(dial)
@@ -118,12 +118,15 @@ def rename_port(document: dict[str, Any], path: str, side: str, port: str, new: 
         for dial in level.get("dials", {}).values():
             if dial.get("of") == port:
                 dial["of"] = new
-    around = parent_of(made, path)
-    if around:
-        outer, holder = around
+    for outer, holder in holders_of(made, level):
         if side == "inputs" and port in outer["nodes"][holder].get("inputs", {}):
             inputs = outer["nodes"][holder]["inputs"]
             inputs[new] = inputs.pop(port)
         if side == "outputs":
-            map_feeds(outer, lambda feed: f"{holder}:{new}" if feed == f"{holder}:{port}" else feed)
+            pair = {f"{holder}:{port}": f"{holder}:{new}"}
+            map_feeds(outer, partial(_replaced, pair))
     return made
+
+
+def _replaced(pairs: dict[str, str], feed: str) -> str:
+    return pairs.get(feed, feed)

@@ -13,6 +13,7 @@ from reticula.core.graph.nesting.graph_operator import HOLDERS, operator_of
 from reticula.core.graph.structure.document import split_feed
 from reticula.core.graph.time.tables import is_following, is_timed
 from reticula.core.graph.values.nodes_to_formula import nodes_to_formula
+from reticula.core.language.in_one_line import in_one_line
 from reticula.core.operators.declaration.parameters import is_wire
 from reticula.core.operators.shared.nested_graph import LOOP_NAMES
 
@@ -126,8 +127,9 @@ class _Unfolding:
             if isinstance(value, dict)
             else ""
         )
-        if text and "\n" not in text.strip():
-            return f"({text.strip()})"
+        line = in_one_line(text.strip()) if text and "\n" in text.strip() else text.strip()
+        if line:
+            return f"({line})"
         if isinstance(value, (bool, int, float, str)):
             return f"({value!r})" if isinstance(value, (int, float)) and value < 0 else repr(value)
         if isinstance(value, list) and all(isinstance(part, (int, float)) for part in value):

@@ -7,7 +7,6 @@ from typing import Any
 
 import reticula.core.graph.evaluation.nested  # noqa: F401 - provides what runs graphs inside nodes
 from reticula.core.context import KeyedGeo, Library, Resources, using
-from reticula.core.errors import GraphError
 from reticula.core.geometry import Geo
 from reticula.core.graph.evaluation.at_frame import LibraryAtFrame, document_at
 from reticula.core.graph.evaluation.cache import Cache
@@ -17,8 +16,9 @@ from reticula.core.graph.evaluation.moments import DocumentMoments
 from reticula.core.graph.evaluation.results import Evaluation, NodeResult
 from reticula.core.graph.evaluation.store import EvaluationStore
 from reticula.core.graph.nesting.dials import dial_values
-from reticula.core.graph.structure.document import Document, check_structure, split_feed
+from reticula.core.graph.structure.document import Document, check_structure, chosen_node
 from reticula.core.graph.structure.library import library
+from reticula.core.graph.structure.linked import resolved
 from reticula.core.graph.time.timeline import checked_frame, timeline_of
 from reticula.core.operators.shared.resources import resources
 
@@ -43,6 +43,7 @@ class Evaluator:
         dials: Mapping[str, Any] | None = None,
         frame: float | None = None,
         targets: list[str] | None = None,
+        first: str | None = None,
         inputs: Mapping[str, Geo] | None = None,
         level: str = "",
         shapes: Resources | None = None,
@@ -50,17 +51,18 @@ class Evaluator:
         on_progress: Callable[[int, int, str], None] | None = None,
         should_stop: Callable[[], bool] | None = None,
     ) -> Evaluation:
-        """Evaluate ``targets`` and what they need, or every node.
+        """Evaluate ``targets`` and what they need, or every node, ``first`` one and what it needs before all others.
 
         ``frame`` is the moment: the document's first frame if not given; frames between two whole ones exist.
         ``inputs`` is what comes in where the document has input nodes. ``level`` leads to the graph inside a node, as
         it is in the run of that node: ``tile/rings@3`` is the graph inside ``rings``, inside ``tile``, in the fourth
         round.
 
+        What leads only to geometries that a switch does not choose is ``idle``, unless it is a target or ``first``.
         Broken nodes do not raise: they are marked failed and what hangs on them waits, the rest is evaluated. Raises
         GraphError if the document itself is broken, Stopped as soon as ``should_stop`` says so between two nodes.
         """
-        check_structure(document)
+        document = resolved(check_structure(document))
         timeline = timeline_of(document)
         frame = checked_frame(timeline.first if frame is None else frame)
         moment = timeline.names(frame)
@@ -75,7 +77,7 @@ class Evaluator:
             for step in filter(None, level.split("/")):
                 at = level_inside(at, step)
             try:
-                return at.evaluate(targets)
+                return at.evaluate(targets, first)
             finally:
                 self.store.cache.settle()
 
@@ -109,11 +111,7 @@ def frames_of(
 ) -> Iterator[Geo]:
     """Yield the geometry of one node at each of ``frames``, in their order; only what differs is evaluated again."""
     check_structure(document)
-    chosen = node or document.get("result") or document.get("looking_at") or next(reversed(document["nodes"]), None)
-    if chosen is None:
-        raise GraphError("the graph has no nodes")
-    if split_feed(chosen)[0] not in document["nodes"]:
-        raise GraphError(f"there is no node '{chosen}'; there are {', '.join(document['nodes'])}")
+    chosen = chosen_node(document, node)
     evaluator = Evaluator()
     for frame in frames:
         done = evaluator.evaluate(

@@ -117,17 +117,22 @@ class Level:
     keep: bool = False
     known: dict[str, NodeResult] = field(default_factory=dict)
     """What is done already, where it is to be kept."""
+    needed: dict[str, int] = field(default_factory=dict)
+    """Which of its wires a node needs, by number, if it needs one only."""
 
-    def evaluate(self, targets: list[str] | None) -> Evaluation:
-        """Evaluate ``targets`` and what they need, or every node. Broken nodes do not raise: they are marked failed."""
+    def evaluate(self, targets: list[str] | None, first: str | None = None) -> Evaluation:
+        """Evaluate ``targets`` and what they need; or every node, beginning with ``first``, but for those of which
+        nothing is needed. Broken nodes do not raise: they are marked failed.
+        """
         with using(moment=self.moment):
-            return self._evaluate(targets)
+            return self._evaluate(targets, first)
 
-    def _evaluate(self, targets: list[str] | None) -> Evaluation:
+    def _evaluate(self, targets: list[str] | None, first: str | None) -> Evaluation:
         plan = self.plan
-        order = plan.order(targets)
         done = Evaluation(document=plan.document, dials=self.dials, moment=self.moment, plan=plan)
         ties = ParameterLinks(plan.document, self.dials)
+        self.needed = self._needed(ties)
+        order = plan.order(targets, first, self.needed)
         for number, name in enumerate(order):
             self.run.check()
             if self.run.on_progress and self.run.depth == 0:
@@ -141,14 +146,31 @@ class Level:
             )
             if self.keep:
                 self.known[name] = done.nodes[name]
-        for name in set(plan.document["nodes"]) - set(order) if targets is None else ():
+        for name in plan.idle(order) if targets is None else ():
+            done.nodes[name] = NodeResult(name, "idle")
+        for name in set(plan.document["nodes"]) - set(done.nodes) if targets is None else ():
             problem = plan.problems.get(name)
             done.nodes[name] = _failed(name, problem.message if problem else "it is part of a circle of wires", None)
         return done
 
+    def _needed(self, ties: ParameterLinks) -> dict[str, int]:
+        """Return which wire is needed of nodes that need one only, as far as that can be said before they run."""
+        found: dict[str, int] = {}
+        for name in self.plan.choosing:
+            try:
+                planned = self.plan.node(name)
+                needs, values = planned.operator.needs, planned.values(self.dials)
+                tied = ties.resolve(planned.read(values)[1], (name,), planned.operator)
+                number = needs and needs(partial(self._once, planned.operator, values, tied), planned.wires)
+            except ReticulaError:
+                continue
+            if number is not None and not planned.node.get("skip"):
+                found[name] = number
+        return found
+
     def _node(self, name: str, ties: ParameterLinks, done: Evaluation) -> NodeResult:
         node = self.plan.document["nodes"][name]
-        for feed in feeds_of(node):
+        for feed in self.plan.feeds(name, self.needed):
             if feed not in done.nodes:
                 return _failed(name, f"a wire comes from '{feed}', and there is no such node", None)
             if done.nodes[feed].state != "done":
@@ -191,7 +213,7 @@ class Level:
             held = reset + math.floor(frame - reset + 1e-9)
             if held < frame and reset < frame:
                 return replace(self.run.moments.result(self, name, held), cached=True)
-        parts = parts_of(chosen, planned.node, done)
+        parts = parts_of(chosen, planned.node, done, self.needed.get(name))
         frames, before = self._other_frames(name, chosen, values, tied)
         told = self._told_of_tables(planned, names) if self.plan.told_of_tables else []
         key = self._key(chosen, values, names, tied, parts, frames, before, told)
@@ -307,11 +329,14 @@ def geometry_of(part: Part) -> Geo | list[Geo] | None:
     return [one.geo for one in part] if isinstance(part, list) else part.geo if part else None
 
 
-def parts_of(chosen: Operator, node: Mapping[str, Any], done: Evaluation) -> dict[str, Part]:
-    """Return what is connected to each input of a node."""
+def parts_of(chosen: Operator, node: Mapping[str, Any], done: Evaluation, needed: int | None = None) -> dict[str, Part]:
+    """Return what is connected to each input of a node; one that is ``needed`` alone also stands for the
+    others.
+    """
     gathered: dict[str, Part] = {}
     for entry in chosen.inputs_for(node.get("parameters", {})):
-        connected = [done.part(feed) for feed in node.get("inputs", {}).get(entry.name, [])]
+        wires = node.get("inputs", {}).get(entry.name, [])
+        connected = [done.part(feed if needed is None else wires[needed]) for feed in wires]
         if not connected and not entry.optional and not entry.many:
             raise GeometryError(f"nothing is connected to '{entry.name}' ({entry.help})")
         gathered[entry.name] = connected if entry.many else connected[0] if connected else None

@@ -5,7 +5,7 @@ from __future__ import annotations
 from reticula.core.context import KeyedGeo, using
 from reticula.core.diagnostics import collecting
 from reticula.core.errors import GraphError, ReticulaError, Stopped
-from reticula.core.graph.evaluation.level import Level, LevelProbe, LevelReached, geometry_of
+from reticula.core.graph.evaluation.level import Level, LevelProbe, LevelReached, Part, geometry_of
 from reticula.core.graph.evaluation.parameter_links import ParameterLinks
 from reticula.core.graph.evaluation.results import Evaluation
 from reticula.core.graph.structure.document import feeds_of
@@ -32,7 +32,7 @@ def level_inside(level: Level, step: str, *, first: bool = False) -> Level:
     done = level.evaluate(feeds_of(planned.node) or [name]) if feeds_of(planned.node) else Evaluation()
     run = level.run
     probe = LevelProbe(run.depth + 1, int(number) if number.isdigit() else None, first)
-    parts: dict[str, KeyedGeo | list[KeyedGeo] | None] = {}
+    parts: dict[str, Part] = {}
     for entry in chosen.inputs:
         feeds = planned.node.get("inputs", {}).get(entry.name, [])
         there = feeds and done.nodes[feeds[0].partition(":")[0]].state == "done"

@@ -12,7 +12,7 @@ from reticula.core.context import Note
 from reticula.core.errors import ParameterError
 from reticula.core.graph.nesting.binding import is_bound, substitute_dials
 from reticula.core.graph.nesting.graph_operator import operator_of
-from reticula.core.graph.structure.document import Document, order_of
+from reticula.core.graph.structure.document import Document, circle_of, feeds_of, order_of
 from reticula.core.graph.validation import Problem, problems_of
 from reticula.core.graph.values.nodes_to_formula import wires_to_formulas
 from reticula.core.operators import Operator
@@ -20,6 +20,7 @@ from reticula.core.operators import Operator
 __all__ = ["NodePlan", "Plan"]
 
 
+MOST_ORDERS = 200
 MISSPELT = 0.8
 """How alike two names are of which one is taken for the other misspelt."""
 
@@ -41,6 +42,11 @@ class NodePlan:
     @cached_property
     def _read(self) -> tuple[frozenset[str], frozenset[tuple[str, str]]]:
         return _read(self.operator, self.checked)
+
+    @property
+    def wires(self) -> int:
+        """How many geometries are wired to it."""
+        return len(feeds_of(self.node))
 
     def values(self, dials: Mapping[str, Any]) -> dict[str, Any]:
         """Return all parameters in stored form; raise ParameterError for the first bad one."""
@@ -98,7 +104,7 @@ class Plan:
         self.problems = {problem.node: problem for problem in reversed(problems_of(self.document))}
         self.problems |= {name: Problem(name, message, parameter) for name, (parameter, message) in troubles.items()}
         self._nodes: dict[str, NodePlan] = {}
-        self._orders: dict[tuple[str, ...] | None, list[str]] = {}
+        self._orders: dict[Any, list[str]] = {}
         self.timely: frozenset[str] | None = None
         """Which nodes hang on time, once that was worked out for a document in which nothing has keys."""
 
@@ -124,12 +130,43 @@ class Plan:
                 found |= self.node(name).names_read
         return frozenset(found - set(self.document.get("dials", {})))
 
-    def order(self, targets: list[str] | None) -> list[str]:
-        """Return nodes in an order in which each comes after those that feed it."""
-        key = None if targets is None else tuple(targets)
+    @cached_property
+    def choosing(self) -> list[str]:
+        """The nodes that may need only one of what is wired to them."""
+        return [name for name in self.document["nodes"] if name not in self.problems and self.node(name).operator.needs]
+
+    def feeds(self, name: str, needed: Mapping[str, int]) -> list[str]:
+        """Return the nodes whose results a node needs."""
+        every = feeds_of(self.document["nodes"][name])
+        return [every[needed[name]]] if name in needed else every
+
+    def order(
+        self, targets: list[str] | None, first: str | None = None, needed: Mapping[str, int] | None = None
+    ) -> list[str]:
+        """Return nodes in an order in which each comes after those that feed it; no targets mean all of which
+        something is ``needed``, beginning with ``first``.
+        """
+        key = (None if targets is None else tuple(targets), first, tuple(sorted((needed or {}).items())))
         if key not in self._orders:
-            self._orders[key] = order_of(self.document, targets)
+            if len(self._orders) > MOST_ORDERS:
+                self._orders.clear()
+            begin = [first] if first else []
+            # What is idle is found from the ends alone; else nodes come as the document has them.
+            wanted = targets if targets is not None else [*begin, *(self._ends if needed else self.document["nodes"])]
+            feeds = (lambda name: self.feeds(name, needed)) if needed else None
+            self._orders[key] = order_of(self.document, wanted, feeds)
         return self._orders[key]
+
+    @cached_property
+    def _ends(self) -> list[str]:
+        """The nodes from which all others are reached: those that feed none, and circles."""
+        fed = {feed for node in self.document["nodes"].values() for feed in feeds_of(node)}
+        circle = set(circle_of(self.document))
+        return [name for name in self.document["nodes"] if name not in fed or name in circle]
+
+    def idle(self, order: list[str]) -> set[str]:
+        """Return the nodes that could be evaluated and are not among ``order``: nothing of them is needed."""
+        return set(self.order(None)) - set(order)
 
 
 def _bound(parameters: Mapping[str, Any]) -> list[tuple[str, str]]:

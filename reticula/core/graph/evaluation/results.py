@@ -14,7 +14,8 @@ from reticula.core.graph.structure.document import split_feed
 
 __all__ = ["Evaluation", "NodeResult", "State"]
 
-State = Literal["done", "failed", "waiting"]
+State = Literal["done", "failed", "waiting", "idle"]
+"""``idle``: nothing of it is needed."""
 
 
 @dataclass
@@ -56,6 +57,11 @@ class Evaluation:
     def geo(self, feed: str) -> Geo:
         """Return the geometry of ``node`` or ``node:output``; raise GraphError that says why there is none."""
         return self.part(feed).geo
+
+    def has(self, feed: str) -> bool:
+        """Whether there is a geometry of ``node`` or ``node:output``."""
+        found = self.nodes.get(split_feed(feed)[0])
+        return found is not None and found.state == "done" and found.geo is not None
 
     def part(self, feed: str) -> KeyedGeo:
         """Return the geometry of ``node`` or ``node:output`` with what names its content; raise GraphError."""

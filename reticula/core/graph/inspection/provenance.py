@@ -13,8 +13,9 @@ from reticula.core.geometry import Geo
 from reticula.core.geometry.mesh.identity import child_of, distinct_names, twin_of
 from reticula.core.geometry.mesh.kinds import PLURAL, Kind
 from reticula.core.graph.evaluation.results import Evaluation
+from reticula.core.graph.structure.document import split_feed
 
-__all__ = ["Step", "trace"]
+__all__ = ["Step", "source_of", "trace"]
 
 MOST_CHILDREN = 256
 """Children of one element that are told apart when the element that something was made of is looked for."""
@@ -58,14 +59,8 @@ def trace(done: Evaluation, feed: str, kind: Kind, element: int) -> list[Step]:
     if not 0 <= element < count:
         raise GeometryError(f"there are only {count:,} {PLURAL[kind]} here")
     steps: list[Step] = []
-    nodes: Mapping[str, Any] = done.document["nodes"]
     while True:
-        name = geo.identity(kind)[element]
-        node = nodes[feed.partition(":")[0]]
-        source = None if node.get("skip") else _source(done, node, kind, name)
-        if node.get("skip"):
-            wire = next((one for fed in node.get("inputs", {}).values() for one in fed), None)
-            source = (wire, element, "kept") if wire else None
+        source = source_of(done, feed, kind, element)
         steps.append(Step(feed, kind, element, _place(geo, kind, element), source[2] if source else "new"))
         if source is None:
             return steps
@@ -73,9 +68,20 @@ def trace(done: Evaluation, feed: str, kind: Kind, element: int) -> list[Step]:
         geo = done.geo(feed)
 
 
+def source_of(done: Evaluation, feed: str, kind: Kind, element: int) -> tuple[str, int, str] | None:
+    """Return where an element of a result came from: a feed of its node, the element there, and whether it was
+    ``kept`` or ``made`` from that; None if the node made it of nothing.
+    """
+    node: Mapping[str, Any] = done.document["nodes"][split_feed(feed)[0]]
+    if node.get("skip"):
+        wire = next((one for fed in node.get("inputs", {}).values() for one in fed), None)
+        return (wire, element, "kept") if wire else None
+    return _source(done, node, kind, done.geo(feed).identity(kind)[element])
+
+
 def _source(done: Evaluation, node: Mapping[str, Any], kind: Kind, name: np.uint64) -> tuple[str, int, str] | None:
     """Return the feed and the element that an element came from, and whether it was kept or made from that."""
-    feeds = [feed for fed in node.get("inputs", {}).values() for feed in fed if _is_done(done, feed)]
+    feeds = [feed for fed in node.get("inputs", {}).values() for feed in fed if done.has(feed)]
     known = [done.geo(feed).identity(kind) for feed in feeds]
     if not known:
         return None
@@ -94,11 +100,6 @@ def _source(done: Evaluation, node: Mapping[str, Any], kind: Kind, name: np.uint
         if row >= 0:
             return found(row, "made")
     return None
-
-
-def _is_done(done: Evaluation, feed: str) -> bool:
-    found = done.nodes.get(feed.partition(":")[0])
-    return found is not None and found.state == "done"
 
 
 def _place(geo: Geo, kind: Kind, element: int) -> tuple[float, float, float]:

@@ -41,7 +41,19 @@ STARTING: dict[str, Any] = {
     "nodes": {"start": {"operator": "input", "parameters": {"name": "geo"}}},
 }
 """What a node that holds a graph begins with: what comes in goes out."""
-COSMETIC = {"title", "notes", "frames", "jumps", "standpoints", "looking_at", "presets", "place", "result", "left"}
+COSMETIC = {
+    "title",
+    "notes",
+    "frames",
+    "jumps",
+    "standpoints",
+    "looking_at",
+    "presets",
+    "place",
+    "result",
+    "left",
+    "linked",
+}
 MOST_KEPT = 512
 _kept: OrderedDict[str, Operator] = OrderedDict()
 

@@ -7,6 +7,7 @@ from typing import Any
 
 from reticula.core.errors import ReticulaError
 from reticula.core.graph.nesting.graph_operator import operator_of
+from reticula.core.graph.structure.linked import resolved
 from reticula.core.graph.time.keys import is_keyed
 from reticula.core.graph.time.tables import is_following
 from reticula.core.operators.declaration.parameters import Shape
@@ -16,7 +17,7 @@ __all__ = ["shape_places", "stored_shapes"]
 
 def stored_shapes(graph: Mapping[str, Any]) -> set[str]:
     """Return the names of the stored shapes that a graph uses."""
-    return {values[key] for values, key in shape_places(graph)}
+    return {values[key] for values, key in shape_places(resolved(graph))}
 
 
 def shape_places(graph: Mapping[str, Any]) -> Iterator[tuple[dict[str, Any], Any]]:

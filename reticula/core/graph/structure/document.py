@@ -4,18 +4,20 @@ from __future__ import annotations
 
 import hashlib
 import json
-from collections.abc import Mapping
+from collections.abc import Callable, Iterable, Mapping, Sequence
 from functools import cache
 from importlib import resources
 from typing import Any
 
 from reticula.core.errors import GraphError
 from reticula.core.graph.structure.extent import check_depth
+from reticula.core.graph.structure.linked import check_links
 
 __all__ = [
     "Document",
     "ancestors",
     "check_structure",
+    "chosen_node",
     "circle_of",
     "empty_document",
     "feeds_of",
@@ -43,9 +45,20 @@ def _validator() -> Any:
     return jsonschema.Draft202012Validator(schema())
 
 
+VERSION = 1
+"""Of the documents that are written; older ones are read, too."""
+
+
 def empty_document(title: str = "Untitled") -> dict[str, Any]:
     """Return a valid document without nodes."""
-    return {"format": "reticula graph", "version": 1, "title": title, "dials": {}, "nodes": {}, "looking_at": None}
+    return {
+        "format": "reticula graph",
+        "version": VERSION,
+        "title": title,
+        "dials": {},
+        "nodes": {},
+        "looking_at": None,
+    }
 
 
 MOST_SEEN = 20_000
@@ -78,9 +91,11 @@ def check_structure(document: Any) -> Document:
     from jsonschema.exceptions import best_match
 
     check_depth(document)
+    _check_version(document)
     fresh, marks = _not_seen(document)
     error = best_match(_validator().iter_errors(fresh))
     if error is None:
+        check_links(document)
         for mark in marks:
             _seen[mark] = None
         while len(_seen) > MOST_SEEN:
@@ -95,6 +110,30 @@ def check_structure(document: Any) -> Document:
     raise GraphError(f"the graph document is not valid: {place}{message}", node=node, parameter=parameter)
 
 
+def _check_version(document: Any) -> None:
+    """Refuse what a newer release wrote, before anything else is found wrong with it."""
+    version = document.get("version") if isinstance(document, dict) else None
+    if type(version) is int and version > VERSION:
+        raise GraphError(
+            f"this graph was made by a newer release (its document has version {version}, this release reads up to "
+            f"{VERSION}); open it with that release. It was not touched"
+        )
+
+
+def chosen_node(document: Document, node: str | None = None) -> str:
+    """Return whose result is meant: ``node``, else the graph's result, else what it looks at, else its last node.
+
+    Raises GraphError if there is no such node.
+    """
+    nodes = document["nodes"]
+    chosen = node or document.get("result") or document.get("looking_at") or next(reversed(nodes), "")
+    if not chosen:
+        raise GraphError("the graph has no nodes")
+    if split_feed(chosen)[0] not in nodes:
+        raise GraphError(f"there is no node '{chosen}'; there are {', '.join(nodes)}")
+    return str(chosen)
+
+
 def split_feed(feed: str) -> tuple[str, str]:
     """Return the node and the output that ``node`` or ``node:output`` names; no output means the first one."""
     node, _, output = feed.partition(":")
@@ -106,10 +145,15 @@ def feeds_of(node: Mapping[str, Any]) -> list[str]:
     return [split_feed(feed)[0] for feeds in node.get("inputs", {}).values() for feed in feeds]
 
 
-def order_of(document: Document, targets: list[str] | None = None) -> list[str]:
+def order_of(
+    document: Document,
+    targets: Iterable[str] | None = None,
+    feeds: Callable[[str], Sequence[str]] | None = None,
+) -> list[str]:
     """Return nodes in an order in which each comes after those that feed it; only what ``targets`` need, if given.
 
-    Nodes in a circle are left out. Depth-first, without recursion.
+    ``feeds`` says what a node needs, where that is less than all that feeds it. Nodes in a circle are left out.
+    Depth-first, without recursion.
     """
     nodes = document["nodes"]
     done: dict[str, bool] = {}
@@ -124,7 +168,8 @@ def order_of(document: Document, targets: list[str] | None = None) -> list[str]:
             elif name in nodes and name not in done:
                 done[name] = False
                 stack.append((name, True))
-                stack += [(feed, False) for feed in reversed(feeds_of(nodes[name]))]
+                needed = feeds_of(nodes[name]) if feeds is None else feeds(name)
+                stack += [(feed, False) for feed in reversed(needed)]
     looped = set(circle_of(document))
     return [name for name in order if name not in looped]
 

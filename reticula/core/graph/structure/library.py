@@ -73,7 +73,7 @@ def library() -> Library:
 def references(document: Mapping[str, Any]) -> set[str]:
     """Return the published operators that a graph names, at any depth of the graphs inside it."""
     found: set[str] = set()
-    stack = [document]
+    stack = [document, *(document.get("linked") or {}).values()]
     while stack:
         for node in stack.pop().get("nodes", {}).values():
             if is_published(node["operator"]):

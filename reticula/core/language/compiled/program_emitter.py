@@ -30,6 +30,7 @@ import numpy as np
 
 from reticula.core.jit import inline_making, inline_unkept
 from reticula.core.geometry.mesh.identity import name_of_number, random_of_name
+from reticula.core.geometry.pictures.sampling import picture_at
 from reticula.core.language.noise import cell_distance, cell_label, octaves_at
 from reticula.core.language.compiled.runtime import (
     added, clamp01, divided, enter_call, finite_place, greater, grown, halt, item_number, lesser, load_now,

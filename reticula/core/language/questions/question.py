@@ -57,7 +57,8 @@ class Question:
     usage, summary : str
         How it is written, and what it asks.
     example : str
-        A formula that holds on a box of 1 m around the origin.
+        A formula that holds on a box of 1 m around the origin, with a grey picture of two by two pixels that are 0.5,
+        1, 0 and 0.25.
     wanted : tuple of Type
         Types of the values that it takes; the first ``least`` are needed, the last may be given by the name ``named``.
     gives : Type, PLACE or POINTS
@@ -72,6 +73,8 @@ class Question:
         Writes only how many there are.
     where : callable
         What its places on a geometry lie on.
+    lacks : callable
+        What a geometry lacks that cannot be asked this, in words that follow its name; nothing if it can be asked.
     """
 
     usage: str
@@ -86,6 +89,7 @@ class Question:
     named: str = ""
     count: Callable[[QuestionWriter, Asked], str] | None = None
     where: Callable[[Geo], str] = field(default=lambda geo: "points")
+    lacks: Callable[[Geo], str] = field(default=lambda geo: "")
 
     @property
     def name(self) -> str:

@@ -134,7 +134,7 @@ class Checker:
     def argument(self, given: ir.Expression, wanted: Type, usage: str) -> ir.Expression:
         converted = convert(given, wanted)
         if converted is None:
-            self.fail(f"this is {in_words(given.type)}, but a {wanted} is wanted; write {usage}", given.place)
+            self.fail(f"this is {in_words(given.type)}, but {in_words(wanted)} is wanted; write {usage}", given.place)
         return converted
 
     def constant(self, value: Any, place: Place) -> ir.Constant:

@@ -51,7 +51,9 @@ class MemberChecker(Checker):
         if asked is None:
             close = get_close_matches(how, list(QUESTIONS), 1, 0.5) or sorted(QUESTIONS)
             self.fail(f"a geometry cannot be asked '{how}'; it can be asked {', '.join(close)}", place)
-        self.input(owner, place)
+        lacks = asked.lacks(self.input(owner, place))
+        if lacks:
+            self.fail(f"'{owner}' {lacks}", place)
         nodes = list(node.args)
         for keyword in node.keywords:
             if keyword.arg != asked.named or len(nodes) != len(asked.wanted) - 1:

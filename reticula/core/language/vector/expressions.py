@@ -255,16 +255,21 @@ class ExpressionRunner(ExpressionVisitor[Value]):
         keep = self.rows is None and not may_change(expression, self.written)
         if keep and expression in self.answers:
             return self.answers[expression]
-        arguments = [self.run(argument) for argument in expression.arguments]
-        answer = expression.question.ask(self.scope.of(expression.input).geo, arguments)
-        if isinstance(answer, tuple):
-            answer = Lists.ragged(answer[0], answer[1].astype(np.int64))
+        answer = self.ask(expression, [self.run(argument) for argument in expression.arguments])
         if keep:
             self.answers[expression] = answer
         return answer
 
+    def ask(self, expression: ir.Query, arguments: list[Value]) -> Value:
+        """The answer to a question."""
+        answer = expression.question.ask(self.scope.of(expression.input).geo, arguments)
+        return Lists.ragged(answer[0], answer[1].astype(np.int64)) if isinstance(answer, tuple) else answer
+
     def on_placefield(self, expression: ir.PlaceField) -> Value:
-        place = self.run(expression.where)
+        return self.field_of(expression, self.run(expression.where))
+
+    def field_of(self, expression: ir.PlaceField, place: Value) -> Value:
+        """What is read of a place."""
         if expression.kind:
             return place.attribute(expression.kind, expression.name).values
         assert isinstance(expression.where.type, PlaceOf)
@@ -347,18 +352,20 @@ class ExpressionRunner(ExpressionVisitor[Value]):
         start, values = items.content
         rows = np.repeat(np.arange(self.size), items.length)
         if expression.condition is not None and len(values):
-            inner = self.spawn(expression, rows, values)
+            inner = self.spawn(expression, expression.condition, rows, values)
             flags = np.broadcast_to(inner.run(expression.condition), (len(values),))
             start, kept = items.kept(flags)
             rows, values = rows[kept], values[kept]
         if not len(values):
             return Lists.ragged(start, blank(item_of(expression.type), 0))
         check_longest(np.diff(start))
-        made = self.spawn(expression, rows, values).run(expression.value)
+        made = self.spawn(expression, expression.value, rows, values).run(expression.value)
         return Lists.ragged(start, np.broadcast_to(made, (len(values), *made.shape[1:])))
 
-    def spawn(self, expression: ir.Comprehension, rows: AnyArray, values: AnyArray) -> ExpressionRunner:
-        """A runner with one row per item of a list instead of one per element."""
+    def spawn(
+        self, expression: ir.Comprehension, part: ir.Expression, rows: AnyArray, values: AnyArray
+    ) -> ExpressionRunner:
+        """A runner with one row per item of a list instead of one per element, for a part of what makes the list."""
         inner = self.child(self.numbers()[rows])
         inner.risk = self.risk
         for name in locals_read(expression):

@@ -67,7 +67,7 @@ class ProgramRunner(ExpressionRunner):
         }
 
     def child(self, elements: AnyArray) -> ExpressionRunner:
-        made = ProgramRunner.__new__(ProgramRunner)
+        made = type(self).__new__(type(self))
         made.__dict__.update(self.__dict__)
         made.elements, made.rows, made.count, made.frame, made.answers = elements, None, len(elements), {}, {}
         made.own_values = {}
@@ -275,16 +275,16 @@ class ProgramRunner(ExpressionRunner):
                 test = np.broadcast_to(test, (len(active),))
             left.append(active[~test])
             active = active[test]
-            active = self.round(statement.body, active, broken)
+            active = self.round(statement, active, broken)
         return together(*left, *broken)
 
-    def round(self, body: tuple[ir.Statement, ...], rows: AnyArray, broken: list[AnyArray]) -> AnyArray:
+    def round(self, loop: ir.For | ir.While, rows: AnyArray, broken: list[AnyArray]) -> AnyArray:
         """One round of a loop; returns the rows that go on to the next one."""
         if not len(rows):
             return rows
         continued: list[AnyArray] = []
         self.loops.append((broken, continued))
-        ended = self.block(body, rows)
+        ended = self.block(loop.body, rows)
         self.loops.pop()
         return together(ended, *continued)
 
@@ -317,7 +317,7 @@ class ProgramRunner(ExpressionRunner):
                 self.clock.look()
             self.look_at(active)
             self.put(statement.name, item(at, number))
-            active = self.round(statement.body, active, broken)
+            active = self.round(statement, active, broken)
             number += 1
         return together(active, *left, *broken)
 
@@ -345,13 +345,17 @@ class ProgramRunner(ExpressionRunner):
         for name, value in zip(routine.parameters, arguments, strict=True):
             self.put(name, value)
         self.depth += 1
-        self.block(routine.body, rows)
+        self.call(routine, expression, rows)
         self.depth -= 1
         result = self.frame.get("return")
         self.frame, self.loops, self.rows = outer
         if result is None:
             return np.zeros(1)
         return self.chosen(result)
+
+    def call(self, routine: ir.Routine, expression: ir.Call, rows: AnyArray) -> None:
+        """Run the statements of a function, whose parameters have their values."""
+        self.block(routine.body, rows)
 
     # ---- making
 

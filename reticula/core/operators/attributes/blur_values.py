@@ -27,6 +27,13 @@ __all__ = ["blur_values"]
     family="attributes",
     keywords=("smooth", "average", "diffuse", "spread", "soften", "relax", "laplacian"),
     carries="Carries all; changes the attribute.",
+    example="""
+        tile = grid(cells=[40, 40])
+        wet = set_attribute(tile, name="wet", value="hypot(position.x, position.z) < 0.3")
+        soft = blur_values(wet, attributes="wet", iterations=60)
+        remap(soft, value="wet", name="color", through="gradient")
+    """,
+    related=("smooth", "move_attribute", "noise_values"),
     parameters=(
         Names(
             "attributes",

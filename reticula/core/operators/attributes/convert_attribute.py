@@ -28,6 +28,13 @@ MORE = {
     family="attributes",
     keywords=("type", "retype", "cast", *(name for name, info in TYPES.items() if info.cast)),
     carries="Carries all; one attribute has another type.",
+    example="""
+        ball = geodesic_sphere(frequency=12)
+        noisy = noise_values(ball, name="wet", rescale=True, low=0, high=1)
+        whole = convert_attribute(noisy, name="wet", type="flag")
+        set_attribute(whole, kind="point", name="color", where="wet", value=CORAL)
+    """,
+    related=("set_attribute", "rename_attribute", "move_attribute"),
     parameters=(
         KindChoice.of(KINDS, "point", "what has the attribute"),
         AttributeName("name", "", "attribute to convert", optional=True),

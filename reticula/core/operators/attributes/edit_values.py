@@ -58,6 +58,15 @@ def _is_value(value: Any) -> bool:
     family="attributes",
     keywords=("hand", "manual", "ledger", "cell", "touch up", "single"),
     carries="Carries all; changes the attribute at the edited elements.",
+    example="""
+        tile = grid(cells=[6, 6])
+        set_heights = set_attribute(tile, name="height", kind="face", value=0.05)
+        by_hand = edit_values(
+            set_heights, kind="face", name="height", edits={"f583bdbcac9b894d": 0.3, "af180d691b61c0e3": 0.2}
+        )
+        extrude(by_hand, together=False, distance="height")
+    """,
+    related=("paint", "set_attribute", "group_picked"),
     parameters=(
         KindChoice.of(KINDS, "point", "what has the attribute"),
         AttributeName("name", "", "attribute whose values are edited; 'position' moves points", optional=True),

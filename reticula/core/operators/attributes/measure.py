@@ -91,6 +91,12 @@ MEASURES: Mapping[str, Measure] = {
         "geodesic",
     ),
     carries="Carries all; adds or replaces the attribute.",
+    example="""
+        shape = smooth_subdivide(extrude(box(), where="normal.y > 0.5", inset=0.3, distance=0.5), levels=3)
+        measured = measure(shape, what="mean_curvature", name="bend")
+        remap(measured, value="bend", name="color", through="gradient")
+    """,
+    related=("statistics", "remap", "set_attribute"),
     parameters=(
         Choice("what", "area", "what to measure", options={name: entry.help for name, entry in MEASURES.items()}),
         AttributeName("name", "", "attribute to make; empty means as the measure is called", new=True, optional=True),

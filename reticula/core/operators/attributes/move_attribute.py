@@ -21,6 +21,13 @@ __all__ = ["move_attribute"]
     family="attributes",
     keywords=("promote", "convert", "average", "points to faces", "faces to points", "corner", "whole", "kind"),
     carries="Carries all; adds the attribute to the new kind, and takes it from the old one if that is asked for.",
+    example="""
+        tile = grid(cells=[12, 12])
+        by_face = random_values(tile, name="height", kind="face", high=0.2)
+        by_point = move_attribute(by_face, attributes="height", kind="face", to="point", how="mean")
+        displace(by_point, value="height", amount=1, along="direction")
+    """,
+    related=("transfer_attribute", "convert_group", "blur_values"),
     parameters=(
         Names("attributes", "*", "names, with spaces between; * stands for any letters", of="geo"),
         KindChoice.of(KINDS, "face", "where they are", name="kind"),

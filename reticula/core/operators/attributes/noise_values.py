@@ -38,6 +38,12 @@ RANGES = {"gradient": (-1.0, 1.0), "vector": (-1.0, 1.0), "cell distance": (0.0,
         "range": ("rescale", "low", "high"),
     },
     carries="Carries all; adds or replaces the attribute.",
+    example="""
+        ball = geodesic_sphere(frequency=40)
+        rough = noise_values(ball, name="rough", frequency=3, octaves=5)
+        displace(rough, value="rough", amount=0.12)
+    """,
+    related=("random_values", "noise_value", "displace"),
     parameters=(
         AttributeName("name", "rough", "attribute to make or change", new=True),
         KindChoice.of(("point", "face", "corner", "edge", "curve"), "point", "what has the attribute"),

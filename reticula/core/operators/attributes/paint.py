@@ -100,6 +100,23 @@ class Strokes(Parameter):
         "attribute": ("kind", "holds", "start"),
     },
     carries="Carries all; adds or changes the painted attribute.",
+    example="""
+        tile = grid(cells=[40, 40])
+        painted = paint(
+            tile,
+            name="wet",
+            radius=0.2,
+            strokes=[
+                {
+                    "dabs": [[-0.25, 0, 0.1, 1], [-0.08, 0, 0, 1], [0.08, 0, 0, 1], [0.25, 0, 0.1, 1]],
+                    "radius": 0.2,
+                    "value": 1,
+                }
+            ],
+        )
+        remap(painted, value="wet", name="color", through="gradient")
+    """,
+    related=("edit_values", "group_picked", "blur_values"),
     parameters=(
         AttributeName("name", "painted", "attribute that is painted; what it holds already is painted over", new=True),
         KindChoice("kind", "point", "what has the attribute", options={"point": "points", "face": "faces"}),

@@ -28,8 +28,8 @@ from reticula.core.operators.declaration.parameters import (
     Text,
 )
 from reticula.core.operators.shared.group_marking import labels_of, words_in
-from reticula.core.operators.shared.profiles.gradient import linear_from_srgb
 from reticula.core.reports.attribute_writing import range_of, write_attribute
+from reticula.core.srgb import to_linear
 
 __all__ = ["random_values"]
 
@@ -43,6 +43,12 @@ __all__ = ["random_values"]
         "repeats": ("per", "seed"),
     },
     carries="Carries all; adds or replaces the attribute.",
+    example="""
+        tile = grid(cells=[10, 10])
+        varied = random_values(tile, name="lift", kind="face", low=0.02, high=0.25)
+        extrude(varied, together=False, distance="lift", inset=0.01)
+    """,
+    related=("noise_values", "random_value", "group_at_random"),
     parameters=(
         AttributeName("name", "variation", "attribute to make or change", new=True),
         KindChoice.of(KINDS[:-1], "point", "what has the attribute"),
@@ -178,4 +184,4 @@ def _colors(lot: Floats) -> Floats:
     hue = lot[:, None] * 6.0
     rgb = np.clip(np.abs((hue + np.array([0.0, 4.0, 2.0])) % 6.0 - 3.0) - 1.0, 0.0, 1.0)
     srgb = 0.92 * (1.0 - 0.6 * (1.0 - rgb))
-    return np.concatenate([linear_from_srgb(srgb), np.ones((len(lot), 1))], axis=1)
+    return np.concatenate([to_linear(srgb), np.ones((len(lot), 1))], axis=1)

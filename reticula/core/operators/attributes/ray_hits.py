@@ -30,6 +30,13 @@ __all__ = ["ray_hits"]
     },
     carries="Makes points with sender, number, distance, normal, face and the attributes that are read; "
     "carries only the values of the whole of the first input.",
+    example="""
+        stone = torus(radius=0.4, thickness=0.18)
+        above = transform(grid(size=[1.2, 1.2], cells=[24, 24]), move=[0, 0.6, 0])
+        hits = ray_hits(above, stone)
+        join(hits, stone)
+    """,
+    related=("raycast", "drape", "scatter"),
     parameters=(
         *RAYS,
         Choice(

@@ -75,6 +75,14 @@ LIMITS: tuple[Parameter, ...] = (
         "hit_distance and hit_face, the read attributes with hit_ before their names, and with all "
         "hits hit_count and hit_distances."
     ),
+    example="""
+        stone = transform(geodesic_sphere(radius=0.3, frequency=10), move=[0, 0.5, 0])
+        seabed = grid(cells=[60, 60])
+        looked = raycast(seabed, stone, direction=[0, 1, 0], name="shaded")
+        shade = set_attribute(looked, name="color", where="shaded", value=WATER)
+        join(shade, stone)
+    """,
+    related=("ray_hits", "ray_value", "drape"),
     parameters=(
         *RAYS,
         Choice(

@@ -43,6 +43,11 @@ SEA = [
         "to": ("to_low", "to_high", "clamp"),
     },
     carries="Carries all; adds or replaces the attribute.",
+    example="""
+        rock = displace(geodesic_sphere(frequency=40), amount=0.15)
+        remap(rock, value="position.y", name="color", through="gradient")
+    """,
+    related=("remap_value", "measure", "statistics"),
     parameters=(
         KindChoice.of(("point", "face", "edge", "corner", "curve", "instance"), "point", "what has the values"),
         PerElement("value", {"formula": "position.y"}, "attribute or formula to remap", on="kind", type="any"),

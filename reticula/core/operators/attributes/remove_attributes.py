@@ -19,6 +19,13 @@ __all__ = ["remove_attributes"]
     family="attributes",
     keywords=("delete", "drop", "clean", "strip", "group"),
     carries="Carries all but those named, which is said.",
+    example="""
+        tile = random_values(grid(cells=[10, 10]), name="one", kind="face")
+        more = noise_values(tile, name="two")
+        light = remove_attributes(more, names="one", kind="face")
+        remap(light, value="two", name="color", through="gradient")
+    """,
+    related=("rename_attribute", "convert_attribute"),
     parameters=(
         Names(
             "names",

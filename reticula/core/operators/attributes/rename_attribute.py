@@ -18,6 +18,12 @@ __all__ = ["rename_attribute"]
     family="attributes",
     keywords=("name", "call", "group"),
     carries="Carries all; one attribute has another name.",
+    example="""
+        tile = noise_values(grid(cells=[30, 30]), name="rough")
+        renamed = rename_attribute(tile, name="rough", to="height")
+        displace(renamed, value="height", amount=0.1, along="direction")
+    """,
+    related=("remove_attributes", "convert_attribute", "set_attribute"),
     parameters=(
         KindChoice.of(KINDS, "point", "what has the attribute"),
         AttributeName("name", "", "attribute or group to rename", optional=True),

@@ -34,6 +34,12 @@ __all__ = ["set_attribute"]
     ),
     keywords=("value", "formula", "colour", "color", "displace", "move", "default"),
     carries="Carries all; adds or replaces the attribute.",
+    example="""
+        tile = grid(cells=[40, 40])
+        rings = set_attribute(tile, name="height", value="0.08 * sin(24 * length(position))")
+        displace(rings, value="height", amount=1, along="direction")
+    """,
+    related=("random_values", "noise_values", "formula_value", "script"),
     parameters=(
         AttributeName("name", "value", "attribute to make or change; 'position' moves the points", new=True),
         KindChoice.of(KINDS, "point", "what has the attribute"),

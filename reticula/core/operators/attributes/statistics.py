@@ -46,6 +46,12 @@ NUMBERS: Mapping[str, Callable[[AnyArray], AnyArray]] = {
     ),
     carries="Carries all; adds attributes to the whole: the name with _low, _high, _mean, _median, "
     "_deviation, _sum and _count.",
+    example="""
+        rock = displace(geodesic_sphere(frequency=30), amount=0.2)
+        known = statistics(rock, name="height", value="position.y")
+        set_attribute(known, name="color", where="position.y > height_mean", value=CORAL)
+    """,
+    related=("measure", "remap", "number_value"),
     parameters=(
         AttributeName("name", "height", "what the attributes of the whole begin with", new=True),
         KindChoice.of(KINDS[:-1], "point", "what is counted"),

@@ -48,6 +48,13 @@ FROM: tuple[Kind, ...] = ("point", "corner", "face", "edge", "curve", "instance"
         "Carries all of the first input; adds or replaces the named attributes. Numbers, vectors and colours are "
         "interpolated over the triangle; flags, integers and text come from its nearest corner."
     ),
+    example="""
+        scan = noise_values(geodesic_sphere(frequency=30), name="rough", frequency=3)
+        coarse = displace(geodesic_sphere(radius=0.52, frequency=14), amount=0.02)
+        carried = transfer_attribute(coarse, scan, attributes="rough")
+        remap(carried, value="rough", name="color", through="gradient")
+    """,
+    related=("raycast", "nearest_value", "move_attribute"),
     parameters=(
         Names("attributes", "*", "names of the source's attributes, with spaces between; * stands for any letters"),
         Choice(

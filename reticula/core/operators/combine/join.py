@@ -19,6 +19,12 @@ __all__ = ["join"]
     keywords=("merge", "append", "combine", "add"),
     carries="Carries all. Where only some inputs have an attribute, the elements of the others get its "
     "default, and that is said.",
+    example="""
+        left = transform(box(size=[0.5, 0.5, 0.5]), move=[-0.4, 0, 0])
+        right = transform(geodesic_sphere(radius=0.3), move=[0.4, 0, 0])
+        join(left, right)
+    """,
+    related=("boolean", "place_instances", "split_by_group"),
     parameters=(),
 )
 def join(geometries: Sequence[Geo]) -> Geo:

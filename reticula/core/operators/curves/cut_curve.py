@@ -19,6 +19,13 @@ __all__ = ["cut_curve"]
     keywords=("split", "break", "divide", "open", "separate"),
     brings={"points in one place": ("part", True)},
     carries="Carries all; parts copy their curve, copies of points their point.",
+    example="""
+        ring = circle(segments=48)
+        parts = cut_curve(ring, where="index % 8 == 0", part=True)
+        short = resample(parts, by="count", count=7)
+        sweep(short, radius=0.03)
+    """,
+    related=("resample", "edges_to_curves", "offset_curve"),
     parameters=(
         Selection("where", "index % 4 == 0", "points to cut at: a group or a formula", on="point"),
         Toggle("part", False, "give every part end points of its own"),

@@ -21,6 +21,12 @@ __all__ = ["edges_to_curves"]
     keywords=("path", "outline", "border", "wire", "convert", "polyline", "chain"),
     carries="Carries all; a curve receives the edge attributes of its first edge, and existing curves their "
     "defaults for them.",
+    example="""
+        shape = geodesic_sphere(frequency=2)
+        lines = edges_to_curves(shape, where="index % 2 == 0")
+        sweep(lines, radius=0.02)
+    """,
+    related=("struts", "sweep", "cut_curve"),
     parameters=(
         Selection.each("edge", "edges to follow; empty means all"),
         Number(

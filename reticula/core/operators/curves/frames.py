@@ -19,6 +19,18 @@ __all__ = ["frames"]
     family="curves",
     keywords=("tangent", "normal", "orient", "direction", "twist", "parallel transport"),
     carries="Carries all; adds or replaces the point attributes tangent, normal, binormal and rotation.",
+    example="""
+        way = curve_through(
+            places=[[-0.6, 0, 0], [-0.2, 0.4, 0.3], [0.2, 0, -0.3], [0.6, 0.4, 0]],
+            between="smooth",
+            segments=16,
+        )
+        framed = frames(way, twist=180)
+        plate = box(size=[0.16, 0.16, 0.02])
+        placed = place_instances(framed, plate, normal="tangent", up="normal")
+        flatten_instances(placed)
+    """,
+    related=("sweep", "resample", "place_instances"),
     parameters=(
         Vector(
             "up",

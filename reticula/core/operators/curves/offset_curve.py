@@ -23,6 +23,12 @@ __all__ = ["offset_curve"]
     family="curves",
     keywords=("parallel", "outline", "inset", "grow", "shrink", "contour", "margin"),
     carries="Carries all; new points copy the nearest point of their curve, new curves copy theirs.",
+    example="""
+        star = regular_polygon(sides=6, radius=0.5, star=0.6)
+        outside = offset_curve(star, distance=0.08, corners="round")
+        sweep(outside, radius=0.012)
+    """,
+    related=("round_borders", "resample", "fill"),
     parameters=(
         Selection.each("curve", "curves to follow; empty means all"),
         Number(

@@ -26,6 +26,14 @@ MOST_POINTS = 50_000_000
         "their own; the old points stay "
         "where faces or other curves use them."
     ),
+    example="""
+        star = regular_polygon(sides=5, radius=0.5, star=0.5)
+        even = resample(star, by="length", length=0.06, keep_corners=30)
+        pearl = geodesic_sphere(radius=0.02, frequency=4)
+        pearls = place_instances(even, pearl)
+        flatten_instances(pearls)
+    """,
+    related=("cut_curve", "curve_through", "sweep"),
     parameters=(
         Selection.each("curve", "curves to resample; empty means all"),
         Choice(

@@ -65,6 +65,11 @@ def _narrowest(start: AnyArray, way: Floats) -> Floats:
         "values of their first curve; "
         "joints get defaults. Makes the corner attribute uv."
     ),
+    example="""
+        frame = geodesic_sphere(frequency=3)
+        struts(frame, radius=0.025, sides=10)
+    """,
+    related=("sweep", "edges_to_curves", "dual"),
     parameters=(
         KindChoice.of(("edge", "curve"), "edge", "what becomes tubes: edges of faces, or curves", name="along"),
         Selection("where", "", "which of them; empty means all", on="along"),

@@ -48,6 +48,15 @@ __all__ = ["add_tubes", "sweep"]
         "attributes of their curve. Makes "
         "the corner attribute uv: once around, and metres along."
     ),
+    example="""
+        way = curve_through(
+            places=[[-0.6, 0, 0], [-0.2, 0.35, 0.25], [0.2, 0, -0.25], [0.6, 0.35, 0]],
+            between="smooth",
+            segments=24,
+        )
+        sweep(way, radius=0.07, taper=[[0, 0.4], [0.5, 1], [1, 0.4]], sides=20)
+    """,
+    related=("struts", "frames", "extrude"),
     parameters=(
         Selection.each("curve", "curves to follow; empty means all"),
         PerElement(

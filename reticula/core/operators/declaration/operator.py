@@ -8,6 +8,7 @@ from dataclasses import dataclass, field, replace
 from difflib import get_close_matches
 from typing import Any, TypeVar
 
+from reticula.core.deprecation import Deprecation
 from reticula.core.errors import GeometryError, ParameterError
 from reticula.core.geometry.edit.placement import in_space_of, without_place
 from reticula.core.geometry.mesh.geo import Geo
@@ -29,6 +30,8 @@ Frames = Callable[[Once, Mapping[str, float]], Sequence[float]]
 """Says which frames of its inputs an operator looks at, from its parameters and what formulas read of time."""
 MayLook = Callable[[Mapping[str, Any]], bool]
 """Says whether an operator looks at other frames at all, from its parameters as they are stored."""
+Needs = Callable[[Once, int], "int | None"]
+"""Says which of the geometries of its input, by number, an operator needs, of how many; None: all of them."""
 MoreInputs = Callable[[Mapping[str, Any]], Sequence["Input"]]
 Function = TypeVar("Function", bound=Body)
 
@@ -47,11 +50,14 @@ class _OfEach:
 class Operator:
     """An operator: its function and all that is known about it.
 
-    ``carries`` says what becomes of attributes; ``makes`` names the groups and attributes it adds. Call it like a
-    function: geometries in the order of ``inputs`` (an input that takes many comes last and takes the rest), parameters
-    by name. One that runs a graph holds it as ``graph``; ``content`` is a hash of that. ``frames`` says at which other
-    frames it looks at its inputs, and ``may_look`` whether it does at all; one that ``remembers`` gets its own result
-    of the frame before, from the frame on that its parameter ``reset`` gives.
+    ``carries`` says what becomes of attributes. ``example`` is a few lines that make a small graph with it (see
+    :mod:`reticula.core.graph.nesting.examples`), ``related`` names operators that one may want instead or next.
+
+    Call it like a function: geometries in the order of ``inputs`` (an input that takes many comes last and takes the
+    rest), parameters by name. One that runs a graph holds it as ``graph``; ``content`` is a hash of that. ``frames``
+    says at which other frames it looks at its inputs, and ``may_look`` whether it does at all; one that ``remembers``
+    gets its own result of the frame before, from the frame on that its parameter ``reset`` gives. ``needs`` says which
+    geometry of its only input it needs: it stands in the place of the others, too.
     """
 
     name: str
@@ -64,6 +70,8 @@ class Operator:
     keywords: tuple[str, ...]
     version: int
     body: Body
+    example: str = ""
+    related: tuple[str, ...] = ()
     outputs: tuple[Output, ...] = (Output(),)
     more_inputs: MoreInputs | None = None
     writes: Callable[..., str] | None = None
@@ -73,8 +81,10 @@ class Operator:
     brings: Brings = field(default_factory=dict)
     frames: Frames | None = None
     may_look: MayLook | None = None
+    needs: Needs | None = None
     remembers: bool = False
     holds_graph: bool = False
+    deprecated: Deprecation | None = None
 
     def looks_elsewhere(self, stored: Mapping[str, Any]) -> bool:
         """Whether it may look at its inputs at other frames, with these parameters as they are stored."""
@@ -129,6 +139,8 @@ class Operator:
         ``inputs`` holds a Geo per input, a sequence of them where it takes many, or None for an optional one. All are
         brought into the space of the first one, unless a parameter ``space`` says that each keeps its own.
         """
+        if self.deprecated:
+            self.deprecated.tell(stacklevel=4)
         declared = self.inputs_for(values)
         given = self._apart(inputs) if values.get("space") == "own" else self._in_one_space(declared, inputs)
         named = dict(zip((entry.name for entry in declared), given, strict=True))
@@ -230,6 +242,7 @@ class Operator:
             "description": self.description,
             "carries": self.carries,
             "keywords": list(self.keywords),
+            "related": list(self.related),
             "version": self.version,
             "inputs": [{"name": i.name, "help": i.help, "many": i.many, "optional": i.optional} for i in self.inputs],
             "holds_graph": self.holds_graph,
@@ -284,6 +297,8 @@ def operator(
     inputs: Sequence[Input] = (Input(),),
     outputs: Sequence[Output] = (Output(),),
     keywords: Sequence[str] = (),
+    example: str = "",
+    related: Sequence[str] = (),
     version: int = 1,
     more_inputs: MoreInputs | None = None,
     writes: Callable[..., str] | None = None,
@@ -291,8 +306,10 @@ def operator(
     sections: Mapping[str, Sequence[str]] | None = None,
     frames: Frames | None = None,
     may_look: MayLook | None = None,
+    needs: Needs | None = None,
     remembers: bool = False,
     holds_graph: bool = False,
+    deprecated: Deprecation | None = None,
 ) -> Callable[[Function], Function]:
     """Declare the decorated function as an operator.
 
@@ -300,7 +317,9 @@ def operator(
     ``more_inputs`` names inputs that depend on parameter values; they follow the declared ones.
     ``brings`` names what checks may find in a healthy result, see :class:`Operator`.
     ``frames``, ``may_look`` and ``remembers`` are for operators that look at other frames, see :class:`Operator`.
+    ``needs`` is for operators that need only one of the geometries that come in, see :class:`Operator`.
     ``holds_graph`` says that its nodes hold a graph, which gives it inputs, outputs and dials.
+    ``deprecated`` says that it goes: each use warns, and its pages tell.
     ``sections`` puts parameters under headings that are closed at first, by name; all others are the main ones.
 
     The first line of its docstring is the summary. Its positional arguments are the inputs, its keyword-only
@@ -319,21 +338,25 @@ def operator(
             name,
             family,
             summary.strip().rstrip("."),
-            rest.strip(),
+            f"{deprecated.text}.\n\n{rest.strip()}" if deprecated else rest.strip(),
             tuple(inputs),
             _sorted_into(sections or {}, parameters, name),
             carries,
             tuple(keywords),
             version,
             body,
+            inspect.cleandoc(example),
+            tuple(related),
             tuple(outputs),
             more_inputs,
             writes,
             brings=brings or {},
             frames=frames,
             may_look=may_look,
+            needs=needs,
             remembers=remembers,
             holds_graph=holds_graph,
+            deprecated=deprecated,
         )
         for parameter in made.parameters:
             parameter.check(parameter.default)

@@ -18,6 +18,14 @@ __all__ = ["combine_groups"]
     family="groups",
     keywords=("and", "or", "not", "minus", "union", "intersection", "difference", "invert", "boolean"),
     carries=MADE,
+    example="""
+        ball = geodesic_sphere(frequency=14)
+        top = group(ball, name="top", where="position.y > 0")
+        front = group(top, name="front", where="position.z > 0")
+        both = combine_groups(front, name="corner", first="top", how="and", second="front")
+        set_attribute(both, kind="face", name="color", where="corner", value=CORAL)
+    """,
+    related=("group", "convert_group", "grow_group"),
     parameters=(
         *naming("combined"),
         Selection("first", "", "a group or a formula; empty means all", on="kind"),

@@ -21,6 +21,13 @@ __all__ = ["convert_group"]
     family="groups",
     keywords=("promote", "points", "faces", "edges", "any", "all", "kind"),
     carries=MADE,
+    example="""
+        tile = grid(cells=[12, 12])
+        marked = group(tile, name="seed", kind="point", where="index == 84 or index == 30")
+        around = convert_group(marked, kind="point", where="seed", to="face", name="around")
+        extrude(around, where="around", distance=0.12)
+    """,
+    related=("grow_group", "combine_groups", "move_attribute"),
     parameters=(
         KindChoice.of(ALL, "face", "what the old group holds"),
         Selection("where", "", "the group, or a formula", on="kind"),

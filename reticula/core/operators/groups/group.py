@@ -20,6 +20,12 @@ __all__ = ["group"]
     ),
     keywords=("mark", "select", "choose", "tag", "filter", "formula"),
     carries=MADE,
+    example="""
+        ball = geodesic_sphere(frequency=14)
+        marked = group(ball, name="steep", where="abs(normal.y) < 0.4")
+        set_attribute(marked, kind="face", name="color", where="steep", value=CORAL)
+    """,
+    related=("group_picked", "group_by_direction", "combine_groups", "grow_group"),
     parameters=(
         *naming("marked"),
         Selection("where", "", "which elements: a formula or a group; empty means all", on="kind"),

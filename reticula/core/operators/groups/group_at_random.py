@@ -23,6 +23,12 @@ __all__ = ["group_at_random"]
     family="groups",
     keywords=("some", "share", "chance", "probability", "sample", "pick"),
     carries=MADE,
+    example="""
+        tile = grid(cells=[14, 14])
+        some = group_at_random(tile, name="some", share=0.3, seed=4)
+        extrude(some, where="some", together=False, distance=0.08, inset=0.008)
+    """,
+    related=("random_values", "group_by_pattern", "scatter"),
     parameters=(
         *naming("some"),
         Choice("by", "share", "how many", options={"share": "each element with a chance", "count": "an exact number"}),

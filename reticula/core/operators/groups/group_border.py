@@ -18,6 +18,13 @@ __all__ = ["group_border"]
     family="groups",
     keywords=("rim", "open", "hole", "boundary", "outline", "crease", "sharp", "non-manifold"),
     carries=MADE,
+    example="""
+        sheet = remove(grid(cells=[14, 14]), where="length(position) < 0.2")
+        edge = group_border(sheet, name="rim")
+        tube = struts(edge, where="rim", radius=0.012)
+        join(sheet, tube)
+    """,
+    related=("region_borders", "grow_group", "fill"),
     parameters=(
         *naming("border", ("edge", "point", "face", "corner")),
         Choice(

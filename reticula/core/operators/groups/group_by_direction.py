@@ -28,6 +28,12 @@ __all__ = ["group_by_direction"]
         "what counts": ("given_in", "angle", "combine"),
     },
     carries=MADE,
+    example="""
+        rock = displace(geodesic_sphere(frequency=24), amount=0.12)
+        floor = group_by_direction(rock, name="up", angle=40)
+        set_attribute(floor, kind="face", name="color", where="up", value=CORAL)
+    """,
+    related=("group", "group_inside", "raycast"),
     parameters=(
         *naming("facing", ("face", "point", "corner")),
         Choice(

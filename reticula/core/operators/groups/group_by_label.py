@@ -25,6 +25,13 @@ MOST_GROUPS = 200
     family="groups",
     keywords=("piece", "part", "island", "shell", "class", "value", "largest", "connected", "material"),
     carries=MADE + " With a group for each value, their names are the name, an underline and the value.",
+    example="""
+        loose = join(box(size=[0.4, 0.4, 0.4]), transform(geodesic_sphere(radius=0.35), move=[0.8, 0, 0]))
+        named = measure(loose, what="piece", name="piece")
+        largest = group_by_label(named, name="largest", label="piece", choose="largest")
+        set_attribute(largest, kind="face", name="color", where="largest", value=CORAL)
+    """,
+    related=("measure", "split_by_group", "region_borders"),
     parameters=(
         *naming("chosen"),
         AttributeName("label", "piece", "whole number, text or flag to go by; 'piece' numbers the connected parts"),

@@ -25,6 +25,15 @@ __all__ = ["group_by_nearness"]
         "what counts": ("combine", "space"),
     },
     carries=MADE,
+    example="""
+        tile = grid(cells=[40, 40])
+        way = curve_through(
+            places=[[-0.5, 0, -0.2], [0, 0, 0.2], [0.5, 0, -0.1]], between="smooth", segments=20
+        )
+        near = group_by_nearness(tile, way, kind="face", name="near", reach=0.12)
+        set_attribute(near, kind="face", name="color", where="near", value=CORAL)
+    """,
+    related=("group_inside", "proximity_deform", "nearest_value"),
     parameters=(
         *naming("near", ("point", "face", "edge", "corner", "curve")),
         Choice(

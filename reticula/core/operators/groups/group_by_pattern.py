@@ -21,6 +21,12 @@ __all__ = ["group_by_pattern"]
     family="groups",
     keywords=("every", "nth", "range", "number", "index", "alternate", "checker", "last", "first"),
     carries=MADE,
+    example="""
+        tile = grid(cells=[12, 12])
+        stripes = group_by_pattern(tile, name="stripe", every=3, take=1)
+        extrude(stripes, where="stripe", together=False, distance=0.08, inset=0.01)
+    """,
+    related=("group_at_random", "group", "panels"),
     parameters=(
         *naming("pattern"),
         Integer("first", 0, "number of the first element; below 0 counts from the end", soft=(0, 100)),

@@ -29,6 +29,12 @@ __all__ = ["group_inside"]
         "space": ("space",),
     },
     carries=MADE,
+    example="""
+        tile = grid(cells=[30, 30])
+        inside = group_inside(tile, name="basin", shape="sphere", center=[0.1, 0, 0], radius=0.3)
+        extrude(inside, where="basin", distance=-0.1, inset=0.02)
+    """,
+    related=("group_by_nearness", "boolean", "group"),
     parameters=(
         *naming("inside", ("face", "point", "edge", "corner", "curve")),
         Choice(

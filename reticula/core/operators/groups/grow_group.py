@@ -22,6 +22,13 @@ __all__ = ["grow_group"]
     family="groups",
     keywords=("shrink", "expand", "dilate", "erode", "outline", "ring", "neighbours", "contract"),
     carries=MADE,
+    example="""
+        ball = geodesic_sphere(frequency=16)
+        seed = group(ball, name="seed", where="index == 40")
+        wide = grow_group(seed, where="seed", steps=6, name="patch")
+        extrude(wide, where="patch", distance=0.06)
+    """,
+    related=("group_border", "convert_group", "group_by_nearness"),
     parameters=(
         KindChoice.of(("face", "point", "edge"), "face", "what the group holds"),
         Selection("where", "", "the group to begin with, or a formula", on="kind"),

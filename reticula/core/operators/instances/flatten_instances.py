@@ -22,6 +22,13 @@ __all__ = ["flatten_instances"]
         "attributes other than shape and "
         "transform pass to the new points or faces."
     ),
+    example="""
+        spots = scatter(disc(), total=40)
+        polyp = cone(radius=0.03, top_radius=0.015, height=0.1)
+        placed = place_instances(spots, polyp)
+        flatten_instances(placed)
+    """,
+    related=("place_instances", "join", "for_each"),
     parameters=(KindChoice.of(("point", "face"), "point", "what receives the instances' attributes", name="onto"),),
 )
 def flatten_instances(geo: Geo, *, onto: str) -> Geo:

@@ -36,6 +36,13 @@ __all__ = ["place_instances"]
         "their point's as point_index. "
         "The shapes keep theirs. Kept points keep everything."
     ),
+    example="""
+        ball = geodesic_sphere(frequency=20)
+        spots = scatter(ball, total=120, arrangement="even")
+        polyp = cone(radius=0.03, top_radius=0.012, height=0.12)
+        place_instances(spots, polyp, scale="0.6 + 0.8 * random()", keep_geo=True)
+    """,
+    related=("flatten_instances", "scatter", "frames"),
     parameters=(
         Selection.each("point", "points to place on; empty means all"),
         Choice(

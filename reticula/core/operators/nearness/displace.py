@@ -24,6 +24,11 @@ __all__ = ["displace"]
     inputs=(Input(), Input("source", "geometry that the formulas may ask", optional=True)),
     keywords=("bump", "height", "relief", "offset", "noise", "map", "deform"),
     carries="Carries all. Stored normals are left as they are.",
+    example="""
+        ball = geodesic_sphere(frequency=40)
+        displace(ball, value="noise(position * 5)", amount=0.12)
+    """,
+    related=("push", "noise_values", "smooth", "proximity_deform"),
     parameters=(
         Selection.each("point", "points that move; empty means all"),
         PerElement(

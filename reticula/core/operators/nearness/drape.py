@@ -40,6 +40,14 @@ __all__ = ["drape"]
     },
     carries="Carries all; adds or replaces the group of points that found the ground. Stored normals are "
     "left as they are.",
+    example="""
+        seabed = displace(grid(cells=[60, 60]), amount=0.08, along="direction")
+        cloth = transform(disc(radius=0.3, rings=20), move=[0, 0.4, 0])
+        lying = drape(cloth, seabed, offset=0.01)
+        coloured = set_attribute(lying, name="color", value=CORAL)
+        join(seabed, coloured)
+    """,
+    related=("raycast", "proximity_deform", "push"),
     parameters=(
         Selection.each("point", "points that are laid down; empty means all"),
         Choice(

@@ -40,6 +40,13 @@ __all__ = ["proximity_deform"]
         "space": ("space",),
     },
     carries="Carries all; adds or replaces the number attribute of strength. Stored normals are left as they are.",
+    example="""
+        seabed = grid(cells=[60, 60])
+        stone = transform(geodesic_sphere(radius=0.12), move=[0.1, 0.1, 0])
+        felt = proximity_deform(seabed, stone, effect="bulge", radius=0.35, amount=0.12)
+        join(felt, stone)
+    """,
+    related=("displace", "push", "drape", "group_by_nearness"),
     parameters=(
         Selection.each("point", "points that may move; empty means all"),
         Choice(

@@ -37,6 +37,13 @@ __all__ = ["push"]
     },
     carries="Carries all; with a mesh that stops, adds the group of points that were stopped. Stored normals "
     "are left as they are.",
+    example="""
+        rock = displace(geodesic_sphere(frequency=24), amount=0.1)
+        wall = transform(box(size=[0.1, 1.4, 1.4]), move=[0.62, 0, 0])
+        stopped = push(rock, wall, amount=0.25, gap=0.01)
+        join(stopped, wall)
+    """,
+    related=("displace", "extrude", "proximity_deform"),
     parameters=(
         Selection.each("point", "points that are pushed; empty means all"),
         PerElement(

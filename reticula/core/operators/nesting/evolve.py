@@ -23,6 +23,15 @@ FARTHEST = 10_000_000
     keywords=("simulation", "solver", "grow", "feedback", "state", "previous frame", "accumulate", "step", "over time"),
     carries="As the operators inside say. What comes out under the name of an input goes in there again at the next "
     "frame.",
+    example="""
+        def one_step(polyps, growth=0.06):
+            moved = transform(polyps, move=[0, 0.05, 0])
+            grown = displace(moved, value="0.2 + noise(position * 6 + time)", amount="growth")
+            return grown
+        start = geodesic_sphere(radius=0.2, frequency=8)
+        evolve(start, graph=one_step)
+    """,
+    related=("repeat", "motion", "paths_over_time"),
     parameters=(
         Integer(
             "reset",

@@ -15,6 +15,15 @@ __all__: list[str] = []
     inputs=(),
     keywords=("nested graph", "own operator", "fold", "pack", "reuse"),
     carries="As the operators inside say.",
+    example="""
+        def bud(geo, height=0.2):
+            raised = extrude(geo, distance="height", inset=0.05)
+            soft = smooth_subdivide(raised, levels=2)
+            return soft
+        plate = box(size=[0.8, 0.2, 0.8])
+        folded(plate, graph=bud)
+    """,
+    related=("for_each", "repeat", "input"),
     parameters=(),
     holds_graph=True,
 )

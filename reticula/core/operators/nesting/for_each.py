@@ -33,6 +33,15 @@ MOST_PARTS = 10_000
     keywords=("loop", "iterate", "every", "per piece", "parts", "split"),
     carries="Carries all into the parts and joins what comes out; where only some parts have an attribute, "
     "the others get its default.",
+    example="""
+        def round_one(geo, width=0.02):
+            rounded = bevel(geo, width="width", segments=3)
+            return rounded
+        pieces = panels(grid(cells=[1, 1]), columns=4, rows=4)
+        thick = extrude(pieces, distance=0.08, keep_base=True)
+        for_each(thick, graph=round_one, over="piece")
+    """,
+    related=("repeat", "folded", "break_into_cells"),
     parameters=(
         Choice(
             "over",

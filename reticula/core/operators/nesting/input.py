@@ -16,6 +16,13 @@ __all__: list[str] = []
     inputs=(),
     keywords=("in", "argument", "port", "enter"),
     carries="Carries all.",
+    example="""
+        def lift(geo):
+            raised = extrude(geo, distance=0.15, inset=0.1)
+            return raised
+        folded(grid(cells=[3, 3]), graph=lift)
+    """,
+    related=("folded", "for_each", "repeat"),
     parameters=(GroupName("name", "geo", "which input of this graph"),),
 )
 def input_(*, name: str) -> Geo:

@@ -23,6 +23,13 @@ MOST_ROUNDS = 10_000
     keywords=("loop", "iterate", "again", "rounds", "for", "while"),
     carries="As the operators inside say. What comes out under the name of an input goes in there again in "
     "the next round.",
+    example="""
+        def branch(geo):
+            raised = extrude(geo, where="noise(position * 5) > -0.1", together=False, distance=0.12, inset=0.03)
+            return raised
+        repeat(geodesic_sphere(frequency=2), graph=branch, rounds=3)
+    """,
+    related=("for_each", "evolve", "folded"),
     parameters=(
         Integer("rounds", 3, "how often the graph inside runs", soft=(1, 20), low=0, high=MOST_ROUNDS),
         FormulaText("until", "", "end early when this holds after a round: a formula on the whole, e.g. high.y > 2"),

@@ -29,6 +29,14 @@ REACH = 1.9
     ),
     keywords=("even", "spread", "repel", "space", "smooth", "distribute", "lloyd"),
     carries="Carries all; a stored normal of points becomes that of the surface where they come to rest.",
+    example="""
+        disc_of_points = scatter(disc(), total=300, seed=2)
+        even = relax(disc_of_points, disc(), passes=30)
+        pearl = geodesic_sphere(radius=0.015, frequency=2)
+        pearls = place_instances(even, pearl)
+        flatten_instances(pearls)
+    """,
+    related=("scatter", "smooth", "resample"),
     parameters=(
         Selection.each("point", "points that move; empty means all. The others stay and push."),
         Integer("passes", 20, "how often", soft=(0, 100), low=0, high=10_000),

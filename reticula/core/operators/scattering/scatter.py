@@ -40,6 +40,15 @@ FULL = 12.0
     family="scattering",
     keywords=("random", "points", "sample", "distribute", "poisson", "blue noise", "density", "sprinkle", "seed"),
     carries=CARRIES,
+    example="""
+        rock = displace(geodesic_sphere(frequency=24), amount=0.15)
+        spots = scatter(rock, where="normal.y > 0.2", amount="spacing", spacing=0.05)
+        pearl = geodesic_sphere(radius=0.016, frequency=3)
+        pearls = flatten_instances(place_instances(spots, pearl))
+        coloured = set_attribute(pearls, name="color", value=CORAL)
+        join(rock, coloured)
+    """,
+    related=("scatter_in_region", "scatter_in_volume", "relax", "place_instances"),
     parameters=(
         Selection("where", "", "faces that receive points; empty means all", on="face"),
         Choice(

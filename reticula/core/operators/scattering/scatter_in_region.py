@@ -19,6 +19,14 @@ __all__ = ["scatter_in_region"]
     family="scattering",
     keywords=("random", "points", "outline", "curve", "flat", "plan", "polygon", "area"),
     carries=CARRIES + " A closed curve is filled first.",
+    example="""
+        star = regular_polygon(sides=5, star=0.5)
+        spots = scatter_in_region(star, total=160)
+        pearl = geodesic_sphere(radius=0.015, frequency=3)
+        pearls = place_instances(spots, pearl)
+        join(star, flatten_instances(pearls))
+    """,
+    related=("scatter", "fill", "scatter_in_volume"),
     parameters=amounts("area", "1/m²", 0.05, "even"),
 )
 def scatter_in_region(

@@ -35,6 +35,14 @@ FULL = 3.0
     keywords=("random", "points", "fill", "inside", "cloud", "poisson", "centres", "solid"),
     carries="Makes points; carries only the values of the whole, since a mesh has none inside. Transfer attribute "
     "brings the nearest ones.",
+    example="""
+        body = geodesic_sphere(frequency=6)
+        spots = scatter_in_volume(body, total=260, arrangement="even")
+        pearl = geodesic_sphere(radius=0.03, frequency=3)
+        pearls = place_instances(spots, pearl)
+        flatten_instances(pearls)
+    """,
+    related=("scatter", "break_into_cells", "group_inside"),
     parameters=amounts("volume", "1/m³", 0.1, "random"),
 )
 def scatter_in_volume(

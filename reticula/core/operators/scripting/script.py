@@ -45,6 +45,18 @@ def _frames(once: Once, moment: Mapping[str, float]) -> Sequence[float]:
     brings={"open borders": None, "loose points": None},
     carries="Carries all. New points copy the point they are made like, or the point that made them; the "
     "text writes the rest.",
+    example=r"""
+        tile = grid(cells=[50, 50])
+        script(
+            tile,
+            each="point",
+            source="waves: number(1, 40) = 18\n"
+            "height = 0.06 * sin(waves * length(position))\n"
+            "here.position = position + vec3(0, height, 0)\n"
+            "here.height = height",
+        )
+    """,
+    related=("formula_value", "set_attribute", "for_each"),
     parameters=(
         Choice(
             "each",

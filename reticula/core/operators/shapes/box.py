@@ -21,6 +21,10 @@ SIDES = ((0, 1, 2), (0, 2, 1), (1, 2, 0), (1, 0, 2), (2, 0, 1), (2, 1, 0))
     inputs=(),
     keywords=("cube", "cuboid", "block"),
     carries="makes the corner attribute uv, 0..1 on each side",
+    example="""
+        box(size=[1, 0.4, 0.6], cells=[4, 2, 3])
+    """,
+    related=("grid", "extrude", "bevel"),
     parameters=(
         Vector(
             "size", [1.0, 1.0, 1.0], "length along x, y and z", unit="m", soft=(0, 10), low=0.0, handle=Handle("size")

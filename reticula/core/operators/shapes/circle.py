@@ -24,6 +24,10 @@ def _round(radius: float, angles: np.ndarray) -> np.ndarray:
     inputs=(),
     keywords=("ring", "round", "ellipse", "curve"),
     carries="makes no attributes",
+    example="""
+        circle(radius=0.5, segments=64)
+    """,
+    related=("disc", "arc", "regular_polygon", "sweep"),
     parameters=(RADIUS, Integer("segments", 48, "points along it", soft=(3, 200), low=3, high=1_000_000), FACING),
 )
 def circle(*, radius: float, segments: int, facing: str) -> Geo:
@@ -39,6 +43,11 @@ def circle(*, radius: float, segments: int, facing: str) -> Geo:
     inputs=(),
     keywords=("arch", "bow", "part of a circle", "curve"),
     carries="makes no attributes",
+    example="""
+        bow = arc(begin=20, end=250, segments=32)
+        sweep(bow, radius=0.04)
+    """,
+    related=("circle", "curve_through", "sweep"),
     parameters=(
         RADIUS,
         Number("begin", 0.0, "angle of the first point", unit="°", soft=(-180, 180), step=1),
@@ -62,6 +71,12 @@ def arc(*, radius: float, begin: float, end: float, segments: int, to_middle: bo
     inputs=(),
     keywords=("triangle", "hexagon", "pentagon", "star", "ngon", "curve"),
     carries="makes no attributes",
+    example="""
+        star = regular_polygon(sides=6, star=0.6)
+        plate = fill(star, what="curve")
+        extrude(plate, distance=0.1, keep_base=True)
+    """,
+    related=("circle", "fill", "offset_curve"),
     parameters=(
         Integer("sides", 6, "number of sides", soft=(3, 12), low=3, high=1_000_000),
         RADIUS,

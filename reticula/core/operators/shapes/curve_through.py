@@ -20,6 +20,13 @@ __all__ = ["curve_through"]
     inputs=(),
     keywords=("path", "polyline", "spline", "draw", "points by hand", "attractor", "guide", "curve"),
     carries="makes no attributes",
+    example="""
+        way = curve_through(
+            places=[[-0.6, 0, 0], [-0.2, 0.4, 0], [0.2, 0, 0.2], [0.6, 0.3, 0]], between="smooth", segments=16
+        )
+        sweep(way, radius=0.03)
+    """,
+    related=("line", "arc", "resample"),
     parameters=(
         Places(
             "places",

@@ -19,6 +19,10 @@ __all__ = ["cylinder"]
     inputs=(),
     keywords=("tube", "pipe", "disc"),
     carries="makes the corner attribute uv and the face groups side and cap",
+    example="""
+        cylinder(radius=0.4, height=0.8, segments=40, rings=4)
+    """,
+    related=("cone", "disc", "sweep"),
     parameters=(
         Number("radius", 0.5, "distance of the side from the y axis", unit="m", soft=(0, 5), low=0.0),
         Number("height", 1.0, "length along y", unit="m", soft=(0, 5), low=0.0),

@@ -20,6 +20,10 @@ __all__ = ["cone", "disc"]
     inputs=(),
     keywords=("circle", "round", "plate", "coin", "sheet"),
     carries="makes the corner attribute uv",
+    example="""
+        disc(radius=0.5, segments=40, rings=5)
+    """,
+    related=("circle", "grid", "cylinder"),
     parameters=(
         Number("radius", 0.5, "distance of the border from the middle", unit="m", soft=(0, 5), low=0.0),
         Integer("segments", 32, "faces around", soft=(3, 200), low=3, high=100_000),
@@ -58,6 +62,10 @@ def disc(*, radius: float, segments: int, rings: int, middle: str, facing: str) 
     inputs=(),
     keywords=("spike", "tip", "funnel", "frustum", "pyramid", "barnacle"),
     carries="makes no attributes",
+    example="""
+        cone(radius=0.45, top_radius=0.15, height=0.9, segments=40, rows=4)
+    """,
+    related=("cylinder", "disc", "sphere"),
     parameters=(
         Number("radius", 0.5, "of the bottom", unit="m", soft=(0, 5), low=0.0),
         Number("top_radius", 0.0, "of the top; 0 makes a tip", unit="m", soft=(0, 5), low=0.0),

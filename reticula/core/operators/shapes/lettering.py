@@ -68,6 +68,12 @@ def _outlines(letter: str, weight: int, steps: int) -> tuple[tuple[Floats, ...],
     inputs=(),
     keywords=("text", "words", "font", "type", "label", "number", "engrave"),
     carries="makes the curve attribute letter: the number of the letter, counted from 0 without spaces",
+    example="""
+        word = lettering(text="Reef 12", size=0.35, weight=700)
+        plate = fill(word, what="curve", using="triangles")
+        extrude(plate, distance=0.08, keep_base=True)
+    """,
+    related=("fill", "offset_curve", "extrude"),
     parameters=(
         Text("text", "Reef 12", "what to write; lines are kept"),
         Number("size", 0.2, "height of a line", unit="m", soft=(0.01, 1.0), low=1e-6),

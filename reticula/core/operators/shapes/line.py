@@ -18,6 +18,12 @@ __all__ = ["line"]
     inputs=(),
     keywords=("segment", "straight", "ray", "curve", "row of points"),
     carries="makes no attributes",
+    example="""
+        stem = line(end=[0, 1, 0], segments=12)
+        bent = displace(stem, value="sin(position.y * 4)", amount=0.15, along="direction", direction=[1, 0, 0])
+        sweep(bent, radius=0.05, taper=[[0, 1], [1, 0.2]])
+    """,
+    related=("curve_through", "resample", "sweep"),
     parameters=(
         Vector("begin", [0.0, 0.0, 0.0], "first point", unit="m", soft=(-2, 2), handle=Handle("place")),
         Vector("end", [0.0, 1.0, 0.0], "last point", unit="m", soft=(-2, 2), handle=Handle("place")),

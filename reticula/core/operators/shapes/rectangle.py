@@ -18,6 +18,13 @@ __all__ = ["rectangle"]
     inputs=(),
     keywords=("square", "frame", "outline", "curve"),
     carries="makes no attributes",
+    example="""
+        frame = rectangle(size=[1, 0.6])
+        wider = offset_curve(frame, distance=0.1, corners="round")
+        plate = fill(wider, what="curve")
+        extrude(plate, distance=0.06, keep_base=True)
+    """,
+    related=("grid", "regular_polygon", "fill"),
     parameters=(Vector("size", [1.0, 1.0], "length of both sides", unit="m", soft=(0, 10), low=0.0), FACING),
 )
 def rectangle(*, size: list[float], facing: str) -> Geo:

@@ -19,6 +19,10 @@ __all__ = ["geodesic_sphere", "sphere"]
     inputs=(),
     keywords=("ball", "globe"),
     carries="makes the corner attribute uv",
+    example="""
+        sphere(radius=0.5, rings=20, segments=40)
+    """,
+    related=("geodesic_sphere", "torus", "disc"),
     parameters=(
         Number("radius", 0.5, "distance of the points from the origin", unit="m", soft=(0, 5), low=0.0),
         Integer("rings", 16, "faces from pole to pole", soft=(2, 100), low=2, high=4000),
@@ -59,6 +63,10 @@ def sphere(*, radius: float, rings: int, segments: int) -> Geo:
     inputs=(),
     keywords=("ball", "icosahedron", "triangles", "dome"),
     carries="makes no attributes",
+    example="""
+        geodesic_sphere(radius=0.5, frequency=8)
+    """,
+    related=("sphere", "dual", "struts"),
     parameters=(
         Number("radius", 0.5, "distance of the points from the origin", unit="m", soft=(0, 5), low=0.0),
         Integer("frequency", 6, "parts that each edge of the icosahedron is cut into", soft=(1, 40), low=1, high=500),

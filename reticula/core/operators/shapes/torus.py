@@ -18,6 +18,10 @@ __all__ = ["torus"]
     inputs=(),
     keywords=("ring", "doughnut", "tube"),
     carries="makes the corner attribute uv",
+    example="""
+        torus(radius=0.45, thickness=0.16)
+    """,
+    related=("circle", "sweep", "cylinder"),
     parameters=(
         Number("radius", 0.5, "distance of the tube's middle from the origin", unit="m", soft=(0, 5), low=0.0),
         Number("thickness", 0.15, "radius of the tube itself", unit="m", soft=(0, 2), low=0.0),

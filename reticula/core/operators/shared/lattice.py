@@ -5,8 +5,9 @@ from __future__ import annotations
 import numpy as np
 
 from reticula.core.arrays import Floats, Indices
+from reticula.core.jit import parallel_kernel, prange
 
-__all__ = ["lattice_quads", "lattice_uv"]
+__all__ = ["lattice_places", "lattice_quads", "lattice_uv"]
 
 
 def lattice_quads(rows: int, columns: int, *, wrap_rows: bool = False, wrap_columns: bool = False) -> Indices:
@@ -26,12 +27,37 @@ def lattice_quads(rows: int, columns: int, *, wrap_rows: bool = False, wrap_colu
     return quads.reshape(-1, 4)
 
 
+def lattice_places(across: Floats, a: Floats, along: Floats, b: Floats) -> Floats:
+    """Return the points ``a[c] * across + b[r] * along`` of a lattice row by row ``(R * C, 3)``; ``across`` and
+    ``along`` are two different axes ``(3,)``, e.g. (1, 0, 0).
+    """
+    places = np.empty((len(b), len(a), 3))
+    _write_places(places, across, a, along, b)
+    return places.reshape(-1, 3)
+
+
+@parallel_kernel
+def _write_places(places: Floats, across: Floats, a: Floats, along: Floats, b: Floats) -> None:
+    for r in prange(len(b)):
+        for c in range(len(a)):
+            for k in range(3):
+                places[r, c, k] = a[c] if across[k] != 0.0 else b[r] if along[k] != 0.0 else 0.0
+
+
 def lattice_uv(rows: int, columns: int) -> Floats:
     """Return texture places of the corners of ``rows`` x ``columns`` quads ``(4 * rows * columns, 2)`` in 0..1."""
-    u, v = np.arange(columns + 1) / columns, np.arange(rows + 1) / rows
-    corner = np.empty((rows, columns, 4, 2))
-    corner[..., 0, 0] = corner[..., 3, 0] = u[:-1]
-    corner[..., 1, 0] = corner[..., 2, 0] = u[1:]
-    corner[..., 0, 1] = corner[..., 1, 1] = v[:-1, None]
-    corner[..., 2, 1] = corner[..., 3, 1] = v[1:, None]
+    corner = np.empty((rows, columns, 8))
+    _write_uv(corner)
     return corner.reshape(-1, 2)
+
+
+@parallel_kernel
+def _write_uv(corner: Floats) -> None:
+    rows, columns = corner.shape[:2]
+    for r in prange(rows):
+        below, above = r / rows, (r + 1) / rows
+        for c in range(columns):
+            left, right = c / columns, (c + 1) / columns
+            quad = corner[r, c]
+            quad[0], quad[1], quad[2], quad[3] = left, below, right, below
+            quad[4], quad[5], quad[6], quad[7] = right, above, left, above

@@ -14,7 +14,7 @@ __all__ = ["IDENTITY", "MOST_PICKED", "Picked", "Places"]
 
 IDENTITY = re.compile(r"[0-9a-fA-F]{1,16}\Z")
 """The stable name of an element, as hexadecimal text."""
-PICKED = re.compile(r"[0-9a-fA-F]{1,16}\+?\Z")
+PICKED = re.compile(r"[0-9a-fA-F]{1,16}(\+|:[0-9a-fA-F]{1,16}:[0-9a-fA-F]{1,16})?\Z")
 MOST_PICKED = 100_000
 
 
@@ -39,7 +39,8 @@ class Places(Parameter):
 class Picked(Parameter):
     """Elements picked by hand, of the kind that the sibling ``kind`` names: their identities as hexadecimal text.
 
-    A ``+`` after a name means the element with all that it is split into: nothing was, at the time it was picked.
+    A ``+`` after a name means the element with all that it is split into: nothing was, at the time it was picked. An
+    edge has the names of its ends behind its own, ``name:end:end``.
     """
 
     on: str = "kind"

@@ -26,9 +26,9 @@ class DiskResources:
             return found.digest
         return hashlib.blake2b(found.read_bytes(), digest_size=16).hexdigest() + found.suffix
 
-    def load(self, name: str) -> Geo:
+    def load(self, name: str, *, error: float = 0.0) -> Geo:
         found = self._find(name)
-        return found if isinstance(found, Geo) else Geo.read(found)
+        return found if isinstance(found, Geo) else Geo.read(found, error=error)
 
     def _find(self, name: str) -> Geo | Path:
         found = self.named.get(name, self.folder / name)

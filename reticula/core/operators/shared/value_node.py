@@ -49,7 +49,13 @@ def literal(value: Any) -> str:
     return f"({value!r})" if isinstance(value, (int, float)) and value < 0 else repr(value)
 
 
-def value_node(name: str, parameters: Sequence[Parameter], keywords: Sequence[str] = ()) -> Callable[[Text], Text]:
+def value_node(
+    name: str,
+    parameters: Sequence[Parameter],
+    keywords: Sequence[str] = (),
+    example: str = "",
+    related: Sequence[str] = (),
+) -> Callable[[Text], Text]:
     """Declare a function that writes an expression as a value node.
 
     It receives each operand as text (the name of what another node writes, or a literal) and other parameters as they
@@ -75,6 +81,8 @@ def value_node(name: str, parameters: Sequence[Parameter], keywords: Sequence[st
             parameters=parameters,
             carries="Makes no geometry.",
             keywords=("value", "wire", *keywords),
+            example=example,
+            related=related,
             writes=write,
         )(body)
         return write

@@ -44,6 +44,12 @@ WORD = {
         "input stay. What nothing cuts keeps its positions and values to the bit. "
         "Edge values are kept on edges that stay whole."
     ),
+    example="""
+        block = box(size=[0.9, 0.5, 0.9])
+        hole = transform(geodesic_sphere(radius=0.38, frequency=12), move=[0.2, 0.25, 0.1])
+        boolean(block, hole, operation="difference")
+    """,
+    related=("slice", "join", "break_into_cells"),
     parameters=(
         Choice(
             "operation",

@@ -57,6 +57,13 @@ SHORT = 1e-6
         "Inner faces get defaults, inner points the values of the nearest point. Curves and loose "
         "points are left out, which is said."
     ),
+    example="""
+        block = box(size=[0.9, 0.5, 0.6])
+        seeds = scatter_in_volume(block, total=18, seed=3)
+        cells = break_into_cells(block, seeds)
+        pull_apart(cells, part="cell", amount=0.2)
+    """,
+    related=("pull_apart", "boolean", "slice", "scatter_in_volume"),
     parameters=(
         Choice(
             "make",

@@ -29,6 +29,12 @@ __all__ = ["fill"]
         "and any new points blend the "
         "values of the border's points; faces over curves get defaults."
     ),
+    example="""
+        outline = offset_curve(regular_polygon(sides=5, star=0.5), distance=-0.08)
+        plate = fill(outline, what="curve")
+        extrude(plate, distance=0.08, keep_base=True)
+    """,
+    related=("lettering", "repair", "triangulate"),
     parameters=(
         KindChoice.of(
             ("edge", "curve"), "edge", "what to close: open borders, or closed curves with holes", name="what"

@@ -37,6 +37,13 @@ NEARLY = 0.1
         "beside them, their corners a "
         "corner beside them. Loose points go to their side; curves through the plane go above whole."
     ),
+    example="""
+        stone = displace(geodesic_sphere(frequency=20), amount=0.15)
+        top, bottom = slice(stone, direction=[0.3, 1, 0])
+        lifted = transform(top, move=[0, 0.35, 0])
+        join(lifted, bottom)
+    """,
+    related=("cut_by_value", "boolean", "split_by_group"),
     parameters=(
         Vector("through", [0.0, 0.0, 0.0], "a place on the plane", unit="m", soft=(-1, 1), handle=Handle("place")),
         Vector(

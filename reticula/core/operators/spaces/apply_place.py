@@ -16,6 +16,13 @@ __all__ = ["apply_place"]
     keywords=("object", "local", "world", "bake", "freeze", "settle", "transform"),
     carries="Carries all; takes the attribute 'place' of the whole away. Stored normals, rotations and "
     "velocities turn along.",
+    example="""
+        tile = set_place(box(size=[0.5, 0.1, 0.5]), turn=[0, 0, 25])
+        baked = apply_place(tile)
+        group_up = group_by_direction(baked, name="up", angle=30)
+        set_attribute(group_up, kind="face", name="color", where="up", value=CORAL)
+    """,
+    related=("set_place", "transform"),
     parameters=(),
 )
 def apply_place(geo: Geo) -> Geo:

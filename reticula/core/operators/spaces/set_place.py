@@ -20,6 +20,12 @@ __all__ = ["set_place"]
     keywords=("object", "local", "world", "stand", "frame", "position", "pivot", "transform"),
     carries="Carries all; sets the attribute 'place' of the whole. Positions and normals stay as they are, "
     "in the shape's own space.",
+    example="""
+        tile = box(size=[0.5, 0.1, 0.5])
+        placed = set_place(tile, move=[0.6, 0.2, 0], turn=[0, 0, 25])
+        join(tile, placed)
+    """,
+    related=("apply_place", "transform"),
     parameters=(
         Vector(
             "move",

@@ -23,6 +23,12 @@ __all__ = ["transform"]
         "Carries all. Stored normals turn with the surface, rotations and velocities with the points; "
         "a mirrored mesh has its faces turned over so that they still face outwards."
     ),
+    example="""
+        body = box(size=[0.5, 0.5, 0.5])
+        turned = transform(body, turn=[0, 45, 20], move=[0.7, 0.1, 0], scale=[1, 1.5, 1])
+        join(body, turned)
+    """,
+    related=("set_place", "mirror", "pull_apart"),
     parameters=(
         Selection.each("point", "points to move; empty means all"),
         Vector("move", [0.0, 0.0, 0.0], "added last", unit="m", soft=(-2, 2), handle=Handle("place")),

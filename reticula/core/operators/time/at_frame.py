@@ -61,6 +61,13 @@ def _frames(once: Once, moment: Mapping[str, float]) -> Sequence[float]:
         "step",
     ),
     carries="Carries all, as it is at that frame.",
+    example="""
+        ball = geodesic_sphere(radius=0.2, frequency=8)
+        moving = transform(ball, move="vec3(0.03 * frame, 0.2 * sin(frame / 4), 0)")
+        before = at_frame(moving, which="shift", by=-12)
+        join(moving, before)
+    """,
+    related=("between_frames", "motion", "evolve"),
     parameters=(
         Choice(
             "which",

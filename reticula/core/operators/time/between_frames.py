@@ -23,6 +23,12 @@ __all__ = ["between_frames"]
     inputs=(Input("geo", "geometry that is blended"), Input("other", "what it becomes")),
     keywords=("morph", "mix", "interpolate", "tween", "blend shapes", "lerp"),
     carries="Carries all of the first input; numbers and vectors of the same name are blended, others stay.",
+    example="""
+        ball = geodesic_sphere(frequency=10)
+        rock = displace(ball, amount=0.3)
+        between_frames(ball, rock, amount=0.5)
+    """,
+    related=("at_frame", "mix_value", "motion"),
     parameters=(
         PerElement("amount", 0.5, "0: the first input; 1: the other one", on="point", soft=(0, 1)),
         Choice(

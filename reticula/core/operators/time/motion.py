@@ -48,6 +48,13 @@ def _way(frame: float, since: float, apart: float) -> list[float]:
     keywords=("velocity", "speed", "acceleration", "motion blur", "trajectory", "derivative", "distance travelled"),
     carries="Carries all; adds or replaces the attributes that have a name here.",
     sections={"names": ("velocity", "speed", "acceleration", "path_length"), "new elements": ("missing",)},
+    example="""
+        ball = scatter(disc(), total=60)
+        moving = displace(ball, value="sin(frame / 6 + position.x * 8)", amount=0.2, along="direction")
+        felt = motion(moving)
+        remap(felt, value="speed", name="color", through="gradient")
+    """,
+    related=("at_frame", "paths_over_time", "evolve"),
     parameters=(
         KindChoice.of(("point", "instance"), "point", "what moves: points, or placed shapes", name="of"),
         Choice(

@@ -40,6 +40,13 @@ def _wanted(frame: float, whole_way: bool, back: int, since: float, every: float
     family="time",
     keywords=("trail", "trajectory", "trace", "tracks", "streak", "history", "wake", "motion path"),
     carries="Points and curves carry the attributes of the points whose paths they are, as they are now.",
+    example="""
+        seeds = scatter(disc(radius=0.4), total=20)
+        moving = transform(seeds, move="vec3(0, 0.04 * frame, 0)", turn="vec3(0, 9 * frame, 0)")
+        ways = paths_over_time(moving, back=20)
+        sweep(ways, radius=0.01)
+    """,
+    related=("motion", "evolve", "at_frame"),
     parameters=(
         Selection.each("point", "points whose paths are drawn, as they are now; empty means all"),
         Toggle("whole_way", False, "go back to a certain frame, instead of so many frames"),

@@ -51,6 +51,11 @@ ROUNDS = 6
         "them; edges that are left "
         "keep their values, new ones get the default."
     ),
+    example="""
+        block = box(size=[0.9, 0.5, 0.6])
+        bevel(block, width=0.08, segments=5)
+    """,
+    related=("round_borders", "extrude", "smooth_subdivide"),
     parameters=(
         KindChoice.of(("edge", "point"), "edge", "what to cut off", name="what"),
         Selection("where", "", "which; empty means all", on="what"),

@@ -27,6 +27,14 @@ __all__ = ["cut_by_value"]
     },
     carries="Carries all; values of points and corners are interpolated along the lines, groups and labels copied. "
     "Curves and loose points stay on the mesh.",
+    example="""
+        rock = displace(geodesic_sphere(frequency=20), amount=0.15)
+        cut, lines = cut_by_value(rock, value="position.y", count=8, spacing=0.12)
+        tubes = sweep(lines, radius=0.008)
+        dark = set_attribute(tubes, name="color", value=CORAL)
+        join(cut, dark)
+    """,
+    related=("slice", "group", "region_borders"),
     parameters=(
         PerElement("value", {"formula": "position.y"}, "what is looked at, on each point", on="point"),
         Number("at", 0.0, "the value along which faces are cut", soft=(-1.0, 1.0)),
@@ -90,16 +98,16 @@ def cut_by_value(
 def _lines(geo: Geo, level: Ints, levels: Floats) -> Geo:
     """The edges along the lines as curves, one value after the other; faces and what else there is are left behind."""
     shape = geo.topology
-    starts, points, closed, heights = [np.zeros(1, np.int64)], [], [], []
+    lengths, points, closed, heights = [np.zeros(1, np.int64)], [], [], []
     for n in range(len(levels)):
         edges = shape.edges[level == n]
         start, point, ring, _ = edge_chains(edges, shape.point_count, np.zeros(shape.point_count, bool))
-        starts.append(start[1:] + starts[-1][-1])
+        lengths.append(np.diff(start))
         points.append(point)
         closed.append(ring)
         heights.append(np.full(len(ring), levels[n]))
     topology = shape.with_curves(
-        shape.point_count, np.concatenate(starts), np.concatenate(points), np.concatenate(closed)
+        shape.point_count, np.cumsum(np.concatenate(lengths)), np.concatenate(points), np.concatenate(closed)
     )
     made = carry(geo, topology, {"curve": kept(np.full(topology.curve_count, -1))})
     made = made.with_attribute("curve", "level", np.concatenate(heights))

@@ -26,6 +26,12 @@ __all__ = ["dual"]
         "as means. Edge values "
         "are dropped, which is said. Curves and loose points stay."
     ),
+    example="""
+        ball = geodesic_sphere(frequency=5)
+        cells = dual(ball)
+        inset(cells, distance=0.02)
+    """,
+    related=("struts", "triangulate", "panels"),
     parameters=(
         Choice(
             "border",

@@ -117,6 +117,11 @@ def _plan(shape: Topology, chosen: Flags, together: bool, divisions: int, base: 
         "(its groups only if asked), wall corners those of the corners below; edges on and above old edges copy them, "
         "upright edges get the default."
     ),
+    example="""
+        tile = grid(cells=[6, 6])
+        extrude(tile, where="random() > 0.5", together=False, distance=0.15, inset=0.02)
+    """,
+    related=("inset", "push", "bevel", "displace"),
     parameters=(
         KindChoice.of(
             ("face", "edge", "point"),

@@ -38,6 +38,12 @@ __all__ = ["inset"]
         "values, uv too. Old edges "
         "keep theirs, new ones get the default."
     ),
+    example="""
+        block = geodesic_sphere(frequency=3)
+        rings = inset(block, distance=0.03)
+        extrude(rings, where="inner", distance=-0.05)
+    """,
+    related=("extrude", "bevel", "panels"),
     parameters=(
         Selection.each("face", "faces to shrink; empty means all"),
         Toggle("together", False, "shrink faces that touch as one region; off: each face by itself"),

@@ -28,6 +28,18 @@ BESIDE = "_beside"
     family="topology",
     keywords=("dissolve", "join", "coplanar", "polygon", "clean", "combine", "flat"),
     carries="Carries all: a merged face has the values of its first one, and its corners keep theirs.",
+    example="""
+        tile = triangulate(grid(cells=[6, 6]))
+        named = set_attribute(
+            tile,
+            name="part",
+            kind="face",
+            value="integer(floor(position.x * 3 + 2) + 5 * floor(position.z * 3 + 2))",
+        )
+        merged = merge_faces(named, by="label", label="part")
+        inset(merged, distance=0.015)
+    """,
+    related=("region_borders", "triangulate", "weld"),
     parameters=(
         Selection.each("face", "faces that may be merged; empty means all"),
         Choice(

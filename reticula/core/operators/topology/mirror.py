@@ -24,6 +24,11 @@ __all__ = ["mirror"]
         "Carries all onto the copy; stored normals, velocities and instances are mirrored with it. "
         "Welded points keep the original's values."
     ),
+    example="""
+        half = transform(geodesic_sphere(radius=0.3), move=[0.35, 0, 0], scale=[1, 0.6, 1.6])
+        mirror(half, direction=[1, 0, 0])
+    """,
+    related=("transform", "weld", "reverse"),
     parameters=(
         Vector(
             "direction", [1.0, 0.0, 0.0], "normal of the mirror", soft=(-1, 1), handle=Handle("plane", ("through",))

@@ -21,6 +21,12 @@ __all__ = ["orient_faces"]
     keywords=("normals", "flip", "consistent", "outside", "unify", "winding", "repair", "inside out"),
     carries="Carries all; corner values go with their corners, and stored normals of what is turned point the other "
     "way.",
+    example="""
+        mixed = reverse(geodesic_sphere(frequency=6), where="random() > 0.5")
+        outwards = orient_faces(mixed)
+        extrude(outwards, together=False, distance=0.05, inset=0.01)
+    """,
+    related=("reverse", "repair", "group_by_direction"),
     parameters=(
         Selection.each("face", "faces that may be turned; empty means all"),
         Choice(

@@ -33,6 +33,12 @@ OUTSIDE = 1e-9
         "names": ("divisions", "panel"),
     },
     carries="Carries all. Cut faces interpolate; panels laid on the surface have the values of the places they lie at.",
+    example="""
+        hull = grid(size=[1.4, 0.8], cells=[1, 1])
+        tiles = panels(hull, columns=6, rows=4, gap=0.12)
+        extrude(tiles, distance=0.05, keep_base=True)
+    """,
+    related=("inset", "extrude", "group_by_pattern"),
     parameters=(
         Selection.each("face", "faces to divide; empty means all. The others stay as they are"),
         Choice(

@@ -29,6 +29,13 @@ __all__ = ["pull_apart"]
     family="shape",
     keywords=("explode", "spread", "exploded view", "separate", "scatter pieces"),
     carries="Carries all; only positions change. Adds the point attribute rest with the places before.",
+    example="""
+        ball = geodesic_sphere(frequency=6)
+        seeds = scatter_in_volume(ball, total=14, arrangement="even")
+        cells = break_into_cells(ball, seeds)
+        pull_apart(cells, part="cell", amount=0.35)
+    """,
+    related=("break_into_cells", "transform", "unshare"),
     parameters=(
         Selection.each(
             "point", "points whose parts move; empty means all. A part moves if any of its points is marked"

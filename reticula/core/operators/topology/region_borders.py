@@ -22,6 +22,14 @@ __all__ = ["region_borders"]
     keywords=("seams", "boundary", "labels", "islands", "outline", "split"),
     brings={"points in one place": ("split", True), "open borders": ("split", True)},
     carries="Carries all and adds the edge group; copies of points have the values of their source.",
+    example="""
+        tile = grid(cells=[30, 30])
+        bands = set_attribute(tile, name="band", kind="face", value="integer(8 * length(position))")
+        borders = region_borders(bands, label="band", border_group="seam")
+        tubes = struts(borders, where="seam", radius=0.008)
+        join(tile, tubes)
+    """,
+    related=("group_border", "merge_faces", "edges_to_curves"),
     parameters=(
         AttributeName(
             "label",

@@ -21,6 +21,11 @@ __all__ = ["remove"]
     keywords=("delete", "erase", "drop", "cull", "cut away"),
     brings={"open borders": None, "pinched points": None, "loose points": ("leftovers", "keep")},
     carries="Carries all; the elements that stay keep their values, order and identity.",
+    example="""
+        ball = geodesic_sphere(frequency=12)
+        remove(ball, where="noise(position * 5) > 0.1")
+    """,
+    related=("split_by_group", "slice", "merge_faces"),
     parameters=(
         KindChoice.of(("face", "point", "edge", "curve"), "face", "what to remove"),
         Selection(

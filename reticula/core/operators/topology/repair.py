@@ -43,6 +43,12 @@ __all__ = ["repair"]
     },
     carries="Carries all. Points welded keep the first one's values, cut faces interpolate, faces over holes copy the "
     "face beside them.",
+    example="""
+        broken = remove(sphere(), where="index % 45 == 0 or abs(position.x) > 0.45")
+        whole = repair(broken, hole_size=1)
+        set_attribute(whole, kind="face", name="color", where="filled", value=CORAL)
+    """,
+    related=("weld", "fill", "orient_faces"),
     parameters=(
         Toggle("doubles", True, "weld points in one place, and drop faces that lie on the points of another"),
         Toggle("slivers", True, "take triangles without breadth out, so that nothing opens"),

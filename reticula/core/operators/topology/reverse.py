@@ -20,6 +20,12 @@ __all__ = ["reverse"]
     keywords=("flip", "turn over", "inside out", "normals", "direction"),
     carries="Carries all; corner values go with their corners, and stored normals of what is turned point "
     "the other way.",
+    example="""
+        ball = geodesic_sphere(frequency=8)
+        inwards = reverse(ball)
+        extrude(inwards, together=False, distance=0.08, inset=0.02)
+    """,
+    related=("orient_faces", "mirror", "repair"),
     parameters=(
         KindChoice.of(("face", "curve"), "face", "what to turn round"),
         Selection("where", "", "which elements; empty means all", on="kind"),

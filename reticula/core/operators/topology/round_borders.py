@@ -22,6 +22,13 @@ __all__ = ["round_borders"]
         "names of groups": ("round_group",),
     },
     carries="Carries all and adds the point group; only positions change.",
+    example="""
+        tile = grid(cells=[14, 14])
+        port = round_borders(tile, where="max(abs(position.x), abs(position.z)) < 0.25")
+        raised = extrude(port, where="length(position) < 0.3", distance=0.1)
+        inset(raised, where="top", together=True, distance=0.06)
+    """,
+    related=("bevel", "offset_curve", "smooth"),
     parameters=(
         Selection(
             "where", "", "faces whose border becomes round; empty takes the open borders of everything", on="face"

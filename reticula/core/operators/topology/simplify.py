@@ -40,6 +40,11 @@ TRIES = 12
         "seams of uv respected; "
         "faces copy the face they are left of; edges that stay keep theirs. Welded: as weld does."
     ),
+    example="""
+        fine = displace(geodesic_sphere(frequency=40), amount=0.12)
+        simplify(fine, share=0.06)
+    """,
+    related=("weld", "merge_faces", "triangulate"),
     parameters=(
         Choice(
             "method",

@@ -60,6 +60,11 @@ def smoothed(geo: Geo, strength: Floats, iterations: int, *, keep_volume: bool) 
     family="topology",
     keywords=("relax", "laplacian", "taubin", "fair", "even out", "blur positions"),
     carries="Carries all; only positions change.",
+    example="""
+        rough = displace(geodesic_sphere(frequency=24), value="random() - 0.5", amount=0.12)
+        smooth(rough, iterations=12)
+    """,
+    related=("blur_values", "relax", "smooth_subdivide"),
     parameters=(
         Selection.each("point", "points to move; empty means all"),
         Integer("iterations", 5, "how often", soft=(1, 50), low=0, high=10000),

@@ -154,6 +154,11 @@ def _edge_index(shape: Topology, topology: Topology) -> Indices:
         "face; faces copy their source face, half edges their whole edge. Flags, integers and text are copied. "
         "Sharpness of edges and points goes down by 1 per level."
     ),
+    example="""
+        frame = extrude(box(), where="abs(normal.y) > 0.5", inset=0.25, distance=-0.3)
+        smooth_subdivide(frame, levels=3)
+    """,
+    related=("split_faces", "smooth", "bevel"),
     parameters=(
         Selection.each("face", "faces to subdivide; empty means all. The border to the others stays where it is"),
         Integer(

@@ -22,6 +22,13 @@ __all__ = ["split_by_group"]
     keywords=("separate", "extract", "keep", "two", "divide", "filter"),
     brings={"open borders": None, "pinched points": None},
     carries="Carries all; elements keep their values, order and identity on the side they go to.",
+    example="""
+        ball = geodesic_sphere(frequency=10)
+        halves, rest = split_by_group(ball, where="noise(position * 4) > 0")
+        lifted = transform(halves, move=[1.1, 0, 0])
+        join(lifted, rest)
+    """,
+    related=("remove", "slice", "switch"),
     parameters=(
         KindChoice.of(("face", "point", "curve"), "face", "what is told apart"),
         Selection("where", "index % 2 == 0", "which elements go inside: a group or a formula", on="kind"),

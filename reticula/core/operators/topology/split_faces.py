@@ -35,6 +35,11 @@ MOST_FACES = 16_000_000
         "their face; new faces copy "
         "the face they are part of, half edges their whole edge; edges across faces get the default."
     ),
+    example="""
+        ball = geodesic_sphere(frequency=3)
+        split_faces(ball, where="position.y > 0", levels=2)
+    """,
+    related=("smooth_subdivide", "triangulate", "cut_by_value"),
     parameters=(
         Selection.each("face", "faces to split; empty means all"),
         Integer("levels", 1, "how often; the parts of a split face are split again", soft=(1, 5), low=0, high=10),

@@ -21,6 +21,11 @@ __all__ = ["triangulate"]
     keywords=("triangles", "tessellate", "cut", "ngon", "planar"),
     carries="Carries all. Triangles copy their face, their corners the face's corners; edges across faces "
     "get the default.",
+    example="""
+        shape = dual(geodesic_sphere(frequency=4))
+        triangulate(shape)
+    """,
+    related=("split_faces", "merge_faces", "simplify"),
     parameters=(
         Selection.each("face", "faces to cut; empty means all"),
         Choice(

@@ -21,6 +21,12 @@ __all__ = ["unshare"]
     brings={"open borders": None, "points in one place": None},
     carries="Carries all; copies of a point have its values, and edges on either side of a cut both have "
     "those of the old edge.",
+    example="""
+        block = box(cells=[2, 2, 2])
+        apart = unshare(block)
+        pull_apart(apart, amount=0.3)
+    """,
+    related=("weld", "pull_apart", "region_borders"),
     parameters=(
         Selection.each("face", "faces to part; empty means all"),
         Choice(

@@ -23,6 +23,12 @@ __all__ = ["weld"]
         "one's; its flags, integers "
         "and text are the first one's. Faces and curves that stay keep their values; collapsed ones go, which is said."
     ),
+    example="""
+        parts = join(box(size=[0.5, 0.5, 0.5]), transform(box(size=[0.5, 0.5, 0.5]), move=[0.5, 0, 0]))
+        whole = weld(parts, radius=0.001)
+        smooth_subdivide(whole, levels=2)
+    """,
+    related=("unshare", "repair", "mirror"),
     parameters=(
         Selection.each("point", "points that may be welded; empty means all"),
         Number(

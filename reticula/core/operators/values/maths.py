@@ -48,6 +48,12 @@ THREE = [name for name in WORKS if name in FUNCTIONS and _arity(FUNCTIONS[name].
         Operand("c", 0.0, "third value", shown_when=("how", THREE)),
     ),
     ("add", "subtract", "multiply", "divide", "sine", "power", "dot", "cross", "length", "math"),
+    example="""
+        wave = maths_value(how="sin", a="length(position) * 20")
+        tile = grid(cells=[40, 40])
+        displace(tile, value=wave, amount=0.06, along="direction")
+    """,
+    related=("formula_value", "compare_value", "mix_value"),
 )
 def maths_value(how: str, a: str, b: str, c: str) -> str:
     """Arithmetic or any function of the language."""
@@ -79,6 +85,12 @@ def maths_value(how: str, a: str, b: str, c: str) -> str:
         Operand("b", 0.0, "second value", shown_when=("how", [">", ">=", "<", "<=", "==", "!=", "and", "or"])),
     ),
     ("greater", "less", "equal", "and", "or", "not", "condition"),
+    example="""
+        high = compare_value(how=">", a="noise(position * 5)", b=0.0)
+        tile = grid(cells=[30, 30])
+        extrude(tile, where=high, distance=0.08)
+    """,
+    related=("maths_value", "switch_value", "group"),
 )
 def compare_value(how: str, a: str, b: str) -> str:
     """Yes or no, from two numbers, or from two answers."""
@@ -93,6 +105,12 @@ def compare_value(how: str, a: str, b: str) -> str:
         Operand("t", 0.5, "from 0 to 1"),
     ),
     ("blend", "interpolate"),
+    example="""
+        height = mix_value(a=0.02, b=0.3, t="fraction")
+        tile = grid(cells=[8, 8])
+        extrude(tile, together=False, distance=height)
+    """,
+    related=("remap_value", "switch_value", "maths_value"),
 )
 def mix_value(a: str, b: str, t: str) -> str:
     """A value between two others."""
@@ -110,6 +128,12 @@ def mix_value(a: str, b: str, t: str) -> str:
         Toggle("inside", True, "values beyond the range stay at its ends; off: they go on beyond it"),
     ),
     ("range", "fit", "map", "clamp", "rescale"),
+    example="""
+        height = remap_value(x="position.x", low=-0.5, high=0.5, to_low=0.02, to_high=0.3)
+        tile = grid(cells=[10, 10])
+        extrude(tile, together=False, distance=height, inset=0.01)
+    """,
+    related=("remap", "mix_value", "formula_value"),
 )
 def remap_value(x: str, low: str, high: str, to_low: str, to_high: str, inside: bool) -> str:
     """A value moved from one range to another, kept inside it or not."""
@@ -124,6 +148,12 @@ def remap_value(x: str, low: str, high: str, to_low: str, to_high: str, inside: 
         Operand("no", 0.0, "the value if no"),
     ),
     ("if", "choose", "select"),
+    example="""
+        lift = switch_value(condition="index % 2 == 0", yes=0.2, no=0.05)
+        tile = grid(cells=[7, 7])
+        extrude(tile, together=False, distance=lift)
+    """,
+    related=("compare_value", "switch", "mix_value"),
 )
 def switch_value(condition: str, yes: str, no: str) -> str:
     """One of two values."""
@@ -139,6 +169,12 @@ def switch_value(condition: str, yes: str, no: str) -> str:
         Operand("c", 0.0, "value of c"),
     ),
     ("expression", "text"),
+    example="""
+        height = formula_value(formula="a * sin(b * length(position))", a=0.08, b=20)
+        tile = grid(cells=[50, 50])
+        displace(tile, value=height, amount=1, along="direction")
+    """,
+    related=("maths_value", "script", "set_attribute"),
 )
 def formula_value(formula: str, a: str, b: str, c: str) -> str:
     """A formula of up to three wired values."""

@@ -29,6 +29,12 @@ __all__: list[str] = []
         ),
     ),
     ("random", "pattern", "worley", "perlin"),
+    example="""
+        height = noise_value(scale=5, octaves=4)
+        tile = grid(cells=[60, 60])
+        displace(tile, value=height, amount=0.15, along="direction")
+    """,
+    related=("noise_values", "random_value", "displace"),
 )
 def noise_value(how: str, p: str, scale: str, octaves: int) -> str:
     """Noise at a place."""
@@ -43,6 +49,12 @@ def noise_value(how: str, p: str, scale: str, octaves: int) -> str:
         FormulaText("key", "", "elements with the same key, e.g. piece, get the same number; empty means each its own"),
     ),
     ("chance", "seed"),
+    example="""
+        lift = random_value(seed=3)
+        tile = grid(cells=[8, 8])
+        extrude(tile, together=False, distance=lift, amount=0.2)
+    """,
+    related=("random_values", "noise_value", "group_at_random"),
 )
 def random_value(seed: int, key: str) -> str:
     """A number in 0..1 for each element, whatever is added around it."""
@@ -68,10 +80,50 @@ OF = Text("of", "source", "the name of an input of the node that the wire ends a
         FIELD,
     ),
     ("closest", "proximity", "sample"),
+    example="""
+        away = nearest_value(reach=1)
+        tile = grid(cells=[50, 50])
+        stone = transform(geodesic_sphere(radius=0.15), move=[0.1, 0.15, 0])
+        near = set_attribute(tile, source=stone, name="away", value=away)
+        coloured = remap(near, value="away", name="color", through="gradient")
+        join(coloured, stone)
+    """,
+    related=("ray_value", "group_by_nearness", "transfer_attribute"),
 )
 def nearest_value(of: str, p: str, reach: str, on: str, field: str) -> str:
     """Something about the nearest place of another geometry."""
     return f"{of}.{on}({p}, {reach}).{field}"
+
+
+@value_node(
+    "picture_value",
+    (
+        OF,
+        Operand(
+            "uv",
+            {"formula": "vec2(0.5 + position.x, 0.5 - position.z)"},
+            "where, from 0 to 1 across and up the picture",
+        ),
+        Choice(
+            "part",
+            "x",
+            "what is taken",
+            options={"x": "grey, or red", "y": "green", "z": "blue", "w": "opacity", "all": "all four, as a colour"},
+        ),
+    ),
+    ("image", "texture", "height", "mask", "sample"),
+    example="""
+        chart = read_picture(picture="depth_chart", points=8)
+        depth = picture_value(part="x")
+        tile = grid(cells=[80, 80])
+        known = set_attribute(tile, source=chart, name="depth", value=depth)
+        displace(known, value="depth", amount=0.2, along="direction")
+    """,
+    related=("read_picture", "transfer_attribute", "nearest_value"),
+)
+def picture_value(of: str, uv: str, part: str) -> str:
+    """What a picture of another geometry is at a place of it."""
+    return f"{of}.at({uv})" + ("" if part == "all" else f".{part}")
 
 
 @value_node(
@@ -84,6 +136,15 @@ def nearest_value(of: str, p: str, reach: str, on: str, field: str) -> str:
         FIELD,
     ),
     ("cast", "hit"),
+    example="""
+        up = ray_value(direction=[0, 1, 0], reach=1)
+        seabed = grid(cells=[50, 50])
+        stone = transform(geodesic_sphere(radius=0.25), move=[0.1, 0.4, 0])
+        seen = set_attribute(seabed, source=stone, name="free", value=up)
+        coloured = remap(seen, value="free", name="color", through="gradient")
+        join(coloured, stone)
+    """,
+    related=("raycast", "ray_hits", "nearest_value"),
 )
 def ray_value(of: str, p: str, direction: str, reach: str, field: str) -> str:
     """Something about the first place that a ray hits."""

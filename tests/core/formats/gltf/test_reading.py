@@ -107,7 +107,7 @@ def test_names_and_colours_of_materials_lie_on_faces(notes: list[Note]) -> None:
         {"name": "steel"},
     ]
     geo = read(document(meshes=[{"primitives": primitives}], materials=materials))
-    assert geo.attribute("face", "material_name").tolist() == ["clay", "steel"]
+    assert geo.attribute("face", "material").tolist() == ["clay", "steel"]
     assert geo.attribute("face", "color").tolist() == [[1, 0, 0, 1], [1, 1, 1, 1]]
 
 

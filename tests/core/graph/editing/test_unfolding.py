@@ -99,3 +99,10 @@ def test_a_value_that_no_formula_can_hold_is_refused() -> None:
     made = folded({"formula": "places"}, dials)
     with pytest.raises(GraphError, match="dial 'places' cannot be written into the formulas"):
         unfold(made, "f")
+
+
+def test_a_formula_of_several_lines_is_put_in_as_one() -> None:
+    value = {"formula": "half = index / 2\nrest = half - 1\nhalf * rest"}
+    made = folded({"formula": "vec3(0, rise, 0) * 2"}, {"rise": {"type": "number", "value": 1.0}}, rise=value)
+    flat, _ = unfold(made, "f")
+    assert flat["nodes"]["up"]["parameters"]["move"] == {"formula": "vec3(0, (index / 2 * (index / 2 - 1)), 0) * 2"}

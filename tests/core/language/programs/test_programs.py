@@ -7,7 +7,7 @@ from typing import Any
 import numpy as np
 import pytest
 
-from reticula.core import Geo, ops
+from reticula.core import Geo
 from reticula.core.diagnostics import collecting
 from reticula.core.errors import FormulaError
 from reticula.core.language.script import run_script
@@ -17,15 +17,6 @@ from tests.core.language.programs.plain import World, check_close
 from tests.helpers import examples
 
 ZERO = {"total": 0.0, "steps": 0, "hit": False, "way": (0.0, 0.0, 0.0)}
-
-
-@pytest.fixture(scope="module")
-def field() -> Geo:
-    rng = np.random.default_rng(3)
-    geo = ops.grid(size=(2, 1), cells=(3, 2))
-    count = geo.topology.point_count
-    geo = geo.with_attribute("point", "heat", rng.normal(size=count))
-    return geo.with_attribute("point", "crest", rng.random(count) > 0.5)
 
 
 def in_python(geo: Geo, source: str) -> list[dict[str, Any]] | None:

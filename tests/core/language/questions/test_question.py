@@ -4,6 +4,7 @@ import numpy as np
 import pytest
 
 from reticula.core import Geo, ops
+from reticula.core.geometry.pictures import Picture, with_picture
 from reticula.core.language import evaluate
 from reticula.core.language.questions import QUESTIONS
 from reticula.core.language.questions import question as table
@@ -29,7 +30,7 @@ def test_every_question_is_whole(name: str) -> None:
 
 @pytest.mark.parametrize("name", QUESTIONS)
 def test_every_example_holds_in_both_back_ends(name: str) -> None:
-    box = ops.box()
+    box = with_picture(ops.box(), Picture(np.array([[[0.5], [1.0]], [[0.0], [0.25]]])))
     example = QUESTIONS[name].example
     assert evaluate(example, box, "whole", "flag").array.all()
     text = f"here.a = {example}"

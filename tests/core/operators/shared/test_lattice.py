@@ -4,7 +4,7 @@ import numpy as np
 import pytest
 
 from reticula.core.geometry import Topology
-from reticula.core.operators.shared.lattice import lattice_quads, lattice_uv
+from reticula.core.operators.shared.lattice import lattice_places, lattice_quads, lattice_uv
 
 
 @pytest.mark.parametrize(
@@ -30,3 +30,8 @@ def test_texture_places_belong_to_the_corners() -> None:
     uv = lattice_uv(2, 3).reshape(-1, 4, 2)
     assert uv[0].tolist() == [[0, 0], [1 / 3, 0], [1 / 3, 0.5], [0, 0.5]]
     assert np.ptp(uv.reshape(-1, 2), axis=0).tolist() == [1, 1]
+
+
+def test_places_follow_their_axes_row_by_row() -> None:
+    made = lattice_places(np.array([0.0, 0, 1]), np.array([-1.0, 2]), np.array([0.0, 1, 0]), np.array([5.0, 6, 7]))
+    assert made.tolist() == [[0, 5, -1], [0, 5, 2], [0, 6, -1], [0, 6, 2], [0, 7, -1], [0, 7, 2]]

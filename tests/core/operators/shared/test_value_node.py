@@ -8,6 +8,7 @@ import numpy as np
 import pytest
 
 from reticula.core.errors import ParameterError
+from reticula.core.geometry.pictures import Picture, with_picture
 from reticula.core.graph import Evaluator, run_graph
 from reticula.core.graph.values.nodes_to_formula import nodes_to_formula
 from reticula.core.language import evaluate
@@ -23,7 +24,7 @@ VALUE_NODES = [entry for entry in OPERATORS.values() if entry.writes is not None
 def test_defaults_give_a_value(entry: Any) -> None:
     text = nodes_to_formula(document({"f": {"operator": entry.name}}), "f")
     if "a * b" not in text:
-        evaluate(text, sheet(), "point", inputs={"source": reef()})
+        evaluate(text, sheet(), "point", inputs={"source": with_picture(reef(), Picture(np.ones((1, 1, 1))))})
     assert entry.describe()["makes_value"]
 
 

@@ -23,3 +23,11 @@ def test_read_file_turns_and_scales(tmp_path: Path, cube: Geo, notes: list[Note]
             ops.project_shape(shape="sand")
     with pytest.raises(ParameterError, match="choose a file"):
         ops.read_file()
+
+
+def test_bows_of_drawings_keep_within_the_error(tmp_path: Path) -> None:
+    (tmp_path / "a.svg").write_text('<svg xmlns="http://www.w3.org/2000/svg"><circle r="96" cx="0" cy="0"/></svg>')
+    with using(resources=DiskResources(folder=tmp_path)):
+        coarse, fine = (ops.project_shape(shape="a.svg", error=error) for error in (0.001, 0.00001))
+        assert fine.topology.point_count > 5 * coarse.topology.point_count
+        assert ops.read_file(file="a.svg", error=0.00001).digest == fine.digest

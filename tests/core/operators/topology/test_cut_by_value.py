@@ -34,6 +34,16 @@ def test_several_values_make_bands_and_curves_that_know_their_value(notes: list[
     assert zone[1:4] == pytest.approx([2 * np.pi * 0.4] * 3, rel=0.01), "a zone of a sphere has the area 2 pi r h"
 
 
+@pytest.mark.parametrize("at", [-1.2, -0.6, 0.2])
+def test_values_that_cross_nothing_stand_between_those_that_do(at: float, notes: list[Note]) -> None:
+    two = ops.join(ops.geodesic_sphere(radius=0.3), ops.transform(ops.geodesic_sphere(radius=0.3), move=(0, 1.2, 0)))
+    made, lines = ops.cut_by_value(two, value="position.y", at=at, count=6, spacing=0.3, band_name="zone")
+    levels = at + 0.3 * np.arange(6)
+    crossed = [level for level in levels if -0.299 < level < 0.299 or 0.901 < level < 1.499]
+    assert lines.attribute("curve", "level") == pytest.approx(crossed)
+    assert is_closed(made)
+
+
 def test_values_are_interpolated_and_groups_copied(notes: list[Note]) -> None:
     sheet = ops.group(ops.grid(cells=(5, 5)), name="some", where="index < 10")
     sheet = ops.set_attribute(sheet, name="heat", value="3 * position.x - position.z")

@@ -12,6 +12,8 @@ WRITTEN: list[tuple[str, dict[str, Any], str]] = [
     ("noise_value", {"how": "cells", "octaves": 3}, "cells((position) * 3.0)"),
     ("random_value", {"seed": 4, "key": "piece"}, "random(4, piece)"),
     ("nearest_value", {"field": "heat", "reach": 2}, "source.closest((position), 2).heat"),
+    ("picture_value", {"uv": {"formula": "position.xz"}, "part": "w"}, "source.at((position.xz)).w"),
+    ("picture_value", {"uv": [0.5, 0.25], "part": "all"}, "source.at((0.5, 0.25))"),
     ("ray_value", {"direction": [0, 1, 0], "field": "found"}, "source.ray((position), (0, 1, 0), 1000000.0).found"),
 ]
 

@@ -4,6 +4,9 @@ from __future__ import annotations
 
 from typing import Any
 
+import numpy as np
+
+from reticula.core.geometry.pictures import Picture, with_picture
 from reticula.core.graph.values.nodes_to_formula import nodes_to_formula
 from reticula.core.language import evaluate
 from tests.core.language.studio import reef, sheet
@@ -16,5 +19,10 @@ def document(nodes: dict[str, Any]) -> dict[str, Any]:
 def written(name: str, parameters: dict[str, Any]) -> str:
     """The formula of one value node, after it was computed on each point of a sheet."""
     text = nodes_to_formula(document({"f": {"operator": name, "parameters": parameters}}), "f")
-    assert len(evaluate(text, sheet(), "point", inputs={"source": reef()}).array) == 49
+    assert (
+        len(
+            evaluate(text, sheet(), "point", inputs={"source": with_picture(reef(), Picture(np.ones((1, 1, 1))))}).array
+        )
+        == 49
+    )
     return text

@@ -49,6 +49,7 @@ watch([() => props.selected, () => wired.value.join(), () => visible.value.lengt
     }"
     :aria-label="title"
     :data-test="`card-${id}`"
+    :data-help="`operator:${node.operator}`"
   >
     <Handle
       v-for="(input, n) in inputs"

@@ -1,6 +1,8 @@
 <script setup lang="ts">
 /** A card's title, and what is done to it in one click: look, ghost, skip. */
 import { useKeys } from '../../stores/useKeys'
+import LinkedMark from './LinkedMark.vue'
+import Lookers from './Lookers.vue'
 import TextField from '../../shared/controls/TextField.vue'
 import { ElButton } from 'element-plus'
 import { useGraph } from '../../stores/useGraph'
@@ -21,6 +23,8 @@ const view = useView()
   <header @dblclick="runsGraph && graph.enter(id)">
     <TextField v-if="open" class="title bare nodrag" :value="title" label="Title" @settle="rename" />
     <span v-else class="title">{{ title }}</span>
+    <LinkedMark :linked="node?.linked" />
+    <Lookers :node="id" />
     <ElButton
       v-if="!isValue"
       class="small nodrag"

@@ -31,6 +31,9 @@ async function goInside() {
   <p v-else-if="report?.state === 'waiting'" class="message faint">
     waits for ‘{{ titleOf(report.error?.cause) }}’, which has no result
   </p>
+  <p v-else-if="report?.state === 'idle'" class="message faint" data-test="card-idle">
+    not chosen further on, so not evaluated; look at it to see it
+  </p>
   <p v-for="note in warnings" :key="note.text" class="message warn" data-test="card-warning">{{ note.text }}</p>
   <p v-if="inSight && !open" class="message faint short" :title="inSight" data-test="card-note">{{ inSight }}</p>
   <template v-if="open">

@@ -3,10 +3,12 @@
 import { useKeys } from '../../stores/useKeys'
 import Choice from '../../shared/controls/Choice.vue'
 import { ElButton, ElMessageBox } from 'element-plus'
-import { computed, ref } from 'vue'
+import { computed, inject, ref } from 'vue'
 import { api, type OperatorState, type Schemas } from '../../api/client'
 import { useCatalogue } from '../../stores/useCatalogue'
 import { startingGraph } from '../../model/document'
+import { copiesOf } from '../../model/linked'
+import { linkKey } from '../../stores/injectionKeys'
 import { useChanges } from '../../stores/useChanges'
 import { useGraph } from '../../stores/useGraph'
 
@@ -16,6 +18,7 @@ const props = defineProps<{ id: string; operator: OperatorState }>()
 const emit = defineEmits<{ publish: [] }>()
 const graph = useGraph()
 const changes = useChanges()
+const linkCopy = inject(linkKey, () => {})
 const { newer } = useCatalogue()
 
 const node = computed(() => graph.document.value.nodes[props.id])
@@ -30,6 +33,8 @@ const presets = computed(
 const offered = computed(() => newer(node.value))
 const differences = ref<Schemas['DifferenceState'] | null>(null)
 const title = computed(() => node.value?.title || props.operator.label)
+const copies = computed(() => (node.value?.linked ? copiesOf(graph.root.value, node.value.linked) : 0))
+const canLink = computed(() => props.operator.holds_graph && !!node.value?.graph && !graph.fixed.value)
 const set = computed(() => Object.keys(node.value?.parameters ?? {}).length)
 
 async function open() {
@@ -141,6 +146,31 @@ const update = (beside: boolean) =>
     >
       Unfold
     </ElButton>
+    <ElButton
+      v-if="canLink"
+      text
+      title="Another card that runs the same graph: what is edited inside of one is edited in both; their values are their own"
+      data-test="link-copy"
+      @click="linkCopy(id)"
+    >
+      Linked copy
+    </ElButton>
+    <template v-if="copies">
+      <ElButton
+        v-if="canLink"
+        text
+        title="Give this card a graph of its own"
+        data-test="separate"
+        @click="changes.make(`separate ${title}`, 'separate', { node: id })"
+      >
+        Separate
+      </ElButton>
+      <span class="release faint" data-test="copies">
+        {{
+          copies > 1 ? `One of ${copies} linked cards: an edit inside is made in all.` : 'Linked, but the only card.'
+        }}
+      </span>
+    </template>
     <div v-if="published" class="release faint" data-test="release">
       {{ published.name.replaceAll('_', ' ') }} {{ published.release }}
     </div>

@@ -60,6 +60,7 @@ const {
     class="row"
     :class="{ takes: parameter.takes_wire, over }"
     :data-test="`row-${parameter.name}`"
+    :data-help="`operator:${operator.name}#${parameter.name}`"
     @dragover="dragOver"
     @dragleave="over = false"
     @drop="drop"

@@ -158,6 +158,13 @@ defineExpose({ fit, showAll, follow, centre, tidy, cutWire, align })
 .cards :deep(.vue-flow__minimap-mask) {
   fill: color-mix(in srgb, var(--backdrop-bottom) 55%, transparent);
 }
+.cards :deep(.vue-flow__edge-text) {
+  fill: var(--live-ink);
+  font: 12px var(--mono);
+}
+.cards :deep(.vue-flow__edge-textbg) {
+  fill: var(--live-wash);
+}
 .cards :deep(.vue-flow__edge.value .vue-flow__edge-path) {
   stroke-width: 1.5;
 }

@@ -86,6 +86,7 @@ export function useBoardViewport(chosenCards: Readonly<Ref<ReadonlySet<string>>>
 
   /** Move the board to a card. */
   async function centre(id: string): Promise<void> {
+    settling = 0
     const place = places.value[id]
     const pane = flow.dimensions.value
     const size = sizes.value[id] ?? CLOSED

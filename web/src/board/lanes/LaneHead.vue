@@ -22,6 +22,8 @@ defineProps<{
   unfolded: boolean
   /** Whether it differs from frame to frame. */
   timely?: boolean
+  /** What it gives for the picked element, if it is a value. */
+  value?: string
 }>()
 defineEmits<{ turn: [] }>()
 </script>
@@ -43,6 +45,7 @@ defineEmits<{ turn: [] }>()
   <span v-if="trouble" class="line bad" :title="trouble">{{ trouble }}</span>
   <span v-else class="line mono" :title="line">{{ line }}</span>
   <span v-if="warnings?.length" class="warn" :title="warnings.join('\n')">! {{ warnings.length }}</span>
+  <span v-if="value" class="given mono" :title="`${value} for the picked element`">{{ value }}</span>
   <span class="counts mono">
     <span
       v-for="entry in numbers?.slice(0, 1)"
@@ -91,6 +94,18 @@ defineEmits<{ turn: [] }>()
   color: var(--warn);
   font-size: 12px;
   font-weight: 700;
+}
+.given {
+  flex: 0 1 auto;
+  max-width: 40%;
+  overflow: hidden;
+  padding: 0 5px;
+  border-radius: 4px;
+  background: var(--live-wash);
+  color: var(--live-ink);
+  font-size: 12px;
+  text-overflow: ellipsis;
+  white-space: nowrap;
 }
 .counts {
   flex: none;

@@ -1,8 +1,11 @@
 <script setup lang="ts">
 /** A node of the graph that is worked on, as a row; opened, its controls in place. */
 import { useKeys } from '../../stores/useKeys'
+import LinkedMark from '../card/LinkedMark.vue'
+import Lookers from '../card/Lookers.vue'
 import { ElButton } from 'element-plus'
 import { computed } from 'vue'
+import { useLive } from '../../stores/insight/useLive'
 import { useChecks } from '../../stores/useChecks'
 import { useSelectedCards } from '../../stores/useSelectedCards'
 import { useCard } from '../card/useCard'
@@ -33,6 +36,7 @@ const { numbers, warnings, message, isTimely } = card
 const { look } = useCardEdits(card)
 const { traced } = useSelectedCards()
 const checks = useChecks()
+const { wires } = useLive()
 
 /** The kind that says most comes first. */
 const counted = computed(() =>
@@ -55,6 +59,7 @@ const said = computed(() => [
   <div
     v-if="node"
     class="lane card"
+    :data-help="`operator:${node.operator}`"
     :class="{
       open,
       looking,
@@ -79,18 +84,21 @@ const said = computed(() => [
       />
       <LaneHead
         :title="title"
-        :line="writes || line"
+        :line="report?.state === 'idle' ? 'not chosen further on, so not evaluated' : writes || line"
         :trouble="trouble"
         :numbers="isValue ? [] : counted"
         :warnings="said"
         :time="time"
         :time-help="timeHelp"
         :share="report?.state === 'done' && slowest ? report.seconds / slowest : 0"
+        :value="isValue ? (wires[id] ?? '') : ''"
         :nests="!!node.graph"
         :unfolded="unfolded"
         :timely="isTimely"
         @turn="emit('turn')"
       />
+      <LinkedMark :linked="node.linked" />
+      <Lookers :node="id" />
       <ElButton
         class="look"
         :class="{ none: isValue || open }"

@@ -7,13 +7,35 @@ const props = defineProps<{ value: string | number | null | undefined; label: st
 const emit = defineEmits<{ type: [text: string]; settle: [text: string] }>()
 const field = useTemplateRef<InstanceType<typeof ElInput>>('field')
 const draft = ref('')
+/** What is being typed stays, also if somebody else sets the value meanwhile. */
+let typing = false
 watch(
   () => props.value,
-  (value) => (draft.value = String(value ?? '')),
+  (value) => {
+    if (!typing) draft.value = String(value ?? '')
+  },
   { immediate: true },
 )
 
+function type(text: string) {
+  typing = true
+  emit('type', text)
+}
+
+function settle(text: string) {
+  typing = false
+  emit('settle', text)
+}
+
+/** Left without a change, it shows the value as it is now. */
+async function leave() {
+  await nextTick()
+  if (typing) draft.value = String(props.value ?? '')
+  typing = false
+}
+
 async function giveUp() {
+  typing = false
   draft.value = String(props.value ?? '')
   await nextTick()
   field.value?.blur()
@@ -29,8 +51,9 @@ defineExpose({ focus: () => field.value?.focus(), select: () => field.value?.sel
     :rows="lines"
     :aria-label="label"
     spellcheck="false"
-    @input="emit('type', $event)"
-    @change="emit('settle', $event)"
+    @input="type"
+    @change="settle"
+    @blur="leave"
     @keydown.enter="lines || field?.blur()"
     @keydown.esc="giveUp"
   />

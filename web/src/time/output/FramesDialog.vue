@@ -3,7 +3,7 @@
 import { ElButton, ElDialog, ElInputNumber, ElProgress, ElRadioButton, ElRadioGroup, ElSwitch } from 'element-plus'
 import { computed, reactive, ref } from 'vue'
 import Choice from '../../shared/controls/Choice.vue'
-import { useCatalogue } from '../../stores/useCatalogue'
+import { useCatalogue, written } from '../../stores/useCatalogue'
 import { useTime } from '../../stores/useTime'
 import type { ViewSurface } from '../../view/surface'
 import { framesOf, useOutput } from './useOutput'
@@ -33,7 +33,7 @@ const FILMS = [
   { value: 'png', label: 'PNG', help: 'one picture per frame, in a ZIP' },
 ]
 const meshes = computed(() =>
-  Object.entries(catalogue.formats).flatMap(([ending, format]) =>
+  written(catalogue.formats).flatMap(([ending, format]) =>
     (format.options.encoding ?? ['']).map((encoding) => ({
       value: `${ending}|${encoding}`,
       label: `${format.name}${encoding ? `, ${encoding}` : ''}`,
@@ -80,7 +80,14 @@ function close() {
 </script>
 
 <template>
-  <ElDialog :model-value="true" title="Save all frames" width="min(520px, 94vw)" top="10vh" @close="close">
+  <ElDialog
+    :model-value="true"
+    data-help="time.html"
+    title="Save all frames"
+    width="min(520px, 94vw)"
+    top="10vh"
+    @close="close"
+  >
     <div class="form" data-test="frames-dialog">
       <span>What</span>
       <ElRadioGroup v-model="what" aria-label="What is saved" :disabled="!!output.progress.value">

@@ -11,7 +11,13 @@ const open = computed(() => PANELS.find((entry) => entry.name === panel.value))
 </script>
 
 <template>
-  <aside v-if="open" class="panel" :aria-label="open.name" data-test="inspector">
+  <aside
+    v-if="open"
+    class="panel"
+    :aria-label="open.name"
+    :data-help="open.page ?? 'looking.html'"
+    data-test="inspector"
+  >
     <header>
       <b>{{ open.title }}</b><ElButton text aria-label="Close" @click="panel = ''">×</ElButton>
     </header>

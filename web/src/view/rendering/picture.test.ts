@@ -56,6 +56,17 @@ describe('a picture', () => {
     expect(surface()).not.toBe(before[0])
   })
 
+  it('gives points their colours where there are no faces to have them', () => {
+    const dots = () => picture.children.find((part) => part instanceof Dots)!
+    const none = new Uint32Array(0)
+    const faceless = { cornerPoint: none, triangleCorner: none, triangleFace: none, edge: none }
+    const cloud = meshOf({ ...faceless, position: new Float32Array(6), normal: new Float32Array(6) })
+    picture.show({ mesh: cloud, tint: tint('point', 2), edges: null, radii: null })
+    expect([dots().visible, dots().material.uniforms.tinted!.value]).toEqual([true, 1])
+    picture.show({ mesh: squares(), tint: tint('point', 6), edges: null, radii: null })
+    expect([dots().visible, dots().material.uniforms.tinted!.value]).toEqual([false, 0])
+  })
+
   it('is a checker, a material or plain colours', () => {
     const { uniforms } = picture.material
     const drawn = () => Object.keys(picture.material.defines)

@@ -213,12 +213,14 @@ export class Picture extends THREE.Group {
     this.surface.visible = faces
     this.placed.setShown(this.shown)
     this.wire.visible = wire
-    this.dots.visible = points || !mesh?.triangleFace.length || (tint?.kind === 'point' && !faces)
+    /** Points stand for themselves where there are no faces: they have the colours, then. */
+    const alone = !mesh?.triangleFace.length
+    this.dots.visible = points || alone || (tint?.kind === 'point' && !faces)
     this.material.uniforms.flatShade!.value = smooth ? 0 : 1
     // Faces make room for lines that lie on them; for slivers that is a guess, so only where there are lines.
     for (const material of this.materials)
       material.polygonOffset = wire || !!this.content.edges || tint?.kind === 'edge'
-    this.dots.material.uniforms.tinted!.value = tint?.kind === 'point' && !faces ? 1 : 0
+    this.dots.material.uniforms.tinted!.value = tint?.kind === 'point' && (alone || !faces) ? 1 : 0
   }
 }
 

@@ -33,6 +33,7 @@ import {
   type Veil,
 } from './picture'
 import { Ghosts } from './ghosts'
+import { setWays, type Way } from './ways'
 import { Ground } from './ground'
 import { THIN } from './placedShapes'
 import { isSoftware, MeasuredQuality, type Quality } from './qualities'
@@ -67,7 +68,6 @@ export class Scene {
   private haveGround = true
   /** The shape whose shadow lies on the ground. */
   private shaded: MeshData | null = null
-  /** What this machine was found to manage. */
   readonly measured: MeasuredQuality
   private panes: Panes = { form: 'one', line: 0.5 }
   private pending = false
@@ -81,6 +81,7 @@ export class Scene {
     this.renderer.setPixelRatio(Math.min(window.devicePixelRatio, 2))
     this.renderer.outputColorSpace = THREE.LinearSRGBColorSpace
     this.renderer.autoClear = false
+    this.renderer.setClearColor(0x000000, 0) // else the first frame is black: it learns of `alpha` by drawing
     this.sheet.geometry.setAttribute('position', new THREE.BufferAttribute(new Float32Array(SHEET), 3))
     for (const part of [this.strokes, this.marks, this.sheet]) part.frustumCulled = false
     this.over.add(this.strokes, this.chosen, this.marks, this.sheet, this.ghosts)
@@ -190,12 +191,9 @@ export class Scene {
     this.draw()
   }
 
-  /** Mark places with a line through them. */
-  setMarks(places: [number, number, number][]): void {
-    fresh(this.marks)
-    if (places.length)
-      this.marks.geometry.setAttribute('position', new THREE.BufferAttribute(new Float32Array(places.flat()), 3))
-    this.marks.geometry.setIndex(places.slice(1).flatMap((_, i) => [i, i + 1]))
+  /** Mark ways: a line through the places of each. */
+  setMarks(ways: Way[]): void {
+    setWays(this.marks, ways)
     this.draw()
   }
 

@@ -108,7 +108,7 @@ const picked = computed<Kind[]>(() => [
     </template>
     <hr />
     <ElButton
-      v-for="entry in PANELS"
+      v-for="entry in PANELS.filter((one) => !one.away)"
       :key="entry.name"
       text
       :aria-pressed="inspect.panel.value === entry.name"

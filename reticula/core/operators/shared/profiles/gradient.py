@@ -5,20 +5,11 @@ from __future__ import annotations
 from dataclasses import dataclass
 from typing import Any, ClassVar
 
-import numpy as np
-
-from reticula.core.arrays import AnyArray, Floats
 from reticula.core.language.profiles import Gradient
 from reticula.core.operators.declaration.parameters import Number, Parameter
 from reticula.core.operators.shared.profiles.points import checked_points
 
-__all__ = ["ColorGradient", "Gradient", "linear_from_srgb"]
-
-
-def linear_from_srgb(values: AnyArray) -> Floats:
-    """Return linear light of sRGB values in 0..1. IEC 61966-2-1:1999."""
-    given = np.asarray(values, np.float64)
-    return np.where(given <= 0.04045, given / 12.92, ((given + 0.055) / 1.055) ** 2.4)
+__all__ = ["ColorGradient", "Gradient"]
 
 
 @dataclass(frozen=True)

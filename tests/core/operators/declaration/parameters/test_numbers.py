@@ -54,7 +54,7 @@ def test_formulas_are_resolved_with_dials_and_checked_again() -> None:
     assert resolved("v", "vec2(height, 1)", height=7) == [7.0, 1.0]
     for name, formula, message in (
         ("n", "height * 20", "30 is outside of 0 to 10"),
-        ("i", "1.5", "a integer is wanted"),
+        ("i", "1.5", "an integer is wanted"),
         ("n", "size", "there is no 'size'"),
     ):
         with pytest.raises(ParameterError, match=message):

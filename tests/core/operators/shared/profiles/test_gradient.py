@@ -6,7 +6,7 @@ import numpy as np
 import pytest
 
 from reticula.core.errors import ParameterError
-from reticula.core.operators.shared.profiles.gradient import ColorGradient, Gradient, linear_from_srgb
+from reticula.core.operators.shared.profiles.gradient import ColorGradient, Gradient
 
 GRADIENT = ColorGradient("colors", [[0, 0, 0, 0, 1], [1, 1, 1, 1, 1]], "help")
 
@@ -39,8 +39,3 @@ def test_a_gradient_goes_on_as_each_stop_says() -> None:
     stops = GRADIENT.check([[0, 0, 0, 0, 1, "constant"], [0.5, 1, 1, 1, 1, "straight"], [1, 0, 0, 0, 1]])
     assert stops[1] == [0.5, 1, 1, 1, 1]
     assert GRADIENT.resolve(stops, None)(np.array([0.4, 0.5, 0.75]))[:, 0].tolist() == [0, 1, 0.5]
-
-
-def test_srgb_as_in_the_standard() -> None:
-    """IEC 61966-2-1: linear below 0.04045, and middle grey (sRGB 0.5) is 0.2140 in linear light."""
-    assert linear_from_srgb(np.array([0.0, 0.04045, 0.5, 1.0])) == pytest.approx([0, 0.0031308, 0.21404, 1], abs=1e-5)

@@ -1,0 +1,1 @@
+"""Who is at a graph: pages hear of each other and of edits."""

@@ -1,0 +1,1 @@
+"""What ships with the product: demos, examples of operators, and the documentation."""
