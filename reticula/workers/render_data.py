@@ -22,6 +22,7 @@ from reticula.core.geometry.edit.placement import place_of, to_world
 from reticula.core.geometry.measure.areas import face_centers, face_normals, point_normals
 from reticula.core.geometry.measure.curvature import edge_angles
 from reticula.core.geometry.validation import checks
+from reticula.core.words import with_article
 from reticula.workers.buffers import Buffers
 from reticula.workers.placed_shapes import SURFACE, placed_shapes, sources
 
@@ -145,7 +146,7 @@ def strokes(geo: Geo, query: NormalsQuery, buffers: Buffers) -> NormalsLook:
     else:
         found = geo.find(kind, name)
         if found.type != "vec3":
-            raise GeometryError(f"'{name}' is a {found.type}; strokes show a vec3")
+            raise GeometryError(f"'{name}' is {with_article(found.type)}; strokes show a vec3")
         direction = found.values
     return {
         "what": "normals",

@@ -1,4 +1,4 @@
-"""The documentation opens from the finder, in a tab of its own too, and is searched, under a policy that runs only its own scripts."""
+"""The documentation opens from the finder, then in a tab of its own, under a policy that runs only its own scripts."""
 
 from __future__ import annotations
 

@@ -25,6 +25,7 @@ from reticula.core.geometry.mesh.attribute_types import TYPES
 from reticula.core.geometry.mesh.edge_chains import EdgeChains, edge_chains
 from reticula.core.language.reserved import readable_name
 from reticula.core.srgb import to_linear
+from reticula.core.words import with_article
 
 __all__ = ["FORMAT", "read", "write"]
 
@@ -329,7 +330,7 @@ def _decode(type: str, columns: list[Column]) -> Attribute:
         return Attribute.of(stacked.reshape(len(stacked), *info.shape), type)
     except (AssertionError, ValueError, IndexError, GeometryError):
         raise FormatError(
-            f"the values of '{columns[0].name}' are not a {type}, as a comment in the header says"
+            f"the values of '{columns[0].name}' are not {with_article(type)}, as a comment in the header says"
         ) from None
 
 

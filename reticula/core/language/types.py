@@ -14,6 +14,7 @@ import numpy as np
 
 from reticula.core.geometry.mesh.attribute_types import TYPES, AttributeType
 from reticula.core.geometry.mesh.kinds import PLURAL, Kind
+from reticula.core.words import with_article
 
 __all__ = [
     "FLAG",
@@ -100,7 +101,6 @@ VECTORS: Mapping[Type, int] = {type: type.size for type in TYPES.values() if typ
 MATRICES: tuple[Type, ...] = tuple(type for type in TYPES.values() if len(type.shape) == 2)
 STORED_LISTS: Mapping[Type, AttributeType] = {ListOf(TYPES[t.item]): t for t in TYPES.values() if t.is_list}
 """The attribute types that hold lists, by the list."""
-ARTICLE = {"edge": "an", "instance": "an"}
 
 
 def type_of_attribute(name: str) -> Type:
@@ -155,8 +155,8 @@ def in_words(type: Type) -> str:
         case PlaceOf():
             return "a place"
         case ElementOf(kind):
-            return f"{ARTICLE.get(kind, 'a')} {kind}"
+            return with_article(kind)
         case AttributeType():
-            return type.article
+            return with_article(type.name)
         case Special():
             return f"a {type}"

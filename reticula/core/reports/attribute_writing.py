@@ -15,6 +15,7 @@ from reticula.core.geometry.mesh.attribute import Attribute
 from reticula.core.geometry.mesh.attribute_types import well_known_default
 from reticula.core.geometry.mesh.geo import Geo
 from reticula.core.geometry.mesh.kinds import PLURAL, Kind
+from reticula.core.words import with_article
 
 __all__ = ["note_default", "range_of", "write_attribute"]
 
@@ -37,7 +38,9 @@ def write_attribute(
     on = cast(Kind, kind)
     made = values if isinstance(values, Attribute) else Attribute.of(np.array(values))
     if name == "position" and (on != "point" or made.type != "vec3"):
-        raise ParameterError("name", f"'position' is a vec3 of each point; this gives a {made.type} of each {kind}")
+        raise ParameterError(
+            "name", f"'position' is a vec3 of each point; this gives {with_article(made.type)} of each {kind}"
+        )
     old = geo.find(on, name) if geo.has(on, name) else None
     if default is None and old is not None and old.type == made.type:
         default = old.default
@@ -51,7 +54,8 @@ def write_attribute(
         note(f"Set {count - left:,} {PLURAL[kind]}; {left:,} keep the value they had.")
     else:
         if old is not None:
-            warn(f"'{name}' was a {old.type} and is a {made.type} now; {left:,} {PLURAL[kind]} lost their old value.")
+            types = f"'{name}' was {with_article(old.type)} and is {with_article(made.type)} now"
+            warn(f"{types}; {left:,} {PLURAL[kind]} lost their old value.")
         else:
             rest = _plain(made.fill)
             note(f"'{name}' is new: {left:,} {PLURAL[kind]} {others} hold {rest}.")

@@ -12,6 +12,7 @@ from reticula.core.arrays import AnyArray, Indices, as_readonly, ragged_index, s
 from reticula.core.errors import GeometryError
 from reticula.core.geometry.mesh.attribute_types import AttributeType, attribute_type, guess_type
 from reticula.core.rows import rows_at
+from reticula.core.words import with_article
 
 __all__ = ["Attribute"]
 
@@ -42,7 +43,9 @@ class Attribute:
         info = attribute_type(type)
         if array.shape[1:] != info.shape or array.ndim == 0:
             wanted = " x ".join(map(str, info.shape)) or "one value"
-            raise GeometryError(f"a {type} takes {wanted} per element, but the values have shape {array.shape}")
+            raise GeometryError(
+                f"{with_article(type)} takes {wanted} per element, but the values have shape {array.shape}"
+            )
         try:
             array = array.astype(info.dtype, copy=not array.flags.writeable)
         except ValueError:

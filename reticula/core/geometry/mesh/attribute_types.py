@@ -137,11 +137,6 @@ class AttributeType:
         """Whether a value has one component."""
         return not self.shape and not self.item
 
-    @property
-    def article(self) -> str:
-        """Its name with the article: ``an integer``."""
-        return f"{'an' if self.name[0] in 'aeio' else 'a'} {self.name}"
-
     def made_of(self, values: AnyArray, old: AttributeType) -> tuple[AnyArray, int]:
         """Return values ``(N, *old.shape)`` of another type as this one, and how many had no meaning and became 0.
 

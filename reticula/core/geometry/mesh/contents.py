@@ -14,6 +14,7 @@ from reticula.core.geometry.mesh.attribute import Attribute
 from reticula.core.geometry.mesh.bounds import bounds_of
 from reticula.core.geometry.mesh.kinds import KINDS, PLURAL, Kind
 from reticula.core.geometry.mesh.topology import Topology
+from reticula.core.words import with_article
 
 __all__ = ["Attributes", "Contents"]
 
@@ -146,7 +147,7 @@ class Contents:
         """
         found = self.find(kind, name)
         if found.type != "flag":
-            raise GeometryError(f"the {kind} attribute '{name}' is a {found.type}, not a group")
+            raise GeometryError(f"the {kind} attribute '{name}' is {with_article(found.type)}, not a group")
         return found.values
 
     def groups(self, kind: Kind) -> list[str]:

@@ -11,6 +11,7 @@ from reticula.core.geometry.mesh.attribute import Attribute
 from reticula.core.geometry.mesh.attribute_types import list_type
 from reticula.core.geometry.mesh.geo import Geo
 from reticula.core.geometry.mesh.kinds import Kind
+from reticula.core.words import with_article
 
 __all__ = ["convert_attribute", "convert_flags", "incident", "ragged_reduce"]
 
@@ -115,22 +116,22 @@ def convert_attribute(geo: Geo, kind: Kind, to: Kind, attribute: Attribute, how:
     start, index = incident(geo, kind, to)
     values, sizes = attribute.values, np.diff(start)
     if attribute.start is not None and how != "first":
-        raise GeometryError(f"a {attribute.type} can be moved by 'first' only, not by '{how}'")
+        raise GeometryError(f"{with_article(attribute.type)} can be moved by 'first' only, not by '{how}'")
     if how == "first":
         chosen = np.where(sizes > 0, index[np.minimum(start[:-1], max(len(index) - 1, 0))] if len(index) else -1, -1)
         return attribute.take(chosen)
     if how == "list":
         listed = list_type(attribute.type)
         if listed is None:
-            raise GeometryError(f"lists hold numbers, integers or text, not a {attribute.type}")
+            raise GeometryError(f"lists hold numbers, integers or text, not {with_article(attribute.type)}")
         return Attribute(listed.name, as_readonly(values[index]), as_readonly(start.astype(np.int32)))
     if how == "mode":
         return attribute.take(_most_frequent(start, index, values))
     flags = attribute.values.dtype == bool
     if how in ("any", "all") and not flags:
-        raise GeometryError(f"'{how}' takes flags, not a {attribute.type}; use mean, or make a group first")
+        raise GeometryError(f"'{how}' takes flags, not {with_article(attribute.type)}; use mean, or make a group first")
     if attribute.values.dtype.kind == "U" or (flags and how in ("min", "max")):
-        raise GeometryError(f"'{how}' cannot be taken of a {attribute.type}; use first, mode or list")
+        raise GeometryError(f"'{how}' cannot be taken of {with_article(attribute.type)}; use first, mode or list")
     rows = values[index].astype(np.float64) if how == "mean" else values[index]
     if flags and how == "sum":
         rows = rows.astype(np.int64)

@@ -18,6 +18,7 @@ from reticula.core.operators.declaration.operator import operator
 from reticula.core.operators.declaration.parameters import Choice, Integer, KindChoice, Names, Number, Selection
 from reticula.core.operators.shared.name_patterns import matching
 from reticula.core.rows import unit
+from reticula.core.words import with_article
 
 __all__ = ["blur_values"]
 
@@ -80,7 +81,7 @@ def blur_values(
         found = geo.find(on, name)
         if not (_is_smooth(found) or (found.info.is_single and found.info.dtype is not np.str_)):
             raise ParameterError(
-                "attributes", f"'{name}' is a {found.type}; numbers, vectors and groups can be blurred"
+                "attributes", f"'{name}' is {with_article(found.type)}; numbers, vectors and groups can be blurred"
             )
         flat = flat_rows(found.values)
         for _ in range(iterations):
@@ -89,7 +90,7 @@ def blur_values(
         if name in ("normal", "rotation") and rows.ndim == 2:
             rows = np.where(moving[:, None], unit(rows), rows)
         if not found.info.blends:
-            note(f"'{name}' was a {found.type} and is a number now.")
+            note(f"'{name}' was {with_article(found.type)} and is a number now.")
         default = found.default if found.info.blends else None
         geo = geo.with_attribute(on, name, Attribute.of(rows, default=default))
     return geo

@@ -11,6 +11,7 @@ from reticula.core.geometry.mesh.attribute_types import TYPES
 from reticula.core.geometry.mesh.kinds import KINDS
 from reticula.core.operators.declaration.operator import operator
 from reticula.core.operators.declaration.parameters import AttributeName, Choice, KindChoice
+from reticula.core.words import with_article
 
 __all__ = ["convert_attribute"]
 
@@ -55,11 +56,11 @@ def convert_attribute(geo: Geo, *, kind: str, name: str, type: str) -> Geo:
     if found.type == type:
         return geo
     if found.info.cast is None:
-        raise ParameterError("name", f"'{name}' is a {found.type}, which cannot be converted")
+        raise ParameterError("name", f"'{name}' is {with_article(found.type)}, which cannot be converted")
     if (on, name) == ("point", "position"):
         raise ParameterError("name", "points need their position as it is; set an attribute from it instead")
     made, bad = TYPES[type].made_of(found.values, found.info)
     if bad:
         warn(f"{bad:,} of {len(made):,} texts are no numbers and became 0.")
-    note(f"'{name}' was a {found.type} and is a {type} now.")
+    note(f"'{name}' was {with_article(found.type)} and is {with_article(type)} now.")
     return geo.with_attribute(on, name, Attribute.of(made, type))

@@ -17,6 +17,7 @@ from reticula.core.geometry.mesh.kinds import PLURAL
 from reticula.core.operators.declaration.operator import operator
 from reticula.core.operators.declaration.parameters import AttributeName, KindChoice, Parameter
 from reticula.core.operators.shared.picked import IDENTITY, MOST_PICKED
+from reticula.core.words import with_article
 
 __all__ = ["edit_values"]
 
@@ -86,7 +87,7 @@ def edit_values(geo: Geo, *, kind: str, name: str, edits: dict[str, Any]) -> Geo
         raise ParameterError("name", f"choose an attribute of the {PLURAL[on]}")
     found = geo.find(on, name)
     if found.info.cast is None:
-        raise ParameterError("name", f"'{name}' is a {found.type}, which cannot be edited by hand")
+        raise ParameterError("name", f"'{name}' is {with_article(found.type)}, which cannot be edited by hand")
     names = geo.identity(on)
     order = np.argsort(names)
     wanted = np.array([int(one, 16) for one in edits], np.uint64)
@@ -103,7 +104,9 @@ def edit_values(geo: Geo, *, kind: str, name: str, edits: dict[str, Any]) -> Geo
     for row, value, known in zip(at.tolist() if len(at) else [0] * len(wanted), edits.values(), there, strict=True):
         if known:
             if not texts and (isinstance(value, str) or np.shape(value) != info.shape):
-                raise ParameterError("edits", f"{json.dumps(value)} does not fit '{name}', which is a {found.type}")
+                raise ParameterError(
+                    "edits", f"{json.dumps(value)} does not fit '{name}', which is {with_article(found.type)}"
+                )
             values[row] = value
     lost = int((~there).sum())
     if lost:

@@ -21,6 +21,7 @@ from reticula.core.operators.declaration.parameters import AttributeName, Choice
 from reticula.core.operators.scripting.controls import Color
 from reticula.core.operators.shared.strokes.anchors import anchored, is_anchor
 from reticula.core.operators.shared.strokes.dabs import nearest_dab
+from reticula.core.words import with_article
 
 __all__ = ["MODES", "paint"]
 
@@ -200,7 +201,7 @@ def _before(geo: Geo, kind: Kind, name: str, holds: str, start: float) -> Floats
     if found is not None and found.start is None and holds != "color" and found.type in ("number", "integer", "flag"):
         return found.values.astype(np.float64)
     if found is not None:
-        warn(f"'{name}' was a {found.type}, so the paint begins anew.")
+        warn(f"'{name}' was {with_article(found.type)}, so the paint begins anew.")
     return np.ones((count, 4)) if holds == "color" else np.full(count, start if holds == "number" else 0.0)
 
 

@@ -23,6 +23,7 @@ from reticula.core.operators.declaration.parameters import (
 from reticula.core.operators.shared.profiles.gradient import ColorGradient, Gradient
 from reticula.core.operators.shared.profiles.response_curve import Response, ResponseCurve
 from reticula.core.reports.attribute_writing import range_of, write_attribute
+from reticula.core.words import with_article
 
 __all__ = ["remap"]
 
@@ -124,12 +125,13 @@ def remap(
     ``from_range`` 'signed' with a line from 0 to 1 turns normals into colours in which no direction is black.
     """
     if not value.info.is_numeric:
-        raise ParameterError("value", f"this gives a {value.type}; only numbers and vectors have a range")
+        raise ParameterError("value", f"this gives {with_article(value.type)}; only numbers and vectors have a range")
     rows: Floats = value.array.astype(np.float64)
     if through == "gradient" and rows.ndim > 1:
         raise ParameterError(
             "through",
-            f"a gradient needs one number, and this is a {value.type}; take a component, e.g. .y, or its length()",
+            f"a gradient needs one number, and this is {with_article(value.type)}; "
+            "take a component, e.g. .y, or its length()",
         )
     counted = rows[where]
     if len(counted):

@@ -15,6 +15,7 @@ from reticula.core.language import Values
 from reticula.core.operators.declaration.operator import operator
 from reticula.core.operators.declaration.parameters import AttributeName, KindChoice, PerElement, Selection
 from reticula.core.reports.attribute_writing import range_of
+from reticula.core.words import with_article
 
 __all__ = ["statistics"]
 
@@ -66,7 +67,7 @@ def statistics(geo: Geo, *, name: str, kind: str, value: Values, where: Flags) -
     by component; with ``position`` as value, low and high are the corners of the bounding box.
     """
     if not (value.info.is_numeric or value.info.dtype is np.bool_):
-        raise ParameterError("value", f"this gives a {value.type}; statistics need numbers or vectors")
+        raise ParameterError("value", f"this gives {with_article(value.type)}; statistics need numbers or vectors")
     rows: AnyArray = value.array[where].astype(np.float64)
     geo = geo.with_attribute("whole", f"{name}_count", np.array([len(rows)]), "integer")
     if not len(rows):

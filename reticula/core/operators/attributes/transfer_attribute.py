@@ -27,6 +27,7 @@ from reticula.core.operators.shared.counterparts import METHODS, Lookup, look_up
 from reticula.core.operators.shared.name_patterns import matching
 from reticula.core.operators.shared.profiles.response_curve import Response, ResponseCurve
 from reticula.core.operators.shared.reach import limited_reach
+from reticula.core.words import with_article
 
 __all__ = ["transfer_attribute"]
 
@@ -189,7 +190,7 @@ def _merged(
         return brought
     old = geo.find(kind, name) if geo.has(kind, name) else None
     if old is not None and old.type != brought.type:
-        warn(f"'{name}' was a {old.type} and is a {brought.type} now.")
+        warn(f"'{name}' was {with_article(old.type)} and is {with_article(brought.type)} now.")
         old = None
     base = old or Attribute.filled(brought.type, count, brought.default, default=brought.default)
     if old is None:

@@ -14,6 +14,7 @@ from reticula.core.operators.declaration.operator import Input, operator
 from reticula.core.operators.declaration.parameters import Choice, Handle, Number, PerElement, Selection, Space
 from reticula.core.reports.attribute_writing import range_of
 from reticula.core.rows import unit
+from reticula.core.words import with_article
 
 __all__ = ["displace"]
 
@@ -73,7 +74,7 @@ def displace(
 ) -> Geo:
     """Move points by any value: a number along normals or a direction, or a vector."""
     if value.type not in ("number", "integer", "vec3"):
-        raise ParameterError("value", f"this gives a {value.type}; a number or a vec3 can move points")
+        raise ParameterError("value", f"this gives {with_article(value.type)}; a number or a vec3 can move points")
     way = Scope(geo, "point").values("point", "normal") if along == "normals" else direction
     values = value.array - middle
     moves = amount * (values if values.ndim == 2 else values[:, None] * unit(way))

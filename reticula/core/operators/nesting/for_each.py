@@ -20,6 +20,7 @@ from reticula.core.operators.declaration.operator import operator
 from reticula.core.operators.declaration.parameters import AttributeName, Choice, KindChoice, Text
 from reticula.core.operators.shared.nested_graph import nested_graph
 from reticula.core.reports.concatenation import concatenate_and_tell
+from reticula.core.words import with_article
 
 __all__: list[str] = []
 
@@ -139,7 +140,9 @@ def _parts(geo: Geo, kind: Kind, over: str, groups: str, attribute: str) -> tupl
         raise ParameterError("attribute", f"choose an attribute of the {PLURAL[kind]}")
     values = geo.find(kind, attribute)
     if values.start is not None or values.values.ndim > 1:
-        raise ParameterError("attribute", f"'{attribute}' is a {values.type}; take an integer, flag, number or text")
+        raise ParameterError(
+            "attribute", f"'{attribute}' is {with_article(values.type)}; take an integer, flag, number or text"
+        )
     distinct, labels = np.unique(values.values, return_inverse=True)
     return labels, distinct.tolist()
 

@@ -23,7 +23,7 @@ class _Around(NamedTuple):
 
 
 class _Copies(NamedTuple):
-    """What came from named points; ``at`` has those in the place of name ``n`` from ``first[n]`` to ``first[n + 1]``."""
+    """What came from named points; those in the place of name ``n`` are ``at[first[n] : first[n + 1]]``."""
 
     owner: Ints
     at: Ints

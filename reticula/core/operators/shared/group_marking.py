@@ -16,6 +16,7 @@ from reticula.core.geometry import Geo, Kind
 from reticula.core.language.scope import Scope
 from reticula.core.operators.declaration.diagnostics import tell_of_members
 from reticula.core.operators.declaration.parameters import Choice, GroupName, KindChoice, Parameter
+from reticula.core.words import with_article
 
 __all__ = ["ALL", "COMBINE", "MADE", "centers_of", "labels_of", "marked", "naming", "words_in"]
 
@@ -80,7 +81,9 @@ def labels_of(geo: Geo, kind: str, name: str, parameter: str) -> tuple[AnyArray,
     scope = Scope(geo, on)
     type = scope.attribute_type_of(on, name)
     if not type.is_single or type.blends:
-        raise ParameterError(parameter, f"'{name}' is a {type}; a label is a whole number, a text or a flag")
+        raise ParameterError(
+            parameter, f"'{name}' is {with_article(type.name)}; a label is a whole number, a text or a flag"
+        )
     return np.broadcast_to(scope.values(on, name), (geo.topology.count(on),)), type.name
 
 

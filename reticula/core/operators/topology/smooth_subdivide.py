@@ -18,6 +18,7 @@ from reticula.core.geometry.remesh.subdivision import CatmullClark, CornerQuads,
 from reticula.core.jit import parallel_kernel, prange
 from reticula.core.operators.declaration.operator import operator
 from reticula.core.operators.declaration.parameters import AttributeName, Choice, Integer, PerElement, Selection
+from reticula.core.words import with_article
 
 __all__ = ["smooth_subdivide"]
 
@@ -332,7 +333,7 @@ def _sharpness(geo: Geo, kind: Kind, name: str) -> Floats:
     if not found.info.is_single or found.info.dtype is np.str_:
         raise ParameterError(
             "crease" if kind == "edge" else "corner_crease",
-            f"takes a number per {kind}, but '{name}' is a {found.type}",
+            f"takes a number per {kind}, but '{name}' is {with_article(found.type)}",
         )
     values = found.values * HELD if found.type == "flag" else found.values.astype(np.float64)
     return np.maximum(values, 0.0) if values.any() else none

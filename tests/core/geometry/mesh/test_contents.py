@@ -20,7 +20,7 @@ def test_lists_come_apart(tile: Geo) -> None:
 def test_groups_are_flags(tile: Geo) -> None:
     assert tile.groups("face") == ["far"]
     assert tile.group("face", "far").tolist() == [True, False]
-    with pytest.raises(GeometryError, match="'marks' is a integer list, not a group"):
+    with pytest.raises(GeometryError, match="'marks' is an integer list, not a group"):
         tile.group("point", "marks")
 
 
