@@ -19,6 +19,7 @@ __all__ = ["app", "main"]
 COMMANDS = {
     "run": "run_command",
     "watch": "watch_command",
+    "batch": "batch_command",
     "convert": "file_commands",
     "info": "file_commands",
     "diff": "diff_command",
@@ -81,7 +82,7 @@ def _failed(error: Exception) -> int:
     from reticula.core.errors import ReticulaError
 
     if isinstance(error, ModuleNotFoundError) and not (error.name or "").startswith("reticula"):
-        fail(f"this needs {error.name}; install it with: pip install 'reticula[server,formats]'")
+        fail(f"this needs {error.name}; install it with: pip install 'reticula[server,formats,many]'")
     elif isinstance(error, (ReticulaError, OSError, KeyError)):
         fail(error.args[0] if isinstance(error, KeyError) else error)
     else:

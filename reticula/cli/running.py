@@ -16,6 +16,7 @@ from reticula.core.errors import GraphError
 from reticula.core.formats import FORMATS, format_of
 from reticula.core.geometry import Geo
 from reticula.core.graph import Evaluation, Evaluator, check_structure, split_feed
+from reticula.core.graph.editing.values import value_of_text, with_values
 from reticula.core.graph.structure.document import chosen_node
 from reticula.core.graph.structure.library import LayeredLibrary
 from reticula.core.graph.structure.linked import resolved
@@ -179,7 +180,8 @@ def _prepared(order: Order) -> _Ready:
             if entry["name"] in named:
                 inputs[entry["name"]] = _mesh(named.pop(entry["name"]))
         target = chosen_node(document, order.node)
-    return _Ready(document, inputs, target, _set(document, values), packages, named)
+    document, dials = with_values(document, {name: value_of_text(value) for name, value in values.items()})
+    return _Ready(document, inputs, target, dials, packages, named)
 
 
 def _written(done: Evaluation, target: str, frame: float | None, file: str) -> Made:
@@ -197,13 +199,6 @@ def _written(done: Evaluation, target: str, frame: float | None, file: str) -> M
         geo.write(file)
     seconds = sum(result.seconds for result in done.nodes.values())
     return Made(target, frame, file, element_counts(geo), seconds, warnings, done)
-
-
-def _value(text: str) -> Any:
-    try:
-        return json.loads(text)
-    except ValueError:
-        return text
 
 
 def read_document(path: Path) -> dict[str, Any]:
@@ -234,17 +229,3 @@ def _document_of(package: Package, named: dict[str, str], output: str | None) ->
         return document_of(package, inputs), inputs
     except GraphError as error:
         raise GraphError(f"{error}: give it with --in NAME=FILE") from None
-
-
-def _set(document: dict[str, Any], values: dict[str, str]) -> dict[str, Any]:
-    """Set parameters of nodes in the document; returns the values of its dials."""
-    dials = {}
-    for name, value in values.items():
-        node, dot, parameter = name.partition(".")
-        if not dot:
-            dials[name] = _value(value)
-        elif node in document["nodes"]:
-            document["nodes"][node].setdefault("parameters", {})[parameter] = _value(value)
-        else:
-            raise GraphError(f"there is no node '{node}'; there are {', '.join(document['nodes'])}")
-    return dials

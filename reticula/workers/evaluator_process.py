@@ -22,7 +22,7 @@ from reticula.workers.buffers import BufferFiles
 from reticula.workers.tasks import Job, Worker
 from reticula.workers.tickets import Limits
 
-__all__ = ["serve"]
+__all__ = ["failure_of", "limit_memory", "serve"]
 
 log = logging.getLogger(__name__)
 QUIET = 3.0
@@ -35,7 +35,7 @@ def serve(link: Connection, stop_flag: Event, folder: str, limits: Limits, paren
     """Do jobs until the pipe ends; whatever goes wrong with one of them is its answer."""
     signal.signal(signal.SIGINT, signal.SIG_IGN)
     _die_with_parent(parent)
-    _limit_memory(limits.memory_bytes)
+    limit_memory(limits.memory_bytes)
     keep_freed_memory()
     _log_over(link)
     worker = Worker(BufferFiles(Path(folder)), limits.cache_bytes)
@@ -58,15 +58,20 @@ def serve(link: Connection, stop_flag: Event, folder: str, limits: Limits, paren
 def _done(worker: Worker, job: Job, link: Connection, stop_flag: Event) -> tuple[str, Any]:
     try:
         return "done", worker.do(job, _progress(link), stop_flag.is_set)
-    except ReticulaError as error:
-        return "failed", error.details()
-    except MemoryError:
-        return "failed", {"code": "limit", "message": "there is not enough memory for this; make fewer elements"}
-    except RecursionError:
-        return "failed", {"code": "limit", "message": "this is nested too deeply; make it flatter"}
     except Exception as error:
-        log.exception("a job failed")
-        return "failed", _unexpected(error)
+        return "failed", failure_of(error)
+
+
+def failure_of(error: Exception) -> dict[str, Any]:
+    """Return why a job failed, as plain data; to be called where the error is handled."""
+    if isinstance(error, ReticulaError):
+        return error.details()
+    if isinstance(error, MemoryError):
+        return {"code": "limit", "message": "there is not enough memory for this; make fewer elements"}
+    if isinstance(error, RecursionError):
+        return {"code": "limit", "message": "this is nested too deeply; make it flatter"}
+    log.exception("a job failed")
+    return _unexpected(error)
 
 
 def _answer(link: Connection, answer: tuple[str, Any]) -> None:
@@ -123,6 +128,7 @@ def _die_with_parent(parent: int) -> None:
         os._exit(0)
 
 
-def _limit_memory(most: int) -> None:
+def limit_memory(most: int) -> None:
+    """Let this process have no more memory than ``most`` bytes of addresses."""
     _, hard = resource.getrlimit(resource.RLIMIT_AS)
     resource.setrlimit(resource.RLIMIT_AS, (most if hard < 0 else min(most, hard), hard))

@@ -9,6 +9,7 @@ from collections.abc import Callable, Mapping, Sequence
 from dataclasses import dataclass, field, replace
 from pathlib import Path
 from typing import Any, cast
+from uuid import uuid4
 
 from reticula.contract.answers import LookAnswer
 from reticula.contract.explanations import LookTrouble
@@ -32,6 +33,7 @@ from reticula.workers.check_counts import CheckCounts
 from reticula.workers.comparison import difference
 from reticula.workers.explanations import explain
 from reticula.workers.films import join_film
+from reticula.workers.making import made
 from reticula.workers.package_jobs import PACKAGE_JOBS, publication
 from reticula.workers.result_queries import look
 
@@ -62,6 +64,8 @@ class Job:
     from ``about`` (and ``stored``, see :func:`reticula.core.packages.prepare`). ``level`` leads to the graph inside a
     node, ``frame`` is the moment; no ``targets`` are all nodes, ``node`` first; ``library`` has the definitions of the
     published operators that are used.
+    ``make`` evaluates ``node``, notes numbers of it and writes it as ``file_name`` if there is one, see
+    :func:`reticula.workers.making.made`; ``dials`` and ``inputs`` (names of shapes) are what it is made from.
     ``moments`` are earlier documents, by revision, with what they need. ``check`` counts what is wrong with each
     node's result. ``film`` joins pictures (``about``: pictures, target, rate), ``follow`` samples a dial that
     follows a table (``about``: name, dial, frames). ``review`` and ``unpack`` read the
@@ -81,6 +85,8 @@ class Job:
     frame: float | None = None
     library: Mapping[str, Mapping[str, Any]] = field(default_factory=dict)
     about: dict[str, Any] = field(default_factory=dict)
+    dials: Mapping[str, Any] = field(default_factory=dict)
+    inputs: Mapping[str, str] = field(default_factory=dict)
     moments: dict[int, Job] = field(default_factory=dict)
 
 
@@ -144,6 +150,8 @@ class Worker:
                 return PACKAGE_JOBS[job.what](job.about)
         tell = _now_and_then(on_progress)
         done = self._evaluate(job, tell, should_stop)
+        if job.what == "make":
+            return made(done, str(job.node), job.about.get("numbers", {}), self._written(job))
         if job.what == "check":
             with using(library=library, resources=shapes):
                 return {"nodes": self.checks.of(done, should_stop)}
@@ -217,6 +225,8 @@ class Worker:
             first=job.node if job.targets is None else None,
             level=job.level,
             frame=job.frame,
+            dials=job.dials,
+            inputs={name: self._shapes(job).load(shape) for name, shape in job.inputs.items()},
             shapes=self._shapes(job),
             operators=MemoryLibrary(job.library),
             on_progress=tell,
@@ -231,6 +241,16 @@ class Worker:
         with collecting() as notes:
             geo = read_file(path)
         return {**describe_geo(geo), "notes": [note.text for note in notes]}
+
+    def _written(self, job: Job) -> Callable[[Geo], Path] | None:
+        """Return what writes a geometry into a file of the job's format."""
+
+        def write(geo: Geo) -> Path:
+            path = self.buffers.folder / f"made-{uuid4().hex}{Path(job.file_name).suffix}"
+            path.write_bytes(write_bytes(geo, job.file_name, **job.options))
+            return path
+
+        return write if job.file_name else None
 
     def _export(self, geo: Geo, job: Job) -> dict[str, Any]:
         with collecting() as notes:

@@ -95,7 +95,7 @@ def test_the_computation_alone_and_then_the_whole(
     assert "extrude" in run("reticula", "list").stdout
     refused = run("reticula", "serve")
     assert refused.returncode == 1
-    assert "pip install 'reticula[server,formats]'" in refused.stderr
+    assert "pip install 'reticula[server,formats,many]'" in refused.stderr
     install(run, f"{wheel}[server]", constraints)
     told = run("python", "-c", WHOLE, database.url, RETICULA_DATABASE=database.url, RETICULA_VAR=str(tmp_path))
     assert told.stdout.strip() == "ready", told.stderr

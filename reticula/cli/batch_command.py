@@ -1,0 +1,112 @@
+"""``reticula batch``: one graph over many files and the rows of a table."""
+
+from __future__ import annotations
+
+import json
+import signal
+import threading
+from pathlib import Path
+from typing import Any
+
+import click
+
+from reticula.cli.console import fail, progress, warn
+from reticula.cli.options import JSON, PACKAGES, pairs, shapes_option
+from reticula.core.graph.editing.values import value_of_text
+
+__all__ = ["batch_command"]
+
+SAID = 20
+"""How many failures are said one by one; the manifest has all."""
+
+
+@click.command("batch")
+@click.argument("graph", type=click.Path(dir_okay=False, exists=True, path_type=Path))
+@shapes_option("Files for an input or a project shape; a pattern, such as 'scan=scans/*.ply', gives one result each.")
+@click.option(
+    "--table",
+    type=click.Path(dir_okay=False, path_type=Path),
+    metavar="FILE",
+    help="CSV or Parquet: a row for each result, a column for each dial, NODE.PARAMETER, input, or 'name'.",
+)
+@click.option(
+    "--set", "values", multiple=True, metavar="NAME=VALUE", callback=pairs, help="A dial or NODE.PARAMETER, for all."
+)
+@click.option("--out", default="", metavar="FILE", help="Where each goes: 'out/{name}-{ridge_height}.glb'; {row} too.")
+@click.option(
+    "--note",
+    "numbers",
+    multiple=True,
+    metavar="NAME[=FORMULA]",
+    help="Note a number of each: points, edges, faces, curves, instances, area, volume, defects, or a formula.",
+)
+@click.option("--node", help="Whose result to write (default: the graph's result); with a package, which output.")
+@click.option("--frame", type=float, help="The frame to evaluate at (default: the graph's first one).")
+@PACKAGES
+@click.option("--manifest", metavar="FILE", help="Where the list of results goes, without its ending.")
+@click.option("--workers", type=click.IntRange(min=1), help="Worker processes of this machine (default: one per core).")
+@click.option(
+    "--cluster", default="", metavar="tcp://…", help="A Dask scheduler that runs already (or RETICULA_CLUSTER)."
+)
+@click.option(
+    "--store",
+    default="",
+    metavar="URL",
+    help="Where meshes travel: a shared folder, s3://… (or RETICULA_STORE).",
+)
+@click.option("--seconds", type=click.FloatRange(min=1), default=600.0, show_default=True, help="Limit of one result.")
+@JSON
+def batch_command(
+    graph: Path,
+    shapes: dict[str, str],
+    values: dict[str, str],
+    numbers: tuple[str, ...],
+    packages: tuple[str, ...],
+    seconds: float,
+    as_json: bool,
+    **given: Any,
+) -> int:
+    """Evaluate GRAPH once for every combination of files and rows of a table, and write every result.
+
+    Called again it makes only what is missing. Ctrl-C stops between two results and keeps what is done.
+    """
+    from reticula.many.batch import run_batch
+    from reticula.workers.tickets import Limits
+
+    stop = threading.Event()
+    failures = 0
+
+    with progress(graph.name) as step:
+
+        def told(entry: dict[str, Any], done: int, total: int) -> None:
+            nonlocal failures
+            step(done, total, entry["name"])
+            if entry["state"] == "failed":
+                failures += 1
+                if failures <= SAID:
+                    fail(f"row {entry['row']}, {entry['name']}: {entry['error']}")
+            for text in entry["warnings"] if failures <= SAID else ():
+                warn(f"row {entry['row']}, {entry['name']}: {text}")
+
+        before = signal.signal(signal.SIGINT, lambda *_: stop.set())
+        try:
+            made = run_batch(
+                graph,
+                inputs=shapes,
+                values={name: value_of_text(value) for name, value in values.items()},
+                numbers={name: formula or name for name, _, formula in (one.partition("=") for one in numbers)},
+                packages=packages,
+                limits=Limits(seconds=seconds),
+                on_entry=told,
+                should_stop=stop.is_set,
+                **given,
+            )
+        finally:
+            signal.signal(signal.SIGINT, before)
+    failed, done = len(made.failed), len(made.entries)
+    if as_json:
+        print(json.dumps({"entries": made.entries, "again": made.again, "tables": [str(one) for one in made.tables]}))
+    else:
+        parts = [f"{done - failed - made.again:,} made", *([f"{made.again:,} made before"] if made.again else [])]
+        print(", ".join([*parts, *([f"{failed:,} failed"] if failed else [])]) + f"; see {made.tables[1]}")
+    return 130 if stop.is_set() else 1 if failed else 0

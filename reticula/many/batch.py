@@ -1,0 +1,220 @@
+"""One graph over many inputs: every file that a pattern finds, with every row of a table."""
+
+from __future__ import annotations
+
+import os
+from collections.abc import Callable, Iterable, Mapping, Sequence
+from contextlib import AbstractContextManager, nullcontext, suppress
+from dataclasses import dataclass, field
+from pathlib import Path
+from typing import TYPE_CHECKING, Any
+
+from reticula.core.errors import GraphError
+from reticula.core.graph.editing.values import with_values
+from reticula.many.contents import Contents, digest_of_bytes, digest_of_file
+from reticula.many.manifest import Entry, Manifest
+from reticula.many.opened import Opened, opened
+from reticula.many.part import Outcome, Part
+from reticula.many.rows import Row, read_table, rows_of
+from reticula.workers.tickets import Limits
+
+if TYPE_CHECKING:
+    from reticula.many.cluster import Cluster
+
+__all__ = ["Batch", "run_batch"]
+
+MANIFEST = "manifest"
+
+
+@dataclass
+class Batch:
+    """What became of a batch: ``entries`` in the order of the rows; ``again`` of them were made before."""
+
+    entries: list[Entry] = field(default_factory=list)
+    again: int = 0
+    tables: tuple[Path, ...] = ()
+
+    @property
+    def failed(self) -> list[Entry]:
+        """The entries of the rows that failed."""
+        return [one for one in self.entries if one["state"] == "failed"]
+
+
+def run_batch(
+    graph: str | Path | Mapping[str, Any],
+    *,
+    inputs: Mapping[str, str] | None = None,
+    table: str | Path | Sequence[Mapping[str, Any]] | None = None,
+    values: Mapping[str, Any] | None = None,
+    out: str = "",
+    numbers: Mapping[str, str] | None = None,
+    node: str | None = None,
+    frame: float | None = None,
+    packages: Iterable[str | Path] = (),
+    manifest: str | Path | None = None,
+    workers: int | None = None,
+    cluster: str | Cluster = "",
+    store: str = "",
+    limits: Limits | None = None,
+    on_entry: Callable[[Entry, int, int], None] | None = None,
+    should_stop: Callable[[], bool] = lambda: False,
+) -> Batch:
+    """Evaluate a graph once for every combination of files and rows, and write every result.
+
+    Parameters
+    ----------
+    graph : str, Path or dict
+        A graph document (JSON), or a package (zip).
+    inputs : dict
+        A pattern of files by the name of an input of the graph or a shape that it names: ``{"scan": "scans/*.ply"}``.
+    table : str, Path or rows
+        CSV or Parquet, or the rows as dicts. A column named as a dial, an input, a shape or ``NODE.PARAMETER`` sets it;
+        Files are below the table's folder. ``name`` names the row; other columns are kept in the manifest.
+    values : dict
+        What is the same for all: dials by name, parameters as ``NODE.PARAMETER``.
+    out : str
+        Where each result goes, with ``{name}``, ``{row}`` and any column, dial or input in braces; empty: only numbers.
+    numbers : dict
+        What is noted of each result: ``points``, ``edges``, ``faces``, ``curves``, ``instances``, ``area`` (m²),
+        ``volume`` (m³), ``defects``, or a formula on the whole.
+    node, frame, packages
+        As for ``reticula run``.
+    manifest : str or Path
+        Where the manifest goes, without its ending; beside the results if not given.
+    workers, cluster, store, limits
+        See :class:`reticula.many.cluster.Cluster`; ``cluster`` may be one, which stays open. ``RETICULA_CLUSTER`` and
+        ``RETICULA_STORE`` in the environment stand for those that are not given.
+    on_entry : callable
+        Told each entry as it comes, how many there are by now, and how many there will be.
+    should_stop : callable
+        Asked between parts; what is done by then is kept.
+
+    Returns the batch: failed rows are entries with ``error``, and do not raise. Rows that a former call with the same
+    manifest has made are not made again. Raises GraphError, FormatError or OSError for what cannot be begun,
+    ClusterError if the cluster fails: call again to go on.
+    """
+    patterns = dict(inputs or {})
+    listed = read_table(Path(table)) if isinstance(table, (str, Path)) else list(table or [])
+    folder = Path(table).parent if isinstance(table, (str, Path)) else Path()
+    given = {*patterns, *(name for row in listed for name in row)}
+    source = graph if isinstance(graph, Mapping) else Path(graph)
+    what = opened(source, packages=map(Path, packages), given=given, node=node)
+    accepts = {*what.inputs, *(name for name, found in what.shapes.items() if not isinstance(found, tuple))}
+    rows = rows_of(patterns, listed, accepts=accepts, settable=what.can_set, out=out, folder=folder)
+    _check_given(what, rows)
+    maker = _Parts(what, dict(values or {}), dict(numbers or {}), frame)
+    with_values(what.document, maker.values)
+    kept = Manifest(Path(manifest) if manifest else _beside(out))
+    made = Batch(tables=kept.tables)
+    todo: dict[str, list[Row]] = {}
+    parts: dict[str, Part] = {}
+    for row in rows:
+        part = maker.part(row)
+        if (before := kept.done(part.key, row)) is not None:
+            made.entries.append(before)
+            continue
+        todo.setdefault(part.key, []).append(row)
+        parts[part.key] = part
+    made.again = len(made.entries)
+    try:
+        if parts:
+            count = min(workers or os.cpu_count() or 1, len(parts))
+            with _ready(cluster, count, store, limits) as ready:
+                maker.send(parts.values(), ready.contents)
+                for part, outcome in ready.outcomes(parts.values(), should_stop):
+                    for row in todo[part.key]:
+                        if outcome["state"] == "done" and row.out:
+                            _fetch(ready.contents, outcome, Path(row.out))
+                        made.entries.append(kept.add(part.key, row, outcome))
+                        if on_entry:
+                            on_entry(made.entries[-1], len(made.entries), len(rows))
+                    if outcome.get("content"):
+                        ready.contents.remove(outcome["content"])
+    finally:
+        kept.close()
+        made.entries.sort(key=lambda one: one["row"])
+        if made.entries:
+            kept.write(made.entries)
+    return made
+
+
+def _ready(cluster: str | Cluster, workers: int, store: str, limits: Limits | None) -> AbstractContextManager[Cluster]:
+    if not isinstance(cluster, str):
+        return nullcontext(cluster)
+    from reticula.many.cluster import Cluster as Made  # only where there is something to make
+
+    address = cluster or os.environ.get("RETICULA_CLUSTER", "")
+    at = store or os.environ.get("RETICULA_STORE", "")
+    return Made(address, workers=workers, store=at, limits=limits)
+
+
+class _Parts:
+    """Makes parts of rows; files are read once, for their hash, and sent once."""
+
+    def __init__(
+        self, what: Opened, values: Mapping[str, Any], numbers: Mapping[str, str], frame: float | None
+    ) -> None:
+        self.what, self.numbers, self.frame = what, numbers, frame
+        self.values = {what.named(name): value for name, value in values.items()}
+        self.graph = digest_of_bytes(what.content())
+        self.files: dict[str, str] = {}
+        self.shapes = {name: self._content(found) for name, found in what.shapes.items() if found is not None}
+
+    def part(self, row: Row) -> Part:
+        """Return the part that makes a row."""
+        what, shapes = self.what, {**self.shapes, **{name: self._content(Path(f)) for name, f in row.files.items()}}
+        return Part(
+            graph=self.graph,
+            node=what.node,
+            values={**self.values, **{what.named(name): value for name, value in row.values.items()}},
+            inputs={name: name for name in row.files if name in what.inputs},
+            shapes=shapes,
+            numbers=self.numbers,
+            file_name=Path(row.out).name and f"result{Path(row.out).suffix.lower()}",
+            frame=self.frame,
+        )
+
+    def send(self, parts: Iterable[Part], contents: Contents) -> None:
+        """Put the graph and the files of these parts where workers find them."""
+        contents.put(self.what.content())
+        wanted = {content for part in parts for content in part.shapes.values()}
+        for found in self.what.shapes.values():
+            if isinstance(found, tuple) and self._content(found) in wanted:
+                contents.put(found[1], Path(found[0]).suffix)
+        for path, content in self.files.items():
+            if content in wanted:
+                contents.put_file(path)
+
+    def _content(self, found: Path | tuple[str, bytes]) -> str:
+        if isinstance(found, tuple):
+            return digest_of_bytes(found[1]) + Path(found[0]).suffix.lower()
+        name = str(found)
+        if name not in self.files:
+            self.files[name] = digest_of_file(found) + found.suffix.lower()
+        return self.files[name]
+
+
+def _check_given(what: Opened, rows: Sequence[Row]) -> None:
+    for name in (name for name, found in what.shapes.items() if found is None):
+        for row in rows:
+            if name not in row.files:
+                raise GraphError(f"row {row.number} needs the shape '{name}': give it with --in {name}=FILE")
+
+
+def _beside(out: str) -> Path:
+    """Return where the manifest goes: the folder that all results share."""
+    fixed = Path(out.partition("{")[0] or ".")
+    folder = fixed if out.partition("{")[0].endswith("/") else fixed.parent
+    return folder / MANIFEST
+
+
+def _fetch(contents: Contents, outcome: Outcome, path: Path) -> None:
+    """Write a result's file, whole or not at all."""
+    path.parent.mkdir(parents=True, exist_ok=True)
+    part = path.with_name(f".{path.name}.part")
+    try:
+        part.write_bytes(contents.read(outcome["content"]))
+        os.replace(part, path)
+    finally:
+        with suppress(FileNotFoundError):
+            part.unlink()

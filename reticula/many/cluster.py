@@ -1,0 +1,193 @@
+"""Workers that make parts: those of a cluster that runs already, or of this machine for as long as they are needed.
+
+Dask distributed hands the parts out, tries those of a worker that died elsewhere, and says what a worker's death cost.
+"""
+
+from __future__ import annotations
+
+import logging
+import os
+import tempfile
+from collections.abc import Callable, Iterable, Iterator
+from concurrent.futures import CancelledError
+from contextlib import ExitStack
+from pathlib import Path
+from types import TracebackType
+from typing import Any
+
+import dask
+from distributed import Client, LocalCluster, as_completed
+from distributed.comm.core import CommClosedError
+from distributed.scheduler import KilledWorker
+from distributed.security import Security
+
+from reticula.core.errors import ReticulaError
+from reticula.many.contents import Contents
+from reticula.many.part import Outcome, Part
+from reticula.many.worker import Ready, do
+from reticula.workers.tickets import Limits
+
+__all__ = ["Cluster", "ClusterError"]
+
+PATIENCE = 20.0
+"""Seconds for which a scheduler is waited for."""
+AT_ONCE = 16
+"""Parts per worker that are with the scheduler: enough for no worker to wait, few enough to stop soon."""
+TRIES = 2
+"""How many workers a part may end before it is to blame itself."""
+
+
+class ClusterError(ReticulaError):
+    """The scheduler cannot be reached, its workers are of another release, or it went away."""
+
+    code = "cluster"
+
+
+class Cluster:
+    """Makes parts on a cluster; a context manager.
+
+    Parameters
+    ----------
+    address : str
+        Where a scheduler listens, ``tcp://…`` or ``tls://…``; empty: workers of this machine are started.
+    workers : int, optional
+        How many of this machine; one per core if not given.
+    store : str
+        Where contents travel, see :class:`reticula.many.contents.Contents`; of workers of this machine a folder that is
+        gone afterwards, if not given.
+    limits : Limits
+        What one part may use.
+
+    Raises ClusterError if the cluster cannot be reached or has another release, and if a ``store`` is missing.
+    """
+
+    def __init__(
+        self, address: str = "", *, workers: int | None = None, store: str = "", limits: Limits | None = None
+    ) -> None:
+        self.limits = limits or Limits()
+        self._held = ExitStack()
+        folder = Path(self._held.enter_context(tempfile.TemporaryDirectory(prefix="reticula-many-")))
+        if address and not store:
+            self._held.close()
+            raise ClusterError(
+                "say where meshes travel to workers of other machines: --store, a folder that all of them see, or "
+                "s3://bucket/folder"
+            )
+        self.store = store or folder.joinpath("contents").as_uri()
+        try:
+            self.contents = Contents(self.store, folder / "fetched")
+            self.client: Any = self._held.enter_context(_client(address, workers, folder, self._held))
+            self.client.register_plugin(Ready(self.store, self.limits))
+        except RuntimeError as error:
+            self._held.close()
+            raise ClusterError(str(error)) from None
+        except (OSError, TimeoutError) as error:
+            self._held.close()
+            raise ClusterError(f"no scheduler answers at {address or 'this machine'}: {error}") from None
+        except BaseException:
+            self._held.close()
+            raise
+
+    def __enter__(self) -> Cluster:
+        return self
+
+    def __exit__(
+        self, kind: type[BaseException] | None, error: BaseException | None, trace: TracebackType | None
+    ) -> None:
+        self._held.close()
+
+    @property
+    def size(self) -> int:
+        """How many parts are made at a time."""
+        return max(sum(self.client.nthreads().values()), 1)
+
+    def outcomes(
+        self, parts: Iterable[Part], should_stop: Callable[[], bool] = lambda: False
+    ) -> Iterator[tuple[Part, Outcome]]:
+        """Yield each part with what became of it, in the order in which they end.
+
+        A part whose worker died is made elsewhere; one that ended several workers is made again by itself at the end,
+        and has failed if that ends one more. Raises ClusterError if the scheduler goes away; what was yielded stays.
+        """
+        alone: list[Part] = []
+        yield from self._each(iter(parts), AT_ONCE * self.size, alone, should_stop)
+        blamed: list[Part] = []
+        for part in alone:
+            yield from self._each(iter([part]), 1, blamed, should_stop)
+        for part in blamed:
+            text = f"it ended every worker that tried it ({TRIES} times, then once by itself); give it more memory"
+            yield part, {"state": "failed", "error": {"code": "crashed", "message": text}}
+
+    def _each(
+        self, parts: Iterator[Part], at_once: int, deadly: list[Part], should_stop: Callable[[], bool]
+    ) -> Iterator[tuple[Part, Outcome]]:
+        flying: dict[Any, Part] = {}
+        ended = as_completed(loop=self.client.loop, raise_errors=False)
+
+        def fill() -> None:
+            while len(flying) < at_once and not should_stop():
+                part = next(parts, None)
+                if part is None:
+                    return
+                future = self.client.submit(do, part, key=f"part-{part.key}-{id(deadly):x}", pure=False)
+                flying[future] = part
+                ended.add(future)
+
+        fill()
+        while flying:
+            future = ended.next()
+            part = flying.pop(future)
+            outcome = _outcome(future)
+            future.release()
+            if outcome is None:
+                deadly.append(part)
+            else:
+                yield part, outcome
+            if should_stop():
+                self.client.cancel(list(flying))
+                return
+            fill()
+
+
+def _outcome(future: Any) -> Outcome | None:
+    """Return what became of a part, None if it ended its workers; raise ClusterError if nobody knows any more."""
+    if future.status == "finished":
+        try:
+            return dict(future.result())
+        except (CommClosedError, OSError, TimeoutError, CancelledError) as error:
+            raise _gone(error) from None
+    if future.status == "error":
+        raised = future.exception()
+        if isinstance(raised, KilledWorker):
+            return None
+        return {"state": "failed", "error": {"code": "internal", "message": f"{type(raised).__name__}: {raised}"}}
+    raise _gone(future.status)
+
+
+def _gone(why: object) -> ClusterError:
+    return ClusterError(f"the scheduler went away ({why}); start again, what is done is kept")
+
+
+def _client(address: str, workers: int | None, folder: Path, held: ExitStack) -> Any:
+    if address:
+        return Client(address, timeout=PATIENCE, set_as_default=False)
+    count = workers or os.cpu_count() or 1
+    threads = str(max((os.cpu_count() or 1) // count, 1))
+    # Set for good: Dask reads it when a worker dies, in a thread of its own.
+    dask.config.set({"distributed.scheduler.allowed-failures": TRIES - 1})
+    cluster = held.enter_context(
+        LocalCluster(
+            n_workers=count,
+            threads_per_worker=1,
+            memory_limit=0,  # each worker sets its own, as evaluators do
+            dashboard_address="127.0.0.1:0",
+            scheduler_kwargs={"dashboard": False},
+            host="127.0.0.1",
+            protocol="tls://",
+            security=Security.temporary(),  # nobody else on this machine can give it work
+            local_directory=str(folder),
+            silence_logs=logging.ERROR,
+            env={"NUMBA_NUM_THREADS": threads, "OMP_NUM_THREADS": threads},
+        )
+    )
+    return Client(cluster, set_as_default=False)

@@ -1,0 +1,138 @@
+"""What runs in each worker of the cluster: it gets ready once, then makes one part after the other."""
+
+from __future__ import annotations
+
+import json
+import os
+import platform
+import tempfile
+import threading
+import time
+from contextlib import suppress
+from functools import lru_cache
+from pathlib import Path
+from typing import Any
+
+from distributed.diagnostics.plugin import WorkerPlugin
+
+from reticula import __version__
+from reticula.core.graph.editing.values import with_values
+from reticula.core.memory import keep_freed_memory
+from reticula.core.precompile import precompile
+from reticula.many.contents import Contents
+from reticula.many.part import Outcome, Part
+from reticula.workers.buffers import BufferFiles
+from reticula.workers.evaluator_process import failure_of, limit_memory
+from reticula.workers.tasks import Job, Worker
+from reticula.workers.tickets import Limits
+
+__all__ = ["ENDED", "Ready", "do"]
+
+GRACE = 10.0
+"""Seconds after its limit at which a part that does not stop ends the process."""
+ENDED = 75
+"""What such a process ends with."""
+KEPT_GRAPHS = 16
+
+_at: dict[str, Any] = {}
+"""This process's worker and its contents, once it is ready."""
+
+
+class Ready(WorkerPlugin):
+    """Gets a worker ready: checks that it is of our release, sets its limits and loads its kernels."""
+
+    name = "reticula"
+
+    def __init__(self, store: str, limits: Limits) -> None:
+        self.store, self.limits, self.release = store, limits, _release()
+
+    def setup(self, worker: Any) -> None:
+        """Called by Dask in every worker, those that come later too; refuses by an error in words."""
+        if _release() != self.release:
+            raise RuntimeError(
+                f"this worker has {_release()}, and who asks has {self.release}; install one release everywhere"
+            )
+        folder = Path(tempfile.mkdtemp(prefix="reticula-worker-"))
+        limit_memory(self.limits.memory_bytes)
+        keep_freed_memory()
+        _at["contents"] = Contents(self.store, folder / "contents")
+        _at["worker"] = Worker(BufferFiles(folder / "buffers"), self.limits.cache_bytes)
+        _at["limits"] = self.limits
+        precompile()
+
+
+def _release() -> str:
+    return f"Reticula {__version__} on Python {'.'.join(platform.python_version_tuple()[:2])}"
+
+
+def do(part: Part) -> Outcome:
+    """Make a part; what goes wrong with it is its outcome."""
+    limits: Limits = _at["limits"]
+    contents: Contents = _at["contents"]
+    began, end = time.monotonic(), time.monotonic() + limits.seconds
+    guard = threading.Timer(limits.seconds + GRACE, os._exit, (ENDED,))
+    guard.daemon = True
+    guard.start()
+    _forget_peak()
+    try:
+        graph = _graph(part.graph)
+        document, dials = with_values(graph["document"], part.values)
+        job = Job(
+            "make",
+            document,
+            shapes={name: (str(contents.local(content)), content) for name, content in part.shapes.items()},
+            node=part.node,
+            targets=[part.node],
+            file_name=part.file_name,
+            frame=part.frame,
+            library=graph["library"],
+            about={"numbers": dict(part.numbers)},
+            dials=dials,
+            inputs=dict(part.inputs),
+        )
+        told = _at["worker"].do(job, lambda *_: None, lambda: time.monotonic() > end)
+        told.update(_handed_over(told.pop("path"), contents))
+        told["state"] = "done"
+    except Exception as error:
+        told = {"state": "failed", "error": _words(failure_of(error), limits)}
+    finally:
+        guard.cancel()
+    return {**told, "took": time.monotonic() - began, "memory": _peak(), "worker": f"{platform.node()}:{os.getpid()}"}
+
+
+@lru_cache(maxsize=KEPT_GRAPHS)
+def _graph(content: str) -> dict[str, Any]:
+    found: dict[str, Any] = json.loads(_at["contents"].read(content))
+    return found
+
+
+def _handed_over(path: str | None, contents: Contents) -> dict[str, Any]:
+    """Put the file that was written where who asked can fetch it."""
+    if path is None:
+        return {"content": None, "size": 0}
+    try:
+        return {"content": contents.put_file(path), "size": Path(path).stat().st_size}
+    finally:
+        Path(path).unlink()
+
+
+def _words(error: dict[str, Any], limits: Limits) -> dict[str, Any]:
+    if error.get("code") == "stopped":
+        text = f"took longer than {limits.seconds:g} s and was stopped; make fewer elements, or give it more time"
+        return {"code": "limit", "message": text}
+    return error
+
+
+def _forget_peak() -> None:
+    """Have the system count this process's peak of memory anew (proc(5), /proc/pid/clear_refs)."""
+    with suppress(OSError):
+        Path("/proc/self/clear_refs").write_text("5")
+
+
+def _peak() -> int:
+    """Return the most memory in bytes that was held since; 0 where the system does not say."""
+    with suppress(OSError, ValueError):
+        for line in Path("/proc/self/status").read_text().splitlines():
+            if line.startswith("VmHWM:"):
+                return int(line.split()[1]) * 1024
+    return 0

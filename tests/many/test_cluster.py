@@ -1,0 +1,156 @@
+"""Workers die, hang, and are of another release; what they were at is made elsewhere or said."""
+
+from __future__ import annotations
+
+import os
+import signal
+import subprocess
+import sys
+from pathlib import Path
+from typing import Any
+
+import pytest
+
+from reticula.core.graph.structure.document import empty_document
+from reticula.many import run_batch
+from reticula.many.cluster import Cluster, ClusterError
+from reticula.many.part import Part
+
+ROUNDS = "total = 0.0\nfor k in range({rounds}):\n    total += sin(k)\nwhole.total = total"
+
+
+def slow_graph(rounds: int) -> dict[str, Any]:
+    """A graph whose script goes round so many times."""
+    script = {"operator": "script", "inputs": {"geo": ["tile"]}, "parameters": {"each": "once"}}
+    script["parameters"]["source"] = ROUNDS.format(rounds=rounds)
+    return {
+        **empty_document(),
+        "dials": {"side": {"type": "number", "value": 1.0}},
+        "nodes": {"tile": {"operator": "box", "parameters": {"size": {"formula": "vec3(side)"}}}, "slow": script},
+        "result": "slow",
+    }
+
+
+def worker_ids(cluster: Cluster) -> list[int]:
+    return list(cluster.client.run(os.getpid).values())
+
+
+def test_a_worker_that_is_killed_costs_only_time(cluster: Cluster, tmp_path: Path) -> None:
+    killed: list[int] = []
+
+    def kill_one(entry: dict[str, Any], done: int, total: int) -> None:
+        if done == 3:
+            killed.append(int(entry["worker"].rpartition(":")[2]))
+            os.kill(killed[-1], signal.SIGKILL)
+
+    table = [{"side": 1.0 + number} for number in range(24)]
+    made = run_batch(slow_graph(300), table=table, cluster=cluster, manifest=tmp_path / "list", on_entry=kill_one)
+    assert len(killed) == 1
+    assert not made.failed
+    assert [one["row"] for one in made.entries] == list(range(1, 25)), "none is lost, none is there twice"
+    lines = (tmp_path / "list.jsonl").read_text().splitlines()
+    assert len(lines) == 24
+    assert not set(killed) & set(worker_ids(cluster)), "others took their places"
+
+
+def test_a_part_that_ends_every_worker_has_failed_and_no_other_does(
+    cluster: Cluster, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    from reticula.many import cluster as module
+
+    monkeypatch.setattr(module, "do", ended_by_odd_ones)
+    parts = [Part(graph="0" * 32, node="tile", values={"side": number}) for number in range(6)]
+    found = {part.values["side"]: outcome for part, outcome in cluster.outcomes(parts)}
+    assert {side: outcome["state"] for side, outcome in found.items()} == {
+        **dict.fromkeys((0, 1, 2, 4, 5), "done"),
+        3: "failed",
+    }
+    assert "it ended every worker that tried it" in found[3]["error"]["message"]
+
+
+def ended_by_odd_ones(part: Part) -> dict[str, Any]:
+    """Stands in for a kernel that crashes."""
+    if part.values["side"] == 3:
+        os.kill(os.getpid(), signal.SIGKILL)
+    return {"state": "done"}
+
+
+def test_what_takes_too_long_is_stopped_and_said(cluster: Cluster, tmp_path: Path) -> None:
+    made = run_batch(slow_graph(10**12), cluster=cluster, manifest=tmp_path / "list")
+    (entry,) = made.entries
+    assert entry["state"] == "failed"
+    assert "took longer than 8 s" in entry["error"]
+    assert 8 <= entry["seconds"] < 18
+
+
+def test_workers_of_another_release_are_refused_in_words(cluster: Cluster, monkeypatch: pytest.MonkeyPatch) -> None:
+    from reticula.many.worker import Ready
+
+    asked = Ready(cluster.store, cluster.limits)
+    asked.name, asked.release = "reticula of tomorrow", "Reticula 9.0.0 on Python 3.11"
+    with pytest.raises(RuntimeError, match=r"this worker has Reticula .* who asks has Reticula 9\.0"):
+        cluster.client.register_plugin(asked)
+    cluster.client.unregister_worker_plugin(asked.name)
+
+
+def test_a_cluster_elsewhere_needs_a_store_and_an_answer(monkeypatch: pytest.MonkeyPatch, tmp_path: Path) -> None:
+    with pytest.raises(ClusterError, match="say where meshes travel"):
+        Cluster("tcp://127.0.0.1:1")
+    monkeypatch.setattr("reticula.many.cluster.PATIENCE", 0.3)
+    with pytest.raises(ClusterError, match="no scheduler answers at tcp"):
+        Cluster("tcp://127.0.0.1:1", store=tmp_path.as_uri())
+
+
+class Elsewhere:
+    """A scheduler and a worker as programs of their own."""
+
+    def __init__(self, folder: Path, number: int) -> None:
+        told = folder / f"scheduler-{number}.json"
+        common = ["--scheduler-file", str(told), "--no-dashboard"]
+        self.programs = [
+            self._started("dask_scheduler", "--host", "127.0.0.1", "--port", "0", *common),
+            self._started("dask_worker", "--nthreads", "1", "--no-nanny", "--local-directory", str(folder), *common),
+        ]
+        while not told.is_file() or not told.read_text().strip().endswith("}"):
+            assert self.programs[0].poll() is None
+        import json
+
+        self.address = json.loads(told.read_text())["address"]
+
+    @staticmethod
+    def _started(program: str, *arguments: str) -> subprocess.Popen[bytes]:
+        command = [sys.executable, "-m", f"distributed.cli.{program}", *arguments]
+        return subprocess.Popen(command, stdout=subprocess.DEVNULL, stderr=subprocess.DEVNULL)
+
+    def kill(self) -> None:
+        for program in self.programs:
+            program.kill()
+            program.wait()
+
+
+def test_a_scheduler_that_is_killed_is_said_and_the_rest_is_made_by_another(
+    tmp_path: Path, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    monkeypatch.chdir(tmp_path)
+    table = [{"side": 1.0 + number} for number in range(40)]
+    store = (tmp_path / "shared").as_uri()
+    first = Elsewhere(tmp_path, 1)
+
+    def run(address: str, on_entry: Any = None) -> Any:
+        return run_batch(
+            slow_graph(300), table=table, out="out/{row}.ply", cluster=address, store=store, on_entry=on_entry
+        )
+
+    with pytest.raises(ClusterError, match="the scheduler went away"):
+        run(first.address, lambda entry, done, total: first.kill() if done == 6 else None)
+    first.kill()
+    kept = len((tmp_path / "out" / "manifest.jsonl").read_text().splitlines())
+    assert 6 <= kept < 40
+    second = Elsewhere(tmp_path, 2)
+    try:
+        made = run(second.address)
+    finally:
+        second.kill()
+    assert (made.again, len(made.entries), len(made.failed)) == (kept, 40, 0)
+    assert len((tmp_path / "out" / "manifest.jsonl").read_text().splitlines()) == 40, "nothing was made twice"
+    assert len(list((tmp_path / "out").glob("*.ply"))) == 40

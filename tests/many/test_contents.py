@@ -1,0 +1,61 @@
+"""Contents are kept once, read whole or not at all, and a store that is away for a moment is waited for."""
+
+from __future__ import annotations
+
+from pathlib import Path
+from uuid import uuid4
+
+import pytest
+
+from reticula.many.contents import Contents, ContentsError, digest_of_bytes, digest_of_file
+
+
+@pytest.fixture(params=["memory", "folder"])
+def contents(request: pytest.FixtureRequest, tmp_path: Path) -> Contents:
+    url = f"memory://{uuid4().hex}" if request.param == "memory" else (tmp_path / "shared").as_uri()
+    return Contents(url, tmp_path / "here", patience=0.5)
+
+
+def test_a_file_comes_back_under_its_content(contents: Contents, tmp_path: Path) -> None:
+    file = tmp_path / "Reef.PLY"
+    file.write_bytes(b"ply and so on")
+    name = contents.put_file(file)
+    assert name == f"{digest_of_bytes(file.read_bytes())}.ply" == f"{digest_of_file(file)}.ply"
+    assert contents.put(b"ply and so on", ".ply") == name, "the same content is the same file"
+    assert contents.local(name).read_bytes() == b"ply and so on"
+    contents.remove(name)
+    contents.remove(name)
+    assert contents.local(name).read_bytes() == b"ply and so on", "what was fetched stays here"
+    assert not [one for one in contents.files.ls(contents.root, detail=False) if one.endswith(".part")]
+
+
+def test_what_is_damaged_or_gone_is_never_handed_out(contents: Contents) -> None:
+    name = contents.put(b"all of it")
+    contents.files.pipe_file(f"{contents.root}/{name}", b"all of")
+    with pytest.raises(ContentsError, match="it is not whole"):
+        contents.read(name)
+    with pytest.raises(ContentsError, match="FileNotFoundError"):
+        contents.read(digest_of_bytes(b"never kept"))
+    with pytest.raises(ContentsError, match="is not the name of a content"):
+        contents.read("../secrets")
+
+
+def test_a_store_that_is_away_for_a_moment_is_asked_again(contents: Contents, monkeypatch: pytest.MonkeyPatch) -> None:
+    name = contents.put(b"worth the wait")
+    fetch, tries = contents.files.cat_file, []
+
+    def flaky(path: str) -> bytes:
+        tries.append(path)
+        if len(tries) < 3:
+            raise ConnectionError("the network is down")
+        found: bytes = fetch(path)
+        return found
+
+    monkeypatch.setattr(contents.files, "cat_file", flaky)
+    assert contents.read(name) == b"worth the wait"
+    assert len(tries) == 3
+
+
+def test_a_store_of_an_unknown_kind_is_said(tmp_path: Path) -> None:
+    with pytest.raises(ContentsError, match="cannot be opened"):
+        Contents("carrier-pigeon://loft", tmp_path)
