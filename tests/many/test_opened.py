@@ -42,8 +42,6 @@ def test_a_packages_operator_is_a_graph_whose_dials_are_set_by_their_names(packa
 
 
 @pytest.mark.parametrize(("text", "message"), [("{", "is not JSON"), ("[]", "object"), ("{}", "not valid")])
-    ("text", "message"), [("{", "is not JSON"), ("[]", "object"), ('{"format": "other"}', "format")]
-)
 def test_what_is_no_graph_is_said(tmp_path: Path, text: str, message: str) -> None:
     (tmp_path / "graph.json").write_text(text)
     with pytest.raises(GraphError, match=message):
