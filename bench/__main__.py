@@ -12,7 +12,7 @@ from pathlib import Path
 
 import numpy as np
 
-from bench import browser, crowds, files, frames, graphs, operators, scripts, topology, values
+from bench import browser, crowds, files, fleet, frames, graphs, operators, scripts, topology, values
 from bench.measure import table
 from reticula.core.memory import keep_freed_memory
 
@@ -37,6 +37,7 @@ def main() -> None:
         "scripts": scripts.rows,
         "graphs": graphs.rows,
         "frames": frames.rows,
+        "fleet": fleet.rows,
         "browser": browser.rows,
     }
     for row in itertools.chain.from_iterable(rows() for name, rows in parts.items() if not wanted or name in wanted):

@@ -3,8 +3,9 @@
 from __future__ import annotations
 
 import os
+import shutil
 from collections.abc import Callable, Iterable, Mapping, Sequence
-from contextlib import AbstractContextManager, nullcontext, suppress
+from contextlib import AbstractContextManager, nullcontext
 from dataclasses import dataclass, field
 from pathlib import Path
 from typing import TYPE_CHECKING, Any
@@ -122,14 +123,11 @@ def run_batch(
             with _ready(cluster, count, store, limits) as ready:
                 maker.send(parts.values(), ready.contents)
                 for part, outcome in ready.outcomes(parts.values(), should_stop):
+                    _put(ready.contents, outcome, [Path(row.out) for row in todo[part.key] if row.out])
                     for row in todo[part.key]:
-                        if outcome["state"] == "done" and row.out:
-                            _fetch(ready.contents, outcome, Path(row.out))
                         made.entries.append(kept.add(part.key, row, outcome))
                         if on_entry:
                             on_entry(made.entries[-1], len(made.entries), len(rows))
-                    if outcome.get("content"):
-                        ready.contents.remove(outcome["content"])
     finally:
         kept.close()
         made.entries.sort(key=lambda one: one["row"])
@@ -208,13 +206,11 @@ def _beside(out: str) -> Path:
     return folder / MANIFEST
 
 
-def _fetch(contents: Contents, outcome: Outcome, path: Path) -> None:
-    """Write a result's file, whole or not at all."""
-    path.parent.mkdir(parents=True, exist_ok=True)
-    part = path.with_name(f".{path.name}.part")
-    try:
-        part.write_bytes(contents.read(outcome["content"]))
-        os.replace(part, path)
-    finally:
-        with suppress(FileNotFoundError):
-            part.unlink()
+def _put(contents: Contents, outcome: Outcome, places: Sequence[Path]) -> None:
+    """Write the file of a result to its places."""
+    if not outcome.get("content") or not places:
+        return
+    contents.take(outcome["content"], places[0])
+    for other in places[1:]:
+        other.parent.mkdir(parents=True, exist_ok=True)
+        shutil.copyfile(places[0], other)

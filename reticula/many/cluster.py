@@ -9,7 +9,6 @@ import logging
 import os
 import tempfile
 from collections.abc import Callable, Iterable, Iterator
-from concurrent.futures import CancelledError
 from contextlib import ExitStack
 from pathlib import Path
 from types import TracebackType
@@ -17,7 +16,6 @@ from typing import Any
 
 import dask
 from distributed import Client, LocalCluster, as_completed
-from distributed.comm.core import CommClosedError
 from distributed.scheduler import KilledWorker
 from distributed.security import Security
 
@@ -122,7 +120,7 @@ class Cluster:
         self, parts: Iterator[Part], at_once: int, deadly: list[Part], should_stop: Callable[[], bool]
     ) -> Iterator[tuple[Part, Outcome]]:
         flying: dict[Any, Part] = {}
-        ended = as_completed(loop=self.client.loop, raise_errors=False)
+        ended = as_completed(loop=self.client.loop, with_results=True, raise_errors=False)
 
         def fill() -> None:
             while len(flying) < at_once and not should_stop():
@@ -135,9 +133,9 @@ class Cluster:
 
         fill()
         while flying:
-            future = ended.next()
+            future, result = ended.next()
             part = flying.pop(future)
-            outcome = _outcome(future)
+            outcome = _outcome(future, result)
             future.release()
             if outcome is None:
                 deadly.append(part)
@@ -149,13 +147,10 @@ class Cluster:
             fill()
 
 
-def _outcome(future: Any) -> Outcome | None:
+def _outcome(future: Any, result: Any) -> Outcome | None:
     """Return what became of a part, None if it ended its workers; raise ClusterError if nobody knows any more."""
     if future.status == "finished":
-        try:
-            return dict(future.result())
-        except (CommClosedError, OSError, TimeoutError, CancelledError) as error:
-            raise _gone(error) from None
+        return dict(result)
     if future.status == "error":
         raised = future.exception()
         if isinstance(raised, KilledWorker):

@@ -5,16 +5,20 @@ The folder is whatever fsspec opens: ``file:///mnt/shared``, ``s3://bucket/folde
 
 from __future__ import annotations
 
+import errno
 import hashlib
 import os
 import re
+import shutil
 import time
 from collections.abc import Callable
+from contextlib import suppress
 from pathlib import Path
 from typing import Any, TypeVar
 from uuid import uuid4
 
 import fsspec
+from fsspec.implementations.local import LocalFileSystem
 
 from reticula.core.errors import ReticulaError
 
@@ -68,6 +72,45 @@ class Contents:
         """Keep a file under its content's name, with its ending."""
         return self.put(Path(path).read_bytes(), Path(path).suffix)
 
+    def give(self, path: Path) -> str:
+        """Keep a file of ours that nobody needs any more; on one disk it is only renamed."""
+        name = digest_of_file(path) + path.suffix.lower()
+        if isinstance(self.files, LocalFileSystem):
+            self._patiently(
+                lambda: self._moved(path, Path(self._at(name))), f"'{name}' could not be kept in {self.url}"
+            )
+        else:
+            self.put(path.read_bytes(), path.suffix)
+            path.unlink()
+        return name
+
+    def take(self, name: str, path: Path) -> None:
+        """Write a content to a file, whole or not at all, and keep it no longer; raise as ``read`` does."""
+        path.parent.mkdir(parents=True, exist_ok=True)
+        if isinstance(self.files, LocalFileSystem):
+            self._patiently(lambda: self._moved(Path(self._at(name)), path), f"'{name}' cannot be had from {self.url}")
+            return
+        part = path.with_name(f".{path.name}.part")
+        try:
+            part.write_bytes(self.read(name))
+            os.replace(part, path)
+        finally:
+            part.unlink(missing_ok=True)
+        self.remove(name)
+
+    @staticmethod
+    def _moved(path: Path, to: Path) -> None:
+        to.parent.mkdir(parents=True, exist_ok=True)
+        try:
+            os.replace(path, to)
+        except OSError as error:
+            if error.errno != errno.EXDEV:
+                raise
+            part = to.with_name(f".{to.name}.part")  # another disk: copied beside it first
+            shutil.copyfile(path, part)
+            os.replace(part, to)
+            path.unlink()
+
     def read(self, name: str) -> bytes:
         """Return the bytes of a name, checked by their hash; raise ContentsError if they cannot be had."""
         if not NAME.match(name):
@@ -92,11 +135,8 @@ class Contents:
 
     def remove(self, name: str) -> None:
         """Give up a content; nothing happens if it is gone."""
-        with_none = (FileNotFoundError, OSError)
-        try:
+        with suppress(OSError):
             self.files.rm_file(self._at(name))
-        except with_none:
-            return
 
     def _at(self, name: str) -> str:
         return f"{self.root.rstrip('/')}/{name}"

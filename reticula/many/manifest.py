@@ -48,6 +48,7 @@ class Manifest:
             "error": (outcome.get("error") or {}).get("message", ""),
             "content": outcome.get("content") or "",
             "bytes": outcome.get("size", 0),
+            "written": _stamp(row.out),
             "digest": outcome.get("digest", ""),
             "numbers": outcome.get("numbers", {}),
             "counts": outcome.get("counts", {}),
@@ -96,9 +97,18 @@ class Manifest:
 
 
 def _is(path: Path, entry: Mapping[str, Any]) -> bool:
+    """Whether a file is what was written: nobody has touched it since, or its content is the same."""
     if not path.is_file() or path.stat().st_size != entry["bytes"]:
         return False
-    return digest_of_file(path) == entry["content"][:32]
+    return _stamp(str(path)) == entry["written"] or digest_of_file(path) == entry["content"][:32]
+
+
+def _stamp(path: str) -> int:
+    """Return when a file was written, in ns; 0 if it is not there."""
+    try:
+        return Path(path).stat().st_mtime_ns if path else 0
+    except OSError:
+        return 0
 
 
 def _given(row: Row) -> dict[str, Any]:

@@ -111,9 +111,10 @@ def _handed_over(path: str | None, contents: Contents) -> dict[str, Any]:
     if path is None:
         return {"content": None, "size": 0}
     try:
-        return {"content": contents.put_file(path), "size": Path(path).stat().st_size}
+        size = Path(path).stat().st_size
+        return {"content": contents.give(Path(path)), "size": size}
     finally:
-        Path(path).unlink()
+        Path(path).unlink(missing_ok=True)
 
 
 def _words(error: dict[str, Any], limits: Limits) -> dict[str, Any]:

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+import errno
+import os
 from pathlib import Path
 from uuid import uuid4
 
@@ -59,3 +61,31 @@ def test_a_store_that_is_away_for_a_moment_is_asked_again(contents: Contents, mo
 def test_a_store_of_an_unknown_kind_is_said(tmp_path: Path) -> None:
     with pytest.raises(ContentsError, match="cannot be opened"):
         Contents("carrier-pigeon://loft", tmp_path)
+
+
+def test_a_file_is_given_and_taken_without_a_copy_that_stays(contents: Contents, tmp_path: Path) -> None:
+    file = tmp_path / "made.glb"
+    file.write_bytes(b"a result")
+    name = contents.give(file)
+    assert not file.exists()
+    contents.take(name, tmp_path / "out" / "reef.glb")
+    assert (tmp_path / "out" / "reef.glb").read_bytes() == b"a result"
+    assert not contents.files.exists(f"{contents.root}/{name}")
+    with pytest.raises(ContentsError, match="cannot be had"):
+        contents.take(name, tmp_path / "out" / "again.glb")
+    assert [one.name for one in (tmp_path / "out").iterdir()] == ["reef.glb"]
+
+
+def test_a_file_goes_to_another_disk_whole(contents: Contents, tmp_path: Path, monkeypatch: pytest.MonkeyPatch) -> None:
+    rename = os.replace
+
+    def across(path: Path, to: Path) -> None:
+        if Path(path).parent != Path(to).parent:
+            raise OSError(errno.EXDEV, "another device")
+        rename(path, to)
+
+    monkeypatch.setattr(os, "replace", across)
+    name = contents.put(b"far", ".ply")
+    contents.take(name, tmp_path / "far.ply")
+    assert (tmp_path / "far.ply").read_bytes() == b"far"
+    assert not contents.files.exists(f"{contents.root}/{name}")
