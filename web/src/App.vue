@@ -3,6 +3,7 @@
 import { ElConfigProvider } from 'element-plus'
 import { computed, defineAsyncComponent, ref, shallowRef, watch, type Component } from 'vue'
 import { useOpening } from './bench/useOpening'
+import { askAhead } from './stores/ahead'
 import { useSession } from './stores/useSession'
 
 /** Messages come below the bar at the top. */
@@ -19,6 +20,7 @@ const SignIn = defineAsyncComponent(() => import('./people/SignIn.vue'))
 const { session, known, load } = useSession()
 const { opened, trouble, open } = useOpening()
 watch(known, (now) => now && void open())
+askAhead(location.hash.slice(1))
 void load()
 const signingIn = computed(() => session.value !== null && !known.value)
 </script>

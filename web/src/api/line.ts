@@ -31,6 +31,11 @@ let closedAt = -PAUSE_MS
 let newest = 0
 const open = new Map<number, Question>()
 
+/** Open the line before there is a question: the first one does not wait for it. */
+export function openLine(): void {
+  void opened()
+}
+
 /** Ask over the line; null if there is none now, and the question is to be asked by HTTP. */
 export async function askOverLine(
   method: string,

@@ -149,12 +149,18 @@ useEventListener(window, 'beforeunload', (event) => {
   if (graph.hasUnsaved()) event.preventDefault()
 })
 
-/** Milliseconds that the other parts leave to the first picture before they come all the same. */
-const PATIENCE = 300
+/** Milliseconds that the other parts leave to the first picture before they come all the same, unless it takes longer. */
+const PATIENCE = 1500
 const pictured = ref(false)
 /** The view comes first, then what is below it, then the board. */
 const stage = useStages(2, (next) =>
-  next === 1 ? Promise.race([until(pictured).toBe(true).then(breathe), promiseTimeout(PATIENCE)]) : breathe(),
+  next === 1
+    ? Promise.race([
+        until(pictured).toBe(true).then(breathe),
+        until(() => evaluation.slow.value || (!evaluation.running.value && !evaluation.looks.value)).toBe(true),
+        promiseTimeout(PATIENCE),
+      ])
+    : breathe(),
 )
 onMounted(() => (touring.value = opened.value && isFirstVisit()))
 </script>

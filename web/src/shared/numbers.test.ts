@@ -7,7 +7,7 @@ it('reads typed numbers', () => {
 })
 
 it('writes numbers for people', () => {
-  expect(count(22922)).toBe('22,922')
+  expect([22922, 0, 999, -1234567, 1234.5678].map(count)).toEqual(['22,922', '0', '999', '-1,234,567', '1,234.568'])
   expect([change(17190), change(-3), change(0)]).toEqual(['+17,190', '−3', ''])
   expect([shortChange(35460), shortChange(-1_250_000), shortChange(876)]).toEqual(['+35k', '−1.3M', '+876'])
   expect([short(0.123456), short(1234.5678), short(0.0000123), short(12), short(NaN)]).toEqual([

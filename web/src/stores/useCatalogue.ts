@@ -1,12 +1,13 @@
 /** All operators and functions, loaded once, and again when something was published or imported. */
 import { createGlobalState } from '@vueuse/core'
-import { reactive } from 'vue'
+import { shallowReactive } from 'vue'
 import { api, type OperatorList, type OperatorState, type ParameterState } from '../api/client'
 import type { GraphNode } from '../model/document'
 import { describeNested } from '../model/nestedOperator'
 
 export const useCatalogue = createGlobalState(() => {
-  const catalogue = reactive<OperatorList>({
+  /** Nothing in it ever changes: it is taken anew as a whole. */
+  const catalogue = shallowReactive<OperatorList>({
     operators: [],
     functions: [],
     formats: {},

@@ -45,7 +45,8 @@ export class Handle {
       transparent: true,
     }),
   )
-  private readonly controls: TransformControls
+  /** Arrows, rings and squares to drag by: made when there is first something to drag, since that takes its time. */
+  private controls: TransformControls | null = null
   private moved: Moved | null = null
   private held: Held | null = null
   private dragging = false
@@ -54,29 +55,34 @@ export class Handle {
 
   constructor(
     private readonly camera: THREE.Camera,
-    canvas: HTMLElement,
-    orbit: OrbitControls,
+    private readonly canvas: HTMLElement,
+    private readonly orbit: OrbitControls,
     private readonly draw: () => void,
   ) {
-    this.controls = new TransformControls(camera, canvas)
-    this.controls.setSize(0.7)
-    this.controls.setColors('#c2562c', '#3c8a5f', '#2d7fa3', '#f2c14e')
     this.frame.matrixAutoUpdate = false
     this.dots.frustumCulled = false
     this.frame.add(this.grip, this.arrow, this.plane, this.box, this.dots)
     this.root = new THREE.Group()
-    this.root.add(this.frame, this.controls.getHelper())
-    this.controls.addEventListener('change', draw)
-    this.controls.addEventListener('dragging-changed', (event) => {
+    this.root.add(this.frame)
+    this.root.visible = false
+  }
+
+  private made(): TransformControls {
+    const controls = new TransformControls(this.camera, this.canvas)
+    controls.setSize(0.7)
+    controls.setColors('#c2562c', '#3c8a5f', '#2d7fa3', '#f2c14e')
+    controls.addEventListener('change', this.draw)
+    controls.addEventListener('dragging-changed', (event) => {
       this.dragging = Boolean(event.value)
-      orbit.enabled = !this.dragging
+      this.orbit.enabled = !this.dragging
       if (!this.dragging) this.moved?.(this.value(), true)
     })
-    this.controls.addEventListener('objectChange', () => {
+    controls.addEventListener('objectChange', () => {
       this.lay()
       this.moved?.(this.value(), false)
     })
-    this.root.visible = false
+    this.root.add(controls.getHelper())
+    return controls
   }
 
   get busy(): boolean {
@@ -87,9 +93,13 @@ export class Handle {
   show(held: Held | null, moved: Moved | null): void {
     this.moved = moved
     this.held = held
+    if (held && !this.controls) {
+      this.controls = this.made()
+      this.snap(this.snapping)
+    }
     if (held && !this.dragging) this.put(held)
-    if (held && !this.controls.object) this.controls.attach(this.grip)
-    if (!held) this.controls.detach()
+    if (held && !this.controls?.object) this.controls?.attach(this.grip)
+    if (!held) this.controls?.detach()
     this.apply()
   }
 
@@ -101,14 +111,14 @@ export class Handle {
 
   snap(on: boolean): void {
     this.snapping = on
-    this.controls.setTranslationSnap(on ? STEPS.place : null)
-    this.controls.setRotationSnap(on ? (STEPS.turn * Math.PI) / 180 : null)
-    this.controls.setScaleSnap(on ? STEPS.scale : null)
+    this.controls?.setTranslationSnap(on ? STEPS.place : null)
+    this.controls?.setRotationSnap(on ? (STEPS.turn * Math.PI) / 180 : null)
+    this.controls?.setScaleSnap(on ? STEPS.scale : null)
   }
 
   private apply(): void {
     this.root.visible = this.held !== null && !this.paused
-    this.controls.enabled = this.root.visible
+    if (this.controls) this.controls.enabled = this.root.visible
     this.draw()
   }
 
@@ -141,8 +151,8 @@ export class Handle {
       'position',
       new THREE.BufferAttribute(new Float32Array(held.others.flat()), 3),
     )
-    this.controls.setMode(held.shape === 'turn' ? 'rotate' : held.shape === 'scale' ? 'scale' : 'translate')
-    this.controls.setSpace('local')
+    this.controls?.setMode(held.shape === 'turn' ? 'rotate' : held.shape === 'scale' ? 'scale' : 'translate')
+    this.controls?.setSpace('local')
     this.lay()
   }
 
@@ -191,7 +201,7 @@ export class Handle {
   }
 
   dispose(): void {
-    this.controls.dispose()
+    this.controls?.dispose()
     this.arrow.dispose()
     for (const part of [this.plane, this.box, this.dots]) part.geometry.dispose()
   }

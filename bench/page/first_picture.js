@@ -1,0 +1,7 @@
+// Keeps when the first picture was on the screen, in ms since the page was asked for: a frame after the result was drawn.
+// A question from outside would wait for whatever the page does then, and be late.
+new MutationObserver((_, watching) => {
+  if (!document.querySelector('[data-test=scale-bar]')) return
+  watching.disconnect()
+  requestAnimationFrame(() => setTimeout(() => (window.firstPicture = performance.now())))
+}).observe(document, { childList: true, subtree: true })

@@ -1,0 +1,41 @@
+import { beforeEach, expect, it, vi } from 'vitest'
+
+const api = vi.hoisted(() => ({ graph: vi.fn(), projects: vi.fn() }))
+const openLine = vi.hoisted(() => vi.fn())
+vi.mock('../api/client', () => ({ api }))
+vi.mock('../api/line', () => ({ openLine }))
+
+const { askAhead, graphAhead, projectsAhead } = await import('./ahead')
+
+beforeEach(() => {
+  vi.resetAllMocks()
+  api.graph.mockImplementation((id: string) => Promise.resolve({ id }))
+  api.projects.mockResolvedValue({ projects: [] })
+})
+
+it('asks once for what the page needs in any case', async () => {
+  askAhead('abc')
+  expect(openLine).toHaveBeenCalledOnce()
+  expect(await projectsAhead()).toEqual({ projects: [] })
+  expect(await graphAhead('abc')).toEqual({ id: 'abc' })
+  expect([api.graph.mock.calls.length, api.projects.mock.calls.length]).toEqual([1, 1])
+})
+
+it('asks again for what was refused before one had signed in', async () => {
+  api.graph.mockRejectedValueOnce(new Error('sign in'))
+  api.projects.mockRejectedValueOnce(new Error('sign in'))
+  askAhead('abc')
+  expect(await projectsAhead()).toEqual({ projects: [] })
+  expect(await graphAhead('abc')).toEqual({ id: 'abc' })
+  expect([api.graph.mock.calls.length, api.projects.mock.calls.length]).toEqual([2, 2])
+})
+
+it('asks for the graph that is wanted by then, and none for a share link', async () => {
+  askAhead('abc')
+  expect(await graphAhead('other')).toEqual({ id: 'other' })
+  api.graph.mockClear()
+  askAhead('link=secret')
+  expect(api.graph).not.toHaveBeenCalled()
+  api.graph.mockRejectedValueOnce(new Error('gone'))
+  expect(await graphAhead('lost')).toBeNull()
+})
