@@ -3,5 +3,7 @@
 new MutationObserver((_, watching) => {
   if (!document.querySelector('[data-test=scale-bar]')) return
   watching.disconnect()
-  requestAnimationFrame(() => setTimeout(() => (window.firstPicture = performance.now())))
+  const { port1, port2 } = new MessageChannel()
+  port1.onmessage = () => (window.firstPicture = performance.now())
+  requestAnimationFrame(() => port2.postMessage(null))
 }).observe(document, { childList: true, subtree: true })

@@ -20,8 +20,8 @@ const SignIn = defineAsyncComponent(() => import('./people/SignIn.vue'))
 const { session, known, load } = useSession()
 const { opened, trouble, open } = useOpening()
 watch(known, (now) => now && void open())
-askAhead(location.hash.slice(1))
 void load()
+askAhead(location.hash.slice(1))
 const signingIn = computed(() => session.value !== null && !known.value)
 </script>
 

@@ -183,7 +183,7 @@ onMounted(() => (touring.value = opened.value && isFirstVisit()))
       </div>
       <Divider :split="boardSplit" label="Width of the board" what="the board" test="board" />
       <div class="right" :style="{ gridTemplateRows: `minmax(0, 1fr) 6px ${drawerSplit.size.value}px` }">
-        <View ref="picture" @drawn="pictured = true"
+        <View ref="picture" :tooled="stage > 0" @drawn="pictured = true"
           ><template v-if="!graph.lookOnly.value && !graph.path.value.length" #empty
             ><p>Or begin with one of these:</p>
             <DemoGallery /></template

@@ -1,31 +1,31 @@
 /** What the page asks for in any case is asked at once, beside the question who one is; what is refused is asked again later. */
-import { api, type GraphState, type Schemas } from '../api/client'
+import { api, type GraphState } from '../api/client'
 import { openLine } from '../api/line'
 
-interface Ahead {
-  hash: string
-  projects: Promise<Schemas['ProjectList'] | null>
-  graph: Promise<GraphState | null>
-}
+const ASKED = ['projects', 'operators', 'settings'] as const
+type Asked = (typeof ASKED)[number]
+type Answer<What extends Asked> = Awaited<ReturnType<(typeof api)[What]>>
 
-let asked: Ahead | null = null
+const asked = new Map<string, Promise<unknown>>()
 
-/** Ask for the projects and for the graph that the address names. A share link says first who one is. */
+/** Ask for all that stands on every page, and for the graph that the address names. A share link says first who one is. */
 export function askAhead(hash: string): void {
   if (hash.includes('=')) return
   openLine()
-  const graph = hash ? api.graph(hash).catch(() => null) : Promise.resolve(null)
-  asked = { hash, projects: api.projects().catch(() => null), graph }
+  if (hash) asked.set(hash, api.graph(hash))
+  for (const what of ASKED) asked.set(what, api[what]())
+  for (const answer of asked.values()) answer.catch(() => null)
 }
 
 /** What was asked ahead, once; asked now where it was not, or was refused. */
-export async function projectsAhead(): Promise<Schemas['ProjectList']> {
-  return (await asked?.projects) ?? api.projects()
+async function taken<Given>(what: string, ask: () => Promise<Given>): Promise<Given> {
+  const there = asked.get(what) as Promise<Given> | undefined
+  asked.delete(what)
+  return there ? there.catch(ask) : ask()
 }
 
+export const ahead = <What extends Asked>(what: What) => taken(what, () => api[what]() as Promise<Answer<What>>)
+
 /** The graph of that name, null if there is none. */
-export async function graphAhead(hash: string): Promise<GraphState | null> {
-  const there = asked?.hash === hash ? await asked.graph : null
-  asked = null
-  return there ?? api.graph(hash).catch(() => null)
-}
+export const graphAhead = (hash: string): Promise<GraphState | null> =>
+  taken<GraphState | null>(hash, () => api.graph(hash).catch(() => null))

@@ -1,8 +1,9 @@
 /** All operators and functions, loaded once, and again when something was published or imported. */
 import { createGlobalState } from '@vueuse/core'
 import { shallowReactive } from 'vue'
-import { api, type OperatorList, type OperatorState, type ParameterState } from '../api/client'
+import type { OperatorList, OperatorState, ParameterState } from '../api/client'
 import type { GraphNode } from '../model/document'
+import { ahead } from './ahead'
 import { describeNested } from '../model/nestedOperator'
 
 export const useCatalogue = createGlobalState(() => {
@@ -22,7 +23,7 @@ export const useCatalogue = createGlobalState(() => {
 
   return {
     catalogue,
-    load: async () => Object.assign(catalogue, await api.operators()),
+    load: async () => Object.assign(catalogue, await ahead('operators')),
     operator,
 
     /** The operator of a node, with the inputs, outputs and dials of the graph that it holds. */

@@ -2,7 +2,7 @@
 import { createGlobalState } from '@vueuse/core'
 import { computed, ref } from 'vue'
 import { api, type AssetState, type GraphState, type Schemas } from '../api/client'
-import { graphAhead, projectsAhead } from './ahead'
+import { ahead, graphAhead } from './ahead'
 import { useGraph } from './useGraph'
 
 export const useProject = createGlobalState(() => {
@@ -46,7 +46,7 @@ export const useProject = createGlobalState(() => {
     /** Open what the address names, else the first graph of the first project; `begin` as soon as the graph is there. */
     async start(begin = () => {}): Promise<void> {
       const wanted = location.hash.slice(1)
-      const [listed, there] = await Promise.all([projectsAhead(), wanted ? graphAhead(wanted) : null])
+      const [listed, there] = await Promise.all([ahead('projects'), wanted ? graphAhead(wanted) : null])
       projects.value = listed.projects
       if (!projects.value.length) projects.value = [await api.makeProject('My project')]
       const opening = openProject(there?.project_id ?? projects.value[0]!.id)

@@ -1,4 +1,5 @@
 /** Day (paper and ink) or night (deep sea). Follows the system until chosen; the choice is kept by the service. */
+import { ahead } from './ahead'
 import { createGlobalState } from '@vueuse/core'
 import { ref, watchEffect } from 'vue'
 import { api } from '../api/client'
@@ -17,7 +18,7 @@ export const useTheme = createGlobalState(() => {
   return {
     theme,
     load: async () => {
-      theme.value = (await api.settings()).theme ?? system
+      theme.value = (await ahead('settings')).theme ?? system
     },
     toggle: () => {
       theme.value = theme.value === 'day' ? 'night' : 'day'

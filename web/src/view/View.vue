@@ -37,6 +37,8 @@ import Rail from './ui/Rail.vue'
 import StageNotes from './ui/StageNotes.vue'
 import ViewBar from './ui/ViewBar.vue'
 
+/** `tooled`: whether the bars are there, which may come after the first picture; their room is kept. */
+const { tooled = true } = defineProps<{ tooled?: boolean }>()
 const emit = defineEmits<{ drawn: [] }>()
 const view = useView()
 const time = useTime()
@@ -206,9 +208,12 @@ defineExpose({ frame, picture, pictureAt })
 
 <template>
   <section class="view" aria-label="View" data-help="looking.html#in-the-view">
-    <ViewBar :summary="summary" />
+    <ViewBar v-if="tooled" :summary="summary" />
+    <div v-else class="bar-room" />
     <div class="work">
+      <div v-if="!tooled" class="rail-room" />
       <Rail
+        v-else
         :placed="!!mesh?.instances.length"
         :tools="tools.offered.value"
         :parallel="parallel"
@@ -289,6 +294,18 @@ defineExpose({ frame, picture, pictureAt })
   min-height: 0;
   min-width: 0;
   height: 100%;
+}
+/* As large as the bars are in a window of 1280 x 800. */
+.bar-room {
+  height: 65px;
+  border-bottom: 1px solid var(--line);
+  background: var(--sheet);
+}
+.rail-room {
+  flex: none;
+  width: 72px;
+  border-right: 1px solid var(--line);
+  background: var(--sheet);
 }
 .work {
   display: flex;
