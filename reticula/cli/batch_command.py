@@ -32,6 +32,22 @@ SAID = 20
 @click.option(
     "--set", "values", multiple=True, metavar="NAME=VALUE", callback=pairs, help="A dial or NODE.PARAMETER, for all."
 )
+@click.option(
+    "--vary",
+    multiple=True,
+    metavar="NAME=VALUES",
+    callback=pairs,
+    help="Several values of a dial or NODE.PARAMETER: a,b,c; from:to:how many; uniform(a,b), normal(m,s), oneof(a,b).",
+)
+@click.option("--count", type=click.IntRange(min=1), default=1, help="How many draws of uniform, normal and oneof.")
+@click.option(
+    "--spread",
+    type=click.Choice(["random", "latin", "sobol"]),
+    default="sobol",
+    show_default=True,
+    help="How draws lie.",
+)
+@click.option("--seed", type=int, default=0, help="Another seed draws others.")
 @click.option("--out", default="", metavar="FILE", help="Where each goes: 'out/{name}-{ridge_height}.glb'; {row} too.")
 @click.option(
     "--note",

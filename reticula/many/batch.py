@@ -12,11 +12,12 @@ from typing import TYPE_CHECKING, Any
 
 from reticula.core.errors import GraphError
 from reticula.core.graph.editing.values import with_values
+from reticula.many.choices import Choice, choice_of_text, variants_of
 from reticula.many.contents import Contents, digest_of_bytes, digest_of_file
 from reticula.many.manifest import Entry, Manifest
 from reticula.many.opened import Opened, opened
 from reticula.many.part import Outcome, Part
-from reticula.many.rows import Row, read_table, rows_of
+from reticula.many.rows import Row, read_table, rows_of, with_variants
 from reticula.workers.tickets import Limits
 
 if TYPE_CHECKING:
@@ -47,6 +48,10 @@ def run_batch(
     inputs: Mapping[str, str] | None = None,
     table: str | Path | Sequence[Mapping[str, Any]] | None = None,
     values: Mapping[str, Any] | None = None,
+    vary: Mapping[str, Choice | str] | None = None,
+    count: int = 1,
+    spread: str = "sobol",
+    seed: int = 0,
     out: str = "",
     numbers: Mapping[str, str] | None = None,
     node: str | None = None,
@@ -73,6 +78,9 @@ def run_batch(
         Files are below the table's folder. ``name`` names the row; other columns are kept in the manifest.
     values : dict
         What is the same for all: dials by name, parameters as ``NODE.PARAMETER``.
+    vary, count, spread, seed
+        What values are turned to, by name, see :func:`reticula.many.choices.variants_of`; every variant is made with
+        every row and file. Texts are read by :func:`reticula.many.choices.choice_of_text`.
     out : str
         Where each result goes, with ``{name}``, ``{row}`` and any column, dial or input in braces; empty: only numbers.
     numbers : dict
@@ -95,12 +103,17 @@ def run_batch(
     ClusterError if the cluster fails: call again to go on.
     """
     patterns = dict(inputs or {})
+    listed: Sequence[Mapping[str, Any]]
     listed = read_table(Path(table)) if isinstance(table, (str, Path)) else list(table or [])
     folder = Path(table).parent if isinstance(table, (str, Path)) else Path()
+    chosen = {name: choice_of_text(one) if isinstance(one, str) else one for name, one in (vary or {}).items()}
     given = {*patterns, *(name for row in listed for name in row)}
     source = graph if isinstance(graph, Mapping) else Path(graph)
     what = opened(source, packages=map(Path, packages), given=given, node=node)
     accepts = {*what.inputs, *(name for name, found in what.shapes.items() if not isinstance(found, tuple))}
+    if unknown := [name for name in chosen if not what.can_set(name)]:
+        raise GraphError(f"nothing is called '{unknown[0]}'; dials are {', '.join(what.dials) or 'none'}")
+    listed = with_variants(listed, variants_of(chosen, count=count, spread=spread, seed=seed, whole=what.whole))
     rows = rows_of(patterns, listed, accepts=accepts, settable=what.can_set, out=out, folder=folder)
     _check_given(what, rows)
     maker = _Parts(what, dict(values or {}), dict(numbers or {}), frame)
@@ -119,8 +132,8 @@ def run_batch(
     made.again = len(made.entries)
     try:
         if parts:
-            count = min(workers or os.cpu_count() or 1, len(parts))
-            with _ready(cluster, count, store, limits) as ready:
+            size = min(workers or os.cpu_count() or 1, len(parts))
+            with _ready(cluster, size, store, limits) as ready:
                 maker.send(parts.values(), ready.contents)
                 for part, outcome in ready.outcomes(parts.values(), should_stop):
                     _put(ready.contents, outcome, [Path(row.out) for row in todo[part.key] if row.out])

@@ -53,11 +53,20 @@ class Opened:
     @cached_property
     def dials(self) -> list[str]:
         """The names of its dials."""
-        if self.prefix:
-            with using(library=MemoryLibrary(self.library)):
-                found = self.library[self.document["nodes"][OPERATOR]["operator"]]["graph"]
-            return list(found.get("dials", {}))
-        return list(self.document.get("dials", {}))
+        return list(self._graph.get("dials", {}))
+
+    @cached_property
+    def whole(self) -> frozenset[str]:
+        """The names of its dials that take whole numbers."""
+        return frozenset(name for name, dial in self._graph.get("dials", {}).items() if dial["type"] == "integer")
+
+    @property
+    def _graph(self) -> Mapping[str, Any]:
+        """The graph whose dials are set."""
+        if not self.prefix:
+            return self.document
+        found: Mapping[str, Any] = self.library[self.document["nodes"][OPERATOR]["operator"]]["graph"]
+        return found
 
     def can_set(self, name: str) -> bool:
         """Whether a value of this name can be set: a dial, or a parameter of a node that is there."""

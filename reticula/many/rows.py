@@ -15,7 +15,7 @@ from reticula.core.errors import GraphError
 from reticula.core.formats import format_of
 from reticula.core.graph.editing.values import value_of_text
 
-__all__ = ["MOST_ROWS", "Row", "read_table", "rows_of"]
+__all__ = ["MOST_ROWS", "Row", "read_table", "rows_of", "with_variants"]
 
 MOST_ROWS = 1_000_000
 NAME, NUMBER = "name", "row"
@@ -62,6 +62,18 @@ def _plain(cell: Any) -> Any:
     if isinstance(cell, str):
         return value_of_text(cell) if cell.lstrip()[:1] in ("[", "{") else cell
     return cell if cell is None or isinstance(cell, (bool, int, float, list)) else str(cell)
+
+
+def with_variants(
+    table: Sequence[Mapping[str, Any]], variants: Sequence[Mapping[str, Any]]
+) -> Sequence[Mapping[str, Any]]:
+    """Return every row of a table with every variant; raise GraphError for a value that both give."""
+    if not variants[0]:
+        return table
+    for name in variants[0]:
+        if any(name in row for row in table):
+            raise GraphError(f"'{name}' is varied, and a column of the table; take one of them away")
+    return [{**row, **variant} for row in table or [{}] for variant in variants]
 
 
 def rows_of(

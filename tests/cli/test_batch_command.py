@@ -44,6 +44,10 @@ def test_results_failures_and_going_on(folder: Path, capsys: pytest.CaptureFixtu
     status, out, _ = run(capsys, *words, "--note", "top=max(geo.points.depth)", "--json")
     told = json.loads(out)
     assert (status, told["again"]) == (0, 3)
+    again = run(
+        capsys, "--in", "scan=gone.ply", "--vary", "lift=0.1,0.2", "--vary", "up.distance=uniform(0,1)", "--count", 2
+    )
+    assert again[:2] == (0, "4 made; see manifest.csv\n")
     assert [one["numbers"]["faces"] for one in told["entries"]] == [one["counts"]["faces"] for one in told["entries"]]
 
 

@@ -14,6 +14,7 @@ from reticula.core.geometry import Geo
 from reticula.core.graph import run_graph
 from reticula.core.packages import write_package
 from reticula.many import run_batch
+from reticula.many.choices import Uniform
 from reticula.many.cluster import Cluster
 from tests.core.packages.studio import published
 
@@ -153,3 +154,24 @@ def test_a_package_is_made_as_a_graph_is(cluster: Cluster, scans: Path, tmp_path
         cluster=cluster,
     )
     assert [one["numbers"]["top"] for one in made.entries] == [1.0, 4.0]
+
+
+def test_dials_are_varied_in_every_combination_and_drawn(cluster: Cluster, graph: dict[str, Any], scans: Path) -> None:
+    graph["dials"]["levels"] = {"type": "integer", "value": 1}
+    graph["nodes"]["fine"]["parameters"] = {"levels": {"formula": "levels"}}
+    made = run_batch(
+        graph,
+        inputs={"scan": "scans/bay.ply"},
+        vary={"lift": "0.1,0.2", "levels": Uniform(1, 2)},
+        count=4,
+        spread="sobol",
+        numbers={"top": "high.y"},
+        cluster=cluster,
+    )
+    assert len(made.entries) == 8
+    assert [one["numbers"]["top"] for one in made.entries] == [0.1] * 4 + [0.2] * 4
+    assert {one["values"]["levels"] for one in made.entries} == {1, 2}
+    with pytest.raises(GraphError, match="nothing is called 'lifts'; dials are lift, levels"):
+        run_batch(graph, inputs={"scan": "scans/bay.ply"}, vary={"lifts": "1"})
+    with pytest.raises(GraphError, match="'lift' is varied, and a column of the table"):
+        run_batch(graph, inputs={"scan": "scans/bay.ply"}, vary={"lift": "1"}, table=[{"lift": 2}])
