@@ -18,7 +18,8 @@ from reticula.core.language.vector.told import told_plain
 
 __all__ = ["live_formula", "live_script"]
 
-MOST_SECONDS = 2.0
+MOST_SECONDS = 10.0
+"""Half of what a script may take: the first question of a process loads its kernels, and others may be at work."""
 
 
 def live_formula(source: str, scope: Scope, element: int) -> Live:
