@@ -13,6 +13,7 @@ import click
 from reticula.cli.console import fail, progress, warn
 from reticula.cli.options import JSON, PACKAGES, pairs, shapes_option
 from reticula.core.graph.editing.values import value_of_text
+from reticula.many.choices import SPREADS
 
 __all__ = ["batch_command"]
 
@@ -42,7 +43,7 @@ SAID = 20
 @click.option("--count", type=click.IntRange(min=1), default=1, help="How many draws of uniform, normal and oneof.")
 @click.option(
     "--spread",
-    type=click.Choice(["random", "latin", "sobol"]),
+    type=click.Choice(SPREADS),
     default="sobol",
     show_default=True,
     help="How draws lie.",

@@ -10,11 +10,11 @@ import click
 
 from reticula.cli.console import Step, progress
 from reticula.cli.options import JSON
-from reticula.cli.running import read_document
 from reticula.core.errors import GraphError
 from reticula.core.formats import read_file
 from reticula.core.graph.inspection.document_changes import document_changes
 from reticula.core.packages import load_package
+from reticula.core.packages.opened import read_document
 from reticula.core.reports.comparison import compare
 
 __all__ = ["diff_command"]

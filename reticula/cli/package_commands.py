@@ -16,7 +16,6 @@ import click
 
 from reticula.cli.console import progress
 from reticula.cli.options import PACKAGES, TOKEN, shapes_option
-from reticula.cli.running import read_document
 from reticula.core.context import using
 from reticula.core.errors import GraphError
 from reticula.core.geometry import Geo
@@ -24,6 +23,7 @@ from reticula.core.graph.structure.library import LayeredLibrary
 from reticula.core.operators.shared.resources import DiskResources
 from reticula.core.packages import definition_key, load_package, own_key, prepare, sign_package, write_package
 from reticula.core.packages.definition import content_name
+from reticula.core.packages.opened import read_document
 from reticula.launch.client import Client
 
 __all__ = ["export_command", "import_command", "pack_command"]

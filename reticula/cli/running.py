@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import json
 from collections.abc import Callable
 from contextlib import ExitStack
 from dataclasses import dataclass, field
@@ -15,19 +14,16 @@ from reticula.core.context import using
 from reticula.core.errors import GraphError
 from reticula.core.formats import FORMATS, format_of
 from reticula.core.geometry import Geo
-from reticula.core.graph import Evaluation, Evaluator, check_structure, split_feed
+from reticula.core.graph import Evaluation, Evaluator, split_feed
 from reticula.core.graph.editing.values import value_of_text, with_values
-from reticula.core.graph.structure.document import chosen_node
 from reticula.core.graph.structure.library import LayeredLibrary
-from reticula.core.graph.structure.linked import resolved
 from reticula.core.graph.time.timeline import timeline_of
 from reticula.core.operators.shared.resources import DiskResources
-from reticula.core.packages import Package, load_package
-from reticula.core.packages.as_document import OPERATOR, document_of
+from reticula.core.packages.opened import opened
 from reticula.core.packages.package import PackagedShapes
 from reticula.core.reports.summary import element_counts
 
-__all__ = ["FilesRead", "Made", "Order", "carry_out", "read_document"]
+__all__ = ["FilesRead", "Made", "Order", "carry_out"]
 
 
 @dataclass(frozen=True)
@@ -114,17 +110,21 @@ def carry_out(order: Order, evaluator: Evaluator, tell: Told, step: Step, read: 
     read = FilesRead() if read is None else read
     for path in (order.graph, *map(Path, order.shapes.values()), *map(Path, order.packages)):
         read.add(path)
-    ready = _prepared(order)
-    document, target = ready.document, ready.target
+    what = opened(order.graph, packages=map(Path, order.packages), given=order.shapes, node=order.node)
+    target = what.node
+    given = {what.named(name): value_of_text(value) for name, value in order.values.items()}
+    document, dials = with_values(what.document, given)
+    inputs = {name: _mesh(file) for name, file in order.shapes.items() if name in what.inputs}
     frames = frames_in(order.frames) if order.frames else [order.frame]
     several = bool(order.frames)
     out = order.out
     together = format_of(out).frames if out and several and "#" not in Path(out).name else None
     files = ["" if together or not out else numbered(out, frame, several=several) for frame in frames]
     made: list[tuple[float, Geo]] = []
-    shapes: Any = NotedResources(ready.shapes, order.graph.parent, read)
+    named = {name: file for name, file in order.shapes.items() if name not in inputs}
+    shapes: Any = NotedResources(named, order.graph.parent, read)
     with ExitStack() as stack:
-        for package in ready.packages:
+        for package in what.packages:
             stack.enter_context(using(library=LayeredLibrary(package)))
             shapes = PackagedShapes(package, shapes)
         for number, (frame, file) in enumerate(zip(frames, files, strict=True)):
@@ -134,10 +134,10 @@ def carry_out(order: Order, evaluator: Evaluator, tell: Told, step: Step, read: 
 
             done = evaluator.evaluate(
                 document,
-                dials=ready.dials,
+                dials=dials,
                 frame=frame,
                 targets=[target],
-                inputs=ready.inputs,
+                inputs=inputs,
                 shapes=shapes,
                 on_progress=on_progress,
             )
@@ -148,40 +148,6 @@ def carry_out(order: Order, evaluator: Evaluator, tell: Told, step: Step, read: 
         return ""
     Path(out).write_bytes(together(made, timeline_of(document).rate))
     return f"wrote {len(made):,} frames to {out}"
-
-
-@dataclass(frozen=True)
-class _Ready:
-    """What an order comes to: a document, what comes into it, the node to evaluate, values of dials, the packages it
-    uses, and files for shapes.
-    """
-
-    document: dict[str, Any]
-    inputs: dict[str, Geo]
-    target: str
-    dials: dict[str, Any]
-    packages: list[Package]
-    shapes: dict[str, str]
-
-
-def _prepared(order: Order) -> _Ready:
-    """Read what an order names."""
-    named = dict(order.shapes)
-    packages = [load_package(file) for file in order.packages]
-    values = order.values
-    if order.graph.suffix.lower() == ".zip":
-        packages.append(load_package(order.graph))
-        document, inputs = _document_of(packages[-1], named, order.node)
-        target = OPERATOR + (f":{order.node}" if order.node else "")
-        values = {f"{OPERATOR}.{name}": value for name, value in values.items()}
-    else:
-        document, inputs = read_document(order.graph), {}
-        for entry in document.get("inputs", []):
-            if entry["name"] in named:
-                inputs[entry["name"]] = _mesh(named.pop(entry["name"]))
-        target = chosen_node(document, order.node)
-    document, dials = with_values(document, {name: value_of_text(value) for name, value in values.items()})
-    return _Ready(document, inputs, target, dials, packages, named)
 
 
 def _written(done: Evaluation, target: str, frame: float | None, file: str) -> Made:
@@ -201,31 +167,7 @@ def _written(done: Evaluation, target: str, frame: float | None, file: str) -> M
     return Made(target, frame, file, element_counts(geo), seconds, warnings, done)
 
 
-def read_document(path: Path) -> dict[str, Any]:
-    """Read a graph document; raise GraphError if it is not JSON or not a graph."""
-    try:
-        document: dict[str, Any] = json.loads(path.read_text("utf-8"))
-    except ValueError as error:
-        raise GraphError(f"{path} is not JSON: {error}") from None
-    return dict(resolved(check_structure(document)))
-
-
 def _mesh(path: str) -> Geo:
     if not Path(path).is_file():
         raise GraphError(f"there is no mesh file '{path}'; the formats are {', '.join(FORMATS)}")
     return Geo.read(path)
-
-
-def _document_of(package: Package, named: dict[str, str], output: str | None) -> tuple[dict[str, Any], dict[str, Geo]]:
-    """Return a graph of the package's operator alone, and what comes into it from files."""
-    chosen = package.operator
-    known = {port.name for port in chosen.inputs}
-    inputs = {name: _mesh(named.pop(name)) for name in list(named) if name in known}
-    if output and output not in [port.name for port in chosen.outputs]:
-        raise GraphError(
-            f"{chosen.label} has no output '{output}'; it has {', '.join(port.name for port in chosen.outputs)}"
-        )
-    try:
-        return document_of(package, inputs), inputs
-    except GraphError as error:
-        raise GraphError(f"{error}: give it with --in NAME=FILE") from None

@@ -12,10 +12,10 @@ from typing import TYPE_CHECKING, Any
 
 from reticula.core.errors import GraphError
 from reticula.core.graph.editing.values import with_values
+from reticula.core.packages.opened import Opened, opened
 from reticula.many.choices import Choice, choice_of_text, variants_of
 from reticula.many.contents import Contents, digest_of_bytes, digest_of_file
 from reticula.many.manifest import Entry, Manifest
-from reticula.many.opened import Opened, opened
 from reticula.many.part import Outcome, Part
 from reticula.many.rows import Row, read_table, rows_of, with_variants
 from reticula.workers.tickets import Limits

@@ -3,13 +3,13 @@
 from __future__ import annotations
 
 from pathlib import Path
-from typing import Any
 
 import pytest
 
 from reticula.core.errors import GraphError
 from reticula.core.packages import write_package
-from reticula.many.opened import opened
+from reticula.core.packages.opened import opened
+from tests.core.graph.building import graph, node
 from tests.core.packages.studio import published
 
 
@@ -22,11 +22,14 @@ def package(tmp_path: Path) -> Path:
     return path
 
 
-def test_what_a_graph_takes_is_known(graph: dict[str, Any]) -> None:
-    what = opened(graph)
-    assert (what.node, what.inputs, what.dials) == ("up", ("scan",), ["lift"])
+def test_what_a_graph_takes_is_known() -> None:
+    nodes = {"up": node("extrude", "scan", distance={"formula": "lift"})}
+    dials = {"lift": {"type": "number", "value": 0.1}, "sides": {"type": "integer", "value": 3}}
+    document = {**graph(nodes, dials=dials, inputs=("scan",)), "result": "up"}
+    what = opened(document)
+    assert (what.node, what.inputs, what.dials, what.whole) == ("up", ("scan",), ["lift", "sides"], {"sides"})
     assert [what.can_set(name) for name in ("lift", "up.distance", "lift.x", "reach")] == [True, True, False, False]
-    assert what.content() == opened(dict(reversed(graph.items()))).content()
+    assert what.content() == opened(dict(reversed(document.items()))).content()
 
 
 def test_a_packages_operator_is_a_graph_whose_dials_are_set_by_their_names(package: Path) -> None:

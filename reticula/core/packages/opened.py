@@ -1,4 +1,4 @@
-"""A graph or a package, opened to be made many times: what it is, what it needs, and what may be set."""
+"""A graph or a package, opened to be evaluated: what it is, what it needs, and what may be set."""
 
 from __future__ import annotations
 
@@ -19,12 +19,12 @@ from reticula.core.graph.structure.linked import resolved
 from reticula.core.packages import Package, load_package
 from reticula.core.packages.as_document import OPERATOR, document_of
 
-__all__ = ["Opened", "opened"]
+__all__ = ["Opened", "opened", "read_document"]
 
 
 @dataclass(frozen=True)
 class Opened:
-    """What all results have in common.
+    """What all results of a graph have in common.
 
     Attributes
     ----------
@@ -39,6 +39,8 @@ class Opened:
     shapes : dict
         Stored shapes that it names: a file, or what a package has of it (file name and bytes); None for one that must
         be given.
+    packages : tuple of Package
+        Where library and shapes come from.
     prefix : str
         What stands before the names of values: a package's dials are parameters of one node.
     """
@@ -48,6 +50,7 @@ class Opened:
     node: str
     inputs: tuple[str, ...]
     shapes: dict[str, Path | tuple[str, bytes] | None]
+    packages: tuple[Package, ...] = ()
     prefix: str = ""
 
     @cached_property
@@ -101,13 +104,14 @@ def opened(
         loaded.append(load_package(graph))
         return _of_package(loaded, names, node)
     folder = graph.parent if isinstance(graph, Path) else Path()
-    document = _document(graph)
+    document = read_document(graph) if isinstance(graph, Path) else dict(resolved(check_structure(dict(graph))))
     library = _library(loaded)
     inputs = tuple(entry["name"] for entry in document.get("inputs", []))
     with using(library=MemoryLibrary(library)):
         wanted = stored_shapes(document)
     shapes: dict[str, Path | tuple[str, bytes] | None] = {name: _file(folder / name) for name in sorted(wanted)}
-    return Opened(document, library, chosen_node(document, node), inputs, {**shapes, **_shapes(loaded)})
+    shapes |= _shapes(loaded)
+    return Opened(document, library, chosen_node(document, node), inputs, shapes, tuple(loaded))
 
 
 def _of_package(loaded: list[Package], names: list[str], output: str | None) -> Opened:
@@ -116,18 +120,20 @@ def _of_package(loaded: list[Package], names: list[str], output: str | None) -> 
     outputs = [port.name for port in main.outputs]
     if output and output not in outputs:
         raise GraphError(f"{main.label} has no output '{output}'; it has {', '.join(outputs)}")
-    document = document_of(loaded[-1], [name for name in known if name in names])
-    target = OPERATOR + (f":{output}" if output else "")
-    return Opened(document, _library(loaded), target, tuple(known), _shapes(loaded), f"{OPERATOR}.")
-
-
-def _document(graph: Path | Mapping[str, Any]) -> dict[str, Any]:
-    if not isinstance(graph, Path):
-        return dict(resolved(check_structure(dict(graph))))
     try:
-        document = json.loads(graph.read_text("utf-8"))
+        document = document_of(loaded[-1], [name for name in known if name in names])
+    except GraphError as error:
+        raise GraphError(f"{error}: give it with --in NAME=FILE") from None
+    target = OPERATOR + (f":{output}" if output else "")
+    return Opened(document, _library(loaded), target, tuple(known), _shapes(loaded), tuple(loaded), f"{OPERATOR}.")
+
+
+def read_document(path: Path) -> dict[str, Any]:
+    """Read a graph document; raise GraphError if it is not JSON or not a graph."""
+    try:
+        document: dict[str, Any] = json.loads(path.read_text("utf-8"))
     except ValueError as error:
-        raise GraphError(f"{graph} is not JSON: {error}") from None
+        raise GraphError(f"{path} is not JSON: {error}") from None
     return dict(resolved(check_structure(document)))
 
 
