@@ -3,7 +3,7 @@
 import { ElConfigProvider } from 'element-plus'
 import { computed, defineAsyncComponent, ref, shallowRef, watch, type Component } from 'vue'
 import { useOpening } from './bench/useOpening'
-import { askAhead } from './stores/ahead'
+import { askAhead } from './api/ahead'
 import { useSession } from './stores/useSession'
 
 /** Messages come below the bar at the top. */

@@ -3,7 +3,7 @@ import { createGlobalState } from '@vueuse/core'
 import { shallowReactive } from 'vue'
 import type { OperatorList, OperatorState, ParameterState } from '../api/client'
 import type { GraphNode } from '../model/document'
-import { ahead } from './ahead'
+import { ahead } from '../api/ahead'
 import { describeNested } from '../model/nestedOperator'
 
 export const useCatalogue = createGlobalState(() => {

@@ -2,7 +2,7 @@
 import { createGlobalState } from '@vueuse/core'
 import { computed, ref } from 'vue'
 import { api, type AssetState, type GraphState, type Schemas } from '../api/client'
-import { ahead, graphAhead } from './ahead'
+import { ahead, graphAhead } from '../api/ahead'
 import { useGraph } from './useGraph'
 
 export const useProject = createGlobalState(() => {

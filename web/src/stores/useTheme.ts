@@ -1,5 +1,5 @@
 /** Day (paper and ink) or night (deep sea). Follows the system until chosen; the choice is kept by the service. */
-import { ahead } from './ahead'
+import { ahead } from '../api/ahead'
 import { createGlobalState } from '@vueuse/core'
 import { ref, watchEffect } from 'vue'
 import { api } from '../api/client'

@@ -1,6 +1,6 @@
 /** What the page asks for in any case is asked at once, beside the question who one is; what is refused is asked again later. */
-import { api, type GraphState } from '../api/client'
-import { openLine } from '../api/line'
+import { api, type GraphState } from './client'
+import { openLine } from './line'
 
 const ASKED = ['projects', 'operators', 'settings'] as const
 type Asked = (typeof ASKED)[number]

@@ -2,8 +2,8 @@ import { beforeEach, expect, it, vi } from 'vitest'
 
 const api = vi.hoisted(() => ({ graph: vi.fn(), projects: vi.fn(), operators: vi.fn(), settings: vi.fn() }))
 const openLine = vi.hoisted(() => vi.fn())
-vi.mock('../api/client', () => ({ api }))
-vi.mock('../api/line', () => ({ openLine }))
+vi.mock('./client', () => ({ api }))
+vi.mock('./line', () => ({ openLine }))
 
 const { ahead, askAhead, graphAhead } = await import('./ahead')
 
