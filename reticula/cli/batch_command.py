@@ -18,7 +18,7 @@ from reticula.many.choices import SPREADS
 __all__ = ["batch_command"]
 
 SAID = 20
-"""How many failures are said one by one; the manifest has all."""
+"""How many failures and warnings are said one by one; the manifest has all."""
 
 
 @click.command("batch")
@@ -91,19 +91,19 @@ def batch_command(
     from reticula.workers.tickets import Limits
 
     stop = threading.Event()
-    failures = 0
+    remarks = 0
 
     with progress(graph.name) as step:
 
         def told(entry: dict[str, Any], done: int, total: int) -> None:
-            nonlocal failures
+            nonlocal remarks
             step(done, total, entry["name"])
-            if entry["state"] == "failed":
-                failures += 1
-                if failures <= SAID:
-                    fail(f"row {entry['row']}, {entry['name']}: {entry['error']}")
-            for text in entry["warnings"] if failures <= SAID else ():
-                warn(f"row {entry['row']}, {entry['name']}: {text}")
+            errors = [entry["error"]] if entry["state"] == "failed" else []
+            for say, texts in ((fail, errors), (warn, entry["warnings"])):
+                for text in texts:
+                    remarks += 1
+                    if remarks <= SAID:
+                        say(f"row {entry['row']}, {entry['name']}: {text}")
 
         before = signal.signal(signal.SIGINT, lambda *_: stop.set())
         try:
@@ -120,6 +120,8 @@ def batch_command(
             )
         finally:
             signal.signal(signal.SIGINT, before)
+    if remarks > SAID:
+        warn(f"{remarks - SAID:,} more; the manifest has all")
     failed, done = len(made.failed), len(made.entries)
     if as_json:
         print(json.dumps({"entries": made.entries, "again": made.again, "tables": [str(one) for one in made.tables]}))

@@ -75,7 +75,7 @@ class Cluster:
         try:
             self.contents = Contents(self.store, folder / "fetched")
             self.client: Any = self._held.enter_context(_client(address, workers, folder, self._held))
-            self.client.register_plugin(Ready(self.store, self.limits))
+            self.client.register_plugin(Ready(self.store, self.limits, ours=not address))
         except RuntimeError as error:
             self._held.close()
             raise ClusterError(str(error)) from None
@@ -127,7 +127,7 @@ class Cluster:
                 part = next(parts, None)
                 if part is None:
                     return
-                future = self.client.submit(do, part, key=f"part-{part.key}-{id(deadly):x}", pure=False)
+                future = self.client.submit(do, part, pure=False)
                 flying[future] = part
                 ended.add(future)
 

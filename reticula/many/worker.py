@@ -5,7 +5,7 @@ from __future__ import annotations
 import json
 import os
 import platform
-import tempfile
+import signal
 import threading
 import time
 from contextlib import suppress
@@ -39,12 +39,15 @@ _at: dict[str, Any] = {}
 
 
 class Ready(WorkerPlugin):
-    """Gets a worker ready: checks that it is of our release, sets its limits and loads its kernels."""
+    """Gets a worker ready: checks that it is of our release, sets its limits and loads its kernels.
+
+    One that is ``ours`` leaves Ctrl-C to the program that started it.
+    """
 
     name = "reticula"
 
-    def __init__(self, store: str, limits: Limits) -> None:
-        self.store, self.limits, self.release = store, limits, _release()
+    def __init__(self, store: str, limits: Limits, *, ours: bool = False) -> None:
+        self.store, self.limits, self.ours, self.release = store, limits, ours, _release()
 
     def setup(self, worker: Any) -> None:
         """Called by Dask in every worker, those that come later too; refuses by an error in words."""
@@ -52,7 +55,9 @@ class Ready(WorkerPlugin):
             raise RuntimeError(
                 f"this worker has {_release()}, and who asks has {self.release}; install one release everywhere"
             )
-        folder = Path(tempfile.mkdtemp(prefix="reticula-worker-"))
+        if self.ours:
+            signal.signal(signal.SIGINT, signal.SIG_IGN)
+        folder = Path(worker.local_directory) / "reticula"  # Dask deletes it when the worker ends
         limit_memory(self.limits.memory_bytes)
         keep_freed_memory()
         _at["contents"] = Contents(self.store, folder / "contents")

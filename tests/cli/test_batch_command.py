@@ -3,6 +3,10 @@
 from __future__ import annotations
 
 import json
+import os
+import signal
+import subprocess
+import sys
 from pathlib import Path
 from typing import Any
 
@@ -67,3 +71,30 @@ def test_what_cannot_be_begun_is_said(
     status, _, error = run(capsys, *words)
     assert status == 1
     assert message in " ".join(error.split())
+
+
+def test_ctrl_c_keeps_what_is_done_and_says_so(folder: Path) -> None:
+    rows = "".join(f"{number},{number / 1000}\n" for number in range(1, 2001))
+    (folder / "many.csv").write_text(f"name,lift\n{rows}")
+    words = [
+        "batch",
+        "tile.json",
+        "--in",
+        "scan=scan_2.ply",
+        "--table",
+        "many.csv",
+        "--note",
+        "top=max(geo.points.depth)",
+    ]
+    command = [sys.executable, "-m", "reticula.cli", *words, "--workers", "1"]
+    with subprocess.Popen(command, stdout=-1, stderr=-1, text=True, start_new_session=True) as program:
+        assert program.stdout and program.stderr
+        while "row" not in program.stderr.readline():  # the first result, by its warning
+            assert program.poll() is None
+        os.killpg(program.pid, signal.SIGINT)  # as a terminal does: to all processes
+        said, errors = program.communicate(timeout=60)
+    assert program.returncode == 130
+    assert "Traceback" not in errors
+    kept = len((folder / "manifest.jsonl").read_text().splitlines())
+    assert 1 <= kept < 2000
+    assert said == f"{kept:,} made; see manifest.csv\n"
