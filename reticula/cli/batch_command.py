@@ -85,7 +85,8 @@ def batch_command(
 ) -> int:
     """Evaluate GRAPH once for every combination of files and rows of a table, and write every result.
 
-    Called again it makes only what is missing. Ctrl-C stops between two results and keeps what is done.
+    Called again it makes only what is missing. Ctrl-C stops after what is being made, twice at once; what is
+    done is kept.
     """
     from reticula.many.batch import run_batch
     from reticula.workers.tickets import Limits
@@ -105,7 +106,13 @@ def batch_command(
                     if remarks <= SAID:
                         say(f"row {entry['row']}, {entry['name']}: {text}")
 
-        before = signal.signal(signal.SIGINT, lambda *_: stop.set())
+        def interrupted(*_: Any) -> None:
+            if stop.is_set():
+                raise KeyboardInterrupt
+            stop.set()
+            warn("Stopping after what is being made; Ctrl-C again ends at once.")
+
+        before = signal.signal(signal.SIGINT, interrupted)
         try:
             made = run_batch(
                 graph,
