@@ -62,29 +62,24 @@ class Cluster:
     def __init__(
         self, address: str = "", *, workers: int | None = None, store: str = "", limits: Limits | None = None
     ) -> None:
-        self.limits = limits or Limits()
-        self._held = ExitStack()
-        folder = Path(self._held.enter_context(tempfile.TemporaryDirectory(prefix="reticula-many-")))
         if address and not store:
-            self._held.close()
             raise ClusterError(
                 "say where meshes travel to workers of other machines: --store, a folder that all of them see, or "
                 "s3://bucket/folder"
             )
-        self.store = store or folder.joinpath("contents").as_uri()
-        try:
+        self.limits = limits or Limits()
+        with ExitStack() as held:
+            folder = Path(held.enter_context(tempfile.TemporaryDirectory(prefix="reticula-many-")))
+            self.store = store or folder.joinpath("contents").as_uri()
             self.contents = Contents(self.store, folder / "fetched")
-            self.client: Any = self._held.enter_context(_client(address, workers, folder, self._held))
-            self.client.register_plugin(Ready(self.store, self.limits, ours=not address))
-        except RuntimeError as error:
-            self._held.close()
-            raise ClusterError(str(error)) from None
-        except (OSError, TimeoutError) as error:
-            self._held.close()
-            raise ClusterError(f"no scheduler answers at {address or 'this machine'}: {error}") from None
-        except BaseException:
-            self._held.close()
-            raise
+            try:
+                self.client: Any = held.enter_context(_client(address, workers, folder, held))
+                self.client.register_plugin(Ready(self.store, self.limits, ours=not address))
+            except RuntimeError as error:
+                raise ClusterError(str(error)) from None
+            except (OSError, TimeoutError) as error:
+                raise ClusterError(f"no scheduler answers at {address or 'this machine'}: {error}") from None
+            self._held = held.pop_all()
 
     def __enter__(self) -> Cluster:
         return self

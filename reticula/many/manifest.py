@@ -59,7 +59,7 @@ class Manifest:
             "notes": outcome.get("notes", []),
         }
         if self._file is None:
-            self._file = self.journal.open("a", encoding="utf-8")
+            self._file = self._continued()
         self._file.write(json.dumps(entry) + "\n")
         self._file.flush()
         self._count += 1
@@ -85,6 +85,13 @@ class Manifest:
             part = path.with_name(f"{path.name}.part")
             write(table, part)
             os.replace(part, path)
+
+    def _continued(self) -> Any:
+        """Open the journal at its end, on a line of its own: the last one may be half of one."""
+        whole = not self.journal.is_file() or self.journal.read_bytes()[-1:] in (b"", b"\n")
+        file = self.journal.open("a", encoding="utf-8")
+        file.write("" if whole else "\n")
+        return file
 
     def _read(self) -> Iterator[Entry]:
         if not self.journal.is_file():

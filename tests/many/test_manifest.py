@@ -27,6 +27,9 @@ def test_what_was_made_is_known_again_while_its_file_is_the_same(tmp_path: Path)
     again = Manifest(tmp_path / "manifest")
     assert (again.done("k1", row) or {})["numbers"]["volume"] == 0.5
     assert again.done("k2", row) is None
+    again.add("k3", row, outcome(b"mesh"))
+    again.close()
+    assert Manifest(tmp_path / "manifest").done("k3", row), "what comes after half a line is not lost with it"
     Path(row.out).write_bytes(b"mess")
     assert again.done("k1", row) is None, "somebody else wrote over it"
     Path(row.out).unlink()
