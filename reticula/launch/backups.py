@@ -32,4 +32,4 @@ def restore(var: Path, file: Path) -> dict[str, int]:
 
 
 def _folders(var: Path) -> dict[str, Path]:
-    return {name: var / name for name in ("assets", "depot", "keys")}
+    return {name: var / name for name in ("assets", "depot", "keys", "sheets")}

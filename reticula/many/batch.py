@@ -14,9 +14,10 @@ from reticula.core.errors import GraphError
 from reticula.core.graph.editing.values import with_values
 from reticula.core.packages.opened import Opened, opened
 from reticula.many.choices import Choice, choice_of_text, variants_of
-from reticula.many.contents import Contents, digest_of_bytes, digest_of_file
+from reticula.many.contents import Contents
 from reticula.many.manifest import Entry, Manifest
 from reticula.many.part import Outcome, Part
+from reticula.many.parts import Parts
 from reticula.many.rows import Row, read_table, rows_of, with_variants
 from reticula.workers.tickets import Limits
 
@@ -116,7 +117,7 @@ def run_batch(
     listed = with_variants(listed, variants_of(chosen, count=count, spread=spread, seed=seed, whole=what.whole))
     rows = rows_of(patterns, listed, accepts=accepts, settable=what.can_set, out=out, folder=folder)
     _check_given(what, rows)
-    maker = _Parts(what, dict(values or {}), dict(numbers or {}), frame)
+    maker = Parts(what, dict(values or {}), dict(numbers or {}), frame)
     with_values(what.document, maker.values)
     kept = Manifest(Path(manifest) if manifest else _beside(out))
     made = Batch(tables=kept.tables)
@@ -157,52 +158,6 @@ def _ready(cluster: str | Cluster, workers: int, store: str, limits: Limits | No
     address = cluster or os.environ.get("RETICULA_CLUSTER", "")
     at = store or os.environ.get("RETICULA_STORE", "")
     return Made(address, workers=workers, store=at, limits=limits)
-
-
-class _Parts:
-    """Makes parts of rows; files are read once, for their hash, and sent once."""
-
-    def __init__(
-        self, what: Opened, values: Mapping[str, Any], numbers: Mapping[str, str], frame: float | None
-    ) -> None:
-        self.what, self.numbers, self.frame = what, numbers, frame
-        self.values = {what.named(name): value for name, value in values.items()}
-        self.graph = digest_of_bytes(what.content())
-        self.files: dict[str, str] = {}
-        self.shapes = {name: self._content(found) for name, found in what.shapes.items() if found is not None}
-
-    def part(self, row: Row) -> Part:
-        """Return the part that makes a row."""
-        what, shapes = self.what, {**self.shapes, **{name: self._content(Path(f)) for name, f in row.files.items()}}
-        return Part(
-            graph=self.graph,
-            node=what.node,
-            values={**self.values, **{what.named(name): value for name, value in row.values.items()}},
-            inputs={name: name for name in row.files if name in what.inputs},
-            shapes=shapes,
-            numbers=self.numbers,
-            file_name=Path(row.out).name and f"result{Path(row.out).suffix.lower()}",
-            frame=self.frame,
-        )
-
-    def send(self, parts: Iterable[Part], contents: Contents) -> None:
-        """Put the graph and the files of these parts where workers find them."""
-        contents.put(self.what.content())
-        wanted = {content for part in parts for content in part.shapes.values()}
-        for found in self.what.shapes.values():
-            if isinstance(found, tuple) and self._content(found) in wanted:
-                contents.put(found[1], Path(found[0]).suffix)
-        for path, content in self.files.items():
-            if content in wanted:
-                contents.put_file(path)
-
-    def _content(self, found: Path | tuple[str, bytes]) -> str:
-        if isinstance(found, tuple):
-            return digest_of_bytes(found[1]) + Path(found[0]).suffix.lower()
-        name = str(found)
-        if name not in self.files:
-            self.files[name] = digest_of_file(found) + found.suffix.lower()
-        return self.files[name]
 
 
 def _check_given(what: Opened, rows: Sequence[Row]) -> None:

@@ -55,12 +55,20 @@ class Cluster:
         gone afterwards, if not given.
     limits : Limits
         What one part may use.
+    aside : bool
+        Whether workers of this machine give way to all else that runs on it.
 
     Raises ClusterError if the cluster cannot be reached or has another release, and if a ``store`` is missing.
     """
 
     def __init__(
-        self, address: str = "", *, workers: int | None = None, store: str = "", limits: Limits | None = None
+        self,
+        address: str = "",
+        *,
+        workers: int | None = None,
+        store: str = "",
+        limits: Limits | None = None,
+        aside: bool = False,
     ) -> None:
         if address and not store:
             raise ClusterError(
@@ -74,7 +82,7 @@ class Cluster:
             self.contents = Contents(self.store, folder / "fetched")
             try:
                 self.client: Any = held.enter_context(_client(address, workers, folder, held))
-                self.client.register_plugin(Ready(self.store, self.limits, ours=not address))
+                self.client.register_plugin(Ready(self.store, self.limits, ours=not address, aside=aside))
             except RuntimeError as error:
                 raise ClusterError(str(error)) from None
             except (OSError, TimeoutError) as error:

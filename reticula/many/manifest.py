@@ -12,7 +12,7 @@ from reticula.many.contents import digest_of_file
 from reticula.many.part import Outcome
 from reticula.many.rows import Row
 
-__all__ = ["Entry", "Manifest"]
+__all__ = ["Entry", "Manifest", "alike"]
 
 Entry = dict[str, Any]
 """One row of the manifest: what it was made from, and what became of it."""
@@ -130,7 +130,7 @@ def _columns(entries: Sequence[Entry]) -> dict[str, list[Any]]:
         names = dict.fromkeys(name for one in entries for name in one[group])
         for name in names:
             called = name if group in ("values", "kept") else f"{group}.{name}"
-            columns[called if called not in columns else f"{group}.{name}"] = _alike(
+            columns[called if called not in columns else f"{group}.{name}"] = alike(
                 one[group].get(name) for one in entries
             )
     for name in ("seconds", "memory", "bytes", "content", "digest", "worker", "key"):
@@ -140,7 +140,7 @@ def _columns(entries: Sequence[Entry]) -> dict[str, list[Any]]:
     return columns
 
 
-def _alike(values: Iterable[Any]) -> list[Any]:
+def alike(values: Iterable[Any]) -> list[Any]:
     """Return a column whose values are of one type: numbers and flags as they are, all else as text."""
     listed = list(values)
     kinds = {type(one) for one in listed if one is not None}

@@ -9,6 +9,7 @@ from typing import Any
 
 from reticula import __version__
 from reticula.many.contents import digest_of_bytes
+from reticula.workers.drawn import DRAWN
 
 __all__ = ["Outcome", "Part"]
 
@@ -38,6 +39,8 @@ class Part:
         What is noted, by name: see :func:`reticula.workers.making.number_of`.
     file_name : str
         Says the format that is written; empty: no file.
+    drawn : bool
+        Whether what draws it small is written instead, see :func:`reticula.workers.drawn.drawn_file`.
     """
 
     graph: str
@@ -48,10 +51,11 @@ class Part:
     numbers: Mapping[str, str] = field(default_factory=dict)
     file_name: str = ""
     frame: float | None = None
+    drawn: bool = False
 
     @property
     def key(self) -> str:
         """Names the result: equal keys give equal bytes, whoever makes them."""
-        ending = self.file_name.rpartition(".")[2].lower()
+        ending = DRAWN if self.drawn else self.file_name.rpartition(".")[2].lower()
         said = [__version__, self.graph, self.node, dict(self.values), dict(self.inputs), dict(self.shapes)]
         return digest_of_bytes(json.dumps([*said, dict(self.numbers), ending, self.frame], sort_keys=True).encode())

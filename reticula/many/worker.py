@@ -33,6 +33,7 @@ GRACE = 10.0
 ENDED = 75
 """What such a process ends with."""
 KEPT_GRAPHS = 16
+NICE = 10
 
 _at: dict[str, Any] = {}
 """This process's worker and its contents, once it is ready."""
@@ -41,13 +42,14 @@ _at: dict[str, Any] = {}
 class Ready(WorkerPlugin):
     """Gets a worker ready: checks that it is of our release, sets its limits and loads its kernels.
 
-    One that is ``ours`` leaves Ctrl-C to the program that started it.
+    One that is ``ours`` leaves Ctrl-C to the program that started it, and goes ``aside`` for others if it is to.
     """
 
     name = "reticula"
 
-    def __init__(self, store: str, limits: Limits, *, ours: bool = False) -> None:
+    def __init__(self, store: str, limits: Limits, *, ours: bool = False, aside: bool = False) -> None:
         self.store, self.limits, self.ours, self.release = store, limits, ours, _release()
+        self.aside = ours and aside
 
     def setup(self, worker: Any) -> None:
         """Called by Dask in every worker, those that come later too; refuses by an error in words."""
@@ -57,6 +59,8 @@ class Ready(WorkerPlugin):
             )
         if self.ours:
             signal.signal(signal.SIGINT, signal.SIG_IGN)
+        if self.aside:
+            os.nice(NICE)
         folder = Path(worker.local_directory) / "reticula"  # Dask deletes it when the worker ends
         limit_memory(self.limits.memory_bytes)
         keep_freed_memory()
@@ -91,7 +95,7 @@ def do(part: Part) -> Outcome:
             file_name=part.file_name,
             frame=part.frame,
             library=graph["library"],
-            about={"numbers": dict(part.numbers)},
+            about={"numbers": dict(part.numbers), "drawn": part.drawn},
             dials=dials,
             inputs=dict(part.inputs),
         )

@@ -29,10 +29,11 @@ def main() -> None:
     app = create_app(config)
     parts: Context = app.extensions["reticula"]
     threading.Thread(target=_tidy, args=(parts,), daemon=True).start()
+    threading.Thread(target=_go_on, args=(parts,), daemon=True).start()
     try:
         uvicorn.Server(server_config(Front(app), config)).run(sockets=bound_sockets(config))
     finally:
-        parts.pool.close()
+        parts.close()
         logging.shutdown()
         os._exit(0)  # threads that still wait for a database or a reader hold nobody up
 
@@ -69,6 +70,16 @@ def bound_sockets(config: Config) -> list[socket.socket]:
     return made
 
 
+def _go_on(parts: Context) -> None:
+    """Go on with proof sheets, as soon as the database answers."""
+    while True:
+        try:
+            return parts.sheets.go_on()
+        except Exception:
+            log.exception("proof sheets are gone on with later")
+        time.sleep(TIDY_EVERY)
+
+
 def _tidy(parts: Context) -> None:
     while True:
         time.sleep(TIDY_EVERY)
@@ -77,6 +88,7 @@ def _tidy(parts: Context) -> None:
         try:
             with parts.database.session() as session:
                 parts.files.sweep(session)
+                parts.drawn.sweep(session)
         except Exception:
             log.exception("tidying is tried again later")
 

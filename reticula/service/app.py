@@ -29,10 +29,14 @@ from reticula.service.room import install_room
 from reticula.service.security import install_security
 from reticula.service.serving.parking import install_parking
 from reticula.service.sharing import library, packages
+from reticula.service.sheets import routes as sheets
+from reticula.service.sheets.maker import SheetMaker
 from reticula.service.shipped import demos, examples
 from reticula.service.shipped.documentation import install_documentation
+from reticula.service.surroundings import surroundings
 from reticula.store.assets import AssetFiles
 from reticula.store.database import Database
+from reticula.store.sheets import DrawnFiles
 from reticula.workers.pool import Pool
 
 __all__ = ["bare_app", "create_app"]
@@ -53,6 +57,7 @@ BLUEPRINTS = (
     examples.blueprint,
     library.blueprint,
     packages.blueprint,
+    sheets.blueprint,
     metrics.blueprint,
 )
 
@@ -77,13 +82,16 @@ def create_app(config: Config) -> OpenAPI:
     app.config["MAX_CONTENT_LENGTH"] = config.upload_bytes
     app.json.sort_keys = False  # type: ignore[attr-defined]  # Flask's own provider has it
     database = Database(config.database_url)
+    files, drawn = AssetFiles(config.var / "assets"), DrawnFiles(config.var / "sheets")
     parts = Context(
         config,
         database,
-        AssetFiles(config.var / "assets"),
+        files,
         Pool(config.var / "buffers", config.workers, config.limits),
         Pulse(database.is_up, partial(depot_answers, config.depot) if config.depot else None),
         Rooms(),
+        drawn,
+        SheetMaker(database, drawn, config, partial(surroundings, files)),
     )
     app.extensions["reticula"] = parts
     install_request_log(app)

@@ -22,7 +22,8 @@ class Config:
     ``sign_in``: whether people have to sign in; they have to as soon as it listens elsewhere than on this machine, or
     answers to a name that is not this machine's own. ``launch_secret`` is how the launcher comes in then. With
     ``metrics_token`` the figures are told elsewhere, too; ``depot_token`` lets packages into the depot, which are
-    signed in the name of ``publisher``.
+    signed in the name of ``publisher``. ``cluster`` is the address of a scheduler that makes proof sheets, ``store`` is
+    where meshes travel to its workers; without one workers of this machine do.
     """
 
     database_url: str
@@ -41,6 +42,8 @@ class Config:
     metrics_token: str = ""
     depot_token: str = ""
     publisher: str = ""
+    cluster: str = ""
+    store: str = ""
 
     @property
     def signing_key(self) -> Path:
@@ -75,4 +78,6 @@ class Config:
             metrics_token=get("RETICULA_METRICS_TOKEN", ""),
             depot_token=get("RETICULA_DEPOT_TOKEN", ""),
             publisher=get("RETICULA_PUBLISHER", "")[:80],
+            cluster=get("RETICULA_CLUSTER", ""),
+            store=get("RETICULA_STORE", ""),
         )

@@ -2,20 +2,22 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterable, Mapping
+from collections.abc import Iterable
 from dataclasses import dataclass
 from typing import Any, cast
 
 from flask import current_app
 from sqlalchemy.orm import Session
 
-from reticula.core.graph.structure.library import references
+from reticula.service import surroundings
 from reticula.service.company.rooms import Rooms
 from reticula.service.config import Config
 from reticula.service.pulse import Pulse
-from reticula.store import assets, library
+from reticula.service.sheets.maker import SheetMaker
+from reticula.service.surroundings import Surroundings
 from reticula.store.assets import AssetFiles
 from reticula.store.database import Database
+from reticula.store.sheets import DrawnFiles
 from reticula.workers.pool import Pool
 
 __all__ = ["Context", "context"]
@@ -31,31 +33,25 @@ class Context:
     pool: Pool
     pulse: Pulse
     rooms: Rooms
+    drawn: DrawnFiles
+    sheets: SheetMaker
 
     def shapes(self, session: Session, project_id: str) -> dict[str, tuple[str, str]]:
         """Return the shapes of a project as evaluators take them: name to (path, digest)."""
-        found = assets.by_name(session, project_id)
-        return {name: (str(self.files.path(a.digest, a.file_name)), a.digest) for name, a in found.items()}
+        return surroundings.shapes(self.files, session, project_id)
 
     def operators(self, session: Session, names: Iterable[str]) -> tuple[dict[str, Any], dict[str, tuple[str, str]]]:
         """Return the definitions of published operators with all that they need, and the shapes that come with them."""
-        definitions = library.closure(session, names)
-        wanted = {shape for entry in definitions.values() for shape in entry.get("shapes", {})}
-        found = library.shapes_of(session, wanted)
-        return definitions, {name: (str(self.files.path(s.digest, s.file_name)), s.digest) for name, s in found.items()}
+        return surroundings.operators(self.files, session, names)
 
     def surroundings(self, session: Session, project_id: str, document: dict[str, Any]) -> Surroundings:
         """Return all that evaluating a document takes besides it."""
-        definitions, own = self.operators(session, references(document))
-        return Surroundings(self.shapes(session, project_id) | own, definitions)
+        return surroundings.surroundings(self.files, session, project_id, document)
 
-
-@dataclass(frozen=True)
-class Surroundings:
-    """What a document needs: shapes by name (path, digest), and the definitions of published operators."""
-
-    shapes: dict[str, tuple[str, str]]
-    library: Mapping[str, Mapping[str, Any]]
+    def close(self) -> None:
+        """End the evaluators, and all that makes proof sheets."""
+        self.sheets.close()
+        self.pool.close()
 
 
 def context() -> Context:

@@ -10,8 +10,9 @@ from reticula.core.graph import split_feed
 from reticula.core.graph.editing.levels import inner_level
 from reticula.core.graph.structure.document import feeds_of
 from reticula.core.graph.structure.linked import resolved
-from reticula.service.context import Surroundings, context
+from reticula.service.context import context
 from reticula.service.schemas import Basis
+from reticula.service.surroundings import Surroundings
 from reticula.store import graphs
 from reticula.workers.tasks import Job
 

@@ -7,7 +7,7 @@ from pathlib import Path
 from typing import Any
 
 from reticula.core.diagnostics import collecting
-from reticula.core.errors import ReticulaError
+from reticula.core.errors import GraphError, ReticulaError
 from reticula.core.geometry import Geo
 from reticula.core.geometry.edit.placement import to_world
 from reticula.core.geometry.measure import face_areas
@@ -60,6 +60,9 @@ def made(
     for name, result in done.nodes.items():
         if result.state == "failed" and result.error and name != feed.partition(":")[0]:
             said["warning"].append(f"{name}: {result.error['message']}")
+    at = done.failing(feed)
+    if at.geo is None and at.error:
+        raise GraphError(f"node '{at.node}': {at.error['message']}", node=at.node, parameter=at.error.get("parameter"))
     geo = done.geo(feed)
     noted: dict[str, float | None] = {}
     for name, wanted in numbers.items():

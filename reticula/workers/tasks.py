@@ -31,6 +31,7 @@ from reticula.core.spans import recording, span
 from reticula.workers.buffers import BufferFiles
 from reticula.workers.check_counts import CheckCounts
 from reticula.workers.comparison import difference
+from reticula.workers.drawn import DRAWN, drawn_file
 from reticula.workers.explanations import explain
 from reticula.workers.films import join_film
 from reticula.workers.making import made
@@ -64,8 +65,9 @@ class Job:
     from ``about`` (and ``stored``, see :func:`reticula.core.packages.prepare`). ``level`` leads to the graph inside a
     node, ``frame`` is the moment; no ``targets`` are all nodes, ``node`` first; ``library`` has the definitions of the
     published operators that are used.
-    ``make`` evaluates ``node``, notes numbers of it and writes it as ``file_name`` if there is one, see
-    :func:`reticula.workers.making.made`; ``dials`` and ``inputs`` (names of shapes) are what it is made from.
+    ``make`` evaluates ``node``, notes ``about["numbers"]`` of it and writes it as ``file_name`` if there is one, or
+    what draws it small if ``about["drawn"]``, see :func:`reticula.workers.making.made`; ``dials`` and ``inputs`` (names
+    of shapes) are what it is made from.
     ``moments`` are earlier documents, by revision, with what they need. ``check`` counts what is wrong with each
     node's result. ``film`` joins pictures (``about``: pictures, target, rate), ``follow`` samples a dial that
     follows a table (``about``: name, dial, frames). ``review`` and ``unpack`` read the
@@ -243,14 +245,15 @@ class Worker:
         return {**describe_geo(geo), "notes": [note.text for note in notes]}
 
     def _written(self, job: Job) -> Callable[[Geo], Path] | None:
-        """Return what writes a geometry into a file of the job's format."""
+        """Return what writes a geometry into a file of the job's format, or one to draw a small picture from."""
 
         def write(geo: Geo) -> Path:
-            path = self.buffers.folder / f"made-{uuid4().hex}{Path(job.file_name).suffix}"
-            path.write_bytes(write_bytes(geo, job.file_name, **job.options))
+            drawn = job.about.get("drawn", False)
+            path = self.buffers.folder / f"made-{uuid4().hex}{DRAWN if drawn else Path(job.file_name).suffix}"
+            path.write_bytes(drawn_file(geo) if drawn else write_bytes(geo, job.file_name, **job.options))
             return path
 
-        return write if job.file_name else None
+        return write if job.file_name or job.about.get("drawn") else None
 
     def _export(self, geo: Geo, job: Job) -> dict[str, Any]:
         with collecting() as notes:

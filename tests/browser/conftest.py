@@ -217,6 +217,19 @@ class Bench:
         self.page.wait_for_selector(".vue-flow__node")
         self.settle()
 
+    def open_card(self, name: str) -> None:
+        """Open a card; where it stands out of sight, all cards are shown first, as a person would."""
+        card = self.page.locator(f"[data-test=card-{name}] .title")
+        sight, at = self.page.locator(".board .pane").bounding_box(), card.bounding_box()
+        assert sight
+        within = at and all(
+            sight[start] <= at[start] and at[start] + at[size] <= sight[start] + sight[size]
+            for start, size in (("x", "width"), ("y", "height"))
+        )
+        if not within:
+            self.page.click("[data-test=all-cards]")
+        card.click()
+
     def unfold(self, parameter: str) -> None:
         """Open the sections of the open card until a parameter is in sight."""
         field = self.page.locator(f".card.open [data-test=field-{parameter}]")

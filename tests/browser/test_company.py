@@ -67,7 +67,7 @@ def test_two_people_see_each_other_and_what_they_do(bench: Bench, other: Bench) 
     expect(other.page.locator("[data-test=card-wall]")).to_contain_text("0.6")
     expect(bench.page.locator("[data-test=card-ball]")).to_contain_text("0.9")
 
-    other.page.click("[data-test=card-wall] .title")
+    other.open_card("wall")
     expect(field(other, "distance")).to_have_value("0.6")
     type_into(other, "distance", "0.8")
     expect(bench.page.locator(".el-message")).to_contain_text("went over your ‘")

@@ -30,7 +30,7 @@ def app(database: Database, tmp_path_factory: pytest.TempPathFactory) -> Iterato
     )
     made = create_app(config)
     yield made
-    made.extensions["reticula"].pool.close()
+    made.extensions["reticula"].close()
 
 
 @pytest.fixture(scope="session")
@@ -47,7 +47,7 @@ def guarded(database: Database, tmp_path_factory: pytest.TempPathFactory) -> Ite
     )
     made = create_app(config)
     yield made
-    made.extensions["reticula"].pool.close()
+    made.extensions["reticula"].close()
 
 
 @pytest.fixture

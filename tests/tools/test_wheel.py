@@ -40,7 +40,7 @@ client = app.test_client()
 for path in ("/", "/docs/index.html", "/api/operators", "/api/health"):
     answer = client.get(path)
     assert answer.status_code == 200, (path, answer.get_data(as_text=True))
-app.extensions["reticula"].pool.close()
+app.extensions["reticula"].close()
 assert len(list(DEMO.glob("*.json"))) >= 10 and list((DEMO / "packages").glob("*.zip"))
 assert VAR.is_relative_to(Path.home())
 print("ready")

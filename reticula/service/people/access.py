@@ -13,6 +13,7 @@ from reticula.service.errors import refuse
 from reticula.service.people.principal import Principal, recognise
 from reticula.store.models import Asset, Graph
 from reticula.store.people import ROLES
+from reticula.store.sheet_models import SheetRow
 
 __all__ = ["NEEDS", "install_access", "keeps_something"]
 
@@ -88,6 +89,18 @@ NEEDS: dict[str, str] = {
     "library.read_definition": KNOWN,
     "library.read_picture": KNOWN,
     "library.read_package_file": KNOWN,
+    "sheets.check_plan": LOOK,
+    "sheets.list_sheets": LOOK,
+    "sheets.create_sheet": EDIT,
+    "sheets.read_sheet": LOOK,
+    "sheets.rename_sheet": EDIT,
+    "sheets.delete_sheet": EDIT,
+    "sheets.run_sheet": EDIT,
+    "sheets.stop_sheet": EDIT,
+    "sheets.extend_sheet": EDIT,
+    "sheets.list_variants": LOOK,
+    "sheets.read_drawn": LOOK,
+    "sheets.read_table": LOOK,
     "packages.review_upload": PERSON,
     "packages.take": PERSON,
     "packages.list_depot": KNOWN,
@@ -163,6 +176,7 @@ def _project_of(session: Session, given: dict[str, Any]) -> str | None:
     finders: dict[str, Callable[[str], str | None]] = {
         "project_id": lambda key: key,
         "graph_id": lambda key: getattr(session.get(Graph, key), "project_id", None),
+        "sheet_id": lambda key: getattr(session.get(SheetRow, key), "project_id", None),
         "asset_id": lambda key: getattr(session.get(Asset, key), "project_id", None),
         "ticket_id": lambda key: getattr(context().pool.find(key), "affinity", None),
     }

@@ -476,6 +476,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/graphs/{graph_id}/plans": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Say how many variants a plan makes; changes nothing. */
+        post: operations["sheets_check_plan_graphs__graph_id__plans_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/graphs/{graph_id}/publications": {
         parameters: {
             query?: never;
@@ -521,6 +538,23 @@ export interface paths {
         put?: never;
         /** Write a wired parameter as text, or a formula or script as value nodes; changes nothing. */
         post: operations["evaluations_rewrite_graphs__graph_id__rewrites_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/graphs/{graph_id}/sheets": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Make a proof sheet of a graph as it is now, and begin with its variants. */
+        post: operations["sheets_create_sheet_graphs__graph_id__sheets_post"];
         delete?: never;
         options?: never;
         head?: never;
@@ -855,6 +889,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/projects/{project_id}/sheets": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** List the proof sheets of a project, the newest first. */
+        get: operations["sheets_list_sheets_projects__project_id__sheets_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/session": {
         parameters: {
             query?: never;
@@ -919,6 +970,127 @@ export interface paths {
         get: operations["catalogue_read_settings_settings_get"];
         /** Change some settings and return all. */
         put: operations["catalogue_write_settings_settings_put"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sheets/{sheet_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Read a proof sheet, without its variants. */
+        get: operations["sheets_read_sheet_sheets__sheet_id__get"];
+        /** Give a proof sheet another title. */
+        put: operations["sheets_rename_sheet_sheets__sheet_id__put"];
+        post?: never;
+        /** Delete a proof sheet with its variants. */
+        delete: operations["sheets_delete_sheet_sheets__sheet_id__delete"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sheets/{sheet_id}/extend": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Add the variants of another plan that the sheet does not have, of the graph as it was, and make them. */
+        post: operations["sheets_extend_sheet_sheets__sheet_id__extend_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sheets/{sheet_id}/run": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Make the variants that are open; with ``failed``, those that failed once more. */
+        post: operations["sheets_run_sheet_sheets__sheet_id__run_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sheets/{sheet_id}/stop": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Stop making variants; those that are done stay, and the others are made when it is run again. */
+        post: operations["sheets_stop_sheet_sheets__sheet_id__stop_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sheets/{sheet_id}/table": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Read the variants as a CSV or Parquet table: values, numbers, counts, seconds, and what went wrong. */
+        get: operations["sheets_read_table_sheets__sheet_id__table_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sheets/{sheet_id}/variants": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** List the variants of a proof sheet: all, or those that ended since. */
+        get: operations["sheets_list_variants_sheets__sheet_id__variants_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sheets/{sheet_id}/variants/{number}/drawn": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Read what draws a variant: a line of JSON (``look``, ``arrays``: digest and bytes of each), then the arrays. */
+        get: operations["sheets_read_drawn_sheets__sheet_id__variants__int_number__drawn_get"];
+        put?: never;
         post?: never;
         delete?: never;
         options?: never;
@@ -1907,6 +2079,36 @@ export interface components {
             text: string;
         };
         /**
+         * ExtendRequest
+         * @description A plan whose variants are added as far as the sheet does not have them.
+         */
+        ExtendRequest: {
+            /**
+             * Count
+             * @default 16
+             */
+            count?: number;
+            /** Numbers */
+            numbers?: {
+                [key: string]: string;
+            };
+            /**
+             * Seed
+             * @default 0
+             */
+            seed?: number;
+            /**
+             * Spread
+             * @default sobol
+             * @enum {string}
+             */
+            spread?: "random" | "latin" | "sobol";
+            /** Vary */
+            vary: {
+                [key: string]: string;
+            };
+        };
+        /**
          * FailedLook
          * @description This look could not be taken; the others were.
          */
@@ -2721,6 +2923,38 @@ export interface components {
             /** Title */
             title: string;
         };
+        /**
+         * NewSheet
+         * @description A sheet of a graph as it is at a ``revision`` with a ``draft``; ``node`` is whose result it shows, none: what the
+         *     graph looks at.
+         */
+        NewSheet: {
+            /** Draft */
+            draft?: {
+                [key: string]: unknown;
+            }[];
+            /**
+             * Frame
+             * @default null
+             */
+            frame?: number | null;
+            /**
+             * Node
+             * @default null
+             */
+            node?: string | null;
+            plan: components["schemas"]["PlanBody"];
+            /**
+             * Revision
+             * @default null
+             */
+            revision?: number | null;
+            /**
+             * Title
+             * @default
+             */
+            title?: string;
+        };
         /** NewToken */
         NewToken: {
             /** Title */
@@ -3046,6 +3280,79 @@ export interface components {
             matrix: components["schemas"]["BufferRef"];
             mesh: components["schemas"]["Drawn"];
             number: components["schemas"]["BufferRef"];
+        };
+        /**
+         * PlanBody
+         * @description What is varied, as texts by the names of dials or as ``NODE.PARAMETER``, and which numbers are noted.
+         */
+        PlanBody: {
+            /**
+             * Count
+             * @default 16
+             */
+            count?: number;
+            /** Numbers */
+            numbers?: {
+                [key: string]: string;
+            };
+            /**
+             * Seed
+             * @default 0
+             */
+            seed?: number;
+            /**
+             * Spread
+             * @default sobol
+             * @enum {string}
+             */
+            spread?: "random" | "latin" | "sobol";
+            /** Vary */
+            vary: {
+                [key: string]: string;
+            };
+        };
+        /**
+         * PlanCheck
+         * @description How many variants a plan makes, and the first and last of them.
+         */
+        PlanCheck: {
+            /** Count */
+            count: number;
+            /** First */
+            first: {
+                [key: string]: unknown;
+            };
+            /** Last */
+            last: {
+                [key: string]: unknown;
+            };
+        };
+        /**
+         * PlanState
+         * @description A plan as it was made: see :class:`reticula.many.sheet.Plan`.
+         */
+        PlanState: {
+            /** Count */
+            count: number;
+            /** Frame */
+            frame: number | null;
+            /** Node */
+            node: string | null;
+            /** Numbers */
+            numbers: {
+                [key: string]: string;
+            };
+            /** Seed */
+            seed: number;
+            /**
+             * Spread
+             * @enum {string}
+             */
+            spread: "random" | "latin" | "sobol";
+            /** Vary */
+            vary: {
+                [key: string]: string;
+            };
         };
         /** Progress */
         Progress: {
@@ -3414,6 +3721,17 @@ export interface components {
             where?: string;
         };
         /**
+         * RunRequest
+         * @description Whether those that failed are made once more, too.
+         */
+        RunRequest: {
+            /**
+             * Failed
+             * @default false
+             */
+            failed?: boolean;
+        };
+        /**
          * Separate
          * @description Give a linked card a graph of its own.
          */
@@ -3475,6 +3793,50 @@ export interface components {
             theme?: ("day" | "night") | null;
         } & {
             [key: string]: unknown;
+        };
+        /** SheetList */
+        SheetList: {
+            /** Sheets */
+            sheets: components["schemas"]["SheetState"][];
+        };
+        /**
+         * SheetState
+         * @description A sheet: what it shows, whether it is being made, and how far it is.
+         *
+         *     ``ended`` counts the variants that have ended; a page that knows those up to one asks for those since.
+         */
+        SheetState: {
+            /** Done */
+            done: number;
+            /** Ended */
+            ended: number;
+            /** Failed */
+            failed: number;
+            /** Graph Id */
+            graph_id: string | null;
+            /** Id */
+            id: string;
+            /** Made */
+            made: string;
+            /** Open */
+            open: number;
+            plan: components["schemas"]["PlanState"];
+            /** Project Id */
+            project_id: string;
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "running" | "stopped" | "done" | "failed";
+            /** Title */
+            title: string;
+            /** Trouble */
+            trouble: string;
+        };
+        /** SheetTitle */
+        SheetTitle: {
+            /** Title */
+            title: string;
         };
         /** ShownWhen */
         ShownWhen: {
@@ -3966,6 +4328,51 @@ export interface components {
              * @enum {string}
              */
             what: "uv";
+        };
+        /** VariantList */
+        VariantList: {
+            sheet: components["schemas"]["SheetState"];
+            /** Variants */
+            variants: components["schemas"]["VariantState"][];
+        };
+        /**
+         * VariantState
+         * @description A variant. ``numbers`` are those asked for (null: could not be had), ``picture`` names the file that draws it.
+         */
+        VariantState: {
+            /** Counts */
+            counts: {
+                [key: string]: number;
+            };
+            /** Ended */
+            ended: number;
+            /** Error */
+            error: string;
+            /** Memory */
+            memory: number;
+            /** Notes */
+            notes: string[];
+            /** Number */
+            number: number;
+            /** Numbers */
+            numbers: {
+                [key: string]: number | null;
+            };
+            /** Picture */
+            picture: string;
+            /** Seconds */
+            seconds: number;
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "open" | "done" | "failed";
+            /** Values */
+            values: {
+                [key: string]: unknown;
+            };
+            /** Warnings */
+            warnings: string[];
         };
         /**
          * WhyLook
@@ -5501,6 +5908,50 @@ export interface operations {
             };
         };
     };
+    sheets_check_plan_graphs__graph_id__plans_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                graph_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewSheet"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PlanCheck"];
+                };
+            };
+            /** @description The request or what it asks for is wrong; it says how */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorState"];
+                };
+            };
+            /** @description Refused (403, 404, 409, 413), too much at once (429), or not possible now (5xx) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorState"];
+                };
+            };
+        };
+    };
     library_publish_graphs__graph_id__publications_post: {
         parameters: {
             query?: never;
@@ -5629,6 +6080,50 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["RewriteState"];
+                };
+            };
+            /** @description The request or what it asks for is wrong; it says how */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorState"];
+                };
+            };
+            /** @description Refused (403, 404, 409, 413), too much at once (429), or not possible now (5xx) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorState"];
+                };
+            };
+        };
+    };
+    sheets_create_sheet_graphs__graph_id__sheets_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                graph_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewSheet"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SheetState"];
                 };
             };
             /** @description The request or what it asks for is wrong; it says how */
@@ -6732,6 +7227,46 @@ export interface operations {
             };
         };
     };
+    sheets_list_sheets_projects__project_id__sheets_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                project_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SheetList"];
+                };
+            };
+            /** @description The request or what it asks for is wrong; it says how */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorState"];
+                };
+            };
+            /** @description Refused (403, 404, 409, 413), too much at once (429), or not possible now (5xx) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorState"];
+                };
+            };
+        };
+    };
     sessions_read_session_session_get: {
         parameters: {
             query?: never;
@@ -7042,6 +7577,444 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Settings"];
+                };
+            };
+            /** @description The request or what it asks for is wrong; it says how */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorState"];
+                };
+            };
+            /** @description Refused (403, 404, 409, 413), too much at once (429), or not possible now (5xx) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorState"];
+                };
+            };
+        };
+    };
+    sheets_read_sheet_sheets__sheet_id__get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                sheet_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SheetState"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorState"];
+                };
+            };
+            /** @description The request or what it asks for is wrong; it says how */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorState"];
+                };
+            };
+            /** @description Refused (403, 404, 409, 413), too much at once (429), or not possible now (5xx) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorState"];
+                };
+            };
+        };
+    };
+    sheets_rename_sheet_sheets__sheet_id__put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                sheet_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SheetTitle"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SheetState"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorState"];
+                };
+            };
+            /** @description The request or what it asks for is wrong; it says how */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorState"];
+                };
+            };
+            /** @description Refused (403, 404, 409, 413), too much at once (429), or not possible now (5xx) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorState"];
+                };
+            };
+        };
+    };
+    sheets_delete_sheet_sheets__sheet_id__delete: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                sheet_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorState"];
+                };
+            };
+            /** @description The request or what it asks for is wrong; it says how */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorState"];
+                };
+            };
+            /** @description Refused (403, 404, 409, 413), too much at once (429), or not possible now (5xx) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorState"];
+                };
+            };
+        };
+    };
+    sheets_extend_sheet_sheets__sheet_id__extend_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                sheet_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ExtendRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SheetState"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorState"];
+                };
+            };
+            /** @description The request or what it asks for is wrong; it says how */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorState"];
+                };
+            };
+            /** @description Refused (403, 404, 409, 413), too much at once (429), or not possible now (5xx) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorState"];
+                };
+            };
+        };
+    };
+    sheets_run_sheet_sheets__sheet_id__run_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                sheet_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RunRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SheetState"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorState"];
+                };
+            };
+            /** @description The request or what it asks for is wrong; it says how */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorState"];
+                };
+            };
+            /** @description Refused (403, 404, 409, 413), too much at once (429), or not possible now (5xx) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorState"];
+                };
+            };
+        };
+    };
+    sheets_stop_sheet_sheets__sheet_id__stop_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                sheet_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SheetState"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorState"];
+                };
+            };
+            /** @description The request or what it asks for is wrong; it says how */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorState"];
+                };
+            };
+            /** @description Refused (403, 404, 409, 413), too much at once (429), or not possible now (5xx) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorState"];
+                };
+            };
+        };
+    };
+    sheets_read_table_sheets__sheet_id__table_get: {
+        parameters: {
+            query?: {
+                ending?: "csv" | "parquet";
+            };
+            header?: never;
+            path: {
+                sheet_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorState"];
+                };
+            };
+            /** @description The request or what it asks for is wrong; it says how */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorState"];
+                };
+            };
+            /** @description Refused (403, 404, 409, 413), too much at once (429), or not possible now (5xx) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorState"];
+                };
+            };
+        };
+    };
+    sheets_list_variants_sheets__sheet_id__variants_get: {
+        parameters: {
+            query?: {
+                since?: number;
+            };
+            header?: never;
+            path: {
+                sheet_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["VariantList"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorState"];
+                };
+            };
+            /** @description The request or what it asks for is wrong; it says how */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorState"];
+                };
+            };
+            /** @description Refused (403, 404, 409, 413), too much at once (429), or not possible now (5xx) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorState"];
+                };
+            };
+        };
+    };
+    sheets_read_drawn_sheets__sheet_id__variants__int_number__drawn_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                sheet_id: string;
+                number: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorState"];
                 };
             };
             /** @description The request or what it asks for is wrong; it says how */

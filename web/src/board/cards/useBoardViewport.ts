@@ -37,13 +37,23 @@ export function useBoardViewport(chosenCards: Readonly<Ref<ReadonlySet<string>>>
     if (JSON.stringify(next) !== JSON.stringify(sizes.value)) sizes.value = next
   }
 
-  /** Show everything at full size if there is room; else the card that is looked at, with what leads to it. */
+  /**
+   * Show everything at full size if there is room; else the card that is looked at, with what leads to it. The one card that is
+   * open is in sight in any case.
+   */
   async function fit() {
     await nextTick()
     const { width, height } = flow.dimensions.value
     const at = splitFeed(graph.document.value.looking_at ?? '').from
     const viewport = viewportFor(places.value, sizes.value, at, { width, height })
-    await flow.setViewport({ ...viewport, zoom: 1 })
+    await flow.setViewport({ ...withOpened(viewport), zoom: 1 })
+  }
+
+  /** Return the viewport moved as little as it takes to show the one card that is open. */
+  function withOpened(viewport: Place): Place {
+    const place = places.value[opened]
+    const size = sizes.value[opened]
+    return place && size ? revealing(viewport, place, size, flow.dimensions.value) : viewport
   }
 
   /** Show all cards, however small they get. */
@@ -53,6 +63,8 @@ export function useBoardViewport(chosenCards: Readonly<Ref<ReadonlySet<string>>>
     await flow.fitView({ padding: 0.05, minZoom: LEAST_ZOOM, maxZoom: 1, duration: 160 })
   }
 
+  /** The one card that is open: it is moved into sight as its size gets known, until one moves the board oneself. */
+  let opened = ''
   let settling = Date.now() + SETTLING_MS
   watch([() => graph.state.value?.id, () => graph.path.value.join('/')], () => {
     follow()
@@ -64,19 +76,13 @@ export function useBoardViewport(chosenCards: Readonly<Ref<ReadonlySet<string>>>
     if (Date.now() < settling && Object.keys(sizes.value).length) setTimeout(fit, 60)
   })
 
-  /** A card that is opened is moved into sight as its size gets known, until one moves the board oneself. */
-  let opened = ''
   watch(chosenCards, (now) => {
     opened = now.size === 1 ? [...now][0]! : ''
     if (opened && flow.viewport.value.zoom < FAR) void centre(opened)
   })
   watch(sizes, (now) => {
-    const place = places.value[opened]
-    const size = now[opened]
-    if (!place || !size) return
     const at = flow.viewport.value
-    if (at.zoom === 1)
-      void flow.setViewport({ ...revealing(at, place, size, flow.dimensions.value), zoom: 1 }, { duration: 120 })
+    if (now[opened] && at.zoom === 1) void flow.setViewport({ ...withOpened(at), zoom: 1 }, { duration: 120 })
   })
   flow.onMoveStart(({ event }: { event?: { sourceEvent?: unknown } }) => {
     if (!event?.sourceEvent) return

@@ -1,0 +1,117 @@
+"""A proof sheet: one result of a graph in many variants, with a small picture and some numbers of each."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+from dataclasses import asdict, dataclass, field
+from pathlib import Path
+from typing import Any
+
+from reticula.core.context import using
+from reticula.core.errors import FormulaError, GraphError
+from reticula.core.graph.nesting.stored_shapes import stored_shapes
+from reticula.core.graph.structure.document import chosen_node
+from reticula.core.graph.structure.library import MemoryLibrary
+from reticula.core.graph.structure.linked import resolved
+from reticula.core.language.parse import parse
+from reticula.core.packages.opened import Opened
+from reticula.many.choices import Each, OneOf, choice_of_text, variants_of
+from reticula.many.part import Part
+from reticula.many.parts import Parts
+from reticula.many.rows import Row
+from reticula.workers.making import COUNTED
+
+__all__ = ["MOST_NUMBERS", "Plan", "Sheet"]
+
+MOST_NUMBERS = 24
+
+
+@dataclass(frozen=True)
+class Plan:
+    """What a sheet is to show.
+
+    Attributes
+    ----------
+    vary : dict
+        What each dial, or parameter as ``NODE.PARAMETER``, is turned to, as
+        :func:`reticula.many.choices.choice_of_text` reads it.
+    count, spread, seed
+        Of what is drawn, see :func:`reticula.many.choices.variants_of`.
+    numbers : dict
+        What is noted of each variant, by name, see :func:`reticula.workers.making.number_of`.
+    node : str, optional
+        Whose result it is; what the graph looks at or ends with, if not given.
+    frame : float, optional
+        At which moment.
+    """
+
+    vary: Mapping[str, str] = field(default_factory=dict)
+    count: int = 16
+    spread: str = "sobol"
+    seed: int = 0
+    numbers: Mapping[str, str] = field(default_factory=dict)
+    node: str | None = None
+    frame: float | None = None
+
+    def plain(self) -> dict[str, Any]:
+        """Return it as JSON can hold it."""
+        return asdict(self)
+
+
+class Sheet:
+    """A plan for a graph: its variants, and the parts that make them.
+
+    ``library`` are the definitions of published operators that the graph uses, ``shapes`` the files of shapes by name.
+    Raises GraphError for a text of the plan that cannot be read, and a node that is not there.
+    """
+
+    def __init__(
+        self,
+        document: Mapping[str, Any],
+        plan: Plan,
+        library: Mapping[str, Mapping[str, Any]],
+        shapes: Mapping[str, Path],
+    ) -> None:
+        whole = dict(resolved(dict(document)))
+        self.plan = plan
+        self._choices = {name: choice_of_text(text) for name, text in plan.vary.items()}
+        with using(library=MemoryLibrary(library)):
+            wanted = stored_shapes(whole)
+        listed = (one.values for one in self._choices.values() if isinstance(one, (Each, OneOf)))
+        wanted |= {value for values in listed for value in values if isinstance(value, str) and value in shapes}
+        found: dict[str, Path | tuple[str, bytes] | None] = {name: shapes.get(name) for name in sorted(wanted)}
+        self.what = Opened(whole, dict(library), chosen_node(whole, plan.node), (), found)
+        self._parts = Parts(self.what, {}, plan.numbers, plan.frame, drawn=True)
+
+    def variants(self) -> list[dict[str, Any]]:
+        """Return the values of each variant, by name.
+
+        Raises GraphError for a name that nothing has, a text that cannot be read, a number that is no formula, and too
+        many variants.
+        """
+        plan = self.plan
+        if unknown := next((name for name in plan.vary if not self.what.can_set(name)), None):
+            raise GraphError(f"nothing is called '{unknown}'; dials are {', '.join(self.what.dials) or 'none'}")
+        _check_numbers(plan.numbers)
+        return variants_of(self._choices, count=plan.count, spread=plan.spread, seed=plan.seed, whole=self.what.whole)
+
+    def part(self, number: int, values: Mapping[str, Any]) -> Part:
+        """Return what makes a variant."""
+        return self._parts.part(Row(number, str(number), values=values))
+
+    @property
+    def parts(self) -> Parts:
+        """Makes parts, and sends what they need."""
+        return self._parts
+
+
+def _check_numbers(numbers: Mapping[str, str]) -> None:
+    if len(numbers) > MOST_NUMBERS:
+        raise GraphError(f"these are {len(numbers)} numbers; {MOST_NUMBERS} is the most")
+    for name, wanted in numbers.items():
+        if wanted.strip() in COUNTED:
+            continue
+        try:
+            parse(wanted)
+        except FormulaError as error:
+            raise GraphError(f"number '{name}': {error}") from None

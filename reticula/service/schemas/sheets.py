@@ -1,0 +1,154 @@
+"""Proof sheets: what is asked for, and what is told of them and of their variants."""
+
+from __future__ import annotations
+
+from typing import Any, Literal
+
+from pydantic import BaseModel, Field
+
+from reticula.core.graph.time.timeline import FARTHEST
+from reticula.many.choices import MOST_VARIANTS
+from reticula.service.schemas.basics import Strict, Whole
+
+__all__ = [
+    "ExtendRequest",
+    "NewSheet",
+    "PlanCheck",
+    "PlanState",
+    "RunRequest",
+    "SheetList",
+    "SheetPath",
+    "SheetState",
+    "SheetTitle",
+    "TableQuery",
+    "VariantList",
+    "VariantPath",
+    "VariantState",
+    "VariantsQuery",
+]
+
+Spread = Literal["random", "latin", "sobol"]
+"""One of :data:`reticula.many.choices.SPREADS`."""
+
+
+class PlanBody(Strict):
+    """What is varied, as texts by the names of dials or as ``NODE.PARAMETER``, and which numbers are noted."""
+
+    vary: dict[str, str] = Field(min_length=1, max_length=40)
+    count: Whole = Field(16, ge=1, le=MOST_VARIANTS)
+    spread: Spread = "sobol"
+    seed: Whole = Field(0, ge=0, lt=2**32)
+    numbers: dict[str, str] = Field(default_factory=dict, max_length=24)
+
+
+class NewSheet(Strict):
+    """A sheet of a graph as it is at a ``revision`` with a ``draft``; ``node`` is whose result it shows, none: what the
+    graph looks at.
+    """
+
+    draft: list[dict[str, Any]] = Field(default_factory=list, max_length=10_000)
+    revision: Whole | None = Field(None, ge=0)
+    frame: float | None = Field(None, ge=-FARTHEST, le=FARTHEST)
+    title: str = Field("", max_length=200)
+    node: str | None = None
+    plan: PlanBody
+
+
+class PlanState(BaseModel):
+    """A plan as it was made: see :class:`reticula.many.sheet.Plan`."""
+
+    vary: dict[str, str]
+    count: int
+    spread: Spread
+    seed: int
+    numbers: dict[str, str]
+    node: str | None
+    frame: float | None
+
+
+class PlanCheck(BaseModel):
+    """How many variants a plan makes, and the first and last of them."""
+
+    count: int
+    first: dict[str, Any]
+    last: dict[str, Any]
+
+
+class SheetState(BaseModel):
+    """A sheet: what it shows, whether it is being made, and how far it is.
+
+    ``ended`` counts the variants that have ended; a page that knows those up to one asks for those since.
+    """
+
+    id: str
+    project_id: str
+    graph_id: str | None
+    title: str
+    plan: PlanState
+    state: Literal["running", "stopped", "done", "failed"]
+    trouble: str
+    ended: int
+    open: int
+    done: int
+    failed: int
+    made: str
+
+
+class SheetList(BaseModel):
+    sheets: list[SheetState]
+
+
+class SheetPath(BaseModel):
+    sheet_id: str
+
+
+class SheetTitle(Strict):
+    title: str = Field(min_length=1, max_length=200)
+
+
+class RunRequest(Strict):
+    """Whether those that failed are made once more, too."""
+
+    failed: bool = False
+
+
+class ExtendRequest(PlanBody):
+    """A plan whose variants are added as far as the sheet does not have them."""
+
+
+class VariantsQuery(BaseModel):
+    """Those that ended after ``since``; less than 0: all."""
+
+    since: int = -1
+
+
+class VariantState(BaseModel):
+    """A variant. ``numbers`` are those asked for (null: could not be had), ``picture`` names the file that draws it."""
+
+    number: int
+    state: Literal["open", "done", "failed"]
+    ended: int
+    values: dict[str, Any]
+    numbers: dict[str, float | None]
+    counts: dict[str, int]
+    error: str
+    warnings: list[str]
+    notes: list[str]
+    seconds: float
+    memory: int
+    picture: str
+
+
+class VariantList(BaseModel):
+    sheet: SheetState
+    variants: list[VariantState]
+
+
+class VariantPath(SheetPath):
+    number: Whole
+
+
+class TableQuery(BaseModel):
+    """The format of the table."""
+
+    ending: Literal["csv", "parquet"] = "csv"

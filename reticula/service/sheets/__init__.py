@@ -1,0 +1,1 @@
+"""Proof sheets over HTTP, and what makes their variants."""

@@ -1,0 +1,216 @@
+"""Makes the variants of proof sheets, on workers of this machine or of a cluster, until they are done or stopped.
+
+A sheet that was being made when the service ended is gone on with when it starts again.
+"""
+
+from __future__ import annotations
+
+import json
+import logging
+import threading
+from collections.abc import Callable, Iterator
+from contextlib import contextmanager
+from dataclasses import dataclass
+from functools import partial
+from pathlib import Path
+from typing import TYPE_CHECKING, Any
+
+from sqlalchemy.exc import DBAPIError
+
+from reticula.core.errors import ReticulaError
+from reticula.many.part import Outcome
+from reticula.many.sheet import Plan, Sheet
+from reticula.service.config import Config
+from reticula.store import sheets
+from reticula.store.database import Database
+from reticula.store.errors import NotFound
+from reticula.store.sheets import DrawnFiles
+
+if TYPE_CHECKING:
+    from reticula.many.cluster import Cluster
+
+__all__ = ["Around", "SheetMaker", "sheet_of"]
+
+log = logging.getLogger(__name__)
+IDLE_SECONDS = 120.0
+"""How long workers that have nothing to do are kept."""
+PAUSE = 5.0
+"""Seconds after which a database that did not answer is asked again."""
+Around = Callable[[Any, str, dict[str, Any]], Any]
+"""Finds what a document needs: see :meth:`reticula.service.context.Context.surroundings`."""
+
+
+def sheet_of(document: dict[str, Any], plan: Plan, around: Any) -> Sheet:
+    """Return the sheet of a document with what it needs."""
+    return Sheet(document, plan, around.library, {name: Path(path) for name, (path, _) in around.shapes.items()})
+
+
+@dataclass
+class _Making:
+    """A sheet that is being made. ``asked`` counts the calls to begin since its thread looked what is open."""
+
+    thread: threading.Thread
+    wanted: bool = True
+    asked: int = 0
+
+
+class SheetMaker:
+    """Sheets that are being made, each by a thread that hands parts to the workers they share."""
+
+    def __init__(self, database: Database, drawn: DrawnFiles, config: Config, around: Around) -> None:
+        self.database, self.drawn, self.config, self.around = database, drawn, config, around
+        self._making: dict[str, _Making] = {}
+        self._lock = threading.Lock()
+        self._cluster: Cluster | None = None
+        self._cluster_lock = threading.Lock()
+        self._users = 0
+        self._idle: threading.Timer | None = None
+        self._closed = threading.Event()
+
+    def go_on(self) -> None:
+        """Go on with the sheets that were being made when the service ended."""
+        with self.database.session() as session:
+            found = sheets.running(session)
+        for sheet_id in found:
+            self.begin(sheet_id)
+
+    def begin(self, sheet_id: str) -> None:
+        """Make the open variants of a sheet; nothing happens if it is being made."""
+        with self._lock:
+            if self._closed.is_set():
+                return
+            if (making := self._making.get(sheet_id)) is not None:
+                making.wanted, making.asked = True, making.asked + 1
+                return
+            made = _Making(threading.Thread(target=self._run, args=(sheet_id,), name=f"sheet {sheet_id}", daemon=True))
+            self._making[sheet_id] = made
+        made.thread.start()
+
+    def stop(self, sheet_id: str) -> None:
+        """Hand out no more of a sheet; what is on its way is given up."""
+        with self._lock:
+            if making := self._making.get(sheet_id):
+                making.wanted = False
+
+    def is_making(self, sheet_id: str) -> bool:
+        """Whether a thread is at a sheet."""
+        with self._lock:
+            return sheet_id in self._making
+
+    def close(self) -> None:
+        """End all work and the workers; sheets stay as they are, and are gone on with by the next service."""
+        self._closed.set()
+        with self._cluster_lock:
+            self._drop_cluster()
+
+    def _run(self, sheet_id: str) -> None:
+        while True:
+            with self._lock:
+                making = self._making[sheet_id]
+                making.asked = 0
+            trouble = self._patiently(lambda: self._make(sheet_id))
+            with self._lock:
+                if making.asked and not self._closed.is_set():
+                    continue  # more came while the last ones were made
+                del self._making[sheet_id]
+            break
+        if not self._closed.is_set():
+            self._patiently(lambda: self._end(sheet_id, trouble))
+
+    def _make(self, sheet_id: str) -> str:
+        """Make what is open; return what went wrong with the sheet as a whole."""
+        try:
+            with self.database.session() as session:
+                row = sheets.get(session, sheet_id)
+                plan, document = Plan(**json.loads(row.plan)), json.loads(row.document)
+                sheet = sheet_of(document, plan, self.around(session, row.project_id, document))
+                todo = {one.key: one for one in sheets.open_variants(session, sheet_id)}
+                for key, made in sheets.made_before(session, row.project_id, list(todo)).items():
+                    if not made.content or self.drawn.path(made.content).is_file():
+                        sheets.end_variant(session, sheet_id, key, "done", made.outcome, made.content)
+                        del todo[key]
+            parts = {key: sheet.part(one.number, json.loads(one.given)) for key, one in todo.items()}
+            # Another release names results otherwise; whoever made the sheet chose the variant, not the name.
+            keys = {id(part): key for key, part in parts.items()}
+            if not parts:
+                return ""
+            with self._ready() as cluster:
+                sheet.parts.send(parts.values(), cluster.contents)
+                for part, outcome in cluster.outcomes(parts.values(), lambda: not self._is_wanted(sheet_id)):
+                    if outcome.get("content"):
+                        cluster.contents.take(outcome["content"], self.drawn.path(outcome["content"]))
+                    self._patiently(partial(self._keep, sheet_id, keys[id(part)], outcome))
+        except NotFound:
+            return ""  # deleted in the meantime
+        except ReticulaError as error:
+            return str(error)
+        return ""
+
+    def _keep(self, sheet_id: str, key: str, outcome: Outcome) -> None:
+        content, text = outcome.get("content") or "", json.dumps(outcome)
+        with self.database.session() as session:
+            sheets.end_variant(session, sheet_id, key, outcome["state"], text, content)
+
+    def _end(self, sheet_id: str, trouble: str) -> None:
+        with self.database.session() as session:
+            if trouble:
+                sheets.set_state(session, sheet_id, "failed", trouble)
+            elif not sheets.open_variants(session, sheet_id):
+                sheets.set_state(session, sheet_id, "done")
+
+    def _is_wanted(self, sheet_id: str) -> bool:
+        with self._lock:
+            return self._making[sheet_id].wanted and not self._closed.is_set()
+
+    def _patiently(self, work: Callable[[], Any]) -> Any:
+        """Do something with the database, again and again while it does not answer."""
+        while True:
+            try:
+                return work()
+            except DBAPIError:
+                log.warning("the database does not answer; proof sheets wait for it")
+                if self._closed.wait(PAUSE):
+                    return ""
+            except Exception as error:
+                if not self._closed.is_set():
+                    log.exception("a proof sheet cannot be made")
+                return f"{type(error).__name__}: {error}"
+
+    @contextmanager
+    def _ready(self) -> Iterator[Cluster]:
+        """Give the workers, started when they are first needed and kept for a while."""
+        with self._cluster_lock:
+            if self._idle:
+                self._idle.cancel()
+            if self._cluster is None:
+                from reticula.many.cluster import Cluster as Made  # takes a second to load
+
+                config = self.config
+                self._cluster = Made(
+                    config.cluster, workers=config.workers, store=config.store, limits=config.limits, aside=True
+                )
+            self._users += 1
+            cluster = self._cluster
+        try:
+            yield cluster
+        except Exception:
+            with self._cluster_lock:
+                self._drop_cluster()  # the next one who needs workers gets new ones
+            raise
+        finally:
+            with self._cluster_lock:
+                self._users -= 1
+                if not self._users:
+                    self._idle = threading.Timer(IDLE_SECONDS, self._rest)
+                    self._idle.daemon = True
+                    self._idle.start()
+
+    def _rest(self) -> None:
+        with self._cluster_lock:
+            if not self._users:
+                self._drop_cluster()
+
+    def _drop_cluster(self) -> None:
+        cluster, self._cluster = self._cluster, None
+        if cluster is not None:
+            cluster.__exit__(None, None, None)

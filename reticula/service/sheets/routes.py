@@ -1,0 +1,239 @@
+"""Proof sheets: made of a graph, stopped, gone on with, extended, looked at and taken along as a table."""
+
+from __future__ import annotations
+
+import io
+import json
+from collections.abc import Sequence
+from typing import Any
+
+from flask import Response, send_file
+from flask_openapi3 import APIBlueprint, Tag
+
+from reticula.many.manifest import alike
+from reticula.many.sheet import Plan, Sheet
+from reticula.service.answers import Answer
+from reticula.service.context import context
+from reticula.service.errors import refuse
+from reticula.service.loading import load
+from reticula.service.schemas import Basis, ErrorState, GraphPath, ProjectPath
+from reticula.service.schemas.sheets import (
+    ExtendRequest,
+    NewSheet,
+    PlanBody,
+    PlanCheck,
+    RunRequest,
+    SheetList,
+    SheetPath,
+    SheetState,
+    SheetTitle,
+    TableQuery,
+    VariantList,
+    VariantPath,
+    VariantsQuery,
+)
+from reticula.service.sheets.maker import sheet_of
+from reticula.store import sheets
+from reticula.store.sheet_models import SheetRow, VariantRow
+
+__all__ = ["blueprint"]
+
+blueprint = APIBlueprint("sheets", __name__, url_prefix="/api", abp_tags=[Tag(name="proof sheets")])
+
+
+def _state(sheet: SheetRow, count: dict[str, int]) -> dict[str, Any]:
+    return {
+        "id": sheet.id,
+        "project_id": sheet.project_id,
+        "graph_id": sheet.graph_id,
+        "title": sheet.title,
+        "plan": json.loads(sheet.plan),
+        "state": sheet.state,
+        "trouble": sheet.trouble,
+        "ended": sheet.ended,
+        "made": sheet.created_at.isoformat(),
+        **count,
+    }
+
+
+def _read(sheet_id: str) -> dict[str, Any]:
+    with context().database.session() as session:
+        return _state(sheets.get(session, sheet_id), sheets.counts(session, [sheet_id])[sheet_id])
+
+
+def _variant(one: VariantRow) -> dict[str, Any]:
+    outcome = json.loads(one.outcome)
+    return {
+        "number": one.number,
+        "state": one.state,
+        "ended": one.ended,
+        "values": json.loads(one.given),
+        "numbers": outcome.get("numbers", {}),
+        "counts": outcome.get("counts", {}),
+        "error": (outcome.get("error") or {}).get("message", ""),
+        "warnings": outcome.get("warnings", []),
+        "notes": outcome.get("notes", []),
+        "seconds": outcome.get("took", 0.0),
+        "memory": outcome.get("memory", 0),
+        "picture": one.content,
+    }
+
+
+def _planned(body: PlanBody, node: str | None, frame: float | None) -> Plan:
+    return Plan(body.vary, body.count, body.spread, body.seed, body.numbers, node, frame)
+
+
+def _made_of(path: GraphPath, body: NewSheet) -> tuple[dict[str, Any], Sheet]:
+    """Return the graph's document, and the sheet of it that is asked for."""
+    loaded = load(path.graph_id, Basis(draft=body.draft, revision=body.revision, frame=body.frame))
+    node = body.node or loaded.document.get("looking_at")
+    return loaded.document, sheet_of(loaded.document, _planned(body.plan, node, body.frame), loaded.around)
+
+
+@blueprint.post("/graphs/<graph_id>/plans", responses={200: PlanCheck, 422: ErrorState})
+def check_plan(path: GraphPath, body: NewSheet) -> Answer:
+    """Say how many variants a plan makes; changes nothing."""
+    found = _made_of(path, body)[1].variants()
+    return {"count": len(found), "first": found[0], "last": found[-1]}
+
+
+@blueprint.get("/projects/<project_id>/sheets", responses={200: SheetList})
+def list_sheets(path: ProjectPath) -> Answer:
+    """List the proof sheets of a project, the newest first."""
+    with context().database.session() as session:
+        found = sheets.list_of(session, path.project_id)
+        count = sheets.counts(session, [one.id for one in found])
+        return {"sheets": [_state(one, count[one.id]) for one in found]}
+
+
+@blueprint.post("/graphs/<graph_id>/sheets", responses={201: SheetState, 422: ErrorState})
+def create_sheet(path: GraphPath, body: NewSheet) -> Answer:
+    """Make a proof sheet of a graph as it is now, and begin with its variants."""
+    document, sheet = _made_of(path, body)
+    given = _given(sheet)
+    here = context()
+    with here.database.session() as session:
+        row = sheets.create(session, path.graph_id, body.title, sheet.plan.plain(), document)
+        sheets.add_variants(session, row, given)
+    here.sheets.begin(row.id)
+    return _read(row.id), 201
+
+
+def _given(sheet: Sheet, first: int = 1) -> Sequence[tuple[str, dict[str, Any]]]:
+    return [(sheet.part(number, values).key, values) for number, values in enumerate(sheet.variants(), start=first)]
+
+
+@blueprint.get("/sheets/<sheet_id>", responses={200: SheetState, 404: ErrorState})
+def read_sheet(path: SheetPath) -> Answer:
+    """Read a proof sheet, without its variants."""
+    return _read(path.sheet_id)
+
+
+@blueprint.put("/sheets/<sheet_id>", responses={200: SheetState, 404: ErrorState})
+def rename_sheet(path: SheetPath, body: SheetTitle) -> Answer:
+    """Give a proof sheet another title."""
+    with context().database.session() as session:
+        sheets.get(session, path.sheet_id, lock=True).title = body.title
+    return _read(path.sheet_id)
+
+
+@blueprint.delete("/sheets/<sheet_id>", responses={204: None, 404: ErrorState})
+def delete_sheet(path: SheetPath) -> Answer:
+    """Delete a proof sheet with its variants."""
+    here = context()
+    with here.database.session() as session:
+        sheets.delete(session, path.sheet_id)
+    here.sheets.stop(path.sheet_id)
+    return "", 204
+
+
+@blueprint.post("/sheets/<sheet_id>/run", responses={200: SheetState, 404: ErrorState})
+def run_sheet(path: SheetPath, body: RunRequest) -> Answer:
+    """Make the variants that are open; with ``failed``, those that failed once more."""
+    here = context()
+    with here.database.session() as session:
+        sheets.get(session, path.sheet_id, lock=True)
+        if body.failed:
+            sheets.open_again(session, path.sheet_id)
+        sheets.set_state(session, path.sheet_id, "running")
+    here.sheets.begin(path.sheet_id)
+    return _read(path.sheet_id)
+
+
+@blueprint.post("/sheets/<sheet_id>/stop", responses={200: SheetState, 404: ErrorState})
+def stop_sheet(path: SheetPath) -> Answer:
+    """Stop making variants; those that are done stay, and the others are made when it is run again."""
+    here = context()
+    with here.database.session() as session:
+        if sheets.get(session, path.sheet_id, lock=True).state == "running":
+            sheets.set_state(session, path.sheet_id, "stopped")
+    here.sheets.stop(path.sheet_id)
+    return _read(path.sheet_id)
+
+
+@blueprint.post("/sheets/<sheet_id>/extend", responses={200: SheetState, 404: ErrorState, 422: ErrorState})
+def extend_sheet(path: SheetPath, body: ExtendRequest) -> Answer:
+    """Add the variants of another plan that the sheet does not have, of the graph as it was, and make them."""
+    here = context()
+    with here.database.session() as session:
+        row = sheets.get(session, path.sheet_id, lock=True)
+        before, document = Plan(**json.loads(row.plan)), json.loads(row.document)
+        plan = _planned(body, before.node, before.frame)
+        if dict(plan.numbers) != dict(before.numbers):
+            return refuse(
+                422, "request", "A sheet notes the same numbers of all variants; make another one for others."
+            )
+        sheet = sheet_of(document, plan, here.surroundings(session, row.project_id, document))
+        sheets.add_variants(session, row, _given(sheet))
+        row.plan = json.dumps(plan.plain())
+        row.state, row.trouble = "running", ""
+    here.sheets.begin(path.sheet_id)
+    return _read(path.sheet_id)
+
+
+@blueprint.get("/sheets/<sheet_id>/variants", responses={200: VariantList, 404: ErrorState})
+def list_variants(path: SheetPath, query: VariantsQuery) -> Answer:
+    """List the variants of a proof sheet: all, or those that ended since."""
+    with context().database.session() as session:
+        row = sheets.get(session, path.sheet_id)
+        count = sheets.counts(session, [row.id])[row.id]
+        found = sheets.variants(session, row.id, query.since)
+        return {"sheet": _state(row, count), "variants": [_variant(one) for one in found]}
+
+
+@blueprint.get("/sheets/<sheet_id>/variants/<int:number>/drawn", responses={404: ErrorState})
+def read_drawn(path: VariantPath) -> Answer:
+    """Read what draws a variant: a line of JSON (``look``, ``arrays``: digest and bytes of each), then the arrays."""
+    here = context()
+    with here.database.session() as session:
+        content = sheets.variant(session, path.sheet_id, path.number).content
+    found = here.drawn.path(content)
+    if not found.is_file():
+        return refuse(404, "not found", "The picture of this variant is not kept any more.")
+    response = send_file(found, mimetype="application/octet-stream", etag=content)
+    response.headers["Content-Encoding"] = "deflate"
+    response.headers["Cache-Control"] = "private, max-age=86400"
+    return response
+
+
+@blueprint.get("/sheets/<sheet_id>/table", responses={404: ErrorState})
+def read_table(path: SheetPath, query: TableQuery) -> Answer:
+    """Read the variants as a CSV or Parquet table: values, numbers, counts, seconds, and what went wrong."""
+    import pyarrow as pa
+    from pyarrow import csv, parquet
+
+    with context().database.session() as session:
+        title = sheets.get(session, path.sheet_id).title
+        found = [_variant(one) for one in sheets.variants(session, path.sheet_id)]
+    columns: dict[str, list[Any]] = {name: [one[name] for one in found] for name in ("number", "state", "error")}
+    for group in ("values", "numbers", "counts"):
+        for name in dict.fromkeys(name for one in found for name in one[group]):
+            called = name if name not in columns else f"{group}.{name}"
+            columns[called] = alike(one[group].get(name) for one in found)
+    columns |= {name: [one[name] for one in found] for name in ("seconds", "memory")}
+    columns["warnings"] = ["\n".join(one["warnings"]) for one in found]
+    file = io.BytesIO()
+    (csv.write_csv if query.ending == "csv" else parquet.write_table)(pa.table(columns), file)
+    response = Response(file.getvalue(), mimetype="text/csv" if query.ending == "csv" else "application/octet-stream")
+    response.headers.set("Content-Disposition", "attachment", filename=f"{title}.{query.ending}")
+    return response
