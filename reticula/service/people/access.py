@@ -99,6 +99,7 @@ NEEDS: dict[str, str] = {
     "sheets.stop_sheet": EDIT,
     "sheets.extend_sheet": EDIT,
     "sheets.list_variants": LOOK,
+    "sheets.match_variants": LOOK,
     "sheets.read_drawn": LOOK,
     "sheets.read_table": LOOK,
     "packages.review_upload": PERSON,

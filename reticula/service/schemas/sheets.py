@@ -12,6 +12,8 @@ from reticula.service.schemas.basics import Strict, Whole
 
 __all__ = [
     "ExtendRequest",
+    "MatchList",
+    "MatchRequest",
     "NewSheet",
     "PlanCheck",
     "PlanState",
@@ -142,6 +144,16 @@ class VariantState(BaseModel):
 class VariantList(BaseModel):
     sheet: SheetState
     variants: list[VariantState]
+
+
+class MatchRequest(Strict):
+    """A formula over the values and numbers of variants, e.g. ``volume < 0.002 and ridges > 3``."""
+
+    where: str = Field(min_length=1, max_length=2000)
+
+
+class MatchList(BaseModel):
+    numbers: list[int]
 
 
 class VariantPath(SheetPath):

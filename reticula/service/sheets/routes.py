@@ -11,6 +11,7 @@ from flask import Response, send_file
 from flask_openapi3 import APIBlueprint, Tag
 
 from reticula.many.manifest import alike
+from reticula.many.matching import matching
 from reticula.many.sheet import Plan, Sheet
 from reticula.service.answers import Answer
 from reticula.service.context import context
@@ -19,6 +20,8 @@ from reticula.service.loading import load
 from reticula.service.schemas import Basis, ErrorState, GraphPath, ProjectPath
 from reticula.service.schemas.sheets import (
     ExtendRequest,
+    MatchList,
+    MatchRequest,
     NewSheet,
     PlanBody,
     PlanCheck,
@@ -199,6 +202,17 @@ def list_variants(path: SheetPath, query: VariantsQuery) -> Answer:
         count = sheets.counts(session, [row.id])[row.id]
         found = sheets.variants(session, row.id, query.since)
         return {"sheet": _state(row, count), "variants": [_variant(one) for one in found]}
+
+
+@blueprint.post("/sheets/<sheet_id>/matches", responses={200: MatchList, 404: ErrorState, 422: ErrorState})
+def match_variants(path: SheetPath, body: MatchRequest) -> Answer:
+    """Say for which variants a formula holds; it reads their values and numbers by name."""
+    with context().database.session() as session:
+        sheets.get(session, path.sheet_id)
+        found = [_variant(one) for one in sheets.variants(session, path.sheet_id)]
+    rows = [{**one["values"], **one["numbers"], "number": one["number"], "seconds": one["seconds"]} for one in found]
+    held = matching(rows, body.where)
+    return {"numbers": [one["number"] for one, holds in zip(found, held, strict=True) if holds]}
 
 
 @blueprint.get("/sheets/<sheet_id>/variants/<int:number>/drawn", responses={404: ErrorState})

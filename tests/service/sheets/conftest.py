@@ -16,7 +16,7 @@ Make = Callable[..., dict[str, Any]]
 
 @pytest.fixture
 def tile(client: FlaskClient, project: str) -> str:
-    """A graph: a grid raised by a dial; where the dial is 9, it takes longer than a variant may."""
+    """A grid of some cells, raised: two dials."""
     document = {
         **empty_document("Tile"),
         "dials": {"lift": {"type": "number", "value": 0.1}, "cells": {"type": "integer", "value": 2}},

@@ -151,6 +151,15 @@ def test_variants_are_taken_along_as_a_table(client: FlaskClient, make: Make, en
     np.testing.assert_allclose(table["area"].to_pylist(), areas)
 
 
+def test_variants_are_found_by_a_formula(client: FlaskClient, make: Make, ended: Ended) -> None:
+    sheet = make({"lift": "0.1,0.2,0.3"}, numbers={"top": "max(geo.points.position.y)"})["id"]
+    ended(sheet)
+    path = f"/api/sheets/{sheet}/matches"
+    assert client.post(path, json={"where": "top > 0.15 and lift < 0.25"}).json == {"numbers": [2]}
+    refused = client.post(path, json={"where": "height > 1"})
+    assert (refused.status_code, "height" in refused.json["message"]) == (422, True)
+
+
 def test_a_deleted_sheet_is_gone_and_its_pictures_are_swept(
     client: FlaskClient, make: Make, ended: Ended, app: Any
 ) -> None:

@@ -1013,6 +1013,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/sheets/{sheet_id}/matches": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Say for which variants a formula holds; it reads their values and numbers by name. */
+        post: operations["sheets_match_variants_sheets__sheet_id__matches_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/sheets/{sheet_id}/run": {
         parameters: {
             query?: never;
@@ -2737,6 +2754,19 @@ export interface components {
              * @enum {string}
              */
             what: "make dial";
+        };
+        /** MatchList */
+        MatchList: {
+            /** Numbers */
+            numbers: number[];
+        };
+        /**
+         * MatchRequest
+         * @description A formula over the values and numbers of variants, e.g. ``volume < 0.002 and ridges > 3``.
+         */
+        MatchRequest: {
+            /** Where */
+            where: string;
         };
         /** MemberEntry */
         MemberEntry: {
@@ -7770,6 +7800,59 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["SheetState"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorState"];
+                };
+            };
+            /** @description The request or what it asks for is wrong; it says how */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorState"];
+                };
+            };
+            /** @description Refused (403, 404, 409, 413), too much at once (429), or not possible now (5xx) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorState"];
+                };
+            };
+        };
+    };
+    sheets_match_variants_sheets__sheet_id__matches_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                sheet_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MatchRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MatchList"];
                 };
             };
             /** @description Not Found */

@@ -1,0 +1,46 @@
+"""Which variants a formula holds for: their values and numbers are attributes, one element for each."""
+
+from __future__ import annotations
+
+import re
+from collections.abc import Mapping, Sequence
+from typing import Any
+
+import numpy as np
+
+from reticula.core.arrays import Flags
+from reticula.core.geometry import Geo
+from reticula.core.language import evaluate
+
+__all__ = ["called", "matching"]
+
+
+def called(name: str) -> str:
+    """Return how a formula calls a column: a name of letters, digits and ``_``."""
+    plain = re.sub(r"\W", "_", name)
+    return f"_{plain}" if plain[:1].isdigit() or plain == "position" else plain
+
+
+def matching(rows: Sequence[Mapping[str, Any]], where: str) -> Flags:
+    """Return for which rows a formula holds ``(N,)``.
+
+    Columns are called as :func:`called` says. Of numbers that a row does not have every comparison is false. Raises
+    FormulaError for a formula that cannot be read, or reads what no column is called.
+    """
+    names = dict.fromkeys(name for row in rows for name in row)
+    columns = {called(name): _column([row.get(name) for row in rows]) for name in names}
+    geo = Geo.of(np.zeros((len(rows), 3)), **{name: one for name, one in columns.items() if one is not None})
+    found: Flags = np.asarray(evaluate(where, geo, "point", "flag").array, bool)
+    return found
+
+
+def _column(values: list[Any]) -> Any:
+    """Return values as an attribute takes them; None for lists, which have no type of their own."""
+    kinds = {type(one) for one in values if one is not None}
+    if kinds == {bool}:
+        return np.array([bool(one) for one in values])
+    if kinds == {str}:
+        return np.array(["" if one is None else one for one in values])
+    if kinds <= {int, float, bool}:
+        return np.array([np.nan if one is None else one for one in values], np.float64)
+    return None
