@@ -229,6 +229,24 @@ export const api = {
     return call<AssetState>('POST', `/api/projects/${project}/assets`, form)
   },
   dropAsset: (id: string) => call<void>('DELETE', `/api/assets/${id}`),
+  sheets: (project: string) => call<Schemas['SheetList']>('GET', `/api/projects/${project}/sheets`),
+  checkPlan: (graph: string, request: Partial<Schemas['NewSheet']>) =>
+    call<Schemas['PlanCheck']>('POST', `/api/graphs/${graph}/plans`, request),
+  makeSheet: (graph: string, request: Partial<Schemas['NewSheet']>) =>
+    call<Schemas['SheetState']>('POST', `/api/graphs/${graph}/sheets`, request),
+  renameSheet: (id: string, title: string) => call<Schemas['SheetState']>('PUT', `/api/sheets/${id}`, { title }),
+  dropSheet: (id: string) => call<void>('DELETE', `/api/sheets/${id}`),
+  runSheet: (id: string, failed: boolean) => call<Schemas['SheetState']>('POST', `/api/sheets/${id}/run`, { failed }),
+  stopSheet: (id: string) => call<Schemas['SheetState']>('POST', `/api/sheets/${id}/stop`),
+  extendSheet: (id: string, plan: Schemas['PlanBody']) =>
+    call<Schemas['SheetState']>('POST', `/api/sheets/${id}/extend`, plan),
+  variants: (id: string, since: number) =>
+    call<Schemas['VariantList']>('GET', `/api/sheets/${id}/variants?since=${since}`),
+  matches: (id: string, where: string) =>
+    call<Schemas['MatchList']>('POST', `/api/sheets/${id}/matches`, { where }),
+  /** What draws a variant. */
+  drawn: async (id: string, number: number): Promise<ArrayBuffer> =>
+    (await answered(`/api/sheets/${id}/variants/${number}/drawn`, {})).arrayBuffer(),
   settings: () => call<Schemas['Settings']>('GET', '/api/settings'),
   saveSettings: (values: object) => call<Schemas['Settings']>('PUT', '/api/settings', values),
 }

@@ -34,6 +34,7 @@ import { useFiles } from './useFiles'
 import { useOpening } from './useOpening'
 import { useScriptDrawer } from './useScriptDrawer'
 import { useShortcuts } from './useShortcuts'
+import { useSheets } from '../sheets/useSheets'
 import { useSplit } from './useSplit'
 import { useStages } from './useStages'
 
@@ -48,6 +49,7 @@ const board = ref<BoardSurface>()
 const picture = ref<ViewSurface>()
 const dials = ref<DialsSurface>()
 const help = useHelp()
+const proofs = useSheets()
 const finding = ref(false)
 const helping = ref(false)
 const touring = ref(false)
@@ -68,6 +70,7 @@ const Tour = defineAsyncComponent(() => import('./Tour.vue'))
 const ImportDialog = defineAsyncComponent(() => import('../catalogue/ImportDialog.vue'))
 const PublishDialog = defineAsyncComponent(() => import('../catalogue/PublishDialog.vue'))
 const FramesDialog = defineAsyncComponent(() => import('../time/output/FramesDialog.vue'))
+const SheetDialog = defineAsyncComponent(() => import('../sheets/SheetDialog.vue'))
 const CurveDrawer = defineAsyncComponent(() => import('../time/CurveDrawer.vue'))
 const ScriptDrawer = defineAsyncComponent(() => import('../script/ScriptDrawer.vue'))
 provide(shapesKey, project.shapeNames)
@@ -119,6 +122,7 @@ const wanted = {
   download: openedOnce(() => downloading.value),
   help: openedOnce(() => help.page.value !== ''),
   tour: openedOnce(() => touring.value),
+  sheets: openedOnce(() => proofs.open.value),
 }
 const columns = computed(() => (boardAlone.value ? 'minmax(0, 1fr)' : `${boardSplit.size.value}px 6px minmax(0, 1fr)`))
 /** The board alone, or beside the others again. */
@@ -235,6 +239,7 @@ onMounted(() => (touring.value = opened.value && isFirstVisit()))
       @close="helping = false"
     />
     <FramesDialog v-if="time.saving.value" :view="picture" @close="time.saving.value = false" />
+    <SheetDialog v-if="wanted.sheets.value" />
     <HelpDrawer v-if="wanted.help.value" />
     <Tour v-if="wanted.tour.value" v-model="touring" />
     <div v-if="dropping" class="dropping">

@@ -16,6 +16,7 @@ import { useView } from '../stores/useView'
 import { PANELS } from '../view/inspect/panels'
 import { TOOLS } from '../view/tools/list'
 import type { ViewSurface } from '../view/surface'
+import { useSheets } from '../sheets/useSheets'
 import { useCardActions } from './useCardActions'
 
 interface Surfaces {
@@ -45,6 +46,7 @@ export function useBenchActions(on: Surfaces, open: Dialogs): Action[] {
   const time = useTime()
   const inspect = useInspection()
   const help = useHelp()
+  const proofs = useSheets()
   const { browsing, publishing } = usePackages()
   const { remove, duplicate, skip, lookAt, ghost, haveCards, nests, holds, folded } = useCardActions(
     () => on.board.value,
@@ -191,6 +193,12 @@ export function useBenchActions(on: Surfaces, open: Dialogs): Action[] {
       run: () => help.openPage('index.html'),
     },
     { name: 'Shapes', help: 'upload, use and delete meshes of this project', run: () => (open.shaping.value = true) },
+    {
+      name: 'Proof sheets',
+      help: 'what the graph makes while its dials are turned: many variants side by side',
+      shortcut: 'Shift+P',
+      run: () => (proofs.open.value = true),
+    },
     { name: 'Add dial', help: 'a value that formulas of any node can read', run: () => void on.dials.value?.add() },
     {
       name: 'Edit the text',

@@ -11,12 +11,14 @@ import { useChanges } from '../stores/useChanges'
 import { useEvaluation } from '../stores/useEvaluation'
 import { useGraph } from '../stores/useGraph'
 import { useTime } from '../stores/useTime'
+import { useSheets } from '../sheets/useSheets'
 import DialDialog from './DialDialog.vue'
 import PortsDialog from './PortsDialog.vue'
 
 const graph = useGraph()
 const changes = useChanges()
 const time = useTime()
+const sheets = useSheets()
 const { keyed } = useEvaluation()
 const shapes = inject(shapesKey, ref<string[]>([]))
 const open = ref(true)
@@ -157,6 +159,15 @@ defineExpose({ add })
         @click="porting = true"
       >
         edge
+      </ElButton>
+      <ElButton
+        v-if="!around"
+        text
+        title="Proof sheets: what the graph makes while its dials are turned, many variants side by side"
+        data-test="open-sheets"
+        @click="sheets.open.value = true"
+      >
+        proofs
       </ElButton>
       <ElButton text title="Add a dial that formulas can read by name" data-test="add-dial" @click="add">
         + dial

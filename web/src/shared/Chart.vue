@@ -5,9 +5,19 @@ import type { EChartsType } from 'echarts/core'
 import { ElSkeleton } from 'element-plus'
 import { onBeforeUnmount, onMounted, ref, shallowRef, watch } from 'vue'
 
-const props = defineProps<{ options: object; label: string; brush?: 'lineX' | 'rect' }>()
-/** The brushed ranges, one for each axis; none when the brush is taken away. */
-const emit = defineEmits<{ brush: [ranges: [number, number][]] }>()
+const props = defineProps<{
+  options: object
+  label: string
+  brush?: 'lineX' | 'rect'
+  /** Whether axes and what is brushed stay while series change. */
+  steady?: boolean
+}>()
+const emit = defineEmits<{
+  /** The brushed ranges, one for each axis; none when the brush is taken away. */
+  brush: [ranges: [number, number][]]
+  /** The ranges that are brushed on one of many parallel axes, by its id. */
+  axis: [id: string, ranges: [number, number][]]
+}>()
 const host = ref<HTMLElement>()
 const chart = shallowRef<EChartsType>()
 
@@ -17,7 +27,8 @@ interface Brushed {
 
 function draw() {
   const brush = props.brush && { brushType: props.brush, xAxisIndex: 0, throttleType: 'debounce', throttleDelay: 80 }
-  chart.value?.setOption({ animation: false, ...props.options, ...(brush && { brush }) }, true)
+  const how = props.steady ? { replaceMerge: ['series'] } : { notMerge: true }
+  chart.value?.setOption({ animation: false, ...props.options, ...(brush && { brush }) }, how)
   if (props.brush)
     chart.value?.dispatchAction({
       type: 'takeGlobalCursor',
@@ -33,6 +44,10 @@ onMounted(async () => {
   chart.value.on('brushEnd', (event) => {
     const range = (event as Brushed).areas[0]?.coordRange
     emit('brush', !range ? [] : Array.isArray(range[0]) ? (range as [number, number][]) : [range as [number, number]])
+  })
+  chart.value.on('axisareaselected', (event) => {
+    const { parallelAxisId, intervals } = event as { parallelAxisId: string; intervals: [number, number][] }
+    emit('axis', parallelAxisId, intervals)
   })
   draw()
 })

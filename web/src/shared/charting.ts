@@ -1,9 +1,19 @@
 /** The parts of ECharts that charts here are made of. */
-import { BarChart, BoxplotChart, ScatterChart } from 'echarts/charts'
-import { BrushComponent, GridComponent, TooltipComponent } from 'echarts/components'
+import { BarChart, BoxplotChart, ParallelChart, ScatterChart } from 'echarts/charts'
+import { BrushComponent, GridComponent, ParallelComponent, TooltipComponent } from 'echarts/components'
 import { init, use } from 'echarts/core'
 import { CanvasRenderer } from 'echarts/renderers'
 
-use([BarChart, BoxplotChart, ScatterChart, BrushComponent, GridComponent, TooltipComponent, CanvasRenderer])
+use([
+  BarChart,
+  BoxplotChart,
+  ParallelChart,
+  ScatterChart,
+  BrushComponent,
+  GridComponent,
+  ParallelComponent,
+  TooltipComponent,
+  CanvasRenderer,
+])
 
 export { init }

@@ -11,7 +11,7 @@ import { useCatalogue } from '../../stores/useCatalogue'
 import { useEvaluation } from '../../stores/useEvaluation'
 import { useGraph } from '../../stores/useGraph'
 import { useSelection } from '../../stores/useSelection'
-import { useTheme } from '../../stores/useTheme'
+import { useInk } from '../../stores/insight/useInk'
 import type { Cell } from '../useRows'
 import { againstChart, cardChart, groupChart, spreadChart } from './chartOptions'
 import { useValues, type Column } from './useValues'
@@ -24,7 +24,6 @@ const graph = useGraph()
 const { reports } = useEvaluation()
 const { operatorOf } = useCatalogue()
 const selection = useSelection()
-const { theme } = useTheme()
 const form = ref<(typeof FORMS)[number]>('spread')
 const first = ref('')
 const second = ref('')
@@ -53,19 +52,7 @@ const columns = computed<Column[]>(() => {
 const kind = computed(() => props.kind)
 const { values, trouble, waiting } = useValues(kind, columns)
 
-/** Colours of the page, read anew when the theme changes. */
-const ink = computed(() => {
-  void theme.value
-  const style = getComputedStyle(document.documentElement)
-  const hue = (name: string) => style.getPropertyValue(name).trim()
-  return {
-    text: hue('--ink'),
-    faint: hue('--faint-ink'),
-    line: hue('--line'),
-    bar: hue('--wire'),
-    live: hue('--accent'),
-  }
-})
+const ink = useInk()
 /** What each card makes and takes. */
 const made = computed(() =>
   Object.entries(graph.document.value.nodes).flatMap(([id, node]) => {

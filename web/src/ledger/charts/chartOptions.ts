@@ -1,15 +1,7 @@
 /** The charts as options of ECharts: what is drawn of which numbers, in the colours of the page. */
 import { binned, evenly, fiveNumbers } from '../../model/charts'
 import { count, duration, short } from '../../shared/numbers'
-
-/** Colours of the page, as CSS writes them. */
-export interface Ink {
-  text: string
-  faint: string
-  line: string
-  bar: string
-  live: string
-}
+import type { Ink } from '../../stores/insight/useInk'
 
 /** Dots that are drawn at most, and bars of a histogram. */
 const DOTS = 20_000

@@ -1,0 +1,95 @@
+import { expect, test } from 'vitest'
+import {
+  columnsOf,
+  grouped,
+  howsFor,
+  isDrawn,
+  merged,
+  numbersOf,
+  sorted,
+  textOf,
+  turnOf,
+  within,
+  written,
+  type Sheet,
+  type Variant,
+} from './sheets'
+
+const sheet = { plan: { vary: { lift: '0.1,0.2', shape: 'a,b' }, numbers: { volume: 'volume' } } } as unknown as Sheet
+const variant = (number: number, lift: number, shape: string, volume: number | null, state = 'done') =>
+  ({ number, state, ended: number, values: { lift, shape }, numbers: { volume }, seconds: 0.5 }) as unknown as Variant
+const VARIANTS = [variant(1, 0.2, 'b', 4), variant(2, 0.1, 'a', null), variant(3, 0.3, 'a', 2)]
+const COLUMNS = columnsOf(sheet, VARIANTS)
+const column = (title: string) => COLUMNS.find((one) => one.title === title)!
+const numbers = (variants: readonly Variant[]) => variants.map((one) => one.number)
+
+test('a dial is offered with its own range, and stays at first', () => {
+  const turn = turnOf('lift', { type: 'number', value: 0.2, soft: [0, 0.6] })
+  expect([turn.low, turn.high, turn.middle, textOf(turn)]).toEqual([0, 0.6, 0.2, ''])
+  expect(textOf({ ...turn, how: 'even' })).toBe('0:0.6:5')
+  expect(textOf({ ...turn, how: 'uniform' })).toBe('uniform(0, 0.6)')
+  expect(textOf({ ...turn, how: 'normal', deviation: 0.1 })).toBe('normal(0.2, 0.1)')
+  expect(textOf({ ...turn, how: 'list', list: '1, 2' })).toBe('1, 2')
+})
+
+test('choices and flags are turned by lists of all that they can be', () => {
+  expect(turnOf('round', { type: 'flag', value: true }).list).toBe('true, false')
+  const options = [{ value: 'round' }, { value: 'square' }]
+  expect(turnOf('outline', { type: 'choice', value: 'round', options }).list).toBe('round, square')
+  expect(howsFor('choice')).toEqual(['stays', 'list'])
+  expect(howsFor('integer')).toHaveLength(5)
+  expect(isDrawn([turnOf('round', { type: 'flag', value: true })])).toBe(false)
+})
+
+test('numbers are words, and lines with a name', () => {
+  const lines = 'top = max(geo.points.position.y)\narea == 2\n\n'
+  expect(numbersOf(['volume'], lines)).toEqual({
+    volume: 'volume',
+    top: 'max(geo.points.position.y)',
+    'area == 2': 'area == 2',
+  })
+})
+
+test('columns say what was turned and noted', () => {
+  expect(COLUMNS.map((one) => [one.title, one.isNumber])).toEqual([
+    ['number', true],
+    ['lift', true],
+    ['shape', false],
+    ['volume', true],
+    ['seconds', true],
+  ])
+  expect(written(column('volume').of(VARIANTS[1]!))).toBe('–')
+})
+
+test('what has no value comes last, whichever way one sorts', () => {
+  expect(numbers(sorted(VARIANTS, column('volume'), false))).toEqual([3, 1, 2])
+  expect(numbers(sorted(VARIANTS, column('volume'), true))).toEqual([1, 3, 2])
+})
+
+test('groups keep the order in which variants stand', () => {
+  const groups = grouped(sorted(VARIANTS, column('lift'), true), column('shape'))
+  expect(groups.map((one) => [one.title, numbers(one.variants)])).toEqual([
+    ['shape a', [3, 2]],
+    ['shape b', [1]],
+  ])
+})
+
+test('what ended takes the place of what was open', () => {
+  const after = merged(VARIANTS, [variant(2, 0.1, 'a', 9)])
+  expect(numbers(after)).toEqual([1, 2, 3])
+  expect(after[1]!.numbers.volume).toBe(9)
+  expect(merged(VARIANTS, [])).toBe(VARIANTS)
+})
+
+test('ranges of several columns hold together', () => {
+  expect(within(VARIANTS, COLUMNS, {})).toBeNull()
+  expect([...within(VARIANTS, COLUMNS, { 'values.lift': [[0.15, 0.35]], 'numbers.volume': [[0, 3]] })!]).toEqual([3])
+  expect([
+    ...within(VARIANTS, COLUMNS, {
+      'values.lift': [
+        [0, 0.1],
+        [0.3, 1],
+      ],
+    })!,
+  ]).toEqual([2, 3])
+})

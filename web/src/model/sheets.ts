@@ -1,0 +1,173 @@
+/** Proof sheets: what dials are turned to, as the service reads it, and the variants in the order in which they are shown. */
+import type { Schemas } from '../api/client'
+import { short } from '../shared/numbers'
+import type { Dial } from './document'
+
+export type Sheet = Schemas['SheetState']
+export type Variant = Schemas['VariantState']
+export type PlanBody = Schemas['PlanBody']
+export type Cell = number | string | boolean | null
+
+/** How a value is turned. */
+export const HOWS = ['stays', 'list', 'even', 'uniform', 'normal'] as const
+export type How = (typeof HOWS)[number]
+export const HOW_WORDS: Record<How, string> = {
+  stays: 'stays as it is',
+  list: 'each of a list',
+  even: 'even steps',
+  uniform: 'drawn, any alike',
+  normal: 'drawn around a middle',
+}
+
+/** One value that may be turned: which of the fields count is said by `how`. */
+export interface Turn {
+  name: string
+  how: How
+  list: string
+  low: number
+  high: number
+  steps: number
+  middle: number
+  deviation: number
+}
+
+/** What is offered for a dial at first: nothing turns, and its range is known. */
+export function turnOf(name: string, dial: Dial): Turn {
+  const at = typeof dial.value === 'number' ? dial.value : 0
+  const low = dial.soft?.[0] ?? dial.low ?? Math.min(0, at)
+  const high = dial.soft?.[1] ?? dial.high ?? (2 * at || 1)
+  const choices = dial.options?.map((one) => one.value) ?? (dial.type === 'flag' ? ['true', 'false'] : [])
+  return {
+    name,
+    how: 'stays',
+    list: choices.length
+      ? choices.join(', ')
+      : ['number', 'string', 'boolean'].includes(typeof dial.value)
+        ? String(dial.value)
+        : '',
+    low,
+    high,
+    steps: 5,
+    middle: at,
+    deviation: (high - low) / 6 || 0.1,
+  }
+}
+
+/** Numbers are turned in every way, all else by lists. */
+export const howsFor = (type: string): readonly How[] =>
+  type === 'number' || type === 'integer' ? HOWS : HOWS.slice(0, 2)
+
+/** What a turned value is, as the service reads it; empty for one that stays. */
+export function textOf(turn: Turn): string {
+  switch (turn.how) {
+    case 'stays':
+      return ''
+    case 'list':
+      return turn.list
+    case 'even':
+      return `${turn.low}:${turn.high}:${turn.steps}`
+    case 'uniform':
+      return `uniform(${turn.low}, ${turn.high})`
+    case 'normal':
+      return `normal(${turn.middle}, ${turn.deviation})`
+  }
+}
+
+export const isDrawn = (turns: readonly Turn[]) => turns.some(({ how }) => how === 'uniform' || how === 'normal')
+
+/** Numbers by name from lines of `name = formula`; a line without a name is called as it says. */
+export function numbersOf(words: readonly string[], lines: string): Record<string, string> {
+  const made: Record<string, string> = Object.fromEntries(words.map((word) => [word, word]))
+  for (const line of lines.split('\n')) {
+    const at = /^\s*([A-Za-z_]\w*)\s*=(?!=)\s*(.+)$/.exec(line)
+    if (at) made[at[1]!] = at[2]!.trim()
+    else if (line.trim()) made[line.trim()] = line.trim()
+  }
+  return made
+}
+
+/** The columns of a sheet: its number, what was turned, what was noted, and how long it took. */
+export interface Column {
+  key: string
+  title: string
+  isNumber: boolean
+  of: (one: Variant) => Cell
+}
+
+export function columnsOf(sheet: Sheet, variants: readonly Variant[]): Column[] {
+  const column = (key: string, title: string, of: (one: Variant) => unknown): Column => {
+    const plain = (one: Variant) => cellOf(of(one))
+    return {
+      key,
+      title,
+      of: plain,
+      isNumber: variants.every((one) => ['number', 'object'].includes(typeof plain(one))),
+    }
+  }
+  return [
+    column('number', 'number', (one) => one.number),
+    ...Object.keys(sheet.plan.vary).map((name) => column(`values.${name}`, name, (one) => one.values[name])),
+    ...Object.keys(sheet.plan.numbers).map((name) => column(`numbers.${name}`, name, (one) => one.numbers[name])),
+    column('seconds', 'seconds', (one) => (one.state === 'open' ? null : one.seconds)),
+  ]
+}
+
+function cellOf(value: unknown): Cell {
+  if (value === undefined || value === null) return null
+  return typeof value === 'object' ? JSON.stringify(value) : (value as Cell)
+}
+
+export const written = (cell: Cell): string =>
+  cell === null ? '–' : typeof cell === 'number' ? short(cell) : String(cell)
+
+/** Variants in order of a column; those without a value come last. */
+export function sorted(variants: readonly Variant[], column: Column | undefined, descending: boolean): Variant[] {
+  if (!column) return [...variants]
+  const sign = descending ? -1 : 1
+  const rank = (cell: Cell) => (cell === null ? 1 : 0)
+  return [...variants].sort((a, b) => {
+    const [one, other] = [column.of(a), column.of(b)]
+    if (one === null || other === null) return rank(one) - rank(other) || a.number - b.number
+    return sign * (one < other ? -1 : one > other ? 1 : 0) || a.number - b.number
+  })
+}
+
+/** Variants by what a column says, groups in its order; one group without a title where nothing groups them. */
+export function grouped(
+  variants: readonly Variant[],
+  column: Column | undefined,
+): { title: string; variants: Variant[] }[] {
+  if (!column) return [{ title: '', variants: [...variants] }]
+  const made = new Map<string, Variant[]>()
+  for (const one of sorted(variants, column, false)) {
+    const title = `${column.title} ${written(column.of(one))}`
+    made.set(title, [...(made.get(title) ?? []), one])
+  }
+  return [...made].map(([title, list]) => ({
+    title,
+    variants: list.sort((a, b) => variants.indexOf(a) - variants.indexOf(b)),
+  }))
+}
+
+/** Put variants that ended into those that are known, by their number. */
+export function merged(known: readonly Variant[], ended: readonly Variant[]): Variant[] {
+  if (!ended.length) return known as Variant[]
+  const made = [...known]
+  for (const one of ended) made[one.number - 1] = one
+  return made
+}
+
+/** Ranges of columns that variants must lie in, by the key of the column; several ranges of one: in any of them. */
+export type Ranges = Record<string, [number, number][]>
+
+/** The variants that lie in all ranges; null where there are none. */
+export function within(variants: readonly Variant[], columns: readonly Column[], ranges: Ranges): Set<number> | null {
+  const asked = columns.filter((column) => ranges[column.key]?.length)
+  if (!asked.length) return null
+  const holds = (one: Variant) =>
+    asked.every((column) => {
+      const cell = column.of(one)
+      return typeof cell === 'number' && ranges[column.key]!.some(([low, high]) => low <= cell && cell <= high)
+    })
+  return new Set(variants.filter(holds).map((one) => one.number))
+}

@@ -1,0 +1,247 @@
+<script setup lang="ts">
+/** What a sheet is to show: what each dial is turned to, how many are drawn, and which numbers are noted. */
+import { watchDebounced } from '@vueuse/core'
+import { ElButton, ElCheckboxButton, ElCheckboxGroup, ElFormItem, ElInput, ElInputNumber } from 'element-plus'
+import { computed, ref, watch } from 'vue'
+import { api } from '../api/client'
+import {
+  HOW_WORDS,
+  howsFor,
+  isDrawn,
+  numbersOf,
+  textOf,
+  turnOf,
+  type How,
+  type PlanBody,
+  type Sheet,
+  type Turn,
+} from '../model/sheets'
+import { count } from '../shared/numbers'
+import Choice from '../shared/controls/Choice.vue'
+import { useGraph } from '../stores/useGraph'
+
+/** The sheet that is to get more variants; none: a new one is made. */
+const props = defineProps<{ extending: Sheet | null; busy: boolean }>()
+const emit = defineEmits<{ make: [plan: PlanBody, title: string]; cancel: [] }>()
+const graph = useGraph()
+const title = ref('')
+const dials = computed(() => graph.root.value.dials ?? {})
+const turns = ref<Turn[]>(Object.entries(dials.value).map(([name, dial]) => turnOf(name, dial)))
+/** A parameter of a node that is no dial, and what it is turned to. */
+const other = ref({ name: '', list: '' })
+const draws = ref(24)
+const spread = ref<PlanBody['spread']>('sobol')
+const seed = ref(0)
+const WORDS = ['faces', 'points', 'area', 'volume', 'defects'] as const
+const UNITS: Record<string, string> = { area: ' m²', volume: ' m³' }
+const words = ref<string[]>(['faces', 'area'])
+const lines = ref('')
+const SPREADS = [
+  { value: 'sobol', label: 'Sobol set', help: 'fills the space between the dials evenly; best with 16, 32, 64 …' },
+  { value: 'latin', label: 'Latin hypercube', help: 'each dial is spread evenly by itself' },
+  { value: 'random', label: 'at random', help: 'each draw by itself' },
+]
+const typeOf = (name: string) => dials.value[name]?.type ?? 'number'
+const hows = (name: string) => howsFor(typeOf(name)).map((how) => ({ value: how, label: HOW_WORDS[how] }))
+const unitOf = (name: string) => dials.value[name]?.unit ?? ''
+
+/** A sheet that is extended begins with what it has. */
+watch(
+  () => props.extending,
+  (sheet) => {
+    if (!sheet) return
+    const { plan } = sheet
+    draws.value = plan.count
+    spread.value = plan.spread
+    seed.value = plan.seed
+    turns.value = turns.value.map((turn) =>
+      plan.vary[turn.name] ? { ...turn, how: 'list', list: plan.vary[turn.name]! } : turn,
+    )
+    const more = Object.entries(plan.vary).find(([name]) => !(name in dials.value))
+    if (more) other.value = { name: more[0], list: more[1] }
+  },
+  { immediate: true },
+)
+
+const plan = computed<PlanBody>(() => ({
+  vary: Object.fromEntries(
+    [
+      ...turns.value.map((turn) => [turn.name, textOf(turn)] as const),
+      [other.value.name.trim(), other.value.list] as const,
+    ].filter(([name, text]) => name && text.trim()),
+  ),
+  count: draws.value,
+  spread: spread.value,
+  seed: seed.value,
+  numbers: props.extending ? props.extending.plan.numbers : numbersOf(words.value, lines.value),
+}))
+const drawn = computed(() => isDrawn(turns.value) || Object.values(plan.value.vary).some((text) => /^\w+\(/.test(text)))
+
+/** How many variants that makes, or why none. */
+const total = ref<number | null>(null)
+const trouble = ref('')
+watchDebounced(
+  plan,
+  async (asked) => {
+    const id = graph.state.value?.id
+    if (!id || !Object.keys(asked.vary).length) {
+      total.value = null
+      trouble.value = ''
+      return
+    }
+    try {
+      const { revision, draft, frame } = graph.basis()
+      const found = await api.checkPlan(id, { plan: asked, revision, draft, frame })
+      if (asked === plan.value) [total.value, trouble.value] = [found.count, '']
+    } catch (error) {
+      if (asked === plan.value) [total.value, trouble.value] = [null, error instanceof Error ? error.message : '']
+    }
+  },
+  { debounce: 250, immediate: true },
+)
+</script>
+
+<template>
+  <form class="plan" data-test="plan" @submit.prevent="total && emit('make', plan, title)">
+    <ElFormItem v-if="!extending" label="Title">
+      <ElInput v-model="title" placeholder="proof sheet" maxlength="200" aria-label="Title" />
+    </ElFormItem>
+    <h4>Turn</h4>
+    <p v-if="!turns.length" class="faint">This graph has no dials; name a parameter below, or add dials first.</p>
+    <div v-for="turn in turns" :key="turn.name" class="turn" :data-test="`turn-${turn.name}`">
+      <span class="name" :title="dials[turn.name]?.help || turn.name">{{ turn.name.replaceAll('_', ' ') }}</span>
+      <Choice
+        :value="turn.how"
+        :entries="hows(turn.name)"
+        :label="`How ${turn.name} is turned`"
+        @choose="turn.how = $event as How"
+      />
+      <span v-if="turn.how === 'list'" class="fields">
+        <ElInput v-model="turn.list" placeholder="0.1, 0.2, 0.5" :aria-label="`Values of ${turn.name}`" />
+        <span class="faint">{{ unitOf(turn.name) }}</span>
+      </span>
+      <span v-else-if="turn.how === 'normal'" class="fields">
+        <label>middle <ElInputNumber v-model="turn.middle" :controls="false" /></label>
+        <label title="two thirds are within this of the middle"
+          >spread <ElInputNumber v-model="turn.deviation" :min="0" :controls="false"
+        /></label>
+        <span class="faint">{{ unitOf(turn.name) }}</span>
+      </span>
+      <span v-else-if="turn.how !== 'stays'" class="fields">
+        <label>from <ElInputNumber v-model="turn.low" :controls="false" /></label>
+        <label>to <ElInputNumber v-model="turn.high" :controls="false" /></label>
+        <label v-if="turn.how === 'even'"
+          >in <ElInputNumber v-model="turn.steps" :min="1" :max="1000" :controls="false" /> steps</label
+        >
+        <span class="faint">{{ unitOf(turn.name) }}</span>
+      </span>
+    </div>
+    <div class="turn">
+      <ElInput
+        v-model="other.name"
+        placeholder="node.parameter"
+        aria-label="A parameter of a node"
+        title="any parameter, by the name of its node: ridges.distance"
+      />
+      <ElInput
+        v-model="other.list"
+        class="wide"
+        placeholder="0.1, 0.2 or 0.1:0.5:9 or uniform(0.1, 0.5)"
+        aria-label="Its values"
+      />
+    </div>
+    <div v-if="drawn" class="turn">
+      <span class="name">draws</span>
+      <span class="fields">
+        <ElInputNumber v-model="draws" :min="1" :max="10000" aria-label="How many draws" data-test="draws" />
+        <Choice
+          :value="spread"
+          :entries="SPREADS"
+          label="How draws are spread"
+          @choose="spread = $event as PlanBody['spread']"
+        />
+        <label title="another number, other draws"
+          >seed <ElInputNumber v-model="seed" :min="0" :controls="false"
+        /></label>
+      </span>
+    </div>
+    <template v-if="!extending">
+      <h4>Note of each</h4>
+      <ElCheckboxGroup v-model="words" size="small">
+        <ElCheckboxButton v-for="word in WORDS" :key="word" :value="word">{{ word }}{{ UNITS[word] }}</ElCheckboxButton>
+      </ElCheckboxGroup>
+      <ElInput
+        v-model="lines"
+        class="lines"
+        type="textarea"
+        :rows="2"
+        aria-label="Further numbers, one on a line"
+        placeholder="further formulas on the whole, one on a line: top = max(geo.points.position.y)"
+        spellcheck="false"
+        data-test="numbers"
+      />
+    </template>
+    <p v-if="trouble" class="trouble" role="alert" data-test="plan-trouble">{{ trouble }}</p>
+    <div class="end">
+      <ElButton type="primary" native-type="submit" :disabled="!total" :loading="busy" data-test="make-sheet">
+        {{ total ? `Make ${count(total)} variant${total === 1 ? '' : 's'}` : 'Make variants' }}
+      </ElButton>
+      <ElButton v-if="extending" @click="emit('cancel')">Cancel</ElButton>
+      <span v-if="!total && !trouble" class="faint">Choose what is turned.</span>
+    </div>
+  </form>
+</template>
+
+<style scoped>
+.plan {
+  max-width: 620px;
+  padding: 4px 2px 12px;
+}
+h4 {
+  margin: 12px 0 6px;
+}
+.turn {
+  display: grid;
+  grid-template-columns: 130px 150px minmax(0, 1fr);
+  align-items: center;
+  gap: 8px;
+  min-height: 30px;
+}
+.turn .wide {
+  grid-column: 2 / span 2;
+}
+.name {
+  overflow: hidden;
+  text-overflow: ellipsis;
+  white-space: nowrap;
+}
+.fields {
+  display: flex;
+  flex-wrap: wrap;
+  align-items: center;
+  gap: 6px;
+}
+.fields label {
+  display: flex;
+  align-items: center;
+  gap: 4px;
+}
+.fields :deep(.el-input-number) {
+  width: 74px;
+}
+.fields .choice {
+  width: 140px;
+}
+.lines {
+  margin-top: 8px;
+}
+.trouble {
+  color: var(--bad);
+}
+.end {
+  display: flex;
+  align-items: center;
+  gap: 8px;
+  margin-top: 14px;
+}
+</style>
