@@ -2,10 +2,12 @@ import { expect, test } from 'vitest'
 import {
   columnsOf,
   grouped,
+  headed,
   howsFor,
   isDrawn,
   merged,
   numbersOf,
+  said,
   sorted,
   textOf,
   turnOf,
@@ -56,9 +58,12 @@ test('columns say what was turned and noted', () => {
     ['lift', true],
     ['shape', false],
     ['volume', true],
-    ['seconds', true],
+    ['time', true],
   ])
   expect(written(column('volume').of(VARIANTS[1]!))).toBe('–')
+  expect([written(12_210), written(0.123456), written(true)]).toEqual(['12,210', '0.1235', 'true'])
+  expect(headed(column('volume'))).toBe('volume (m³)')
+  expect(said(columnsOf(sheet, VARIANTS, () => 'm')[1]!, VARIANTS[0]!)).toBe('lift 0.2 m')
 })
 
 test('what has no value comes last, whichever way one sorts', () => {

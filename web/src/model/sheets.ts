@@ -1,6 +1,6 @@
 /** Proof sheets: what dials are turned to, as the service reads it, and the variants in the order in which they are shown. */
 import type { Schemas } from '../api/client'
-import { short } from '../shared/numbers'
+import { count, short } from '../shared/numbers'
 import type { Dial } from './document'
 
 export type Sheet = Schemas['SheetState']
@@ -90,25 +90,39 @@ export function numbersOf(words: readonly string[], lines: string): Record<strin
 export interface Column {
   key: string
   title: string
+  unit: string
   isNumber: boolean
   of: (one: Variant) => Cell
 }
 
-export function columnsOf(sheet: Sheet, variants: readonly Variant[]): Column[] {
-  const column = (key: string, title: string, of: (one: Variant) => unknown): Column => {
+/** Units of what is known by a word. */
+const NOTED_UNITS: Record<string, string> = { area: 'm²', volume: 'm³' }
+
+/** Return the columns of a sheet; `unitOf` says the unit of a dial. */
+export function columnsOf(
+  sheet: Sheet,
+  variants: readonly Variant[],
+  unitOf: (name: string) => string = () => '',
+): Column[] {
+  const column = (key: string, title: string, of: (one: Variant) => unknown, unit = ''): Column => {
     const plain = (one: Variant) => cellOf(of(one))
     return {
       key,
-      title,
+      title: title.replaceAll('_', ' '),
+      unit,
       of: plain,
       isNumber: variants.every((one) => ['number', 'object'].includes(typeof plain(one))),
     }
   }
   return [
     column('number', 'number', (one) => one.number),
-    ...Object.keys(sheet.plan.vary).map((name) => column(`values.${name}`, name, (one) => one.values[name])),
-    ...Object.keys(sheet.plan.numbers).map((name) => column(`numbers.${name}`, name, (one) => one.numbers[name])),
-    column('seconds', 'seconds', (one) => (one.state === 'open' ? null : one.seconds)),
+    ...Object.keys(sheet.plan.vary).map((name) =>
+      column(`values.${name}`, name, (one) => one.values[name], unitOf(name)),
+    ),
+    ...Object.keys(sheet.plan.numbers).map((name) =>
+      column(`numbers.${name}`, name, (one) => one.numbers[name], NOTED_UNITS[sheet.plan.numbers[name]!]),
+    ),
+    column('seconds', 'time', (one) => (one.state === 'open' ? null : one.seconds), 's'),
   ]
 }
 
@@ -118,7 +132,20 @@ function cellOf(value: unknown): Cell {
 }
 
 export const written = (cell: Cell): string =>
-  cell === null ? '–' : typeof cell === 'number' ? short(cell) : String(cell)
+  cell === null
+    ? '–'
+    : typeof cell !== 'number'
+      ? String(cell)
+      : Number.isInteger(cell) && Math.abs(cell) < 1e9
+        ? count(cell)
+        : short(cell)
+
+/** What a column is called, with its unit. */
+export const headed = (column: Column): string => (column.unit ? `${column.title} (${column.unit})` : column.title)
+
+/** What a column says of a variant, in words. */
+export const said = (column: Column, one: Variant): string =>
+  `${column.title} ${written(column.of(one))}${column.unit && ` ${column.unit}`}`
 
 /** Variants in order of a column; those without a value come last. */
 export function sorted(variants: readonly Variant[], column: Column | undefined, descending: boolean): Variant[] {

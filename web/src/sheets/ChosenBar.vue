@@ -2,7 +2,7 @@
 /** What is chosen on the wall, and what can be done with it. */
 import { ElButton, ElMessage } from 'element-plus'
 import { computed } from 'vue'
-import { written } from '../model/sheets'
+import { said } from '../model/sheets'
 import { useGraph } from '../stores/useGraph'
 import { useSheets } from './useSheets'
 
@@ -10,18 +10,17 @@ const sheets = useSheets()
 const graph = useGraph()
 const chosen = computed(() => sheets.variants.value.filter((one) => sheets.chosen.value.has(one.number)))
 const one = computed(() => (chosen.value.length === 1 ? chosen.value[0]! : null))
-const isOwn = computed(() => sheets.sheet.value?.graph_id === graph.state.value?.id)
 const words = computed(() =>
   one.value
     ? sheets.columns.value
         .slice(1)
-        .map((each) => `${each.title} ${written(each.of(one.value!))}`)
+        .map((each) => said(each, one.value!))
         .join(' · ')
     : '',
 )
 const warnings = computed(() => one.value?.warnings.join('\n') ?? '')
 const whyNot = computed(() =>
-  !isOwn.value
+  !sheets.isOwn.value
     ? 'This sheet is of another graph; open that one first.'
     : graph.lookOnly.value
       ? 'You may only look.'

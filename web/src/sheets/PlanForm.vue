@@ -11,6 +11,8 @@ import {
   numbersOf,
   textOf,
   turnOf,
+  written,
+  type Cell,
   type How,
   type PlanBody,
   type Sheet,
@@ -44,6 +46,10 @@ const SPREADS = [
 const typeOf = (name: string) => dials.value[name]?.type ?? 'number'
 const hows = (name: string) => howsFor(typeOf(name)).map((how) => ({ value: how, label: HOW_WORDS[how] }))
 const unitOf = (name: string) => dials.value[name]?.unit ?? ''
+const valueOf = (name: string) => {
+  const value = dials.value[name]?.value
+  return typeof value === 'object' ? '' : `${written(value as Cell)} ${unitOf(name)}`
+}
 
 /** A sheet that is extended begins with what it has. */
 watch(
@@ -102,7 +108,7 @@ watchDebounced(
 </script>
 
 <template>
-  <form class="plan" data-test="plan" @submit.prevent="total && emit('make', plan, title)">
+  <form class="plan" novalidate data-test="plan" @submit.prevent="total && emit('make', plan, title)">
     <ElFormItem v-if="!extending" label="Title">
       <ElInput v-model="title" placeholder="proof sheet" maxlength="200" aria-label="Title" />
     </ElFormItem>
@@ -116,7 +122,8 @@ watchDebounced(
         :label="`How ${turn.name} is turned`"
         @choose="turn.how = $event as How"
       />
-      <span v-if="turn.how === 'list'" class="fields">
+      <span v-if="turn.how === 'stays'" class="faint">{{ valueOf(turn.name) }}</span>
+      <span v-else-if="turn.how === 'list'" class="fields">
         <ElInput v-model="turn.list" placeholder="0.1, 0.2, 0.5" :aria-label="`Values of ${turn.name}`" />
         <span class="faint">{{ unitOf(turn.name) }}</span>
       </span>
@@ -127,7 +134,7 @@ watchDebounced(
         /></label>
         <span class="faint">{{ unitOf(turn.name) }}</span>
       </span>
-      <span v-else-if="turn.how !== 'stays'" class="fields">
+      <span v-else class="fields">
         <label>from <ElInputNumber v-model="turn.low" :controls="false" /></label>
         <label>to <ElInputNumber v-model="turn.high" :controls="false" /></label>
         <label v-if="turn.how === 'even'"
@@ -152,7 +159,7 @@ watchDebounced(
     </div>
     <div v-if="drawn" class="turn">
       <span class="name">draws</span>
-      <span class="fields">
+      <span class="fields rest">
         <ElInputNumber v-model="draws" :min="1" :max="10000" aria-label="How many draws" data-test="draws" />
         <Choice
           :value="spread"
@@ -207,7 +214,8 @@ h4 {
   gap: 8px;
   min-height: 30px;
 }
-.turn .wide {
+.turn .wide,
+.turn .rest {
   grid-column: 2 / span 2;
 }
 .name {

@@ -80,6 +80,7 @@ const left = computed(() => {
 const words = computed(() => {
   if (!sheet.value) return ''
   const { done, failed, state } = sheet.value
+  if (state === 'running' && !done && !failed) return 'workers are getting ready …'
   const made = `${count(done)} of ${count(all.value)} made${failed ? `, ${count(failed)} failed` : ''}`
   return state === 'running'
     ? `${made} ${left.value && `– ${left.value}`}`
@@ -89,7 +90,7 @@ const words = computed(() => {
 })
 const mayEdit = computed(() => !graph.lookOnly.value)
 const more = computed(() => [
-  { value: 'extend', label: 'More variants…', off: sheet.value?.graph_id !== graph.state.value?.id },
+  { value: 'extend', label: 'More variants…', off: !sheets.isOwn.value },
   { value: 'failed', label: 'Try failed ones again', off: !sheet.value?.failed },
   { value: 'title', label: 'Rename…', off: false },
   { value: 'csv', label: 'Save as CSV', off: false },

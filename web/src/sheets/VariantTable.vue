@@ -3,20 +3,20 @@
 import { useElementSize } from '@vueuse/core'
 import { ElAutoResizer, ElTableV2, TableV2SortOrder, type Column as Head, type SortBy } from 'element-plus'
 import { computed, ref } from 'vue'
-import { written, type Variant } from '../model/sheets'
+import { headed, written, type Variant } from '../model/sheets'
 import { useSheets } from './useSheets'
 
 const sheets = useSheets()
 const host = ref<HTMLElement>()
 const { width } = useElementSize(host)
-const NARROW = 92
+const NARROW = 62
 const heads = computed<Head<Variant>[]>(() => {
   const columns = sheets.columns.value
   const wide = Math.max(Math.floor((width.value - 8) / Math.max(columns.length, 1)), NARROW)
   return columns.map((column) => ({
     key: column.key,
     dataKey: column.key,
-    title: column.title,
+    title: headed(column),
     width: wide,
     sortable: true,
     align: column.isNumber ? 'right' : 'left',
@@ -54,7 +54,7 @@ const events = {
         :width="size.width"
         :height="size.height"
         :row-height="28"
-        :header-height="30"
+        :header-height="42"
         :sort-by="sort"
         :row-class="classOf"
         :row-event-handlers="events as never"
@@ -81,6 +81,10 @@ const events = {
 }
 .table :deep(.open) {
   color: var(--faint-ink);
+}
+.table :deep(.el-table-v2__header-cell-text) {
+  line-height: 1.2;
+  white-space: normal;
 }
 .table :deep(.el-table-v2__row-cell),
 .table :deep(.el-table-v2__header-cell) {

@@ -4,7 +4,7 @@ import { useElementSize, useEventListener } from '@vueuse/core'
 import { ElEmpty } from 'element-plus'
 import { computed, onBeforeUnmount, ref, watch } from 'vue'
 import { api } from '../api/client'
-import { grouped, written, type Variant } from '../model/sheets'
+import { grouped, said, type Variant } from '../model/sheets'
 import { useTheme } from '../stores/useTheme'
 import { paletteOf } from '../view/rendering/palette'
 import ProofCanvas from './ProofCanvas.vue'
@@ -101,12 +101,12 @@ function press(one: Variant, event: MouseEvent | KeyboardEvent) {
 function caption(one: Variant): string {
   const sort = lookedAt.value
   const column = sort && sort.key !== 'number' ? [sort] : sheets.columns.value.slice(1, 3)
-  return column.map((each) => `${each.title} ${written(each.of(one))}`).join(', ')
+  return column.map((each) => said(each, one)).join(', ')
 }
 const whole = (one: Variant) =>
   sheets.columns.value
     .slice(1)
-    .map((each) => `${each.title} ${written(each.of(one))}`)
+    .map((each) => said(each, one))
     .join('\n')
 </script>
 

@@ -1,6 +1,6 @@
 /** The plots of a sheet as options of ECharts: one column against another, and all columns beside each other. */
 import type { Column, Variant } from '../model/sheets'
-import { written } from '../model/sheets'
+import { headed, said, written } from '../model/sheets'
 import { short } from '../shared/numbers'
 import type { Ink } from '../stores/insight/useInk'
 
@@ -17,7 +17,7 @@ export function scatterChart(ink: Ink, variants: readonly Variant[], x: Column, 
   const axis = (column: Column) => ({
     type: 'value',
     scale: true,
-    name: column.title,
+    name: headed(column),
     nameTextStyle: { color: ink.text },
     axisLabel: { color: ink.faint, fontSize: 12, hideOverlap: true, formatter: short },
     axisLine: { lineStyle: { color: ink.line } },
@@ -25,7 +25,7 @@ export function scatterChart(ink: Ink, variants: readonly Variant[], x: Column, 
   })
   const dots = made(variants).filter((one) => typeof x.of(one) === 'number' && typeof y.of(one) === 'number')
   return {
-    grid: { left: 8, right: 20, top: 30, bottom: 30, containLabel: true },
+    grid: { left: 14, right: 20, top: 30, bottom: 30, containLabel: true },
     tooltip: {
       renderMode: 'richText',
       confine: true,
@@ -40,7 +40,7 @@ export function scatterChart(ink: Ink, variants: readonly Variant[], x: Column, 
         type: 'scatter',
         data: dots.map((one) => ({
           value: [x.of(one), y.of(one)],
-          name: `${one.number}: ${x.title} ${written(x.of(one))}, ${y.title} ${written(y.of(one))}`,
+          name: `${one.number}: ${said(x, one)}, ${said(y, one)}`,
           symbolSize: marked.chosen.has(one.number) ? 13 : 8,
           itemStyle: {
             color: marked.chosen.has(one.number) ? ink.live : ink.bar,
@@ -60,7 +60,7 @@ export function parallelChart(ink: Ink, variants: readonly Variant[], columns: r
     parallelAxis: columns.map((column, dim) => ({
       id: column.key,
       dim,
-      name: column.title,
+      name: headed(column),
       type: column.isNumber ? 'value' : 'category',
       ...(column.isNumber ? { scale: true } : { data: [...new Set(lines.map((one) => written(column.of(one))))] }),
       nameTextStyle: { color: ink.text, fontSize: 12 },

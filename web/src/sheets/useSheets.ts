@@ -39,7 +39,9 @@ export const useSheets = createGlobalState(() => {
   let timer: ReturnType<typeof setTimeout> | undefined
   let asked = 0
 
-  const columns = computed(() => (sheet.value ? columnsOf(sheet.value, variants.value) : []))
+  const isOwn = computed(() => sheet.value?.graph_id === graph.state.value?.id)
+  const unitOf = (name: string) => (isOwn.value && graph.root.value.dials?.[name]?.unit) || ''
+  const columns = computed(() => (sheet.value ? columnsOf(sheet.value, variants.value, unitOf) : []))
   const column = (key: string) => columns.value.find((one) => one.key === key)
   const brushed = computed(() => within(variants.value, columns.value, ranges.value))
   const shown = computed(() => {
@@ -158,6 +160,8 @@ export const useSheets = createGlobalState(() => {
     sheets,
     sheet,
     variants,
+    /** Whether the sheet is of the graph that is open. */
+    isOwn,
     columns,
     column,
     shown,
