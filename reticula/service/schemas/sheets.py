@@ -69,11 +69,10 @@ class PlanState(BaseModel):
 
 
 class PlanCheck(BaseModel):
-    """How many variants a plan makes, and the first and last of them."""
+    """How many variants a plan makes, or why none."""
 
     count: int
-    first: dict[str, Any]
-    last: dict[str, Any]
+    trouble: str
 
 
 class SheetState(BaseModel):
@@ -153,7 +152,10 @@ class MatchRequest(Strict):
 
 
 class MatchList(BaseModel):
+    """The numbers of the variants, or what is wrong with the formula."""
+
     numbers: list[int]
+    trouble: str
 
 
 class VariantPath(SheetPath):

@@ -10,6 +10,7 @@ from typing import Any
 from flask import Response, send_file
 from flask_openapi3 import APIBlueprint, Tag
 
+from reticula.core.errors import GraphError, ReticulaError
 from reticula.many.manifest import alike
 from reticula.many.matching import matching
 from reticula.many.sheet import Plan, Sheet
@@ -95,9 +96,11 @@ def _made_of(path: GraphPath, body: NewSheet) -> tuple[dict[str, Any], Sheet]:
 
 @blueprint.post("/graphs/<graph_id>/plans", responses={200: PlanCheck, 422: ErrorState})
 def check_plan(path: GraphPath, body: NewSheet) -> Answer:
-    """Say how many variants a plan makes; changes nothing."""
-    found = _made_of(path, body)[1].variants()
-    return {"count": len(found), "first": found[0], "last": found[-1]}
+    """Say how many variants a plan makes, or why none; changes nothing."""
+    try:
+        return {"count": len(_made_of(path, body)[1].variants()), "trouble": ""}
+    except GraphError as error:
+        return {"count": 0, "trouble": str(error)}
 
 
 @blueprint.get("/projects/<project_id>/sheets", responses={200: SheetList})
@@ -204,15 +207,18 @@ def list_variants(path: SheetPath, query: VariantsQuery) -> Answer:
         return {"sheet": _state(row, count), "variants": [_variant(one) for one in found]}
 
 
-@blueprint.post("/sheets/<sheet_id>/matches", responses={200: MatchList, 404: ErrorState, 422: ErrorState})
+@blueprint.post("/sheets/<sheet_id>/matches", responses={200: MatchList, 404: ErrorState})
 def match_variants(path: SheetPath, body: MatchRequest) -> Answer:
-    """Say for which variants a formula holds; it reads their values and numbers by name."""
+    """Say for which variants a formula holds, or what is wrong with it; it reads their values and numbers by name."""
     with context().database.session() as session:
         sheets.get(session, path.sheet_id)
         found = [_variant(one) for one in sheets.variants(session, path.sheet_id)]
     rows = [{**one["values"], **one["numbers"], "number": one["number"], "seconds": one["seconds"]} for one in found]
-    held = matching(rows, body.where)
-    return {"numbers": [one["number"] for one, holds in zip(found, held, strict=True) if holds]}
+    try:
+        held = matching(rows, body.where)
+    except ReticulaError as error:
+        return {"numbers": [], "trouble": str(error)}
+    return {"trouble": "", "numbers": [one["number"] for one, holds in zip(found, held, strict=True) if holds]}
 
 
 @blueprint.get("/sheets/<sheet_id>/variants/<int:number>/drawn", responses={404: ErrorState})

@@ -485,7 +485,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Say how many variants a plan makes; changes nothing. */
+        /** Say how many variants a plan makes, or why none; changes nothing. */
         post: operations["sheets_check_plan_graphs__graph_id__plans_post"];
         delete?: never;
         options?: never;
@@ -1022,7 +1022,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Say for which variants a formula holds; it reads their values and numbers by name. */
+        /** Say for which variants a formula holds, or what is wrong with it; it reads their values and numbers by name. */
         post: operations["sheets_match_variants_sheets__sheet_id__matches_post"];
         delete?: never;
         options?: never;
@@ -2755,10 +2755,15 @@ export interface components {
              */
             what: "make dial";
         };
-        /** MatchList */
+        /**
+         * MatchList
+         * @description The numbers of the variants, or what is wrong with the formula.
+         */
         MatchList: {
             /** Numbers */
             numbers: number[];
+            /** Trouble */
+            trouble: string;
         };
         /**
          * MatchRequest
@@ -3343,19 +3348,13 @@ export interface components {
         };
         /**
          * PlanCheck
-         * @description How many variants a plan makes, and the first and last of them.
+         * @description How many variants a plan makes, or why none.
          */
         PlanCheck: {
             /** Count */
             count: number;
-            /** First */
-            first: {
-                [key: string]: unknown;
-            };
-            /** Last */
-            last: {
-                [key: string]: unknown;
-            };
+            /** Trouble */
+            trouble: string;
         };
         /**
          * PlanState

@@ -98,7 +98,7 @@ watchDebounced(
     try {
       const { revision, draft, frame } = graph.basis()
       const found = await api.checkPlan(id, { plan: asked, revision, draft, frame })
-      if (asked === plan.value) [total.value, trouble.value] = [found.count, '']
+      if (asked === plan.value) [total.value, trouble.value] = [found.count, found.trouble]
     } catch (error) {
       if (asked === plan.value) [total.value, trouble.value] = [null, error instanceof Error ? error.message : '']
     }

@@ -133,8 +133,8 @@ export const useSheets = createGlobalState(() => {
     try {
       const found = await api.matches(id, text)
       if (text !== where.value.trim()) return
-      matches.value = new Set(found.numbers)
-      whereTrouble.value = ''
+      whereTrouble.value = found.trouble
+      if (!found.trouble) matches.value = new Set(found.numbers)
     } catch (error) {
       whereTrouble.value = error instanceof Error ? error.message : String(error)
     }
