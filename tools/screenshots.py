@@ -1,9 +1,9 @@
 """Takes the pictures in docs/screenshots from the demo project: ``python -m tools.screenshots`` while it runs.
 
 Uses Debian's Chromium. Changes to the demo graph are undone again. With the word ``insight`` it takes only those of
-live values, why and history, with ``help`` those of help. With the word ``packages`` it takes the pictures that go into
-the demo's packages instead; ``python -m demo.operators`` puts them there. With the words ``people NAME PASSWORD`` it
-takes the one of an installation where people sign in.
+live values, why and history, with ``help`` those of help, with ``sheets`` that of a proof sheet. With the word
+``packages`` it takes the pictures that go into the demo's packages instead; ``python -m demo.operators`` puts them
+there. With the words ``people NAME PASSWORD`` it takes the one of an installation where people sign in.
 """
 
 from __future__ import annotations
@@ -23,6 +23,7 @@ from reticula.core.diagnostics import collecting
 from reticula.launch.client import Client
 from tools.choosing import choose
 from tools.pictures import CHROMIUM, picture_of
+from tools.sheet_picture import show_sheet
 
 FOLDER = Path(__file__).resolve().parents[1] / "docs" / "screenshots"
 
@@ -50,6 +51,11 @@ def main() -> None:
             return
         if "insight" in sys.argv:
             insight(page, address)
+            browser.close()
+            return
+        if "sheets" in sys.argv:
+            show_sheet(page)
+            take(page, "proof_sheet")
             browser.close()
             return
         if "help" in sys.argv:
@@ -156,7 +162,6 @@ def values(page: Page) -> None:
     """A demo driven by values."""
     choose(page, "[data-test=graph]", label="Barnacle crust")
     page.wait_for_timeout(5000)
-    take(page, "barnacle_crust")
     choose(page, "[data-test=edges]", "off")
     page.wait_for_timeout(800)
 

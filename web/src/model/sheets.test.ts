@@ -6,6 +6,7 @@ import {
   howsFor,
   isDrawn,
   merged,
+  nowhere,
   numbersOf,
   said,
   sorted,
@@ -69,6 +70,14 @@ test('columns say what was turned and noted', () => {
 test('what has no value comes last, whichever way one sorts', () => {
   expect(numbers(sorted(VARIANTS, column('volume'), false))).toEqual([3, 1, 2])
   expect(numbers(sorted(VARIANTS, column('volume'), true))).toEqual([1, 3, 2])
+})
+
+test('a number that no variant has is said with its reason', () => {
+  const without = [variant(1, 0.1, 'a', null), variant(2, 0.2, 'a', null)]
+  without[0]!.warnings = ["number 'volume': the surface is open"]
+  expect(nowhere(sheet, without)).toBe('‘volume’ could not be had of any variant: the surface is open')
+  expect(nowhere(sheet, VARIANTS)).toBe('')
+  expect(nowhere(sheet, [variant(1, 0.1, 'a', null, 'open')])).toBe('')
 })
 
 test('groups keep the order in which variants stand', () => {

@@ -147,6 +147,18 @@ export const headed = (column: Column): string => (column.unit ? `${column.title
 export const said = (column: Column, one: Variant): string =>
   `${column.title} ${written(column.of(one))}${column.unit && ` ${column.unit}`}`
 
+/** Why a number could not be had of any variant that is done; empty where there is none such. */
+export function nowhere(sheet: Sheet, variants: readonly Variant[]): string {
+  const done = variants.filter((one) => one.state === 'done')
+  const missing = Object.keys(sheet.plan.numbers).find(
+    (name) => done.length > 0 && done.every((one) => one.numbers[name] === null),
+  )
+  if (!missing) return ''
+  const about = `number '${missing}': `
+  const why = done[0]!.warnings.find((text) => text.startsWith(about))
+  return `‘${missing}’ could not be had of any variant${why ? `: ${why.slice(about.length)}` : ''}`
+}
+
 /** Variants in order of a column; those without a value come last. */
 export function sorted(variants: readonly Variant[], column: Column | undefined, descending: boolean): Variant[] {
   if (!column) return [...variants]

@@ -11,7 +11,7 @@ import {
   ElSkeleton,
 } from 'element-plus'
 import { computed, ref, watch } from 'vue'
-import type { PlanBody } from '../model/sheets'
+import { nowhere, type PlanBody } from '../model/sheets'
 import { count } from '../shared/numbers'
 import Choice from '../shared/controls/Choice.vue'
 import Menu from '../shared/controls/Menu.vue'
@@ -88,6 +88,10 @@ const words = computed(() => {
       ? made
       : `${made}, stopped`
 })
+const trouble = computed(
+  () =>
+    sheets.trouble.value || sheet.value?.trouble || (sheet.value ? nowhere(sheet.value, sheets.variants.value) : ''),
+)
 const mayEdit = computed(() => !graph.lookOnly.value)
 const more = computed(() => [
   { value: 'extend', label: 'More variants…', off: !sheets.isOwn.value },
@@ -169,9 +173,7 @@ async function act(what: string) {
             </template>
           </Menu>
         </template>
-        <span v-if="sheets.trouble.value || sheet?.trouble" class="trouble" role="alert">{{
-          sheets.trouble.value || sheet?.trouble
-        }}</span>
+        <span v-if="trouble" class="trouble" role="alert" :title="trouble">{{ trouble }}</span>
       </div>
     </template>
     <div v-if="planning" class="planning">
