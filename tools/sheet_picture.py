@@ -10,7 +10,7 @@ __all__ = ["show_sheet"]
 
 
 def show_sheet(page: Page) -> None:
-    """Show clay volume against the share of points that are niches, with three variants chosen; made unless it is there."""
+    """Show clay volume against the share of points that are niches, with three variants chosen."""
     choose(page, "[data-test=graph]", label="Settlement tile")
     page.wait_for_timeout(2500)
     page.click("[data-test=open-sheets]")
