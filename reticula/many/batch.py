@@ -176,9 +176,9 @@ def _beside(out: str) -> Path:
 
 def _put(contents: Contents, outcome: Outcome, places: Sequence[Path]) -> None:
     """Write the file of a result to its places."""
-    if not outcome.get("content") or not places:
+    if not outcome.get("place") or not places:
         return
-    contents.take(outcome["content"], places[0])
+    contents.take(outcome["place"], places[0])
     for other in places[1:]:
         other.parent.mkdir(parents=True, exist_ok=True)
         shutil.copyfile(places[0], other)

@@ -31,6 +31,9 @@ PATIENCE = 20.0
 """Seconds for which a scheduler is waited for."""
 AT_ONCE = 16
 """Parts per worker that are with the scheduler: enough for no worker to wait, few enough to stop soon."""
+COMING_BACK = "1 day"
+"""How long a worker whose process died may take to start again. After Dask's 15 s, which are too few on a busy machine, it
+would be given up, and with the last one all parts would wait for ever."""
 TRIES = 2
 """How many workers a part may end before it is to blame itself."""
 
@@ -173,6 +176,7 @@ def _client(address: str, workers: int | None, folder: Path, held: ExitStack) ->
     threads = str(max((os.cpu_count() or 1) // count, 1))
     # Set for good: Dask reads it when a worker dies, in a thread of its own.
     dask.config.set({"distributed.scheduler.allowed-failures": TRIES - 1})
+    dask.config.set({"distributed.deploy.lost-worker-timeout": COMING_BACK})
     cluster = held.enter_context(
         LocalCluster(
             n_workers=count,

@@ -28,7 +28,7 @@ Given = TypeVar("Given")
 PATIENCE = 60.0
 """Seconds for which a folder that does not answer is asked again."""
 FIRST_PAUSE, LONGEST_PAUSE = 0.05, 5.0
-NAME = re.compile(r"[0-9a-f]{32}(\.[A-Za-z0-9]{1,12})?\Z")
+NAME = re.compile(r"[0-9a-f]{32}(-[0-9a-f]{32})?(\.[A-Za-z0-9]{1,12})?\Z")
 
 
 class ContentsError(ReticulaError):
@@ -72,20 +72,25 @@ class Contents:
         """Keep a file under its content's name, with its ending."""
         return self.put(Path(path).read_bytes(), Path(path).suffix)
 
-    def give(self, path: Path) -> str:
-        """Keep a file of ours that nobody needs any more; on one disk it is only renamed."""
-        name = digest_of_file(path) + path.suffix.lower()
+    def give(self, path: Path) -> tuple[str, str]:
+        """Hand over a file that nobody else needs; on one disk it is only renamed.
+
+        Returns the name of its content, and the name under which it can be taken, once: others may hand over the same
+        content.
+        """
+        digest, ending = digest_of_file(path), path.suffix.lower()
+        place = f"{digest}-{uuid4().hex}{ending}"
+        trouble = f"'{place}' could not be kept in {self.url}"
         if isinstance(self.files, LocalFileSystem):
-            self._patiently(
-                lambda: self._moved(path, Path(self._at(name))), f"'{name}' could not be kept in {self.url}"
-            )
+            self._patiently(lambda: self._moved(path, Path(self._at(place))), trouble)
         else:
-            self.put(path.read_bytes(), path.suffix)
+            data = path.read_bytes()
+            self._patiently(lambda: self._sent(place, data), trouble)
             path.unlink()
-        return name
+        return digest + ending, place
 
     def take(self, name: str, path: Path) -> None:
-        """Write a content to a file, whole or not at all, and keep it no longer; raise as ``read`` does."""
+        """Write what was handed over to a file, whole or not at all, and keep it no longer; raise as ``read`` does."""
         path.parent.mkdir(parents=True, exist_ok=True)
         if isinstance(self.files, LocalFileSystem):
             self._patiently(lambda: self._moved(Path(self._at(name)), path), f"'{name}' cannot be had from {self.url}")

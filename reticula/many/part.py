@@ -15,8 +15,8 @@ __all__ = ["Outcome", "Part"]
 
 Outcome = dict[str, Any]
 """What became of a part: ``state`` is done or failed. Of one that is done, what
-:func:`reticula.workers.making.made` tells, the ``content`` of its file, its ``size``, and what making it took; of one
-that failed, ``error``."""
+:func:`reticula.workers.making.made` tells, the ``content`` of its file, the ``place`` where that is taken from, its
+``size``, and what making it took; of one that failed, ``error``."""
 
 
 @dataclass(frozen=True)

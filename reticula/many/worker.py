@@ -118,10 +118,11 @@ def _graph(content: str) -> dict[str, Any]:
 def _handed_over(path: str | None, contents: Contents) -> dict[str, Any]:
     """Put the file that was written where who asked can fetch it."""
     if path is None:
-        return {"content": None, "size": 0}
+        return {"content": None, "place": None, "size": 0}
     try:
         size = Path(path).stat().st_size
-        return {"content": contents.give(Path(path)), "size": size}
+        content, place = contents.give(Path(path))
+        return {"content": content, "place": place, "size": size}
     finally:
         Path(path).unlink(missing_ok=True)
 

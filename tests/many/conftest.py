@@ -15,8 +15,13 @@ from reticula.workers.tickets import Limits
 
 
 @pytest.fixture(scope="session")
-def cluster() -> Iterator[Cluster]:
-    with Cluster(workers=2, limits=Limits(seconds=8.0, memory_bytes=6 * 1024**3)) as made:
+def limits() -> Limits:
+    return Limits(seconds=8.0, memory_bytes=6 * 1024**3)
+
+
+@pytest.fixture(scope="session")
+def cluster(limits: Limits) -> Iterator[Cluster]:
+    with Cluster(workers=2, limits=limits) as made:
         yield made
 
 

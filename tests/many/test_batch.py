@@ -122,6 +122,18 @@ def test_equal_rows_are_made_once(cluster: Cluster, graph: dict[str, Any], scans
     assert len(bytes_in(Path("out"))) == 3
 
 
+def test_rows_of_other_values_and_the_same_result_all_get_their_file(
+    cluster: Cluster, graph: dict[str, Any], scans: Path
+) -> None:
+    graph["dials"]["idle"] = {"type": "number", "value": 0.0}
+    table = [{"idle": float(number)} for number in range(12)]
+    made = run_batch(graph, inputs={"scan": "scans/bay.ply"}, table=table, out="out/{row}.ply", cluster=cluster)
+    assert not made.failed
+    assert len({one["key"] for one in made.entries}) == 12
+    assert len(bytes_in(Path("out"))) == 12
+    assert len(set(bytes_in(Path("out")).values())) == 1
+
+
 def test_shapes_that_a_graph_names_come_from_beside_it_or_are_given(
     cluster: Cluster, scans: Path, tmp_path: Path
 ) -> None:

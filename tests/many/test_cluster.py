@@ -9,7 +9,9 @@ import sys
 from pathlib import Path
 from typing import Any
 
+import dask
 import pytest
+from dask.utils import parse_timedelta
 
 from reticula.core.graph.structure.document import empty_document
 from reticula.many import run_batch
@@ -73,6 +75,19 @@ def ended_by_odd_ones(part: Part) -> dict[str, Any]:
     if part.values["side"] == 3:
         os.kill(os.getpid(), signal.SIGKILL)
     return {"state": "done"}
+
+
+def test_workers_that_all_die_and_come_back_late_are_waited_for(cluster: Cluster, tmp_path: Path) -> None:
+    local = cluster.client.cluster
+    killed = set(worker_ids(cluster))
+    for one in killed:
+        os.kill(one, signal.SIGKILL)
+    made = run_batch(slow_graph(300), cluster=cluster, manifest=tmp_path / "list")
+    assert not made.failed
+    assert not killed & set(worker_ids(cluster))
+    wait = dask.config.get("distributed.deploy.lost-worker-timeout")
+    assert parse_timedelta(wait) > 3600, "a worker that starts slowly is not given up"
+    assert len(local.workers) == 2
 
 
 def test_what_takes_too_long_is_stopped_and_said(cluster: Cluster, tmp_path: Path) -> None:

@@ -66,14 +66,28 @@ def test_a_store_of_an_unknown_kind_is_said(tmp_path: Path) -> None:
 def test_a_file_is_given_and_taken_without_a_copy_that_stays(contents: Contents, tmp_path: Path) -> None:
     file = tmp_path / "made.glb"
     file.write_bytes(b"a result")
-    name = contents.give(file)
+    name, place = contents.give(file)
+    assert name == digest_of_bytes(b"a result") + ".glb"
     assert not file.exists()
-    contents.take(name, tmp_path / "out" / "reef.glb")
+    contents.take(place, tmp_path / "out" / "reef.glb")
     assert (tmp_path / "out" / "reef.glb").read_bytes() == b"a result"
-    assert not contents.files.exists(f"{contents.root}/{name}")
+    assert not contents.files.exists(f"{contents.root}/{place}")
     with pytest.raises(ContentsError, match="cannot be had"):
-        contents.take(name, tmp_path / "out" / "again.glb")
+        contents.take(place, tmp_path / "out" / "again.glb")
     assert [one.name for one in (tmp_path / "out").iterdir()] == ["reef.glb"]
+
+
+def test_the_same_content_is_given_by_two_and_taken_by_two(contents: Contents, tmp_path: Path) -> None:
+    given = []
+    for number in range(2):
+        file = tmp_path / f"{number}.ply"
+        file.write_bytes(b"flat")
+        given.append(contents.give(file))
+    (name, first), (other, second) = given
+    assert name == other
+    for place, out in ((first, "a.ply"), (second, "b.ply")):
+        contents.take(place, tmp_path / "out" / out)
+        assert (tmp_path / "out" / out).read_bytes() == b"flat"
 
 
 def test_a_file_goes_to_another_disk_whole(contents: Contents, tmp_path: Path, monkeypatch: pytest.MonkeyPatch) -> None:

@@ -137,8 +137,8 @@ class SheetMaker:
             with self._ready() as cluster:
                 sheet.parts.send(parts.values(), cluster.contents)
                 for part, outcome in cluster.outcomes(parts.values(), lambda: not self._is_wanted(sheet_id)):
-                    if outcome.get("content"):
-                        cluster.contents.take(outcome["content"], self.drawn.path(outcome["content"]))
+                    if outcome.get("place"):
+                        cluster.contents.take(outcome["place"], self.drawn.path(outcome["content"]))
                     self._patiently(partial(self._keep, sheet_id, keys[id(part)], outcome))
         except NotFound:
             return ""  # deleted in the meantime
@@ -193,9 +193,10 @@ class SheetMaker:
             cluster = self._cluster
         try:
             yield cluster
-        except Exception:
-            with self._cluster_lock:
-                self._drop_cluster()  # the next one who needs workers gets new ones
+        except Exception as error:
+            if not isinstance(error, ReticulaError) or error.code == "cluster":
+                with self._cluster_lock:
+                    self._drop_cluster()  # the next one who needs workers gets new ones
             raise
         finally:
             with self._cluster_lock:

@@ -16,10 +16,14 @@ Make = Callable[..., dict[str, Any]]
 
 @pytest.fixture
 def tile(client: FlaskClient, project: str) -> str:
-    """A grid of some cells, raised: two dials."""
+    """A grid of some cells, raised: two dials, and one that does nothing."""
     document = {
         **empty_document("Tile"),
-        "dials": {"lift": {"type": "number", "value": 0.1}, "cells": {"type": "integer", "value": 2}},
+        "dials": {
+            "lift": {"type": "number", "value": 0.1},
+            "cells": {"type": "integer", "value": 2},
+            "idle": {"type": "number", "value": 0.0},
+        },
         "nodes": {
             "sheet": {"operator": "grid", "parameters": {"cells": {"formula": "vec2(cells, cells)"}}},
             "up": {

@@ -30,7 +30,7 @@ def test_a_plan_says_how_many_variants_it_makes(client: FlaskClient, tile: str) 
 @pytest.mark.parametrize(
     ("plan", "words"),
     [
-        ({"vary": {"hight": "1,2"}}, "nothing is called 'hight'; dials are lift, cells"),
+        ({"vary": {"hight": "1,2"}}, "nothing is called 'hight'; dials are lift, cells, idle"),
         ({"vary": {"lift": "1:2:x"}}, "an even range is FROM:TO:HOW_MANY"),
         ({"vary": {"lift": "0:1:200", "cells": "1:200:200"}}, "these are 40,000 variants; make 1 to 10,000"),
         ({"vary": {"lift": "1"}, "numbers": {"top": "max(geo."}}, "number 'top': "),
@@ -65,6 +65,14 @@ def test_a_sheet_is_made_with_numbers_and_pictures(client: FlaskClient, project:
     assert told["look"]["bounds"][1][1] == 0.2
     assert len(arrays) == sum(size for _, size in told["arrays"])
     assert [one["id"] for one in client.get(f"/api/projects/{project}/sheets").json["sheets"]] == [sheet["id"]]
+
+
+def test_variants_that_come_out_the_same_all_have_their_picture(client: FlaskClient, make: Make, ended: Ended) -> None:
+    sheet = make({"cells": "2", "idle": "0:1:12"})
+    found = ended(sheet["id"])
+    assert (found["sheet"]["state"], found["sheet"]["done"]) == ("done", 12)
+    assert len({one["picture"] for one in found["variants"]}) == 1
+    assert client.get(f"/api/sheets/{sheet['id']}/variants/12/drawn").status_code == 200
 
 
 def test_only_what_ended_since_is_told(client: FlaskClient, make: Make, ended: Ended) -> None:
