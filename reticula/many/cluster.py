@@ -32,8 +32,9 @@ PATIENCE = 20.0
 AT_ONCE = 16
 """Parts per worker that are with the scheduler: enough for no worker to wait, few enough to stop soon."""
 COMING_BACK = "1 day"
-"""How long a worker whose process died may take to start again. After Dask's 15 s, which are too few on a busy machine, it
-would be given up, and with the last one all parts would wait for ever."""
+"""How long a worker whose process died may take to start again. After Dask's 15 s, too few on a busy machine, it
+would be given up, and with the last one all parts would wait for ever.
+"""
 TRIES = 2
 """How many workers a part may end before it is to blame itself."""
 
