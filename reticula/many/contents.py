@@ -6,7 +6,6 @@ The folder is whatever fsspec opens: ``file:///mnt/shared``, ``s3://bucket/folde
 from __future__ import annotations
 
 import errno
-import hashlib
 import os
 import re
 import shutil
@@ -21,8 +20,9 @@ import fsspec
 from fsspec.implementations.local import LocalFileSystem
 
 from reticula.core.errors import ReticulaError
+from reticula.many.digests import digest_of_bytes, digest_of_file
 
-__all__ = ["Contents", "ContentsError", "digest_of_bytes", "digest_of_file"]
+__all__ = ["Contents", "ContentsError"]
 
 Given = TypeVar("Given")
 PATIENCE = 60.0
@@ -35,20 +35,6 @@ class ContentsError(ReticulaError):
     """The folder of contents cannot be reached, or does not have what it should."""
 
     code = "contents"
-
-
-def digest_of_bytes(data: bytes) -> str:
-    """Return 32 hexadecimal digits; equal ones mean equal bytes."""
-    return hashlib.blake2b(data, digest_size=16).hexdigest()
-
-
-def digest_of_file(path: str | Path) -> str:
-    """Return the same of a file, without holding all of it."""
-    hasher = hashlib.blake2b(digest_size=16)
-    with Path(path).open("rb") as file:
-        while part := file.read(1 << 20):
-            hasher.update(part)
-    return hasher.hexdigest()
 
 
 class Contents:

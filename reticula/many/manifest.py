@@ -8,7 +8,7 @@ from collections.abc import Iterable, Iterator, Mapping, Sequence
 from pathlib import Path
 from typing import Any
 
-from reticula.many.contents import digest_of_file
+from reticula.many.digests import digest_of_file
 from reticula.many.part import Outcome
 from reticula.many.rows import Row
 

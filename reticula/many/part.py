@@ -8,7 +8,7 @@ from dataclasses import dataclass, field
 from typing import Any
 
 from reticula import __version__
-from reticula.many.contents import digest_of_bytes
+from reticula.many.digests import digest_of_bytes
 from reticula.workers.drawn import DRAWN
 
 __all__ = ["Outcome", "Part"]

@@ -4,12 +4,15 @@ from __future__ import annotations
 
 from collections.abc import Iterable, Mapping
 from pathlib import Path
-from typing import Any
+from typing import TYPE_CHECKING, Any
 
 from reticula.core.packages.opened import Opened
-from reticula.many.contents import Contents, digest_of_bytes, digest_of_file
+from reticula.many.digests import digest_of_bytes, digest_of_file
 from reticula.many.part import Part
 from reticula.many.rows import Row
+
+if TYPE_CHECKING:
+    from reticula.many.contents import Contents
 
 __all__ = ["Parts"]
 

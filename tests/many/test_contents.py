@@ -9,7 +9,8 @@ from uuid import uuid4
 
 import pytest
 
-from reticula.many.contents import Contents, ContentsError, digest_of_bytes, digest_of_file
+from reticula.many.contents import Contents, ContentsError
+from reticula.many.digests import digest_of_bytes, digest_of_file
 
 
 @pytest.fixture(params=["memory", "folder"])

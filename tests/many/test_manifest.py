@@ -6,7 +6,7 @@ from pathlib import Path
 
 from pyarrow import parquet
 
-from reticula.many.contents import digest_of_bytes
+from reticula.many.digests import digest_of_bytes
 from reticula.many.manifest import Manifest
 from reticula.many.rows import Row
 

@@ -103,7 +103,7 @@ def test_all_comes_back_and_is_worked_on_further(fresh: Any, tmp_path: Path) -> 
     assert counts == {
         "settings": 0, "projects": 1, "graphs": 1, "edits": 4, "moments": 0, "assets": 1, "operators": 0,
         "operator_shapes": 0, "users": 0, "memberships": 0, "share_links": 0, "sign_ins": 0, "api_tokens": 0,
-        "files": 2,
+        "sheets": 0, "variants": 0, "files": 2,
     }  # fmt: skip
     assert restore_archive(new, folders(there), tmp_path / "a.zip") == counts
     before = contents(old, here)

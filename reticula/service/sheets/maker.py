@@ -183,8 +183,12 @@ class SheetMaker:
             if self._idle:
                 self._idle.cancel()
             if self._cluster is None:
-                from reticula.many.cluster import Cluster as Made  # takes a second to load
-
+                try:
+                    from reticula.many.cluster import Cluster as Made  # takes a second to load
+                except ImportError as error:
+                    raise ReticulaError(
+                        f"proof sheets need Dask ({error.name}): pip install 'reticula[many]', and start again"
+                    ) from None
                 config = self.config
                 self._cluster = Made(
                     config.cluster, workers=config.workers, store=config.store, limits=config.limits, aside=True
