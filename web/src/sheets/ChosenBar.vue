@@ -19,13 +19,11 @@ const words = computed(() =>
     : '',
 )
 const warnings = computed(() => one.value?.warnings.join('\n') ?? '')
-const whyNot = computed(() =>
-  !sheets.isOwn.value
-    ? 'This sheet is of another graph; open that one first.'
-    : graph.lookOnly.value
-      ? 'You may only look.'
-      : '',
-)
+const whyNot = computed(() => {
+  if (!sheets.isOwn.value) return 'This sheet is of another graph; open that one first.'
+  if (graph.past.value) return 'The graph is shown as it was; return to now first.'
+  return graph.lookOnly.value ? 'You may only look.' : ''
+})
 function take() {
   if (!one.value) return
   sheets.put(one.value)

@@ -92,6 +92,8 @@ const trouble = computed(
   () =>
     sheets.trouble.value || sheet.value?.trouble || (sheet.value ? nowhere(sheet.value, sheets.variants.value) : ''),
 )
+/** Another graph, or other dials: another plan. */
+const offered = computed(() => [graph.state.value?.id, ...Object.keys(graph.root.value.dials ?? {})].join(' '))
 const mayEdit = computed(() => !graph.lookOnly.value)
 const more = computed(() => [
   { value: 'extend', label: 'More variants…', off: !sheets.isOwn.value },
@@ -178,7 +180,7 @@ async function act(what: string) {
     </template>
     <div v-if="planning" class="planning">
       <PlanForm
-        :key="extending ? sheet?.id : graph.state.value?.id"
+        :key="extending ? sheet?.id : offered"
         :extending="extending ? sheet : null"
         :busy="busy"
         @make="make"
