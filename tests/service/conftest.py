@@ -26,7 +26,7 @@ def app(database: Database, tmp_path_factory: pytest.TempPathFactory) -> Iterato
         Path(__file__).resolve().parents[2] / "web" / "dist",
         upload_bytes=2 * MEGABYTE,
         workers=1,
-        limits=Limits(seconds=4.0, memory_bytes=3 * 1024 * MEGABYTE),
+        limits=Limits(seconds=10.0, memory_bytes=3 * 1024 * MEGABYTE),
     )
     made = create_app(config)
     yield made

@@ -242,8 +242,7 @@ export const api = {
     call<Schemas['SheetState']>('POST', `/api/sheets/${id}/extend`, plan),
   variants: (id: string, since: number) =>
     call<Schemas['VariantList']>('GET', `/api/sheets/${id}/variants?since=${since}`),
-  matches: (id: string, where: string) =>
-    call<Schemas['MatchList']>('POST', `/api/sheets/${id}/matches`, { where }),
+  matches: (id: string, where: string) => call<Schemas['MatchList']>('POST', `/api/sheets/${id}/matches`, { where }),
   /** What draws a variant. */
   drawn: async (id: string, number: number): Promise<ArrayBuffer> =>
     (await answered(`/api/sheets/${id}/variants/${number}/drawn`, {})).arrayBuffer(),
