@@ -163,9 +163,9 @@ class Bench:
         What was just clicked gets a few frames to begin, however busy the machine is.
         """
         self.frames()
-        expect(self.page.locator("[data-test=save-state]")).to_have_text("saved", timeout=20_000)
+        expect(self.page.locator("[data-test=save-state]")).to_have_text("saved", timeout=60_000)
         for _ in range(100):
-            self.page.wait_for_function(STILL, polling="raf", timeout=30_000)
+            self.page.wait_for_function(STILL, polling="raf", timeout=120_000)
             if not self.on_their_way and not self.asked:
                 return
 
