@@ -4,18 +4,24 @@ from __future__ import annotations
 
 import json
 import os
-from collections.abc import Iterable, Iterator, Mapping, Sequence
+from collections.abc import Iterator, Mapping, Sequence
 from pathlib import Path
 from typing import Any
 
+from reticula.many.columns import columns_of
 from reticula.many.digests import digest_of_file
 from reticula.many.part import Outcome
 from reticula.many.rows import Row
 
-__all__ = ["Entry", "Manifest", "alike"]
+__all__ = ["Entry", "Manifest"]
 
 Entry = dict[str, Any]
 """One row of the manifest: what it was made from, and what became of it."""
+PLAIN = ("row", "name", "state", "file", "error")
+GROUPS = {"values": True, "inputs": False, "kept": True, "numbers": False, "counts": False}
+MORE = ("seconds", "memory", "bytes", "content", "digest", "worker", "key")
+LINES = ("warnings", "notes")
+"""What the tables have, see :func:`reticula.many.columns.columns_of`."""
 SYNC = 50
 """Every so many entries are on the disk for sure."""
 
@@ -80,7 +86,7 @@ class Manifest:
         import pyarrow as pa
         from pyarrow import csv, parquet
 
-        table = pa.table(_columns(sorted(entries, key=lambda one: one["row"])))
+        table = pa.table(columns_of(sorted(entries, key=lambda one: one["row"]), PLAIN, GROUPS, MORE, LINES))
         for path, write in zip(self.tables, (parquet.write_table, csv.write_csv), strict=True):
             part = path.with_name(f"{path.name}.part")
             write(table, part)
@@ -120,32 +126,3 @@ def _stamp(path: str) -> int:
 
 def _given(row: Row) -> dict[str, Any]:
     return {"values": dict(row.values), "inputs": dict(row.files), "kept": dict(row.kept)}
-
-
-def _columns(entries: Sequence[Entry]) -> dict[str, list[Any]]:
-    """Return a column for each thing that is known; those of one group have its name before theirs."""
-    plain = ("row", "name", "state", "file", "error")
-    columns = {name: [one[name] for one in entries] for name in plain}
-    for group in ("values", "inputs", "kept", "numbers", "counts"):
-        names = dict.fromkeys(name for one in entries for name in one[group])
-        for name in names:
-            called = name if group in ("values", "kept") else f"{group}.{name}"
-            columns[called if called not in columns else f"{group}.{name}"] = alike(
-                one[group].get(name) for one in entries
-            )
-    for name in ("seconds", "memory", "bytes", "content", "digest", "worker", "key"):
-        columns[name] = [one[name] for one in entries]
-    for name in ("warnings", "notes"):
-        columns[name] = ["\n".join(one[name]) for one in entries]
-    return columns
-
-
-def alike(values: Iterable[Any]) -> list[Any]:
-    """Return a column whose values are of one type: numbers and flags as they are, all else as text."""
-    listed = list(values)
-    kinds = {type(one) for one in listed if one is not None}
-    if kinds <= {int, float}:
-        return [None if one is None else float(one) for one in listed] if float in kinds else listed
-    if kinds in ({bool}, {str}):
-        return listed
-    return [None if one is None else one if isinstance(one, str) else json.dumps(one) for one in listed]

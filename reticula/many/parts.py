@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Iterable, Mapping
+from functools import cached_property
 from pathlib import Path
 from typing import TYPE_CHECKING, Any
 
@@ -31,9 +32,17 @@ class Parts:
     ) -> None:
         self.what, self.numbers, self.frame, self.drawn = what, numbers, frame, drawn
         self.values = {what.named(name): value for name, value in values.items()}
-        self.graph = digest_of_bytes(what.content())
         self.files: dict[str, str] = {}
-        self.shapes = {name: self._content(found) for name, found in what.shapes.items() if found is not None}
+
+    @cached_property
+    def graph(self) -> str:
+        """The content of the graph."""
+        return digest_of_bytes(self.what.content())
+
+    @cached_property
+    def shapes(self) -> dict[str, str]:
+        """Contents of the shapes that all parts have, by name."""
+        return {name: self._content(found) for name, found in self.what.shapes.items() if found is not None}
 
     def part(self, row: Row) -> Part:
         """Return the part that makes a row."""

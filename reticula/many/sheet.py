@@ -81,7 +81,7 @@ class Sheet:
         wanted |= {value for values in listed for value in values if isinstance(value, str) and value in shapes}
         found: dict[str, Path | tuple[str, bytes] | None] = {name: shapes.get(name) for name in sorted(wanted)}
         self.what = Opened(whole, dict(library), chosen_node(whole, plan.node), (), found)
-        self._parts = Parts(self.what, {}, plan.numbers, plan.frame, drawn=True)
+        self.parts = Parts(self.what, {}, plan.numbers, plan.frame, drawn=True)
 
     def variants(self) -> list[dict[str, Any]]:
         """Return the values of each variant, by name.
@@ -95,14 +95,9 @@ class Sheet:
         _check_numbers(plan.numbers)
         return variants_of(self._choices, count=plan.count, spread=plan.spread, seed=plan.seed, whole=self.what.whole)
 
-    def part(self, number: int, values: Mapping[str, Any]) -> Part:
-        """Return what makes a variant."""
-        return self._parts.part(Row(number, str(number), values=values))
-
-    @property
-    def parts(self) -> Parts:
-        """Makes parts, and sends what they need."""
-        return self._parts
+    def part(self, values: Mapping[str, Any]) -> Part:
+        """Return what makes the variant of some values."""
+        return self.parts.part(Row(0, "", values=values))
 
 
 def _check_numbers(numbers: Mapping[str, str]) -> None:

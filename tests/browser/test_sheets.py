@@ -52,6 +52,15 @@ def test_a_sheet_fills_is_brushed_and_one_is_taken(bench: Bench, tile: str) -> N
     drawn = page.locator("[data-test=variant-1] canvas")
     expect(drawn).to_have_attribute("data-drawn", re.compile(r"\.drawn$"))
     expect(page.locator("[data-test=variant-1]")).to_contain_text("lift 0 m")
+    inked = drawn.evaluate(
+        """canvas => canvas.getContext("2d").getImageData(0, 0, canvas.width, canvas.height).data
+            .filter((value, at) => at % 4 === 3 && value > 200).length / (canvas.width * canvas.height)"""
+    )
+    assert 0.05 < inked < 0.9, "the shape covers a part of its picture"
+    with page.expect_download() as begun:
+        page.click("[data-test=sheet-more]")
+        page.click("[data-test=sheet-csv]")
+    assert len(begun.value.path().read_text().splitlines()) == 41
 
     page.fill("[data-test=where]", "faces > 20 and lift >= 0.3")
     expect(page.locator("[data-test=shown]")).to_be_visible()

@@ -40,7 +40,7 @@ def shapes(tmp_path: Path) -> dict[str, Path]:
 def test_the_same_plan_makes_the_same_variants_with_the_same_keys(tile: dict[str, Any]) -> None:
     def keys(**plan: Any) -> list[str]:
         sheet = Sheet(tile, Plan({"lift": "uniform(0, 1)"}, count=8, **plan), {}, {})
-        return [sheet.part(number, values).key for number, values in enumerate(sheet.variants())]
+        return [sheet.part(values).key for values in sheet.variants()]
 
     assert keys() == keys()
     assert len({*keys(), *keys(seed=1)}) == 16
@@ -70,7 +70,7 @@ def test_a_plan_that_cannot_be_made_is_refused(tile: dict[str, Any], plan: Plan,
 
 def test_shapes_are_varied_by_name(tile: dict[str, Any], shapes: dict[str, Path], cluster: Cluster) -> None:
     sheet = Sheet(tile, Plan({"scan.shape": "bay,west"}, numbers={"faces": "faces"}), {}, shapes)
-    parts = [sheet.part(number, values) for number, values in enumerate(sheet.variants())]
+    parts = [sheet.part(values) for values in sheet.variants()]
     sheet.parts.send(parts, cluster.contents)
     faces = {part.values["scan.shape"]: outcome["numbers"]["faces"] for part, outcome in cluster.outcomes(parts)}
     made = {name: ops.extrude(ops.grid(cells=(size, size)), distance=0.1) for name, size in (("bay", 2), ("west", 3))}
@@ -79,7 +79,7 @@ def test_shapes_are_varied_by_name(tile: dict[str, Any], shapes: dict[str, Path]
 
 def test_a_variant_says_which_node_failed_first(tile: dict[str, Any], cluster: Cluster) -> None:
     sheet = Sheet(tile, Plan({"lift": "0.2"}), {}, {})
-    part = sheet.part(1, {"lift": 0.2})
+    part = sheet.part({"lift": 0.2})
     sheet.parts.send([part], cluster.contents)
     ((_, outcome),) = cluster.outcomes([part])
     assert outcome["error"]["message"].startswith("node 'scan': the project has no shape 'bay'")

@@ -129,7 +129,7 @@ class SheetMaker:
                     if not made.content or self.drawn.path(made.content).is_file():
                         sheets.end_variant(session, sheet_id, key, "done", made.outcome, made.content)
                         del todo[key]
-            parts = {key: sheet.part(one.number, json.loads(one.given)) for key, one in todo.items()}
+            parts = {key: sheet.part(json.loads(one.given)) for key, one in todo.items()}
             # Another release names results otherwise; whoever made the sheet chose the variant, not the name.
             keys = {id(part): key for key, part in parts.items()}
             if not parts:

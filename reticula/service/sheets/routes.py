@@ -11,7 +11,7 @@ from flask import Response, send_file
 from flask_openapi3 import APIBlueprint, Tag
 
 from reticula.core.errors import GraphError, ReticulaError
-from reticula.many.manifest import alike
+from reticula.many.columns import columns_of
 from reticula.many.matching import matching
 from reticula.many.sheet import Plan, Sheet
 from reticula.service.answers import Answer
@@ -38,9 +38,14 @@ from reticula.service.schemas.sheets import (
 )
 from reticula.service.sheets.maker import sheet_of
 from reticula.store import sheets
+from reticula.store.assets import safe_file_name
 from reticula.store.sheet_models import SheetRow, VariantRow
 
 __all__ = ["blueprint"]
+
+PLAIN, MORE, LINES = ("number", "state", "error"), ("seconds", "memory"), ("warnings",)
+GROUPS = {"values": True, "numbers": True, "counts": True}
+"""What the table of a sheet has, see :func:`reticula.many.columns.columns_of`."""
 
 blueprint = APIBlueprint("sheets", __name__, url_prefix="/api", abp_tags=[Tag(name="proof sheets")])
 
@@ -125,8 +130,8 @@ def create_sheet(path: GraphPath, body: NewSheet) -> Answer:
     return _read(row.id), 201
 
 
-def _given(sheet: Sheet, first: int = 1) -> Sequence[tuple[str, dict[str, Any]]]:
-    return [(sheet.part(number, values).key, values) for number, values in enumerate(sheet.variants(), start=first)]
+def _given(sheet: Sheet) -> Sequence[tuple[str, dict[str, Any]]]:
+    return [(sheet.part(values).key, values) for values in sheet.variants()]
 
 
 @blueprint.get("/sheets/<sheet_id>", responses={200: SheetState, 404: ErrorState})
@@ -245,15 +250,9 @@ def read_table(path: SheetPath, query: TableQuery) -> Answer:
     with context().database.session() as session:
         title = sheets.get(session, path.sheet_id).title
         found = [_variant(one) for one in sheets.variants(session, path.sheet_id)]
-    columns: dict[str, list[Any]] = {name: [one[name] for one in found] for name in ("number", "state", "error")}
-    for group in ("values", "numbers", "counts"):
-        for name in dict.fromkeys(name for one in found for name in one[group]):
-            called = name if name not in columns else f"{group}.{name}"
-            columns[called] = alike(one[group].get(name) for one in found)
-    columns |= {name: [one[name] for one in found] for name in ("seconds", "memory")}
-    columns["warnings"] = ["\n".join(one["warnings"]) for one in found]
+    columns = columns_of(found, PLAIN, GROUPS, MORE, LINES)
     file = io.BytesIO()
     (csv.write_csv if query.ending == "csv" else parquet.write_table)(pa.table(columns), file)
     response = Response(file.getvalue(), mimetype="text/csv" if query.ending == "csv" else "application/octet-stream")
-    response.headers.set("Content-Disposition", "attachment", filename=f"{title}.{query.ending}")
+    response.headers.set("Content-Disposition", "attachment", filename=safe_file_name(f"{title}.{query.ending}"))
     return response

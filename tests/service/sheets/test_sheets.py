@@ -160,6 +160,9 @@ def test_variants_are_taken_along_as_a_table(client: FlaskClient, make: Make, en
     areas = [one["numbers"]["area"] for one in ended(sheet)["variants"]]
     data = pa.BufferReader(client.get(f"/api/sheets/{sheet}/table?ending={ending}").data)
     table = (csv.read_csv if ending == "csv" else parquet.read_table)(data)
+    client.put(f"/api/sheets/{sheet}", json={"title": "Höhe\n<1> / breit"})
+    named = client.get(f"/api/sheets/{sheet}/table?ending={ending}").headers["Content-Disposition"]
+    assert named.endswith(f"breit.{ending}")
     assert table["lift"].to_pylist() == [0.25, 0.5]
     np.testing.assert_allclose(table["area"].to_pylist(), areas)
 

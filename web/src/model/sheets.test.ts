@@ -67,6 +67,13 @@ test('columns say what was turned and noted', () => {
   expect(said(columnsOf(sheet, VARIANTS, () => 'm')[1]!, VARIANTS[0]!)).toBe('lift 0.2 m')
 })
 
+test('what only some variants turned has a column, too', () => {
+  const other = { ...variant(4, 0.2, 'a', 1), values: { rim: 0.5 } } as unknown as Variant
+  const columns = columnsOf(sheet, [...VARIANTS, other])
+  expect(columns.map((one) => one.title)).toEqual(['number', 'lift', 'shape', 'rim', 'volume', 'time'])
+  expect(columns[3]!.of(VARIANTS[0]!)).toBeNull()
+})
+
 test('what has no value comes last, whichever way one sorts', () => {
   expect(numbers(sorted(VARIANTS, column('volume'), false))).toEqual([3, 1, 2])
   expect(numbers(sorted(VARIANTS, column('volume'), true))).toEqual([1, 3, 2])

@@ -114,9 +114,11 @@ export function columnsOf(
       isNumber: variants.every((one) => ['number', 'object'].includes(typeof plain(one))),
     }
   }
+  // A sheet that was extended has variants of other plans, too.
+  const turned = new Set([...Object.keys(sheet.plan.vary), ...variants.flatMap((one) => Object.keys(one.values))])
   return [
     column('number', 'number', (one) => one.number),
-    ...Object.keys(sheet.plan.vary).map((name) =>
+    ...[...turned].map((name) =>
       column(`values.${name}`, name, (one) => one.values[name], unitOf(name)),
     ),
     ...Object.keys(sheet.plan.numbers).map((name) =>

@@ -108,7 +108,10 @@ async function act(what: string) {
   if (!one) return
   if (what === 'extend') extending.value = planning.value = true
   if (what === 'failed') await sheets.run(true)
-  if (what === 'csv' || what === 'parquet') location.assign(`/api/sheets/${one.id}/table?ending=${what}`)
+  if (what === 'csv' || what === 'parquet') {
+    const href = `/api/sheets/${one.id}/table?ending=${what}`
+    Object.assign(document.createElement('a'), { href, download: '' }).click()
+  }
   if (what === 'title') {
     const answer = await ElMessageBox.prompt('Its title:', 'Rename', {
       inputValue: one.title,

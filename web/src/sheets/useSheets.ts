@@ -16,6 +16,8 @@ import { useGraph } from '../stores/useGraph'
 
 /** Milliseconds between two questions for news while a sheet is made. */
 const PAUSE = 500
+/** Milliseconds between two looks which of the new ones the formula holds for: each reads all variants. */
+const MATCH_EVERY = 3000
 
 export const useSheets = createGlobalState(() => {
   const graph = useGraph()
@@ -38,6 +40,7 @@ export const useSheets = createGlobalState(() => {
   const ranges = shallowRef<Ranges>({})
   let timer: ReturnType<typeof setTimeout> | undefined
   let asked = 0
+  let matchedAt = 0
 
   const isOwn = computed(() => sheet.value?.graph_id === graph.state.value?.id)
   const unitOf = (name: string) => (isOwn.value && graph.root.value.dials?.[name]?.unit) || ''
@@ -103,7 +106,8 @@ export const useSheets = createGlobalState(() => {
     trouble.value = ''
     take(found.sheet)
     variants.value = since < 0 ? found.variants : merged(variants.value, found.variants)
-    if (found.variants.length && where.value) void match()
+    const due = found.sheet.state !== 'running' || performance.now() - matchedAt > MATCH_EVERY
+    if (found.variants.length && where.value && due) void match()
     if (found.sheet.state === 'running' && open.value) timer = setTimeout(() => void look(id, found.sheet.ended), PAUSE)
   }
 
@@ -130,6 +134,7 @@ export const useSheets = createGlobalState(() => {
       whereTrouble.value = ''
       return
     }
+    matchedAt = performance.now()
     try {
       const found = await api.matches(id, text)
       if (text !== where.value.trim()) return
