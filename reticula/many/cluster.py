@@ -15,7 +15,7 @@ from types import TracebackType
 from typing import Any
 
 import dask
-from distributed import Client, LocalCluster, as_completed
+from distributed import CancelledError, Client, LocalCluster, as_completed
 from distributed.scheduler import KilledWorker
 from distributed.security import Security
 
@@ -127,7 +127,7 @@ class Cluster:
         self, parts: Iterator[Part], at_once: int, deadly: list[Part], should_stop: Callable[[], bool]
     ) -> Iterator[tuple[Part, Outcome]]:
         flying: dict[Any, Part] = {}
-        ended = as_completed(loop=self.client.loop, with_results=True, raise_errors=False)
+        ended = as_completed(loop=self.client.loop)
 
         def fill() -> None:
             while len(flying) < at_once and not should_stop():
@@ -140,30 +140,40 @@ class Cluster:
 
         fill()
         while flying:
-            future, result = ended.next()
-            part = flying.pop(future)
-            outcome = _outcome(future, result)
-            future.release()
-            if outcome is None:
-                deadly.append(part)
-            else:
-                yield part, outcome
+            for future, outcome in self._fetched(ended.next_batch()):
+                part = flying.pop(future)
+                future.release()
+                if outcome is None:
+                    deadly.append(part)
+                else:
+                    yield part, outcome
             if should_stop():
                 self.client.cancel(list(flying))
                 return
             fill()
 
+    def _fetched(self, futures: list[Any]) -> Iterator[tuple[Any, Outcome | None]]:
+        """Yield the futures with what became of their parts; those whose worker died with the result are awaited.
 
-def _outcome(future: Any, result: Any) -> Outcome | None:
-    """Return what became of a part, None if it ended its workers; raise ClusterError if nobody knows any more."""
-    if future.status == "finished":
-        return dict(result)
-    if future.status == "error":
-        raised = future.exception()
-        if isinstance(raised, KilledWorker):
-            return None
-        return {"state": "failed", "error": {"code": "internal", "message": f"{type(raised).__name__}: {raised}"}}
-    raise _gone(future.status)
+        A future's status tells nothing here: it changes while the result is made once more elsewhere.
+        """
+        try:
+            results = self.client.gather(dict(enumerate(futures)), errors="skip")
+        except (CancelledError, OSError) as error:
+            raise _gone(error) from None
+        for number, future in enumerate(futures):
+            result = results.get(number)
+            yield future, _failure(future) if result is None else dict(result)
+
+
+def _failure(future: Any) -> Outcome | None:
+    """Return how a part failed, None if it ended its workers; raise ClusterError if nobody knows any more."""
+    if future.status != "error":
+        raise _gone(future.status)
+    raised = future.exception()
+    if isinstance(raised, KilledWorker):
+        return None
+    return {"state": "failed", "error": {"code": "internal", "message": f"{type(raised).__name__}: {raised}"}}
 
 
 def _gone(why: object) -> ClusterError:

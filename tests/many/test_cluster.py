@@ -55,6 +55,31 @@ def test_a_worker_that_is_killed_costs_only_time(cluster: Cluster, tmp_path: Pat
     assert not set(killed) & set(worker_ids(cluster)), "others took their places"
 
 
+def test_results_that_die_with_their_workers_before_they_are_fetched_are_made_again(
+    cluster: Cluster, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    fetched, killed = cluster._fetched, set(worker_ids(cluster))
+    monkeypatch.setattr("reticula.many.cluster.do", done)
+
+    def after_they_died(futures: list[Any]) -> Any:
+        if killed & set(worker_ids(cluster)):
+            for one in killed:
+                os.kill(one, signal.SIGKILL)
+            while set(cluster.client.scheduler_info()["workers"]) & addresses:
+                pass  # until the scheduler knows
+        return fetched(futures)
+
+    addresses = set(cluster.client.scheduler_info()["workers"])
+    monkeypatch.setattr(cluster, "_fetched", after_they_died)
+    parts = [Part(graph="0" * 32, node="tile", values={"side": number}) for number in range(6)]
+    found = [(part.values["side"], outcome["state"]) for part, outcome in cluster.outcomes(parts)]
+    assert sorted(found) == [(number, "done") for number in range(6)]
+
+
+def done(part: Part) -> dict[str, Any]:
+    return {"state": "done"}
+
+
 def test_a_part_that_ends_every_worker_has_failed_and_no_other_does(
     cluster: Cluster, monkeypatch: pytest.MonkeyPatch
 ) -> None:

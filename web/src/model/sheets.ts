@@ -118,9 +118,7 @@ export function columnsOf(
   const turned = new Set([...Object.keys(sheet.plan.vary), ...variants.flatMap((one) => Object.keys(one.values))])
   return [
     column('number', 'number', (one) => one.number),
-    ...[...turned].map((name) =>
-      column(`values.${name}`, name, (one) => one.values[name], unitOf(name)),
-    ),
+    ...[...turned].map((name) => column(`values.${name}`, name, (one) => one.values[name], unitOf(name))),
     ...Object.keys(sheet.plan.numbers).map((name) =>
       column(`numbers.${name}`, name, (one) => one.numbers[name], NOTED_UNITS[sheet.plan.numbers[name]!]),
     ),
