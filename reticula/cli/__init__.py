@@ -20,6 +20,7 @@ COMMANDS = {
     "run": "run_command",
     "watch": "watch_command",
     "batch": "batch_command",
+    "seek": "seek_command",
     "convert": "file_commands",
     "info": "file_commands",
     "diff": "diff_command",

@@ -3,22 +3,17 @@
 from __future__ import annotations
 
 import json
-import signal
-import threading
 from pathlib import Path
 from typing import Any
 
 import click
 
-from reticula.cli.console import fail, progress, warn
+from reticula.cli.many_options import COUNTED_HELP, named, saying, workers_options
 from reticula.cli.options import JSON, PACKAGES, pairs, shapes_option
 from reticula.core.graph.editing.values import value_of_text
 from reticula.many.choices import SPREADS
 
 __all__ = ["batch_command"]
-
-SAID = 20
-"""How many failures and warnings are said one by one; the manifest has all."""
 
 
 @click.command("batch")
@@ -55,23 +50,13 @@ SAID = 20
     "numbers",
     multiple=True,
     metavar="NAME[=FORMULA]",
-    help="Note a number of each: points, edges, faces, curves, instances, area, volume, defects, or a formula.",
+    help=f"Note a number of each: {COUNTED_HELP}.",
 )
 @click.option("--node", help="Whose result to write (default: the graph's result); with a package, which output.")
 @click.option("--frame", type=float, help="The frame to evaluate at (default: the graph's first one).")
 @PACKAGES
 @click.option("--manifest", metavar="FILE", help="Where the list of results goes, without its ending.")
-@click.option("--workers", type=click.IntRange(min=1), help="Worker processes of this machine (default: one per core).")
-@click.option(
-    "--cluster", default="", metavar="tcp://…", help="A Dask scheduler that runs already (or RETICULA_CLUSTER)."
-)
-@click.option(
-    "--store",
-    default="",
-    metavar="URL",
-    help="Where meshes travel: a shared folder, s3://… (or RETICULA_STORE).",
-)
-@click.option("--seconds", type=click.FloatRange(min=1), default=600.0, show_default=True, help="Limit of one result.")
+@workers_options
 @JSON
 def batch_command(
     graph: Path,
@@ -91,44 +76,18 @@ def batch_command(
     from reticula.many.batch import run_batch
     from reticula.workers.tickets import Limits
 
-    stop = threading.Event()
-    remarks = 0
-
-    with progress(graph.name) as step:
-
-        def told(entry: dict[str, Any], done: int, total: int) -> None:
-            nonlocal remarks
-            step(done, total, entry["name"])
-            errors = [entry["error"]] if entry["state"] == "failed" else []
-            for say, texts in ((fail, errors), (warn, entry["warnings"])):
-                for text in texts:
-                    remarks += 1
-                    if remarks <= SAID:
-                        say(f"row {entry['row']}, {entry['name']}: {text}")
-
-        def interrupted(*_: Any) -> None:
-            if stop.is_set():
-                raise KeyboardInterrupt
-            stop.set()
-            warn("Stopping after what is being made; Ctrl-C again ends at once.")
-
-        before = signal.signal(signal.SIGINT, interrupted)
-        try:
-            made = run_batch(
-                graph,
-                inputs=shapes,
-                values={name: value_of_text(value) for name, value in values.items()},
-                numbers={name: formula or name for name, _, formula in (one.partition("=") for one in numbers)},
-                packages=packages,
-                limits=Limits(seconds=seconds),
-                on_entry=told,
-                should_stop=stop.is_set,
-                **given,
-            )
-        finally:
-            signal.signal(signal.SIGINT, before)
-    if remarks > SAID:
-        warn(f"{remarks - SAID:,} more; the manifest has all")
+    with saying(graph.name) as (told, stop):
+        made = run_batch(
+            graph,
+            inputs=shapes,
+            values={name: value_of_text(value) for name, value in values.items()},
+            numbers=named(numbers),
+            packages=packages,
+            limits=Limits(seconds=seconds),
+            on_entry=told,
+            should_stop=stop.is_set,
+            **given,
+        )
     failed, done = len(made.failed), len(made.entries)
     if as_json:
         print(json.dumps({"entries": made.entries, "again": made.again, "tables": [str(one) for one in made.tables]}))

@@ -24,7 +24,7 @@ from reticula.workers.tickets import Limits
 if TYPE_CHECKING:
     from reticula.many.cluster import Cluster
 
-__all__ = ["Batch", "run_batch"]
+__all__ = ["Batch", "put", "ready", "run_batch"]
 
 MANIFEST = "manifest"
 
@@ -134,10 +134,10 @@ def run_batch(
     try:
         if parts:
             size = min(workers or os.cpu_count() or 1, len(parts))
-            with _ready(cluster, size, store, limits) as ready:
-                maker.send(parts.values(), ready.contents)
-                for part, outcome in ready.outcomes(parts.values(), should_stop):
-                    _put(ready.contents, outcome, [Path(row.out) for row in todo[part.key] if row.out])
+            with ready(cluster, size, store, limits) as workers_of:
+                maker.send(parts.values(), workers_of.contents)
+                for part, outcome in workers_of.outcomes(parts.values(), should_stop):
+                    put(workers_of.contents, outcome, [Path(row.out) for row in todo[part.key] if row.out])
                     for row in todo[part.key]:
                         made.entries.append(kept.add(part.key, row, outcome))
                         if on_entry:
@@ -150,7 +150,8 @@ def run_batch(
     return made
 
 
-def _ready(cluster: str | Cluster, workers: int, store: str, limits: Limits | None) -> AbstractContextManager[Cluster]:
+def ready(cluster: str | Cluster, workers: int, store: str, limits: Limits | None) -> AbstractContextManager[Cluster]:
+    """Return the workers that are meant: of this machine if no cluster is named, here or in the environment."""
     if not isinstance(cluster, str):
         return nullcontext(cluster)
     from reticula.many.cluster import Cluster as Made  # only where there is something to make
@@ -174,7 +175,7 @@ def _beside(out: str) -> Path:
     return folder / MANIFEST
 
 
-def _put(contents: Contents, outcome: Outcome, places: Sequence[Path]) -> None:
+def put(contents: Contents, outcome: Outcome, places: Sequence[Path]) -> None:
     """Write the file of a result to its places."""
     if not outcome.get("place") or not places:
         return

@@ -1,4 +1,4 @@
-"""Which variants a formula holds for: their values and numbers are attributes, one element for each."""
+"""What formulas say of variants: their values and numbers are attributes, one element for each."""
 
 from __future__ import annotations
 
@@ -8,11 +8,11 @@ from typing import Any
 
 import numpy as np
 
-from reticula.core.arrays import Flags
+from reticula.core.arrays import Flags, Floats
 from reticula.core.geometry import Geo
 from reticula.core.language import evaluate
 
-__all__ = ["called", "matching"]
+__all__ = ["called", "held", "measured"]
 
 
 def called(name: str) -> str:
@@ -21,17 +21,29 @@ def called(name: str) -> str:
     return f"_{plain}" if plain[:1].isdigit() or plain == "position" else plain
 
 
-def matching(rows: Sequence[Mapping[str, Any]], where: str) -> Flags:
+def held(rows: Sequence[Mapping[str, Any]], where: str) -> Flags:
     """Return for which rows a formula holds ``(N,)``.
 
     Columns are called as :func:`called` says. Of numbers that a row does not have every comparison is false. Raises
     FormulaError for a formula that cannot be read, or reads what no column is called.
     """
+    found: Flags = np.asarray(evaluate(where, _geo(rows), "point", "flag").array, bool)
+    return found
+
+
+def measured(rows: Sequence[Mapping[str, Any]], formula: str) -> Floats:
+    """Return what a formula says of each row ``(N,)``, NaN where a number that it reads is not there.
+
+    Columns are called as :func:`called` says. Raises FormulaError as :func:`held` does.
+    """
+    found: Floats = np.asarray(evaluate(formula, _geo(rows), "point", "number").array, np.float64)
+    return found
+
+
+def _geo(rows: Sequence[Mapping[str, Any]]) -> Geo:
     names = dict.fromkeys(name for row in rows for name in row)
     columns = {called(name): _column([row.get(name) for row in rows]) for name in names}
-    geo = Geo.of(np.zeros((len(rows), 3)), **{name: one for name, one in columns.items() if one is not None})
-    found: Flags = np.asarray(evaluate(where, geo, "point", "flag").array, bool)
-    return found
+    return Geo.of(np.zeros((len(rows), 3)), **{name: one for name, one in columns.items() if one is not None})
 
 
 def _column(values: list[Any]) -> Any:

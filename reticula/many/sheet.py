@@ -15,10 +15,12 @@ from reticula.core.graph.structure.library import MemoryLibrary
 from reticula.core.graph.structure.linked import resolved
 from reticula.core.language.parse import parse
 from reticula.core.packages.opened import Opened
+from reticula.many.aims import Seek
 from reticula.many.choices import Each, OneOf, choice_of_text, variants_of
 from reticula.many.part import Part
 from reticula.many.parts import Parts
 from reticula.many.rows import Row
+from reticula.many.search import Search
 from reticula.workers.making import COUNTED
 
 __all__ = ["MOST_NUMBERS", "Plan", "Sheet"]
@@ -43,6 +45,8 @@ class Plan:
         Whose result it is; what the graph looks at or ends with, if not given.
     frame : float, optional
         At which moment.
+    seek : Seek, optional
+        What is sought; ``count`` are the tries then, and all variants are tries.
     """
 
     vary: Mapping[str, str] = field(default_factory=dict)
@@ -52,10 +56,22 @@ class Plan:
     numbers: Mapping[str, str] = field(default_factory=dict)
     node: str | None = None
     frame: float | None = None
+    seek: Seek | None = None
 
     def plain(self) -> dict[str, Any]:
         """Return it as JSON can hold it."""
         return asdict(self)
+
+    @classmethod
+    def of(cls, plain: Mapping[str, Any]) -> Plan:
+        """Return what :meth:`plain` made."""
+        seek = plain.get("seek")
+        return cls(**{**plain, "seek": Seek.of(seek) if seek else None})
+
+    @property
+    def noted(self) -> dict[str, str]:
+        """What is noted of each variant, with what is sought."""
+        return {**self.numbers, **(self.seek.numbers if self.seek else {})}
 
 
 class Sheet:
@@ -81,7 +97,7 @@ class Sheet:
         wanted |= {value for values in listed for value in values if isinstance(value, str) and value in shapes}
         found: dict[str, Path | tuple[str, bytes] | None] = {name: shapes.get(name) for name in sorted(wanted)}
         self.what = Opened(whole, dict(library), chosen_node(whole, plan.node), (), found)
-        self.parts = Parts(self.what, {}, plan.numbers, plan.frame, drawn=True)
+        self.parts = Parts(self.what, {}, plan.noted, plan.frame, drawn=True)
 
     def variants(self) -> list[dict[str, Any]]:
         """Return the values of each variant, by name.
@@ -89,11 +105,22 @@ class Sheet:
         Raises GraphError for a name that nothing has, a text that cannot be read, a number that is no formula, and too
         many variants.
         """
+        self._check()
         plan = self.plan
-        if unknown := next((name for name in plan.vary if not self.what.can_set(name)), None):
-            raise GraphError(f"nothing is called '{unknown}'; dials are {', '.join(self.what.dials) or 'none'}")
-        _check_numbers(plan.numbers)
         return variants_of(self._choices, count=plan.count, spread=plan.spread, seed=plan.seed, whole=self.what.whole)
+
+    def search(self) -> Search:
+        """Return what asks for tries, of a plan that seeks; raise GraphError as :meth:`variants` does."""
+        plan, seek = self.plan, self.plan.seek
+        assert seek is not None
+        self._check()
+        seek.check([*plan.vary, *plan.noted])
+        return Search(self._choices, self.what.whole, aims=len(seek.aims), tries=plan.count, seed=plan.seed)
+
+    def _check(self) -> None:
+        if unknown := next((name for name in self.plan.vary if not self.what.can_set(name)), None):
+            raise GraphError(f"nothing is called '{unknown}'; dials are {', '.join(self.what.dials) or 'none'}")
+        _check_numbers(self.plan.noted)
 
     def part(self, values: Mapping[str, Any]) -> Part:
         """Return what makes the variant of some values."""

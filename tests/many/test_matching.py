@@ -7,7 +7,7 @@ from typing import Any
 import pytest
 
 from reticula.core.errors import FormulaError
-from reticula.many.matching import matching
+from reticula.many.matching import held
 
 ROWS: list[dict[str, Any]] = [
     {"lift": 0.1, "tile.cells": 3, "closed": True, "material": "clay", "volume": 0.002},
@@ -17,7 +17,7 @@ ROWS: list[dict[str, Any]] = [
 
 
 @pytest.mark.parametrize(
-    ("where", "held"),
+    ("where", "expected"),
     [
         ("lift > 0.15", [False, True, True]),
         ("tile_cells == 5 or volume > 0.003", [False, True, True]),
@@ -27,14 +27,14 @@ ROWS: list[dict[str, Any]] = [
         ("index == 0", [True, False, False]),
     ],
 )
-def test_values_and_numbers_are_read_by_name(where: str, held: list[bool]) -> None:
-    assert matching(ROWS, where).tolist() == held
+def test_values_and_numbers_are_read_by_name(where: str, expected: list[bool]) -> None:
+    assert held(ROWS, where).tolist() == expected
 
 
 def test_what_is_no_column_is_said() -> None:
     with pytest.raises(FormulaError, match="lfit"):
-        matching(ROWS, "lfit > 1")
+        held(ROWS, "lfit > 1")
 
 
 def test_no_rows_have_no_matches() -> None:
-    assert matching([], "1 > 0").tolist() == []
+    assert held([], "1 > 0").tolist() == []

@@ -11,6 +11,7 @@ import numpy as np
 from reticula.core.errors import ReticulaError
 from reticula.core.geometry import KINDS, Geo
 from reticula.core.graph.evaluation.evaluator import Evaluator
+from reticula.core.graph.nesting.contracts import BROKEN_PROMISE
 from reticula.core.graph.structure.library import LayeredLibrary, MemoryLibrary
 from reticula.core.operators.shared.resources import Resources
 from reticula.core.packages.definition import Definition, definition_key
@@ -43,7 +44,7 @@ def run_examples(definition: Definition, examples: list[Any], shapes: Resources 
             done.geo(node)
             result = done.nodes[node]
             made = {name: measure_result(geo) for name, geo in result.outputs.items()}
-            broken = [n.text for n in result.notes if n.text.startswith("What this operator promises")]
+            broken = [n.text for n in result.notes if n.text.startswith(BROKEN_PROMISE)]
             trouble = broken[0] if broken else _differs(example.get("expected"), made)
         except ReticulaError as error:
             made, trouble = {}, str(error)

@@ -12,7 +12,7 @@ from flask_openapi3 import APIBlueprint, Tag
 
 from reticula.core.errors import GraphError, ReticulaError
 from reticula.many.columns import columns_of
-from reticula.many.matching import matching
+from reticula.many.matching import held
 from reticula.many.sheet import Plan, Sheet
 from reticula.service.answers import Answer
 from reticula.service.context import context
@@ -220,10 +220,10 @@ def match_variants(path: SheetPath, body: MatchRequest) -> Answer:
         found = [_variant(one) for one in sheets.variants(session, path.sheet_id)]
     rows = [{**one["values"], **one["numbers"], "number": one["number"], "seconds": one["seconds"]} for one in found]
     try:
-        held = matching(rows, body.where)
+        holds = held(rows, body.where)
     except ReticulaError as error:
         return {"numbers": [], "trouble": str(error)}
-    return {"trouble": "", "numbers": [one["number"] for one, holds in zip(found, held, strict=True) if holds]}
+    return {"trouble": "", "numbers": [one["number"] for one, is_one in zip(found, holds, strict=True) if is_one]}
 
 
 @blueprint.get("/sheets/<sheet_id>/variants/<int:number>/drawn", responses={404: ErrorState})

@@ -13,7 +13,7 @@ from reticula.core.graph.evaluation.level import Level, Run
 from reticula.core.graph.evaluation.plan import Plan
 from reticula.core.graph.evaluation.results import Evaluation
 from reticula.core.graph.evaluation.store import EvaluationStore
-from reticula.core.graph.nesting.contracts import unmet
+from reticula.core.graph.nesting.contracts import BROKEN_PROMISE, unmet
 from reticula.core.graph.nesting.graph_operator import graph_runner
 from reticula.core.language.scope import TIMELINE
 from reticula.core.operators import Operator
@@ -81,7 +81,7 @@ def run_nested(
         geo = named.get(condition.get("output") or made.outputs[0].name)
         found = unmet(condition, geo, inputs) if geo is not None else None
         if found:
-            warn(f"What this operator promises does not hold: {found}.")
+            warn(f"{BROKEN_PROMISE}: {found}.")
     return result
 
 

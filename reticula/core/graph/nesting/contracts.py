@@ -13,7 +13,10 @@ from reticula.core.geometry.measure.areas import face_areas
 from reticula.core.geometry.mesh.kinds import Kind
 from reticula.core.language import evaluate
 
-__all__ = ["CONDITIONS", "condition_text", "unmet"]
+__all__ = ["BROKEN_PROMISE", "CONDITIONS", "condition_text", "unmet"]
+
+BROKEN_PROMISE = "What this operator promises does not hold"
+"""What the warning of a condition that is not met begins with."""
 
 Condition = Mapping[str, Any]
 CONDITIONS = {

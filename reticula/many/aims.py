@@ -1,0 +1,161 @@
+"""What variants are sought for: formulas that are to be smallest, largest or at a value, under conditions.
+
+Formulas read what was turned and noted of a variant by name; one that reads ``geo`` is a formula on the whole, which is
+noted of each variant under its own text.
+"""
+
+from __future__ import annotations
+
+import ast
+from collections.abc import Iterable, Mapping, Sequence
+from dataclasses import dataclass
+from typing import Any, Literal
+
+import numpy as np
+
+from reticula.core.arrays import Flags, Floats
+from reticula.core.errors import FormulaError, GraphError
+from reticula.core.graph.nesting.contracts import BROKEN_PROMISE
+from reticula.core.language.parse import names_read, parse
+from reticula.many.matching import called, held, measured
+from reticula.workers.making import COUNTED
+
+__all__ = ["GOALS", "MOST_AIMS", "Aim", "Seek", "best_of"]
+
+Goal = Literal["smallest", "largest", "at"]
+GOALS: tuple[Goal, ...] = ("smallest", "largest", "at")
+MOST_AIMS, MOST_CONDITIONS = 3, 12
+ORDERED = {ast.Lt: 1.0, ast.LtE: 1.0, ast.Gt: -1.0, ast.GtE: -1.0}
+"""Which side is too large where a comparison does not hold."""
+
+
+@dataclass(frozen=True)
+class Aim:
+    """A formula, and what it is to be: smallest, largest, or ``at`` a ``value``."""
+
+    formula: str
+    goal: Goal = "smallest"
+    value: float = 0.0
+
+    def loss(self, found: Floats) -> Floats:
+        """Return how far values are from it ``(N,)``, less is better; NaN where there is none."""
+        if self.goal == "at":
+            return np.abs(found - self.value)
+        return found if self.goal == "smallest" else -found
+
+
+@dataclass(frozen=True)
+class Seek:
+    """Aims and conditions. A variant that breaks what an operator in it promises does not meet them either."""
+
+    aims: Sequence[Aim]
+    conditions: Sequence[str] = ()
+
+    @classmethod
+    def of(cls, plain: Mapping[str, Any]) -> Seek:
+        """Return what :func:`dataclasses.asdict` made plain."""
+        return cls(tuple(Aim(**one) for one in plain["aims"]), tuple(plain["conditions"]))
+
+    @property
+    def formulas(self) -> list[str]:
+        """All formulas, without their aims."""
+        return [*(aim.formula for aim in self.aims), *self.conditions]
+
+    @property
+    def numbers(self) -> dict[str, str]:
+        """What is to be noted of each variant for it, by name: words for numbers, and formulas on the whole."""
+        words = {word: word for word in COUNTED if any(word in names_read(text) for text in self.formulas)}
+        return words | {text: text for text in self.formulas if _is_on_the_whole(text)}
+
+    def check(self, names: Iterable[str]) -> None:
+        """Raise GraphError for a formula that cannot be read or asks for what is not among the ``names`` of columns."""
+        if not 1 <= len(self.aims) <= MOST_AIMS:
+            raise GraphError(f"these are {len(self.aims)} aims; seek 1 to {MOST_AIMS}")
+        if len(self.conditions) > MOST_CONDITIONS:
+            raise GraphError(f"these are {len(self.conditions)} conditions; {MOST_CONDITIONS} is the most")
+        known = [*names, *self.numbers]
+        row = dict.fromkeys(known, 1.0)
+        for kind, texts in (("aim", [aim.formula for aim in self.aims]), ("condition", self.conditions)):
+            for text in texts:
+                try:
+                    parse(text)
+                    if not _is_on_the_whole(text):
+                        (measured if kind == "aim" else held)([row], text)
+                except FormulaError as error:
+                    named = ", ".join(map(called, known))
+                    raise GraphError(f"{kind} '{text}': {error} It reads {named}, and formulas on geo.") from None
+
+    def values(self, rows: Sequence[Mapping[str, Any]]) -> Floats:
+        """Return what the formula of each aim says of rows ``(N, aims)``; NaN where it cannot be had."""
+        found = [
+            _column(rows, aim.formula) if _is_on_the_whole(aim.formula) else measured(rows, aim.formula)
+            for aim in self.aims
+        ]
+        return np.where(np.isfinite(made := np.stack(found, axis=1)), made, np.nan)
+
+    def losses(self, values: Floats) -> Floats:
+        """Return how far values are from their aims ``(N, aims)``, less is better."""
+        return np.stack([aim.loss(values[:, at]) for at, aim in enumerate(self.aims)], axis=1)
+
+    def excess(self, rows: Sequence[Mapping[str, Any]], warnings: Sequence[Sequence[str]]) -> Floats:
+        """Return by how much conditions are not met ``(N,)``: 0 where all are; without a unit, comparisons relative to
+        the size of their sides (Deb, Comput. Methods Appl. Mech. Engrg. 186, 2000, sums what constraints lack).
+        """
+        broken = [float(any(BROKEN_PROMISE in text for text in said)) for said in warnings]
+        return sum((_lack(rows, text) for text in self.conditions), np.array(broken, np.float64))
+
+
+def best_of(losses: Floats, excess: Floats) -> Flags:
+    """Return which of N tries are best ``(N,)``.
+
+    Those that meet all conditions and of which no other is as good in every aim and better in one: the front; of equal
+    ones the first. None meets them: the one that lacks least.
+    """
+    there = ~np.isnan(losses).any(axis=1)
+    best = np.zeros(len(losses), bool)
+    if not there.any():
+        return best
+    meets = there & (excess <= 0)
+    if not meets.any():
+        best[np.argmin(np.where(there, excess, np.inf))] = True
+        return best
+    rows = np.flatnonzero(meets)
+    _, first = np.unique(losses[rows], axis=0, return_index=True)
+    rows = rows[np.sort(first)]
+    mine = losses[rows]
+    beaten = [bool(((mine <= one).all(axis=1) & (mine < one).any(axis=1)).any()) for one in mine]
+    best[rows[~np.array(beaten)]] = True
+    return best
+
+
+def _is_on_the_whole(text: str) -> bool:
+    return "geo" in names_read(text)
+
+
+def _column(rows: Sequence[Mapping[str, Any]], name: str) -> Floats:
+    return np.array([np.nan if one.get(name) is None else one[name] for one in rows], np.float64)
+
+
+def _lack(rows: Sequence[Mapping[str, Any]], text: str) -> Floats:
+    """Return by how much a condition does not hold ``(N,)``, from 0 to 1 for each comparison."""
+    if _is_on_the_whole(text):
+        return np.where(_column(rows, text) > 0, 0.0, 1.0)
+    return _lacking(rows, parse(text).value, text)
+
+
+def _lacking(rows: Sequence[Mapping[str, Any]], tree: ast.expr | None, text: str) -> Floats:
+    if isinstance(tree, ast.BoolOp) and isinstance(tree.op, ast.And):
+        return sum((_lacking(rows, one, ast.unparse(one)) for one in tree.values), np.zeros(len(rows)))
+    fails = ~held(rows, text)
+    if isinstance(tree, ast.Compare) and len(tree.ops) == 1 and type(tree.ops[0]) in {*ORDERED, ast.Eq}:
+        try:
+            left, right = (measured(rows, ast.unparse(one)) for one in (tree.left, tree.comparators[0]))
+        except FormulaError:  # texts and flags have no size
+            return fails.astype(np.float64)
+        sign = ORDERED.get(type(tree.ops[0]))
+        lack = np.abs(left - right) if sign is None else sign * (left - right)
+        with np.errstate(invalid="ignore", divide="ignore"):
+            share = lack / (np.abs(left) + np.abs(right))
+        # What cannot be had lacks all; two sides that are equal lack next to nothing.
+        return np.where(fails, np.nan_to_num(np.clip(share, 1e-9, 1.0), nan=1.0), 0.0)
+    return fails.astype(np.float64)
