@@ -7,7 +7,8 @@ noted of each variant under its own text.
 from __future__ import annotations
 
 import ast
-from collections.abc import Iterable, Mapping, Sequence
+from collections.abc import Callable, Iterable, Mapping, Sequence
+from contextlib import suppress
 from dataclasses import dataclass
 from typing import Any, Literal
 
@@ -25,8 +26,14 @@ __all__ = ["GOALS", "MOST_AIMS", "Aim", "Seek", "best_of"]
 Goal = Literal["smallest", "largest", "at"]
 GOALS: tuple[Goal, ...] = ("smallest", "largest", "at")
 MOST_AIMS, MOST_CONDITIONS = 3, 12
-ORDERED = {ast.Lt: 1.0, ast.LtE: 1.0, ast.Gt: -1.0, ast.GtE: -1.0}
-"""Which side is too large where a comparison does not hold."""
+COMPARED: Mapping[type[ast.cmpop], tuple[Callable[[Floats, Floats], Flags], float]] = {
+    ast.Lt: (np.less, 1.0),
+    ast.LtE: (np.less_equal, 1.0),
+    ast.Gt: (np.greater, -1.0),
+    ast.GtE: (np.greater_equal, -1.0),
+    ast.Eq: (np.equal, 0.0),
+}
+"""Comparisons whose sides are numbers, and which side is too large where one does not hold."""
 
 
 @dataclass(frozen=True)
@@ -65,7 +72,11 @@ class Seek:
     def numbers(self) -> dict[str, str]:
         """What is to be noted of each variant for it, by name: words for numbers, and formulas on the whole."""
         words = {word: word for word in COUNTED if any(word in names_read(text) for text in self.formulas)}
-        return words | {text: text for text in self.formulas if _is_on_the_whole(text)}
+        whole = {aim.formula: aim.formula for aim in self.aims if _is_on_the_whole(aim.formula)}
+        for text in self.conditions:
+            with suppress(FormulaError):  # said by check
+                whole |= _noted(parse(text).value, text)
+        return words | whole
 
     def check(self, names: Iterable[str]) -> None:
         """Raise GraphError for a formula that cannot be read or asks for what is not among the ``names`` of columns."""
@@ -78,9 +89,12 @@ class Seek:
         for kind, texts in (("aim", [aim.formula for aim in self.aims]), ("condition", self.conditions)):
             for text in texts:
                 try:
-                    parse(text)
-                    if not _is_on_the_whole(text):
-                        (measured if kind == "aim" else held)([row], text)
+                    if kind == "condition" and parse(text).statements:
+                        raise GraphError(f"condition '{text}': say it in one line")
+                    if kind == "condition":
+                        _lack([row], text)
+                    elif not _is_on_the_whole(text):
+                        measured([row], text)
                 except FormulaError as error:
                     named = ", ".join(map(called, known))
                     raise GraphError(f"{kind} '{text}': {error} It reads {named}, and formulas on geo.") from None
@@ -91,7 +105,7 @@ class Seek:
             _column(rows, aim.formula) if _is_on_the_whole(aim.formula) else measured(rows, aim.formula)
             for aim in self.aims
         ]
-        return np.where(np.isfinite(made := np.stack(found, axis=1)), made, np.nan)
+        return np.stack(found, axis=1)
 
     def losses(self, values: Floats) -> Floats:
         """Return how far values are from their aims ``(N, aims)``, less is better."""
@@ -136,26 +150,44 @@ def _column(rows: Sequence[Mapping[str, Any]], name: str) -> Floats:
     return np.array([np.nan if one.get(name) is None else one[name] for one in rows], np.float64)
 
 
+def _noted(tree: ast.expr | None, text: str) -> dict[str, str]:
+    """Return what a condition reads of the whole, by name: sides of its comparisons, or whether it holds."""
+    if isinstance(tree, ast.BoolOp) and isinstance(tree.op, ast.And):
+        return {name: one for part in tree.values for name, one in _noted(part, ast.unparse(part)).items()}
+    if (sides := _sides(tree)) is not None:
+        return {one: one for one in map(ast.unparse, sides[:2]) if _is_on_the_whole(one)}
+    return {text: f"1 if {text} else 0"} if _is_on_the_whole(text) else {}
+
+
 def _lack(rows: Sequence[Mapping[str, Any]], text: str) -> Floats:
     """Return by how much a condition does not hold ``(N,)``, from 0 to 1 for each comparison."""
-    if _is_on_the_whole(text):
-        return np.where(_column(rows, text) > 0, 0.0, 1.0)
     return _lacking(rows, parse(text).value, text)
 
 
 def _lacking(rows: Sequence[Mapping[str, Any]], tree: ast.expr | None, text: str) -> Floats:
     if isinstance(tree, ast.BoolOp) and isinstance(tree.op, ast.And):
         return sum((_lacking(rows, one, ast.unparse(one)) for one in tree.values), np.zeros(len(rows)))
-    fails = ~held(rows, text)
-    if isinstance(tree, ast.Compare) and len(tree.ops) == 1 and type(tree.ops[0]) in {*ORDERED, ast.Eq}:
-        try:
-            left, right = (measured(rows, ast.unparse(one)) for one in (tree.left, tree.comparators[0]))
-        except FormulaError:  # texts and flags have no size
-            return fails.astype(np.float64)
-        sign = ORDERED.get(type(tree.ops[0]))
-        lack = np.abs(left - right) if sign is None else sign * (left - right)
-        with np.errstate(invalid="ignore", divide="ignore"):
-            share = lack / (np.abs(left) + np.abs(right))
+    if (sides := _sides(tree)) is None:
+        holds = _column(rows, text) > 0 if _is_on_the_whole(text) else held(rows, text)
+        return np.where(holds, 0.0, 1.0)
+    try:
+        left, right = (_side(rows, ast.unparse(one)) for one in sides[:2])
+    except FormulaError:  # texts and flags have no size
+        return np.where(held(rows, text), 0.0, 1.0)
+    compared, sign = COMPARED[type(sides[2])]
+    with np.errstate(invalid="ignore", divide="ignore"):
+        lack = sign * (left - right) if sign else np.abs(left - right)
+        share = lack / (np.abs(left) + np.abs(right))
         # What cannot be had lacks all; two sides that are equal lack next to nothing.
-        return np.where(fails, np.nan_to_num(np.clip(share, 1e-9, 1.0), nan=1.0), 0.0)
-    return fails.astype(np.float64)
+        return np.where(compared(left, right), 0.0, np.nan_to_num(np.clip(share, 1e-9, 1.0), nan=1.0))
+
+
+def _sides(tree: ast.expr | None) -> tuple[ast.expr, ast.expr, ast.cmpop] | None:
+    """Return what is compared, and how; None for what is not one comparison of sizes."""
+    if isinstance(tree, ast.Compare) and len(tree.ops) == 1 and type(tree.ops[0]) in COMPARED:
+        return tree.left, tree.comparators[0], tree.ops[0]
+    return None
+
+
+def _side(rows: Sequence[Mapping[str, Any]], text: str) -> Floats:
+    return _column(rows, text) if _is_on_the_whole(text) else measured(rows, text)

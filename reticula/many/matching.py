@@ -32,12 +32,13 @@ def held(rows: Sequence[Mapping[str, Any]], where: str) -> Flags:
 
 
 def measured(rows: Sequence[Mapping[str, Any]], formula: str) -> Floats:
-    """Return what a formula says of each row ``(N,)``, NaN where a number that it reads is not there.
+    """Return what a formula says of each row ``(N,)``, NaN where that is no finite number, as a number that it reads is
+    not there.
 
     Columns are called as :func:`called` says. Raises FormulaError as :func:`held` does.
     """
-    found: Floats = np.asarray(evaluate(formula, _geo(rows), "point", "number").array, np.float64)
-    return found
+    found = np.array(evaluate(formula, _geo(rows), "point", "number", finite=False).array, np.float64)
+    return np.where(np.isfinite(found), found, np.nan)
 
 
 def _geo(rows: Sequence[Mapping[str, Any]]) -> Geo:

@@ -17,7 +17,7 @@ class SheetRow(Base):
     """A proof sheet: what it shows, as JSON text, and of which graph as it was then.
 
     ``state`` is running, stopped, done or failed (``trouble`` says why). ``ended`` counts the variants that have ended,
-    each time one does.
+    each time one does. ``best`` are the numbers of the best variants of one that seeks, as JSON text.
     """
 
     __tablename__ = "sheets"
@@ -31,6 +31,7 @@ class SheetRow(Base):
     state: Mapped[str] = mapped_column(String(8), default="running")
     trouble: Mapped[str] = mapped_column(String(500), default="")
     ended: Mapped[int] = mapped_column(Integer, default=0)
+    best: Mapped[str] = mapped_column(LONGTEXT, default="[]")
     created_at: Mapped[datetime] = mapped_column(DATETIME(fsp=6), default=now)
 
 

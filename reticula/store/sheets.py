@@ -10,7 +10,7 @@ from contextlib import suppress
 from pathlib import Path
 from typing import Any
 
-from sqlalchemy import func, select, update
+from sqlalchemy import func, or_, select, update
 from sqlalchemy.orm import Session, defer
 
 from reticula.store import graphs
@@ -21,6 +21,7 @@ from reticula.store.sheet_models import SheetRow, VariantRow
 __all__ = [
     "DrawnFiles",
     "add_variants",
+    "asked_for",
     "counts",
     "create",
     "delete",
@@ -31,6 +32,7 @@ __all__ = [
     "open_again",
     "open_variants",
     "running",
+    "set_best",
     "set_state",
     "variant",
     "variants",
@@ -117,6 +119,25 @@ def delete(session: Session, sheet_id: str) -> None:
 def set_state(session: Session, sheet_id: str, state: str, trouble: str = "") -> None:
     """Say what is happening with a sheet; nothing happens if it is gone."""
     session.execute(update(SheetRow).where(SheetRow.id == sheet_id).values(state=state, trouble=trouble[:500]))
+
+
+def set_best(session: Session, sheet_id: str, given: Iterable[Mapping[str, Any]]) -> None:
+    """Say which variants, by their values, are the best by now; nothing happens if the sheet is gone."""
+    texts = {_text(values) for values in given}
+    found = select(VariantRow.number, VariantRow.given).where(VariantRow.sheet_id == sheet_id)
+    numbers = sorted(number for number, text in session.execute(found) if text in texts)
+    session.execute(update(SheetRow).where(SheetRow.id == sheet_id).values(best=_text(numbers)))
+
+
+def asked_for(session: Session, sheet_id: str, given: Sequence[Given]) -> list[VariantRow | None]:
+    """Return the variants of some keys or, from another release, values, in their order; None for those that the sheet
+    does not have.
+    """
+    texts = [_text(values) for _, values in given]
+    ours = or_(VariantRow.given.in_(texts), VariantRow.key.in_([key for key, _ in given]))
+    found = list(session.scalars(select(VariantRow).where(VariantRow.sheet_id == sheet_id, ours)))
+    known = {one.given: one for one in found} | {one.key: one for one in found}
+    return [known.get(key) or known.get(text) for (key, _), text in zip(given, texts, strict=True)]
 
 
 def add_variants(session: Session, sheet: SheetRow, given: Iterable[Given]) -> int:

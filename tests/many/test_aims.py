@@ -36,16 +36,30 @@ def test_aims_read_values_and_numbers_and_what_is_noted_on_the_whole() -> None:
         ("volume < 2", [1e-9, 2 / 6]),
         ("kind == 'round'", [0, 1]),
         ("not (lift > 1)", [0, 1]),
-        ("geo.top > 0", [0, 1]),
+        ("geo.top > 2", [1 / 3, 1]),
+        ("1 < 2 < 3 and geo.top < 5 and lift < 1", [0, 1 + 0.5 / 2.5]),
+        ("not (geo.top < 0)", [0, 1]),
     ],
 )
 def test_conditions_say_by_how_much_they_are_not_met(condition: str, lack: list[float]) -> None:
-    rows = [{**one, "geo.top > 0": hold} for one, hold in zip(ROWS, (1.0, None), strict=True)]
+    rows = [{**one, "not (geo.top < 0)": holds} for one, holds in zip(ROWS, (1.0, None), strict=True)]
     np.testing.assert_allclose(Seek((Aim("volume"),), (condition,)).excess(rows, [(), ()]), lack)
+
+
+def test_what_conditions_read_of_the_whole_is_noted() -> None:
+    seek = Seek((Aim("lift"),), ("geo.top + 1 < area and lift > 0", "geo.top in (1, 2)"))
+    assert seek.numbers == {
+        "area": "area",
+        "geo.top + 1": "geo.top + 1",
+        "geo.top in (1, 2)": "1 if geo.top in (1, 2) else 0",
+    }
 
 
 def test_what_cannot_be_had_does_not_meet_a_condition() -> None:
     rows = [{"volume": None, "lift": 1.0}, {"volume": 1.0, "lift": 1.0}]
+    np.testing.assert_array_equal(
+        Seek((Aim("1 / (volume - lift)"),)).values([*rows, {"volume": 2.0, "lift": 1.0}]).T, [[np.nan, np.nan, 1.0]]
+    )
     np.testing.assert_array_equal(Seek((Aim("lift"),), ("volume < 2",)).excess(rows, [(), ()]), [1, 0])
 
 
@@ -61,7 +75,9 @@ def test_a_broken_promise_is_a_condition_that_is_not_met() -> None:
         ((Aim("weight"),), (), r"aim 'weight': .* It reads lift, kind, and formulas on geo"),
         ((Aim("lift +"),), (), r"aim 'lift \+'"),
         ((Aim("lift"),), ("lift",), "condition 'lift'"),
+        ((Aim("lift"),), ("lift <",), "condition 'lift <'"),
         ((Aim("volume"),), ("depth < 2",), "It reads lift, kind, volume, and formulas on geo"),
+        ((Aim("lift"),), ("a = 1\na < lift",), "say it in one line"),
         ((Aim("lift"),) * 4, (), "these are 4 aims; seek 1 to 3"),
     ],
 )

@@ -59,6 +59,7 @@ def evaluate(
     *,
     inputs: Mapping[str, Geo | None] | None = None,
     ties: Mapping[str, Mapping[str, Any]] | None = None,
+    finite: bool = True,
 ) -> Values:
     """Evaluate a formula on each element of ``kind``.
 
@@ -66,7 +67,8 @@ def evaluate(
     values of other nodes.
 
     ``wanted`` is the type it must have (None: whatever it gives). Raises FormulaError if it cannot be read, has
-    another type, or gives a value that is not a finite number; the message names the first such element.
+    another type, or gives a value that is not a finite number; the message names the first such element. With
+    ``finite`` false such values are returned as they are.
     """
     scope = Scope(geo, kind, dials or {}, {"geo": geo} if inputs is None else inputs, ties or {})
     program = check_program(source, parse(source), scope)
@@ -75,7 +77,8 @@ def evaluate(
     values = _on_compiled(program, expression, scope) if count >= MANY else _on_vectors(program, expression, scope)
     if len(values) != count:
         values = np.broadcast_to(values, (count, *values.shape[1:]))
-    _require_finite(values, kind)
+    if finite:
+        _require_finite(values, kind)
     return Values(str(expression.type), values)
 
 

@@ -33,14 +33,33 @@ Spread = Literal["random", "latin", "sobol"]
 """One of :data:`reticula.many.choices.SPREADS`."""
 
 
+class AimBody(Strict):
+    """A formula over values and numbers of a variant, or on its whole, and what it is to be; ``at`` means a value."""
+
+    formula: str = Field(min_length=1, max_length=2000)
+    goal: Literal["smallest", "largest", "at"] = "smallest"
+    value: float = Field(0.0, allow_inf_nan=False)
+
+
+class SeekBody(Strict):
+    """What is sought: aims, and conditions that must hold."""
+
+    aims: list[AimBody] = Field(min_length=1, max_length=3)
+    conditions: list[str] = Field(default_factory=list, max_length=12)
+
+
 class PlanBody(Strict):
-    """What is varied, as texts by the names of dials or as ``NODE.PARAMETER``, and which numbers are noted."""
+    """What is varied, as texts by the names of dials or as ``NODE.PARAMETER``, and which numbers are noted.
+
+    With ``seek`` it is turned until the aims are met best, by at most ``count`` tries.
+    """
 
     vary: dict[str, str] = Field(min_length=1, max_length=40)
     count: Whole = Field(16, ge=1, le=MOST_VARIANTS)
     spread: Spread = "sobol"
     seed: Whole = Field(0, ge=0, lt=2**32)
     numbers: dict[str, str] = Field(default_factory=dict, max_length=24)
+    seek: SeekBody | None = None
 
 
 class NewSheet(Strict):
@@ -66,6 +85,7 @@ class PlanState(BaseModel):
     numbers: dict[str, str]
     node: str | None
     frame: float | None
+    seek: SeekBody | None = None
 
 
 class PlanCheck(BaseModel):
@@ -78,7 +98,9 @@ class PlanCheck(BaseModel):
 class SheetState(BaseModel):
     """A sheet: what it shows, whether it is being made, and how far it is.
 
-    ``ended`` counts the variants that have ended; a page that knows those up to one asks for those since.
+    ``ended`` counts the variants that have ended; a page that knows those up to one asks for those since. ``best`` are
+    the numbers of the best variants by now of one that seeks. ``noted`` are the plan's numbers and those that its aims
+    and conditions read.
     """
 
     id: str
@@ -89,6 +111,8 @@ class SheetState(BaseModel):
     state: Literal["running", "stopped", "done", "failed"]
     trouble: str
     ended: int
+    best: list[int]
+    noted: dict[str, str]
     open: int
     done: int
     failed: int
@@ -124,13 +148,18 @@ class VariantsQuery(BaseModel):
 
 
 class VariantState(BaseModel):
-    """A variant. ``numbers`` are those asked for (null: could not be had), ``picture`` names the file that draws it."""
+    """A variant. ``numbers`` are those asked for (null: could not be had), ``picture`` names the file that draws it.
+
+    Of a sheet that seeks, ``aims`` are what their formulas say, by formula, and ``meets`` whether all conditions hold.
+    """
 
     number: int
     state: Literal["open", "done", "failed"]
     ended: int
     values: dict[str, Any]
     numbers: dict[str, float | None]
+    aims: dict[str, float | None]
+    meets: bool
     counts: dict[str, int]
     error: str
     warnings: list[str]

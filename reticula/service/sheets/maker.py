@@ -20,10 +20,12 @@ from sqlalchemy.exc import DBAPIError
 from reticula.core.errors import ReticulaError
 from reticula.many.part import Outcome
 from reticula.many.sheet import Plan, Sheet
+from reticula.many.tries import best_so_far
 from reticula.service.config import Config
 from reticula.store import sheets
 from reticula.store.database import Database
 from reticula.store.errors import NotFound
+from reticula.store.sheet_models import VariantRow
 from reticula.store.sheets import DrawnFiles
 
 if TYPE_CHECKING:
@@ -43,6 +45,11 @@ Around = Callable[[Any, str, dict[str, Any]], Any]
 def sheet_of(document: dict[str, Any], plan: Plan, around: Any) -> Sheet:
     """Return the sheet of a document with what it needs."""
     return Sheet(document, plan, around.library, {name: Path(path) for name, (path, _) in around.shapes.items()})
+
+
+def _outcome(one: VariantRow) -> Outcome:
+    """Return what became of a variant, with what a search reads of it."""
+    return {"numbers": {}, "warnings": [], **json.loads(one.outcome), "state": one.state}
 
 
 @dataclass
@@ -115,47 +122,79 @@ class SheetMaker:
                 del self._making[sheet_id]
             break
         if not self._closed.is_set():
-            self._patiently(lambda: self._end(sheet_id, trouble))
+            self._patiently(lambda: self._end(sheet_id, trouble, making.wanted))
 
     def _make(self, sheet_id: str) -> str:
-        """Make what is open; return what went wrong with the sheet as a whole."""
+        """Make what is open, or seek; return what went wrong with the sheet as a whole."""
         try:
             with self.database.session() as session:
                 row = sheets.get(session, sheet_id)
-                plan, document = Plan(**json.loads(row.plan)), json.loads(row.document)
+                plan, document = Plan.of(json.loads(row.plan)), json.loads(row.document)
                 sheet = sheet_of(document, plan, self.around(session, row.project_id, document))
-                todo = {one.key: one for one in sheets.open_variants(session, sheet_id)}
-                for key, made in sheets.made_before(session, row.project_id, list(todo)).items():
-                    if not made.content or self.drawn.path(made.content).is_file():
-                        sheets.end_variant(session, sheet_id, key, "done", made.outcome, made.content)
-                        del todo[key]
-            parts = {key: sheet.part(json.loads(one.given)) for key, one in todo.items()}
-            # Another release names results otherwise; whoever made the sheet chose the variant, not the name.
-            keys = {id(part): key for key, part in parts.items()}
-            if not parts:
+            if plan.seek is None:
+                self._make_open(sheet_id, sheet)
                 return ""
-            with self._ready() as cluster:
-                sheet.parts.send(parts.values(), cluster.contents)
-                for part, outcome in cluster.outcomes(parts.values(), lambda: not self._is_wanted(sheet_id)):
-                    if outcome.get("place"):
-                        cluster.contents.take(outcome["place"], self.drawn.path(outcome["content"]))
-                    self._patiently(partial(self._keep, sheet_id, keys[id(part)], outcome))
+            search = sheet.search()
+            with self._ready():  # they stay between the tries
+                for best in best_so_far(search, plan.seek, partial(self._tried, sheet_id, sheet)):
+                    self._patiently(partial(self._keep_best, sheet_id, best))
         except NotFound:
             return ""  # deleted in the meantime
         except ReticulaError as error:
             return str(error)
         return ""
 
+    def _tried(self, sheet_id: str, sheet: Sheet, asked: list[dict[str, Any]]) -> list[Outcome | None]:
+        """Have tries made that the sheet does not have yet, and return what became of all; None for those that were not
+        made any more.
+        """
+        given = [(sheet.part(values).key, values) for values in asked]
+        with self.database.session() as session:
+            row = sheets.get(session, sheet_id, lock=True)
+            known = sheets.asked_for(session, sheet_id, given)
+            sheets.add_variants(session, row, [one for one, there in zip(given, known, strict=True) if there is None])
+        self._make_open(sheet_id, sheet)
+        with self.database.session() as session:
+            ended = sheets.asked_for(session, sheet_id, given)
+            return [_outcome(one) if one is not None and one.state != "open" else None for one in ended]
+
+    def _make_open(self, sheet_id: str, sheet: Sheet) -> None:
+        """Make the variants that are open; what a sheet of the project has made is taken over."""
+        with self.database.session() as session:
+            row = sheets.get(session, sheet_id)
+            todo = {one.key: one for one in sheets.open_variants(session, sheet_id)}
+            for key, made in sheets.made_before(session, row.project_id, list(todo)).items():
+                if not made.content or self.drawn.path(made.content).is_file():
+                    sheets.end_variant(session, sheet_id, key, "done", made.outcome, made.content)
+                    del todo[key]
+            parts = {key: sheet.part(json.loads(one.given)) for key, one in todo.items()}
+        # Another release names results otherwise; whoever made the sheet chose the variant, not the name.
+        keys = {id(part): key for key, part in parts.items()}
+        if not parts:
+            return
+        with self._ready() as cluster:
+            sheet.parts.send(parts.values(), cluster.contents)
+            for part, outcome in cluster.outcomes(parts.values(), lambda: not self._is_wanted(sheet_id)):
+                if outcome.get("place"):
+                    cluster.contents.take(outcome["place"], self.drawn.path(outcome["content"]))
+                self._patiently(partial(self._keep, sheet_id, keys[id(part)], outcome))
+
+    def _keep_best(self, sheet_id: str, best: list[dict[str, Any]]) -> None:
+        with self.database.session() as session:
+            sheets.set_best(session, sheet_id, best)
+
     def _keep(self, sheet_id: str, key: str, outcome: Outcome) -> None:
         content, text = outcome.get("content") or "", json.dumps(outcome)
         with self.database.session() as session:
             sheets.end_variant(session, sheet_id, key, outcome["state"], text, content)
 
-    def _end(self, sheet_id: str, trouble: str) -> None:
+    def _end(self, sheet_id: str, trouble: str, to_its_end: bool) -> None:
         with self.database.session() as session:
             if trouble:
                 sheets.set_state(session, sheet_id, "failed", trouble)
-            elif not sheets.open_variants(session, sheet_id):
+            elif to_its_end and sheets.open_variants(session, sheet_id):
+                sheets.set_state(session, sheet_id, "failed", "Not all variants were made; go on to make the rest.")
+            elif to_its_end:
                 sheets.set_state(session, sheet_id, "done")
 
     def _is_wanted(self, sheet_id: str) -> bool:

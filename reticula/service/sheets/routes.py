@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import io
 import json
+import math
 from collections.abc import Sequence
 from typing import Any
 
@@ -11,6 +12,7 @@ from flask import Response, send_file
 from flask_openapi3 import APIBlueprint, Tag
 
 from reticula.core.errors import GraphError, ReticulaError
+from reticula.many.aims import Seek
 from reticula.many.columns import columns_of
 from reticula.many.matching import held
 from reticula.many.sheet import Plan, Sheet
@@ -44,22 +46,25 @@ from reticula.store.sheet_models import SheetRow, VariantRow
 __all__ = ["blueprint"]
 
 PLAIN, MORE, LINES = ("number", "state", "error"), ("seconds", "memory"), ("warnings",)
-GROUPS = {"values": True, "numbers": True, "counts": True}
+GROUPS = {"values": True, "numbers": True, "aims": False, "counts": True}
 """What the table of a sheet has, see :func:`reticula.many.columns.columns_of`."""
 
 blueprint = APIBlueprint("sheets", __name__, url_prefix="/api", abp_tags=[Tag(name="proof sheets")])
 
 
 def _state(sheet: SheetRow, count: dict[str, int]) -> dict[str, Any]:
+    plan = json.loads(sheet.plan)
     return {
         "id": sheet.id,
         "project_id": sheet.project_id,
         "graph_id": sheet.graph_id,
         "title": sheet.title,
-        "plan": json.loads(sheet.plan),
+        "plan": plan,
+        "noted": Plan.of(plan).noted,
         "state": sheet.state,
         "trouble": sheet.trouble,
         "ended": sheet.ended,
+        "best": json.loads(sheet.best),
         "made": sheet.created_at.isoformat(),
         **count,
     }
@@ -70,6 +75,21 @@ def _read(sheet_id: str) -> dict[str, Any]:
         return _state(sheets.get(session, sheet_id), sheets.counts(session, [sheet_id])[sheet_id])
 
 
+def _variants(sheet: SheetRow, found: Sequence[VariantRow]) -> list[dict[str, Any]]:
+    """Return what is told of variants of a sheet."""
+    told = [_variant(one) for one in found]
+    seek = Plan.of(json.loads(sheet.plan)).seek
+    if seek is None or not told:
+        return told
+    rows = [{**one["values"], **one["numbers"]} for one in told]
+    values, excess = seek.values(rows), seek.excess(rows, [one["warnings"] for one in told])
+    for at, one in enumerate(told):
+        said = [None if math.isnan(value) else value for value in values[at].tolist()]
+        one["aims"] = dict(zip((aim.formula for aim in seek.aims), said, strict=True))
+        one["meets"] = one["state"] == "done" and bool(excess[at] <= 0)
+    return told
+
+
 def _variant(one: VariantRow) -> dict[str, Any]:
     outcome = json.loads(one.outcome)
     return {
@@ -78,6 +98,8 @@ def _variant(one: VariantRow) -> dict[str, Any]:
         "ended": one.ended,
         "values": json.loads(one.given),
         "numbers": outcome.get("numbers", {}),
+        "aims": {},
+        "meets": one.state == "done",
         "counts": outcome.get("counts", {}),
         "error": (outcome.get("error") or {}).get("message", ""),
         "warnings": outcome.get("warnings", []),
@@ -89,7 +111,8 @@ def _variant(one: VariantRow) -> dict[str, Any]:
 
 
 def _planned(body: PlanBody, node: str | None, frame: float | None) -> Plan:
-    return Plan(body.vary, body.count, body.spread, body.seed, body.numbers, node, frame)
+    seek = Seek.of(body.seek.model_dump()) if body.seek else None
+    return Plan(body.vary, body.count, body.spread, body.seed, body.numbers, node, frame, seek)
 
 
 def _made_of(path: GraphPath, body: NewSheet) -> tuple[dict[str, Any], Sheet]:
@@ -103,7 +126,11 @@ def _made_of(path: GraphPath, body: NewSheet) -> tuple[dict[str, Any], Sheet]:
 def check_plan(path: GraphPath, body: NewSheet) -> Answer:
     """Say how many variants a plan makes, or why none; changes nothing."""
     try:
-        return {"count": len(_made_of(path, body)[1].variants()), "trouble": ""}
+        sheet = _made_of(path, body)[1]
+        if body.plan.seek:
+            sheet.search()
+            return {"count": body.plan.count, "trouble": ""}
+        return {"count": len(sheet.variants()), "trouble": ""}
     except GraphError as error:
         return {"count": 0, "trouble": str(error)}
 
@@ -131,6 +158,10 @@ def create_sheet(path: GraphPath, body: NewSheet) -> Answer:
 
 
 def _given(sheet: Sheet) -> Sequence[tuple[str, dict[str, Any]]]:
+    """Return the variants that are known from the beginning; those of one that seeks are asked for later."""
+    if sheet.plan.seek:
+        sheet.search()
+        return []
     return [(sheet.part(values).key, values) for values in sheet.variants()]
 
 
@@ -188,8 +219,10 @@ def extend_sheet(path: SheetPath, body: ExtendRequest) -> Answer:
     here = context()
     with here.database.session() as session:
         row = sheets.get(session, path.sheet_id, lock=True)
-        before, document = Plan(**json.loads(row.plan)), json.loads(row.document)
+        before, document = Plan.of(json.loads(row.plan)), json.loads(row.document)
         plan = _planned(body, before.node, before.frame)
+        if plan.seek != before.seek:
+            return refuse(422, "request", "What a sheet seeks stays; make another one to seek something else.")
         if dict(plan.numbers) != dict(before.numbers):
             return refuse(
                 422, "request", "A sheet notes the same numbers of all variants; make another one for others."
@@ -209,15 +242,15 @@ def list_variants(path: SheetPath, query: VariantsQuery) -> Answer:
         row = sheets.get(session, path.sheet_id)
         count = sheets.counts(session, [row.id])[row.id]
         found = sheets.variants(session, row.id, query.since)
-        return {"sheet": _state(row, count), "variants": [_variant(one) for one in found]}
+        return {"sheet": _state(row, count), "variants": _variants(row, found)}
 
 
 @blueprint.post("/sheets/<sheet_id>/matches", responses={200: MatchList, 404: ErrorState})
 def match_variants(path: SheetPath, body: MatchRequest) -> Answer:
     """Say for which variants a formula holds, or what is wrong with it; it reads their values and numbers by name."""
     with context().database.session() as session:
-        sheets.get(session, path.sheet_id)
-        found = [_variant(one) for one in sheets.variants(session, path.sheet_id)]
+        row = sheets.get(session, path.sheet_id)
+        found = _variants(row, sheets.variants(session, path.sheet_id))
     rows = [{**one["values"], **one["numbers"], "number": one["number"], "seconds": one["seconds"]} for one in found]
     try:
         holds = held(rows, body.where)
@@ -248,8 +281,8 @@ def read_table(path: SheetPath, query: TableQuery) -> Answer:
     from pyarrow import csv, parquet
 
     with context().database.session() as session:
-        title = sheets.get(session, path.sheet_id).title
-        found = [_variant(one) for one in sheets.variants(session, path.sheet_id)]
+        row = sheets.get(session, path.sheet_id)
+        title, found = row.title, _variants(row, sheets.variants(session, path.sheet_id))
     columns = columns_of(found, PLAIN, GROUPS, MORE, LINES)
     file = io.BytesIO()
     (csv.write_csv if query.ending == "csv" else parquet.write_table)(pa.table(columns), file)

@@ -1172,6 +1172,25 @@ export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
         /**
+         * AimBody
+         * @description A formula over values and numbers of a variant, or on its whole, and what it is to be; ``at`` means a value.
+         */
+        AimBody: {
+            /** Formula */
+            formula: string;
+            /**
+             * Goal
+             * @default smallest
+             * @enum {string}
+             */
+            goal?: "smallest" | "largest" | "at";
+            /**
+             * Value
+             * @default 0
+             */
+            value?: number;
+        };
+        /**
          * AnchorsLook
          * @description Faces and where in them; the places in the geometry's own space; its extent, m.
          */
@@ -2114,6 +2133,8 @@ export interface components {
              * @default 0
              */
             seed?: number;
+            /** @default null */
+            seek?: components["schemas"]["SeekBody"] | null;
             /**
              * Spread
              * @default sobol
@@ -3319,6 +3340,8 @@ export interface components {
         /**
          * PlanBody
          * @description What is varied, as texts by the names of dials or as ``NODE.PARAMETER``, and which numbers are noted.
+         *
+         *     With ``seek`` it is turned until the aims are met best, by at most ``count`` tries.
          */
         PlanBody: {
             /**
@@ -3335,6 +3358,8 @@ export interface components {
              * @default 0
              */
             seed?: number;
+            /** @default null */
+            seek?: components["schemas"]["SeekBody"] | null;
             /**
              * Spread
              * @default sobol
@@ -3373,6 +3398,8 @@ export interface components {
             };
             /** Seed */
             seed: number;
+            /** @default null */
+            seek?: components["schemas"]["SeekBody"] | null;
             /**
              * Spread
              * @enum {string}
@@ -3761,6 +3788,16 @@ export interface components {
             failed?: boolean;
         };
         /**
+         * SeekBody
+         * @description What is sought: aims, and conditions that must hold.
+         */
+        SeekBody: {
+            /** Aims */
+            aims: components["schemas"]["AimBody"][];
+            /** Conditions */
+            conditions?: string[];
+        };
+        /**
          * Separate
          * @description Give a linked card a graph of its own.
          */
@@ -3832,9 +3869,13 @@ export interface components {
          * SheetState
          * @description A sheet: what it shows, whether it is being made, and how far it is.
          *
-         *     ``ended`` counts the variants that have ended; a page that knows those up to one asks for those since.
+         *     ``ended`` counts the variants that have ended; a page that knows those up to one asks for those since. ``best`` are
+         *     the numbers of the best variants by now of one that seeks. ``noted`` are the plan's numbers and those that its aims
+         *     and conditions read.
          */
         SheetState: {
+            /** Best */
+            best: number[];
             /** Done */
             done: number;
             /** Ended */
@@ -3847,6 +3888,10 @@ export interface components {
             id: string;
             /** Made */
             made: string;
+            /** Noted */
+            noted: {
+                [key: string]: string;
+            };
             /** Open */
             open: number;
             plan: components["schemas"]["PlanState"];
@@ -4367,8 +4412,14 @@ export interface components {
         /**
          * VariantState
          * @description A variant. ``numbers`` are those asked for (null: could not be had), ``picture`` names the file that draws it.
+         *
+         *     Of a sheet that seeks, ``aims`` are what their formulas say, by formula, and ``meets`` whether all conditions hold.
          */
         VariantState: {
+            /** Aims */
+            aims: {
+                [key: string]: number | null;
+            };
             /** Counts */
             counts: {
                 [key: string]: number;
@@ -4377,6 +4428,8 @@ export interface components {
             ended: number;
             /** Error */
             error: string;
+            /** Meets */
+            meets: boolean;
             /** Memory */
             memory: number;
             /** Notes */

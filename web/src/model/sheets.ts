@@ -7,6 +7,7 @@ export type Sheet = Schemas['SheetState']
 export type Variant = Schemas['VariantState']
 export type PlanBody = Schemas['PlanBody']
 export type Cell = number | string | boolean | null
+export type Aim = Required<Schemas['AimBody']>
 
 /** How a value is turned. */
 export const HOWS = ['stays', 'list', 'even', 'uniform', 'normal'] as const
@@ -53,9 +54,9 @@ export function turnOf(name: string, dial: Dial): Turn {
   }
 }
 
-/** Numbers are turned in every way, all else by lists. */
-export const howsFor = (type: string): readonly How[] =>
-  type === 'number' || type === 'integer' ? HOWS : HOWS.slice(0, 2)
+/** Numbers are turned in every way, all else by lists; what is sought has ends. */
+export const howsFor = (type: string, seeking = false): readonly How[] =>
+  type !== 'number' && type !== 'integer' ? HOWS.slice(0, 2) : seeking ? HOWS.slice(0, 4) : HOWS
 
 /** What a turned value is, as the service reads it; empty for one that stays. */
 export function textOf(turn: Turn): string {
@@ -84,6 +85,39 @@ export function numbersOf(words: readonly string[], lines: string): Record<strin
     else if (line.trim()) made[line.trim()] = line.trim()
   }
   return made
+}
+
+export const GOALS: { value: Aim['goal']; label: string }[] = [
+  { value: 'smallest', label: 'as small as can be' },
+  { value: 'largest', label: 'as large as can be' },
+  { value: 'at', label: 'at a value' },
+]
+
+/** Formulas from lines; empty lines say nothing. */
+export const linesOf = (text: string): string[] =>
+  text
+    .split('\n')
+    .map((line) => line.trim())
+    .filter(Boolean)
+
+/** How many variants a sheet is to have in the end: of one that seeks, its tries. */
+export const planned = (sheet: Sheet): number =>
+  sheet.plan.seek && sheet.state !== 'done' ? sheet.plan.count : sheet.open + sheet.done + sheet.failed
+
+/** What a sheet seeks, in words. */
+export const soughtWords = (sheet: Sheet): string =>
+  (sheet.plan.seek?.aims ?? [])
+    .map((aim) => `${aim.formula} ${aim.goal === 'at' ? `at ${aim.value}` : aim.goal}`)
+    .join(', ')
+
+/** What a variant of a sheet that seeks is: best, good enough for all conditions, or not. */
+export const verdictOf = (sheet: Sheet, one: Variant): Cell =>
+  one.state === 'open' ? null : sheet.best.includes(one.number) ? 'best' : one.meets ? 'met' : 'unmet'
+
+/** The key of the column that says what an aim's formula says. */
+export function aimKey(sheet: Sheet, formula: string): string {
+  if (formula in sheet.noted) return `numbers.${formula}`
+  return formula in sheet.plan.vary ? `values.${formula}` : `aims.${formula}`
 }
 
 /** The columns of a sheet: its number, what was turned, what was noted, and how long it took. */
@@ -116,12 +150,17 @@ export function columnsOf(
   }
   // A sheet that was extended has variants of other plans, too.
   const turned = new Set([...Object.keys(sheet.plan.vary), ...variants.flatMap((one) => Object.keys(one.values))])
+  const aims = (sheet.plan.seek?.aims ?? [])
+    .map((aim) => aim.formula)
+    .filter((name) => aimKey(sheet, name).startsWith('aims.'))
   return [
     column('number', 'number', (one) => one.number),
     ...[...turned].map((name) => column(`values.${name}`, name, (one) => one.values[name], unitOf(name))),
-    ...Object.keys(sheet.plan.numbers).map((name) =>
-      column(`numbers.${name}`, name, (one) => one.numbers[name], NOTED_UNITS[sheet.plan.numbers[name]!]),
+    ...Object.keys(sheet.noted).map((name) =>
+      column(`numbers.${name}`, name, (one) => one.numbers[name], NOTED_UNITS[sheet.noted[name]!]),
     ),
+    ...aims.map((name) => column(`aims.${name}`, name, (one) => one.aims[name])),
+    ...(sheet.plan.seek ? [column('verdict', 'conditions', (one) => verdictOf(sheet, one))] : []),
     column('seconds', 'time', (one) => (one.state === 'open' ? null : one.seconds), 's'),
   ]
 }
@@ -150,7 +189,7 @@ export const said = (column: Column, one: Variant): string =>
 /** Why a number could not be had of any variant that is done; empty where there is none such. */
 export function nowhere(sheet: Sheet, variants: readonly Variant[]): string {
   const done = variants.filter((one) => one.state === 'done')
-  const missing = Object.keys(sheet.plan.numbers).find(
+  const missing = Object.keys(sheet.noted).find(
     (name) => done.length > 0 && done.every((one) => one.numbers[name] === null),
   )
   if (!missing) return ''
@@ -191,9 +230,9 @@ export function grouped(
 /** Put variants that ended into those that are known, by their number. */
 export function merged(known: readonly Variant[], ended: readonly Variant[]): Variant[] {
   if (!ended.length) return known as Variant[]
-  const made = [...known]
-  for (const one of ended) made[one.number - 1] = one
-  return made
+  const made = new Map(known.map((one) => [one.number, one]))
+  for (const one of ended) made.set(one.number, one)
+  return [...made.values()].sort((a, b) => a.number - b.number)
 }
 
 /** Ranges of columns that variants must lie in, by the key of the column; several ranges of one: in any of them. */

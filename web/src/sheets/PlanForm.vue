@@ -1,7 +1,15 @@
 <script setup lang="ts">
 /** What a sheet is to show: what each dial is turned to, how many are drawn, and which numbers are noted. */
 import { watchDebounced } from '@vueuse/core'
-import { ElButton, ElCheckboxButton, ElCheckboxGroup, ElFormItem, ElInput, ElInputNumber } from 'element-plus'
+import {
+  ElButton,
+  ElCheckboxButton,
+  ElCheckboxGroup,
+  ElFormItem,
+  ElInput,
+  ElInputNumber,
+  ElSegmented,
+} from 'element-plus'
 import { computed, ref, watch } from 'vue'
 import { api } from '../api/client'
 import {
@@ -21,6 +29,7 @@ import {
 import { count } from '../shared/numbers'
 import Choice from '../shared/controls/Choice.vue'
 import { useGraph } from '../stores/useGraph'
+import SeekForm from './SeekForm.vue'
 
 /** The sheet that is to get more variants; none: a new one is made. */
 const props = defineProps<{ extending: Sheet | null; busy: boolean }>()
@@ -31,6 +40,14 @@ const dials = computed(() => graph.root.value.dials ?? {})
 const turns = ref<Turn[]>(Object.entries(dials.value).map(([name, dial]) => turnOf(name, dial)))
 /** A parameter of a node that is no dial, and what it is turned to. */
 const other = ref({ name: '', list: '' })
+const MODES = [
+  { value: false, label: 'Make variants' },
+  { value: true, label: 'Seek the best' },
+]
+/** Whether values are turned until formulas are best. */
+const seeking = ref(false)
+const seek = ref<PlanBody['seek']>(null)
+const tries = ref(96)
 const draws = ref(24)
 const spread = ref<PlanBody['spread']>('sobol')
 const seed = ref(0)
@@ -44,7 +61,8 @@ const SPREADS = [
   { value: 'random', label: 'at random', help: 'each draw by itself' },
 ]
 const typeOf = (name: string) => dials.value[name]?.type ?? 'number'
-const hows = (name: string) => howsFor(typeOf(name)).map((how) => ({ value: how, label: HOW_WORDS[how] }))
+const hows = (name: string) =>
+  howsFor(typeOf(name), seeking.value).map((how) => ({ value: how, label: HOW_WORDS[how] }))
 const unitOf = (name: string) => dials.value[name]?.unit ?? ''
 const valueOf = (name: string) => {
   const value = dials.value[name]?.value
@@ -76,12 +94,19 @@ const plan = computed<PlanBody>(() => ({
       [other.value.name.trim(), other.value.list] as const,
     ].filter(([name, text]) => name && text.trim()),
   ),
-  count: draws.value,
+  count: seeking.value ? tries.value : draws.value,
   spread: spread.value,
   seed: seed.value,
   numbers: props.extending ? props.extending.plan.numbers : numbersOf(words.value, lines.value),
+  seek: seeking.value ? seek.value : null,
 }))
-const drawn = computed(() => isDrawn(turns.value) || Object.values(plan.value.vary).some((text) => /^\w+\(/.test(text)))
+/** What has no ends cannot be sought. */
+watch(seeking, (now) => {
+  if (now) turns.value.forEach((turn) => turn.how === 'normal' && (turn.how = 'uniform'))
+})
+const drawn = computed(
+  () => !seeking.value && (isDrawn(turns.value) || Object.values(plan.value.vary).some((text) => /^\w+\(/.test(text))),
+)
 
 /** How many variants that makes, or why none. */
 const total = ref<number | null>(null)
@@ -90,7 +115,7 @@ watchDebounced(
   plan,
   async (asked) => {
     const id = graph.state.value?.id
-    if (!id || !Object.keys(asked.vary).length) {
+    if (!id || !Object.keys(asked.vary).length || (seeking.value && !asked.seek)) {
       total.value = null
       trouble.value = ''
       return
@@ -105,6 +130,10 @@ watchDebounced(
   },
   { debounce: 250, immediate: true },
 )
+const does = computed(() => {
+  if (seeking.value) return total.value ? `Seek with ${count(total.value)} tries` : 'Seek'
+  return total.value ? `Make ${count(total.value)} variant${total.value === 1 ? '' : 's'}` : 'Make variants'
+})
 </script>
 
 <template>
@@ -112,6 +141,7 @@ watchDebounced(
     <ElFormItem v-if="!extending" label="Title">
       <ElInput v-model="title" placeholder="proof sheet" maxlength="200" aria-label="Title" />
     </ElFormItem>
+    <ElSegmented v-if="!extending" v-model="seeking" :options="MODES" aria-label="What is made" data-test="plan-mode" />
     <h4>Turn</h4>
     <p v-if="!turns.length" class="faint">This graph has no dials; name a parameter below, or add dials first.</p>
     <div v-for="turn in turns" :key="turn.name" class="turn" :data-test="`turn-${turn.name}`">
@@ -172,6 +202,16 @@ watchDebounced(
         /></label>
       </span>
     </div>
+    <SeekForm v-if="seeking" v-model="seek" />
+    <div v-if="seeking" class="turn">
+      <span class="name">tries</span>
+      <span class="fields rest">
+        <ElInputNumber v-model="tries" :min="1" :max="2000" aria-label="How many tries" data-test="tries" />
+        <label title="another number, other tries"
+          >seed <ElInputNumber v-model="seed" :min="0" :controls="false"
+        /></label>
+      </span>
+    </div>
     <template v-if="!extending">
       <h4>Note of each</h4>
       <ElCheckboxGroup v-model="words" size="small">
@@ -191,10 +231,12 @@ watchDebounced(
     <p v-if="trouble" class="trouble" role="alert" data-test="plan-trouble">{{ trouble }}</p>
     <div class="end">
       <ElButton type="primary" native-type="submit" :disabled="!total" :loading="busy" data-test="make-sheet">
-        {{ total ? `Make ${count(total)} variant${total === 1 ? '' : 's'}` : 'Make variants' }}
+        {{ does }}
       </ElButton>
       <ElButton v-if="extending" @click="emit('cancel')">Cancel</ElButton>
-      <span v-if="!total && !trouble" class="faint">Choose what is turned.</span>
+      <span v-if="!total && !trouble" class="faint">{{
+        seeking && Object.keys(plan.vary).length ? 'Say what is sought.' : 'Choose what is turned.'
+      }}</span>
     </div>
   </form>
 </template>

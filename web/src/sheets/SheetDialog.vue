@@ -11,7 +11,7 @@ import {
   ElSkeleton,
 } from 'element-plus'
 import { computed, ref, watch } from 'vue'
-import { nowhere, type PlanBody } from '../model/sheets'
+import { nowhere, planned, soughtWords, type PlanBody, type Sheet } from '../model/sheets'
 import { count } from '../shared/numbers'
 import Choice from '../shared/controls/Choice.vue'
 import Menu from '../shared/controls/Menu.vue'
@@ -32,11 +32,12 @@ const busy = ref(false)
 const oneScale = ref(true)
 const least = ref(150)
 const NEW = '+'
+const MOST_TRIES = 2000
 const entries = computed(() => [
   ...(sheets.sheets.value ?? []).map((one) => ({
     value: one.id,
     label: one.title,
-    help: `${one.done + one.failed + one.open} variants`,
+    help: one.plan.seek ? `seeks ${soughtWords(one)}` : `${planned(one)} variants`,
   })),
   ...(graph.lookOnly.value ? [] : [{ value: NEW, label: 'New proof sheet…' }]),
 ])
@@ -63,40 +64,54 @@ async function make(plan: PlanBody, title: string) {
   if (!sheets.trouble.value) planning.value = extending.value = false
 }
 const sheet = sheets.sheet
-const all = computed(() => (sheet.value ? sheet.value.open + sheet.value.done + sheet.value.failed : 0))
-const share = computed(() => (all.value ? Math.floor((100 * (all.value - sheet.value!.open)) / all.value) : 0))
+const all = computed(() => (sheet.value ? planned(sheet.value) : 0))
+const open = (one: Sheet) => planned(one) - one.done - one.failed
+const share = computed(() =>
+  sheet.value && all.value ? Math.floor((100 * (all.value - open(sheet.value))) / all.value) : 0,
+)
 /** Seconds that the rest takes, from the pace since this page looks on. */
 const began = ref<{ at: number; left: number } | null>(null)
 watch(
   () => [sheet.value?.id, sheet.value?.state] as const,
-  ([, state]) => (began.value = state === 'running' ? { at: performance.now(), left: sheet.value!.open } : null),
+  ([, state]) => (began.value = state === 'running' ? { at: performance.now(), left: open(sheet.value!) } : null),
 )
 const left = computed(() => {
-  const { open = 0 } = sheet.value ?? {}
-  if (!began.value || began.value.left - open < 3) return ''
-  const seconds = ((performance.now() - began.value.at) / 1000 / (began.value.left - open)) * open
+  const rest = sheet.value ? open(sheet.value) : 0
+  if (!began.value || began.value.left - rest < 3) return ''
+  const seconds = ((performance.now() - began.value.at) / 1000 / (began.value.left - rest)) * rest
   return seconds < 90 ? `about ${Math.ceil(seconds)} s left` : `about ${Math.ceil(seconds / 60)} min left`
 })
 const words = computed(() => {
   if (!sheet.value) return ''
-  const { done, failed, state } = sheet.value
+  const { done, failed, state, best, plan } = sheet.value
   if (state === 'running' && !done && !failed) return 'workers are getting ready …'
-  const made = `${count(done)} of ${count(all.value)} made${failed ? `, ${count(failed)} failed` : ''}`
+  const made = plan.seek
+    ? `${count(done + failed)} of ${count(all.value)} tries${failed ? `, ${count(failed)} failed` : ''}, ${best.length} best`
+    : `${count(done)} of ${count(all.value)} made${failed ? `, ${count(failed)} failed` : ''}`
   return state === 'running'
     ? `${made} ${left.value && `– ${left.value}`}`
     : state === 'done'
       ? made
       : `${made}, stopped`
 })
+/** Says that what is best is not good enough. */
+const short = computed(() => {
+  const first = sheets.variants.value.find((one) => sheets.best.value.has(one.number))
+  return first && !first.meets ? 'No try meets all conditions so far; the one with ★ lacks least.' : ''
+})
 const trouble = computed(
   () =>
-    sheets.trouble.value || sheet.value?.trouble || (sheet.value ? nowhere(sheet.value, sheets.variants.value) : ''),
+    sheets.trouble.value ||
+    sheet.value?.trouble ||
+    (sheet.value ? nowhere(sheet.value, sheets.variants.value) || short.value : ''),
 )
 /** Another graph, or other dials: another plan. */
 const offered = computed(() => [graph.state.value?.id, ...Object.keys(graph.root.value.dials ?? {})].join(' '))
 const mayEdit = computed(() => !graph.lookOnly.value)
 const more = computed(() => [
-  { value: 'extend', label: 'More variants…', off: !sheets.isOwn.value },
+  sheet.value?.plan.seek
+    ? { value: 'on', label: 'More tries…', off: false }
+    : { value: 'extend', label: 'More variants…', off: !sheets.isOwn.value },
   { value: 'failed', label: 'Try failed ones again', off: !sheet.value?.failed },
   { value: 'title', label: 'Rename…', off: false },
   { value: 'csv', label: 'Save as CSV', off: false },
@@ -107,6 +122,17 @@ async function act(what: string) {
   const one = sheet.value
   if (!one) return
   if (what === 'extend') extending.value = planning.value = true
+  if (what === 'on') {
+    const answer = await ElMessageBox.prompt('How many tries in all:', 'More tries', {
+      inputValue: String(2 * one.plan.count),
+      inputValidator: (text: string) =>
+        (Number.isInteger(+text) && +text > one.plan.count && +text <= MOST_TRIES) ||
+        `a whole number above ${one.plan.count}, at most ${count(MOST_TRIES)}`,
+      confirmButtonText: 'Seek on',
+      cancelButtonText: 'Cancel',
+    }).catch(() => null)
+    if (answer) await sheets.seekOn(+(answer as { value: string }).value)
+  }
   if (what === 'failed') await sheets.run(true)
   if (what === 'csv' || what === 'parquet') {
     const href = `/api/sheets/${one.id}/table?ending=${what}`
@@ -159,7 +185,11 @@ async function act(what: string) {
           <ElButton v-if="mayEdit && sheet.state === 'running'" data-test="stop-sheet" @click="sheets.stop()"
             >Stop</ElButton
           >
-          <ElButton v-else-if="mayEdit && sheet.open" type="primary" data-test="run-sheet" @click="sheets.run(false)"
+          <ElButton
+            v-else-if="mayEdit && (sheet.open || (sheet.plan.seek && sheet.state !== 'done'))"
+            type="primary"
+            data-test="run-sheet"
+            @click="sheets.run(false)"
             >Go on</ElButton
           >
           <Menu v-if="mayEdit" placement="bottom-end" data-test="sheet-more" @command="act">

@@ -16,12 +16,16 @@ const numeric = computed(() => sheets.columns.value.filter((one) => one.isNumber
 const entries = computed(() => numeric.value.map((one) => ({ value: one.key, label: one.title })))
 const across = ref('')
 const up = ref('')
-/** At first what was turned against what was noted. */
+/** At first one aim against another, or what was turned against what is sought or was noted. */
 watch(
   () => entries.value.map((one) => one.value).join(),
   () => {
     const keys = entries.value.map((one) => one.value)
-    if (!keys.includes(across.value)) across.value = keys[0] ?? ''
+    const aims = sheets.aims.value.filter((key) => keys.includes(key))
+    if (!keys.includes(across.value)) {
+      across.value = (aims.length > 1 ? aims[0] : keys[0]) ?? ''
+      up.value = aims[1] ?? aims[0] ?? ''
+    }
     if (!keys.includes(up.value)) up.value = keys.find((key) => key.startsWith('numbers.')) ?? keys[1] ?? ''
   },
   { immediate: true },
@@ -29,14 +33,19 @@ watch(
 const marked = computed(() => ({
   shown: new Set(sheets.shown.value.map((one) => one.number)),
   chosen: sheets.chosen.value,
+  best: sheets.best.value,
 }))
+/** Between two aims, the best ones are a front. */
+const isFront = computed(
+  () => across.value !== up.value && [across.value, up.value].every((key) => sheets.aims.value.includes(key)),
+)
 const options = computed(() => {
   if (form.value !== FORMS[0]) {
     const columns = sheets.columns.value.filter((one) => one.key !== 'number' && one.key !== 'seconds')
     return parallelChart(ink.value, sheets.variants.value, columns, marked.value)
   }
   const [x, y] = [sheets.column(across.value), sheets.column(up.value)]
-  return x && y ? scatterChart(ink.value, sheets.variants.value, x, y, marked.value) : null
+  return x && y ? scatterChart(ink.value, sheets.variants.value, x, y, marked.value, isFront.value) : null
 })
 /** Counts up when a plot is to begin anew, with nothing brushed. */
 const turn = ref(0)

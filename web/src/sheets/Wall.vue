@@ -100,7 +100,9 @@ function press(one: Variant, event: MouseEvent | KeyboardEvent) {
 /** What is said below a picture: the value that one sorts by, or the first two that were turned. */
 function caption(one: Variant): string {
   const sort = lookedAt.value
-  const column = sort && sort.key !== 'number' ? [sort] : sheets.columns.value.slice(1, 3)
+  const sought = sheets.aims.value.flatMap((key) => sheets.column(key) ?? [])
+  const usual = sought.length ? sought : sheets.columns.value.slice(1, 3)
+  const column = sort && !['number', 'verdict'].includes(sort.key) ? [sort] : usual
   return column.map((each) => said(each, one)).join(', ')
 }
 const whole = (one: Variant) =>
@@ -128,7 +130,10 @@ const whole = (one: Variant) =>
           <figure
             v-for="one in strip.cells"
             :key="one.number"
-            :class="[one.state, { chosen: sheets.chosen.value.has(one.number) }]"
+            :class="[
+              one.state,
+              { chosen: sheets.chosen.value.has(one.number), unmet: one.state === 'done' && !one.meets },
+            ]"
             :title="one.error || whole(one)"
             tabindex="0"
             role="button"
@@ -143,7 +148,10 @@ const whole = (one: Variant) =>
             <p v-else-if="one.state === 'failed'" class="error">{{ one.error }}</p>
             <p v-else class="faint">{{ one.state === 'open' ? 'not made yet' : 'nothing to see' }}</p>
             <figcaption>
-              <b>{{ one.number }}</b> <span>{{ caption(one) }}</span>
+              <b :class="{ best: sheets.best.value.has(one.number) }"
+                >{{ sheets.best.value.has(one.number) ? '★ ' : '' }}{{ one.number }}</b
+              >
+              <span>{{ caption(one) }}</span>
             </figcaption>
           </figure>
         </div>
@@ -190,6 +198,12 @@ figure {
 }
 figure:hover {
   border-color: var(--strong-line);
+}
+figure.unmet {
+  opacity: 0.6;
+}
+.best {
+  color: var(--accent-ink, var(--accent));
 }
 figure.chosen {
   border-color: var(--accent);

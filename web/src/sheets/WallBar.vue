@@ -57,6 +57,13 @@ const narrowed = computed(() => sheets.shown.value.length !== sheets.variants.va
       spellcheck="false"
       data-test="where"
     />
+    <ElCheckbox
+      v-if="sheets.sheet.value?.plan.seek"
+      v-model="sheets.onlyBest.value"
+      :title="`${sheets.aims.value.length > 1 ? 'no other is as good in every aim and better in one' : 'no other is better'}`"
+      data-test="only-best"
+      >★ best only</ElCheckbox
+    >
     <span v-if="narrowed" class="faint" data-test="shown">{{ count(sheets.shown.value.length) }} shown</span>
     <span class="gap" />
     <ElCheckbox v-model="oneScale" title="draw all at one scale, so that what is larger looks larger"

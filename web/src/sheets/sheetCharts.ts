@@ -4,16 +4,27 @@ import { headed, said, written } from '../model/sheets'
 import { short } from '../shared/numbers'
 import type { Ink } from '../stores/insight/useInk'
 
-/** Variants that are shown, and those that are chosen. */
+/** Variants that are shown, those that are chosen, and the best of a search. */
 export interface Marked {
+  best: ReadonlySet<number>
   shown: ReadonlySet<number>
   chosen: ReadonlySet<number>
 }
 
 const made = (variants: readonly Variant[]) => variants.filter((one) => one.state === 'done')
 
-/** A dot for each variant; those that are not shown are faint, chosen ones stand out. */
-export function scatterChart(ink: Ink, variants: readonly Variant[], x: Column, y: Column, marked: Marked) {
+/** A dot for each variant; those that are not shown are faint, chosen ones stand out, the best are diamonds.
+ *
+ * `isFront`: a line goes through the best.
+ */
+export function scatterChart(
+  ink: Ink,
+  variants: readonly Variant[],
+  x: Column,
+  y: Column,
+  marked: Marked,
+  isFront = false,
+) {
   const axis = (column: Column) => ({
     type: 'value',
     scale: true,
@@ -24,6 +35,8 @@ export function scatterChart(ink: Ink, variants: readonly Variant[], x: Column, 
     splitLine: { lineStyle: { color: ink.line, opacity: 0.5 } },
   })
   const dots = made(variants).filter((one) => typeof x.of(one) === 'number' && typeof y.of(one) === 'number')
+  const best = dots.filter((one) => marked.best.has(one.number))
+  const size = (one: Variant) => (marked.chosen.has(one.number) ? 13 : marked.best.has(one.number) ? 11 : 8)
   return {
     grid: { left: 14, right: 20, top: 30, bottom: 30, containLabel: true },
     tooltip: {
@@ -37,12 +50,22 @@ export function scatterChart(ink: Ink, variants: readonly Variant[], x: Column, 
     yAxis: axis(y),
     series: [
       {
+        type: 'line',
+        data: isFront ? best.map((one) => [x.of(one), y.of(one)] as number[]).sort((a, b) => a[0]! - b[0]!) : [],
+        showSymbol: false,
+        silent: true,
+        lineStyle: { color: ink.text, width: 1, type: 'dashed' },
+      },
+      {
         type: 'scatter',
         data: dots.map((one) => ({
           value: [x.of(one), y.of(one)],
           name: `${one.number}: ${said(x, one)}, ${said(y, one)}`,
-          symbolSize: marked.chosen.has(one.number) ? 13 : 8,
+          symbol: marked.best.has(one.number) ? 'diamond' : 'circle',
+          symbolSize: size(one),
           itemStyle: {
+            borderColor: ink.text,
+            borderWidth: marked.best.has(one.number) ? 1.5 : 0,
             color: marked.chosen.has(one.number) ? ink.live : ink.bar,
             opacity: marked.shown.has(one.number) ? 0.85 : 0.15,
           },

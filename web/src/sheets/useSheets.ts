@@ -3,6 +3,7 @@ import { createGlobalState } from '@vueuse/core'
 import { computed, ref, shallowRef, watch } from 'vue'
 import { api, type Schemas } from '../api/client'
 import {
+  aimKey,
   columnsOf,
   merged,
   sorted,
@@ -35,6 +36,8 @@ export const useSheets = createGlobalState(() => {
   const group = ref('')
   const where = ref('')
   const whereTrouble = ref('')
+  /** Whether only the best of a search are shown. */
+  const onlyBest = ref(false)
   /** The variants that the formula holds for; null without one. */
   const matches = shallowRef<Set<number> | null>(null)
   const ranges = shallowRef<Ranges>({})
@@ -46,11 +49,13 @@ export const useSheets = createGlobalState(() => {
   const unitOf = (name: string) => (isOwn.value && graph.root.value.dials?.[name]?.unit) || ''
   const columns = computed(() => (sheet.value ? columnsOf(sheet.value, variants.value, unitOf) : []))
   const column = (key: string) => columns.value.find((one) => one.key === key)
+  const best = computed(() => new Set(sheet.value?.best ?? []))
   const brushed = computed(() => within(variants.value, columns.value, ranges.value))
   const shown = computed(() => {
     const found = variants.value.filter(
       ({ number }) =>
         (!matches.value || matches.value.has(number)) &&
+        (!onlyBest.value || best.value.has(number)) &&
         (!brushed.value || brushed.value.has(number)) &&
         (!comparing.value || chosen.value.has(number)),
     )
@@ -79,6 +84,7 @@ export const useSheets = createGlobalState(() => {
     variants.value = []
     chosen.value = new Set()
     comparing.value = false
+    onlyBest.value = false
     ranges.value = {}
     matches.value = null
     where.value = ''
@@ -86,7 +92,10 @@ export const useSheets = createGlobalState(() => {
     sort.value = 'number'
     descending.value = false
     group.value = ''
-    if (id) await look(id, -1)
+    if (!id) return
+    await look(id, -1)
+    // A search is looked at for what is best.
+    if ((sheet.value as Sheet | null)?.plan.seek) sort.value = 'verdict'
   }
 
   /** Ask for what ended since, and again while there is more to come. */
@@ -180,6 +189,13 @@ export const useSheets = createGlobalState(() => {
     whereTrouble,
     ranges,
     brushed,
+    best,
+    onlyBest,
+    /** The keys of the columns that are sought. */
+    aims: computed(() => {
+      const one = sheet.value
+      return one ? (one.plan.seek?.aims ?? []).map((aim) => aimKey(one, aim.formula)) : []
+    }),
     list,
     show,
     match,
@@ -192,6 +208,12 @@ export const useSheets = createGlobalState(() => {
         const made = await api.makeSheet(id, { plan, title, revision, draft, frame })
         sheets.value = [made, ...(sheets.value ?? [])]
         await show(made.id)
+      }),
+    /** Go on seeking, up to so many tries. */
+    seekOn: (count: number) =>
+      act((id) => {
+        const { vary, spread, seed, numbers, seek } = sheet.value!.plan
+        return api.extendSheet(id, { vary, spread, seed, numbers, seek, count })
       }),
     extend: (plan: PlanBody) => act((id) => api.extendSheet(id, plan)),
     stop: () => act((id) => api.stopSheet(id)),
