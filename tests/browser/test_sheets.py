@@ -130,3 +130,39 @@ def test_a_variant_that_fails_says_why(bench: Bench, tile: str) -> None:
     page.click("[data-test=sheet-drop]")
     page.get_by_role("button", name="Delete").click()
     expect(page.locator("[data-test=wall]")).to_have_count(0)
+
+
+def test_the_best_is_sought_marked_and_taken(bench: Bench, tile: str) -> None:
+    page = bench.page
+    page.locator("[data-test=plan-mode]").get_by_text("Seek the best").click()
+    turn(bench, "lift", "uniform")
+    turn(bench, "cells", "uniform")
+    expect(page.locator("[data-test=make-sheet]")).to_be_disabled()
+    page.fill("[data-test=aim-0]", "weight")
+    expect(page.locator("[data-test=plan-trouble]")).to_contain_text("aim 'weight'")
+    page.fill("[data-test=aim-0]", "area")
+    page.click("[data-test=add-aim]")
+    page.fill("[data-test=aim-1]", "faces")
+    choose(page, "[data-test=goal-1]", "largest")
+    page.fill("[data-test=conditions]", "lift >= 0.1")
+    page.fill("[data-test=tries] input", "24")
+    expect(page.locator("[data-test=make-sheet]")).to_have_text("Seek with 24 tries")
+    page.click("[data-test=make-sheet]")
+    page.wait_for_selector("[data-test=wall]")
+    state = page.locator("[data-test=sheet-state]")
+    expect(state).to_have_attribute("data-state", "done", timeout=180_000)
+    told = re.fullmatch(r"24 of 24 tries, (\d+) best", state.inner_text())
+    assert told
+    best = int(told[1])
+    assert 0 < best < 24
+    first = page.locator("[data-test=wall] figure").first
+    expect(first).to_contain_text("★")
+    expect(first).to_contain_text("area")
+    page.locator("[data-test=only-best]").click()
+    expect(page.locator("[data-test=shown]")).to_have_text(f"{best} shown")
+    first.click()
+    page.click("[data-test=take-variant]")
+    expect(page.locator("[data-test=sheets]")).to_be_hidden()
+    wait_until(lambda: bench.state(tile)["document"]["dials"]["lift"]["value"] >= 0.1)
+    bench.page.keyboard.press("Control+z")
+    wait_until(lambda: bench.state(tile)["document"]["dials"]["lift"]["value"] == 0.1)

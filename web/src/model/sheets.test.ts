@@ -1,24 +1,30 @@
 import { expect, test } from 'vitest'
 import {
+  aimKey,
   columnsOf,
   grouped,
   headed,
   howsFor,
   isDrawn,
+  linesOf,
   merged,
   nowhere,
   numbersOf,
+  planned,
   said,
   sorted,
+  soughtWords,
   textOf,
   turnOf,
+  verdictOf,
   within,
   written,
   type Sheet,
   type Variant,
 } from './sheets'
 
-const sheet = { plan: { vary: { lift: '0.1,0.2', shape: 'a,b' }, numbers: { volume: 'volume' } } } as unknown as Sheet
+const noted = { volume: 'volume' }
+const sheet = { plan: { vary: { lift: '0.1,0.2', shape: 'a,b' } }, noted, best: [] } as unknown as Sheet
 const variant = (number: number, lift: number, shape: string, volume: number | null, state = 'done') =>
   ({ number, state, ended: number, values: { lift, shape }, numbers: { volume }, seconds: 0.5 }) as unknown as Variant
 const VARIANTS = [variant(1, 0.2, 'b', 4), variant(2, 0.1, 'a', null), variant(3, 0.3, 'a', 2)]
@@ -113,4 +119,50 @@ test('ranges of several columns hold together', () => {
       ],
     })!,
   ]).toEqual([2, 3])
+})
+
+test('a search has columns for its aims and for what variants are', () => {
+  const aims = [
+    { formula: 'volume', goal: 'smallest', value: 0 },
+    { formula: 'volume / lift', goal: 'at', value: 3 },
+  ]
+  const sought = {
+    ...sheet,
+    plan: { ...sheet.plan, count: 40, seek: { aims, conditions: ['lift > 0'] } },
+    state: 'running',
+    best: [3],
+    done: 3,
+    failed: 0,
+    open: 0,
+  } as unknown as Sheet
+  const tries = VARIANTS.map((one) => ({ ...one, aims: { 'volume / lift': one.number }, meets: one.number !== 2 }))
+  const columns = columnsOf(sought, tries)
+  expect(columns.map((one) => one.key)).toEqual([
+    'number',
+    'values.lift',
+    'values.shape',
+    'numbers.volume',
+    'aims.volume / lift',
+    'verdict',
+    'seconds',
+  ])
+  expect(tries.map((one) => verdictOf(sought, one))).toEqual(['met', 'unmet', 'best'])
+  expect(numbers(sorted(tries, columns[5], false))).toEqual([3, 1, 2])
+  expect(['volume', 'lift', 'volume / lift'].map((name) => aimKey(sought, name))).toEqual([
+    'numbers.volume',
+    'values.lift',
+    'aims.volume / lift',
+  ])
+  expect(soughtWords(sought)).toBe('volume smallest, volume / lift at 3')
+  expect([planned(sought), planned({ ...sought, state: 'done' })]).toEqual([40, 3])
+})
+
+test('what is sought has ends, and conditions stand on lines', () => {
+  expect(howsFor('number', true)).not.toContain('normal')
+  expect(linesOf(' area < 2 \n\n lift > 1')).toEqual(['area < 2', 'lift > 1'])
+})
+
+test('tries that end before those that were asked for first take no place of theirs', () => {
+  const [one, two, three] = VARIANTS
+  expect(numbers(merged(merged([], [three!]), [one!, two!]))).toEqual([1, 2, 3])
 })

@@ -1,5 +1,5 @@
 /** The parts of ECharts that charts here are made of. */
-import { BarChart, BoxplotChart, ParallelChart, ScatterChart } from 'echarts/charts'
+import { BarChart, BoxplotChart, LineChart, ParallelChart, ScatterChart } from 'echarts/charts'
 import { BrushComponent, GridComponent, ParallelComponent, TooltipComponent } from 'echarts/components'
 import { init, use } from 'echarts/core'
 import { CanvasRenderer } from 'echarts/renderers'
@@ -8,6 +8,7 @@ use([
   BarChart,
   BoxplotChart,
   ParallelChart,
+  LineChart,
   ScatterChart,
   BrushComponent,
   GridComponent,

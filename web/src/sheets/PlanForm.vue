@@ -62,7 +62,10 @@ const SPREADS = [
 ]
 const typeOf = (name: string) => dials.value[name]?.type ?? 'number'
 const hows = (name: string) =>
-  howsFor(typeOf(name), seeking.value).map((how) => ({ value: how, label: HOW_WORDS[how] }))
+  howsFor(typeOf(name), seeking.value).map((how) => ({
+    value: how,
+    label: seeking.value && how === 'uniform' ? 'between two ends' : HOW_WORDS[how],
+  }))
 const unitOf = (name: string) => dials.value[name]?.unit ?? ''
 const valueOf = (name: string) => {
   const value = dials.value[name]?.value
@@ -190,7 +193,14 @@ const does = computed(() => {
     <div v-if="drawn" class="turn">
       <span class="name">draws</span>
       <span class="fields rest">
-        <ElInputNumber v-model="draws" :min="1" :max="10000" aria-label="How many draws" data-test="draws" />
+        <ElInputNumber
+          v-model="draws"
+          :min="1"
+          :max="10000"
+          class="many"
+          aria-label="How many draws"
+          data-test="draws"
+        />
         <Choice
           :value="spread"
           :entries="SPREADS"
@@ -206,7 +216,14 @@ const does = computed(() => {
     <div v-if="seeking" class="turn">
       <span class="name">tries</span>
       <span class="fields rest">
-        <ElInputNumber v-model="tries" :min="1" :max="2000" aria-label="How many tries" data-test="tries" />
+        <ElInputNumber
+          v-model="tries"
+          :min="1"
+          :max="2000"
+          class="many"
+          aria-label="How many tries"
+          data-test="tries"
+        />
         <label title="another number, other tries"
           >seed <ElInputNumber v-model="seed" :min="0" :controls="false"
         /></label>
@@ -278,6 +295,9 @@ h4 {
 }
 .fields :deep(.el-input-number) {
   width: 74px;
+}
+.fields :deep(.el-input-number.many) {
+  width: 112px;
 }
 .fields .choice {
   width: 140px;

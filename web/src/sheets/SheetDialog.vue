@@ -225,6 +225,10 @@ async function act(what: string) {
           every combination of lists and even steps, and as many draws as you like for each.
         </p>
         <p>
+          Seeking turns the dials until formulas are smallest, largest or at a value: each try learns from those before.
+          With several aims, what is best in one may be worse in another: the best ones are a front.
+        </p>
+        <p>
           The sheet keeps the graph as it is now. Variants that any sheet of this project has made are not made again.
         </p>
       </aside>

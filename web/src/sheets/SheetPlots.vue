@@ -77,7 +77,9 @@ function axis(id: string, found: [number, number][]) {
         Show all again ({{ sheets.brushed.value.size }} brushed)
       </ElButton>
       <span v-else class="faint">{{
-        form === FORMS[0] ? 'Drag over dots to see only those.' : 'Drag along an axis to see only those.'
+        form === FORMS[0]
+          ? `${sheets.best.value.size ? '◆ best. ' : ''}Drag over dots to see only those.`
+          : 'Drag along an axis to see only those.'
       }}</span>
     </div>
     <Chart

@@ -9,7 +9,7 @@ import { useSheets } from './useSheets'
 const sheets = useSheets()
 const host = ref<HTMLElement>()
 const { width } = useElementSize(host)
-const NARROW = 62
+const NARROW = 84
 const heads = computed<Head<Variant>[]>(() => {
   const columns = sheets.columns.value
   const wide = Math.max(Math.floor((width.value - 8) / Math.max(columns.length, 1)), NARROW)

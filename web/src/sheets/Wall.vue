@@ -227,6 +227,9 @@ p {
 .error {
   color: var(--bad);
 }
+figcaption b {
+  margin-right: 4px;
+}
 figcaption {
   height: 40px;
   padding: 3px 7px;

@@ -66,7 +66,7 @@ export function scatterChart(
           itemStyle: {
             borderColor: ink.text,
             borderWidth: marked.best.has(one.number) ? 1.5 : 0,
-            color: marked.chosen.has(one.number) ? ink.live : ink.bar,
+            color: marked.chosen.has(one.number) || marked.best.has(one.number) ? ink.live : ink.bar,
             opacity: marked.shown.has(one.number) ? 0.85 : 0.15,
           },
         })),
