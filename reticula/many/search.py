@@ -10,6 +10,7 @@ JAIR 73, 2022).
 from __future__ import annotations
 
 import math
+import threading
 import warnings
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
@@ -35,6 +36,8 @@ FIRST = 16
 MOST_TRIES = 2000
 UNMET = 1e30
 """Losses of tries that meet their conditions are below it; CMA-ES only compares."""
+_loading = threading.Lock()
+"""Modules of Optuna that two threads load at the same time find each other half made."""
 
 
 class Search:
@@ -114,7 +117,6 @@ class Search:
         import optuna
         from optuna.samplers import BaseSampler, CmaEsSampler, TPESampler
 
-        optuna.logging.set_verbosity(optuna.logging.ERROR)
         with warnings.catch_warnings():
             warnings.simplefilter("ignore")  # of what Optuna calls experimental
             parzen = TPESampler(
@@ -155,13 +157,23 @@ class _Turned:
         return place if self.listed is None else self.listed[place]
 
 
-def _turned(name: str, choice: Choice, whole: bool) -> _Turned:
+def _load() -> None:
+    """Load Optuna, which takes a second; raise ReticulaError where it is not installed."""
     try:
-        from optuna.distributions import CategoricalDistribution, FloatDistribution, IntDistribution
+        with _loading:
+            import optuna
+
+            optuna.logging.set_verbosity(optuna.logging.ERROR)
     except ImportError as error:
         raise ReticulaError(
             f"seeking needs Optuna ({error.name}): pip install 'reticula[many]', and start again"
         ) from None
+
+
+def _turned(name: str, choice: Choice, whole: bool) -> _Turned:
+    _load()
+    from optuna.distributions import CategoricalDistribution, FloatDistribution, IntDistribution
+
     match choice:
         case Normal():
             raise GraphError(f"'{name}': seeking needs ends; say uniform(low, high), or a list")

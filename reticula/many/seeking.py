@@ -93,7 +93,8 @@ def run_seek(
     if unknown := next((name for name in choices if not what.can_set(name)), None):
         raise GraphError(f"nothing is called '{unknown}'; dials are {', '.join(what.dials) or 'none'}")
     noted = {**(numbers or {}), **seek.numbers}
-    seek.check([*choices, *noted])
+    columns = [*choices, *noted]
+    seek.check(columns)
     search = Search(choices, what.whole, aims=len(seek.aims), tries=tries, seed=seed)
     maker = Parts(what, dict(values or {}), noted, frame)
     with_values(what.document, maker.values)
@@ -105,7 +106,7 @@ def run_seek(
             makes.on_entry = (lambda entry: on_entry(entry, len(makes.known), tries)) if on_entry else None
             best: list[Values] = []
             try:
-                for best_by_now in best_so_far(search, seek, makes.entries):
+                for best_by_now in best_so_far(search, seek, columns, makes.entries):
                     best = best_by_now
             finally:
                 found.entries = sorted(makes.known.values(), key=lambda one: one["row"])

@@ -73,6 +73,11 @@ class Plan:
         """What is noted of each variant, with what is sought."""
         return {**self.numbers, **(self.seek.numbers if self.seek else {})}
 
+    @property
+    def columns(self) -> list[str]:
+        """What formulas over variants read."""
+        return [*self.vary, *self.noted]
+
 
 class Sheet:
     """A plan for a graph: its variants, and the parts that make them.
@@ -114,7 +119,7 @@ class Sheet:
         plan, seek = self.plan, self.plan.seek
         assert seek is not None
         self._check()
-        seek.check([*plan.vary, *plan.noted])
+        seek.check(plan.columns)
         return Search(self._choices, self.what.whole, aims=len(seek.aims), tries=plan.count, seed=plan.seed)
 
     def _check(self) -> None:

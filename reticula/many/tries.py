@@ -19,11 +19,11 @@ Told = Mapping[str, Any]
 
 
 def best_so_far(
-    search: Search, seek: Seek, make: Callable[[list[Values]], Sequence[Told | None]]
+    search: Search, seek: Seek, columns: Sequence[str], make: Callable[[list[Values]], Sequence[Told | None]]
 ) -> Iterator[list[Values]]:
     """Go through a search, a few tries at a time, and yield the values of those that are best by then, each time.
 
-    ``make`` returns what became of tries, None for those that were not made any more: then it ends.
+    ``columns`` are the names that formulas may read, those of failed tries, too. ``make`` returns what became of tries, None for those that were not made any more: then it ends.
     """
     tries: list[Values] = []
     losses: list[Floats] = []
@@ -32,7 +32,8 @@ def best_so_far(
         made = make(asked)
         there = [(values, one) for values, one in zip(asked, made, strict=True) if one is not None]
         if there:
-            rows = [{**values, **one["numbers"]} if one["state"] == "done" else values for values, one in there]
+            empty = dict.fromkeys(columns)
+            rows = [{**empty, **values, **one.get("numbers", {})} for values, one in there]
             found = seek.losses(seek.values(rows))
             found[[one["state"] != "done" for _, one in there]] = np.nan
             lack = seek.excess(rows, [one.get("warnings", ()) for _, one in there])

@@ -85,7 +85,7 @@ def test_conditions_come_before_aims() -> None:
     def make(asked: list[dict[str, Any]]) -> list[dict[str, Any]]:
         return [{"state": "done", "numbers": {}} for _ in asked]
 
-    *_, (best,) = best_so_far(asks, seek, make)
+    *_, (best,) = best_so_far(asks, seek, ["x", "y"], make)
     assert best["x"] == pytest.approx(0.5, abs=0.02)
     assert best["y"] == pytest.approx(0, abs=0.02)
 
@@ -101,7 +101,7 @@ def test_what_was_made_by_the_time_it_is_stopped_counts() -> None:
         return [{"state": "done", "numbers": {}} if one in made else None for one in asked]
 
     tries: list[dict[str, Any]] = []
-    rounds = list(best_so_far(asks, Seek((Aim("(x - 0.3) ** 2 + (y + 0.2) ** 2"),)), make))
+    rounds = list(best_so_far(asks, Seek((Aim("(x - 0.3) ** 2 + (y + 0.2) ** 2"),)), ["x", "y"], make))
     assert (len(tries), len(rounds)) == (19, 1 + 19 // AT_ONCE)
     assert rounds[-1] == [min(tries, key=lambda one: bowl(**one))]
 
@@ -113,5 +113,14 @@ def test_failed_tries_are_never_best() -> None:
     def make(asked: list[dict[str, Any]]) -> list[dict[str, Any]]:
         return [failed if one["x"] < 0.5 else {"state": "done", "numbers": {}} for one in asked]
 
-    *_, (best,) = best_so_far(asks, Seek((Aim("x"),)), make)
+    *_, (best,) = best_so_far(asks, Seek((Aim("x"),)), ["x"], make)
     assert 0.5 <= best["x"] < 0.7
+
+
+def test_a_search_whose_tries_all_fail_ends_with_none_best() -> None:
+    asks = search({"x": "uniform(0, 1)", "y": "uniform(0, 1)"}, tries=40)
+    seek = Seek((Aim("area / x"),), ("volume < y",))
+    rounds = list(
+        best_so_far(asks, seek, ["x", "y", "area", "volume"], lambda asked: [{"state": "failed"}] * len(asked))
+    )
+    assert rounds == [[]] * 5

@@ -136,7 +136,7 @@ class SheetMaker:
                 return ""
             search = sheet.search()
             with self._ready():  # they stay between the tries
-                for best in best_so_far(search, plan.seek, partial(self._tried, sheet_id, sheet)):
+                for best in best_so_far(search, plan.seek, plan.columns, partial(self._tried, sheet_id, sheet)):
                     self._patiently(partial(self._keep_best, sheet_id, best))
         except NotFound:
             return ""  # deleted in the meantime

@@ -78,10 +78,11 @@ def _read(sheet_id: str) -> dict[str, Any]:
 def _variants(sheet: SheetRow, found: Sequence[VariantRow]) -> list[dict[str, Any]]:
     """Return what is told of variants of a sheet."""
     told = [_variant(one) for one in found]
-    seek = Plan.of(json.loads(sheet.plan)).seek
+    plan = Plan.of(json.loads(sheet.plan))
+    seek = plan.seek
     if seek is None or not told:
         return told
-    rows = [{**one["values"], **one["numbers"]} for one in told]
+    rows = [{**dict.fromkeys(plan.columns), **one["values"], **one["numbers"]} for one in told]
     values, excess = seek.values(rows), seek.excess(rows, [one["warnings"] for one in told])
     for at, one in enumerate(told):
         said = [None if math.isnan(value) else value for value in values[at].tolist()]
@@ -251,7 +252,11 @@ def match_variants(path: SheetPath, body: MatchRequest) -> Answer:
     with context().database.session() as session:
         row = sheets.get(session, path.sheet_id)
         found = _variants(row, sheets.variants(session, path.sheet_id))
-    rows = [{**one["values"], **one["numbers"], "number": one["number"], "seconds": one["seconds"]} for one in found]
+        empty = dict.fromkeys(Plan.of(json.loads(row.plan)).columns)
+    rows = [
+        {**empty, **one["values"], **one["numbers"], "number": one["number"], "seconds": one["seconds"]}
+        for one in found
+    ]
     try:
         holds = held(rows, body.where)
     except ReticulaError as error:

@@ -50,6 +50,16 @@ def test_what_cannot_be_sought_is_said(
 def test_tries_get_better_and_the_best_are_named(client: FlaskClient, make: Make, ended: Ended) -> None:
     sheet = make(VARY, count=40, seek=SEEK)
     assert (sheet["state"], sheet["best"]) == ("running", [])
+
+    def asked() -> bool:
+        """Whether tries are there; those that are open have no numbers yet."""
+        answer = client.get(f"/api/sheets/{sheet['id']}/variants")
+        assert answer.status_code == 200, answer.json
+        held = client.post(f"/api/sheets/{sheet['id']}/matches", json={"where": "area < 0"}).json
+        assert held == {"numbers": [], "trouble": ""}
+        return bool(answer.json["variants"])
+
+    wait_until(asked, 60)
     assert sheet["noted"] == {"faces": "faces", "area": "area", "geo.high.y": "geo.high.y"}
     found = ended(sheet["id"])
     assert (found["sheet"]["state"], found["sheet"]["trouble"]) == ("done", "")
