@@ -73,9 +73,7 @@ class Search:
             return [self._values(one) for one in self._first[:count]]
         self._study = self._study or self._begun()
         space = {name: one.drawn for name, one in self._space.items()}
-        with warnings.catch_warnings():
-            warnings.simplefilter("ignore")
-            self._asked = [self._study.ask(space) for _ in range(count)]
+        self._asked = [self._study.ask(space) for _ in range(count)]
         return [self._values(trial.params) for trial in self._asked]
 
     def _values(self, drawn: Mapping[str, Any]) -> dict[str, Any]:
@@ -95,7 +93,8 @@ class Search:
             del self._first[: len(losses)]
             return
         for at, trial in enumerate(self._asked):
-            trial.set_user_attr("excess", float(excess[at]))
+            if not self._evolves:
+                trial.set_constraint("excess", float(excess[at]))
             found = [float(met[at])] if self._evolves else losses[at].tolist()
             if any(map(math.isnan, found)):
                 self._study.tell(trial, state=TrialState.FAIL)
@@ -117,22 +116,19 @@ class Search:
         import optuna
         from optuna.samplers import BaseSampler, CmaEsSampler, TPESampler
 
-        with warnings.catch_warnings():
-            warnings.simplefilter("ignore")  # of what Optuna calls experimental
-            parzen = TPESampler(
-                seed=self.seed,
-                n_startup_trials=FIRST,
-                multivariate=True,
-                constant_liar=True,
-                constraints_func=lambda trial: (trial.user_attrs.get("excess", 0.0),),
+        parzen = TPESampler(
+            seed=self.seed,
+            n_startup_trials=FIRST,
+            multivariate=True,
+            constant_liar=True,
+        )
+        sampler: BaseSampler = parzen
+        if self._evolves:
+            best = min(self._told, key=lambda one: math.inf if math.isnan(one[1]) else one[1])[0]
+            sampler = CmaEsSampler(
+                x0=best, seed=self.seed, n_startup_trials=0, popsize=AT_ONCE, independent_sampler=parzen
             )
-            sampler: BaseSampler = parzen
-            if self._evolves:
-                best = min(self._told, key=lambda one: math.inf if math.isnan(one[1]) else one[1])[0]
-                sampler = CmaEsSampler(
-                    x0=best, seed=self.seed, n_startup_trials=0, popsize=AT_ONCE, independent_sampler=parzen
-                )
-            return optuna.create_study(directions=["minimize"] * self.aims, sampler=sampler)
+        return optuna.create_study(directions=["minimize"] * self.aims, sampler=sampler)
 
 
 @dataclass(frozen=True)
@@ -164,6 +160,7 @@ def _load() -> None:
             import optuna
 
             optuna.logging.set_verbosity(optuna.logging.ERROR)
+            warnings.filterwarnings("ignore", category=optuna.exceptions.ExperimentalWarning)
     except ImportError as error:
         raise ReticulaError(
             f"seeking needs Optuna ({error.name}): pip install 'reticula[many]', and start again"

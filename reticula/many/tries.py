@@ -23,7 +23,8 @@ def best_so_far(
 ) -> Iterator[list[Values]]:
     """Go through a search, a few tries at a time, and yield the values of those that are best by then, each time.
 
-    ``columns`` are the names that formulas may read, those of failed tries, too. ``make`` returns what became of tries, None for those that were not made any more: then it ends.
+    ``columns`` are the names that formulas may read, those of failed tries, too. ``make`` returns what became of tries,
+    None for those that were not made any more: then it ends.
     """
     tries: list[Values] = []
     losses: list[Floats] = []

@@ -258,7 +258,7 @@ def match_variants(path: SheetPath, body: MatchRequest) -> Answer:
         for one in found
     ]
     try:
-        holds = held(rows, body.where)
+        holds = held(rows, body.where) if rows else ()
     except ReticulaError as error:
         return {"numbers": [], "trouble": str(error)}
     return {"trouble": "", "numbers": [one["number"] for one, is_one in zip(found, holds, strict=True) if is_one]}
