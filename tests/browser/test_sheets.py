@@ -158,9 +158,14 @@ def test_the_best_is_sought_marked_and_taken(bench: Bench, tile: str) -> None:
     first = page.locator("[data-test=wall] figure").first
     expect(first).to_contain_text("★")
     expect(first).to_contain_text("area")
+    first.click()
+    wide = page.locator("[data-test=chosen]").bounding_box()
+    plots = page.locator(".sheets .plots").bounding_box()
+    assert wide
+    assert plots
+    assert wide["x"] + wide["width"] <= plots["x"] + 1, "what is said of one pushes nothing aside"
     page.locator("[data-test=only-best]").click()
     expect(page.locator("[data-test=shown]")).to_have_text(f"{best} shown")
-    first.click()
     page.click("[data-test=take-variant]")
     expect(page.locator("[data-test=sheets]")).to_be_hidden()
     wait_until(lambda: bench.state(tile)["document"]["dials"]["lift"]["value"] >= 0.1)

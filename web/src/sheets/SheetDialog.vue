@@ -316,6 +316,7 @@ async function act(what: string) {
 .left,
 .right {
   display: grid;
+  grid-template-columns: minmax(0, 1fr);
   min-width: 0;
   min-height: 0;
 }
