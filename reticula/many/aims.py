@@ -7,7 +7,7 @@ noted of each variant under its own text.
 from __future__ import annotations
 
 import ast
-from collections.abc import Callable, Iterable, Mapping, Sequence
+from collections.abc import Callable, Collection, Iterable, Mapping, Sequence
 from contextlib import suppress
 from dataclasses import dataclass
 from typing import Any, Literal
@@ -68,9 +68,14 @@ class Seek:
         """All formulas, without their aims."""
         return [*(aim.formula for aim in self.aims), *self.conditions]
 
+    def numbers_beside(self, known: Collection[str]) -> dict[str, str]:
+        """Return what is to be noted of each variant beside the ``known`` columns, by name: words for numbers, and
+        formulas on the whole. A dial or number of such a name is what is meant.
+        """
+        return {name: one for name, one in self._numbers.items() if name not in known}
+
     @property
-    def numbers(self) -> dict[str, str]:
-        """What is to be noted of each variant for it, by name: words for numbers, and formulas on the whole."""
+    def _numbers(self) -> dict[str, str]:
         words = {word: word for word in COUNTED if any(word in names_read(text) for text in self.formulas)}
         whole = {aim.formula: aim.formula for aim in self.aims if _is_on_the_whole(aim.formula)}
         for text in self.conditions:
@@ -84,7 +89,8 @@ class Seek:
             raise GraphError(f"these are {len(self.aims)} aims; seek 1 to {MOST_AIMS}")
         if len(self.conditions) > MOST_CONDITIONS:
             raise GraphError(f"these are {len(self.conditions)} conditions; {MOST_CONDITIONS} is the most")
-        known = [*names, *self.numbers]
+        columns = list(names)
+        known = [*columns, *self.numbers_beside(columns)]
         row = dict.fromkeys(known, 1.0)
         for kind, texts in (("aim", [aim.formula for aim in self.aims]), ("condition", self.conditions)):
             for text in texts:

@@ -57,9 +57,9 @@ class Search:
         self.aims, self.left, self.seed = aims, tries, seed
         turned = {name: _turned(name, one, name in whole) for name, one in choices.items()}
         self._names = tuple(turned)
-        self._fixed = {name: one.only for name, one in turned.items() if one.drawn.single()}
+        self._fixed = {name: one.first for name, one in turned.items() if one.drawn.single()}
         self._space = {name: one for name, one in turned.items() if name not in self._fixed}
-        self._evolves = aims == 1 and len(self._space) > 1 and all(one.is_smooth for one in self._space.values())
+        self._evolves = aims == 1 and len(self._space) > 1 and all(one.ends for one in self._space.values())
         self._first = self._even() if self._evolves else []
         self._told: list[tuple[dict[str, Any], float]] = []
         self._study: Study | None = None
@@ -105,7 +105,7 @@ class Search:
         """Return the first tries of those that evolve: a scrambled Sobol set."""
         from scipy.stats import qmc
 
-        ends = {name: (one.drawn.low, one.drawn.high) for name, one in self._space.items()}  # type: ignore[attr-defined]
+        ends = {name: one.ends for name, one in self._space.items() if one.ends}
         parts = qmc.Sobol(len(ends), rng=np.random.default_rng(self.seed)).random(FIRST).tolist()
         return [
             {name: low + part * (high - low) for part, (name, (low, high)) in zip(row, ends.items(), strict=True)}
@@ -133,20 +133,15 @@ class Search:
 
 @dataclass(frozen=True)
 class _Turned:
-    """A value that is turned: what Optuna draws, and of an ordered list the values that its places stand for."""
+    """A value that is turned: what Optuna draws, and of an ordered list the values that its places stand for.
+
+    ``first`` is one of the values, ``ends`` those of one that takes any number between two.
+    """
 
     drawn: BaseDistribution
+    first: Any
     listed: Sequence[Any] | None = None
-
-    @property
-    def is_smooth(self) -> bool:
-        """Whether it takes any number between two ends."""
-        return self.listed is None and isinstance(getattr(self.drawn, "low", None), float)
-
-    @property
-    def only(self) -> Any:
-        """The value of one that has no other."""
-        return self.at(self.drawn.low if hasattr(self.drawn, "low") else self.drawn.choices[0])  # type: ignore[attr-defined]
+    ends: tuple[float, float] | None = None
 
     def at(self, place: Any) -> Any:
         """Return the value of what was drawn."""
@@ -175,16 +170,16 @@ def _turned(name: str, choice: Choice, whole: bool) -> _Turned:
         case Normal():
             raise GraphError(f"'{name}': seeking needs ends; say uniform(low, high), or a list")
         case Uniform(low, high) if not whole:
-            return _Turned(FloatDistribution(float(low), float(high)))
+            return _Turned(FloatDistribution(float(low), float(high)), float(low), ends=(float(low), float(high)))
         case Uniform(low, high):
             if math.ceil(low) > math.floor(high):
                 raise GraphError(f"'{name}': there is no whole number from {low:g} to {high:g}")
-            return _Turned(IntDistribution(math.ceil(low), math.floor(high)))
+            return _Turned(IntDistribution(math.ceil(low), math.floor(high)), math.ceil(low))
         case Even():
             values = choice.listed()
         case _:
             values = list(choice.values)
     if not all(isinstance(one, (int, float)) and not isinstance(one, bool) for one in values):
-        return _Turned(CategoricalDistribution(list(dict.fromkeys(values))))
+        return _Turned(CategoricalDistribution(list(dict.fromkeys(values))), values[0])
     values = sorted({round(one) if whole else one for one in values})
-    return _Turned(IntDistribution(0, len(values) - 1), values)
+    return _Turned(IntDistribution(0, len(values) - 1), values[0], values)

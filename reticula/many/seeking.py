@@ -92,7 +92,7 @@ def run_seek(
     what = opened(source, packages=map(Path, packages), given=inputs or {}, node=node)
     if unknown := next((name for name in choices if not what.can_set(name)), None):
         raise GraphError(f"nothing is called '{unknown}'; dials are {', '.join(what.dials) or 'none'}")
-    noted = {**(numbers or {}), **seek.numbers}
+    noted = {**seek.numbers_beside({*choices, *(numbers or {})}), **(numbers or {})}
     columns = [*choices, *noted]
     seek.check(columns)
     search = Search(choices, what.whole, aims=len(seek.aims), tries=tries, seed=seed)

@@ -71,7 +71,7 @@ class Plan:
     @property
     def noted(self) -> dict[str, str]:
         """What is noted of each variant, with what is sought."""
-        return {**self.numbers, **(self.seek.numbers if self.seek else {})}
+        return {**(self.seek.numbers_beside({*self.vary, *self.numbers}) if self.seek else {}), **self.numbers}
 
     @property
     def columns(self) -> list[str]:

@@ -23,7 +23,7 @@ def test_aims_read_values_and_numbers_and_what_is_noted_on_the_whole() -> None:
     values = seek.values(ROWS)
     np.testing.assert_allclose(values, [[4.0, 1.0], [4 / 1.5, np.nan]])
     np.testing.assert_allclose(seek.losses(values), [[-4.0, 2.0], [-4 / 1.5, np.nan]])
-    assert seek.numbers == {"volume": "volume", "geo.top": "geo.top"}
+    assert seek.numbers_beside(()) == {"volume": "volume", "geo.top": "geo.top"}
 
 
 @pytest.mark.parametrize(
@@ -48,7 +48,7 @@ def test_conditions_say_by_how_much_they_are_not_met(condition: str, lack: list[
 
 def test_what_conditions_read_of_the_whole_is_noted() -> None:
     seek = Seek((Aim("lift"),), ("geo.top + 1 < area and lift > 0", "geo.top in (1, 2)"))
-    assert seek.numbers == {
+    assert seek.numbers_beside(()) == {
         "area": "area",
         "geo.top + 1": "geo.top + 1",
         "geo.top in (1, 2)": "1 if geo.top in (1, 2) else 0",
@@ -110,4 +110,6 @@ def test_a_plan_comes_back_from_plain_data() -> None:
     plan = Plan({"lift": "uniform(0, 1)"}, seek=Seek((Aim("volume"), Aim("lift", "at", 2.0)), ("area > 1",)))
     assert Plan.of(plan.plain()).plain() == plan.plain()
     assert plan.noted == {"area": "area", "volume": "volume"}
+    mine = Plan({"area": "1,2"}, numbers={"volume": "geo.size"}, seek=plan.seek)
+    assert mine.noted == {"volume": "geo.size"}, "a dial or number of that name is meant"
     assert Plan.of(Plan({"lift": "1"}).plain()).seek is None
