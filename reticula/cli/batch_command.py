@@ -9,7 +9,7 @@ from typing import Any
 import click
 
 from reticula.cli.many_options import COUNTED_HELP, named, saying, workers_options
-from reticula.cli.options import JSON, PACKAGES, pairs, shapes_option
+from reticula.cli.options import FRAME, JSON, NODE, PACKAGES, SET, pairs, shapes_option
 from reticula.core.graph.editing.values import value_of_text
 from reticula.many.choices import SPREADS
 
@@ -25,9 +25,7 @@ __all__ = ["batch_command"]
     metavar="FILE",
     help="CSV or Parquet: a row for each result, a column for each dial, NODE.PARAMETER, input, or 'name'.",
 )
-@click.option(
-    "--set", "values", multiple=True, metavar="NAME=VALUE", callback=pairs, help="A dial or NODE.PARAMETER, for all."
-)
+@SET
 @click.option(
     "--vary",
     multiple=True,
@@ -52,8 +50,8 @@ __all__ = ["batch_command"]
     metavar="NAME[=FORMULA]",
     help=f"Note a number of each: {COUNTED_HELP}.",
 )
-@click.option("--node", help="Whose result to write (default: the graph's result); with a package, which output.")
-@click.option("--frame", type=float, help="The frame to evaluate at (default: the graph's first one).")
+@NODE
+@FRAME
 @PACKAGES
 @click.option("--manifest", metavar="FILE", help="Where the list of results goes, without its ending.")
 @workers_options

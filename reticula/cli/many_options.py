@@ -24,7 +24,9 @@ Told = Callable[[dict[str, Any], int, int], None]
 def workers_options(command: Command) -> Command:
     """Say where results are made, and what one may take."""
     for add in (
-        click.option("--seconds", type=click.FloatRange(min=1), default=600.0, show_default=True, help="Limit of one."),
+        click.option(
+            "--seconds", type=click.FloatRange(min=1), default=600.0, show_default=True, help="Limit of one result."
+        ),
         click.option(
             "--store",
             default="",

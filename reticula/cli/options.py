@@ -11,7 +11,7 @@ import click
 
 from reticula.bundle import VAR
 
-__all__ = ["ERROR", "JSON", "PACKAGES", "TOKEN", "VAR_FOLDER", "pairs", "shapes_option"]
+__all__ = ["ERROR", "FRAME", "JSON", "NODE", "PACKAGES", "SET", "TOKEN", "VAR_FOLDER", "pairs", "shapes_option"]
 
 Command = TypeVar("Command", bound=Callable[..., Any])
 
@@ -32,6 +32,11 @@ def shapes_option(help: str) -> Callable[[Command], Command]:
     return click.option("--in", "shapes", multiple=True, metavar="NAME=FILE", callback=pairs, help=help)
 
 
+SET = click.option(
+    "--set", "values", multiple=True, metavar="NAME=VALUE", callback=pairs, help="A dial, or NODE.PARAMETER."
+)
+NODE = click.option("--node", help="Whose result is meant (default: the graph's result); with a package, which output.")
+FRAME = click.option("--frame", type=float, help="The frame to evaluate at (default: the graph's first one).")
 PACKAGES = click.option(
     "--package",
     "packages",

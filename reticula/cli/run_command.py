@@ -9,7 +9,7 @@ from typing import Any
 import click
 
 from reticula.cli.console import progress, warn
-from reticula.cli.options import JSON, PACKAGES, Command, pairs, shapes_option
+from reticula.cli.options import FRAME, JSON, NODE, PACKAGES, SET, Command, shapes_option
 from reticula.cli.running import Made, Order, carry_out
 from reticula.core.graph import Evaluation, Evaluator
 from reticula.core.spans import chrome_trace, recording
@@ -19,12 +19,10 @@ __all__ = ["order_of", "ordered", "run_command", "tell"]
 _OPTIONS = (
     click.argument("graph", type=click.Path(dir_okay=False, path_type=Path)),
     shapes_option("Mesh for an input or a project shape."),
-    click.option(
-        "--set", "values", multiple=True, metavar="NAME=VALUE", callback=pairs, help="A dial, or NODE.PARAMETER."
-    ),
+    SET,
     PACKAGES,
-    click.option("--node", help="Whose result to write (default: the graph's result); with a package, which output."),
-    click.option("--frame", type=float, help="The frame to evaluate at (default: the graph's first one)."),
+    NODE,
+    FRAME,
     click.option("--frames", metavar="FIRST:LAST", help="Several frames; #### in --out becomes the number of each."),
     click.option("--out", metavar="FILE", help="Where to write; the ending says the format."),
 )

@@ -10,7 +10,7 @@ import click
 
 from reticula.cli.console import warn
 from reticula.cli.many_options import COUNTED_HELP, named, saying, workers_options
-from reticula.cli.options import JSON, PACKAGES, pairs, shapes_option
+from reticula.cli.options import FRAME, JSON, NODE, PACKAGES, SET, pairs, shapes_option
 from reticula.core.errors import GraphError
 from reticula.core.graph.editing.values import value_of_text
 
@@ -23,9 +23,7 @@ SHOWN = 12
 @click.command("seek")
 @click.argument("graph", type=click.Path(dir_okay=False, exists=True, path_type=Path))
 @shapes_option("A file for an input or a project shape: 'scan=scans/bay.ply'.")
-@click.option(
-    "--set", "values", multiple=True, metavar="NAME=VALUE", callback=pairs, help="A dial or NODE.PARAMETER, for all."
-)
+@SET
 @click.option(
     "--vary",
     multiple=True,
@@ -48,8 +46,8 @@ SHOWN = 12
     metavar="NAME[=FORMULA]",
     help=f"Note a number of each, for formulas to read: {COUNTED_HELP}.",
 )
-@click.option("--node", help="Whose result it is (default: the graph's result); with a package, which output.")
-@click.option("--frame", type=float, help="The frame to evaluate at (default: the graph's first one).")
+@NODE
+@FRAME
 @PACKAGES
 @click.option("--manifest", default="seek", show_default=True, help="Where the list of tries goes, without its ending.")
 @workers_options

@@ -7,7 +7,7 @@ noted of each variant under its own text.
 from __future__ import annotations
 
 import ast
-from collections.abc import Callable, Collection, Iterable, Mapping, Sequence
+from collections.abc import Callable, Collection, Mapping, Sequence
 from contextlib import suppress
 from dataclasses import dataclass
 from typing import Any, Literal
@@ -83,15 +83,14 @@ class Seek:
                 whole |= _noted(parse(text).value, text)
         return words | whole
 
-    def check(self, names: Iterable[str]) -> None:
-        """Raise GraphError for a formula that cannot be read or asks for what is not among the ``names`` of columns."""
+    def check(self, row: Mapping[str, Any]) -> None:
+        """Raise GraphError for a formula that cannot be read, or not of variants like ``row``: values that may come, by
+        the names of columns.
+        """
         if not 1 <= len(self.aims) <= MOST_AIMS:
             raise GraphError(f"these are {len(self.aims)} aims; seek 1 to {MOST_AIMS}")
         if len(self.conditions) > MOST_CONDITIONS:
             raise GraphError(f"these are {len(self.conditions)} conditions; {MOST_CONDITIONS} is the most")
-        columns = list(names)
-        known = [*columns, *self.numbers_beside(columns)]
-        row = dict.fromkeys(known, 1.0)
         for kind, texts in (("aim", [aim.formula for aim in self.aims]), ("condition", self.conditions)):
             for text in texts:
                 try:
@@ -102,7 +101,7 @@ class Seek:
                     elif not _is_on_the_whole(text):
                         measured([row], text)
                 except FormulaError as error:
-                    named = ", ".join(map(called, known))
+                    named = ", ".join(map(called, row))
                     raise GraphError(f"{kind} '{text}': {error} It reads {named}, and formulas on geo.") from None
 
     def values(self, rows: Sequence[Mapping[str, Any]]) -> Floats:

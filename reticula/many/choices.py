@@ -28,6 +28,7 @@ __all__ = [
     "OneOf",
     "Uniform",
     "choice_of_text",
+    "value_like",
     "variants_of",
 ]
 
@@ -146,6 +147,11 @@ def _checked(choice: Choice, text: str) -> Choice:
     if trouble:
         raise GraphError(f"'{text}': {trouble}")
     return choice
+
+
+def value_like(choice: Choice) -> Any:
+    """Return a value that a choice may give."""
+    return choice.listed()[0] if isinstance(choice, (Each, Even)) else choice.at(np.array([0.5]), False)[0]
 
 
 def variants_of(

@@ -13,7 +13,7 @@ from reticula.core.graph.editing.values import with_values
 from reticula.core.packages.opened import opened
 from reticula.many.aims import Aim, Seek
 from reticula.many.batch import Batch, put, ready
-from reticula.many.choices import Choice, choice_of_text
+from reticula.many.choices import Choice, choice_of_text, value_like
 from reticula.many.manifest import Entry, Manifest
 from reticula.many.part import Outcome, Part
 from reticula.many.parts import Parts
@@ -93,8 +93,8 @@ def run_seek(
     if unknown := next((name for name in choices if not what.can_set(name)), None):
         raise GraphError(f"nothing is called '{unknown}'; dials are {', '.join(what.dials) or 'none'}")
     noted = {**seek.numbers_beside({*choices, *(numbers or {})}), **(numbers or {})}
-    columns = [*choices, *noted]
-    seek.check(columns)
+    row = dict.fromkeys(noted, 1.0) | {name: value_like(one) for name, one in choices.items()}
+    seek.check(row)
     search = Search(choices, what.whole, aims=len(seek.aims), tries=tries, seed=seed)
     maker = Parts(what, dict(values or {}), noted, frame)
     with_values(what.document, maker.values)
@@ -106,7 +106,7 @@ def run_seek(
             makes.on_entry = (lambda entry: on_entry(entry, len(makes.known), tries)) if on_entry else None
             best: list[Values] = []
             try:
-                for best_by_now in best_so_far(search, seek, columns, makes.entries):
+                for best_by_now in best_so_far(search, seek, [*row], makes.entries):
                     best = best_by_now
             finally:
                 found.entries = sorted(makes.known.values(), key=lambda one: one["row"])
@@ -136,21 +136,22 @@ class _Tries:
     def entries(self, asked: list[Values]) -> list[Entry | None]:
         """Return the entry of each; None for those that were not made any more."""
         todo: dict[str, tuple[Part, Row]] = {}
-        for row in self._rows(asked):
-            part = self.maker.part(row)
+        parts = [(self.maker.part(row), row) for row in self._rows(asked)]
+        keys = [part.key for part, _ in parts]
+        for key, (part, row) in dict(zip(keys, parts, strict=True)).items():
             numbered = replace(row, number=len(self.known) + len(todo) + 1)
-            if part.key in self.known:
+            if key in self.known:
                 continue
-            if (before := self.kept.done(part.key, numbered)) is not None:
-                self.known[part.key] = before
+            if (before := self.kept.done(key, numbered)) is not None:
+                self.known[key] = before
                 self.again += 1
             else:
-                todo[part.key] = part, numbered
+                todo[key] = part, numbered
         for part, outcome in self._made([part for part, _ in todo.values()], self.should_stop):
             self.known[part.key] = self.kept.add(part.key, todo[part.key][1], outcome)
             if self.on_entry:
                 self.on_entry(self.known[part.key])
-        return [self.known.get(self.maker.part(row).key) for row in self._rows(asked)]
+        return [self.known.get(key) for key in keys]
 
     def entry(self, values: Values) -> Entry:
         """Return the entry of a try that was made."""

@@ -16,7 +16,7 @@ from reticula.core.graph.structure.linked import resolved
 from reticula.core.language.parse import parse
 from reticula.core.packages.opened import Opened
 from reticula.many.aims import Seek
-from reticula.many.choices import Each, OneOf, choice_of_text, variants_of
+from reticula.many.choices import Each, OneOf, choice_of_text, value_like, variants_of
 from reticula.many.part import Part
 from reticula.many.parts import Parts
 from reticula.many.rows import Row
@@ -119,7 +119,7 @@ class Sheet:
         plan, seek = self.plan, self.plan.seek
         assert seek is not None
         self._check()
-        seek.check(plan.columns)
+        seek.check(dict.fromkeys(plan.noted, 1.0) | {name: value_like(one) for name, one in self._choices.items()})
         return Search(self._choices, self.what.whole, aims=len(seek.aims), tries=plan.count, seed=plan.seed)
 
     def _check(self) -> None:

@@ -7,7 +7,6 @@ from typing import Any
 
 import numpy as np
 
-from reticula.core.arrays import Floats
 from reticula.many.aims import Seek, best_of
 from reticula.many.search import Search
 
@@ -26,23 +25,23 @@ def best_so_far(
     ``columns`` are the names that formulas may read, those of failed tries, too. ``make`` returns what became of tries,
     None for those that were not made any more: then it ends.
     """
-    tries: list[Values] = []
-    losses: list[Floats] = []
-    excess: list[Floats] = []
+    empty = dict.fromkeys(columns)
+    # What is not best now never is: whatever beats it stays, or is beaten itself by what does.
+    best: list[Values] = []
+    best_losses, best_excess = np.empty((0, len(seek.aims))), np.empty(0)
     while asked := search.ask():
         made = make(asked)
         there = [(values, one) for values, one in zip(asked, made, strict=True) if one is not None]
         if there:
-            empty = dict.fromkeys(columns)
             rows = [{**empty, **values, **one.get("numbers", {})} for values, one in there]
-            found = seek.losses(seek.values(rows))
-            found[[one["state"] != "done" for _, one in there]] = np.nan
-            lack = seek.excess(rows, [one.get("warnings", ()) for _, one in there])
-            tries += [values for values, _ in there]
-            losses.append(found)
-            excess.append(lack)
-            best = best_of(np.concatenate(losses), np.concatenate(excess))
-            yield [tries[at] for at in np.flatnonzero(best)]
+            losses = seek.losses(seek.values(rows))
+            losses[[one["state"] != "done" for _, one in there]] = np.nan
+            excess = seek.excess(rows, [one.get("warnings", ()) for _, one in there])
+            best += [values for values, _ in there]
+            best_losses, best_excess = np.concatenate([best_losses, losses]), np.concatenate([best_excess, excess])
+            kept = np.flatnonzero(best_of(best_losses, best_excess))
+            best, best_losses, best_excess = [best[at] for at in kept], best_losses[kept], best_excess[kept]
+            yield list(best)
         if len(there) < len(asked):
             return
-        search.tell(found, lack)
+        search.tell(losses, excess)

@@ -68,11 +68,16 @@ def test_a_broken_promise_is_a_condition_that_is_not_met() -> None:
     np.testing.assert_array_equal(Seek((Aim("lift"),)).excess(ROWS, told), [1, 0])
 
 
+def test_choices_and_flags_are_compared() -> None:
+    seek = Seek((Aim("volume"),), ("kind == 'round'", "closed", "geo.high.y < lift"))
+    seek.check({"lift": 1.0, "kind": "round", "closed": True, "volume": 1.0})
+
+
 @pytest.mark.parametrize(
     ("aims", "conditions", "words"),
     [
         ((), (), "these are 0 aims"),
-        ((Aim("weight"),), (), r"aim 'weight': .* It reads lift, kind, and formulas on geo"),
+        ((Aim("weight"),), (), r"aim 'weight': .* It reads lift, kind, volume, and formulas on geo"),
         ((Aim("lift +"),), (), r"aim 'lift \+'"),
         ((Aim("lift"),), ("lift",), "condition 'lift'"),
         ((Aim("lift"),), ("lift <",), "condition 'lift <'"),
@@ -83,7 +88,7 @@ def test_a_broken_promise_is_a_condition_that_is_not_met() -> None:
 )
 def test_what_cannot_be_sought_is_said(aims: tuple[Aim, ...], conditions: tuple[str, ...], words: str) -> None:
     with pytest.raises(GraphError, match=words):
-        Seek(aims, conditions).check(["lift", "kind"])
+        Seek(aims, conditions).check({"lift": 1.0, "kind": "round", "volume": 1.0})
 
 
 def test_the_best_of_several_aims_are_those_that_none_beats() -> None:

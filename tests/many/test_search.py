@@ -9,7 +9,7 @@ import numpy as np
 import pytest
 
 from reticula.core.errors import GraphError
-from reticula.many.aims import Aim, Seek
+from reticula.many.aims import Aim, Seek, best_of
 from reticula.many.choices import choice_of_text
 from reticula.many.search import AT_ONCE, MOST_TRIES, Search
 from reticula.many.tries import best_so_far
@@ -124,3 +124,16 @@ def test_a_search_whose_tries_all_fail_ends_with_none_best() -> None:
         best_so_far(asks, seek, ["x", "y", "area", "volume"], lambda asked: [{"state": "failed"}] * len(asked))
     )
     assert rounds == [[]] * 5
+
+
+def test_the_best_by_now_are_those_of_all_tries() -> None:
+    asks, seek = search({"x": "uniform(0, 1)", "y": "uniform(0, 1)"}, tries=96, aims=2), Seek((Aim("x"), Aim("y")))
+    made: list[dict[str, Any]] = []
+
+    def make(asked: list[dict[str, Any]]) -> list[dict[str, Any]]:
+        made.extend(asked)
+        return [{"state": "done", "numbers": {}} for _ in asked]
+
+    for best in best_so_far(asks, seek, ["x", "y"], make):
+        losses = np.array([[one["x"], one["y"]] for one in made])
+        assert best == [made[at] for at in np.flatnonzero(best_of(losses, np.zeros(len(made))))]

@@ -190,33 +190,11 @@ const does = computed(() => {
         aria-label="Its values"
       />
     </div>
-    <div v-if="drawn" class="turn">
-      <span class="name">draws</span>
+    <div v-if="drawn || seeking" class="turn">
+      <span class="name">{{ seeking ? 'tries' : 'draws' }}</span>
       <span class="fields rest">
         <ElInputNumber
-          v-model="draws"
-          :min="1"
-          :max="10000"
-          class="many"
-          aria-label="How many draws"
-          data-test="draws"
-        />
-        <Choice
-          :value="spread"
-          :entries="SPREADS"
-          label="How draws are spread"
-          @choose="spread = $event as PlanBody['spread']"
-        />
-        <label title="another number, other draws"
-          >seed <ElInputNumber v-model="seed" :min="0" :controls="false"
-        /></label>
-      </span>
-    </div>
-    <SeekForm v-if="seeking" v-model="seek" />
-    <div v-if="seeking" class="turn">
-      <span class="name">tries</span>
-      <span class="fields rest">
-        <ElInputNumber
+          v-if="seeking"
           v-model="tries"
           :min="1"
           :max="2000"
@@ -224,11 +202,28 @@ const does = computed(() => {
           aria-label="How many tries"
           data-test="tries"
         />
-        <label title="another number, other tries"
+        <template v-else>
+          <ElInputNumber
+            v-model="draws"
+            :min="1"
+            :max="10000"
+            class="many"
+            aria-label="How many draws"
+            data-test="draws"
+          />
+          <Choice
+            :value="spread"
+            :entries="SPREADS"
+            label="How draws are spread"
+            @choose="spread = $event as PlanBody['spread']"
+          />
+        </template>
+        <label :title="`another number, other ${seeking ? 'tries' : 'draws'}`"
           >seed <ElInputNumber v-model="seed" :min="0" :controls="false"
         /></label>
       </span>
     </div>
+    <SeekForm v-if="seeking" v-model="seek" />
     <template v-if="!extending">
       <h4>Note of each</h4>
       <ElCheckboxGroup v-model="words" size="small">
