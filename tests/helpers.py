@@ -53,7 +53,11 @@ def any_port() -> int:
         return int(probe.getsockname()[1])
 
 
-def wait_until(holds: Callable[[], object], seconds: float = 40) -> None:
+PATIENCE = 300.0
+"""Seconds after which what has not happened never will, on the slowest and busiest machine; no speed is told by it."""
+
+
+def wait_until(holds: Callable[[], object], seconds: float = PATIENCE) -> None:
     """Return as soon as ``holds()`` is true; an OSError means not yet. Raises AssertionError after ``seconds``."""
     limit = time.monotonic() + seconds
     while time.monotonic() < limit:

@@ -18,7 +18,7 @@ import pytest
 from playwright.sync_api import Browser, Page, Request, Response, WebSocket, expect, sync_playwright
 
 from reticula.launch.client import Client
-from tests.helpers import any_port, wait_until
+from tests.helpers import PATIENCE, any_port, wait_until
 
 HERE = Path(__file__).parent
 
@@ -88,7 +88,7 @@ def address(tmp_path_factory: pytest.TempPathFactory) -> Iterator[str]:
 @pytest.fixture(scope="session")
 def browser() -> Iterator[Browser]:
     with sync_playwright() as playwright:
-        expect.set_options(timeout=45_000)
+        expect.set_options(timeout=1000 * PATIENCE)
         made = playwright.chromium.launch(executable_path=shutil.which("chromium"), args=CHROMIUM)
         yield made
         made.close()
@@ -163,9 +163,9 @@ class Bench:
         What was just clicked gets a few frames to begin, however busy the machine is.
         """
         self.frames()
-        expect(self.page.locator("[data-test=save-state]")).to_have_text("saved", timeout=60_000)
+        expect(self.page.locator("[data-test=save-state]")).to_have_text("saved")
         for _ in range(100):
-            self.page.wait_for_function(STILL, polling="raf", timeout=120_000)
+            self.page.wait_for_function(STILL, polling="raf")
             if not self.on_their_way and not self.asked:
                 return
 
@@ -176,11 +176,11 @@ class Bench:
             self.frames(1)
             return any(path in one for one in self.answers)
 
-        wait_until(answered, 20)
+        wait_until(answered)
 
     def settle_picture(self) -> None:
         """Wait until the picture stays the same, while something may still be held."""
-        self.page.wait_for_function(STILL, polling="raf", timeout=30_000)
+        self.page.wait_for_function(STILL, polling="raf")
 
     def calm(self) -> None:
         """Wait until nothing fades or slides any more."""
@@ -259,7 +259,7 @@ class Bench:
             self.frames(2)
             return float((self.pixels() != before).mean()) > share
 
-        wait_until(differs, 20)
+        wait_until(differs)
 
 
 @pytest.fixture
@@ -267,7 +267,7 @@ def bench(browser: Browser, address: str) -> Iterator[Bench]:
     context = browser.new_context(viewport={"width": 1280, "height": 800}, accept_downloads=True, color_scheme="light")
     context.add_init_script("localStorage.setItem('reticula toured', 'yes')")
     made = Bench(context.new_page(), address)
-    made.page.set_default_timeout(45_000)
+    made.page.set_default_timeout(1000 * PATIENCE)
     yield made
     context.close()
     assert not made.errors, made.errors

@@ -43,9 +43,7 @@ def test_the_demo_is_there_and_its_mesh_follows_a_slider(bench: Bench) -> None:
     page.mouse.move(box["x"] + box["width"] * 0.4, box["y"] + box["height"] / 2)
     page.mouse.down()
     page.mouse.move(box["x"] + box["width"] * 0.9, box["y"] + box["height"] / 2, steps=6)
-    page.wait_for_function(
-        "(old) => document.querySelector('[data-test=canvas]').dataset.drawn !== old", arg=drawn, timeout=20_000
-    )
+    page.wait_for_function("(old) => document.querySelector('[data-test=canvas]').dataset.drawn !== old", arg=drawn)
     bench.settle_picture()
     assert np.abs(bench.pixels().astype(int) - before).mean() > 1, "the mesh follows while the slider is held"
     assert bench.state(graph)["document"]["dials"]["ridge_height"]["value"] == height, "nothing is saved yet"

@@ -11,7 +11,7 @@ from playwright.sync_api import Browser, expect
 
 from tests.browser.conftest import Bench
 from tests.core.graph.building import graph, node
-from tests.helpers import wait_until
+from tests.helpers import PATIENCE, wait_until
 
 
 @pytest.fixture
@@ -20,7 +20,7 @@ def other(browser: Browser, address: str) -> Iterator[Bench]:
     context = browser.new_context(viewport={"width": 1280, "height": 800}, color_scheme="light")
     context.add_init_script("localStorage.setItem('reticula toured', 'yes')")
     made = Bench(context.new_page(), address)
-    made.page.set_default_timeout(45_000)
+    made.page.set_default_timeout(1000 * PATIENCE)
     yield made
     context.close()
 
@@ -63,7 +63,7 @@ def test_two_people_see_each_other_and_what_they_do(bench: Bench, other: Bench) 
     type_into(bench, "distance", "0.6")
     bench.settle()
     other.page.context.set_offline(False)
-    expect(other.page.locator("[data-test=save-state]")).to_have_text("saved", timeout=30_000)
+    expect(other.page.locator("[data-test=save-state]")).to_have_text("saved")
     expect(other.page.locator("[data-test=card-wall]")).to_contain_text("0.6")
     expect(bench.page.locator("[data-test=card-ball]")).to_contain_text("0.9")
 
@@ -84,7 +84,7 @@ def test_two_people_see_each_other_and_what_they_do(bench: Bench, other: Bench) 
         bench.frames(1)
         return not bench.page.locator("[data-test=people]").count()
 
-    wait_until(alone, 30)
+    wait_until(alone)
 
 
 def test_the_document_is_the_log_replayed(bench: Bench, other: Bench) -> None:

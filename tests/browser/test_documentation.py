@@ -26,7 +26,7 @@ def test_the_documentation_is_found_and_searched(bench: Bench) -> None:
     site.reload()
     expect(site.locator("h1")).to_contain_text("Reticula")
     site.click("input[name=query]")
-    expect(site.locator(".md-search-result__meta")).to_have_text(re.compile("Type to start"), timeout=60_000)
+    expect(site.locator(".md-search-result__meta")).to_have_text(re.compile("Type to start"))
     site.locator("input[name=query]").press_sequentially("proximity deform")
     expect(site.locator(".md-search-result__link").first).to_have_attribute("href", re.compile("proximity_deform"))
     site.locator(".md-search-result__link").first.click()

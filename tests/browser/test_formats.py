@@ -38,7 +38,7 @@ def test_several_files_at_once_become_shapes(bench: Bench, tmp_path: Path) -> No
     expect(told).to_contain_text("of_3mf.3mf")
     expect(told).to_contain_text("Kept: curves with layers, names, colours and widths")
     page.click("[data-test=read-files]")
-    expect(page.locator("[data-test=open-shapes]")).to_contain_text(str(len(endings)), timeout=120_000)
+    expect(page.locator("[data-test=open-shapes]")).to_contain_text(str(len(endings)))
     bench.settle()
     for ending in endings:
         expect(page.locator(".card", has_text=f"of_{ending}").first).to_be_attached()
@@ -59,7 +59,7 @@ def test_a_gltf_is_dropped_with_its_bytes_beside_it(bench: Bench) -> None:
     )
     expect(page.locator("[data-test=arrivals]")).to_contain_text("Comes with box bytes.bin.")
     page.click("[data-test=read-files]")
-    expect(page.locator(".el-message--success", has_text="reef.gltf")).to_be_visible(timeout=60_000)
+    expect(page.locator(".el-message--success", has_text="reef.gltf")).to_be_visible()
     bench.settle()
     expect(page.locator("[data-test=ledger-face]")).to_contain_text("12")
     expect(page.locator("[data-test=open-shapes]")).to_contain_text("1")
@@ -75,7 +75,7 @@ def test_any_format_is_downloaded_with_its_options(bench: Bench, tmp_path: Path)
         expect(page.locator("[data-test=download-keeps]")).to_have_text(WRITTEN[ending].keeps)
         if ending == "gltf":
             page.locator("[data-test=download-values]").get_by_text("plain").click()
-        with page.expect_download(timeout=60_000) as waiting:
+        with page.expect_download() as waiting:
             page.click("[data-test=download-file]")
         waiting.value.save_as(tmp_path / f"a.{ending}")
         with collecting():
@@ -102,14 +102,14 @@ def test_what_is_missing_is_said_and_bows_are_chosen_before_reading(bench: Bench
     page.locator("[data-test=read-error] input").fill("0.01")
     page.locator("[data-test=read-silent]").click()
     page.click("[data-test=read-files]")
-    expect(page.locator(".el-message--success", has_text="tile.obj")).to_be_visible(timeout=60_000)
+    expect(page.locator(".el-message--success", has_text="tile.obj")).to_be_visible()
     bench.settle()
     nodes = bench.state(graph)["document"]["nodes"].values()
     assert {"shape": "ring", "error": 0.00001} in [node["parameters"] for node in nodes]
     (tmp_path / "again.obj").write_text("v 0 0 0\nv 1 0 0\nv 0 1 0\nf 1 2 3\n")
     page.click("[data-test=open-shapes]")
     page.set_input_files("[data-test=upload] input", tmp_path / "again.obj")
-    expect(page.locator(".el-message--success", has_text="again.obj")).to_be_visible(timeout=60_000)
+    expect(page.locator(".el-message--success", has_text="again.obj")).to_be_visible()
 
 
 def test_a_picture_becomes_a_sheet_and_lifts_another_one(bench: Bench, tmp_path: Path) -> None:
@@ -121,6 +121,6 @@ def test_a_picture_becomes_a_sheet_and_lifts_another_one(bench: Bench, tmp_path:
     page.set_input_files("[data-test=upload] input", tmp_path / "sand.png")
     expect(page.locator("[data-test=arrivals]")).to_contain_text("Becomes a sheet by read picture")
     page.click("[data-test=read-files]")
-    expect(page.locator(".el-message--success", has_text="sand.png")).to_be_visible(timeout=60_000)
+    expect(page.locator(".el-message--success", has_text="sand.png")).to_be_visible()
     bench.settle()
     expect(page.locator("[data-test=ledger-point]")).to_contain_text("3,072")

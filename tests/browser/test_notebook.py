@@ -15,6 +15,8 @@ import pytest
 from nbclient import NotebookClient
 from playwright.sync_api import Browser, Page, expect
 
+from tests.helpers import PATIENCE
+
 CELLS = (
     "import reticula\nfrom reticula.core import load_package, ops\n"
     "reef = ops.set_attribute(ops.torus(), name='heat', value='position.y')",
@@ -48,7 +50,7 @@ document.body.dataset.ready = 'yes'
 @pytest.fixture(scope="module")
 def executed() -> Any:
     notebook = nbformat.v4.new_notebook(cells=[nbformat.v4.new_code_cell(text) for text in CELLS])
-    return NotebookClient(notebook, timeout=120, kernel_name="python3").execute()
+    return NotebookClient(notebook, timeout=PATIENCE, kernel_name="python3").execute()
 
 
 def widget_of(notebook: Any, cell: int) -> dict[str, Any]:
@@ -61,7 +63,7 @@ def widget_of(notebook: Any, cell: int) -> dict[str, Any]:
 def blank(browser: Browser) -> Iterator[Page]:
     context = browser.new_context(viewport={"width": 1000, "height": 620}, offline=True)
     page = context.new_page()
-    page.set_default_timeout(45_000)
+    page.set_default_timeout(1000 * PATIENCE)
     yield page
     context.close()
 

@@ -14,6 +14,7 @@ from playwright.sync_api import Browser, Page, expect
 
 from reticula.launch.client import Client
 from tests.browser.conftest import launched
+from tests.helpers import PATIENCE
 from tools.choosing import choose
 
 PASSWORD = "corals like calm water"
@@ -34,7 +35,7 @@ class Place:
         context = self.browser.new_context(viewport={"width": 1280, "height": 800}, color_scheme="light")
         context.add_init_script("localStorage.setItem('reticula toured', 'yes')")
         page = context.new_page()
-        page.set_default_timeout(45_000)
+        page.set_default_timeout(1000 * PATIENCE)
         page.goto(f"{self.address}/{path}")
         return page
 

@@ -47,7 +47,7 @@ def test_a_sheet_fills_is_brushed_and_one_is_taken(bench: Bench, tile: str) -> N
     turn(bench, "cells", "uniform")
     page.fill("[data-test=draws] input", "8")
     make(bench, 40)
-    expect(page.locator("[data-test=sheet-state]")).to_have_attribute("data-state", "done", timeout=180_000)
+    expect(page.locator("[data-test=sheet-state]")).to_have_attribute("data-state", "done")
     expect(page.locator("[data-test=sheet-state]")).to_have_text("40 of 40 made")
     drawn = page.locator("[data-test=variant-1] canvas")
     expect(drawn).to_have_attribute("data-drawn", re.compile(r"\.drawn$"))
@@ -115,7 +115,7 @@ def test_a_sheet_is_stopped_and_gone_on_with(bench: Bench, tile: str) -> None:
     page.click("[data-test=open-sheets]")
     expect(page.locator("[data-test=sheet-state]")).to_have_attribute("data-state", "stopped")
     page.click("[data-test=run-sheet]")
-    expect(page.locator("[data-test=sheet-state]")).to_have_attribute("data-state", "done", timeout=240_000)
+    expect(page.locator("[data-test=sheet-state]")).to_have_attribute("data-state", "done")
     expect(page.locator("[data-test=sheet-state]")).to_have_text("199 of 199 made")
 
 
@@ -124,7 +124,7 @@ def test_a_variant_that_fails_says_why(bench: Bench, tile: str) -> None:
     turn(bench, "cells", "list")
     page.fill("[data-test=turn-cells] .fields input", "2, -4")
     make(bench, 2)
-    expect(page.locator("[data-test=sheet-state]")).to_have_text("1 of 2 made, 1 failed", timeout=180_000)
+    expect(page.locator("[data-test=sheet-state]")).to_have_text("1 of 2 made, 1 failed")
     expect(page.locator("[data-test=variant-2]")).to_contain_text("cells")
     page.click("[data-test=sheet-more]")
     page.click("[data-test=sheet-drop]")
@@ -150,7 +150,7 @@ def test_the_best_is_sought_marked_and_taken(bench: Bench, tile: str) -> None:
     page.click("[data-test=make-sheet]")
     page.wait_for_selector("[data-test=wall]")
     state = page.locator("[data-test=sheet-state]")
-    expect(state).to_have_attribute("data-state", "done", timeout=180_000)
+    expect(state).to_have_attribute("data-state", "done")
     told = re.fullmatch(r"24 of 24 tries, (\d+) best", state.inner_text())
     assert told
     best = int(told[1])

@@ -101,7 +101,7 @@ def test_a_frame_that_was_seen_comes_back_at_once_and_asks_for_no_mesh(bench: Be
     for frame in (0, 10):
         go(bench, str(frame))
         pictures.append(bench.pixels())
-    wait_until(lambda: page.locator("rect.ready").count() == 1, 30)
+    wait_until(lambda: page.locator("rect.ready").count() == 1)
     bench.settle()
     bench.answers.clear()
     page.locator("[data-test=track]").press("Home")
@@ -214,7 +214,7 @@ def test_a_film_is_made_and_read_back(bench: Bench, tmp_path: Path) -> None:
     page.fill("[data-test=film-width] input", "160")
     page.fill("[data-test=film-height] input", "100")
     page.keyboard.press("Tab")
-    with page.expect_download(timeout=120_000) as download:
+    with page.expect_download() as download:
         page.click("[data-test=save-frames]")
     film = tmp_path / "film.mp4"
     download.value.save_as(film)
@@ -238,7 +238,7 @@ def test_the_mesh_of_every_other_frame_is_saved_as_numbered_files(bench: Bench, 
     choose(page, "[data-test=mesh-format]", value="obj|")
     page.get_by_label("Every how many frames").first.fill("5")
     page.keyboard.press("Tab")
-    with page.expect_download(timeout=60_000) as download:
+    with page.expect_download() as download:
         page.click("[data-test=save-frames]")
     saved = tmp_path / "frames.zip"
     download.value.save_as(saved)

@@ -135,9 +135,8 @@ class SheetMaker:
                 self._make_open(sheet_id, sheet)
                 return ""
             search = sheet.search()
-            with self._ready():  # they stay between the tries
-                for best in best_so_far(search, plan.seek, plan.columns, partial(self._tried, sheet_id, sheet)):
-                    self._patiently(partial(self._keep_best, sheet_id, best))
+            for best in best_so_far(search, plan.seek, plan.columns, partial(self._tried, sheet_id, sheet)):
+                self._patiently(partial(self._keep_best, sheet_id, best))
         except NotFound:
             return ""  # deleted in the meantime
         except ReticulaError as error:

@@ -115,13 +115,13 @@ def test_what_is_given_up_is_stopped(client: FlaskClient, graph: dict[str, Any],
         line.send(1, f"/api/graphs/{graph['id']}/evaluations", slow(client, graph))
         line.send(2, f"/api/graphs/{graph['id']}/edits", method="GET")
         line.next()
-        wait_until(lambda: any(seat["busy_seconds"] for seat in pool.health()["evaluators"]), 20)
+        wait_until(lambda: any(seat["busy_seconds"] for seat in pool.health()["evaluators"]))
         line.socket.send('{"id": 1, "cancel": true}\n')
-        wait_until(lambda: not any(seat["busy_seconds"] for seat in pool.health()["evaluators"]), 20)
+        wait_until(lambda: not any(seat["busy_seconds"] for seat in pool.health()["evaluators"]))
         line.send(3, f"/api/graphs/{graph['id']}/evaluations", slow(client, graph))
         line.ask(4, f"/api/graphs/{graph['id']}/edits", method="GET")
-        wait_until(lambda: any(seat["busy_seconds"] for seat in pool.health()["evaluators"]), 20)
-    wait_until(lambda: not any(seat["busy_seconds"] for seat in pool.health()["evaluators"]), 20)
+        wait_until(lambda: any(seat["busy_seconds"] for seat in pool.health()["evaluators"]))
+    wait_until(lambda: not any(seat["busy_seconds"] for seat in pool.health()["evaluators"]))
 
 
 LOOKS = '{"id": 1, "method": "POST", "path": "/api/graphs/x/looks"}\n'
@@ -189,17 +189,17 @@ def test_edits_reach_the_page_of_another_without_its_asking_again(
             _, first = mara.ask(1, path, {"page": "mara", "revision": 0, "wait": 0})
             mara.send(2, path, {"page": "mara", "revision": 0, "version": first["version"], "wait": 30})
             room = rooms._rooms[graph["id"]]
-            wait_until(lambda: room._waiting, 10)
+            wait_until(lambda: room._waiting)
             _, second = ines.ask(1, path, {"page": "ines", "revision": 0, "wait": 0})
             assert [one["page"] for one in second["people"]] == ["mara"]
             number, _, news = mara.next()
             assert (number, [one["page"] for one in news["people"]]) == (2, ["ines"])
             mara.send(3, path, {"page": "mara", "revision": 0, "version": news["version"], "wait": 30})
-            wait_until(lambda: room._waiting, 10)
+            wait_until(lambda: room._waiting)
             patch = [{"op": "replace", "path": "/nodes/tall/parameters/distance", "value": 3.0}]
             client.post(f"/api/graphs/{graph['id']}/edits", json={"revision": 0, "patch": patch})
             number, status, told = mara.next()
             assert (number, status, told["graph"]["revision"]) == (3, 200, 1), "without news the wait ends with none"
             mara.send(4, path, {"page": "mara", "revision": 1, "version": told["version"], "wait": 30})
-            wait_until(lambda: room._waiting, 10)
-        wait_until(lambda: list(room.people) == ["ines"], 20)
+            wait_until(lambda: room._waiting)
+        wait_until(lambda: list(room.people) == ["ines"])

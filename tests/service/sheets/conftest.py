@@ -60,7 +60,7 @@ def ended(client: FlaskClient) -> Callable[[str], dict[str, Any]]:
             found.update(client.get(f"/api/sheets/{sheet}/variants").json)
             return found["sheet"]["state"] != "running"
 
-        wait_until(over, 60)
+        wait_until(over)
         return found
 
     return wait

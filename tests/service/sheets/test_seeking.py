@@ -59,7 +59,7 @@ def test_tries_get_better_and_the_best_are_named(client: FlaskClient, make: Make
         assert held == {"numbers": [], "trouble": ""}
         return bool(answer.json["variants"])
 
-    wait_until(asked, 60)
+    wait_until(asked)
     assert sheet["noted"] == {"faces": "faces", "area": "area", "geo.high.y": "geo.high.y"}
     found = ended(sheet["id"])
     assert (found["sheet"]["state"], found["sheet"]["trouble"]) == ("done", "")
@@ -84,9 +84,9 @@ def test_a_search_is_stopped_gone_on_with_and_extended(client: FlaskClient, make
     aim = {"aims": [{"formula": "area", "goal": "at", "value": 2.3}]}
     whole = make({"lift": "uniform(0, 1)"}, count=64, seek=aim)
     sheet = make({"lift": "uniform(0, 1)", "idle": "0,1,2,3,4,5,6"}, count=200, seek=aim)["id"]
-    wait_until(lambda: client.get(f"/api/sheets/{sheet}").json["done"] >= 10, 60)
+    wait_until(lambda: client.get(f"/api/sheets/{sheet}").json["done"] >= 10)
     client.post(f"/api/sheets/{sheet}/stop")
-    wait_until(lambda: not client.application.extensions["reticula"].sheets.is_making(sheet), 60)
+    wait_until(lambda: not client.application.extensions["reticula"].sheets.is_making(sheet))
     stopped = client.get(f"/api/sheets/{sheet}/variants").json
     assert stopped["sheet"]["state"] == "stopped"
     assert 10 <= stopped["sheet"]["done"] < 200

@@ -117,9 +117,9 @@ def test_stopped_it_keeps_what_is_done_and_goes_on_later(
 ) -> None:
     sheet = make({"lift": "0.001:0.4:60"})["id"]
     path = f"/api/sheets/{sheet}"
-    wait_until(lambda: client.get(path).json["done"] > 2, 60)
+    wait_until(lambda: client.get(path).json["done"] > 2)
     assert client.post(f"{path}/stop").json["state"] == "stopped"
-    wait_until(lambda: not app.extensions["reticula"].sheets.is_making(sheet), 60)
+    wait_until(lambda: not app.extensions["reticula"].sheets.is_making(sheet))
     rested = client.get(path).json
     assert (rested["state"], rested["open"] > 0, rested["done"] > 2) == ("stopped", True, True)
     kept = {one["number"]: one for one in client.get(f"{path}/variants").json["variants"] if one["state"] == "done"}
@@ -135,7 +135,7 @@ def test_a_service_that_starts_goes_on_with_what_another_was_making(
     parts = app.extensions["reticula"]
     sheet = make({"lift": "0.1:0.4:40"})["id"]
     parts.sheets.stop(sheet)  # as if the service had ended: nobody said that the sheet is to stop
-    wait_until(lambda: not parts.sheets.is_making(sheet), 60)
+    wait_until(lambda: not parts.sheets.is_making(sheet))
     assert client.get(f"/api/sheets/{sheet}").json["open"] > 0
     parts.sheets.go_on()
     assert ended(sheet)["sheet"]["done"] == 40
