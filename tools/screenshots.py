@@ -1,8 +1,8 @@
 """Takes the pictures in docs/screenshots from the demo project: ``python -m tools.screenshots`` while it runs.
 
 Uses Debian's Chromium. Changes to the demo graph are undone again. With the word ``insight`` it takes only those of
-live values, why and history, with ``help`` those of help, with ``sheets`` that of a proof sheet. With the word
-``packages`` it takes the pictures that go into the demo's packages instead; ``python -m demo.operators`` puts them
+live values, why and history, with ``help`` those of help, with ``sheets`` those of a proof sheet and a batch. With the
+word ``packages`` it takes the pictures that go into the demo's packages instead; ``python -m demo.operators`` puts them
 there. With the words ``people NAME PASSWORD`` it takes the one of an installation where people sign in.
 """
 
@@ -23,7 +23,7 @@ from reticula.core.diagnostics import collecting
 from reticula.launch.client import Client
 from tools.choosing import choose
 from tools.pictures import CHROMIUM, picture_of
-from tools.sheet_picture import show_sheet
+from tools.sheet_picture import plan_batch, show_sheet
 
 FOLDER = Path(__file__).resolve().parents[1] / "docs" / "screenshots"
 
@@ -56,6 +56,9 @@ def main() -> None:
         if "sheets" in sys.argv:
             show_sheet(page)
             take(page, "proof_sheet")
+            page.keyboard.press("Escape")
+            plan_batch(page)
+            take(page, "batch")
             browser.close()
             return
         if "help" in sys.argv:

@@ -37,5 +37,8 @@ def load_demo(client: Client, depot: Client | None = None, key: Path | None = No
         client.upload(f"/api/projects/{project['id']}/assets", mesh.name, mesh.read_bytes())
     for path in sorted(DEMO.glob("*.json"), key=lambda path: (path.stem != FIRST, path.stem)):
         document = json.loads(path.read_text("utf-8"))
-        client.post(f"/api/projects/{project['id']}/graphs", {"title": document["title"], "document": document})
+        made = client.post(f"/api/projects/{project['id']}/graphs", {"title": document["title"], "document": document})
+        sheet = DEMO / "sheets" / f"{path.stem}.zip"
+        if sheet.is_file():
+            client.upload(f"/api/graphs/{made['id']}/sheets/file", sheet.name, sheet.read_bytes())
     return True

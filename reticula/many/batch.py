@@ -18,7 +18,8 @@ from reticula.many.contents import Contents
 from reticula.many.manifest import Entry, Manifest
 from reticula.many.part import Outcome, Part
 from reticula.many.parts import Parts
-from reticula.many.rows import Row, read_table, rows_of, with_variants
+from reticula.many.rows import Row, rows_of, with_variants
+from reticula.workers.row_files import read_table
 from reticula.workers.tickets import Limits
 
 if TYPE_CHECKING:

@@ -16,7 +16,7 @@ __all__ = ["Outcome", "Part"]
 Outcome = dict[str, Any]
 """What became of a part: ``state`` is done or failed. Of one that is done, what
 :func:`reticula.workers.making.made` tells, the ``content`` of its file, the ``place`` where that is taken from, its
-``size``, and what making it took; of one that failed, ``error``."""
+``size``, the same of what it is ``drawn`` from, and what making it took; of one that failed, ``error``."""
 
 
 @dataclass(frozen=True)
@@ -40,7 +40,7 @@ class Part:
     file_name : str
         Says the format that is written; empty: no file.
     drawn : bool
-        Whether what draws it small is written instead, see :func:`reticula.workers.drawn.drawn_file`.
+        Whether what draws it small is written, too, see :func:`reticula.workers.drawn.drawn_file`.
     """
 
     graph: str
@@ -56,6 +56,6 @@ class Part:
     @property
     def key(self) -> str:
         """Names the result: equal keys give equal bytes, whoever makes them."""
-        ending = DRAWN if self.drawn else self.file_name.rpartition(".")[2].lower()
+        ending = self.file_name.rpartition(".")[2].lower() + (DRAWN if self.drawn else "")
         said = [__version__, self.graph, self.node, dict(self.values), dict(self.inputs), dict(self.shapes)]
         return digest_of_bytes(json.dumps([*said, dict(self.numbers), ending, self.frame], sort_keys=True).encode())

@@ -13,9 +13,8 @@ from typing import Any
 
 from reticula.core.errors import GraphError
 from reticula.core.formats import format_of
-from reticula.core.graph.editing.values import value_of_text
 
-__all__ = ["MOST_ROWS", "Row", "read_table", "rows_of", "with_variants"]
+__all__ = ["MOST_ROWS", "Row", "rows_of", "with_variants"]
 
 MOST_ROWS = 1_000_000
 NAME, NUMBER = "name", "row"
@@ -35,33 +34,6 @@ class Row:
     values: Mapping[str, Any] = field(default_factory=dict)
     kept: Mapping[str, Any] = field(default_factory=dict)
     out: str = ""
-
-
-def read_table(path: Path) -> list[dict[str, Any]]:
-    """Return the rows of a CSV or Parquet file; empty cells are None. Raises GraphError for any other file."""
-    import pyarrow as pa
-    from pyarrow import csv, parquet
-
-    try:
-        if path.suffix.lower() == ".csv":
-            table = csv.read_csv(path, convert_options=csv.ConvertOptions(strings_can_be_null=True))
-        elif path.suffix.lower() in (".parquet", ".pq"):
-            table = parquet.read_table(path)
-        else:
-            raise GraphError(f"the table '{path}' is neither .csv nor .parquet")
-    except (pa.ArrowInvalid, FileNotFoundError) as error:
-        raise GraphError(f"the table '{path}' cannot be read: {error}") from None
-    rows: list[dict[str, Any]] = table.to_pylist()
-    if not rows:
-        raise GraphError(f"the table '{path}' has no rows")
-    return [{name: _plain(cell) for name, cell in row.items()} for row in rows]
-
-
-def _plain(cell: Any) -> Any:
-    """Return a cell as JSON can hold it; texts that are JSON, such as vectors, are what they say."""
-    if isinstance(cell, str):
-        return value_of_text(cell) if cell.lstrip()[:1] in ("[", "{") else cell
-    return cell if cell is None or isinstance(cell, (bool, int, float, list)) else str(cell)
 
 
 def with_variants(

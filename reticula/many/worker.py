@@ -100,7 +100,9 @@ def do(part: Part) -> Outcome:
             inputs=dict(part.inputs),
         )
         told = _at["worker"].do(job, lambda *_: None, lambda: time.monotonic() > end)
-        told.update(_handed_over(told.pop("path"), contents))
+        paths = told.pop("paths")
+        told.update(_handed_over(paths.get("file"), contents))
+        told["drawn"] = _handed_over(paths.get("drawn"), contents)
         told["state"] = "done"
     except Exception as error:
         told = {"state": "failed", "error": _words(failure_of(error), limits)}

@@ -29,6 +29,7 @@ from reticula.service.room import install_room
 from reticula.service.security import install_security
 from reticula.service.serving.parking import install_parking
 from reticula.service.sharing import library, packages
+from reticula.service.sheets import files as sheet_files
 from reticula.service.sheets import routes as sheets
 from reticula.service.sheets.maker import SheetMaker
 from reticula.service.shipped import demos, examples
@@ -58,6 +59,7 @@ BLUEPRINTS = (
     library.blueprint,
     packages.blueprint,
     sheets.blueprint,
+    sheet_files.blueprint,
     metrics.blueprint,
 )
 

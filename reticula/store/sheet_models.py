@@ -39,7 +39,8 @@ class VariantRow(Base):
     """One variant of a sheet. ``key`` names its result: equal keys mean equal results, whichever sheet they are of.
 
     ``state`` is open, done or failed; ``ended`` is its place in the order in which variants ended, 0 for an open one.
-    ``given`` are its values and ``outcome`` what became of it, as JSON text; ``content`` is the file of its picture.
+    ``given`` are its values and ``outcome`` what became of it, as JSON text; ``content`` is the file of its picture,
+    ``file`` that of its result, if one is kept.
     """
 
     __tablename__ = "variants"
@@ -53,3 +54,4 @@ class VariantRow(Base):
     given: Mapped[str] = mapped_column(LONGTEXT)
     outcome: Mapped[str] = mapped_column(LONGTEXT, default="{}")
     content: Mapped[str] = mapped_column(String(64), default="", index=True)
+    file: Mapped[str] = mapped_column(String(64), default="", index=True)

@@ -4,11 +4,15 @@ from __future__ import annotations
 
 import json
 import re
+import shutil
+import tempfile
 import time
 from collections.abc import Iterable, Mapping, Sequence
 from contextlib import suppress
+from dataclasses import asdict, dataclass
 from pathlib import Path
 from typing import Any
+from uuid import uuid4
 
 from sqlalchemy import func, or_, select, update
 from sqlalchemy.orm import Session, defer
@@ -20,8 +24,10 @@ from reticula.store.sheet_models import SheetRow, VariantRow
 
 __all__ = [
     "DrawnFiles",
+    "Ended",
     "add_variants",
     "asked_for",
+    "bring_in",
     "counts",
     "create",
     "delete",
@@ -40,13 +46,23 @@ __all__ = [
 
 MOST_VARIANTS = 10_000
 UNUSED_SECONDS = 3600.0
-DRAWN_NAME = re.compile(r"[0-9a-f]{32}\.drawn\Z")
+KEPT_NAME = re.compile(r"[0-9a-f]{32}\.[a-z0-9]{1,12}\Z")
 Given = tuple[str, Mapping[str, Any]]
 """A variant that is to be made: the key of its result, and its values."""
 
 
+@dataclass(frozen=True)
+class Ended:
+    """What became of a variant, see :class:`reticula.store.sheet_models.VariantRow`."""
+
+    state: str
+    outcome: str
+    content: str = ""
+    file: str = ""
+
+
 class DrawnFiles:
-    """The folder of pictures of variants, each named by its content."""
+    """The folder of pictures and results of variants, each named by its content, and of what is looked at first."""
 
     def __init__(self, folder: Path) -> None:
         self.folder = folder
@@ -54,18 +70,26 @@ class DrawnFiles:
 
     def path(self, content: str) -> Path:
         """Return where a content lies; raise NotFound for what is no name of one."""
-        if not DRAWN_NAME.match(content):
-            raise NotFound("There is no picture of this variant.")
+        if not KEPT_NAME.match(content):
+            raise NotFound("There is no such file of this variant.")
         return self.folder / content
 
     def sweep(self, session: Session, seconds: float = UNUSED_SECONDS) -> int:
         """Delete contents that no variant names and that came at least some ``seconds`` ago; returns how many."""
         old = [path for path in self.folder.iterdir() if _age(path) >= seconds]
-        used = set(session.scalars(select(VariantRow.content).distinct())) if old else set()
+        kept = (VariantRow.content, VariantRow.file) if old else ()
+        used = {name for column in kept for name in session.scalars(select(column).distinct())}
         gone = [path for path in old if path.name not in used]
         for path in gone:
-            path.unlink(missing_ok=True)
+            if path.is_dir():
+                shutil.rmtree(path, ignore_errors=True)
+            else:
+                path.unlink(missing_ok=True)
         return len(gone)
+
+    def coming(self) -> Path:
+        """Return a new folder, on the same disk, for what is looked at first."""
+        return Path(tempfile.mkdtemp(prefix="coming-", dir=self.folder))
 
 
 def _age(path: Path) -> float:
@@ -111,6 +135,19 @@ def create(
     return made
 
 
+def bring_in(session: Session, sheet: SheetRow, state: str, best: Sequence[int], made: Iterable[VariantRow]) -> None:
+    """Fill a new sheet with variants that were made elsewhere.
+
+    Their keys are new ones: what somebody else says of a result is never taken for one of ours.
+    """
+    for one in made:
+        one.sheet_id, one.key = sheet.id, uuid4().hex
+        sheet.ended = max(sheet.ended, one.ended)
+        session.add(one)
+    sheet.state, sheet.best = state, _text(sorted(best))
+    session.flush()
+
+
 def delete(session: Session, sheet_id: str) -> None:
     """Delete a sheet with its variants."""
     session.delete(get(session, sheet_id))
@@ -145,9 +182,10 @@ def add_variants(session: Session, sheet: SheetRow, given: Iterable[Given]) -> i
 
     Raises StoreError if it would have more than :data:`MOST_VARIANTS`.
     """
-    known = set(session.scalars(select(VariantRow.key).where(VariantRow.sheet_id == sheet.id)))
-    new = {key: values for key, values in given if key not in known}
-    if (total := len(known) + len(new)) > MOST_VARIANTS:
+    there = session.execute(select(VariantRow.key, VariantRow.given).where(VariantRow.sheet_id == sheet.id)).all()
+    known = {text for row in there for text in row}
+    new = {key: values for key, values in given if key not in known and _text(values) not in known}
+    if (total := len(there) + len(new)) > MOST_VARIANTS:
         raise StoreError(f"A sheet has {MOST_VARIANTS:,} variants at most; this one would have {total:,}.")
     last = session.scalar(select(func.max(VariantRow.number)).where(VariantRow.sheet_id == sheet.id)) or 0
     session.add_all(
@@ -177,14 +215,14 @@ def made_before(session: Session, project_id: str, keys: Sequence[str]) -> dict[
     return {one.key: one for one in session.scalars(found)}
 
 
-def end_variant(session: Session, sheet_id: str, key: str, state: str, outcome: str, content: str) -> None:
+def end_variant(session: Session, sheet_id: str, key: str, made: Ended) -> None:
     """Keep what became of a variant; nothing happens if the sheet is gone."""
     sheet = session.get(SheetRow, sheet_id, with_for_update=True)
     if sheet is None:
         return
     sheet.ended += 1
     one = update(VariantRow).where(VariantRow.sheet_id == sheet_id, VariantRow.key == key)
-    session.execute(one.values(state=state, ended=sheet.ended, outcome=outcome, content=content))
+    session.execute(one.values(ended=sheet.ended, **asdict(made)))
 
 
 def variants(session: Session, sheet_id: str, since: int = -1) -> list[VariantRow]:

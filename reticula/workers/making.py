@@ -46,12 +46,13 @@ def number_of(geo: Geo, wanted: str) -> float:
 
 
 def made(
-    done: Evaluation, feed: str, numbers: Mapping[str, str], write: Callable[[Geo], Path] | None = None
+    done: Evaluation, feed: str, numbers: Mapping[str, str], writes: Mapping[str, Callable[[Geo], Path]] | None = None
 ) -> dict[str, Any]:
     """Return all that is to be told of a result, as plain data.
 
     ``digest`` names its content, ``numbers`` are those asked for by name; those that could not be had are ``None``, and
-    a warning says why. ``path`` is the file that was written. Raises GraphError if there is no result.
+    a warning says why. ``paths`` are the files that were written, by the names of what ``writes`` them. Raises
+    GraphError if there is no result.
     """
     remarks = [(name, remark) for name, result in done.nodes.items() for remark in result.notes]
     said: dict[str, list[str]] = {"note": [], "warning": []}
@@ -71,12 +72,10 @@ def made(
         except ReticulaError as error:
             noted[name] = None
             said["warning"].append(f"number '{name}': {error}")
-    path = None
-    if write is not None:
-        with collecting() as notes:
-            path = write(geo)
-        for note in notes:
-            said[note.level].append(note.text)
+    with collecting() as notes:
+        paths = {name: str(write(geo)) for name, write in (writes or {}).items()}
+    for note in notes:
+        said[note.level].append(note.text)
     return {
         "digest": geo.digest,
         "counts": element_counts(geo),
@@ -84,5 +83,5 @@ def made(
         "seconds": sum(result.seconds for result in done.nodes.values()),
         "notes": said["note"],
         "warnings": said["warning"],
-        "path": None if path is None else str(path),
+        "paths": paths,
     }

@@ -37,6 +37,8 @@ from reticula.workers.films import join_film
 from reticula.workers.making import made
 from reticula.workers.package_jobs import PACKAGE_JOBS, publication
 from reticula.workers.result_queries import look
+from reticula.workers.row_files import read_table
+from reticula.workers.sheet_files import unpack_sheet
 
 __all__ = ["Job", "StoredShapes", "Worker", "spill_folder"]
 
@@ -65,13 +67,14 @@ class Job:
     from ``about`` (and ``stored``, see :func:`reticula.core.packages.prepare`). ``level`` leads to the graph inside a
     node, ``frame`` is the moment; no ``targets`` are all nodes, ``node`` first; ``library`` has the definitions of the
     published operators that are used.
-    ``make`` evaluates ``node``, notes ``about["numbers"]`` of it and writes it as ``file_name`` if there is one, or
+    ``make`` evaluates ``node``, notes ``about["numbers"]`` of it and writes it as ``file_name`` if there is one, and
     what draws it small if ``about["drawn"]``, see :func:`reticula.workers.making.made`; ``dials`` and ``inputs`` (names
-    of shapes) are what it is made from.
+    of shapes) are what it is made from. ``rows`` reads the table at ``about["path"]``, of ``about["most"]`` rows.
     ``moments`` are earlier documents, by revision, with what they need. ``check`` counts what is wrong with each
     node's result. ``film`` joins pictures (``about``: pictures, target, rate), ``follow`` samples a dial that
     follows a table (``about``: name, dial, frames). ``review`` and ``unpack`` read the
-    package at ``about["path"]``, see :mod:`reticula.workers.package_jobs`.
+    package at ``about["path"]``, see :mod:`reticula.workers.package_jobs`; ``bring`` reads the proof sheet there, and
+    puts its pictures into the folder ``about["unpacked"]``.
     """
 
     what: str
@@ -140,6 +143,10 @@ class Worker:
         if job.what == "film":
             paths = Path(job.about["pictures"]), Path(job.about["target"])
             return {"pictures": join_film(*paths, job.about["rate"], _now_and_then(on_progress), should_stop)}
+        if job.what == "bring":
+            return unpack_sheet(Path(job.about["path"]), Path(job.about["unpacked"]))
+        if job.what == "rows":
+            return {"rows": read_table(Path(job.about["path"]), job.about["most"])}
         shapes, library = self._shapes(job), MemoryLibrary(job.library)
         if job.what == "follow":
             with using(library=library, resources=shapes), collecting():
@@ -153,7 +160,7 @@ class Worker:
         tell = _now_and_then(on_progress)
         done = self._evaluate(job, tell, should_stop)
         if job.what == "make":
-            return made(done, str(job.node), job.about.get("numbers", {}), self._written(job))
+            return made(done, str(job.node), job.about.get("numbers", {}), self._writes(job))
         if job.what == "check":
             with using(library=library, resources=shapes):
                 return {"nodes": self.checks.of(done, should_stop)}
@@ -244,16 +251,24 @@ class Worker:
             geo = read_file(path)
         return {**describe_geo(geo), "notes": [note.text for note in notes]}
 
-    def _written(self, job: Job) -> Callable[[Geo], Path] | None:
-        """Return what writes a geometry into a file of the job's format, or one to draw a small picture from."""
+    def _writes(self, job: Job) -> dict[str, Callable[[Geo], Path]]:
+        """Return what writes a ``file`` of the job's format, and what writes how a geometry is ``drawn`` small."""
 
-        def write(geo: Geo) -> Path:
-            drawn = job.about.get("drawn", False)
-            path = self.buffers.folder / f"made-{uuid4().hex}{DRAWN if drawn else Path(job.file_name).suffix}"
-            path.write_bytes(drawn_file(geo) if drawn else write_bytes(geo, job.file_name, **job.options))
-            return path
+        def keeping(ending: str, data_of: Callable[[Geo], bytes]) -> Callable[[Geo], Path]:
+            def write(geo: Geo) -> Path:
+                path = self.buffers.folder / f"made-{uuid4().hex}{ending}"
+                path.write_bytes(data_of(geo))
+                return path
 
-        return write if job.file_name or job.about.get("drawn") else None
+            return write
+
+        wanted: dict[str, Callable[[Geo], Path]] = {}
+        if job.file_name:
+            file = keeping(Path(job.file_name).suffix, lambda geo: write_bytes(geo, job.file_name, **job.options))
+            wanted["file"] = file
+        if job.about.get("drawn"):
+            wanted["drawn"] = keeping(DRAWN, drawn_file)
+        return wanted
 
     def _export(self, geo: Geo, job: Job) -> dict[str, Any]:
         with collecting() as notes:

@@ -10,7 +10,8 @@ from pyarrow import parquet
 
 from reticula.core.errors import GraphError
 from reticula.many import rows as rows_module
-from reticula.many.rows import read_table, rows_of
+from reticula.many.rows import rows_of
+from reticula.workers.row_files import read_table
 
 
 @pytest.fixture

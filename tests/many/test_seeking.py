@@ -3,6 +3,8 @@
 from __future__ import annotations
 
 import json
+import os
+import signal
 from pathlib import Path
 from typing import Any
 
@@ -70,6 +72,23 @@ def test_a_stopped_search_keeps_its_best_and_goes_on(cluster: Cluster, crate: An
     assert (len(then.entries), then.again, made) == (48, stopped_at, 48), "none is made twice"
     whole = run_seek(crate, **tries, manifest=tmp_path / "other")
     assert [one["values"] for one in then.best] == [one["values"] for one in whole.best]
+
+
+def test_a_worker_that_is_killed_costs_a_search_no_try(cluster: Cluster, crate: Any, tmp_path: Path) -> None:
+    killed: list[int] = []
+
+    def kill_one(entry: Any, done: int, total: int) -> None:
+        if done == 11:
+            killed.append(int(entry["worker"].rpartition(":")[2]))
+            os.kill(killed[-1], signal.SIGKILL)
+
+    tries = {**SOUGHT, "tries": 32, "cluster": cluster}
+    hurt = run_seek(crate, **tries, manifest=tmp_path / "hurt", on_entry=kill_one)
+    whole = run_seek(crate, **tries, manifest=tmp_path / "whole")
+    assert len(killed) == 1
+    assert [one["row"] for one in hurt.entries] == list(range(1, 33)), "none is lost, none is there twice"
+    assert len((tmp_path / "hurt.jsonl").read_text().splitlines()) == 32
+    assert [one["values"] for one in hurt.best] == [one["values"] for one in whole.best]
 
 
 def test_what_cannot_be_begun_is_said_before_workers_start(crate: Any, tmp_path: Path) -> None:

@@ -52,9 +52,9 @@ def test_a_result_is_told_with_all_that_was_found_on_the_way(tmp_path: Path) -> 
     def write(geo: object) -> Path:
         return tmp_path / "made.ply"
 
-    told = made(done, "tile", {"faces": "faces", "inside": "volume"}, write)
+    told = made(done, "tile", {"faces": "faces", "inside": "volume"}, {"file": write})
     assert told["numbers"] == {"faces": told["counts"]["faces"], "inside": None}
-    assert told["path"] == str(tmp_path / "made.ply")
+    assert told["paths"] == {"file": str(tmp_path / "made.ply")}
     assert [text.split(":")[0] for text in told["warnings"]] == ["broken", "number 'inside'"]
     with pytest.raises(GraphError, match="broken"):
         made(done, "broken", {})

@@ -21,6 +21,7 @@ class DemoSummary(BaseModel):
     about: str
     cards: int = Field(description="how many cards it has")
     picture: bool = Field(description="whether there is a picture of it")
+    sheet: bool = Field(description="whether a proof sheet of it comes along")
 
 
 class DemoList(BaseModel):

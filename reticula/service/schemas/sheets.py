@@ -15,14 +15,17 @@ __all__ = [
     "MatchList",
     "MatchRequest",
     "NewSheet",
+    "PlanBody",
     "PlanCheck",
     "PlanState",
     "RunRequest",
+    "SheetFile",
     "SheetList",
     "SheetPath",
     "SheetState",
     "SheetTitle",
     "TableQuery",
+    "VariantFile",
     "VariantList",
     "VariantPath",
     "VariantState",
@@ -51,15 +54,19 @@ class SeekBody(Strict):
 class PlanBody(Strict):
     """What is varied, as texts by the names of dials or as ``NODE.PARAMETER``, and which numbers are noted.
 
-    With ``seek`` it is turned until the aims are met best, by at most ``count`` tries.
+    With ``seek`` it is turned until the aims are met best, by at most ``count`` tries. ``table`` is a table of the
+    project: each of its rows is made, with every variant. ``ending`` is the format of the file that is kept of each
+    result; empty: none.
     """
 
-    vary: dict[str, str] = Field(min_length=1, max_length=40)
+    vary: dict[str, str] = Field(default_factory=dict, max_length=40)
     count: Whole = Field(16, ge=1, le=MOST_VARIANTS)
     spread: Spread = "sobol"
     seed: Whole = Field(0, ge=0, lt=2**32)
     numbers: dict[str, str] = Field(default_factory=dict, max_length=24)
     seek: SeekBody | None = None
+    table: str = Field("", max_length=200)
+    ending: str = Field("", max_length=12, pattern=r"^[a-z0-9]*$")
 
 
 class NewSheet(Strict):
@@ -75,6 +82,15 @@ class NewSheet(Strict):
     plan: PlanBody
 
 
+class PlanFile(PlanBody):
+    """A plan in a file."""
+
+    columns: list[str] = Field(default_factory=list, max_length=200)
+
+    node: str | None = None
+    frame: float | None = Field(None, ge=-FARTHEST, le=FARTHEST)
+
+
 class PlanState(BaseModel):
     """A plan as it was made: see :class:`reticula.many.sheet.Plan`."""
 
@@ -86,13 +102,20 @@ class PlanState(BaseModel):
     node: str | None
     frame: float | None
     seek: SeekBody | None = None
+    table: str = ""
+    columns: list[str] = Field(default_factory=list, description="those of the table")
+    ending: str = ""
 
 
 class PlanCheck(BaseModel):
-    """How many variants a plan makes, or why none."""
+    """How many variants a plan makes, or why none. ``sets`` are the columns of its table that set something, ``kept``
+    those that are only kept beside the results.
+    """
 
     count: int
     trouble: str
+    sets: list[str] = Field(default_factory=list)
+    kept: list[str] = Field(default_factory=list)
 
 
 class SheetState(BaseModel):
@@ -148,7 +171,8 @@ class VariantsQuery(BaseModel):
 
 
 class VariantState(BaseModel):
-    """A variant. ``numbers`` are those asked for (null: could not be had), ``picture`` names the file that draws it.
+    """A variant. ``numbers`` are those asked for (null: could not be had), ``picture`` names the file that draws it,
+    ``file`` that of the result itself, if one is kept.
 
     Of a sheet that seeks, ``aims`` are what their formulas say, by formula, and ``meets`` whether all conditions hold.
     """
@@ -167,6 +191,36 @@ class VariantState(BaseModel):
     seconds: float
     memory: int
     picture: str
+    file: str
+
+
+class VariantFile(Strict):
+    """A variant in a file."""
+
+    number: Whole = Field(ge=1)
+    state: Literal["open", "done", "failed"]
+    ended: Whole = Field(ge=0)
+    values: dict[str, Any]
+    numbers: dict[str, float | None] = Field(default_factory=dict, max_length=100)
+    counts: dict[str, int] = Field(default_factory=dict, max_length=100)
+    error: str = ""
+    warnings: list[str] = Field(default_factory=list, max_length=1000)
+    notes: list[str] = Field(default_factory=list, max_length=1000)
+    seconds: float = Field(0.0, ge=0)
+    memory: Whole = Field(0, ge=0)
+    picture: str = Field("", pattern=r"^([0-9a-f]{32}\.drawn)?$")
+
+
+class SheetFile(Strict):
+    """A sheet with its variants, as a file has it beside their pictures; ``document`` is the graph that it shows."""
+
+    format: Literal["reticula proof sheet"]
+    version: Literal[1]
+    title: str = Field(min_length=1, max_length=200)
+    plan: PlanFile
+    document: dict[str, Any]
+    best: list[Whole] = Field(default_factory=list, max_length=MOST_VARIANTS)
+    variants: list[VariantFile] = Field(max_length=MOST_VARIANTS)
 
 
 class VariantList(BaseModel):

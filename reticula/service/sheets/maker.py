@@ -8,7 +8,7 @@ from __future__ import annotations
 import json
 import logging
 import threading
-from collections.abc import Callable, Iterator
+from collections.abc import Callable, Iterator, Mapping, Sequence
 from contextlib import contextmanager
 from dataclasses import dataclass
 from functools import partial
@@ -26,7 +26,7 @@ from reticula.store import sheets
 from reticula.store.database import Database
 from reticula.store.errors import NotFound
 from reticula.store.sheet_models import VariantRow
-from reticula.store.sheets import DrawnFiles
+from reticula.store.sheets import DrawnFiles, Ended
 
 if TYPE_CHECKING:
     from reticula.many.cluster import Cluster
@@ -42,9 +42,9 @@ Around = Callable[[Any, str, dict[str, Any]], Any]
 """Finds what a document needs: see :meth:`reticula.service.context.Context.surroundings`."""
 
 
-def sheet_of(document: dict[str, Any], plan: Plan, around: Any) -> Sheet:
-    """Return the sheet of a document with what it needs."""
-    return Sheet(document, plan, around.library, {name: Path(path) for name, (path, _) in around.shapes.items()})
+def sheet_of(document: dict[str, Any], plan: Plan, around: Any, rows: Sequence[Mapping[str, Any]] = ()) -> Sheet:
+    """Return the sheet of a document with what it needs; ``rows`` are those of the plan's table."""
+    return Sheet(document, plan, around.library, {name: Path(path) for name, (path, _) in around.shapes.items()}, rows)
 
 
 def _outcome(one: VariantRow) -> Outcome:
@@ -135,7 +135,7 @@ class SheetMaker:
                 self._make_open(sheet_id, sheet)
                 return ""
             search = sheet.search()
-            for best in best_so_far(search, plan.seek, plan.columns, partial(self._tried, sheet_id, sheet)):
+            for best in best_so_far(search, plan.seek, plan.read, partial(self._tried, sheet_id, sheet)):
                 self._patiently(partial(self._keep_best, sheet_id, best))
         except NotFound:
             return ""  # deleted in the meantime
@@ -163,10 +163,17 @@ class SheetMaker:
             row = sheets.get(session, sheet_id)
             todo = {one.key: one for one in sheets.open_variants(session, sheet_id)}
             for key, made in sheets.made_before(session, row.project_id, list(todo)).items():
-                if not made.content or self.drawn.path(made.content).is_file():
-                    sheets.end_variant(session, sheet_id, key, "done", made.outcome, made.content)
+                if all(self.drawn.path(name).is_file() for name in (made.content, made.file) if name):
+                    before = Ended("done", made.outcome, made.content, made.file)
+                    sheets.end_variant(session, sheet_id, key, before)
                     del todo[key]
-            parts = {key: sheet.part(json.loads(one.given)) for key, one in todo.items()}
+            parts = {}
+            for key, one in todo.items():
+                try:
+                    parts[key] = sheet.part(json.loads(one.given))
+                except ReticulaError as error:
+                    told = Ended("failed", json.dumps({"error": error.details()}))
+                    sheets.end_variant(session, sheet_id, key, told)
         # Another release names results otherwise; whoever made the sheet chose the variant, not the name.
         keys = {id(part): key for key, part in parts.items()}
         if not parts:
@@ -174,8 +181,9 @@ class SheetMaker:
         with self._ready() as cluster:
             sheet.parts.send(parts.values(), cluster.contents)
             for part, outcome in cluster.outcomes(parts.values(), lambda: not self._is_wanted(sheet_id)):
-                if outcome.get("place"):
-                    cluster.contents.take(outcome["place"], self.drawn.path(outcome["content"]))
+                for file in (outcome, outcome.get("drawn", {})):
+                    if file.get("place"):
+                        cluster.contents.take(file["place"], self.drawn.path(file["content"]))
                 self._patiently(partial(self._keep, sheet_id, keys[id(part)], outcome))
 
     def _keep_best(self, sheet_id: str, best: list[dict[str, Any]]) -> None:
@@ -183,9 +191,10 @@ class SheetMaker:
             sheets.set_best(session, sheet_id, best)
 
     def _keep(self, sheet_id: str, key: str, outcome: Outcome) -> None:
-        content, text = outcome.get("content") or "", json.dumps(outcome)
+        picture = outcome.get("drawn", {}).get("content") or ""
+        made = Ended(outcome["state"], json.dumps(outcome), picture, outcome.get("content") or "")
         with self.database.session() as session:
-            sheets.end_variant(session, sheet_id, key, outcome["state"], text, content)
+            sheets.end_variant(session, sheet_id, key, made)
 
     def _end(self, sheet_id: str, trouble: str, to_its_end: bool) -> None:
         with self.database.session() as session:

@@ -4,15 +4,14 @@ from __future__ import annotations
 
 import io
 import json
-import math
-from collections.abc import Sequence
+from collections.abc import Callable, Mapping, Sequence
 from typing import Any
 
 from flask import Response, send_file
 from flask_openapi3 import APIBlueprint, Tag
 
 from reticula.core.errors import GraphError, ReticulaError
-from reticula.many.aims import Seek
+from reticula.many.choices import MOST_VARIANTS
 from reticula.many.columns import columns_of
 from reticula.many.matching import held
 from reticula.many.sheet import Plan, Sheet
@@ -26,7 +25,6 @@ from reticula.service.schemas.sheets import (
     MatchList,
     MatchRequest,
     NewSheet,
-    PlanBody,
     PlanCheck,
     RunRequest,
     SheetList,
@@ -38,10 +36,12 @@ from reticula.service.schemas.sheets import (
     VariantPath,
     VariantsQuery,
 )
+from reticula.service.serving.parking import result_later
 from reticula.service.sheets.maker import sheet_of
-from reticula.store import sheets
+from reticula.service.sheets.telling import planned, sheet_state, variants_told
+from reticula.store import assets, graphs, sheets
 from reticula.store.assets import safe_file_name
-from reticula.store.sheet_models import SheetRow, VariantRow
+from reticula.workers.tasks import Job
 
 __all__ = ["blueprint"]
 
@@ -52,88 +52,68 @@ GROUPS = {"values": True, "numbers": True, "aims": False, "counts": True}
 blueprint = APIBlueprint("sheets", __name__, url_prefix="/api", abp_tags=[Tag(name="proof sheets")])
 
 
-def _state(sheet: SheetRow, count: dict[str, int]) -> dict[str, Any]:
-    plan = json.loads(sheet.plan)
-    return {
-        "id": sheet.id,
-        "project_id": sheet.project_id,
-        "graph_id": sheet.graph_id,
-        "title": sheet.title,
-        "plan": plan,
-        "noted": Plan.of(plan).noted,
-        "state": sheet.state,
-        "trouble": sheet.trouble,
-        "ended": sheet.ended,
-        "best": json.loads(sheet.best),
-        "made": sheet.created_at.isoformat(),
-        **count,
-    }
-
-
 def _read(sheet_id: str) -> dict[str, Any]:
     with context().database.session() as session:
-        return _state(sheets.get(session, sheet_id), sheets.counts(session, [sheet_id])[sheet_id])
+        return sheet_state(sheets.get(session, sheet_id), sheets.counts(session, [sheet_id])[sheet_id])
 
 
-def _variants(sheet: SheetRow, found: Sequence[VariantRow]) -> list[dict[str, Any]]:
-    """Return what is told of variants of a sheet."""
-    told = [_variant(one) for one in found]
-    plan = Plan.of(json.loads(sheet.plan))
-    seek = plan.seek
-    if seek is None or not told:
-        return told
-    rows = [{**dict.fromkeys(plan.columns), **one["values"], **one["numbers"]} for one in told]
-    values, excess = seek.values(rows), seek.excess(rows, [one["warnings"] for one in told])
-    for at, one in enumerate(told):
-        said = [None if math.isnan(value) else value for value in values[at].tolist()]
-        one["aims"] = dict(zip((aim.formula for aim in seek.aims), said, strict=True))
-        one["meets"] = one["state"] == "done" and bool(excess[at] <= 0)
-    return told
+def _with_rows(project_id: str, table: str, then: Callable[[list[dict[str, Any]]], Answer]) -> Answer:
+    """Answer with what ``then`` makes of the rows of a table of the project; of none, if no table is named."""
+    if not table:
+        return then([])
+    here = context()
+    with here.database.session() as session:
+        found = assets.by_name(session, project_id).get(table)
+    if found is None:
+        raise GraphError(f"the project has no table '{table}'; drop a CSV or Parquet file on the page to add it")
+    path = here.files.path(found.digest, found.file_name)
+    job = Job("rows", about={"path": str(path), "most": MOST_VARIANTS})
+    return result_later(job, lambda result: then(result()["rows"]), affinity=project_id)
 
 
-def _variant(one: VariantRow) -> dict[str, Any]:
-    outcome = json.loads(one.outcome)
-    return {
-        "number": one.number,
-        "state": one.state,
-        "ended": one.ended,
-        "values": json.loads(one.given),
-        "numbers": outcome.get("numbers", {}),
-        "aims": {},
-        "meets": one.state == "done",
-        "counts": outcome.get("counts", {}),
-        "error": (outcome.get("error") or {}).get("message", ""),
-        "warnings": outcome.get("warnings", []),
-        "notes": outcome.get("notes", []),
-        "seconds": outcome.get("took", 0.0),
-        "memory": outcome.get("memory", 0),
-        "picture": one.content,
-    }
+def _columns(rows: Sequence[Mapping[str, Any]]) -> list[str]:
+    return list(dict.fromkeys(name for row in rows for name in row))
 
 
-def _planned(body: PlanBody, node: str | None, frame: float | None) -> Plan:
-    seek = Seek.of(body.seek.model_dump()) if body.seek else None
-    return Plan(body.vary, body.count, body.spread, body.seed, body.numbers, node, frame, seek)
+def _count(sheet: Sheet) -> int:
+    """Return how many variants there will be; rows that set the same are made once."""
+    if sheet.plan.seek:
+        sheet.search()
+        return sheet.plan.count
+    return len({key for key, _ in _given(sheet)}) if sheet.plan.table else len(sheet.variants())
 
 
-def _made_of(path: GraphPath, body: NewSheet) -> tuple[dict[str, Any], Sheet]:
+def _project_of(graph_id: str) -> str:
+    with context().database.session() as session:
+        return graphs.get(session, graph_id).project_id
+
+
+def _made_of(path: GraphPath, body: NewSheet, rows: list[dict[str, Any]]) -> tuple[dict[str, Any], Sheet]:
     """Return the graph's document, and the sheet of it that is asked for."""
     loaded = load(path.graph_id, Basis(draft=body.draft, revision=body.revision, frame=body.frame))
     node = body.node or loaded.document.get("looking_at")
-    return loaded.document, sheet_of(loaded.document, _planned(body.plan, node, body.frame), loaded.around)
+    plan = planned(body.plan, node, body.frame, _columns(rows))
+    return loaded.document, sheet_of(loaded.document, plan, loaded.around, rows)
 
 
 @blueprint.post("/graphs/<graph_id>/plans", responses={200: PlanCheck, 422: ErrorState})
 def check_plan(path: GraphPath, body: NewSheet) -> Answer:
     """Say how many variants a plan makes, or why none; changes nothing."""
-    try:
-        sheet = _made_of(path, body)[1]
-        if body.plan.seek:
-            sheet.search()
-            return {"count": body.plan.count, "trouble": ""}
-        return {"count": len(sheet.variants()), "trouble": ""}
-    except GraphError as error:
-        return {"count": 0, "trouble": str(error)}
+
+    def check(rows: list[dict[str, Any]]) -> Answer:
+        columns = _columns(rows)
+        try:
+            sheet = _made_of(path, body, rows)[1]
+            sets = [name for name in columns if sheet.sets(name)]
+            told = {"sets": sets, "kept": [name for name in columns if name not in sets]}
+            try:
+                return {"count": _count(sheet), "trouble": "", **told}
+            except ReticulaError as error:
+                return {"count": 0, "trouble": str(error), **told}
+        except ReticulaError as error:
+            return {"count": 0, "trouble": str(error), "sets": [], "kept": columns}
+
+    return _with_rows(_project_of(path.graph_id), body.plan.table, check)
 
 
 @blueprint.get("/projects/<project_id>/sheets", responses={200: SheetList})
@@ -142,20 +122,24 @@ def list_sheets(path: ProjectPath) -> Answer:
     with context().database.session() as session:
         found = sheets.list_of(session, path.project_id)
         count = sheets.counts(session, [one.id for one in found])
-        return {"sheets": [_state(one, count[one.id]) for one in found]}
+        return {"sheets": [sheet_state(one, count[one.id]) for one in found]}
 
 
 @blueprint.post("/graphs/<graph_id>/sheets", responses={201: SheetState, 422: ErrorState})
 def create_sheet(path: GraphPath, body: NewSheet) -> Answer:
     """Make a proof sheet of a graph as it is now, and begin with its variants."""
-    document, sheet = _made_of(path, body)
-    given = _given(sheet)
-    here = context()
-    with here.database.session() as session:
-        row = sheets.create(session, path.graph_id, body.title, sheet.plan.plain(), document)
-        sheets.add_variants(session, row, given)
-    here.sheets.begin(row.id)
-    return _read(row.id), 201
+
+    def create(rows: list[dict[str, Any]]) -> Answer:
+        document, sheet = _made_of(path, body, rows)
+        given = _given(sheet)
+        here = context()
+        with here.database.session() as session:
+            row = sheets.create(session, path.graph_id, body.title, sheet.plan.plain(), document)
+            sheets.add_variants(session, row, given)
+        here.sheets.begin(row.id)
+        return _read(row.id), 201
+
+    return _with_rows(_project_of(path.graph_id), body.plan.table, create)
 
 
 def _given(sheet: Sheet) -> Sequence[tuple[str, dict[str, Any]]]:
@@ -219,21 +203,29 @@ def extend_sheet(path: SheetPath, body: ExtendRequest) -> Answer:
     """Add the variants of another plan that the sheet does not have, of the graph as it was, and make them."""
     here = context()
     with here.database.session() as session:
-        row = sheets.get(session, path.sheet_id, lock=True)
-        before, document = Plan.of(json.loads(row.plan)), json.loads(row.document)
-        plan = _planned(body, before.node, before.frame)
-        if plan.seek != before.seek:
-            return refuse(422, "request", "What a sheet seeks stays; make another one to seek something else.")
-        if dict(plan.numbers) != dict(before.numbers):
-            return refuse(
-                422, "request", "A sheet notes the same numbers of all variants; make another one for others."
-            )
-        sheet = sheet_of(document, plan, here.surroundings(session, row.project_id, document))
-        sheets.add_variants(session, row, _given(sheet))
-        row.plan = json.dumps(plan.plain())
-        row.state, row.trouble = "running", ""
-    here.sheets.begin(path.sheet_id)
-    return _read(path.sheet_id)
+        project = sheets.get(session, path.sheet_id).project_id
+
+    def extend(rows: list[dict[str, Any]]) -> Answer:
+        with here.database.session() as session:
+            row = sheets.get(session, path.sheet_id, lock=True)
+            before, document = Plan.of(json.loads(row.plan)), json.loads(row.document)
+            plan = planned(body, before.node, before.frame, list(dict.fromkeys([*before.columns, *_columns(rows)])))
+            if plan.seek != before.seek:
+                return refuse(422, "request", "What a sheet seeks stays; make another one to seek something else.")
+            if (dict(plan.numbers), plan.ending) != (dict(before.numbers), before.ending):
+                return refuse(
+                    422,
+                    "request",
+                    "A sheet notes the same numbers and keeps the same files of all variants; make another one.",
+                )
+            sheet = sheet_of(document, plan, here.surroundings(session, row.project_id, document), rows)
+            sheets.add_variants(session, row, _given(sheet))
+            row.plan = json.dumps(plan.plain())
+            row.state, row.trouble = "running", ""
+        here.sheets.begin(path.sheet_id)
+        return _read(path.sheet_id)
+
+    return _with_rows(project, body.table, extend)
 
 
 @blueprint.get("/sheets/<sheet_id>/variants", responses={200: VariantList, 404: ErrorState})
@@ -243,7 +235,7 @@ def list_variants(path: SheetPath, query: VariantsQuery) -> Answer:
         row = sheets.get(session, path.sheet_id)
         count = sheets.counts(session, [row.id])[row.id]
         found = sheets.variants(session, row.id, query.since)
-        return {"sheet": _state(row, count), "variants": _variants(row, found)}
+        return {"sheet": sheet_state(row, count), "variants": variants_told(row, found)}
 
 
 @blueprint.post("/sheets/<sheet_id>/matches", responses={200: MatchList, 404: ErrorState})
@@ -251,8 +243,8 @@ def match_variants(path: SheetPath, body: MatchRequest) -> Answer:
     """Say for which variants a formula holds, or what is wrong with it; it reads their values and numbers by name."""
     with context().database.session() as session:
         row = sheets.get(session, path.sheet_id)
-        found = _variants(row, sheets.variants(session, path.sheet_id))
-        empty = dict.fromkeys(Plan.of(json.loads(row.plan)).columns)
+        found = variants_told(row, sheets.variants(session, path.sheet_id))
+        empty = dict.fromkeys(Plan.of(json.loads(row.plan)).read)
     rows = [
         {**empty, **one["values"], **one["numbers"], "number": one["number"], "seconds": one["seconds"]}
         for one in found
@@ -287,7 +279,7 @@ def read_table(path: SheetPath, query: TableQuery) -> Answer:
 
     with context().database.session() as session:
         row = sheets.get(session, path.sheet_id)
-        title, found = row.title, _variants(row, sheets.variants(session, path.sheet_id))
+        title, found = row.title, variants_told(row, sheets.variants(session, path.sheet_id))
     columns = columns_of(found, PLAIN, GROUPS, MORE, LINES)
     file = io.BytesIO()
     (csv.write_csv if query.ending == "csv" else parquet.write_table)(pa.table(columns), file)

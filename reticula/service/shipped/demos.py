@@ -45,6 +45,7 @@ def _summary(name: str, document: dict[str, Any]) -> dict[str, Any]:
         "about": document.get("notes", ""),
         "cards": len(document["nodes"]),
         "picture": (DEMO / "pictures" / "graphs" / f"{name}.webp").is_file(),
+        "sheet": (DEMO / "sheets" / f"{name}.zip").is_file(),
     }
 
 
@@ -79,6 +80,15 @@ def read_demo_picture(path: DemoPath) -> Answer:
     if not file.is_file():
         return refuse(404, "not found", f"There is no picture of '{path.name}'.")
     return send_file(file, mimetype="image/webp", max_age=3600)
+
+
+@blueprint.get("/<name>/sheet", responses={404: ErrorState})
+def read_demo_sheet(path: DemoPath) -> Answer:
+    """Fetch the proof sheet of a demo, as a file that is brought to its graph."""
+    file = DEMO / "sheets" / f"{path.name}.zip"
+    if not file.is_file():
+        return refuse(404, "not found", f"There is no proof sheet of '{path.name}'.")
+    return send_file(file, mimetype="application/zip", download_name=file.name)
 
 
 @blueprint.get("/shapes/<name>", responses={404: ErrorState})

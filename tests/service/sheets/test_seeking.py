@@ -26,7 +26,7 @@ def test_a_plan_that_seeks_says_how_many_tries_and_what_is_wrong(client: FlaskCl
         plan = {"vary": VARY, "count": 40, "seek": {**SEEK, **seek}}
         return dict(client.post(f"/api/graphs/{tile}/plans", json={"plan": plan}).json)
 
-    assert checked() == {"count": 40, "trouble": ""}
+    assert checked() == {"count": 40, "trouble": "", "sets": [], "kept": []}
     assert "aim 'weight'" in checked(aims=[{"formula": "weight"}])["trouble"]
     assert "condition 'depth < 1'" in checked(conditions=["depth < 1"])["trouble"]
 

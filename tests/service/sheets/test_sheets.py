@@ -3,6 +3,8 @@
 from __future__ import annotations
 
 import json
+import os
+import signal
 import zlib
 from collections.abc import Callable
 from typing import Any
@@ -24,7 +26,7 @@ Ended = Callable[[str], dict[str, Any]]
 def test_a_plan_says_how_many_variants_it_makes(client: FlaskClient, tile: str) -> None:
     plan = {"vary": {"lift": "0.1:0.5:3", "cells": "2,4"}}
     found = client.post(f"/api/graphs/{tile}/plans", json={"plan": plan}).json
-    assert found == {"count": 6, "trouble": ""}
+    assert found == {"count": 6, "trouble": "", "sets": [], "kept": []}
 
 
 @pytest.mark.parametrize(
@@ -46,7 +48,7 @@ def test_what_cannot_be_planned_is_said(client: FlaskClient, tile: str, plan: di
 
 def test_a_plan_that_turns_nothing_is_refused(client: FlaskClient, tile: str) -> None:
     answer = client.post(f"/api/graphs/{tile}/sheets", json={"plan": {"vary": {}}})
-    assert (answer.status_code, "plan.vary" in answer.json["message"]) == (422, True)
+    assert (answer.status_code, "say what is turned" in answer.json["message"]) == (422, True)
 
 
 def test_a_sheet_is_made_with_numbers_and_pictures(client: FlaskClient, project: str, make: Make, ended: Ended) -> None:
@@ -129,6 +131,19 @@ def test_stopped_it_keeps_what_is_done_and_goes_on_later(
     assert [one for one in found["variants"] if one["number"] in kept] == list(kept.values())
 
 
+def test_workers_that_are_killed_cost_a_sheet_only_time(
+    client: FlaskClient, make: Make, ended: Ended, app: Any
+) -> None:
+    maker = app.extensions["reticula"].sheets
+    sheet = make({"lift": "0.002:0.39:50"})["id"]
+    wait_until(lambda: client.get(f"/api/sheets/{sheet}").json["done"] > 2)
+    for worker in maker._cluster.client.run(os.getpid).values():
+        os.kill(worker, signal.SIGKILL)
+    found = ended(sheet)
+    assert (found["sheet"]["done"], found["sheet"]["failed"]) == (50, 0)
+    assert found["sheet"]["ended"] == 50, "none ended twice"
+
+
 def test_a_service_that_starts_goes_on_with_what_another_was_making(
     client: FlaskClient, make: Make, ended: Ended, app: Any
 ) -> None:
@@ -201,3 +216,14 @@ def test_a_new_title(client: FlaskClient, make: Make) -> None:
     renamed = client.put(f"/api/sheets/{sheet['id']}", json={"title": "Which tile"})
     assert renamed.json["title"] == "Which tile"
     assert client.get("/api/sheets/none").status_code == 404
+
+
+def test_what_was_on_its_way_is_swept(app: Any) -> None:
+    parts = app.extensions["reticula"]
+    coming = parts.drawn.coming()
+    (coming / "half.zip").write_bytes(b"half")
+    with parts.database.session() as session:
+        parts.drawn.sweep(session, 3600.0)
+        assert coming.is_dir()
+        parts.drawn.sweep(session, 0.0)
+    assert not coming.exists()

@@ -137,6 +137,8 @@ export const api = {
     if (!answer.ok) throw new Error(`The shape ‘${shape.name}’ of the demo could not be fetched.`)
     return new File([await answer.blob()], shape.file_name)
   },
+  demoSheet: async (name: string): Promise<File> =>
+    new File([await (await answered(`/api/demos/${name}/sheet`, {})).blob()], `${name}.zip`),
   graph: (id: string) => call<GraphState>('GET', `/api/graphs/${id}`),
   dropGraph: (id: string) => call<void>('DELETE', `/api/graphs/${id}`),
   edit: (id: string, revision: number, patch: Operation[], label: string, key: string) =>
@@ -234,6 +236,12 @@ export const api = {
     call<Schemas['PlanCheck']>('POST', `/api/graphs/${graph}/plans`, request),
   makeSheet: (graph: string, request: Partial<Schemas['NewSheet']>) =>
     call<Schemas['SheetState']>('POST', `/api/graphs/${graph}/sheets`, request),
+  /** Bring a proof sheet that was saved as a file to a graph. */
+  bringSheet: (graph: string, file: File) => {
+    const form = new FormData()
+    form.append('file', file)
+    return call<Schemas['SheetState']>('POST', `/api/graphs/${graph}/sheets/file`, form)
+  },
   renameSheet: (id: string, title: string) => call<Schemas['SheetState']>('PUT', `/api/sheets/${id}`, { title }),
   dropSheet: (id: string) => call<void>('DELETE', `/api/sheets/${id}`),
   runSheet: (id: string, failed: boolean) => call<Schemas['SheetState']>('POST', `/api/sheets/${id}/run`, { failed }),

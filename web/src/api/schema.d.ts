@@ -123,6 +123,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/demos/{name}/sheet": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Fetch the proof sheet of a demo, as a file that is brought to its graph. */
+        get: operations["demos_read_demo_sheet__name__sheet_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/depot": {
         parameters: {
             query?: never;
@@ -555,6 +572,23 @@ export interface paths {
         put?: never;
         /** Make a proof sheet of a graph as it is now, and begin with its variants. */
         post: operations["sheets_create_sheet_graphs__graph_id__sheets_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/graphs/{graph_id}/sheets/file": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Bring a proof sheet (multipart field ``file``) to a graph; what it had still to make waits to be gone on with. */
+        post: operations["sheet_files_bring_in_graphs__graph_id__sheets_file_post"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1013,6 +1047,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/sheets/{sheet_id}/file": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Read a proof sheet as a zip file: what it shows, the graph that it is of, its variants and their pictures. */
+        get: operations["sheet_files_read_file_sheets__sheet_id__file_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/sheets/{sheet_id}/matches": {
         parameters: {
             query?: never;
@@ -1024,6 +1075,23 @@ export interface paths {
         put?: never;
         /** Say for which variants a formula holds, or what is wrong with it; it reads their values and numbers by name. */
         post: operations["sheets_match_variants_sheets__sheet_id__matches_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sheets/{sheet_id}/results": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Read the results that were kept as one zip file, each under its number and what its row calls it. */
+        get: operations["sheet_files_read_results_sheets__sheet_id__results_get"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -1699,6 +1767,11 @@ export interface components {
             picture: boolean;
             /** Shapes */
             shapes: components["schemas"]["DemoShape"][];
+            /**
+             * Sheet
+             * @description whether a proof sheet of it comes along
+             */
+            sheet: boolean;
             /** Title */
             title: string;
         };
@@ -1721,6 +1794,11 @@ export interface components {
              * @description whether there is a picture of it
              */
             picture: boolean;
+            /**
+             * Sheet
+             * @description whether a proof sheet of it comes along
+             */
+            sheet: boolean;
             /** Title */
             title: string;
         };
@@ -2124,6 +2202,11 @@ export interface components {
              * @default 16
              */
             count?: number;
+            /**
+             * Ending
+             * @default
+             */
+            ending?: string;
             /** Numbers */
             numbers?: {
                 [key: string]: string;
@@ -2141,8 +2224,13 @@ export interface components {
              * @enum {string}
              */
             spread?: "random" | "latin" | "sobol";
+            /**
+             * Table
+             * @default
+             */
+            table?: string;
             /** Vary */
-            vary: {
+            vary?: {
                 [key: string]: string;
             };
         };
@@ -3341,7 +3429,9 @@ export interface components {
          * PlanBody
          * @description What is varied, as texts by the names of dials or as ``NODE.PARAMETER``, and which numbers are noted.
          *
-         *     With ``seek`` it is turned until the aims are met best, by at most ``count`` tries.
+         *     With ``seek`` it is turned until the aims are met best, by at most ``count`` tries. ``table`` is a table of the
+         *     project: each of its rows is made, with every variant. ``ending`` is the format of the file that is kept of each
+         *     result; empty: none.
          */
         PlanBody: {
             /**
@@ -3349,6 +3439,11 @@ export interface components {
              * @default 16
              */
             count?: number;
+            /**
+             * Ending
+             * @default
+             */
+            ending?: string;
             /** Numbers */
             numbers?: {
                 [key: string]: string;
@@ -3366,18 +3461,28 @@ export interface components {
              * @enum {string}
              */
             spread?: "random" | "latin" | "sobol";
+            /**
+             * Table
+             * @default
+             */
+            table?: string;
             /** Vary */
-            vary: {
+            vary?: {
                 [key: string]: string;
             };
         };
         /**
          * PlanCheck
-         * @description How many variants a plan makes, or why none.
+         * @description How many variants a plan makes, or why none. ``sets`` are the columns of its table that set something, ``kept``
+         *     those that are only kept beside the results.
          */
         PlanCheck: {
             /** Count */
             count: number;
+            /** Kept */
+            kept?: string[];
+            /** Sets */
+            sets?: string[];
             /** Trouble */
             trouble: string;
         };
@@ -3386,8 +3491,18 @@ export interface components {
          * @description A plan as it was made: see :class:`reticula.many.sheet.Plan`.
          */
         PlanState: {
+            /**
+             * Columns
+             * @description those of the table
+             */
+            columns?: string[];
             /** Count */
             count: number;
+            /**
+             * Ending
+             * @default
+             */
+            ending?: string;
             /** Frame */
             frame: number | null;
             /** Node */
@@ -3405,6 +3520,11 @@ export interface components {
              * @enum {string}
              */
             spread: "random" | "latin" | "sobol";
+            /**
+             * Table
+             * @default
+             */
+            table?: string;
             /** Vary */
             vary: {
                 [key: string]: string;
@@ -4411,7 +4531,8 @@ export interface components {
         };
         /**
          * VariantState
-         * @description A variant. ``numbers`` are those asked for (null: could not be had), ``picture`` names the file that draws it.
+         * @description A variant. ``numbers`` are those asked for (null: could not be had), ``picture`` names the file that draws it,
+         *     ``file`` that of the result itself, if one is kept.
          *
          *     Of a sheet that seeks, ``aims`` are what their formulas say, by formula, and ``meets`` whether all conditions hold.
          */
@@ -4428,6 +4549,8 @@ export interface components {
             ended: number;
             /** Error */
             error: string;
+            /** File */
+            file: string;
             /** Meets */
             meets: boolean;
             /** Memory */
@@ -4876,6 +4999,47 @@ export interface operations {
         };
     };
     demos_read_demo_picture__name__picture_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description name of a demo, an operator, or a shape that they use */
+                name: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorState"];
+                };
+            };
+            /** @description The request or what it asks for is wrong; it says how */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorState"];
+                };
+            };
+            /** @description Refused (403, 404, 409, 413), too much at once (429), or not possible now (5xx) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorState"];
+                };
+            };
+        };
+    };
+    demos_read_demo_sheet__name__sheet_get: {
         parameters: {
             query?: never;
             header?: never;
@@ -6206,6 +6370,64 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["SheetState"];
+                };
+            };
+            /** @description The request or what it asks for is wrong; it says how */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorState"];
+                };
+            };
+            /** @description Refused (403, 404, 409, 413), too much at once (429), or not possible now (5xx) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorState"];
+                };
+            };
+        };
+    };
+    sheet_files_bring_in_graphs__graph_id__sheets_file_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                graph_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SheetState"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorState"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorState"];
                 };
             };
             /** @description The request or what it asks for is wrong; it says how */
@@ -7883,6 +8105,46 @@ export interface operations {
             };
         };
     };
+    sheet_files_read_file_sheets__sheet_id__file_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                sheet_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorState"];
+                };
+            };
+            /** @description The request or what it asks for is wrong; it says how */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorState"];
+                };
+            };
+            /** @description Refused (403, 404, 409, 413), too much at once (429), or not possible now (5xx) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorState"];
+                };
+            };
+        };
+    };
     sheets_match_variants_sheets__sheet_id__matches_post: {
         parameters: {
             query?: never;
@@ -7907,6 +8169,46 @@ export interface operations {
                     "application/json": components["schemas"]["MatchList"];
                 };
             };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorState"];
+                };
+            };
+            /** @description The request or what it asks for is wrong; it says how */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorState"];
+                };
+            };
+            /** @description Refused (403, 404, 409, 413), too much at once (429), or not possible now (5xx) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorState"];
+                };
+            };
+        };
+    };
+    sheet_files_read_results_sheets__sheet_id__results_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                sheet_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
             /** @description Not Found */
             404: {
                 headers: {

@@ -13,6 +13,7 @@ import { useGraph } from '../stores/useGraph'
 import { useTime } from '../stores/useTime'
 import { useSheets } from '../sheets/useSheets'
 import DialDialog from './DialDialog.vue'
+import DialPresets from './DialPresets.vue'
 import PortsDialog from './PortsDialog.vue'
 
 const graph = useGraph()
@@ -152,6 +153,7 @@ defineExpose({ add })
         {{ open ? '▾' : '▸' }} Dials <span class="faint">{{ dials.length || 'none yet' }}</span>
       </ElButton>
       <span class="faint ports" :title="ports.join(', ')">{{ ports.join(', ') }}</span>
+      <DialPresets v-if="!around && dials.length" />
       <ElButton
         text
         title="Inputs, outputs and what must hold of them, where this graph is used as an operator"

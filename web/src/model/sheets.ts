@@ -5,7 +5,7 @@ import type { Dial } from './document'
 
 export type Sheet = Schemas['SheetState']
 export type Variant = Schemas['VariantState']
-export type PlanBody = Schemas['PlanBody']
+export type PlanBody = Schemas['PlanBody'] & { vary: Record<string, string> }
 export type Cell = number | string | boolean | null
 export type Aim = Required<Schemas['AimBody']>
 

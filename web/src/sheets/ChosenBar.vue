@@ -2,7 +2,9 @@
 /** What is chosen on the wall, and what can be done with it. */
 import { ElButton, ElMessage } from 'element-plus'
 import { computed } from 'vue'
+import { keepPreset, presetOf } from '../model/presets'
 import { said } from '../model/sheets'
+import { askName } from '../shared/askName'
 import { useGraph } from '../stores/useGraph'
 import { useSheets } from './useSheets'
 
@@ -24,6 +26,15 @@ const whyNot = computed(() => {
   if (graph.past.value) return 'The graph is shown as it was; return to now first.'
   return graph.lookOnly.value ? 'You may only look.' : ''
 })
+const preset = computed(() => one.value && presetOf(graph.root.value, one.value.values))
+async function keep() {
+  const values = preset.value
+  if (!one.value || !values) return
+  const name = await askName('Keep this variant as a preset', 'Keep', `variant ${one.value.number}`)
+  if (!name) return
+  graph.edit(`keep the preset ${name}`, (next) => keepPreset(next, name, values), graph.path.value.length)
+  ElMessage({ type: 'success', message: `‘${name}’ is among the presets of the dials now.` })
+}
 function take() {
   if (!one.value) return
   sheets.put(one.value)
@@ -38,6 +49,18 @@ function take() {
       <b>{{ one.number }}</b>
       <span class="words" :class="{ bad: one.error }" :title="one.error || words">{{ one.error || words }}</span>
       <span v-if="warnings" class="warn" :title="warnings">{{ one.warnings.length }} warnings</span>
+      <ElButton
+        :disabled="!!whyNot || !preset"
+        :title="
+          whyNot ||
+          (preset
+            ? 'keep what its dials are turned to under a name'
+            : 'It turns values of cards; a preset holds dials alone.')
+        "
+        data-test="keep-variant"
+        @click="keep"
+        >Keep as preset…</ElButton
+      >
       <ElButton
         type="primary"
         :disabled="!!whyNot || one.state === 'open'"

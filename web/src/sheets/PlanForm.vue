@@ -12,6 +12,7 @@ import {
 } from 'element-plus'
 import { computed, ref, watch } from 'vue'
 import { api } from '../api/client'
+import { EMPTY_BATCH, variedBy, type Batch } from '../model/batches'
 import {
   HOW_WORDS,
   howsFor,
@@ -29,6 +30,7 @@ import {
 import { count } from '../shared/numbers'
 import Choice from '../shared/controls/Choice.vue'
 import { useGraph } from '../stores/useGraph'
+import BatchForm from './BatchForm.vue'
 import SeekForm from './SeekForm.vue'
 
 /** The sheet that is to get more variants; none: a new one is made. */
@@ -51,6 +53,7 @@ const tries = ref(96)
 const draws = ref(24)
 const spread = ref<PlanBody['spread']>('sobol')
 const seed = ref(0)
+const batch = ref<Batch>({ ...EMPTY_BATCH })
 const WORDS = ['faces', 'points', 'area', 'volume', 'defects'] as const
 const UNITS: Record<string, string> = { area: ' m²', volume: ' m³' }
 const words = ref<string[]>(['faces', 'area'])
@@ -84,6 +87,7 @@ watch(
     turns.value = turns.value.map((turn) =>
       plan.vary[turn.name] ? { ...turn, how: 'list', list: plan.vary[turn.name]! } : turn,
     )
+    batch.value = { ...EMPTY_BATCH, table: plan.table ?? '', ending: plan.ending ?? '' }
     const more = Object.entries(plan.vary).find(([name]) => !(name in dials.value))
     if (more) other.value = { name: more[0], list: more[1] }
   },
@@ -91,17 +95,22 @@ watch(
 )
 
 const plan = computed<PlanBody>(() => ({
-  vary: Object.fromEntries(
-    [
-      ...turns.value.map((turn) => [turn.name, textOf(turn)] as const),
-      [other.value.name.trim(), other.value.list] as const,
-    ].filter(([name, text]) => name && text.trim()),
-  ),
+  vary: {
+    ...Object.fromEntries(
+      [
+        ...turns.value.map((turn) => [turn.name, textOf(turn)] as const),
+        [other.value.name.trim(), other.value.list] as const,
+      ].filter(([name, text]) => name && text.trim()),
+    ),
+    ...variedBy(batch.value),
+  },
   count: seeking.value ? tries.value : draws.value,
   spread: spread.value,
   seed: seed.value,
   numbers: props.extending ? props.extending.plan.numbers : numbersOf(words.value, lines.value),
   seek: seeking.value ? seek.value : null,
+  table: seeking.value ? '' : batch.value.table,
+  ending: batch.value.ending,
 }))
 /** What has no ends cannot be sought. */
 watch(seeking, (now) => {
@@ -113,12 +122,13 @@ const drawn = computed(
 
 /** How many variants that makes, or why none. */
 const total = ref<number | null>(null)
+const columns = ref<{ sets: string[]; kept: string[] }>({ sets: [], kept: [] })
 const trouble = ref('')
 watchDebounced(
   plan,
   async (asked) => {
     const id = graph.state.value?.id
-    if (!id || !Object.keys(asked.vary).length || (seeking.value && !asked.seek)) {
+    if (!id || (!Object.keys(asked.vary).length && !asked.table) || (seeking.value && !asked.seek)) {
       total.value = null
       trouble.value = ''
       return
@@ -126,7 +136,9 @@ watchDebounced(
     try {
       const { revision, draft, frame } = graph.basis()
       const found = await api.checkPlan(id, { plan: asked, revision, draft, frame })
-      if (asked === plan.value) [total.value, trouble.value] = [found.count, found.trouble]
+      if (asked !== plan.value) return
+      ;[total.value, trouble.value] = [found.count, found.trouble]
+      columns.value = { sets: found.sets ?? [], kept: found.kept ?? [] }
     } catch (error) {
       if (asked === plan.value) [total.value, trouble.value] = [null, error instanceof Error ? error.message : '']
     }
@@ -224,6 +236,7 @@ const does = computed(() => {
       </span>
     </div>
     <SeekForm v-if="seeking" v-model="seek" />
+    <BatchForm v-else v-model="batch" :sets="columns.sets" :kept="columns.kept" :settled="!!extending" />
     <template v-if="!extending">
       <h4>Note of each</h4>
       <ElCheckboxGroup v-model="words" size="small">
@@ -247,7 +260,7 @@ const does = computed(() => {
       </ElButton>
       <ElButton v-if="extending" @click="emit('cancel')">Cancel</ElButton>
       <span v-if="!total && !trouble" class="faint">{{
-        seeking && Object.keys(plan.vary).length ? 'Say what is sought.' : 'Choose what is turned.'
+        seeking && Object.keys(plan.vary).length ? 'Say what is sought.' : 'Choose what is turned, shapes, or a table.'
       }}</span>
     </div>
   </form>

@@ -10,6 +10,7 @@ import {
   ElProgress,
   ElSkeleton,
 } from 'element-plus'
+import { useFileDialog } from '@vueuse/core'
 import { computed, ref, watch } from 'vue'
 import { nowhere, planned, soughtWords, type PlanBody, type Sheet } from '../model/sheets'
 import { count } from '../shared/numbers'
@@ -32,6 +33,7 @@ const busy = ref(false)
 const oneScale = ref(true)
 const least = ref(150)
 const NEW = '+'
+const FILE = '/'
 const MOST_TRIES = 2000
 const entries = computed(() => [
   ...(sheets.sheets.value ?? []).map((one) => ({
@@ -39,7 +41,12 @@ const entries = computed(() => [
     label: one.title,
     help: one.plan.seek ? `seeks ${soughtWords(one)}` : `${planned(one)} variants`,
   })),
-  ...(graph.lookOnly.value ? [] : [{ value: NEW, label: 'New proof sheet…' }]),
+  ...(graph.lookOnly.value
+    ? []
+    : [
+        { value: NEW, label: 'New proof sheet…', help: '' },
+        { value: FILE, label: 'From a file…', help: 'one that was saved here or elsewhere' },
+      ]),
 ])
 /** The newest sheet of the graph is shown first; without one, one is planned. */
 watch(
@@ -52,7 +59,14 @@ watch(
   },
   { immediate: true },
 )
+const file = useFileDialog({ accept: '.zip', multiple: false, reset: true })
+file.onChange((found) => void (found?.[0] && bring(found[0])))
+async function bring(one: File) {
+  await sheets.bring(one)
+  if (!sheets.trouble.value) planning.value = extending.value = false
+}
 function pick(id: string) {
+  if (id === FILE) return file.open()
   planning.value = id === NEW
   extending.value = false
   void sheets.show(id === NEW ? null : id)
@@ -108,16 +122,27 @@ const trouble = computed(
 /** Another graph, or other dials: another plan. */
 const offered = computed(() => [graph.state.value?.id, ...Object.keys(graph.root.value.dials ?? {})].join(' '))
 const mayEdit = computed(() => !graph.lookOnly.value)
-const more = computed(() => [
-  sheet.value?.plan.seek
-    ? { value: 'on', label: 'More tries…', off: false }
-    : { value: 'extend', label: 'More variants…', off: !sheets.isOwn.value },
-  { value: 'failed', label: 'Try failed ones again', off: !sheet.value?.failed },
-  { value: 'title', label: 'Rename…', off: false },
-  { value: 'csv', label: 'Save as CSV', off: false },
-  { value: 'parquet', label: 'Save as Parquet', off: false },
-  { value: 'drop', label: 'Delete…', off: false },
+const saved = computed(() => [
+  { value: 'csv', label: 'Save the table as CSV', off: false },
+  { value: 'parquet', label: 'Save the table as Parquet', off: false },
+  { value: 'file', label: 'Save the sheet as a file', off: false },
+  ...(sheet.value?.plan.ending
+    ? [{ value: 'results', label: `Save the results (.${sheet.value.plan.ending})`, off: !sheet.value.done }]
+    : []),
 ])
+const more = computed(() =>
+  mayEdit.value
+    ? [
+        sheet.value?.plan.seek
+          ? { value: 'on', label: 'More tries…', off: false }
+          : { value: 'extend', label: 'More variants…', off: !sheets.isOwn.value },
+        { value: 'failed', label: 'Try failed ones again', off: !sheet.value?.failed },
+        { value: 'title', label: 'Rename…', off: false },
+        ...saved.value,
+        { value: 'drop', label: 'Delete…', off: false },
+      ]
+    : saved.value,
+)
 async function act(what: string) {
   const one = sheet.value
   if (!one) return
@@ -134,8 +159,8 @@ async function act(what: string) {
     if (answer) await sheets.seekOn(+(answer as { value: string }).value)
   }
   if (what === 'failed') await sheets.run(true)
-  if (what === 'csv' || what === 'parquet') {
-    const href = `/api/sheets/${one.id}/table?ending=${what}`
+  if (['csv', 'parquet', 'file', 'results'].includes(what)) {
+    const href = `/api/sheets/${one.id}/${/^[cp]/.test(what) ? `table?ending=${what}` : what}`
     Object.assign(document.createElement('a'), { href, download: '' }).click()
   }
   if (what === 'title') {
@@ -192,7 +217,7 @@ async function act(what: string) {
             @click="sheets.run(false)"
             >Go on</ElButton
           >
-          <Menu v-if="mayEdit" placement="bottom-end" data-test="sheet-more" @command="act">
+          <Menu placement="bottom-end" data-test="sheet-more" @command="act">
             <ElButton text aria-label="More to do with this sheet">⋮</ElButton>
             <template #entries>
               <ElDropdownMenu>

@@ -209,11 +209,20 @@ export const useSheets = createGlobalState(() => {
         sheets.value = [made, ...(sheets.value ?? [])]
         await show(made.id)
       }),
+    /** Bring one that was saved as a file to the graph. */
+    bring: (file: File): Promise<void> =>
+      attempt(async () => {
+        const id = graph.state.value?.id
+        if (!id) return
+        const made = await api.bringSheet(id, file)
+        sheets.value = [made, ...(sheets.value ?? [])]
+        await show(made.id)
+      }),
     /** Go on seeking, up to so many tries. */
     seekOn: (count: number) =>
       act((id) => {
-        const { vary, spread, seed, numbers, seek } = sheet.value!.plan
-        return api.extendSheet(id, { vary, spread, seed, numbers, seek, count })
+        const { vary, spread, seed, numbers, seek, table, ending } = sheet.value!.plan
+        return api.extendSheet(id, { vary, spread, seed, numbers, seek, table, ending, count })
       }),
     extend: (plan: PlanBody) => act((id) => api.extendSheet(id, plan)),
     stop: () => act((id) => api.stopSheet(id)),

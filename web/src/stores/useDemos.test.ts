@@ -3,7 +3,7 @@ import { api } from '../api/client'
 import { useDemos } from './useDemos'
 import { useProject } from './useProject'
 
-const summary = { name: 'tile', title: 'Tile', about: 'A tile.', cards: 3, picture: true }
+const summary = { name: 'tile', title: 'Tile', about: 'A tile.', cards: 3, picture: true, sheet: true }
 const scan = { name: 'scan', file_name: 'scan.ply' }
 
 test('a demo is taken with the shapes that it needs, and opened if it is there', async () => {
@@ -14,6 +14,8 @@ test('a demo is taken with the shapes that it needs, and opened if it is there',
     document: { nodes: {} },
     shapes: [scan, { name: 'here', file_name: 'here.ply' }],
   })
+  const sheet = new File([], 'tile.zip')
+  vi.spyOn(api, 'demoSheet').mockResolvedValue(sheet)
   const fetched = vi.spyOn(api, 'demoShape').mockResolvedValue(new File([], 'scan.ply'))
   const uploaded = vi.spyOn(project, 'upload').mockResolvedValue({} as never)
   const added = vi.spyOn(project, 'addGraph').mockResolvedValue()
@@ -29,7 +31,7 @@ test('a demo is taken with the shapes that it needs, and opened if it is there',
   await take('tile')
   expect(fetched.mock.calls).toEqual([[scan]])
   expect(uploaded).toHaveBeenCalledTimes(1)
-  expect(added.mock.calls).toEqual([['Tile', { nodes: {} }]])
+  expect(added.mock.calls).toEqual([['Tile', { nodes: {} }, sheet]])
   project.graphs.value = [{ id: 'g7', title: 'Tile' }] as never
   await take('tile')
   expect(opened.mock.calls).toEqual([['g7']])

@@ -37,9 +37,9 @@ export const useDemos = createGlobalState(() => {
     taking.value = name
     try {
       if (demo.graph) return await project.openGraph(demo.graph)
-      const { document, shapes, title } = await api.demo(name)
+      const { document, shapes, title, sheet } = await api.demo(name)
       await fetchShapes(shapes)
-      await project.addGraph(title, document)
+      await project.addGraph(title, document, sheet ? await api.demoSheet(name) : null)
     } catch (error) {
       tell(error)
     } finally {

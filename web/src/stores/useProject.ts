@@ -76,8 +76,10 @@ export const useProject = createGlobalState(() => {
       await openGraph(first.id)
     },
 
-    async addGraph(title: string, document?: object): Promise<void> {
+    /** Make a graph, with a proof sheet of it if there is one, and open it. */
+    async addGraph(title: string, document?: object, sheet?: File | null): Promise<void> {
       const made = await api.makeGraph(project.value!.id, title, document)
+      if (sheet) await api.bringSheet(made.id, sheet)
       graphs.value = [...graphs.value, made]
       await openGraph(made.id)
     },

@@ -2,9 +2,10 @@
 /** What a card offers that runs a graph: a way in, presets, a newer release, publishing, unfolding. */
 import { useKeys } from '../../stores/useKeys'
 import Choice from '../../shared/controls/Choice.vue'
-import { ElButton, ElMessageBox } from 'element-plus'
+import { ElButton } from 'element-plus'
 import { computed, inject, ref } from 'vue'
 import { api, type OperatorState, type Schemas } from '../../api/client'
+import { askName } from '../../shared/askName'
 import { useCatalogue } from '../../stores/useCatalogue'
 import { startingGraph } from '../../model/document'
 import { copiesOf } from '../../model/linked'
@@ -59,13 +60,7 @@ function take(name: string) {
 }
 
 async function keep() {
-  const answer = await ElMessageBox.prompt('Its name:', 'Keep these values as a preset', {
-    inputPattern: /\S/,
-    inputErrorMessage: 'Give it a name.',
-    confirmButtonText: 'Keep',
-    cancelButtonText: 'Cancel',
-  }).catch(() => null)
-  const name = ((answer as { value?: string } | null)?.value ?? '').trim()
+  const name = await askName('Keep these values as a preset', 'Keep')
   const dials = Object.keys(node.value?.graph?.dials ?? {})
   if (!name) return
   graph.edit(`keep the preset ${name}`, (next) => {
