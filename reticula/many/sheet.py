@@ -110,7 +110,7 @@ class Sheet:
         with using(library=MemoryLibrary(library)):
             wanted = stored_shapes(whole)
         inputs = tuple(port["name"] for port in whole.get("inputs", []))
-        self.accepts = frozenset({*inputs, *wanted})
+        self.accepts = frozenset({*inputs, *wanted} - set(whole.get("dials", {})))
         listed = [(name, one.values) for name, one in self._choices.items() if isinstance(one, (Each, OneOf))]
         listed += [(name, (cell,)) for row in rows for name, cell in row.items()]
         set_to = {
@@ -136,9 +136,8 @@ class Sheet:
         if len(made) * max(len(rows), 1) > MOST_VARIANTS:
             raise GraphError(f"these are {len(made) * len(rows):,} variants; {MOST_VARIANTS:,} is the most")
         found = [dict(one) for one in with_variants(rows, made)] if self._choices else rows
-        for name, value in ((name, value) for one in found for name, value in one.items() if name in self.accepts):
-            if value not in self._given:
-                raise GraphError(f"'{name}' is to be the shape '{value}', which the project does not have")
+        for one in found:
+            one.update(self._shapes_of(one))
         return found
 
     def search(self) -> Search:
@@ -158,16 +157,20 @@ class Sheet:
         if self.plan.ending and not format_of(f"result.{self.plan.ending}").writes:
             raise GraphError(f"files that end in .{self.plan.ending} are only read")
 
+    def _shapes_of(self, values: Mapping[str, Any]) -> dict[str, str]:
+        """Return the shape by name at each place where one comes in; a cell may have made a number of its name."""
+        found = {name: str(value) for name, value in values.items() if name in self.accepts}
+        if missing := next((name for name in found.values() if name not in self._given), None):
+            raise GraphError(f"the project has no shape '{missing}'")
+        return found
+
     def sets(self, name: str) -> bool:
         """Whether something is called like this: a dial, a parameter, an input, or a shape that the graph names."""
         return self.what.can_set(name) or name in self.accepts
 
     def part(self, values: Mapping[str, Any]) -> Part:
         """Return what makes the variant of some values; raise GraphError for a shape that is not there any more."""
-        missing = [str(value) for name, value in values.items() if name in self.accepts and value not in self._given]
-        if missing:
-            raise GraphError(f"the project has no shape '{missing[0]}'")
-        files = {name: str(self._given[value]) for name, value in values.items() if name in self.accepts}
+        files = {name: str(self._given[shape]) for name, shape in self._shapes_of(values).items()}
         sets = {name: value for name, value in values.items() if name not in files and self.what.can_set(name)}
         return self.parts.part(Row(0, "", files, sets, out=self.plan.ending and f"result.{self.plan.ending}"))
 

@@ -94,7 +94,7 @@ def test_shapes_are_chosen_and_rows_multiply_variants(client: FlaskClient, raise
     [
         ({"table": "winter"}, "the project has no table 'winter'"),
         ({"table": "bay"}, "neither .csv nor .parquet"),
-        ({"vary": {"scan": "bay, north"}}, "the shape 'north', which the project does not have"),
+        ({"vary": {"scan": "bay, north"}}, "the project has no shape 'north'"),
         ({"table": "season", "vary": {"lift": "1"}}, "'lift' is varied, and a column of the table"),
         ({"vary": {"scan": "bay"}, "ending": "docx"}, "known format"),
         ({"vary": {"scan": "bay"}, "ending": "png"}, "only read"),
