@@ -122,7 +122,7 @@ BAD: list[tuple[Callable[[dict[str, bytes]], None], str]] = [
     (lambda parts: parts.pop("sheet.json") and None, "there is no sheet.json"),
     (lambda parts: parts.update({"../up.drawn": b""}), "'../up.drawn' is in it"),
     (bomb, "not a whole proof sheet"),
-    (lambda parts: parts.update({f"pictures/{'0' * 32}.drawn": parts[max(parts)]}), "was changed"),
+    (lambda parts: parts.update({f"pictures/{'0' * 32}.drawn": parts[min(parts)]}), "was changed"),
     (lambda parts: parts.update({"sheet.json": b'{"format": NaN}'}), "not a whole proof sheet"),
     (lambda parts: parts.update({"sheet.json": b"[" * 5000}), "not a whole proof sheet"),
     (lambda parts: parts.update({"sheet.json": b'{"a":' * 90 + b"1" + b"}" * 90}), "more than 64 levels"),

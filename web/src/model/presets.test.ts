@@ -7,7 +7,7 @@ const tile = (): GraphDocument => ({
   format: 'reticula graph',
   version: 1,
   dials: { lift: dial(0.1), size: dial([1, 2]) },
-  nodes: {},
+  nodes: { up: { operator: 'extrude' } },
 })
 
 test('a preset is kept, known while its values stand, and taken again', () => {
@@ -30,6 +30,7 @@ test('dials that are gone stay away, and values of cards are not kept', () => {
   document.presets = { old: { lift: 0.5, gone: 3 } }
   takePreset(document, 'old')
   expect(standing(document)).toEqual({ lift: 0.5, size: [1, 2] })
-  expect(presetOf(document, { lift: 0.2 })).toEqual({ lift: 0.2 })
+  expect(presetOf(document, { lift: 0.2, site: 'bay', 'depth [m. s]': 3 })).toEqual({ lift: 0.2 })
+  expect(presetOf(document, { site: 'bay' })).toBeNull()
   expect(presetOf(document, { lift: 0.2, 'up.distance': 1 })).toBeNull()
 })

@@ -28,7 +28,9 @@ export function keepPreset(document: GraphDocument, preset: string, values: Valu
 export const standing = (document: GraphDocument): Values =>
   Object.fromEntries(Object.entries(document.dials ?? {}).map(([name, dial]) => [name, dial.value]))
 
-/** The values that a preset can hold: those of dials; null if some are none. */
+/** What a preset can hold of values: those of dials; null if there are none, or some of cards that it would leave out. */
 export function presetOf(document: GraphDocument, values: Values): Values | null {
-  return Object.keys(values).every((name) => name in (document.dials ?? {})) ? values : null
+  const ofCard = (name: string) => name.includes('.') && name.split('.')[0]! in document.nodes
+  const kept = Object.entries(values).filter(([name]) => name in (document.dials ?? {}))
+  return kept.length && !Object.keys(values).some(ofCard) ? Object.fromEntries(kept) : null
 }

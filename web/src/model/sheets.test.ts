@@ -71,6 +71,8 @@ test('columns say what was turned and noted', () => {
   expect([written(12_210), written(0.123456), written(true)]).toEqual(['12,210', '0.1235', 'true'])
   expect(headed(column('volume'))).toBe('volume (m³)')
   expect(said(columnsOf(sheet, VARIANTS, () => 'm')[1]!, VARIANTS[0]!)).toBe('lift 0.2 m')
+  const name = { key: 'values.name', title: 'name', unit: '', isNumber: false, of: () => 'north bay' }
+  expect(said(name, VARIANTS[0]!)).toBe('north bay')
 })
 
 test('what only some variants turned has a column, too', () => {

@@ -182,9 +182,10 @@ export const written = (cell: Cell): string =>
 /** What a column is called, with its unit. */
 export const headed = (column: Column): string => (column.unit ? `${column.title} (${column.unit})` : column.title)
 
-/** What a column says of a variant, in words. */
+/** What a column says of a variant, in words; a name speaks for itself. */
 export const said = (column: Column, one: Variant): string =>
-  `${column.title} ${written(column.of(one))}${column.unit && ` ${column.unit}`}`
+  (column.key === 'values.name' ? '' : `${column.title} `) +
+  `${written(column.of(one))}${column.unit && ` ${column.unit}`}`
 
 /** Why a number could not be had of any variant that is done; empty where there is none such. */
 export function nowhere(sheet: Sheet, variants: readonly Variant[]): string {

@@ -131,6 +131,9 @@ h4 {
 .wide {
   width: 100%;
 }
+.wide:last-child {
+  grid-column: 2 / span 2;
+}
 .told {
   margin: 0 0 4px 138px;
 }

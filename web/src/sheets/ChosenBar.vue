@@ -3,7 +3,7 @@
 import { ElButton, ElMessage } from 'element-plus'
 import { computed } from 'vue'
 import { keepPreset, presetOf } from '../model/presets'
-import { said } from '../model/sheets'
+import { said, type Variant } from '../model/sheets'
 import { askName } from '../shared/askName'
 import { useGraph } from '../stores/useGraph'
 import { useSheets } from './useSheets'
@@ -27,10 +27,11 @@ const whyNot = computed(() => {
   return graph.lookOnly.value ? 'You may only look.' : ''
 })
 const preset = computed(() => one.value && presetOf(graph.root.value, one.value.values))
+const nameOf = ({ number, values }: Variant) => (typeof values.name === 'string' ? values.name : `variant ${number}`)
 async function keep() {
   const values = preset.value
   if (!one.value || !values) return
-  const name = await askName('Keep this variant as a preset', 'Keep', `variant ${one.value.number}`)
+  const name = await askName('Keep this variant as a preset', 'Keep', nameOf(one.value))
   if (!name) return
   graph.edit(`keep the preset ${name}`, (next) => keepPreset(next, name, values), graph.path.value.length)
   ElMessage({ type: 'success', message: `‘${name}’ is among the presets of the dials now.` })
@@ -55,7 +56,7 @@ function take() {
           whyNot ||
           (preset
             ? 'keep what its dials are turned to under a name'
-            : 'It turns values of cards; a preset holds dials alone.')
+            : 'It turns values of cards, or no dials; a preset holds dials alone.')
         "
         data-test="keep-variant"
         @click="keep"

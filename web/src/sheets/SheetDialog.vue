@@ -250,6 +250,10 @@ async function act(what: string) {
           every combination of lists and even steps, and as many draws as you like for each.
         </p>
         <p>
+          Shapes of the project and rows of a table are made one after the other, each with every variant; what comes
+          out can be kept as files.
+        </p>
+        <p>
           Seeking turns the dials until formulas are smallest, largest or at a value: each try learns from those before.
           With several aims, what is best in one may be worse in another: the best ones are a front.
         </p>

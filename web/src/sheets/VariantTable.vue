@@ -2,7 +2,7 @@
 /** The variants as a table: a click on a title sorts, one on a row chooses. */
 import { useElementSize } from '@vueuse/core'
 import { ElAutoResizer, ElTableV2, TableV2SortOrder, type Column as Head, type SortBy } from 'element-plus'
-import { computed, ref } from 'vue'
+import { computed, h, ref } from 'vue'
 import { headed, written, type Variant } from '../model/sheets'
 import { useSheets } from './useSheets'
 
@@ -23,7 +23,7 @@ const heads = computed<Head<Variant>[]>(() => {
     cellRenderer: ({ rowData }: { rowData: Variant }) => {
       const text =
         rowData.state === 'failed' && column.key === 'number' ? `! ${rowData.number}` : written(column.of(rowData))
-      return text as never
+      return column.isNumber ? (text as never) : h('span', { class: 'cut', title: text }, text)
     },
   }))
 })
@@ -81,6 +81,11 @@ const events = {
 }
 .table :deep(.open) {
   color: var(--faint-ink);
+}
+.table :deep(.cut) {
+  overflow: hidden;
+  text-overflow: ellipsis;
+  white-space: nowrap;
 }
 .table :deep(.el-table-v2__header-cell-text) {
   line-height: 1.2;
