@@ -69,7 +69,6 @@ def main() -> None:
         choose(page, "[data-test=color-by]", "values|point|cover|")
         choose(page, "[data-test=edges]", "all")
         page.wait_for_timeout(1500)
-        take(page, "false_colour")
         choose(page, "[data-test=edges]", "off")
         choose(page, "[data-test=color-by]", "values|point|color|")
         page.click("[data-test=card-raise] .title")
