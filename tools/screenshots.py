@@ -95,7 +95,8 @@ def main() -> None:
         page.wait_for_timeout(1200)
         for number in range(4):
             page.locator("[data-test=ledger-row]").nth(number).click(modifiers=["Shift"])
-        page.wait_for_timeout(800)
+        choose(page, "[data-test=color-by]", "values|point|cover|")
+        page.wait_for_timeout(2500)
         take(page, "ledger")
         page.keyboard.press("Escape")
         page.evaluate("localStorage.clear()")

@@ -21,7 +21,7 @@ schema.config.checks.negative_data_rejection.expected_statuses.append("413")
 EXAMPLES = 25
 MEANING = ("edits", "graphs", "assets", "reviews", "export", "evaluations", "looks", "checks", "texts", "rewrites",
            "frame", "channels", "followed", "films", "changes", "publications", "freezes", "differences",
-           "definition", "back", "moments", "{revision}", "plans", "sheets", "extend")  # fmt: skip
+           "definition", "back", "moments", "{revision}", "plans", "sheets", "extend", "file")  # fmt: skip
 """The last words of paths whose bodies may fit the schema and still mean nothing: a document without nodes, a patch to
 what is not there, a formula that is misspelt, a file that is no mesh. They say so by 422.
 """
