@@ -12,6 +12,7 @@ from reticula.core import ops
 from reticula.core.formats import write_bytes
 from tests.browser.conftest import Bench
 from tests.core.graph.building import graph, node
+from tests.helpers import wait_until
 from tools.choosing import choose
 
 
@@ -78,20 +79,24 @@ def test_a_variant_becomes_a_preset_and_a_sheet_a_file(bench: Bench, survey: str
     with page.expect_file_chooser() as chooser:
         choose(page, "[data-test=which-sheet]", "/")
     chooser.value.set_files(tmp_path / "sheet.zip")
+    project = bench.state(survey)["project_id"]
+
+    def titles() -> list[str]:
+        return [sheet["title"] for sheet in bench.client.get(f"/api/projects/{project}/sheets")["sheets"]]
+
+    wait_until(lambda: len(titles()) == 2)
+    assert len({*titles()}) == 1
     expect(page.locator("[data-test=wall] figure")).to_have_count(2)
     expect(state).to_have_text("2 of 2 made")
-    sheets = bench.client.get(f"/api/projects/{bench.state(survey)['project_id']}/sheets")["sheets"]
-    assert len(sheets) == 2
-    assert len({sheet["title"] for sheet in sheets}) == 1
 
     page.keyboard.press("Escape")
-    presets = page.locator("[data-test=dial-presets]")
-    choose(page, "[data-test=dial-presets]", "=tall")
+    presets = page.locator("[data-test=graph-presets]")
+    choose(page, "[data-test=graph-presets]", "=tall")
     expect(page.locator("[data-test=save-state]")).to_have_text("saved")
     document = bench.state(survey)["document"]
     assert (document["dials"]["lift"]["value"], document["presets"]) == (0.7, {"tall": {"lift": 0.7}})
     expect(presets).to_have_attribute("data-chosen", "=tall")
-    choose(page, "[data-test=dial-presets]", "-")
+    choose(page, "[data-test=graph-presets]", "-")
     expect(presets).not_to_have_attribute("data-chosen", "=tall")
     bench.settle()
     assert bench.state(survey)["document"]["presets"] == {}

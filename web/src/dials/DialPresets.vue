@@ -41,7 +41,7 @@ async function choose(what: string) {
     :off="graph.fixed.value"
     label="Presets of the dials"
     hint="presets …"
-    data-test="dial-presets"
+    data-test="graph-presets"
     @choose="choose"
   />
 </template>
