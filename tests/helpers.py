@@ -2,9 +2,11 @@
 
 from __future__ import annotations
 
+import io
 import socket
 import threading
 import time
+import zipfile
 from collections.abc import Callable, Iterator
 from contextlib import contextmanager
 from http.server import BaseHTTPRequestHandler, HTTPServer
@@ -16,7 +18,19 @@ from hypothesis import settings
 from reticula.core import Geo, ops
 from reticula.core.geometry import measure
 
-__all__ = ["QuietHandler", "any_port", "bumpy", "examples", "is_closed", "outward", "serving", "volume", "wait_until"]
+__all__ = [
+    "PATIENCE",
+    "QuietHandler",
+    "any_port",
+    "bumpy",
+    "examples",
+    "is_closed",
+    "outward",
+    "rezipped",
+    "serving",
+    "volume",
+    "wait_until",
+]
 
 
 def volume(geo: Geo) -> float:
@@ -44,6 +58,18 @@ def bumpy(seed: int, frequency: int = 3) -> Geo:
 def examples(count: int) -> int:
     """How many examples to try where a quick run tries ``count``: as many times more as the profile asks for."""
     return count * settings.default.max_examples // settings.get_profile("quick").max_examples  # type: ignore[union-attr]
+
+
+def rezipped(data: bytes, change: Callable[[dict[str, bytes]], object]) -> bytes:
+    """Return a zip file with its parts changed by ``change(parts)``."""
+    with zipfile.ZipFile(io.BytesIO(data)) as archive:
+        parts = {name: archive.read(name) for name in archive.namelist()}
+    change(parts)
+    made = io.BytesIO()
+    with zipfile.ZipFile(made, "w") as archive:
+        for name, part in parts.items():
+            archive.writestr(name, part)
+    return made.getvalue()
 
 
 def any_port() -> int:

@@ -127,7 +127,7 @@ class Sheet:
         Raises GraphError for a name that nothing has, a text that cannot be read, a number that is no formula, and too
         many variants.
         """
-        self._check()
+        self.check()
         plan = self.plan
         if not self._choices and not self._rows:
             raise GraphError("say what is turned, or give a table with rows")
@@ -144,18 +144,23 @@ class Sheet:
         """Return what asks for tries, of a plan that seeks; raise GraphError as :meth:`variants` does."""
         plan, seek = self.plan, self.plan.seek
         assert seek is not None
-        if self._rows or not self._choices:
-            raise GraphError("seeking turns values between ends; it takes at least one, and no table")
-        self._check()
-        seek.check(dict.fromkeys(plan.noted, 1.0) | {name: value_like(one) for name, one in self._choices.items()})
+        self.check()
         return Search(self._choices, self.what.whole, aims=len(seek.aims), tries=plan.count, seed=plan.seed)
 
-    def _check(self) -> None:
-        if unknown := next((name for name in self.plan.vary if not self.sets(name)), None):
+    def check(self) -> None:
+        """Raise GraphError for a name that nothing has and a formula that cannot be read, FormatError for a format that
+        there is not.
+        """
+        plan, seek = self.plan, self.plan.seek
+        if unknown := next((name for name in plan.vary if not self.sets(name)), None):
             raise GraphError(f"nothing is called '{unknown}'; dials are {', '.join(self.what.dials) or 'none'}")
-        _check_numbers(self.plan.noted)
-        if self.plan.ending and not format_of(f"result.{self.plan.ending}").writes:
-            raise GraphError(f"files that end in .{self.plan.ending} are only read")
+        _check_numbers(plan.noted)
+        if plan.ending and not format_of(f"result.{plan.ending}").writes:
+            raise GraphError(f"files that end in .{plan.ending} are only read")
+        if seek is not None:
+            if plan.table or not self._choices:
+                raise GraphError("seeking turns values between ends; it takes at least one, and no table")
+            seek.check(dict.fromkeys(plan.noted, 1.0) | {name: value_like(one) for name, one in self._choices.items()})
 
     def _shapes_of(self, values: Mapping[str, Any]) -> dict[str, str]:
         """Return the shape by name at each place where one comes in; a cell may have made a number of its name."""

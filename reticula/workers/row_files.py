@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import math
 from pathlib import Path
 from typing import Any
 
@@ -32,11 +33,19 @@ def read_table(path: Path, most: int | None = None) -> list[dict[str, Any]]:
     rows: list[dict[str, Any]] = table.to_pylist()
     if not rows:
         raise GraphError(f"the table '{path}' has no rows")
-    return [{name: _plain(cell) for name, cell in row.items()} for row in rows]
+    return [{name: _plain(cell, name, at) for name, cell in row.items()} for at, row in enumerate(rows, 1)]
 
 
-def _plain(cell: Any) -> Any:
-    """Return a cell as JSON can hold it; texts that are JSON, such as vectors, are what they say."""
+def _plain(cell: Any, name: str, row: int) -> Any:
+    """Return a cell as JSON can hold it; texts that are JSON, such as vectors, are what they say, and what is no number
+    is an empty cell. Raises GraphError for a number that is not finite.
+    """
     if isinstance(cell, str):
         return value_of_text(cell) if cell.lstrip()[:1] in ("[", "{") else cell
-    return cell if cell is None or isinstance(cell, (bool, int, float, list)) else str(cell)
+    if isinstance(cell, list):
+        return [_plain(one, name, row) for one in cell]
+    if isinstance(cell, float) and math.isinf(cell):
+        raise GraphError(f"'{name}' of row {row} is infinite; numbers are finite")
+    if isinstance(cell, float) and math.isnan(cell):
+        return None
+    return cell if cell is None or isinstance(cell, (bool, int, float)) else str(cell)

@@ -84,6 +84,18 @@ def test_too_many_are_refused_before_they_are_listed(folder: Path, monkeypatch: 
         rows_of({"scan": "scans/*.ply"}, [{}, {}], accepts=["scan"], settable=settable)
 
 
+def test_what_is_no_number_is_an_empty_cell_and_an_infinite_one_is_said(tmp_path: Path) -> None:
+    parquet.write_table(
+        pa.table({"lift": [float("nan"), 1.0], "at": [[0.0, float("nan")], None]}), tmp_path / "t.parquet"
+    )
+    assert read_table(tmp_path / "t.parquet") == [{"lift": None, "at": [0.0, None]}, {"lift": 1.0, "at": None}]
+    (tmp_path / "t.csv").write_text("name,lift\na,1\nb,inf\n")
+    with pytest.raises(GraphError, match="'lift' of row 2 is infinite"):
+        read_table(tmp_path / "t.csv")
+    with pytest.raises(GraphError, match="2 rows; 1 is the most"):
+        read_table(tmp_path / "t.parquet", 1)
+
+
 @pytest.mark.parametrize(("name", "text"), [("a.csv", "height\n"), ("a.txt", "1"), ("a.parquet", "no")])
 def test_tables_that_cannot_be_read_are_said(tmp_path: Path, name: str, text: str) -> None:
     (tmp_path / name).write_text(text)

@@ -16,6 +16,7 @@ from typing import TYPE_CHECKING, Any
 from reticula.core.context import using
 from reticula.core.errors import FormatError, GraphError, ReticulaError
 from reticula.core.formats import read_bytes
+from reticula.core.formats.shared.zip_parts import read_part
 from reticula.core.geometry import Geo
 from reticula.core.graph.nesting.graph_operator import published_operator
 from reticula.core.graph.structure.library import LayeredLibrary, references
@@ -285,8 +286,8 @@ def _read(data: bytes) -> Package:
             raise FormatError(f"the package unpacks to more than {MOST_RATIO} times its size; nothing real does")
         if MANIFEST not in names:
             raise FormatError(f"there is no {MANIFEST} in it, so this is not a package")
-        listed = _bytes(archive, MANIFEST, MOST_JSON)
-        signature = verified(listed, _bytes(archive, SIGNATURE, MOST_JSON)) if SIGNATURE in names else None
+        listed = read_part(archive, MANIFEST, MOST_JSON)
+        signature = verified(listed, read_part(archive, SIGNATURE, MOST_JSON)) if SIGNATURE in names else None
         manifest = _parsed(listed, MANIFEST)
         error = _first_error(manifest)
         if error is not None:
@@ -300,18 +301,10 @@ def _read(data: bytes) -> Package:
                 raise FormatError(f"{MANIFEST} lists '{path}', which is missing")
             if PurePosixPath(path).is_absolute() or ".." in PurePosixPath(path).parts:
                 raise FormatError(f"'{path}' leads out of the package")
-            files[path] = _bytes(archive, path, told["size"])
+            files[path] = read_part(archive, path, told["size"])
             if hashlib.sha256(files[path]).hexdigest() != told["sha256"] or len(files[path]) != told["size"]:
                 raise FormatError(f"'{path}' is not as it was when the package was made: its hash differs")
     return replace(_checked(manifest["main"], files), signature=signature)
-
-
-def _bytes(archive: zipfile.ZipFile, path: str, most: int) -> bytes:
-    with archive.open(path) as opened:
-        found = opened.read(most + 1)
-    if len(found) > most:
-        raise FormatError(f"'{path}' is larger than it says")
-    return found
 
 
 def _parsed(data: bytes, path: str) -> Any:

@@ -85,7 +85,7 @@ class NewSheet(Strict):
 class PlanFile(PlanBody):
     """A plan in a file."""
 
-    columns: list[str] = Field(default_factory=list, max_length=200)
+    columns: list[str] = Field(default_factory=list, max_length=2000)
 
     node: str | None = None
     frame: float | None = Field(None, ge=-FARTHEST, le=FARTHEST)

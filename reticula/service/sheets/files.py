@@ -7,7 +7,7 @@ import re
 import shutil
 import tempfile
 import zipfile
-from collections.abc import Iterator
+from collections.abc import Iterator, Mapping
 from contextlib import contextmanager
 from pathlib import Path
 from typing import Any
@@ -16,7 +16,7 @@ from flask import request, send_file
 from flask_openapi3 import APIBlueprint, Tag
 from pydantic import ValidationError
 
-from reticula.core.errors import FormatError, GraphError
+from reticula.core.errors import FormatError, ReticulaError
 from reticula.core.graph.structure.document import check_structure
 from reticula.many.digests import digest_of_file
 from reticula.service.answers import Answer
@@ -53,16 +53,8 @@ def read_file(path: SheetPath) -> Answer:
     variants = [{name: value for name, value in one.items() if name in KEPT} for one in told]
     said = {"title": state["title"], "plan": state["plan"], "document": document, "best": state["best"]}
     about = {"format": "reticula proof sheet", "version": 1, **said, "variants": variants}
-    file = tempfile.TemporaryFile(dir=here.config.var)  # noqa: SIM115  # closed with the answer
-    with zipfile.ZipFile(file, "w", zipfile.ZIP_STORED) as archive:
-        text = json.dumps(about, ensure_ascii=False)
-        archive.writestr(zipfile.ZipInfo(ABOUT), text.encode(), zipfile.ZIP_DEFLATED)
-        for name in sorted({one["picture"] for one in variants if one["picture"]}):
-            if (picture := here.drawn.path(name)).is_file():
-                archive.writestr(zipfile.ZipInfo(PICTURES + name), picture.read_bytes())
-    file.seek(0)
-    name = safe_file_name(f"{state['title']}.zip")
-    return send_file(file, mimetype="application/zip", as_attachment=True, download_name=name)
+    pictures = {PICTURES + one["picture"]: one["picture"] for one in variants if one["picture"]}
+    return _zipped(state["title"], pictures, json.dumps(about, ensure_ascii=False))
 
 
 @blueprint.get("/sheets/<sheet_id>/results", responses={404: ErrorState})
@@ -74,11 +66,19 @@ def read_results(path: SheetPath) -> Answer:
         title, found = row.title, [one for one in sheets.variants(session, row.id) if one.file]
     if not found:
         return refuse(404, "not found", "This sheet keeps no results; make one that keeps files.")
+    return _zipped(title, {_named(one): one.file for one in found})
+
+
+def _zipped(title: str, kept: Mapping[str, str], about: str = "") -> Answer:
+    """Answer with a zip file of what is kept, by the names that it has in there, and of what is said about it."""
+    here = context()
     file = tempfile.TemporaryFile(dir=here.config.var)  # noqa: SIM115  # closed with the answer
     with zipfile.ZipFile(file, "w", zipfile.ZIP_STORED) as archive:
-        for one in found:
-            if (result := here.drawn.path(one.file)).is_file():
-                archive.write(result, _named(one))
+        if about:
+            archive.writestr(zipfile.ZipInfo(ABOUT), about.encode(), zipfile.ZIP_DEFLATED)
+        for name, content in kept.items():
+            if (found := here.drawn.path(content)).is_file():
+                archive.writestr(zipfile.ZipInfo(name), found.read_bytes())
     file.seek(0)
     return send_file(file, mimetype="application/zip", as_attachment=True, download_name=safe_file_name(f"{title}.zip"))
 
@@ -140,8 +140,8 @@ def _kept(graph_id: str, brought: SheetFile, pictures: Path) -> dict[str, Any]:
     with here.database.session() as session:
         project = graphs.get(session, graph_id).project_id
         try:
-            sheet_of(document, plan, here.surroundings(session, project, document))
-        except GraphError as error:
+            sheet_of(document, plan, here.surroundings(session, project, document)).check()
+        except ReticulaError as error:
             raise FormatError(f"this proof sheet shows nothing that can be made: {error}") from None
         for picture in pictures.iterdir():
             picture.replace(here.drawn.path(picture.name))
@@ -149,6 +149,10 @@ def _kept(graph_id: str, brought: SheetFile, pictures: Path) -> dict[str, Any]:
         waits = plan.seek is not None and len(brought.variants) < plan.count
         waits = waits or any(one.state == "open" for one in brought.variants)
         made = [_row(one) for one in brought.variants]
+        try:
+            variants_told(row, made)
+        except (ReticulaError, ValueError, TypeError) as error:
+            raise FormatError(f"what it says of its variants cannot be read: {error}") from None
         sheets.bring_in(session, row, "stopped" if waits else "done", sorted({*brought.best} & {*numbers}), made)
         return sheet_state(row, sheets.counts(session, [row.id])[row.id])
 

@@ -3,9 +3,7 @@
 from __future__ import annotations
 
 import hashlib
-import io
 import json
-import zipfile
 from pathlib import Path
 from typing import Any
 
@@ -21,7 +19,7 @@ from reticula.core.packages import prepare, read_package, write_package
 from reticula.core.packages.definition import content_name
 from tests.core.graph.building import graph, node
 from tests.core.packages.studio import ABOUT, published, release
-from tests.helpers import examples
+from tests.helpers import examples, rezipped
 
 PNG = b"\x89PNG\r\n\x1a\n" + b"picture"
 
@@ -35,14 +33,7 @@ def made_package() -> bytes:
 
 def changed(change: Any) -> bytes:
     """The package with its files changed by ``change(files)``, hashes as they were."""
-    with zipfile.ZipFile(io.BytesIO(made_package())) as archive:
-        files = {name: archive.read(name) for name in archive.namelist()}
-    change(files)
-    out = io.BytesIO()
-    with zipfile.ZipFile(out, "w") as archive:
-        for name, data in files.items():
-            archive.writestr(name, data)
-    return out.getvalue()
+    return rezipped(made_package(), change)
 
 
 def signed(change: Any) -> bytes:

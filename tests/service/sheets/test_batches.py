@@ -13,7 +13,8 @@ from flask.testing import FlaskClient
 from reticula.core import ops
 from reticula.core.formats import read_bytes, write_bytes
 from reticula.core.graph.structure.document import empty_document
-from tests.service.sheets.test_sheet_files import bring, changed, said
+from tests.helpers import rezipped
+from tests.service.sheets.test_sheet_files import bring, said
 
 Ended = Callable[[str], dict[str, Any]]
 CELLS = {"bay": 2, "west": 3}
@@ -118,7 +119,7 @@ def test_a_shape_that_is_not_there_fails_its_variant_alone(client: FlaskClient, 
 
     made = ended(client.post(f"/api/graphs/{raised}/sheets", json={"plan": {"vary": {"scan": "west"}}}).json["id"])
     data = client.get(f"/api/sheets/{made['sheet']['id']}/file").data
-    brought = bring(client, raised, changed(data, said(strange))).json["id"]
+    brought = bring(client, raised, rezipped(data, said(strange))).json["id"]
     client.post(f"/api/sheets/{brought}/run", json={})
     gone, bay = ended(brought)["variants"]
     assert (gone["state"], gone["error"]) == ("failed", "the project has no shape 'gone'")

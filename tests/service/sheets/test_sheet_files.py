@@ -4,13 +4,15 @@ from __future__ import annotations
 
 import io
 import json
-import zipfile
+import zlib
 from collections.abc import Callable
 from typing import Any
 
 import pytest
 from flask.testing import FlaskClient
 
+from reticula.many.digests import digest_of_bytes
+from tests.helpers import rezipped
 from tests.service.sheets.conftest import Make
 
 Ended = Callable[[str], dict[str, Any]]
@@ -24,17 +26,6 @@ def taken(client: FlaskClient, make: Make, ended: Ended) -> tuple[dict[str, Any]
     answer = client.get(f"/api/sheets/{made['sheet']['id']}/file")
     assert (answer.status_code, answer.mimetype) == (200, "application/zip")
     return made, answer.data
-
-
-def changed(data: bytes, change: Callable[[dict[str, bytes]], None]) -> bytes:
-    with zipfile.ZipFile(io.BytesIO(data)) as archive:
-        parts = {name: archive.read(name) for name in archive.namelist()}
-    change(parts)
-    made = io.BytesIO()
-    with zipfile.ZipFile(made, "w") as archive:
-        for name, part in parts.items():
-            archive.writestr(name, part)
-    return made.getvalue()
 
 
 def said(change: Callable[[dict[str, Any]], object]) -> Callable[[dict[str, bytes]], None]:
@@ -91,7 +82,7 @@ def test_what_somebody_else_says_of_a_result_is_never_taken_for_ours(
 
     made, data = taken
     graph = elsewhere(client, tile)
-    brought = bring(client, graph, changed(data, said(lie))).json["id"]
+    brought = bring(client, graph, rezipped(data, said(lie))).json["id"]
     assert client.get(f"/api/sheets/{brought}/variants").json["variants"][0]["numbers"] == {"area": 1e6}
     plan = {"vary": VARY, "numbers": {"area": "area"}}
     ours = ended(client.post(f"/api/graphs/{graph}/sheets", json={"plan": plan}).json["id"])
@@ -105,7 +96,7 @@ def test_what_was_still_to_be_made_waits(
         about["variants"][2] = {"number": 3, "state": "open", "ended": 0, "values": about["variants"][2]["values"]}
 
     made, data = taken
-    brought = bring(client, elsewhere(client, tile), changed(data, said(open_again))).json
+    brought = bring(client, elsewhere(client, tile), rezipped(data, said(open_again))).json
     assert (brought["state"], brought["open"]) == ("stopped", 1)
     client.post(f"/api/sheets/{brought['id']}/run", json={})
     whole = ended(brought["id"])
@@ -113,15 +104,34 @@ def test_what_was_still_to_be_made_waits(
     assert numbers[0] == numbers[1]
 
 
-def bomb(parts: dict[str, bytes]) -> None:
-    name = next(name for name in parts if name != "sheet.json")
-    parts[name] = b"much"
+def pictured(data: Callable[[bytes], bytes]) -> Callable[[dict[str, bytes]], None]:
+    """Put another picture in, called as its content is."""
+
+    def apply(parts: dict[str, bytes]) -> None:
+        made = data(parts[min(parts)])
+        parts[f"pictures/{digest_of_bytes(made)}.drawn"] = made
+
+    return apply
+
+
+def drawn(head: str, rest: bytes = b"") -> Callable[[dict[str, bytes]], None]:
+    return pictured(lambda _: zlib.compress(head.encode() + b"\n" + rest))
+
+
+def lifted(about: dict[str, Any], value: Any) -> None:
+    for one in about["variants"]:
+        one["values"]["lift"] = value
 
 
 BAD: list[tuple[Callable[[dict[str, bytes]], None], str]] = [
     (lambda parts: parts.pop("sheet.json") and None, "there is no sheet.json"),
     (lambda parts: parts.update({"../up.drawn": b""}), "'../up.drawn' is in it"),
-    (bomb, "not a whole proof sheet"),
+    (pictured(lambda _: b"much"), "not a whole proof sheet"),
+    (pictured(lambda one: one + bytes(9)), "not one whole picture"),
+    (pictured(lambda _: zlib.compress(bytes(17 * 1024**2))), "not one whole picture"),
+    (drawn('{"look": {}, "arrays": [["a", 3]]}', b"12"), "no picture of a variant"),
+    (drawn('{"look": {}, "arrays": [7]}'), "says nothing of its arrays"),
+    (drawn('{"arrays": []}'), "no picture of a variant"),
     (lambda parts: parts.update({f"pictures/{'0' * 32}.drawn": parts[min(parts)]}), "was changed"),
     (lambda parts: parts.update({"sheet.json": b'{"format": NaN}'}), "not a whole proof sheet"),
     (lambda parts: parts.update({"sheet.json": b"[" * 5000}), "not a whole proof sheet"),
@@ -131,6 +141,12 @@ BAD: list[tuple[Callable[[dict[str, bytes]], None], str]] = [
     (said(lambda about: about["plan"].update(node="gone")), "gone"),
     (said(lambda about: about["variants"][1].update(number=1)), "one number"),
     (said(lambda about: about["variants"][1].update(seconds="long")), "seconds"),
+    (said(lambda about: about["plan"].update(seek={"aims": [{"formula": "weight"}]})), "aim 'weight'"),
+    (said(lambda about: about["plan"]["numbers"].update(top="max(")), "number 'top'"),
+    (
+        said(lambda about: (about["plan"].update(seek={"aims": [{"formula": "lift"}]}), lifted(about, "much"))),
+        "what it says of its variants",
+    ),
 ]
 
 
@@ -143,7 +159,7 @@ def test_what_is_no_sheet_is_refused_and_leaves_nothing(
     words: str,
 ) -> None:
     made, data = taken
-    answer = bring(client, tile, changed(data, change))
+    answer = bring(client, tile, rezipped(data, change))
     assert (answer.status_code, words in answer.json["message"]) == (422, True), answer.json
     project = made["sheet"]["project_id"]
     assert [one["id"] for one in client.get(f"/api/projects/{project}/sheets").json["sheets"]] == [made["sheet"]["id"]]

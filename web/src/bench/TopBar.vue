@@ -2,9 +2,10 @@
 /** The top line: where one is, whether all is saved, undo, and the way in and out for meshes. */
 import { useKeys } from '../stores/useKeys'
 import Choice from '../shared/controls/Choice.vue'
-import { ElButton, ElMessage, ElMessageBox } from 'element-plus'
+import { ElButton, ElMessage } from 'element-plus'
 import { computed, onMounted, watch } from 'vue'
 import AccountMenu from '../people/AccountMenu.vue'
+import { askName } from '../shared/askName'
 import { useGraph } from '../stores/useGraph'
 import { useCompany } from '../stores/insight/useCompany'
 import { useHistory } from '../stores/insight/useHistory'
@@ -54,15 +55,7 @@ const graphs = computed(() => [
   { value: NEW, label: 'New graph…' },
   { value: DEMOS, label: 'Demos…' },
 ])
-async function ask(title: string): Promise<string> {
-  const answer = await ElMessageBox.prompt('Its title:', title, {
-    inputPattern: /\S/,
-    inputErrorMessage: 'Give it a title.',
-    confirmButtonText: 'Make',
-    cancelButtonText: 'Cancel',
-  }).catch(() => null)
-  return ((answer as { value?: string } | null)?.value ?? '').trim()
-}
+const ask = (title: string) => askName(title, 'Make', { asked: 'Its title:' })
 
 async function chooseProject(chosen: string) {
   if (chosen !== NEW) return project.switchProject(chosen)

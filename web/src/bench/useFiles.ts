@@ -1,8 +1,9 @@
 /** Files that come in: meshes become shapes of the project and cards, packages are reviewed; and a result kept as a shape. */
 import { promiseTimeout, until, useEventListener, useLocalStorage } from '@vueuse/core'
-import { ElMessage, ElMessageBox } from 'element-plus'
+import { ElMessage } from 'element-plus'
 import { ref } from 'vue'
 import { api } from '../api/client'
+import { askName } from '../shared/askName'
 import { tell } from '../stores/useChanges'
 import { useCatalogue } from '../stores/useCatalogue'
 import { useEvaluation } from '../stores/useEvaluation'
@@ -98,18 +99,8 @@ export function useFiles(
     const node = shownNode.value
     const id = graph.state.value?.id
     if (!node || !id) return tell('There is no result to freeze.')
-    const answer = await ElMessageBox.prompt(
-      'The shape’s name. It keeps all attributes; the graph stays as it is.',
-      'Freeze',
-      {
-        inputValue: named,
-        inputPattern: /\S/,
-        inputErrorMessage: 'Give it a name.',
-        confirmButtonText: 'Freeze',
-        cancelButtonText: 'Cancel',
-      },
-    ).catch(() => null)
-    const name = ((answer as { value?: string } | null)?.value ?? '').trim()
+    const asked = 'The shape’s name. It keeps all attributes; the graph stays as it is.'
+    const name = await askName('Freeze', 'Freeze', { offered: named, asked })
     if (!name) return
     try {
       const made = await api.freeze(id, node, name, graph.basis())

@@ -3,6 +3,7 @@ import { ElMessageBox } from 'element-plus'
 import { nextTick, type Ref } from 'vue'
 import { cardsFromText, cardsToText, paste } from '../model/clipboard'
 import { freeName } from '../model/document'
+import { askName } from '../shared/askName'
 import { useCatalogue } from '../stores/useCatalogue'
 import { tell, useChanges } from '../stores/useChanges'
 import { useGraph } from '../stores/useGraph'
@@ -24,14 +25,10 @@ export function useCardSets({ selected, select, follow, show }: Board) {
   async function foldChosen() {
     const ids = selected.value
     const first = graph.document.value.nodes[ids[0]!]
-    const answer = await ElMessageBox.prompt(`${ids.length} cards become one, which holds them. Its title:`, 'Fold', {
-      inputValue: ids.length === 1 ? (first?.title ?? operatorOf(first)?.label ?? '') : '',
-      inputPattern: /\S/,
-      inputErrorMessage: 'Give it a title.',
-      confirmButtonText: 'Fold',
-      cancelButtonText: 'Cancel',
-    }).catch(() => null)
-    const title = ((answer as { value?: string } | null)?.value ?? '').trim()
+    const title = await askName('Fold', 'Fold', {
+      offered: ids.length === 1 ? (first?.title ?? operatorOf(first)?.label ?? '') : '',
+      asked: `${ids.length} cards become one, which holds them. Its title:`,
+    })
     if (!title) return
     follow()
     const made = await changes.make(`fold ${title}`, 'fold', { nodes: ids, title })

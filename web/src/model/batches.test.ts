@@ -1,5 +1,5 @@
 import { expect, test } from 'vitest'
-import { EMPTY_BATCH, isTable, placesOf, shapeList, variedBy } from './batches'
+import { EMPTY_BATCH, isTable, namesOf, placesOf, shapeList, variedBy } from './batches'
 
 test('shapes come in at inputs and at parameters that name one', () => {
   const operatorOf = (node: { operator: string } | undefined) =>
@@ -22,5 +22,6 @@ test('what a batch varies are the places that have shapes', () => {
     'scan.shape': 'bay, west',
   })
   expect(shapeList(['2026', 'bay'])).toBe('"2026", bay')
+  expect(namesOf('"2026", bay,')).toEqual(['2026', 'bay'])
   expect([isTable({ file_name: 'season.CSV' }), isTable({ file_name: 'bay.ply' })]).toEqual([true, false])
 })

@@ -35,6 +35,13 @@ export function placesOf(
 export const shapeList = (names: readonly string[]): string =>
   names.map((name) => (PLAIN.test(name) ? name : JSON.stringify(name))).join(', ')
 
+/** The names in such a list. */
+export const namesOf = (text: string): string[] =>
+  text
+    .split(',')
+    .map((one) => one.trim().replace(/^"(.*)"$/, '$1'))
+    .filter(Boolean)
+
 /** What a batch varies: each place with shapes. */
 export const variedBy = (batch: Batch): Record<string, string> =>
   Object.fromEntries(

@@ -2,7 +2,7 @@
 /** A batch: over which shapes and which rows of a table all is made, and whether the results are kept as files. */
 import { ElButton, ElOption, ElSelect, ElUpload } from 'element-plus'
 import { computed, ref } from 'vue'
-import { EMPTY_BATCH, isTable, placesOf, shapeList, type Batch } from '../model/batches'
+import { isTable, placesOf, shapeList, type Batch } from '../model/batches'
 import Choice from '../shared/controls/Choice.vue'
 import { useCatalogue, written } from '../stores/useCatalogue'
 import { useGraph } from '../stores/useGraph'
@@ -34,7 +34,7 @@ const endings = computed(() => [
     help: `keeps ${format.keeps}`,
   })),
 ])
-const set = (change: Partial<Batch>) => (batch.value = { ...EMPTY_BATCH, ...batch.value, ...change })
+const set = (change: Partial<Batch>) => (batch.value = { ...batch.value, ...change })
 const choose = (place: string, names: string[]) => set({ shapes: { ...batch.value.shapes, [place]: names } })
 async function upload(file: File) {
   try {

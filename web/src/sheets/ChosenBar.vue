@@ -31,7 +31,7 @@ const nameOf = ({ number, values }: Variant) => (typeof values.name === 'string'
 async function keep() {
   const values = preset.value
   if (!one.value || !values) return
-  const name = await askName('Keep this variant as a preset', 'Keep', nameOf(one.value))
+  const name = await askName('Keep this variant as a preset', 'Keep', { offered: nameOf(one.value) })
   if (!name) return
   graph.edit(`keep the preset ${name}`, (next) => keepPreset(next, name, values), graph.path.value.length)
   ElMessage({ type: 'success', message: `‘${name}’ is among the presets of the dials now.` })

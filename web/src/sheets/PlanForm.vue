@@ -12,7 +12,7 @@ import {
 } from 'element-plus'
 import { computed, ref, watch } from 'vue'
 import { api } from '../api/client'
-import { EMPTY_BATCH, variedBy, type Batch } from '../model/batches'
+import { EMPTY_BATCH, namesOf, variedBy, type Batch } from '../model/batches'
 import {
   HOW_WORDS,
   howsFor,
@@ -30,6 +30,7 @@ import {
 import { count } from '../shared/numbers'
 import Choice from '../shared/controls/Choice.vue'
 import { useGraph } from '../stores/useGraph'
+import { useProject } from '../stores/useProject'
 import BatchForm from './BatchForm.vue'
 import SeekForm from './SeekForm.vue'
 
@@ -37,6 +38,7 @@ import SeekForm from './SeekForm.vue'
 const props = defineProps<{ extending: Sheet | null; busy: boolean }>()
 const emit = defineEmits<{ make: [plan: PlanBody, title: string]; cancel: [] }>()
 const graph = useGraph()
+const project = useProject()
 const title = ref('')
 const dials = computed(() => graph.root.value.dials ?? {})
 const turns = ref<Turn[]>(Object.entries(dials.value).map(([name, dial]) => turnOf(name, dial)))
@@ -87,13 +89,19 @@ watch(
     turns.value = turns.value.map((turn) =>
       plan.vary[turn.name] ? { ...turn, how: 'list', list: plan.vary[turn.name]! } : turn,
     )
-    batch.value = { ...EMPTY_BATCH, table: plan.table ?? '', ending: plan.ending ?? '' }
-    const more = Object.entries(plan.vary).find(([name]) => !(name in dials.value))
+    const others = Object.entries(plan.vary).filter(([name]) => !(name in dials.value))
+    const isShapes = ([, text]: [string, string]) =>
+      namesOf(text).every((one) => project.shapeNames.value.includes(one))
+    const shapes = Object.fromEntries(others.filter(isShapes).map(([name, text]) => [name, namesOf(text)]))
+    batch.value = { shapes, table: plan.table ?? '', ending: plan.ending ?? '' }
+    const more = others.find((one) => !isShapes(one))
     if (more) other.value = { name: more[0], list: more[1] }
   },
   { immediate: true },
 )
 
+/** What is sought goes over no inputs. */
+const over = computed(() => (seeking.value ? EMPTY_BATCH : batch.value))
 const plan = computed<PlanBody>(() => ({
   vary: {
     ...Object.fromEntries(
@@ -102,15 +110,15 @@ const plan = computed<PlanBody>(() => ({
         [other.value.name.trim(), other.value.list] as const,
       ].filter(([name, text]) => name && text.trim()),
     ),
-    ...variedBy(batch.value),
+    ...variedBy(over.value),
   },
   count: seeking.value ? tries.value : draws.value,
   spread: spread.value,
   seed: seed.value,
   numbers: props.extending ? props.extending.plan.numbers : numbersOf(words.value, lines.value),
   seek: seeking.value ? seek.value : null,
-  table: seeking.value ? '' : batch.value.table,
-  ending: batch.value.ending,
+  table: over.value.table,
+  ending: over.value.ending,
 }))
 /** What has no ends cannot be sought. */
 watch(seeking, (now) => {

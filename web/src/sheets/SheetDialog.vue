@@ -13,6 +13,7 @@ import {
 import { useFileDialog } from '@vueuse/core'
 import { computed, ref, watch } from 'vue'
 import { nowhere, planned, soughtWords, type PlanBody, type Sheet } from '../model/sheets'
+import { askName } from '../shared/askName'
 import { count } from '../shared/numbers'
 import Choice from '../shared/controls/Choice.vue'
 import Menu from '../shared/controls/Menu.vue'
@@ -164,14 +165,8 @@ async function act(what: string) {
     Object.assign(document.createElement('a'), { href, download: '' }).click()
   }
   if (what === 'title') {
-    const answer = await ElMessageBox.prompt('Its title:', 'Rename', {
-      inputValue: one.title,
-      inputPattern: /\S/,
-      inputErrorMessage: 'Give it a title.',
-      confirmButtonText: 'Rename',
-      cancelButtonText: 'Cancel',
-    }).catch(() => null)
-    if (answer) await sheets.rename((answer as { value: string }).value.trim())
+    const title = await askName('Rename', 'Rename', { offered: one.title, asked: 'Its title:' })
+    if (title) await sheets.rename(title)
   }
   if (what === 'drop') {
     const text = `‘${one.title}’ and its ${count(all.value)} variants are deleted; the graph stays.`

@@ -125,6 +125,11 @@ export const useSheets = createGlobalState(() => {
     sheets.value = (sheets.value ?? []).map((other) => (other.id === one.id ? one : other))
   }
 
+  async function added(made: Sheet): Promise<void> {
+    sheets.value = [made, ...(sheets.value ?? [])]
+    await show(made.id)
+  }
+
   /** Do something with the open sheet, and look at it anew. */
   const act = (what: (id: string) => Promise<Sheet>): Promise<void> =>
     attempt(async () => {
@@ -205,18 +210,14 @@ export const useSheets = createGlobalState(() => {
         const id = graph.state.value?.id
         if (!id) return
         const { revision, draft, frame } = graph.basis()
-        const made = await api.makeSheet(id, { plan, title, revision, draft, frame })
-        sheets.value = [made, ...(sheets.value ?? [])]
-        await show(made.id)
+        await added(await api.makeSheet(id, { plan, title, revision, draft, frame }))
       }),
     /** Bring one that was saved as a file to the graph. */
     bring: (file: File): Promise<void> =>
       attempt(async () => {
         const id = graph.state.value?.id
         if (!id) return
-        const made = await api.bringSheet(id, file)
-        sheets.value = [made, ...(sheets.value ?? [])]
-        await show(made.id)
+        await added(await api.bringSheet(id, file))
       }),
     /** Go on seeking, up to so many tries. */
     seekOn: (count: number) =>

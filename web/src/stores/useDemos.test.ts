@@ -11,7 +11,7 @@ test('a demo is taken with the shapes that it needs, and opened if it is there',
   vi.spyOn(api, 'demos').mockResolvedValue({ demos: [summary] })
   vi.spyOn(api, 'demo').mockResolvedValue({
     ...summary,
-    document: { nodes: {} },
+    document: { title: 'Tile', nodes: {} },
     shapes: [scan, { name: 'here', file_name: 'here.ply' }],
   })
   const sheet = new File([], 'tile.zip')
@@ -31,7 +31,7 @@ test('a demo is taken with the shapes that it needs, and opened if it is there',
   await take('tile')
   expect(fetched.mock.calls).toEqual([[scan]])
   expect(uploaded).toHaveBeenCalledTimes(1)
-  expect(added.mock.calls).toEqual([['Tile', { nodes: {} }, sheet]])
+  expect(added.mock.calls).toEqual([['Tile', { title: 'Tile', nodes: {} }, sheet]])
   project.graphs.value = [{ id: 'g7', title: 'Tile' }] as never
   await take('tile')
   expect(opened.mock.calls).toEqual([['g7']])
@@ -51,7 +51,7 @@ test('an example is opened once, with the shapes that it needs, as the address a
   opened.mockClear()
   const { follow } = useDemos()
   await follow('?example=extrude')
-  expect(added.mock.lastCall).toEqual(['Example of extrude', document])
+  expect(added.mock.lastCall).toEqual(['Example of extrude', document, null])
   expect(uploaded).toHaveBeenCalled()
   project.graphs.value = [{ id: 'g9', title: 'Example of extrude' }] as never
   await follow('?example=extrude')

@@ -5,6 +5,9 @@ import { api, type Schemas } from '../api/client'
 import { tell } from './useChanges'
 import { useProject } from './useProject'
 
+/** A demo, or the graph of an example. */
+type Shipped = Pick<Schemas['DemoState'], 'document' | 'shapes'> & Partial<Schemas['DemoState']>
+
 export const useDemos = createGlobalState(() => {
   const project = useProject()
   const known = ref<Schemas['DemoSummary'][]>([])
@@ -37,9 +40,7 @@ export const useDemos = createGlobalState(() => {
     taking.value = name
     try {
       if (demo.graph) return await project.openGraph(demo.graph)
-      const { document, shapes, title, sheet } = await api.demo(name)
-      await fetchShapes(shapes)
-      await project.addGraph(title, document, sheet ? await api.demoSheet(name) : null)
+      await add(await api.demo(name))
     } catch (error) {
       tell(error)
     } finally {
@@ -53,15 +54,19 @@ export const useDemos = createGlobalState(() => {
     for (const shape of missing) await project.upload(await api.demoShape(shape))
   }
 
+  /** Take a graph into the project, with the shapes that it needs and its proof sheet. */
+  async function add({ document, shapes, name, sheet }: Shipped): Promise<void> {
+    await fetchShapes(shapes)
+    await project.addGraph(document.title as string, document, sheet && name ? await api.demoSheet(name) : null)
+  }
+
   /** Open a graph that ships with the product; the one that is there already is opened again. */
-  async function openOnce(asked: Promise<Pick<Schemas['DemoState'], 'document' | 'shapes'>>): Promise<void> {
+  async function openOnce(asked: Promise<Shipped>): Promise<void> {
     try {
-      const { document, shapes } = await asked
-      const title = document.title as string
-      const there = project.graphs.value.find((one) => one.title === title)
+      const found = await asked
+      const there = project.graphs.value.find((one) => one.title === found.document.title)
       if (there) return await project.openGraph(there.id)
-      await fetchShapes(shapes)
-      await project.addGraph(title, document)
+      await add(found)
     } catch (error) {
       tell(error)
     }

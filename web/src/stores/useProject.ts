@@ -79,9 +79,12 @@ export const useProject = createGlobalState(() => {
     /** Make a graph, with a proof sheet of it if there is one, and open it. */
     async addGraph(title: string, document?: object, sheet?: File | null): Promise<void> {
       const made = await api.makeGraph(project.value!.id, title, document)
-      if (sheet) await api.bringSheet(made.id, sheet)
       graphs.value = [...graphs.value, made]
-      await openGraph(made.id)
+      try {
+        if (sheet) await api.bringSheet(made.id, sheet)
+      } finally {
+        await openGraph(made.id)
+      }
     },
 
     async upload(file: File): Promise<AssetState> {

@@ -1,8 +1,9 @@
 <script setup lang="ts">
 /** Where the camera stands: along an axis, with parallel rays, or at a standpoint that is kept with the graph. */
 import Menu from '../../shared/controls/Menu.vue'
-import { ElButton, ElDropdownItem, ElDropdownMenu, ElMessageBox } from 'element-plus'
+import { ElButton, ElDropdownItem, ElDropdownMenu } from 'element-plus'
 import { computed } from 'vue'
+import { askName } from '../../shared/askName'
 import { useGraph } from '../../stores/useGraph'
 import type { Direction, Standpoint } from '../camera/cameras'
 
@@ -27,13 +28,7 @@ async function camera(command: string) {
   else if (command.startsWith('forget '))
     graph.edit(`forget the standpoint ${command.slice(7)}`, (next) => void delete next.standpoints![command.slice(7)])
   else {
-    const answer = await ElMessageBox.prompt('Its name:', 'Keep this standpoint', {
-      inputPattern: /\S/,
-      inputErrorMessage: 'Give it a name.',
-      confirmButtonText: 'Keep',
-      cancelButtonText: 'Cancel',
-    }).catch(() => null)
-    const name = ((answer as { value?: string } | null)?.value ?? '').trim()
+    const name = await askName('Keep this standpoint', 'Keep')
     const made = name ? props.keep(name) : null
     if (made)
       graph.edit(
