@@ -7,15 +7,13 @@ import time
 from collections.abc import Callable
 from dataclasses import dataclass
 
-from sqlalchemy.exc import SQLAlchemyError
-
 __all__ = ["FAILURES", "PAUSES", "Chore"]
 
 PAUSES = (0.5, 1.0, 2.0, 4.0, 8.0, 15.0, 30.0)
 """Seconds until something is tried again; the last one goes on for ever."""
 STEADY = 60.0
 """After so many seconds without trouble the first pause is taken again, as it is once the thing was done."""
-FAILURES = (RuntimeError, OSError, ValueError, http.client.HTTPException, SQLAlchemyError)
+FAILURES = (RuntimeError, OSError, ValueError, http.client.HTTPException)
 """What goes over by itself, or when somebody makes room."""
 
 

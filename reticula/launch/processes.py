@@ -25,10 +25,12 @@ def _tied_to_parent() -> None:
         ctypes.CDLL(None).prctl(pr_set_pdeathsig, signal.SIGTERM)
 
 
-def spawn(command: list[str], *, log: Path, env: Mapping[str, str] | None = None) -> subprocess.Popen[bytes]:
+def spawn(
+    command: list[str], *, log: Path, env: Mapping[str, str] | None = None, told: bool = False
+) -> subprocess.Popen[bytes]:
     """Start a process in a session of its own (so that Ctrl-C reaches only us); its output goes to ``log``.
 
-    A log that has grown large is put aside first.
+    A log that has grown large is put aside first. One that is ``told`` something reads it from its standard input.
     """
     if log.exists() and log.stat().st_size > MOST_BYTES:
         log.replace(log.with_name(log.name + ".1"))
@@ -36,7 +38,7 @@ def spawn(command: list[str], *, log: Path, env: Mapping[str, str] | None = None
     with output:
         return subprocess.Popen(
             command,
-            stdin=subprocess.DEVNULL,
+            stdin=subprocess.PIPE if told else subprocess.DEVNULL,
             stdout=output,
             stderr=output,
             env=dict(env) if env else None,

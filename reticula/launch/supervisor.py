@@ -1,7 +1,12 @@
-"""Keeps database, depot and service running: whatever ends, fails to start or meets a full disk is tried again."""
+"""Keeps database, depot and service running: whatever ends, fails to start or meets a full disk is tried again.
+
+What takes long is begun at once: the service loads its code while the database starts, and so do we what that needs.
+"""
 
 from __future__ import annotations
 
+import contextlib
+import json
 import os
 import secrets
 import shutil
@@ -18,7 +23,6 @@ from reticula.launch.demo import load_demo
 from reticula.launch.mariadb import PrivateMariaDB
 from reticula.launch.orphans import end_orphans
 from reticula.launch.processes import free_port, port_is_free, spawn, stop
-from reticula.store.database import Database, NewerData
 
 __all__ = ["Ended", "Supervisor"]
 
@@ -32,6 +36,10 @@ class Ended(Exception):
     """Somebody asked us to end."""
 
 
+class Refused(Exception):
+    """What we find must not be worked with; it is not tried again."""
+
+
 class Supervisor:
     """Starts database, depot and service, and starts again whichever of them ends, for ever."""
 
@@ -41,6 +49,7 @@ class Supervisor:
         self.database = PrivateMariaDB(var / "mariadb")
         self.service: subprocess.Popen[bytes] | None = None
         self.depot: subprocess.Popen[bytes] | None = None
+        self._coming: subprocess.Popen[bytes] | None = None
         self.port = 0
         self.depot_port = 0
         self._secret = secrets.token_urlsafe(24)
@@ -57,21 +66,23 @@ class Supervisor:
         """Start all and watch over it until :class:`Ended` is raised; return the exit code."""
         chores = self._chores()
         try:
-            print("Starting the database …", flush=True)
+            with contextlib.suppress(OSError):  # it is begun again when it is needed
+                self._coming = self._begin_service()
+            print("Starting the database and the depot …", flush=True)
             while True:
                 for chore in chores:
                     chore.see_to_it()
                 time.sleep(LOOK_EVERY)
         except Ended:
             print("\nStopping …", flush=True)
-        except NewerData as error:
+        except Refused as error:
             print(f"Reticula was not started: {error}", file=sys.stderr)
             return 1
         finally:
             signal.signal(signal.SIGINT, signal.SIG_IGN)
             signal.signal(signal.SIGTERM, signal.SIG_IGN)
             (self.var / "address").unlink(missing_ok=True)
-            for part in (self.service, self.depot):
+            for part in (self.service, self._coming, self.depot):
                 if part is not None:
                     stop(part)
             self.database.stop()
@@ -92,12 +103,16 @@ class Supervisor:
         def lacks_service() -> bool:
             return not runs(self.service)
 
+        def after_ports(start: Callable[[], None]) -> Callable[[], None]:
+            return lambda: start() if self.port else None
+
         def after_database(start: Callable[[], None]) -> Callable[[], None]:
-            return lambda: start() if self._migrated else None
+            return lambda: start() if self.port and self._migrated else None
 
         return [
+            Chore("looking for ports", lambda: not self.port, self._choose_ports, self._tell),
+            Chore("the depot", lacks_depot, after_ports(self._start_depot), self._tell, _again),
             Chore("the database", lacks_database, self._start_database, self._tell, _again),
-            Chore("the depot", lacks_depot, after_database(self._start_depot), self._tell, _again),
             Chore("the service", lacks_service, after_database(self._start_service), self._tell, _again),
             Chore("the demo", lambda: not self._demo_loaded, after_database(self._load_demo), self._tell),
             Chore("the address", lambda: not self._announced, self._announce, self._tell),
@@ -119,46 +134,69 @@ class Supervisor:
         if self.database.process is None or self.database.process.poll() is not None:
             self.database.start()
         if not self._migrated:
-            Database(self.database.url).migrate()
-            self._choose_ports()
+            self._migrate()
             self._migrated = True
-            print("Starting the depot and the service …", flush=True)
+            print("Starting the service …", flush=True)
+
+    def _migrate(self) -> None:
+        from sqlalchemy.exc import SQLAlchemyError  # loaded while the service loads its own
+
+        from reticula.store.database import Database, NewerData
+
+        try:
+            Database(self.database.url).migrate()
+        except NewerData as error:
+            raise Refused(str(error)) from error
+        except SQLAlchemyError as error:
+            raise RuntimeError(str(error)) from error
 
     def _choose_ports(self) -> None:
         """Take the ports that are wanted; what a killed predecessor left on them is ended first."""
-        end_orphans(self.var)
-        self.port = free_port(self.first_port)
-        if self.port != self.first_port:
-            print(f"Port {self.first_port} is taken by another program; using {self.port}.")
-        self.depot_port = free_port(self.port + 1)
+        end_orphans(self.var, keep=self._ours())
+        port = free_port(self.first_port)
+        if port != self.first_port:
+            print(f"Port {self.first_port} is taken by another program; using {port}.")
+        self.depot_port = free_port(port + 1)
+        self.port = port
+
+    def _ours(self) -> list[int]:
+        return [part.pid for part in (self.depot, self._coming) if part is not None]
 
     def _start_service(self) -> None:
         if not port_is_free(self.port):
-            end_orphans(self.var, keep=[part.pid for part in (self.depot,) if part is not None])
+            end_orphans(self.var, keep=self._ours())
         if not port_is_free(self.port):
             raise RuntimeError(f"port {self.port} is taken by another program")
-        env = {
-            **os.environ,
+        settings = {
             "RETICULA_DATABASE": self.database.url,
-            "RETICULA_VAR": str(self.var),
             "RETICULA_PORT": str(self.port),
             "RETICULA_DEPOT": f"http://127.0.0.1:{self.depot_port}",
             "RETICULA_LAUNCH_SECRET": self._secret,
             "RETICULA_DEPOT_TOKEN": self._depot_token(),
         }
-        log = self.var / "service.out"
-        self.service = spawn([sys.executable, "-m", "reticula.service"], log=log, env=env)
+        coming, self._coming = self._coming, None
+        self.service = coming if coming is not None and coming.poll() is None else self._begin_service()
+        assert self.service.stdin is not None
+        with self.service.stdin as told:
+            told.write(json.dumps(settings).encode() + b"\n")
         client = Client(self.address)
-        for _ in range(300):
+        for _ in range(600):
             if self.service.poll() is not None:
                 break
             try:
                 client.get("/api/health")
                 return
             except OSError:
-                time.sleep(0.2)
+                time.sleep(0.1)
         stop(self.service)
-        raise RuntimeError(f"the service did not start:\n{_end_of(log)}")
+        raise RuntimeError(f"the service did not start:\n{_end_of(self.var / 'service.out')}")
+
+    def _begin_service(self) -> subprocess.Popen[bytes]:
+        """Start a service that loads its code, and then waits for its settings."""
+        env = {**os.environ, "RETICULA_VAR": str(self.var)}
+        return spawn(
+            [sys.executable, "-m", "reticula.service", "--told"], log=self.var / "service.out", env=env, told=True
+        )
 
     def _start_depot(self) -> None:
         command = [sys.executable, "-m", "reticula.depot", str(self.var / "depot"), str(self.depot_port)]

@@ -1,11 +1,16 @@
-"""Serves the application: ``python -m reticula.service``."""
+"""Serves the application: ``python -m reticula.service``, with settings from the environment.
+
+With ``--told`` it loads its code first, and then reads settings for its environment from a line of JSON.
+"""
 
 from __future__ import annotations
 
 import contextlib
+import json
 import logging
 import os
 import socket
+import sys
 import threading
 import time
 
@@ -24,6 +29,11 @@ BACKLOG = 512
 
 
 def main() -> None:
+    if sys.argv[1:] == ["--told"]:
+        settings = sys.stdin.readline()
+        if not settings:
+            return  # who was to tell them has ended
+        os.environ.update(json.loads(settings))
     config = Config.from_environment()
     start_log(config.var / "service.log")
     app = create_app(config)

@@ -24,7 +24,9 @@ def test_a_full_disk_is_said(
     assert "the disk is full" in capsys.readouterr().out
 
 
-def test_parts_wait_for_the_database_alone(supervisor: Supervisor, monkeypatch: pytest.MonkeyPatch) -> None:
+def test_the_service_waits_for_the_database_and_nothing_else_does(
+    supervisor: Supervisor, monkeypatch: pytest.MonkeyPatch
+) -> None:
     begun: list[str] = []
     monkeypatch.setattr(supervisor, "_start_database", lambda: begun.append("database"))
     monkeypatch.setattr(supervisor, "_start_depot", lambda: begun.append("depot"))
@@ -38,12 +40,12 @@ def test_parts_wait_for_the_database_alone(supervisor: Supervisor, monkeypatch: 
     chores = supervisor._chores()
     for chore in chores:
         chore.see_to_it()
-    assert begun == ["database"]
+    assert begun == ["depot", "database"]
     supervisor._migrated = True
     for _ in range(2):
         for chore in chores:
             chore.see_to_it()
-    assert begun[1:] == ["database", "depot", "service", "demo", "database", "depot", "service"]
+    assert begun[2:] == ["depot", "database", "service", "demo", "depot", "database", "service"]
 
 
 def test_a_depot_that_is_away_holds_nothing_up(
