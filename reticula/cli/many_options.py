@@ -12,7 +12,7 @@ import click
 
 from reticula.cli.console import fail, progress, warn
 
-__all__ = ["COUNTED_HELP", "named", "saying", "workers_options"]
+__all__ = ["COUNTED_HELP", "WORKERS", "named", "saying", "workers_options"]
 
 SAID = 20
 """How many failures and warnings are said one by one; the manifest has all."""
@@ -21,27 +21,31 @@ Command = Callable[..., int]
 Told = Callable[[dict[str, Any], int, int], None]
 
 
+WORKERS = (
+    click.option(
+        "--workers",
+        type=click.IntRange(min=1),
+        help="Worker processes of this machine (default: one per core).",
+    ),
+    click.option(
+        "--cluster", default="", metavar="tcp://…", help="A Dask scheduler that runs already (or RETICULA_CLUSTER)."
+    ),
+    click.option(
+        "--store",
+        default="",
+        metavar="URL",
+        help="Where meshes travel: a shared folder, s3://… (or RETICULA_STORE).",
+    ),
+)
+"""Where work is done."""
+LIMIT = click.option(
+    "--seconds", type=click.FloatRange(min=1), default=600.0, show_default=True, help="Limit of one result."
+)
+
+
 def workers_options(command: Command) -> Command:
     """Say where results are made, and what one may take."""
-    for add in (
-        click.option(
-            "--seconds", type=click.FloatRange(min=1), default=600.0, show_default=True, help="Limit of one result."
-        ),
-        click.option(
-            "--store",
-            default="",
-            metavar="URL",
-            help="Where meshes travel: a shared folder, s3://… (or RETICULA_STORE).",
-        ),
-        click.option(
-            "--cluster", default="", metavar="tcp://…", help="A Dask scheduler that runs already (or RETICULA_CLUSTER)."
-        ),
-        click.option(
-            "--workers",
-            type=click.IntRange(min=1),
-            help="Worker processes of this machine (default: one per core).",
-        ),
-    ):
+    for add in reversed((*WORKERS, LIMIT)):
         command = add(command)
     return command
 

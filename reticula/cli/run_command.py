@@ -3,18 +3,22 @@
 from __future__ import annotations
 
 import json
+from collections.abc import Iterator
+from contextlib import contextmanager
 from pathlib import Path
 from typing import Any
 
 import click
 
 from reticula.cli.console import progress, warn
+from reticula.cli.many_options import WORKERS
 from reticula.cli.options import FRAME, JSON, NODE, PACKAGES, SET, Command, shapes_option
 from reticula.cli.running import Made, Order, carry_out
+from reticula.cli.spreading import Helpers
 from reticula.core.graph import Evaluation, Evaluator
 from reticula.core.spans import chrome_trace, recording
 
-__all__ = ["order_of", "ordered", "run_command", "tell"]
+__all__ = ["helpers_of", "order_of", "ordered", "run_command", "tell"]
 
 _OPTIONS = (
     click.argument("graph", type=click.Path(dir_okay=False, path_type=Path)),
@@ -25,6 +29,7 @@ _OPTIONS = (
     FRAME,
     click.option("--frames", metavar="FIRST:LAST", help="Several frames; #### in --out becomes the number of each."),
     click.option("--out", metavar="FILE", help="Where to write; the ending says the format."),
+    *WORKERS,
 )
 
 
@@ -42,6 +47,16 @@ def order_of(**given: Any) -> Order:
     return Order(**given)
 
 
+@contextmanager
+def helpers_of(given: dict[str, Any]) -> Iterator[Helpers]:
+    """Take what says where heavy parts of loops are run out of the arguments, and give who runs them."""
+    helpers = Helpers(given.pop("cluster"), given.pop("store"), given.pop("workers"))
+    try:
+        yield helpers
+    finally:
+        helpers.close()
+
+
 def tell(made: Made) -> None:
     """Print a result, and on the error output what was found on the way."""
     for text in made.warnings:
@@ -56,7 +71,6 @@ def tell(made: Made) -> None:
 @JSON
 def run_command(profile: bool, trace: str | None, as_json: bool, **given: Any) -> None:
     """Evaluate GRAPH (a document, JSON, or a package, zip) and write the result."""
-    order = order_of(**given)
     results: list[Made] = []
 
     def told(made: Made) -> None:
@@ -66,8 +80,10 @@ def run_command(profile: bool, trace: str | None, as_json: bool, **given: Any) -
         if profile and made.evaluation:
             print(profile_text(made.evaluation))
 
-    with recording(traced=True) as spans, progress(order.graph.name) as step:
-        line = carry_out(order, Evaluator(), told, step)
+    with helpers_of(given) as helpers, recording(traced=True) as spans:
+        order = order_of(**given)
+        with progress(order.graph.name) as step:
+            line = carry_out(order, Evaluator(), told, step, helpers=helpers)
     if as_json:
         print(json.dumps([made.describe() for made in results]))
     elif line:

@@ -10,6 +10,7 @@ from typing import Any
 
 from reticula.cli.console import Step
 from reticula.cli.frames import frames_in, numbered
+from reticula.cli.spreading import Helpers
 from reticula.core.context import using
 from reticula.core.errors import GraphError
 from reticula.core.formats import FORMATS, format_of
@@ -101,9 +102,16 @@ class NotedResources(DiskResources):
         return found
 
 
-def carry_out(order: Order, evaluator: Evaluator, tell: Told, step: Step, read: FilesRead | None = None) -> str:
+def carry_out(
+    order: Order,
+    evaluator: Evaluator,
+    tell: Told,
+    step: Step,
+    read: FilesRead | None = None,
+    helpers: Helpers | None = None,
+) -> str:
     """Evaluate and write every frame asked for, telling each result; return a line about a file of all frames, if one
-    was written. ``read`` gets the files that were read.
+    was written. ``read`` gets the files that were read; ``helpers`` run heavy parts of loops.
 
     Raises GraphError for names that do not exist, FormatError and OSError for files.
     """
@@ -124,6 +132,10 @@ def carry_out(order: Order, evaluator: Evaluator, tell: Told, step: Step, read: 
     named = {name: file for name, file in order.shapes.items() if name not in inputs}
     shapes: Any = NotedResources(named, order.graph.parent, read)
     with ExitStack() as stack:
+        if helpers is not None:
+            there = {name: found for name, found in what.shapes.items() if found is not None}
+            helpers.shapes = {**there, **{name: Path(file) for name, file in named.items()}}
+            stack.enter_context(using(spread=helpers))
         for package in what.packages:
             stack.enter_context(using(library=LayeredLibrary(package)))
             shapes = PackagedShapes(package, shapes)

@@ -7,7 +7,7 @@ graph that their node holds, whether they are still wanted, where to put remarks
 from __future__ import annotations
 
 import contextlib
-from collections.abc import Callable, Iterator, Mapping
+from collections.abc import Callable, Generator, Iterable, Iterator, Mapping, Sequence
 from contextvars import ContextVar
 from dataclasses import dataclass, field, replace
 from typing import Any, Protocol
@@ -22,6 +22,7 @@ __all__ = [
     "NodeCall",
     "Note",
     "Resources",
+    "Spread",
     "current",
     "using",
 ]
@@ -74,6 +75,30 @@ class NestedGraph(Protocol):
         """Run the graph once on ``given``; its formulas may read ``names``. Returns a geometry per output."""
         ...
 
+    def run_parts(
+        self, first: str, parts: Iterable[tuple[KeyedGeo, Mapping[str, Any]]], count: int, *, spread: bool = False
+    ) -> Iterator[dict[str, Geo]]:
+        """Run the graph on each of ``count`` parts in place of what is given as ``first``, with the names of each.
+
+        Yields a geometry per output, in the order of the parts. Parts do not hang on each other: with ``spread``, heavy
+        ones are run by others if there are any, see :class:`Spread`.
+        """
+        ...
+
+
+class Spread(Protocol):
+    """Other processes that run parts of a loop."""
+
+    def run(self, shared: Any, bundles: Sequence[Any]) -> Generator[tuple[int, Any], None, None]:
+        """Yield the number of each bundle with what was made of it, in the order in which they end.
+
+        ``shared`` is a :class:`~reticula.core.graph.evaluation.bundles.Shared`, ``bundles`` are
+        :class:`~reticula.core.graph.evaluation.bundles.Bundle`, and what is made of one is a
+        :class:`~reticula.core.graph.evaluation.bundles.Made`. Raises Unreachable if nobody is there (any more), and
+        Stopped if the work is not wanted any more.
+        """
+        ...
+
 
 @dataclass(frozen=True)
 class NodeCall:
@@ -97,6 +122,7 @@ class EvaluationContext:
     ``notes`` gathers remarks, ``should_stop`` says when work is not wanted any more, ``resources`` and ``library`` give
     stored shapes and published operators, ``nested_graph`` is the graph that the running operator holds, ``call`` the
     node that is being run, ``moment`` what formulas read of time. ``on_read`` is told which share of a file is read.
+    ``spread`` has others run heavy parts of loops.
     """
 
     notes: list[Note] | None = None
@@ -107,6 +133,7 @@ class EvaluationContext:
     call: NodeCall | None = None
     moment: Mapping[str, float] | None = None
     on_read: Callable[[float], None] | None = None
+    spread: Spread | None = None
 
 
 _current: ContextVar[EvaluationContext] = ContextVar("evaluation")

@@ -13,6 +13,7 @@ __all__ = [
     "ParameterError",
     "ReticulaError",
     "Stopped",
+    "Unreachable",
 ]
 
 
@@ -103,3 +104,9 @@ class Stopped(ReticulaError):
     """The work was stopped by the user or superseded by a newer edit."""
 
     code = "stopped"
+
+
+class Unreachable(ReticulaError):
+    """Those who were to do some work cannot be reached, or do not have what it takes."""
+
+    code = "cluster"

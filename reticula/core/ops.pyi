@@ -1504,6 +1504,7 @@ def for_each(
     kind: Literal['face', 'curve', 'point'] = 'face',
     groups: str = '*',
     attribute: str = '',
+    spread: bool = False,
 ) -> Geo:
     """Run the graph inside on every part of the first input, and join what comes out.
 
@@ -1530,6 +1531,9 @@ def for_each(
     attribute : str, default: ''
         An integer, flag, number or text attribute.
         Matters where ``over`` is 'value'.
+    spread : bool, default: False
+        Let the cluster make heavy parts: other processes, of this machine or of others, run the graph
+        inside on some of them at the same time; the result is the same.
 
     Returns
     -------

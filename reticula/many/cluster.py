@@ -8,21 +8,22 @@ from __future__ import annotations
 import logging
 import os
 import tempfile
+import threading
 from collections.abc import Callable, Iterable, Iterator
 from contextlib import ExitStack
 from pathlib import Path
 from types import TracebackType
-from typing import Any
+from typing import Any, TypeVar
 
 import dask
-from distributed import CancelledError, Client, LocalCluster, as_completed
+from distributed import CancelledError, Client, Event, LocalCluster, as_completed
 from distributed.scheduler import KilledWorker
 from distributed.security import Security
 
-from reticula.core.errors import ReticulaError
+from reticula.core.errors import Stopped, Unreachable
 from reticula.many.contents import Contents
-from reticula.many.part import Outcome, Part
-from reticula.many.worker import Ready, do
+from reticula.many.part import Outcome
+from reticula.many.worker import Ready, Work, do
 from reticula.workers.tickets import Limits
 
 __all__ = ["Cluster", "ClusterError"]
@@ -35,14 +36,22 @@ COMING_BACK = "1 day"
 """How long a worker whose process died may take to start again. After Dask's 15 s, too few on a busy machine, it
 would be given up, and with the last one all parts would wait for ever.
 """
+ASK_EVERY = 0.1
+"""Seconds after which it is asked again whether work that is waited for is still wanted."""
 TRIES = 2
 """How many workers a part may end before it is to blame itself."""
+BLAMED: Outcome = {
+    "state": "failed",
+    "error": {
+        "code": "crashed",
+        "message": f"it ended every worker that tried it ({TRIES} times, then once by itself); give it more memory",
+    },
+}
+Given = TypeVar("Given", bound=Work)
 
 
-class ClusterError(ReticulaError):
+class ClusterError(Unreachable):
     """The scheduler cannot be reached, its workers are of another release, or it went away."""
-
-    code = "cluster"
 
 
 class Cluster:
@@ -61,6 +70,8 @@ class Cluster:
         What one part may use.
     aside : bool
         Whether workers of this machine give way to all else that runs on it.
+    threads : int, optional
+        How many threads the kernels of each worker of this machine use; its share of the cores if not given.
 
     Raises ClusterError if the cluster cannot be reached or has another release, and if a ``store`` is missing.
     """
@@ -73,6 +84,7 @@ class Cluster:
         store: str = "",
         limits: Limits | None = None,
         aside: bool = False,
+        threads: int | None = None,
     ) -> None:
         if address and not store:
             raise ClusterError(
@@ -85,7 +97,7 @@ class Cluster:
             self.store = store or folder.joinpath("contents").as_uri()
             self.contents = Contents(self.store, folder / "fetched")
             try:
-                self.client: Any = held.enter_context(_client(address, workers, folder, held))
+                self.client: Any = held.enter_context(_client(address, workers, threads, folder, held))
                 self.client.register_plugin(Ready(self.store, self.limits, ours=not address, aside=aside))
             except RuntimeError as error:
                 raise ClusterError(str(error)) from None
@@ -106,27 +118,45 @@ class Cluster:
         """How many parts are made at a time."""
         return max(sum(self.client.nthreads().values()), 1)
 
+    def one(self, work: Work, should_stop: Callable[[], bool], *, stop: str) -> Outcome:
+        """Have one piece of work done, which looks at the event ``stop`` to end early, and return its outcome.
+
+        A worker that dies is tried again elsewhere. Raises Stopped if it is not wanted any more, ClusterError if the
+        scheduler goes away.
+        """
+        future = self.client.submit(do, work, pure=False)
+        ended = threading.Event()
+        future.add_done_callback(lambda _: ended.set())
+        try:
+            while not ended.wait(ASK_EVERY):
+                if should_stop():
+                    Event(stop, client=self.client).set()
+                    raise Stopped("stopped before it was finished")
+            _, outcome = next(self._fetched([future]))
+        except (CancelledError, OSError) as error:
+            raise _gone(error) from None
+        return dict(BLAMED) if outcome is None else outcome
+
     def outcomes(
-        self, parts: Iterable[Part], should_stop: Callable[[], bool] = lambda: False
-    ) -> Iterator[tuple[Part, Outcome]]:
+        self, parts: Iterable[Given], should_stop: Callable[[], bool] = lambda: False
+    ) -> Iterator[tuple[Given, Outcome]]:
         """Yield each part with what became of it, in the order in which they end.
 
         A part whose worker died is made elsewhere; one that ended several workers is made again by itself at the end,
         and has failed if that ends one more. Raises ClusterError if the scheduler goes away; what was yielded stays.
         """
-        alone: list[Part] = []
+        alone: list[Given] = []
         yield from self._each(iter(parts), AT_ONCE * self.size, alone, should_stop)
-        blamed: list[Part] = []
+        blamed: list[Given] = []
         for part in alone:
             yield from self._each(iter([part]), 1, blamed, should_stop)
         for part in blamed:
-            text = f"it ended every worker that tried it ({TRIES} times, then once by itself); give it more memory"
-            yield part, {"state": "failed", "error": {"code": "crashed", "message": text}}
+            yield part, dict(BLAMED)
 
     def _each(
-        self, parts: Iterator[Part], at_once: int, deadly: list[Part], should_stop: Callable[[], bool]
-    ) -> Iterator[tuple[Part, Outcome]]:
-        flying: dict[Any, Part] = {}
+        self, parts: Iterator[Given], at_once: int, deadly: list[Given], should_stop: Callable[[], bool]
+    ) -> Iterator[tuple[Given, Outcome]]:
+        flying: dict[Any, Given] = {}
         ended = as_completed(loop=self.client.loop)
 
         def fill() -> None:
@@ -180,11 +210,11 @@ def _gone(why: object) -> ClusterError:
     return ClusterError(f"the scheduler went away ({why}); start again, what is done is kept")
 
 
-def _client(address: str, workers: int | None, folder: Path, held: ExitStack) -> Any:
+def _client(address: str, workers: int | None, threads: int | None, folder: Path, held: ExitStack) -> Any:
     if address:
         return Client(address, timeout=PATIENCE, set_as_default=False)
     count = workers or os.cpu_count() or 1
-    threads = str(max((os.cpu_count() or 1) // count, 1))
+    each = str(threads or max((os.cpu_count() or 1) // count, 1))
     # Set for good: Dask reads it when a worker dies, in a thread of its own.
     dask.config.set({"distributed.scheduler.allowed-failures": TRIES - 1})
     dask.config.set({"distributed.deploy.lost-worker-timeout": COMING_BACK})
@@ -200,7 +230,7 @@ def _client(address: str, workers: int | None, folder: Path, held: ExitStack) ->
             security=Security.temporary(),  # nobody else on this machine can give it work
             local_directory=str(folder),
             silence_logs=logging.ERROR,
-            env={"NUMBA_NUM_THREADS": threads, "OMP_NUM_THREADS": threads},
+            env={"NUMBA_NUM_THREADS": each, "OMP_NUM_THREADS": each},
         )
     )
     return Client(cluster, set_as_default=False)

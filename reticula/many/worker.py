@@ -1,4 +1,4 @@
-"""What runs in each worker of the cluster: it gets ready once, then makes one part after the other."""
+"""What runs in each worker of the cluster: it gets ready once, then does one piece of work after the other."""
 
 from __future__ import annotations
 
@@ -8,31 +8,43 @@ import platform
 import signal
 import threading
 import time
+from collections.abc import Callable
 from contextlib import suppress
 from functools import lru_cache
 from pathlib import Path
 from typing import Any
+from uuid import uuid4
 
+from distributed import Event
 from distributed.diagnostics.plugin import WorkerPlugin
 
 from reticula import __version__
 from reticula.core.graph.editing.values import with_values
+from reticula.core.graph.evaluation.array_files import ArrayFile, read_arrays
+from reticula.core.graph.evaluation.bundles import Shared
+from reticula.core.graph.evaluation.run_bundle import run_bundle
 from reticula.core.memory import keep_freed_memory
 from reticula.core.precompile import precompile
 from reticula.many.contents import Contents
+from reticula.many.loop_part import LoopPart
+from reticula.many.page_job import NotedBuffers, PageJob, arrived
 from reticula.many.part import Outcome, Part
-from reticula.workers.buffers import BufferFiles
 from reticula.workers.evaluator_process import failure_of, limit_memory
-from reticula.workers.tasks import Job, Worker
+from reticula.workers.tasks import Job, StoredShapes, Worker
 from reticula.workers.tickets import Limits
 
-__all__ = ["ENDED", "Ready", "do"]
+__all__ = ["ENDED", "Ready", "Work", "do"]
+
+Work = Part | LoopPart | PageJob
+"""What a worker does: a part of what is made many times, parts of a loop, or a job of the page."""
 
 GRACE = 10.0
 """Seconds after its limit at which a part that does not stop ends the process."""
 ENDED = 75
 """What such a process ends with."""
-KEPT_GRAPHS = 16
+KEPT_GRAPHS, KEPT_SHARED = 16, 4
+LOOK_EVERY = 0.5
+"""Seconds after which it is asked again whether a job of the page is still wanted."""
 NICE = 10
 
 _at: dict[str, Any] = {}
@@ -65,7 +77,7 @@ class Ready(WorkerPlugin):
         limit_memory(self.limits.memory_bytes)
         keep_freed_memory()
         _at["contents"] = Contents(self.store, folder / "contents")
-        _at["worker"] = Worker(BufferFiles(folder / "buffers"), self.limits.cache_bytes)
+        _at["worker"] = Worker(NotedBuffers(folder / "buffers"), self.limits.cache_bytes)
         _at["limits"] = self.limits
         precompile()
 
@@ -74,41 +86,97 @@ def _release() -> str:
     return f"Reticula {__version__} on Python {'.'.join(platform.python_version_tuple()[:2])}"
 
 
-def do(part: Part) -> Outcome:
-    """Make a part; what goes wrong with it is its outcome."""
+def do(work: Work) -> Outcome:
+    """Do some work; what goes wrong with it is its outcome."""
     limits: Limits = _at["limits"]
-    contents: Contents = _at["contents"]
     began, end = time.monotonic(), time.monotonic() + limits.seconds
     guard = threading.Timer(limits.seconds + GRACE, os._exit, (ENDED,))
     guard.daemon = True
     guard.start()
     _forget_peak()
     try:
-        graph = _graph(part.graph)
-        document, dials = with_values(graph["document"], part.values)
-        job = Job(
-            "make",
-            document,
-            shapes={name: (str(contents.local(content)), content) for name, content in part.shapes.items()},
-            node=part.node,
-            targets=[part.node],
-            file_name=part.file_name,
-            frame=part.frame,
-            library=graph["library"],
-            about={"numbers": dict(part.numbers), "drawn": part.drawn},
-            dials=dials,
-            inputs=dict(part.inputs),
-        )
-        told = _at["worker"].do(job, lambda *_: None, lambda: time.monotonic() > end)
-        paths = told.pop("paths")
-        told.update(_handed_over(paths.get("file"), contents))
-        told["drawn"] = _handed_over(paths.get("drawn"), contents)
-        told["state"] = "done"
+        told = {**_DO[type(work)](work, lambda: time.monotonic() > end), "state": "done"}
     except Exception as error:
         told = {"state": "failed", "error": _words(failure_of(error), limits)}
     finally:
         guard.cancel()
     return {**told, "took": time.monotonic() - began, "memory": _peak(), "worker": f"{platform.node()}:{os.getpid()}"}
+
+
+def _make(part: Part, should_stop: Callable[[], bool]) -> Outcome:
+    """Make a part of what is made many times."""
+    contents: Contents = _at["contents"]
+    graph = _graph(part.graph)
+    document, dials = with_values(graph["document"], part.values)
+    job = Job(
+        "make",
+        document,
+        shapes={name: (str(contents.local(content)), content) for name, content in part.shapes.items()},
+        node=part.node,
+        targets=[part.node],
+        file_name=part.file_name,
+        frame=part.frame,
+        library=graph["library"],
+        about={"numbers": dict(part.numbers), "drawn": part.drawn},
+        dials=dials,
+        inputs=dict(part.inputs),
+    )
+    told = _at["worker"].do(job, lambda *_: None, should_stop)
+    paths = told.pop("paths")
+    told.update(_handed_over(paths.get("file"), contents))
+    told["drawn"] = _handed_over(paths.get("drawn"), contents)
+    return dict(told)
+
+
+def _run_loop(part: LoopPart, should_stop: Callable[[], bool]) -> Outcome:
+    """Run a bundle of parts of a loop."""
+    contents: Contents = _at["contents"]
+    worker: Worker = _at["worker"]
+    shapes = StoredShapes(
+        {name: (str(contents.local(content)), content) for name, content in part.shapes.items()}, worker.kept
+    )
+    fetched = contents.local(part.bundle)
+    made = run_bundle(worker.evaluator.store, _shared(part.shared), read_arrays(fetched), shapes, should_stop)
+    fetched.unlink(missing_ok=True)
+    path = worker.buffers.folder / f"made-{uuid4().hex}"
+    ArrayFile.of(made).write(path)
+    return _handed_over(str(path), contents)
+
+
+def _evaluate(page_job: PageJob, should_stop: Callable[[], bool]) -> Outcome:
+    """Do a job of the page."""
+    contents: Contents = _at["contents"]
+    worker: Worker = _at["worker"]
+    noted = worker.buffers
+    assert isinstance(noted, NotedBuffers)
+    stop = Event(page_job.name)
+    looked = time.monotonic()
+
+    def unwanted() -> bool:
+        nonlocal looked
+        if time.monotonic() - looked < LOOK_EVERY:
+            return should_stop()
+        looked = time.monotonic()
+        return should_stop() or bool(stop.is_set())
+
+    try:
+        result = worker.do(arrived(page_job, contents), lambda *_: None, unwanted)
+    finally:
+        stop.clear()  # else the scheduler keeps it
+    return {"result": json.dumps(result), "buffers": noted.hand_over(contents)}
+
+
+_DO: dict[type, Callable[[Any, Callable[[], bool]], Outcome]] = {
+    Part: _make,
+    LoopPart: _run_loop,
+    PageJob: _evaluate,
+}
+
+
+@lru_cache(maxsize=KEPT_SHARED)
+def _shared(content: str) -> Shared:
+    found: Shared = read_arrays(_at["contents"].local(content))
+    return found
 
 
 @lru_cache(maxsize=KEPT_GRAPHS)

@@ -11,6 +11,8 @@ from flask_openapi3 import Info, OpenAPI
 from werkzeug.routing import PathConverter
 
 from reticula import __version__
+from reticula.many.for_evaluators import LoopErrand, Overflow
+from reticula.many.shared_cluster import SharedCluster
 from reticula.service import assets, catalogue, changes, evaluations, frames, graphs, history, projects
 from reticula.service.again import RepeatingApp
 from reticula.service.company import meeting
@@ -85,15 +87,21 @@ def create_app(config: Config) -> OpenAPI:
     app.json.sort_keys = False  # type: ignore[attr-defined]  # Flask's own provider has it
     database = Database(config.database_url)
     files, drawn = AssetFiles(config.var / "assets"), DrawnFiles(config.var / "sheets")
+    cluster = SharedCluster(
+        config.cluster, workers=config.workers, store=config.store, limits=config.limits, aside=True
+    )
+    pool = Pool(config.var / "buffers", config.workers, config.limits, spreader=partial(LoopErrand, cluster))
     parts = Context(
         config,
         database,
         files,
-        Pool(config.var / "buffers", config.workers, config.limits),
+        pool,
         Pulse(database.is_up, partial(depot_answers, config.depot) if config.depot else None),
         Rooms(),
         drawn,
-        SheetMaker(database, drawn, config, partial(surroundings, files)),
+        SheetMaker(database, drawn, cluster, partial(surroundings, files)),
+        cluster,
+        Overflow(cluster, pool.waiting, pool.buffers) if config.overflow else None,
     )
     app.extensions["reticula"] = parts
     install_request_log(app)

@@ -22,8 +22,9 @@ class Config:
     ``sign_in``: whether people have to sign in; they have to as soon as it listens elsewhere than on this machine, or
     answers to a name that is not this machine's own. ``launch_secret`` is how the launcher comes in then. With
     ``metrics_token`` the figures are told elsewhere, too; ``depot_token`` lets packages into the depot, which are
-    signed in the name of ``publisher``. ``cluster`` is the address of a scheduler that makes proof sheets, ``store`` is
-    where meshes travel to its workers; without one workers of this machine do.
+    signed in the name of ``publisher``. ``cluster`` is the address of a scheduler that makes proof sheets and parts of
+    loops, ``store`` is where meshes travel to its workers; without one workers of this machine do. With ``overflow`` it
+    evaluates for the page, too, when all evaluators are at work.
     """
 
     database_url: str
@@ -44,6 +45,7 @@ class Config:
     publisher: str = ""
     cluster: str = ""
     store: str = ""
+    overflow: bool = False
 
     @property
     def signing_key(self) -> Path:
@@ -80,4 +82,5 @@ class Config:
             publisher=get("RETICULA_PUBLISHER", "")[:80],
             cluster=get("RETICULA_CLUSTER", ""),
             store=get("RETICULA_STORE", ""),
+            overflow=get("RETICULA_OVERFLOW", "") == "cluster",
         )

@@ -9,6 +9,8 @@ from typing import Any, cast
 from flask import current_app
 from sqlalchemy.orm import Session
 
+from reticula.many.for_evaluators import Overflow
+from reticula.many.shared_cluster import SharedCluster
 from reticula.service import surroundings
 from reticula.service.company.rooms import Rooms
 from reticula.service.config import Config
@@ -35,6 +37,8 @@ class Context:
     rooms: Rooms
     drawn: DrawnFiles
     sheets: SheetMaker
+    cluster: SharedCluster
+    overflow: Overflow | None = None
 
     def shapes(self, session: Session, project_id: str) -> dict[str, tuple[str, str]]:
         """Return the shapes of a project as evaluators take them: name to (path, digest)."""
@@ -49,8 +53,11 @@ class Context:
         return surroundings.surroundings(self.files, session, project_id, document)
 
     def close(self) -> None:
-        """End the evaluators, and all that makes proof sheets."""
+        """End the evaluators, the cluster's workers, and all that makes proof sheets."""
+        if self.overflow is not None:
+            self.overflow.close()
         self.sheets.close()
+        self.cluster.close()
         self.pool.close()
 
 

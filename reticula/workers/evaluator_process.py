@@ -15,10 +15,12 @@ from multiprocessing.synchronize import Event
 from pathlib import Path
 from typing import Any
 
+from reticula.core.context import using
 from reticula.core.errors import ReticulaError
 from reticula.core.memory import freed_bytes, give_back, keep_freed_memory
 from reticula.core.precompile import precompile
 from reticula.workers.buffers import BufferFiles
+from reticula.workers.spreading import SpreadOverLink
 from reticula.workers.tasks import Job, Worker
 from reticula.workers.tickets import Limits
 
@@ -57,7 +59,8 @@ def serve(link: Connection, stop_flag: Event, folder: str, limits: Limits, paren
 
 def _done(worker: Worker, job: Job, link: Connection, stop_flag: Event) -> tuple[str, Any]:
     try:
-        return "done", worker.do(job, _progress(link), stop_flag.is_set)
+        with using(spread=SpreadOverLink(link, worker.buffers.folder, stop_flag.is_set)):
+            return "done", worker.do(job, _progress(link), stop_flag.is_set)
     except Exception as error:
         return "failed", failure_of(error)
 

@@ -10,6 +10,7 @@ from typing import Any
 from reticula.workers.buffers import BufferFiles
 from reticula.workers.ending import Ending
 from reticula.workers.seat import READY_SECONDS, Seat
+from reticula.workers.spreading import Spreader
 from reticula.workers.tasks import Job
 from reticula.workers.tickets import FIRST, SOON, Busy, JobError, Limits, Ticket, packed
 from reticula.workers.waiting import Waiting
@@ -29,17 +30,19 @@ class Pool:
 
     A newer job on a channel supersedes older ones of that channel: they are stopped. A process that crashes, exceeds
     its time or does not stop when asked is killed and replaced; only the job it was at is lost. Background work gives
-    way to what is looked at, and is done again later.
+    way to what is looked at, and is done again later. ``spreader`` has others run parts of loops.
     """
 
-    def __init__(self, folder: Path, count: int = 2, limits: Limits | None = None) -> None:
+    def __init__(
+        self, folder: Path, count: int = 2, limits: Limits | None = None, *, spreader: Spreader | None = None
+    ) -> None:
         self.limits = limits or Limits()
         self.buffers = BufferFiles(folder)
         self._tickets: dict[str, Ticket] = {}
         self._lock = threading.Lock()
         self._places = threading.BoundedSemaphore(MOST_WAITS)
-        self._waiting = Waiting(count)
-        self._seats = [Seat(number, self._waiting, self.buffers, self.limits) for number in range(count)]
+        self.waiting = Waiting(count)
+        self._seats = [Seat(number, self.waiting, self.buffers, self.limits, spreader) for number in range(count)]
 
     def submit(
         self, job: Job, *, affinity: str = "", channel: str = "", person: str = "", priority: int = FIRST
@@ -55,7 +58,7 @@ class Pool:
                 for other in self._tickets.values():
                     if other.channel == channel and not other.finished.is_set():
                         self.stop(other)
-            self._waiting.put(ticket)
+            self.waiting.put(ticket)
             self._tickets[ticket.id] = ticket
         for seat in self._seats:
             seat.yield_to(ticket)
@@ -101,7 +104,7 @@ class Pool:
     def stop(self, ticket: Ticket) -> None:
         """Ask a job to stop; it is killed if it does not listen."""
         ticket.stop_wanted = True
-        if self._waiting.drop(ticket):
+        if self.waiting.drop(ticket):
             ticket.supersede()
 
     def process_ids(self) -> list[int]:
@@ -110,11 +113,11 @@ class Pool:
 
     def health(self) -> dict[str, Any]:
         """Return what each evaluator is at, and how many jobs wait."""
-        return {"evaluators": [seat.health() for seat in self._seats], "waiting": len(self._waiting)}
+        return {"evaluators": [seat.health() for seat in self._seats], "waiting": len(self.waiting)}
 
     def close(self) -> None:
         """End all processes."""
-        self._waiting.close()
+        self.waiting.close()
         for seat in self._seats:
             seat.close()
 

@@ -17,6 +17,7 @@ from typing import Any
 from reticula.workers.buffers import BufferFiles
 from reticula.workers.evaluator_process import serve
 from reticula.workers.figures import NODES, REPLACED, TOOK, WAITED
+from reticula.workers.spreading import Away, Spreader
 from reticula.workers.tickets import Limits, Ticket
 from reticula.workers.waiting import Waiting
 
@@ -50,9 +51,16 @@ def _end(process: Any, link: Connection) -> None:
 class Seat:
     """Takes tickets from those that wait, for as long as it is not closed. Its thread survives every exception."""
 
-    def __init__(self, number: int, waiting: Waiting, buffers: BufferFiles, limits: Limits) -> None:
+    def __init__(
+        self,
+        number: int,
+        waiting: Waiting,
+        buffers: BufferFiles,
+        limits: Limits,
+        spreader: Spreader | None = None,
+    ) -> None:
         self.number, self.waiting = number, waiting
-        self.buffers, self.limits = buffers, limits
+        self.buffers, self.limits, self.spreader = buffers, limits, spreader
         self.current: Ticket | None = None
         self.ready = False
         self._closed = False
@@ -171,14 +179,18 @@ class Seat:
         ticket.state, ticket.began = "running", time.monotonic()
         WAITED.labels(str(ticket.priority)).observe(ticket.began - ticket.asked)
         stopping = 0.0
+        errand = Away(ticket, self.link, self.spreader)
         try:
             self.link.send_bytes(ticket.data)
             while True:
+                errand.pass_on()
                 if self.link.poll(0.02):
                     kind, content = self._received()
                     if kind == "progress":
                         ticket.progress = content
-                    if kind in ("progress", "log"):
+                    if kind == "spread":
+                        errand.asked(content)
+                    if kind in ("progress", "log", "spread"):
                         continue
                     self._finish(ticket, kind, content)
                     return
@@ -205,6 +217,8 @@ class Seat:
             at = f" at '{ticket.progress[2]}'" if ticket.progress[2] else ""
             text = f"the evaluator stopped unexpectedly{at} and was started again; nothing that was saved is lost"
             self._replace(ticket, "failed", "crashed", text)
+        finally:
+            errand.end()
 
     def _received(self) -> tuple[str, Any]:
         """Take the next message of the process; what it logs goes into our log."""

@@ -60,6 +60,26 @@ class Waiting:
                 self._more.wait(min(left, 0.1) if self._tickets else left)
         return None
 
+    def take_overflow(self, since: float, seconds: float) -> Ticket | None:
+        """Wait for an evaluation that has waited for ``since`` seconds and is no background work; None if there is none
+        after some ``seconds``. For a taker that helps when all others are at work.
+        """
+        limit = time.monotonic() + seconds
+        with self._more:
+            while not self.closed:
+                now = time.monotonic()
+                late = [one for one in self._tickets if one.job.what == "evaluate" and one.priority != LAST]
+                late = [one for one in late if now - one.asked > since]
+                if late:
+                    found = min(late, key=self._turn)
+                    self._tickets.remove(found)
+                    self._count(found.person)
+                    return found
+                if now >= limit:
+                    return None
+                self._more.wait(min(limit - now, 0.1) if self._tickets else limit - now)
+        return None
+
     def drop(self, ticket: Ticket) -> bool:
         """Take a ticket out; False if it does not wait any more."""
         with self._more:
@@ -92,4 +112,7 @@ class Waiting:
             for ticket in self._tickets
             if self.home_of(ticket) == taker or (ticket.priority != LAST and now - ticket.asked > PATIENCE)
         ]
-        return min(mine, key=lambda ticket: (ticket.priority, self._taken[ticket.person], ticket.asked), default=None)
+        return min(mine, key=self._turn, default=None)
+
+    def _turn(self, ticket: Ticket) -> tuple[int, int, float]:
+        return ticket.priority, self._taken[ticket.person], ticket.asked

@@ -115,3 +115,41 @@ def test_a_run_says_where_the_time_went(folder: Path, capsys: pytest.CaptureFixt
     assert took == sorted(took, reverse=True)
     names = [event["name"] for event in json.loads((folder / "trace.json").read_text())["traceEvents"]]
     assert {"node block", "node moved", "body"} <= set(names)
+
+
+def test_heavy_parts_of_a_loop_are_spread(
+    folder: Path, capsys: pytest.CaptureFixture[str], monkeypatch: pytest.MonkeyPatch
+) -> None:
+    inner = graph(
+        {
+            "scan": node("project_shape", shape="scan.ply"),
+            "both": node("join", inputs={"geometries": ["geo", "scan"]}),
+            "up": node("extrude", "both", distance={"formula": "0.1 + part"}),
+        },
+        inputs=("geo",),
+        outputs={"geo": "up"},
+    )
+    each = node("for_each", "tiles", graph=inner, over="element", spread=True)
+    document = graph({"tiles": node("grid", cells=[4, 2]), "each": each}, looking_at="each")
+    (folder / "each.json").write_text(json.dumps(document))
+    run(capsys, "run", folder / "each.json", "--out", folder / "here.ply")
+    for name in ("LOOK", "HEAVY"):
+        monkeypatch.setattr(f"reticula.core.graph.evaluation.held_graph.{name}", 0.0)
+    by: list[str] = []
+
+    def noted(self: Any, *given: Any) -> Any:
+        for part, outcome in outcomes(self, *given):
+            by.append(outcome["worker"])
+            yield part, outcome
+
+    from reticula.many.cluster import Cluster
+
+    outcomes = Cluster.outcomes
+    monkeypatch.setattr(Cluster, "outcomes", noted)
+    status, _, said = run(capsys, "run", folder / "each.json", "--workers", 1, "--out", folder / "there.ply")
+    assert (status, by != []) == (0, True), said
+    assert (folder / "there.ply").read_bytes() == (folder / "here.ply").read_bytes()
+    told = run(capsys, "run", folder / "each.json", "--cluster", "tcp://127.0.0.1:1", "--out", folder / "again.ply")
+    assert told[0] == 0
+    assert "The cluster cannot help (say where meshes travel" in told[2]
+    assert (folder / "again.ply").read_bytes() == (folder / "here.ply").read_bytes()

@@ -30,6 +30,9 @@ def test_every_variable_is_read(monkeypatch: pytest.MonkeyPatch, tmp_path: Path)
         "JOB_SECONDS": "7.5",
         "JOB_MB": "100",
         "CACHE_MB": "50",
+        "CLUSTER": "tcp://10.0.0.1:8786",
+        "STORE": "file:///mnt/shared",
+        "OVERFLOW": "cluster",
     }
     for name, value in given.items():
         monkeypatch.setenv(f"RETICULA_{name}", value)
@@ -39,6 +42,7 @@ def test_every_variable_is_read(monkeypatch: pytest.MonkeyPatch, tmp_path: Path)
     assert made.upload_bytes == MEGABYTE // 2
     assert made.limits.seconds == 7.5
     assert (made.limits.memory_bytes, made.limits.cache_bytes) == (100 * MEGABYTE, 50 * MEGABYTE)
+    assert (made.cluster, made.store, made.overflow) == ("tcp://10.0.0.1:8786", "file:///mnt/shared", True)
 
 
 def test_without_a_database_it_does_not_start(monkeypatch: pytest.MonkeyPatch) -> None:

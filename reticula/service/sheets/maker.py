@@ -8,34 +8,28 @@ from __future__ import annotations
 import json
 import logging
 import threading
-from collections.abc import Callable, Iterator, Mapping, Sequence
-from contextlib import contextmanager
+from collections.abc import Callable, Mapping, Sequence
 from dataclasses import dataclass
 from functools import partial
 from pathlib import Path
-from typing import TYPE_CHECKING, Any
+from typing import Any
 
 from sqlalchemy.exc import DBAPIError
 
 from reticula.core.errors import ReticulaError
 from reticula.many.part import Outcome
+from reticula.many.shared_cluster import SharedCluster
 from reticula.many.sheet import Plan, Sheet
 from reticula.many.tries import best_so_far
-from reticula.service.config import Config
 from reticula.store import sheets
 from reticula.store.database import Database
 from reticula.store.errors import NotFound
 from reticula.store.sheet_models import VariantRow
 from reticula.store.sheets import DrawnFiles, Ended
 
-if TYPE_CHECKING:
-    from reticula.many.cluster import Cluster
-
 __all__ = ["Around", "SheetMaker", "sheet_of"]
 
 log = logging.getLogger(__name__)
-IDLE_SECONDS = 120.0
-"""How long workers that have nothing to do are kept."""
 PAUSE = 5.0
 """Seconds after which a database that did not answer is asked again."""
 Around = Callable[[Any, str, dict[str, Any]], Any]
@@ -64,14 +58,10 @@ class _Making:
 class SheetMaker:
     """Sheets that are being made, each by a thread that hands parts to the workers they share."""
 
-    def __init__(self, database: Database, drawn: DrawnFiles, config: Config, around: Around) -> None:
-        self.database, self.drawn, self.config, self.around = database, drawn, config, around
+    def __init__(self, database: Database, drawn: DrawnFiles, cluster: SharedCluster, around: Around) -> None:
+        self.database, self.drawn, self.cluster, self.around = database, drawn, cluster, around
         self._making: dict[str, _Making] = {}
         self._lock = threading.Lock()
-        self._cluster: Cluster | None = None
-        self._cluster_lock = threading.Lock()
-        self._users = 0
-        self._idle: threading.Timer | None = None
         self._closed = threading.Event()
 
     def go_on(self) -> None:
@@ -105,10 +95,8 @@ class SheetMaker:
             return sheet_id in self._making
 
     def close(self) -> None:
-        """End all work and the workers; sheets stay as they are, and are gone on with by the next service."""
+        """End all work; sheets stay as they are, and are gone on with by the next service."""
         self._closed.set()
-        with self._cluster_lock:
-            self._drop_cluster()
 
     def _run(self, sheet_id: str) -> None:
         while True:
@@ -178,7 +166,7 @@ class SheetMaker:
         keys = {id(part): key for key, part in parts.items()}
         if not parts:
             return
-        with self._ready() as cluster:
+        with self.cluster.ready() as cluster:
             sheet.parts.send(parts.values(), cluster.contents)
             for part, outcome in cluster.outcomes(parts.values(), lambda: not self._is_wanted(sheet_id)):
                 for file in (outcome, outcome.get("drawn", {})):
@@ -222,47 +210,3 @@ class SheetMaker:
                 if not self._closed.is_set():
                     log.exception("a proof sheet cannot be made")
                 return f"{type(error).__name__}: {error}"
-
-    @contextmanager
-    def _ready(self) -> Iterator[Cluster]:
-        """Give the workers, started when they are first needed and kept for a while."""
-        with self._cluster_lock:
-            if self._idle:
-                self._idle.cancel()
-            if self._cluster is None:
-                try:
-                    from reticula.many.cluster import Cluster as Made  # takes a second to load
-                except ImportError as error:
-                    raise ReticulaError(
-                        f"proof sheets need Dask ({error.name}): pip install 'reticula[many]', and start again"
-                    ) from None
-                config = self.config
-                self._cluster = Made(
-                    config.cluster, workers=config.workers, store=config.store, limits=config.limits, aside=True
-                )
-            self._users += 1
-            cluster = self._cluster
-        try:
-            yield cluster
-        except Exception as error:
-            if not isinstance(error, ReticulaError) or error.code == "cluster":
-                with self._cluster_lock:
-                    self._drop_cluster()  # the next one who needs workers gets new ones
-            raise
-        finally:
-            with self._cluster_lock:
-                self._users -= 1
-                if not self._users:
-                    self._idle = threading.Timer(IDLE_SECONDS, self._rest)
-                    self._idle.daemon = True
-                    self._idle.start()
-
-    def _rest(self) -> None:
-        with self._cluster_lock:
-            if not self._users:
-                self._drop_cluster()
-
-    def _drop_cluster(self) -> None:
-        cluster, self._cluster = self._cluster, None
-        if cluster is not None:
-            cluster.__exit__(None, None, None)

@@ -134,10 +134,11 @@ def test_stopped_it_keeps_what_is_done_and_goes_on_later(
 def test_workers_that_are_killed_cost_a_sheet_only_time(
     client: FlaskClient, make: Make, ended: Ended, app: Any
 ) -> None:
-    maker = app.extensions["reticula"].sheets
     sheet = make({"lift": "0.002:0.39:50"})["id"]
     wait_until(lambda: client.get(f"/api/sheets/{sheet}").json["done"] > 2)
-    for worker in maker._cluster.client.run(os.getpid).values():
+    with app.extensions["reticula"].cluster.ready() as cluster:
+        workers = cluster.client.run(os.getpid)
+    for worker in workers.values():
         os.kill(worker, signal.SIGKILL)
     found = ended(sheet)
     assert (found["sheet"]["done"], found["sheet"]["failed"]) == (50, 0)

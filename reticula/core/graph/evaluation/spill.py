@@ -3,17 +3,16 @@
 from __future__ import annotations
 
 import contextlib
-import mmap
 import pickle
 import shutil
 from collections import OrderedDict
 from pathlib import Path
 from typing import Any
 
+from reticula.core.graph.evaluation.array_files import ArrayFile, read_arrays
+
 __all__ = ["SpillFiles"]
 
-ALIGNED = 64
-"""Arrays begin at multiples of this many bytes."""
 ROOM = 1024**3
 """Bytes of the disk that are left free."""
 
@@ -38,24 +37,16 @@ class SpillFiles:
         return len(self._sizes)
 
     def put(self, key: str, thing: Any) -> bool:
-        """Write something; return whether it is kept. Arrays lie in the file as they are, after what describes them."""
-        buffers: list[pickle.PickleBuffer] = []
-        described = pickle.dumps(thing, protocol=5, buffer_callback=buffers.append)
-        raws = [buffer.raw() for buffer in buffers]
-        head = pickle.dumps((described, [raw.nbytes for raw in raws]))
-        size = _padded(8 + len(head)) + sum(_padded(raw.nbytes) for raw in raws)
+        """Write something; return whether it is kept."""
+        file = ArrayFile.of(thing)
+        size = file.size
         if size > self.budget or shutil.disk_usage(self.folder).free < size + ROOM:
             return False
         self.drop(key)
         while self._bytes + size > self.budget:
             self.drop(next(iter(self._sizes)))
         try:
-            with self._path(key).open("wb") as file:
-                file.write(len(head).to_bytes(8) + head)
-                for raw in raws:
-                    file.seek(_padded(file.tell()))
-                    file.write(raw)
-                file.truncate(max(size, 1))
+            file.write(self._path(key))
         except OSError:
             self._path(key).unlink(missing_ok=True)
             return False
@@ -70,24 +61,12 @@ class SpillFiles:
         if key not in self._sizes:
             return None
         try:
-            found = self._read(key)
+            found = read_arrays(self._path(key))
         except (OSError, ValueError, EOFError, pickle.UnpicklingError):
             self.drop(key)
             return None
         self._sizes.move_to_end(key)
         return found
-
-    def _read(self, key: str) -> Any:
-        with self._path(key).open("rb") as file:
-            mapped = memoryview(mmap.mmap(file.fileno(), 0, access=mmap.ACCESS_READ))
-        begin = 8 + int.from_bytes(mapped[:8])
-        described, sizes = pickle.loads(mapped[8:begin])
-        buffers = []
-        for size in sizes:
-            begin = _padded(begin)
-            buffers.append(mapped[begin : begin + size])
-            begin += size
-        return pickle.loads(described, buffers=buffers)
 
     def drop(self, key: str) -> None:
         """Delete a file; arrays that are mapped stay readable until nobody has them any more."""
@@ -98,7 +77,3 @@ class SpillFiles:
 
     def _path(self, key: str) -> Path:
         return self.folder / key
-
-
-def _padded(size: int) -> int:
-    return -(-size // ALIGNED) * ALIGNED

@@ -17,7 +17,7 @@ from reticula.core.geometry.edit.subset import subset
 from reticula.core.geometry.measure.components import face_components, point_components
 from reticula.core.geometry.mesh.kinds import PLURAL, Kind
 from reticula.core.operators.declaration.operator import operator
-from reticula.core.operators.declaration.parameters import AttributeName, Choice, KindChoice, Text
+from reticula.core.operators.declaration.parameters import AttributeName, Choice, KindChoice, Text, Toggle
 from reticula.core.operators.shared.nested_graph import nested_graph
 from reticula.core.reports.concatenation import concatenate_and_tell
 from reticula.core.words import with_article
@@ -75,10 +75,16 @@ MOST_PARTS = 10_000
         AttributeName(
             "attribute", "", "an integer, flag, number or text attribute", shown_when=("over", "value"), optional=True
         ),
+        Toggle(
+            "spread",
+            False,
+            "let the cluster make heavy parts: other processes, of this machine or of others, run the graph inside on "
+            "some of them at the same time; the result is the same",
+        ),
     ),
     holds_graph=True,
 )
-def for_each(*, over: str, kind: Kind, groups: str, attribute: str) -> tuple[Geo, ...]:
+def for_each(*, over: str, kind: Kind, groups: str, attribute: str, spread: bool) -> tuple[Geo, ...]:
     """Run the graph inside on every part of the first input, and join what comes out.
 
     Formulas inside read ``part`` (its number from 0), ``parts`` (how many) and ``part_value`` (what its elements have
@@ -99,13 +105,17 @@ def for_each(*, over: str, kind: Kind, groups: str, attribute: str) -> tuple[Geo
             if over != "group"
             else f"No group of {PLURAL[kind]} fits '{groups}'."
         )
+    parts = (
+        (
+            KeyedGeo(_part(geo, chosen, rows), f"{whole.key}#{over}/{chosen}/{groups}/{attribute}/{number}"),
+            {"part": number, "parts": len(values), "part_value": values[number]},
+        )
+        for number, rows in enumerate(_rows(labels, len(values)))
+    )
     results: dict[str, list[Geo]] = {name: [] for name in here.outputs}
-    for number, rows in enumerate(_rows(labels, len(values))):
-        part = KeyedGeo(_part(geo, chosen, rows), f"{whole.key}#{over}/{chosen}/{groups}/{attribute}/{number}")
-        names = {"part": number, "parts": len(values), "part_value": values[number]}
-        made = here.run({**here.given, first: part}, names)
+    for made in here.run_parts(first, parts, len(values), spread=spread):
         for name in here.outputs:
-            results[name].append(made[name].geo)
+            results[name].append(made[name])
     rest = labels < 0
     if rest.any() and here.outputs:
         results[here.outputs[0]].append(_part(geo, chosen, np.flatnonzero(rest)))

@@ -167,7 +167,7 @@ def test_loops_nest_and_runaways_are_stopped(monkeypatch: pytest.MonkeyPatch) ->
     )
     made = graph({"a": node("box"), "r": node("repeat", "a", graph=inner, rounds=4)})
     assert run_graph(made, node="r").bounds[0, 1] == pytest.approx(-0.5 + 0 + 1 + 2 + 3)
-    monkeypatch.setattr("reticula.core.graph.evaluation.nested.MOST_RUNS", 5)
+    monkeypatch.setattr("reticula.core.graph.evaluation.held_graph.MOST_RUNS", 5)
     error = Evaluator().evaluate(made).nodes["r"].error
     assert "the loops ran 5 times" in error["message"]
 

@@ -1,0 +1,96 @@
+"""One cluster for all who need workers: started when it is first needed, and kept for a while."""
+
+from __future__ import annotations
+
+import threading
+from collections.abc import Iterator
+from contextlib import contextmanager
+from typing import TYPE_CHECKING
+
+from reticula.core.errors import ReticulaError, Unreachable
+from reticula.workers.tickets import Limits
+
+if TYPE_CHECKING:
+    from reticula.many.cluster import Cluster
+
+__all__ = ["SharedCluster"]
+
+IDLE_SECONDS = 120.0
+"""How long workers that have nothing to do are kept."""
+
+
+class SharedCluster:
+    """Workers of this machine, or a scheduler elsewhere: see :class:`reticula.many.cluster.Cluster`."""
+
+    def __init__(
+        self,
+        address: str = "",
+        *,
+        workers: int | None = None,
+        store: str = "",
+        limits: Limits | None = None,
+        aside: bool = False,
+    ) -> None:
+        self.address, self.workers, self.store, self.limits, self.aside = address, workers, store, limits, aside
+        self._cluster: Cluster | None = None
+        self._lock = threading.Lock()
+        self._users = 0
+        self._idle: threading.Timer | None = None
+        self._closed = False
+
+    @contextmanager
+    def ready(self) -> Iterator[Cluster]:
+        """Give the workers, started if they are not there.
+
+        Raises Unreachable if they cannot be had: Dask is not installed, no scheduler answers, or its workers have
+        another release.
+        """
+        with self._lock:
+            if self._idle:
+                self._idle.cancel()
+            if self._cluster is None:
+                self._cluster = self._made()
+            self._users += 1
+            cluster = self._cluster
+        try:
+            yield cluster
+        except Exception as error:
+            if not isinstance(error, ReticulaError) or isinstance(error, Unreachable):
+                with self._lock:
+                    self._drop(cluster)  # the next one who needs workers gets new ones
+            raise
+        finally:
+            with self._lock:
+                self._users -= 1
+                if not self._users and not self._closed:
+                    self._idle = threading.Timer(IDLE_SECONDS, self._rest)
+                    self._idle.daemon = True
+                    self._idle.start()
+
+    def close(self) -> None:
+        """End the workers, whoever uses them."""
+        with self._lock:
+            self._closed = True
+            if self._idle:
+                self._idle.cancel()
+            self._drop(self._cluster)
+
+    def _made(self) -> Cluster:
+        if self._closed:
+            raise Unreachable("the workers were ended")
+        try:
+            from reticula.many.cluster import Cluster as Made  # takes a second to load
+        except ImportError as error:
+            text = f"this needs Dask ({error.name}): pip install 'reticula[many]', and start again"
+            raise Unreachable(text) from None
+        return Made(self.address, workers=self.workers, store=self.store, limits=self.limits, aside=self.aside)
+
+    def _rest(self) -> None:
+        with self._lock:
+            if not self._users:
+                self._drop(self._cluster)
+
+    def _drop(self, cluster: Cluster | None) -> None:
+        if cluster is not None and cluster is self._cluster:
+            self._cluster = None
+            cluster.__exit__(None, None, None)
