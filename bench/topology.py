@@ -39,6 +39,7 @@ class Case:
         self.sheet = ops.grid(cells=(side, side)).without_attribute("corner", "uv")
         self.quads = np.array(self.sheet.topology.corner_point.reshape(-1, 4))
         self.size = f"{len(self.faces):,} triangles"
+        self._share = 1.0
         self.quad_size = f"{len(self.quads):,} quads"
 
     def anew(self, geo: Geo | None = None) -> Geo:
@@ -46,6 +47,11 @@ class Case:
         geo = geo or self.ball
         shape = geo.topology
         return Geo(Topology(shape.point_count, shape.face_start, shape.corner_point), geo.attributes)
+
+    def moved(self) -> Geo:
+        """Return the mesh with all points somewhere else."""
+        self._share += 0.001
+        return self.ball.with_positions(self.points * self._share)
 
     def mesh(self) -> trimesh.Trimesh:
         return trimesh.Trimesh(self.points, self.faces, process=False)
@@ -103,9 +109,7 @@ def _raise() -> Iterator[Work]:
         3,
     )
     yield lambda c: alone("bevel all edges", c.size, lambda: ops.bevel(c.anew(), width=0.0001))
-    yield lambda c: alone(
-        "bevel all edges, again elsewhere", c.size, lambda: ops.bevel(c.ball, width=0.0001, segments=2)
-    )
+    yield lambda c: alone("bevel all edges, again elsewhere", c.size, lambda: ops.bevel(c.moved(), width=0.0001))
 
 
 def _walls(points: np.ndarray, faces: np.ndarray, far: float) -> tuple[np.ndarray, ...]:

@@ -42,6 +42,7 @@ VARIANTS: tuple[tuple[str, dict[str, Any]], ...] = (
     ("break_into_cells", {}),
     ("break_into_cells", {"most_neighbours": 3}),
     ("slice", {"direction": (1, 1, 0)}),
+    ("triangulate", {"where": "index < 2"}),
     ("boolean", {}),
 )
 """Calls that reach kernels which defaults do not."""

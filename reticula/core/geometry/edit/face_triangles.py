@@ -12,6 +12,7 @@ from reticula.core.geometry.mesh.carry import Maps, carry
 from reticula.core.geometry.mesh.geo import Geo
 from reticula.core.geometry.mesh.source_maps import edges_along, kept
 from reticula.core.geometry.planar.ear_clipping import cut_polygons
+from reticula.core.geometry.planar.quads import cut_quads
 from reticula.core.jit import kernel
 from reticula.core.rows import rows_at
 
@@ -24,12 +25,22 @@ def triangulate_faces(geo: Geo, chosen: Flags, *, shortest: bool = True) -> Geo:
     faces = np.flatnonzero(chosen & (shape.face_size > 3)).astype(np.int32)
     if not len(faces):
         return geo
+    if 4 * len(faces) == shape.corner_count:
+        corner, point = cut_quads(geo.positions, shape.corner_point, shortest)
+        count = 2 * len(faces)
+        start = np.arange(0, 3 * count + 1, 3, dtype=np.int32)
+        return _carried(geo, _Faces(start, point, corner, np.repeat(np.arange(len(faces), dtype=np.int32), 2)))
     start, point, normals = shape.face_start, shape.corner_point, area_vectors(geo)
     if len(faces) < shape.face_count:
         flat, start = ragged_index(shape.face_start, faces)
         point, normals = rows_at(point, flat), rows_at(normals, faces)
     triangle, _ = cut_polygons(geo.positions, start, point, normals, shortest=shortest)
-    made = _in_place(shape.face_start, shape.corner_point, faces, start, triangle)
+    return _carried(geo, _in_place(shape.face_start, shape.corner_point, faces, start, triangle))
+
+
+def _carried(geo: Geo, made: _Faces) -> Geo:
+    """Return the geometry with other faces in place of its own."""
+    shape = geo.topology
     corner, topology = made.corner, shape.with_faces(shape.point_count, made.face_start, made.point)
 
     def old_edges() -> AnyArray:

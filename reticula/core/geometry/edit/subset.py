@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from typing import NamedTuple
+
 import numpy as np
 
 from reticula.core.arrays import AnyArray, Flags, Indices, ragged_index
@@ -12,7 +14,17 @@ from reticula.core.geometry.mesh.source_maps import edges_along, kept
 from reticula.core.geometry.mesh.topology import Topology
 from reticula.core.jit import kernel
 
-__all__ = ["any_of_row", "subset"]
+__all__ = ["Part", "any_of_row", "only", "part_of", "subset"]
+
+
+class Part(NamedTuple):
+    """Some elements of a topology: the ``topology`` of the part, and the old numbers of its elements by kind."""
+
+    topology: Topology
+    points: AnyArray
+    faces: Indices
+    corners: Indices
+    curves: AnyArray
 
 
 def subset(
@@ -29,7 +41,19 @@ def subset(
     ``points (P,)`` may forbid points; faces and curves through forbidden points must not be marked. Points that lose
     their last face or curve stay only if ``leftovers``; points that were loose before stay if ``loose``.
     """
-    shape = geo.topology
+    return only(geo, part_of(geo.topology, faces, curves, points, leftovers=leftovers, loose=loose))
+
+
+def part_of(
+    shape: Topology,
+    faces: Flags | None = None,
+    curves: Flags | None = None,
+    points: Flags | None = None,
+    *,
+    leftovers: bool = False,
+    loose: bool = True,
+) -> Part:
+    """Return what :func:`subset` takes, to be used for several geometries of one topology."""
     chosen_curves = np.flatnonzero(curves) if curves is not None else np.arange(shape.curve_count)
     used, curve_start = ragged_index(shape.curve_start, chosen_curves)
     stays = np.ones(shape.point_count, bool) if points is None else points.copy()
@@ -53,15 +77,20 @@ def subset(
         shape.curve_closed[chosen_curves],
         shape.instance_count,
     )
+    return Part(topology, where, chosen_faces, corners, chosen_curves)
+
+
+def only(geo: Geo, part: Part) -> Geo:
+    """Return a part of a geometry, found in its topology."""
     maps: dict[Kind, Map] = {
-        "point": kept(where),
-        "face": kept(chosen_faces),
-        "corner": kept(corners),
-        "curve": kept(chosen_curves),
+        "point": kept(part.points),
+        "face": kept(part.faces),
+        "corner": kept(part.corners),
+        "curve": kept(part.curves),
     }
     if geo.attributes["edge"]:
-        maps["edge"] = edges_along(topology, lambda: shape.corner_edge[corners])
-    return carry(geo, topology, maps)
+        maps["edge"] = edges_along(part.topology, lambda: geo.topology.corner_edge[part.corners])
+    return carry(geo, part.topology, maps)
 
 
 @kernel

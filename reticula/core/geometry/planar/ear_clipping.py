@@ -14,6 +14,7 @@ import numpy as np
 from reticula.core.arrays import Floats, Indices
 from reticula.core.geometry.mesh.adjacency import group_by
 from reticula.core.geometry.planar.crossing_limits import plane_axes
+from reticula.core.geometry.planar.quads import ALIKE, first_corner, length2, turn
 from reticula.core.jit import inline, inline_making, parallel_kernel, prange
 
 __all__ = ["cut_polygons"]
@@ -23,15 +24,6 @@ MOST_SHORT = 64
 
 SLACK = 1e-6
 """How far around a triangle corners are looked for, in cells of the grid."""
-ALIKE = 1.0 - 1e-9
-"""Cuts whose squared lengths differ by less count as equally long: then the first is taken, wherever the face lies."""
-
-
-@inline
-def _turn(p: Floats, a: int, b: int, c: int, n: Floats) -> float:
-    ux, uy, uz = p[b, 0] - p[a, 0], p[b, 1] - p[a, 1], p[b, 2] - p[a, 2]
-    vx, vy, vz = p[c, 0] - p[a, 0], p[c, 1] - p[a, 1], p[c, 2] - p[a, 2]
-    return (uy * vz - uz * vy) * n[0] + (uz * vx - ux * vz) * n[1] + (ux * vy - uy * vx) * n[2]
 
 
 class _Grid(NamedTuple):
@@ -101,7 +93,7 @@ def _same(p: Floats, a: int, b: int) -> bool:
 
 @inline
 def _turn_at(p: Floats, ring: _Ring, i: int, n: Floats) -> float:
-    return _turn(p, ring.point[ring.before[i]], ring.point[i], ring.point[ring.after[i]], n)
+    return turn(p, ring.point[ring.before[i]], ring.point[i], ring.point[ring.after[i]], n)
 
 
 @inline
@@ -145,10 +137,10 @@ def _is_in_ear(p: Floats, ring: _Ring, i: int, q: int, n: Floats, strict: bool) 
         return False
     if _same(p, pq, pb):
         come, go = point[ring.before[q]], point[ring.after[q]]
-        entering = min(_turn(p, pa, pb, come, n), _turn(p, pb, pc, come, n))
-        leaving = min(_turn(p, pa, pb, go, n), _turn(p, pb, pc, go, n))
+        entering = min(turn(p, pa, pb, come, n), turn(p, pb, pc, come, n))
+        leaving = min(turn(p, pa, pb, go, n), turn(p, pb, pc, go, n))
         return entering > 0.0 or leaving > 0.0 or (entering == 0.0 and leaving == 0.0)
-    least = min(_turn(p, pa, pb, pq, n), _turn(p, pb, pc, pq, n), _turn(p, pc, pa, pq, n))
+    least = min(turn(p, pa, pb, pq, n), turn(p, pb, pc, pq, n), turn(p, pc, pa, pq, n))
     return least > 0.0 or (strict and least == 0.0)
 
 
@@ -156,7 +148,7 @@ def _is_in_ear(p: Floats, ring: _Ring, i: int, q: int, n: Floats, strict: bool) 
 def _is_ear(p: Floats, ring: _Ring, i: int, n: Floats, strict: bool) -> bool:
     """Whether the triangle at corner ``i`` holds no other corner; unless ``strict``, one may lie on its border."""
     a, c, grid = ring.before[i], ring.after[i], ring.grid
-    if _turn(p, ring.point[a], ring.point[i], ring.point[c], n) <= 0.0:
+    if turn(p, ring.point[a], ring.point[i], ring.point[c], n) <= 0.0:
         return False
     if grid.side:
         flat, side = grid.flat, grid.side
@@ -211,7 +203,7 @@ def _next_ear(p: Floats, ring: _Ring, start: int, left: int, n: Floats, shortest
     found, least, i = -1, np.inf, start
     for _ in range(left):
         if shortest and left <= MOST_SHORT:
-            cut = _length2(p, ring.point[ring.before[i]], ring.point[ring.after[i]])
+            cut = length2(p, ring.point[ring.before[i]], ring.point[ring.after[i]])
             if cut < least and _is_ear(p, ring, i, n, True):
                 least, found = cut * ALIKE, i
         elif _is_ear(p, ring, i, n, True):
@@ -233,12 +225,6 @@ def _cut_off(p: Floats, ring: _Ring, i: int, n: Floats) -> None:
     _note_turn(p, ring, c, n)
 
 
-@inline
-def _length2(p: Floats, a: int, b: int) -> float:
-    x, y, z = p[b, 0] - p[a, 0], p[b, 1] - p[a, 1], p[b, 2] - p[a, 2]
-    return x * x + y * y + z * z
-
-
 @parallel_kernel
 def _triangulate(
     p: Floats, face_start: Indices, point: Indices, normal: Floats, shortest: bool
@@ -251,15 +237,11 @@ def _triangulate(
         n = normal[f]
         if size == 4:
             a, b, c, d = point[first], point[first + 1], point[first + 2], point[first + 3]
-            ac = min(_turn(p, a, b, c, n), _turn(p, a, c, d, n))
-            bd = min(_turn(p, a, b, d, n), _turn(p, b, c, d, n))
-            turn = 0 if ac > 0.0 or ac >= bd else 1
-            if shortest and ac > 0.0 and bd > 0.0 and _length2(p, b, d) < _length2(p, a, c) * ALIKE:
-                turn = 1
+            begin = first_corner(p, a, b, c, d, n, shortest)
             for k in range(2):
-                corner[at, 0] = first + turn
-                corner[at, 1] = first + (turn + 1 + k) % 4
-                corner[at, 2] = first + (turn + 2 + k) % 4
+                corner[at, 0] = first + begin
+                corner[at, 1] = first + (begin + 1 + k) % 4
+                corner[at, 2] = first + (begin + 2 + k) % 4
                 face[at] = f
                 at += 1
             continue

@@ -10,7 +10,10 @@ from reticula.core.arrays import AnyArray
 from reticula.core.geometry.mesh.topology import Topology
 from reticula.core.geometry.remesh.bevel import BevelPlan
 
-__all__ = ["BevelFaces", "bevel_faces"]
+__all__ = ["BevelFaces", "Rings", "bevel_faces"]
+
+Rings = list[tuple[AnyArray, AnyArray, AnyArray]]
+"""Faces in place of points: their sizes, their points, and the number of the ring of each."""
 
 
 class BevelFaces(NamedTuple):
@@ -30,7 +33,7 @@ def bevel_faces(
     shape: Topology,
     plan: BevelPlan,
     segments: int,
-    rings: list[tuple[AnyArray, AnyArray, AnyArray]],
+    rings: Rings,
 ) -> BevelFaces:
     """Return the old faces with their corners cut off, the strips of cut edges, and the ``rings`` in place of
     points.

@@ -8,6 +8,7 @@ from reticula.core.arrays import AnyArray, Flags, Floats, following_in_rows, rag
 from reticula.core.geometry.measure.areas import face_normals
 from reticula.core.geometry.mesh.geo import Geo
 from reticula.core.geometry.remesh.bevel import BevelPlan
+from reticula.core.geometry.remesh.bevel_faces import Rings
 from reticula.core.geometry.remesh.offsets import even_offsets
 from reticula.core.rows import unit
 
@@ -16,7 +17,7 @@ __all__ = ["corner_patches"]
 
 def corner_patches(
     geo: Geo, plan: BevelPlan, positions: Floats, segments: int, profile: float, points: Flags
-) -> tuple[list[tuple[AnyArray, AnyArray, AnyArray]], Floats, AnyArray]:
+) -> tuple[Rings, Floats, AnyArray]:
     """Return faces in place of points, as (sizes, points, ring number), with the positions and owners of added
     points.
     """

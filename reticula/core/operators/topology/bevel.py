@@ -2,17 +2,20 @@
 
 from __future__ import annotations
 
+from collections.abc import Hashable
+from typing import NamedTuple
+
 import numpy as np
 
-from reticula.core.arrays import AnyArray, Flags, Floats, as_readonly, starts_from_sizes
+from reticula.core.arrays import AnyArray, Flags, Floats, Indices, as_readonly, starts_from_sizes
 from reticula.core.diagnostics import note, warn
 from reticula.core.geometry import Geo, SourceMap, Topology, Weights, carry, edges_along, kept
-from reticula.core.geometry.edit.subset import subset
+from reticula.core.geometry.edit.subset import Part, only, part_of
 from reticula.core.geometry.measure.areas import corner_turns, edge_lengths, face_normals
 from reticula.core.geometry.mesh.source_maps import Later
 from reticula.core.geometry.planar.crossing_limits import crossing_limits
 from reticula.core.geometry.remesh.bevel import BevelPlan, bevel_plan
-from reticula.core.geometry.remesh.bevel_faces import bevel_faces
+from reticula.core.geometry.remesh.bevel_faces import BevelFaces, Rings, bevel_faces
 from reticula.core.geometry.remesh.bevel_patches import corner_patches
 from reticula.core.geometry.remesh.bevel_slides import inner_shares, slide_rates
 from reticula.core.geometry.remesh.offsets import corner_insets
@@ -127,7 +130,7 @@ def bevel(
     wide = _widths(geo, what, width, cut, points, shrink, limit)
     if limit != "none":
         wide = _kept_simple(geo, plan, wide, insets, slide, limit == "smallest")
-    return _built(geo, plan, wide, insets, slide, segments, profile, points, bevel_group, corner_group)
+    return _built(geo, plan, key, wide, insets, slide, segments, profile, points, bevel_group, corner_group)
 
 
 def _possible(geo: Geo, what: str, where: Flags) -> tuple[Flags, Flags]:
@@ -228,9 +231,37 @@ def _cut_points(geo: Geo, plan: BevelPlan, wide: Floats, insets: Floats, sources
     return moved
 
 
+class _Layout(NamedTuple):
+    """All of a bevel but places: its ``faces`` and their ``topology``, the ``main (N,)`` old point of each point, and
+    the ``part`` of it without points that go, None if all stay.
+    """
+
+    faces: BevelFaces
+    topology: Topology
+    main: Indices
+    part: Part | None
+
+
+def _laid_out(
+    shape: Topology, plan: BevelPlan, segments: int, rings: Rings, columns: AnyArray, patch_owner: AnyArray
+) -> _Layout:
+    faces = bevel_faces(shape, plan, segments, rings)
+    main = np.concatenate(
+        [np.arange(shape.point_count), columns[:, 0], np.repeat(plan.arc_point, segments - 1), patch_owner]
+    )
+    used = np.zeros(len(main), bool)
+    used[faces.point] = True
+    used[: shape.point_count] |= ~shape.used_points
+    used[shape.curve_point] = True
+    topology = shape.with_faces(len(main), starts_from_sizes(faces.sizes), faces.point)
+    part = None if used.all() else part_of(topology, points=used)
+    return _Layout(faces, topology, as_readonly(main.astype(np.int32)), part)
+
+
 def _built(
     geo: Geo,
     plan: BevelPlan,
+    key: Hashable,
     wide: Floats,
     insets: Floats,
     slide: Floats,
@@ -243,19 +274,11 @@ def _built(
     shape = geo.topology
     columns, values = _sources(geo, plan, wide, insets, slide)
     base = np.concatenate([geo.positions, _cut_points(geo, plan, wide, insets, (columns, values))])
-    arcs = _arcs(geo, plan, base, segments, profile)
-    positions = np.concatenate([base, arcs])
+    positions = np.concatenate([base, _arcs(geo, plan, base, segments, profile)])
     rings, patch_positions, patch_owner = corner_patches(geo, plan, positions, segments, profile, points)
-    faces = bevel_faces(shape, plan, segments, rings)
     positions = np.concatenate([positions, patch_positions])
-    sizes, point, corner, old_edge, source, kind = faces
-    used = np.zeros(len(positions), bool)
-    used[point] = True
-    used[: shape.point_count] |= ~shape.used_points
-    used[shape.curve_point] = True
-    main = np.concatenate(
-        [np.arange(shape.point_count), columns[:, 0], np.repeat(plan.arc_point, segments - 1), patch_owner]
-    )
+    layout = shape.memoise(("laid out", key), lambda: _laid_out(shape, plan, segments, rings, columns, patch_owner))
+    faces, main = layout.faces, layout.main
 
     def blend() -> Weights:
         every, one = np.repeat(main[:, None], 3, axis=1), np.tile([1.0, 0.0, 0.0], (len(main), 1))
@@ -263,21 +286,21 @@ def _built(
         every[cut], one[cut] = columns, values
         return Weights.rows(every, one)
 
-    topology = shape.with_faces(len(positions), starts_from_sizes(sizes), point)
     made = carry(
         geo,
-        topology,
+        layout.topology,
         {
-            "point": SourceMap(as_readonly(main.astype(np.int32)), Later(blend)),
-            "face": kept(source),
-            "corner": lambda: _corner_map(shape, plan, corner, point, columns, values),
-            "edge": edges_along(topology, old_edge),
+            "point": SourceMap(main, Later(blend)),
+            "face": kept(faces.face),
+            "corner": lambda: _corner_map(shape, plan, faces.corner, faces.point, columns, values),
+            "edge": edges_along(layout.topology, faces.edge),
         },
         positions=positions,
     )
-    made = made.with_attribute("face", bevel_group, kind == 1).with_attribute("face", corner_group, kind == 2)
+    made = made.with_attribute("face", bevel_group, faces.kind == 1)
+    made = made.with_attribute("face", corner_group, faces.kind == 2)
     note(f"{len(plan.strip_edge):,} edges and {len(plan.ring_point):,} points were cut off.")
-    return subset(made, points=used) if not used.all() else made
+    return only(made, layout.part) if layout.part is not None else made
 
 
 def _sources(geo: Geo, plan: BevelPlan, wide: Floats, insets: Floats, slide: Floats) -> tuple[AnyArray, Floats]:

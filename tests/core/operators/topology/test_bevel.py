@@ -8,7 +8,7 @@ from hypothesis import strategies as st
 
 from reticula.core import Geo, ops
 from reticula.core.diagnostics import Note
-from reticula.core.geometry import measure
+from reticula.core.geometry import Topology, measure
 from tests.helpers import bumpy, is_closed, volume
 
 
@@ -173,3 +173,18 @@ def test_planned_once_for_a_topology() -> None:
     finally:
         module.bevel_plan = plan
     assert len(calls) == 1
+
+
+@pytest.mark.parametrize("given", [{}, {"segments": 4}, {"where": "index % 3 == 0", "segments": 2}, {"what": "point"}])
+def test_places_that_move_on_a_topology_known_before_change_nothing_else(given: dict[str, object]) -> None:
+    first = ops.group(bumpy(4), name="ridge", kind="edge", where="index % 5 == 0")
+    ops.bevel(first, width=0.01, **given)
+    moved = first.with_positions(first.positions * [1.0, 1.3, 0.8])
+    again = ops.bevel(moved, width=0.02, **given)
+    shape = moved.topology
+    unknown = Topology(shape.point_count, shape.face_start, shape.corner_point)
+    fresh = Geo(unknown, moved.attributes, identity={kind: moved.identity(kind) for kind in ("point", "edge", "face")})
+    anew = ops.bevel(fresh, width=0.02, **given)
+    assert again.digest == anew.digest
+    for kind in ("point", "edge", "face"):
+        assert again.identity(kind).tolist() == anew.identity(kind).tolist()
