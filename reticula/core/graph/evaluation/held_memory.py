@@ -2,7 +2,8 @@
 
 from __future__ import annotations
 
-from collections.abc import Hashable, Iterator, Mapping
+from collections.abc import Callable, Hashable, Iterable, Mapping
+from functools import partial
 from types import FunctionType
 from typing import Any
 
@@ -16,6 +17,7 @@ __all__ = ["growth", "held_arrays"]
 MOST_ITEMS = 256
 """Containers of more items hold values of elements, not arrays."""
 DEEPEST = 6
+Parts = Callable[[Any], Iterable[Any]]
 LEAVES = (str, bytes, int, float, bool, complex, type(None), type, np.generic)
 
 
@@ -45,27 +47,69 @@ def growth(geo: Geo) -> Hashable:
 
 
 def _walk(thing: Any, found: dict[int, int], seen: set[int], depth: int) -> None:
-    if isinstance(thing, LEAVES) or id(thing) in seen:
+    kind = type(thing)
+    if kind not in _known:
+        _known[kind] = _parts_of(kind)
+    parts = _known[kind]
+    if parts is None or id(thing) in seen:
         return
-    if isinstance(thing, np.ndarray):
+    if parts is _array:
         base = thing if thing.base is None else thing.base
         found[id(base)] = int(getattr(base, "nbytes", thing.nbytes))
         return
     seen.add(id(thing))
     if depth < DEEPEST:
-        for part in _parts(thing):
+        for part in parts(thing):
             _walk(part, found, seen, depth + 1)
 
 
-def _parts(thing: Any) -> Iterator[Any]:
-    if isinstance(thing, Mapping):
-        yield from list(thing.values()) if len(thing) <= MOST_ITEMS else ()
-    elif isinstance(thing, (list, tuple, set, frozenset)):
-        yield from thing if len(thing) <= MOST_ITEMS else ()
-    elif isinstance(thing, FunctionType):
-        yield from (cell.cell_contents for cell in thing.__closure__ or ())
-    elif type(thing).__module__.startswith(("reticula", "scipy")):
-        yield from list(getattr(thing, "__dict__", {}).values())
-        yield from (getattr(thing, name, None) for name in getattr(type(thing), "__slots__", ()))
-        if type(thing).__name__ == "cKDTree":
-            yield from (thing.data, thing.indices, thing.maxes)
+_known: dict[type, Parts | None] = {}
+"""What gives the parts of things, by their type."""
+
+
+def _parts_of(kind: type) -> Parts | None:
+    """Return what gives the parts of things of a type; None for those that hold no arrays."""
+    if issubclass(kind, LEAVES):
+        return None
+    if issubclass(kind, np.ndarray):
+        return _array
+    if issubclass(kind, Mapping):
+        return _values
+    if issubclass(kind, (list, tuple, set, frozenset)):
+        return _items
+    if issubclass(kind, FunctionType):
+        return _closure
+    if kind.__name__ == "cKDTree":
+        return _tree
+    if kind.__module__.startswith(("reticula", "scipy")):
+        slots = tuple(getattr(kind, "__slots__", ()))
+        return partial(_members, slots) if slots else _own
+    return None
+
+
+def _array(thing: Any) -> Iterable[Any]:
+    return ()
+
+
+def _values(thing: Mapping[Any, Any]) -> Iterable[Any]:
+    return list(thing.values()) if len(thing) <= MOST_ITEMS else ()
+
+
+def _items(thing: Any) -> Iterable[Any]:
+    return thing if len(thing) <= MOST_ITEMS else ()
+
+
+def _closure(thing: FunctionType) -> Iterable[Any]:
+    return [cell.cell_contents for cell in thing.__closure__ or ()]
+
+
+def _tree(thing: Any) -> Iterable[Any]:
+    return thing.data, thing.indices, thing.maxes
+
+
+def _own(thing: Any) -> Iterable[Any]:
+    return list(getattr(thing, "__dict__", {}).values())
+
+
+def _members(slots: tuple[str, ...], thing: Any) -> Iterable[Any]:
+    return [*_own(thing), *(getattr(thing, name, None) for name in slots)]
