@@ -7,10 +7,11 @@ from typing import NamedTuple
 import numpy as np
 
 from reticula.core.arrays import AnyArray, Flags, Indices, ragged_index
+from reticula.core.geometry.mesh.adjacency import edges_of_part
 from reticula.core.geometry.mesh.carry import Map, carry
 from reticula.core.geometry.mesh.geo import Geo
 from reticula.core.geometry.mesh.kinds import Kind
-from reticula.core.geometry.mesh.source_maps import edges_along, kept
+from reticula.core.geometry.mesh.source_maps import kept
 from reticula.core.geometry.mesh.topology import Topology
 from reticula.core.jit import kernel
 
@@ -89,7 +90,10 @@ def only(geo: Geo, part: Part) -> Geo:
         "curve": kept(part.curves),
     }
     if geo.attributes["edge"]:
-        maps["edge"] = edges_along(part.topology, lambda: geo.topology.corner_edge[part.corners])
+        shape, here = geo.topology, part.topology
+        found = edges_of_part(shape.corner_edge, shape.edge_count, part.corners, here.corner_point, here.corner_next)
+        here.know_edges(found.edges, found.corner_edge)
+        maps["edge"] = kept(found.old)
     return carry(geo, part.topology, maps)
 
 

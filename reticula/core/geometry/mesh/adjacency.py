@@ -2,15 +2,19 @@
 
 from __future__ import annotations
 
+from typing import NamedTuple
+
 import numpy as np
 
 from reticula.core.arrays import Flags, Indices
 from reticula.core.jit import inline, kernel
 
 __all__ = [
+    "EdgesOfPart",
     "corner_neighbours",
     "corners_across",
     "edges_of_faces",
+    "edges_of_part",
     "face_neighbours",
     "find_root",
     "group_by",
@@ -119,6 +123,37 @@ def edges_of_faces(point_count: int, corner_point: Indices, following: Indices) 
         else:
             corner_edge[c] = corner_edge[first[c]]
     return edges, corner_edge
+
+
+class EdgesOfPart(NamedTuple):
+    """``edges (E, 2)`` and ``corner_edge (C,)`` as of :func:`edges_of_faces`, and the ``old (E,)`` edge of each."""
+
+    edges: Indices
+    corner_edge: Indices
+    old: Indices
+
+
+@kernel
+def edges_of_part(
+    old_edge: Indices, old_count: int, corner: Indices, corner_point: Indices, following: Indices
+) -> EdgesOfPart:
+    """Find the edges of whole faces out of a mesh of ``old_count`` edges: in one pass, since no two of them become one.
+
+    ``corner (C,)`` are the old corners, whose edges are ``old_edge``; ``corner_point (C,)`` their points in the part.
+    """
+    number = np.full(old_count, -1, np.int32)
+    corner_edge = np.empty(len(corner), np.int32)
+    edges, old = np.empty((len(corner), 2), np.int32), np.empty(len(corner), np.int32)
+    count = 0
+    for c in range(len(corner)):
+        e = old_edge[corner[c]]
+        if number[e] < 0:
+            number[e] = count
+            edges[count, 0], edges[count, 1] = corner_point[c], corner_point[following[c]]
+            old[count] = e
+            count += 1
+        corner_edge[c] = number[e]
+    return EdgesOfPart(edges[:count].copy(), corner_edge, old[:count].copy())
 
 
 @kernel

@@ -172,6 +172,12 @@ class Topology:
     def _edges(self) -> tuple[Indices, Indices]:
         return adjacency.edges_of_faces(self.point_count, self.corner_point, self.corner_next)
 
+    def know_edges(self, edges: Indices, corner_edge: Indices) -> None:
+        """Take edges ``(E, 2)`` and the one of each corner ``(C,)``, found on the way; they must be those that would be
+        found here.
+        """
+        self.__dict__.setdefault("_edges", (edges, corner_edge))
+
     @property
     def edges(self) -> Indices:
         """Unique point pairs of the faces ``(E, 2)``, in order of first appearance among the corners."""
