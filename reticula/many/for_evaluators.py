@@ -55,7 +55,7 @@ class LoopErrand:
 
     def _run(self, shared: Path, bundles: Sequence[Path], shapes: Mapping[str, Path]) -> None:
         try:
-            with self._cluster.ready() as cluster:
+            with self._cluster.ready(hurry=True) as cluster:
                 for answer in made_by(cluster, shared, bundles, shapes, lambda: not self._wanted):
                     self._came.put(answer)
         except ReticulaError as error:

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import threading
+import time
 from collections.abc import Iterator
 from contextlib import contextmanager
 from typing import TYPE_CHECKING
@@ -17,6 +18,8 @@ __all__ = ["SharedCluster"]
 
 IDLE_SECONDS = 120.0
 """How long workers that have nothing to do are kept."""
+PAUSE = 30.0
+"""Seconds for which those in a hurry do without a cluster that could not be had."""
 
 
 class SharedCluster:
@@ -37,10 +40,11 @@ class SharedCluster:
         self._users = 0
         self._idle: threading.Timer | None = None
         self._closed = False
+        self._trouble, self._since = "", 0.0
 
     @contextmanager
-    def ready(self) -> Iterator[Cluster]:
-        """Give the workers, started if they are not there.
+    def ready(self, *, hurry: bool = False) -> Iterator[Cluster]:
+        """Give the workers, started if they are not there; in a ``hurry`` not if that went wrong a moment ago.
 
         Raises Unreachable if they cannot be had: Dask is not installed, no scheduler answers, or its workers have
         another release.
@@ -49,7 +53,9 @@ class SharedCluster:
             if self._idle:
                 self._idle.cancel()
             if self._cluster is None:
-                self._cluster = self._made()
+                if hurry and self._trouble and time.monotonic() - self._since < PAUSE:
+                    raise Unreachable(self._trouble)
+                self._cluster = self._started()
             self._users += 1
             cluster = self._cluster
         try:
@@ -74,6 +80,14 @@ class SharedCluster:
             if self._idle:
                 self._idle.cancel()
             self._drop(self._cluster)
+
+    def _started(self) -> Cluster:
+        self._trouble = ""
+        try:
+            return self._made()
+        except Unreachable as error:
+            self._trouble, self._since = str(error), time.monotonic()
+            raise
 
     def _made(self) -> Cluster:
         if self._closed:

@@ -6,6 +6,7 @@ import os
 import signal
 import subprocess
 import sys
+import threading
 from pathlib import Path
 from typing import Any
 
@@ -17,6 +18,7 @@ from reticula.core.graph.structure.document import empty_document
 from reticula.many import run_batch
 from reticula.many.cluster import Cluster, ClusterError
 from reticula.many.part import Part
+from reticula.workers.tickets import Limits
 
 ROUNDS = "total = 0.0\nfor k in range({rounds}):\n    total += sin(k)\nwhole.total = total"
 
@@ -53,6 +55,32 @@ def test_a_worker_that_is_killed_costs_only_time(cluster: Cluster, tmp_path: Pat
     lines = (tmp_path / "list.jsonl").read_text().splitlines()
     assert len(lines) == 24
     assert not set(killed) & set(worker_ids(cluster)), "others took their places"
+
+
+def test_a_store_that_is_away_for_a_moment_costs_only_time(tmp_path: Path, limits: Limits) -> None:
+    """A file stands where its folder was: nothing can be read or written, by workers or by who asks."""
+    store, aside = tmp_path / "store", tmp_path / "aside"
+    gone: list[threading.Timer] = []
+
+    def come_back() -> None:
+        store.unlink()
+        aside.rename(store)
+
+    def take_away(entry: dict[str, Any], done: int, total: int) -> None:
+        if done == 3:
+            store.rename(aside)
+            store.touch()
+            gone.append(threading.Timer(1.5, come_back))
+            gone[0].start()
+
+    table = [{"side": 1.0 + number} for number in range(16)]
+    out = f"{tmp_path}/out/{{row}}.ply"
+    with Cluster(workers=1, store=store.as_uri(), limits=limits) as cluster:
+        made = run_batch(slow_graph(300), table=table, cluster=cluster, out=out, on_entry=take_away)
+    assert gone[0].finished.is_set()
+    assert not made.failed, made.failed
+    assert [one["row"] for one in made.entries] == list(range(1, 17)), "none is lost, none is there twice"
+    assert len(list((tmp_path / "out").glob("*.ply"))) == 16
 
 
 def test_results_that_die_with_their_workers_before_they_are_fetched_are_made_again(

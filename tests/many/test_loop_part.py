@@ -45,7 +45,7 @@ class Kept(SharedCluster):
         self.cluster = cluster
 
     @contextmanager
-    def ready(self) -> Iterator[Cluster]:
+    def ready(self, *, hurry: bool = False) -> Iterator[Cluster]:
         yield self.cluster
 
 
