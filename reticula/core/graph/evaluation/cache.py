@@ -17,6 +17,11 @@ GIGABYTE = 1024**3
 READ = 200e6
 """Bytes that are taken to be written and read in a second: results that are made faster are not kept on disk."""
 
+OBJECTS = 6 * 1024
+"""Bytes that the Python objects of a result take besides its arrays (measured: 6 to 7 kB for a box)."""
+MANY, ROOM = 256, 0.9
+"""Of more results than this so many are given up at once that they fill this share of the budget."""
+
 
 @dataclass
 class Entry:
@@ -81,27 +86,37 @@ class Cache:
 
     def settle(self) -> None:
         """Count again what was used since: adjacency, normals and trees are worked out when first needed, and kept."""
-        for key in self._touched & set(self._entries):
-            entry = self._entries[key]
-            if entry.counted != _growth(entry):
+        for key in self._touched:
+            entry = self._entries.get(key)
+            if entry is not None and entry.counted != _growth(entry):
                 self._uncount(entry)
                 self._count(entry)
         self._touched.clear()
         self._give_up("")
 
     def _give_up(self, newest: str) -> None:
+        """Give up what is worth least, but never the ``newest``; of many some more, so that this is done rarely."""
         while self.bytes > self.budget and len(self._entries) > 1:
-            self._drop(min((k for k in self._entries if k != newest), key=self._worth))
+            others = (key for key in self._entries if key != newest)
+            if len(self._entries) <= MANY:
+                self._drop(min(others, key=self._worth))
+                continue
+            for key in sorted(others, key=self._worth):
+                if self.bytes <= self.budget * ROOM:
+                    break
+                self._drop(key)
 
     def _count(self, entry: Entry) -> None:
         entry.counted = _growth(entry)
         entry.arrays = {key: size for geo in entry.outputs for key, size in held_arrays(geo).items()}
+        self.bytes += OBJECTS
         for array, size in entry.arrays.items():
             if not self._owners[array]:
                 self.bytes += size
             self._owners[array] += 1
 
     def _uncount(self, entry: Entry) -> None:
+        self.bytes -= OBJECTS
         for array, size in entry.arrays.items():
             self._owners[array] -= 1
             if not self._owners[array]:
