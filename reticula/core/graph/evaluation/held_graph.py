@@ -9,7 +9,7 @@ from contextlib import closing
 from typing import Any
 
 from reticula.core.context import KeyedGeo, Spread, current
-from reticula.core.diagnostics import warn
+from reticula.core.diagnostics import note, warn
 from reticula.core.errors import GeometryError, LimitError, ReticulaError, Unreachable
 from reticula.core.geometry import Geo
 from reticula.core.graph.evaluation.bundles import Bundle, Made, Shared, definitions
@@ -95,13 +95,15 @@ class HeldGraph:
             spent = time.perf_counter() - begin
             if may and spent > LOOK and spent / number * (count - number) > HEAVY:
                 assert others is not None
-                yield from self._spread(others, first, list(left), math.ceil(BUNDLE * number / spent))
+                yield from self._spread(others, first, list(left), count, math.ceil(BUNDLE * number / spent))
                 return
 
     def _spread(
-        self, others: Spread, first: str, parts: list[tuple[KeyedGeo, Mapping[str, Any]]], size: int
+        self, others: Spread, first: str, parts: list[tuple[KeyedGeo, Mapping[str, Any]]], count: int, size: int
     ) -> Iterator[dict[str, Geo]]:
-        """Have others run the parts, in bundles of a ``size``; what they cannot be reached for is run here."""
+        """Have others run the ``parts`` that are left of ``count``, in bundles of a ``size``; run here what they do not
+        make.
+        """
         run, plan = self._run, self._plan
         given = {name: part for name, part in self.given.items() if name != first}
         shared = Shared(
@@ -123,6 +125,8 @@ class HeldGraph:
                         break  # all before the first that failed are there; no other one is wanted
         except Unreachable as error:
             warn(f"The cluster cannot help ({error}); the rest was made here.")
+        others_made = sum(len(one.outputs) for one in made.values())
+        note(f"The cluster made {others_made:,} of {count:,} parts.")
         for number, bundle in enumerate(bundles):
             if number not in made:
                 for part, names in bundle.parts:
