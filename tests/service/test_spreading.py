@@ -12,6 +12,7 @@ from reticula.core.graph import run_graph
 from reticula.core.graph.structure.document import empty_document
 from reticula.many.cluster import Cluster
 from tests.core.graph.building import graph, node
+from tests.helpers import wait_until
 from tests.service.test_evaluations import evaluate
 
 INNER = graph(
@@ -41,10 +42,17 @@ def test_workers_run_them(client: FlaskClient, project: str, monkeypatch: pytest
             yield part, outcome
 
     monkeypatch.setattr(Cluster, "outcomes", noted)
-    document = heavy(30)
+    document = heavy(24)
     path = f"/api/projects/{project}/graphs"
     made = client.post(path, json={"title": "Heavy", "document": document}).json
-    found = evaluate(client, made, node="each")
+    ticket = evaluate(client, made, node="each", wait=0)["ticket"]
+    found: dict[str, Any] = {}
+
+    def ended() -> bool:
+        found.update(client.get(f"/api/evaluations/{ticket}?wait=5").json)
+        return found["state"] not in ("waiting", "running")
+
+    wait_until(ended)
     assert by, "it was too light to be spread: make it heavier"
     assert found["nodes"]["each"]["state"] == "done", found["nodes"]["each"]["error"]
     written = client.get(f"/api/graphs/{made['id']}/export?node=each&format=ply").data
