@@ -11,6 +11,7 @@ from typing import TYPE_CHECKING, Any
 from reticula.core.graph.evaluation.array_files import ArrayFile
 from reticula.core.graph.evaluation.bundles import Bundle, Made, Shared
 from reticula.many.shared_cluster import SharedCluster
+from reticula.workers.named_shapes import named_in
 from reticula.workers.spreading import made_of
 
 if TYPE_CHECKING:
@@ -79,5 +80,6 @@ class SpreadOverCluster:
             paths = [Path(folder, f"{number}.parts") for number in range(len(bundles))]
             for path, bundle in zip(paths, bundles, strict=True):
                 ArrayFile.of(bundle).write(path)
-            for number, outcome in made_by(cluster, common, paths, self.shapes, lambda: False):
+            shapes = named_in(self.shapes, shared.graph, shared.library, shared.dials)
+            for number, outcome in made_by(cluster, common, paths, shapes, lambda: False):
                 yield number, made_of(outcome)

@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import json
 from collections.abc import Callable, Mapping
 from contextlib import suppress
 from dataclasses import dataclass, replace
@@ -11,6 +10,7 @@ from typing import TYPE_CHECKING, Any
 
 from reticula.many.contents import Contents
 from reticula.workers.buffers import BufferFiles
+from reticula.workers.named_shapes import named_in
 from reticula.workers.tasks import Job
 
 if TYPE_CHECKING:
@@ -32,8 +32,9 @@ class PageJob:
 
 
 def _with_shapes(job: Job, place: Callable[[str], str]) -> Job:
-    """Return a job, and the earlier moments in it, with other places of its shapes."""
-    shapes = {name: (place(path), digest) for name, (path, digest) in job.shapes.items()}
+    """Return a job, and the earlier moments in it, with other places of the shapes that it names."""
+    named = named_in(job.shapes, job.document, job.library, job.dials)
+    shapes = {name: (place(path), digest) for name, (path, digest) in named.items()}
     moments = {revision: _with_shapes(one, place) for revision, one in job.moments.items()}
     return replace(job, shapes=shapes, moments=moments)
 
@@ -63,7 +64,7 @@ def done_by(
             cluster.contents.remove(place)
         else:
             cluster.contents.take(place, buffers.path(digest))
-    return {"result": json.loads(outcome["result"])}
+    return {"result": outcome["result"]}
 
 
 class NotedBuffers(BufferFiles):

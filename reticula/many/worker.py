@@ -163,7 +163,7 @@ def _evaluate(page_job: PageJob, should_stop: Callable[[], bool]) -> Outcome:
         result = worker.do(arrived(page_job, contents), lambda *_: None, unwanted)
     finally:
         stop.clear()  # else the scheduler keeps it
-    return {"result": json.dumps(result), "buffers": noted.hand_over(contents)}
+    return {"result": result, "buffers": noted.hand_over(contents)}
 
 
 _DO: dict[type, Callable[[Any, Callable[[], bool]], Outcome]] = {

@@ -59,7 +59,7 @@ def serve(link: Connection, stop_flag: Event, folder: str, limits: Limits, paren
 
 def _done(worker: Worker, job: Job, link: Connection, stop_flag: Event) -> tuple[str, Any]:
     try:
-        with using(spread=SpreadOverLink(link, worker.buffers.folder, stop_flag.is_set)):
+        with using(spread=SpreadOverLink(link, worker.buffers.folder, stop_flag.is_set, job.shapes)):
             return "done", worker.do(job, _progress(link), stop_flag.is_set)
     except Exception as error:
         return "failed", failure_of(error)

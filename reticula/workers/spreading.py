@@ -12,6 +12,7 @@ from uuid import uuid4
 from reticula.core.errors import LimitError, Stopped, Unreachable
 from reticula.core.graph.evaluation.array_files import ArrayFile, read_arrays
 from reticula.core.graph.evaluation.bundles import Bundle, Made, Shared
+from reticula.workers.named_shapes import named_in
 from reticula.workers.tickets import Ticket
 
 __all__ = ["Away", "Errand", "SpreadOverLink", "Spreader", "made_of"]
@@ -32,7 +33,7 @@ class Errand(Protocol):
 
 
 Spreader = Callable[[Path, Sequence[Path], Mapping[str, tuple[str, str]]], Errand]
-"""Begins an errand: a file of what bundles share, their files, and the shapes of the project (path, digest) by name."""
+"""Begins an errand: a file of what bundles share, their files, and the shapes they name (path, digest)."""
 
 
 class Away:
@@ -46,7 +47,7 @@ class Away:
         self._errand: Errand | None = None
         self._since = 0.0
 
-    def asked(self, content: tuple[str, list[str]] | None) -> None:
+    def asked(self, content: tuple[str, list[str], dict[str, tuple[str, str]]] | None) -> None:
         """Begin an errand, or end the one that is not wanted any more, which is answered by None."""
         self.end()
         if content is None:
@@ -54,8 +55,8 @@ class Away:
         elif self.spreader is None:
             self.link.send((-1, {"gone": "there is none here"}))
         else:
-            shared, bundles = content
-            self._errand = self.spreader(Path(shared), [Path(one) for one in bundles], self.ticket.job.shapes)
+            shared, bundles, shapes = content
+            self._errand = self.spreader(Path(shared), [Path(one) for one in bundles], shapes)
             self._since = time.monotonic()
 
     def pass_on(self) -> None:
@@ -77,8 +78,14 @@ class Away:
 class SpreadOverLink:
     """Asks the service to have parts run. See :class:`reticula.core.context.Spread`."""
 
-    def __init__(self, link: Connection, folder: Path, should_stop: Callable[[], bool]) -> None:
-        self.link, self.folder, self.should_stop = link, folder, should_stop
+    def __init__(
+        self,
+        link: Connection,
+        folder: Path,
+        should_stop: Callable[[], bool],
+        shapes: Mapping[str, tuple[str, str]] | None = None,
+    ) -> None:
+        self.link, self.folder, self.should_stop, self.shapes = link, folder, should_stop, shapes or {}
 
     def run(self, shared: Shared, bundles: Sequence[Bundle]) -> Generator[tuple[int, Made], None, None]:
         """Yield what was made of each bundle, by its number."""
@@ -89,7 +96,8 @@ class SpreadOverLink:
             ArrayFile.of(shared).write(common)
             for path, bundle in zip(paths, bundles, strict=True):
                 ArrayFile.of(bundle).write(path)
-            self.link.send(("spread", (str(common), [str(path) for path in paths])))
+            shapes = named_in(self.shapes, shared.graph, shared.library, shared.dials)
+            self.link.send(("spread", (str(common), [str(path) for path in paths], shapes)))
             try:
                 yield from self._answers(len(bundles))
             finally:

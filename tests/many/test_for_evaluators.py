@@ -42,7 +42,13 @@ def job(tmp_path: Path) -> Job:
         },
     }
     look = as_query({"what": "mesh"})
-    return Job("evaluate", document, shapes={"reef.ply": (str(reef), "abc")}, node="up", queries=[look])
+    return Job(
+        "evaluate",
+        document,
+        shapes={"reef.ply": (str(reef), "abc"), "unused.ply": ("/is not there", "def")},
+        node="up",
+        queries=[look],
+    )
 
 
 def test_a_job_that_no_evaluator_takes_is_done_on_the_cluster(
@@ -55,7 +61,7 @@ def test_a_job_that_no_evaluator_takes_is_done_on_the_cluster(
     assert ticket.state == "done", ticket.error
     here = Worker(BufferFiles(buffers.folder.with_name("here")), 10**8).do(job, lambda *_: None, lambda: False)
     assert ticket.result is not None
-    assert ticket.result["looks"] == _plain(here["looks"])
+    assert ticket.result["looks"] == here["looks"]
     assert ticket.result["nodes"]["up"]["counts"] == here["nodes"]["up"]["counts"]
     for digest in _digests(here["looks"]):
         assert buffers.path(digest).read_bytes() == Path(buffers.folder.with_name("here"), digest).read_bytes()
@@ -136,12 +142,6 @@ def overflow(buffers: BufferFiles) -> Any:
     for one in made:
         one.waiting.close()
         one.close()
-
-
-def _plain(thing: Any) -> Any:
-    import json
-
-    return json.loads(json.dumps(thing))
 
 
 def _digests(thing: Any) -> list[str]:

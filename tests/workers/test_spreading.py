@@ -20,7 +20,8 @@ from reticula.workers.spreading import Away, SpreadOverLink
 from reticula.workers.tasks import Job
 from reticula.workers.tickets import Ticket
 
-SHARED = Shared({}, {}, {}, {}, {}, "geo", "each", ())
+SHARED = Shared({"nodes": {"a": {"parameters": {"shape": "reef.ply"}}}}, {}, {}, {}, {}, "geo", "each", ())
+SHAPES = {"reef.ply": ("/reef", "abc"), "other.ply": ("/other", "def")}
 BUNDLES = [Bundle([(KeyedGeo(ops.grid(cells=(number, 1)), str(number)), {"part": number})]) for number in (1, 2, 3)]
 
 
@@ -55,7 +56,7 @@ class Watch:
 
     def __init__(self, spreader: Any) -> None:
         self.theirs, self.ours = Pipe()
-        self.ticket = Ticket(Job("evaluate", shapes={"reef.ply": ("/reef", "abc")}), began=time.monotonic())
+        self.ticket = Ticket(Job("evaluate"), began=time.monotonic())
         self.away = Away(self.ticket, self.ours, spreader)
         self.closed = False
         self.thread = threading.Thread(target=self._watch, daemon=True)
@@ -80,12 +81,12 @@ def watch() -> Iterator[Watch]:
 
 
 def test_what_is_made_comes_back_as_it_ends(watch: Watch, tmp_path: Path) -> None:
-    found = list(SpreadOverLink(watch.theirs, tmp_path, lambda: False).run(SHARED, BUNDLES))
+    found = list(SpreadOverLink(watch.theirs, tmp_path, lambda: False, SHAPES).run(SHARED, BUNDLES))
     assert [number for number, _ in found] == [2, 1, 0]
     assert [made.outputs[0]["geo"].counts["faces"] for _, made in found] == [3, 2, 1]
     (errand,) = Errand.begun
     assert errand.shared == SHARED
-    assert errand.shapes == {"reef.ply": ("/reef", "abc")}
+    assert errand.shapes == {"reef.ply": ("/reef", "abc")}, "what is not named stays"
     assert errand.stopped
     assert not list(tmp_path.iterdir()), "no file is left"
     assert not watch.theirs.poll(0.05), "nothing is left in the pipe that a job would be taken for"
