@@ -10,7 +10,9 @@ import scipy
 from reticula.core.arrays import AnyArray, Flags, Floats, Indices
 from reticula.core.geometry import Geo, triangles
 from reticula.core.geometry.measure.triangles import halves, longest_edges
+from reticula.core.jit import parallel_kernel, prange
 from reticula.core.operators.shared.scatter_candidates import Candidates, Spacing, spaced
+from reticula.core.rows import dot3
 
 __all__ = ["without_gaps"]
 
@@ -40,13 +42,25 @@ class _Surface(NamedTuple):
     normal: Floats
 
     def places(self, cells: _Cells) -> Floats:
-        return np.asarray(np.einsum("nkc,ncj->nkj", cells.weight, self.corner[cells.triangle]))
+        return _places(cells.weight, cells.triangle, self.corner)
 
     def at(self, triangle: Indices, weight: Floats) -> Candidates:
         """Candidates at barycentric places."""
         place = np.einsum("nc,ncj->nj", weight, self.corner[triangle])
         density = np.einsum("nc,nc->n", weight, self.density[triangle])
         return Candidates(place, self.normal[triangle], density, triangle, weight)
+
+
+@parallel_kernel
+def _places(weight: Floats, triangle: Indices, corner: Floats) -> Floats:
+    out = np.empty(weight.shape)
+    for n in prange(len(weight)):
+        t = triangle[n]
+        for k in range(3):
+            for j in range(3):
+                a, b, c = weight[n, k, 0] * corner[t, 0, j], weight[n, k, 1] * corner[t, 1, j], weight[n, k, 2]
+                out[n, k, j] = (a + b) + c * corner[t, 2, j]
+    return out
 
 
 def without_gaps(geo: Geo, kept: Candidates, density: Floats, faces: Flags, spacing: Spacing, seed: int) -> Candidates:
@@ -99,9 +113,9 @@ def _filled(
     )
 
 
-def _near(kept: Candidates, places: Floats) -> Indices:
+def _near(tree: scipy.spatial.cKDTree, places: Floats, most: int) -> Indices:
     """The nearest kept points to each place ``(N, M)``."""
-    found = scipy.spatial.cKDTree(kept.position).query(places, min(NEAR, len(kept.position)), workers=-1)[1]
+    found = tree.query(places, min(most, tree.n), workers=-1)[1]
     return np.asarray(found, np.int32).reshape(len(places), -1)
 
 
@@ -110,24 +124,61 @@ def _open(surface: _Surface, cells: _Cells, kept: Candidates, spacing: Spacing) 
     if not len(kept.position) or not len(cells.triangle):
         return cells
     place = surface.places(cells)
-    near = _near(kept, place.mean(axis=1))
     own = spacing.radius(np.einsum("nkc,nc->nk", cells.weight, surface.density[cells.triangle]).max(axis=1))
-    reach = np.maximum(own[:, None], spacing.radius(kept.density)[near])
-    away = np.linalg.norm(place[:, None] - kept.position[near][:, :, None], axis=3).max(axis=2)
-    facing = np.einsum("nj,nmj->nm", surface.normal[cells.triangle], kept.normal[near]) >= 0.0
-    open_ = ~((away < reach) & facing).any(axis=1)
-    return cells.chosen(open_)
+    return cells.chosen(_uncovered(place, place.mean(axis=1), own, surface.normal[cells.triangle], kept, spacing))
 
 
 def _free(places: Candidates, kept: Candidates, spacing: Spacing) -> Flags:
     """Whether no kept point is too near to a place ``(N,)``."""
-    if not len(kept.position) or not len(places.position):
-        return np.ones(len(places.position), bool)
-    near = _near(kept, places.position)
-    reach = np.maximum(spacing.radius(places.density)[:, None], spacing.radius(kept.density)[near])
-    away = np.linalg.norm(places.position[:, None] - kept.position[near], axis=2)
-    facing = np.einsum("nj,nmj->nm", places.normal, kept.normal[near]) >= 0.0
-    return np.asarray(~((away < reach) & facing).any(axis=1))
+    out = np.ones(len(places.position), bool)
+    if len(kept.position) and len(places.position):
+        own = spacing.radius(places.density)
+        out[:] = False
+        out[_uncovered(places.position[:, None], places.position, own, places.normal, kept, spacing)] = True
+    return out
+
+
+def _uncovered(
+    place: Floats, middle: Floats, own: Floats, normal: Floats, kept: Candidates, spacing: Spacing
+) -> Indices:
+    """Return which groups of places ``(N, K, 3)`` do not lie, all of a group, within the distance of one kept point.
+
+    Looked at are the kept points nearest to the ``middle (N, 3)``; ``own (N,)`` are distances that the groups keep.
+    Most are covered by the nearest one alone.
+    """
+    tree, radius = scipy.spatial.cKDTree(kept.position), spacing.radius(kept.density)
+    left = np.arange(len(place), dtype=np.int32)
+    for most in (1, NEAR):
+        if not len(left):
+            break
+        near = _near(tree, middle[left], most)
+        covered = _covered(place[left], own[left], normal[left], near, kept.position, radius, kept.normal)
+        left = left[~covered]
+    return left
+
+
+@parallel_kernel
+def _covered(
+    place: Floats, own: Floats, normal: Floats, near: Indices, position: Floats, radius: Floats, facing: Floats
+) -> Flags:
+    out = np.zeros(len(place), np.bool_)
+    for n in prange(len(place)):
+        for m in range(near.shape[1]):
+            k = near[n, m]
+            if dot3(normal[n, 0], normal[n, 1], normal[n, 2], facing[k, 0], facing[k, 1], facing[k, 2]) < 0.0:
+                continue
+            away = 0.0
+            for i in range(place.shape[1]):
+                x, y, z = (
+                    place[n, i, 0] - position[k, 0],
+                    place[n, i, 1] - position[k, 1],
+                    place[n, i, 2] - position[k, 2],
+                )
+                away = max(away, np.sqrt(x * x + y * y + z * z))
+            if away < max(own[n], radius[k]):
+                out[n] = True
+                break
+    return out
 
 
 def _looked_at(surface: _Surface, cells: _Cells) -> Candidates:
