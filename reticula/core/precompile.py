@@ -43,6 +43,7 @@ VARIANTS: tuple[tuple[str, dict[str, Any]], ...] = (
     ("break_into_cells", {"most_neighbours": 3}),
     ("slice", {"direction": (1, 1, 0)}),
     ("triangulate", {"where": "index < 2"}),
+    ("scatter", {"amount": "spacing", "spacing": 0.3}),
     ("boolean", {}),
 )
 """Calls that reach kernels which defaults do not."""

@@ -10,7 +10,7 @@ from reticula.core.arrays import Flags, Floats, Indices
 from reticula.core.geometry.mesh.identity import GOLDEN, mix64
 from reticula.core.jit import inline, kernel, parallel_kernel, prange
 
-__all__ = ["eliminate_samples", "sample_box", "sample_triangles", "thin_by_radius"]
+__all__ = ["eliminate_samples", "sample_box", "sample_triangles", "thin_in_order"]
 
 TRIES = 64
 STEPS = 2.0**40
@@ -132,22 +132,52 @@ def _sift(heap: Indices, where: Indices, weight: Floats, at: int, count: int) ->
         at = child
 
 
-@kernel
-def thin_by_radius(start: Indices, item: Indices, distance: Floats, radius: Floats, normal: Floats) -> Flags:
-    """Keep candidates in order, each unless a kept one lies within the larger of their ``radius (N,)``; flags ``(N,)``.
+@inline
+def _bucket(x: int, y: int, z: int, mask: np.uint64) -> int:
+    """Where the points of a cell are listed; cells may share a list."""
+    mixed = mix64(np.uint64(x) * GOLDEN ^ mix64(np.uint64(y) * GOLDEN ^ mix64(np.uint64(z))))
+    return int(mixed & mask)
 
-    Neighbours are listed as for :func:`eliminate_samples`, within the largest radius. Dart throwing: Cook, "Stochastic
-    sampling in computer graphics", ACM TOG 5(1), 1986.
+
+@kernel
+def thin_in_order(place: Floats, radius: Floats, normal: Floats) -> Flags:
+    """Keep places ``(N, 3)`` in order, each unless one that is kept lies within its ``radius (N,)``; flags ``(N,)``.
+
+    Those whose ``normal (N, 3)`` points the other way do not matter. Dart throwing (Cook, "Stochastic sampling in
+    computer graphics", ACM TOG 5(1), 1986); kept ones are found by the cells of a grid, whose numbers are hashed
+    (Teschner et al., "Optimized spatial hashing", VMV 2003).
     """
-    kept = np.zeros(len(radius), np.bool_)
-    for i in range(len(radius)):
+    count = len(radius)
+    kept = np.zeros(count, np.bool_)
+    if count == 0:
+        return kept
+    size = radius.max()
+    buckets = 1
+    while buckets < 2 * count:
+        buckets *= 2
+    mask = np.uint64(buckets - 1)
+    head, before = np.full(buckets, -1, np.int32), np.full(count, -1, np.int32)
+    low = np.array([place[:, 0].min(), place[:, 1].min(), place[:, 2].min()])
+    for i in range(count):
+        x, y, z = (
+            int((place[i, 0] - low[0]) / size),
+            int((place[i, 1] - low[1]) / size),
+            int((place[i, 2] - low[2]) / size),
+        )
         free = True
-        for k in range(start[i], start[i + 1]):
-            j = item[k]
-            if not kept[j] or distance[k] >= max(radius[i], radius[j]):
-                continue
-            if normal[i, 0] * normal[j, 0] + normal[i, 1] * normal[j, 1] + normal[i, 2] * normal[j, 2] >= 0.0:
-                free = False
+        for cell in range(27):
+            j = head[_bucket(x + cell % 3 - 1, y + cell // 3 % 3 - 1, z + cell // 9 - 1, mask)]
+            while j >= 0 and free:
+                a, b, c = place[j, 0] - place[i, 0], place[j, 1] - place[i, 1], place[j, 2] - place[i, 2]
+                if np.sqrt(a * a + b * b + c * c) < radius[i]:
+                    same_side = normal[i, 0] * normal[j, 0] + normal[i, 1] * normal[j, 1] + normal[i, 2] * normal[j, 2]
+                    free = not same_side >= 0.0
+                j = before[j]
+            if not free:
                 break
-        kept[i] = free
+        if free:
+            kept[i] = True
+            own = _bucket(x, y, z, mask)
+            before[i] = head[own]
+            head[own] = i
     return kept

@@ -13,7 +13,7 @@ from reticula.core.errors import LimitError
 from reticula.core.geometry import Attribute, Geo, SourceMap, triangles
 from reticula.core.geometry.mesh.kinds import Kind
 from reticula.core.geometry.mesh.source_maps import Weights
-from reticula.core.geometry.remesh.scattering import eliminate_samples, sample_triangles, thin_by_radius
+from reticula.core.geometry.remesh.scattering import eliminate_samples, sample_triangles, thin_in_order
 from reticula.core.operators.declaration.parameters import Choice, Integer, Number, Parameter
 from reticula.core.operators.shared.new_points import beside_whole, tell_left_behind
 from reticula.core.spatial.nearest_corner import FaceCorners, nearest_corners
@@ -181,9 +181,7 @@ def spaced(candidates: Candidates, spacing: Spacing) -> Candidates:
     if not len(candidates.position):
         return candidates
     radius = spacing.radius(candidates.density)
-    start, item, distance = NearestPoints(candidates.position).near(candidates.position, radius)
-    kept = thin_by_radius(start, item, distance, radius, candidates.normal)
-    return candidates.chosen(np.flatnonzero(kept))
+    return candidates.chosen(np.flatnonzero(thin_in_order(candidates.position, radius, candidates.normal)))
 
 
 def carried_points(source: Geo, chosen: Candidates) -> Geo:

@@ -1,9 +1,10 @@
 """Random places on triangles and in boxes."""
 
 import numpy as np
+import pytest
 from scipy import stats
 
-from reticula.core.geometry.remesh.scattering import sample_box, sample_triangles
+from reticula.core.geometry.remesh.scattering import sample_box, sample_triangles, thin_in_order
 
 
 def test_places_fall_as_the_areas_say() -> None:
@@ -27,3 +28,23 @@ def test_places_in_a_box_fill_it() -> None:
     assert np.allclose(made.mean(axis=0), [0, 0.5, 3.5], atol=0.1)
     assert (made >= [-1, 0, 2]).all()
     assert (made <= [1, 1, 5]).all()
+
+
+@pytest.mark.parametrize(("size", "flat"), [(1.0, False), (1.0, True), (1e6, False), (1e-6, False), (0.0, False)])
+def test_thinned_places_are_those_that_going_through_all_keeps(size: float, flat: bool) -> None:
+    """Also far from the origin, in a plane, where radii differ tenfold, and where all are one place."""
+    rng = np.random.default_rng(3)
+    place = rng.random((500, 3)) * size * ([1, 0, 1] if flat else [1, 1, 1]) + 5 * size
+    radius = rng.uniform(0.01, 0.1, 500) * (size or 1.0)
+    normal = rng.normal(size=(500, 3))
+    kept: list[int] = []
+    for i in range(500):
+        near = np.linalg.norm(place[kept] - place[i], axis=1) < radius[i]
+        if not (near & (normal[kept] @ normal[i] >= 0)).any():
+            kept.append(i)
+    assert np.flatnonzero(thin_in_order(place, radius, normal)).tolist() == kept
+    assert 1 <= len(kept) < 500
+
+
+def test_no_places_are_thinned_to_none() -> None:
+    assert thin_in_order(np.zeros((0, 3)), np.zeros(0), np.zeros((0, 3))).tolist() == []
