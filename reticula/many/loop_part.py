@@ -10,8 +10,8 @@ from typing import TYPE_CHECKING, Any
 
 from reticula.core.graph.evaluation.array_files import ArrayFile
 from reticula.core.graph.evaluation.bundles import Bundle, Made, Shared
+from reticula.core.graph.nesting.stored_shapes import named_in
 from reticula.many.shared_cluster import SharedCluster
-from reticula.workers.named_shapes import named_in
 from reticula.workers.spreading import made_of
 
 if TYPE_CHECKING:

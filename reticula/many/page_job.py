@@ -8,9 +8,9 @@ from dataclasses import dataclass, replace
 from pathlib import Path
 from typing import TYPE_CHECKING, Any
 
+from reticula.core.graph.nesting.stored_shapes import named_in
 from reticula.many.contents import Contents
 from reticula.workers.buffers import BufferFiles
-from reticula.workers.named_shapes import named_in
 from reticula.workers.tasks import Job
 
 if TYPE_CHECKING:

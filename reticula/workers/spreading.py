@@ -12,7 +12,7 @@ from uuid import uuid4
 from reticula.core.errors import LimitError, Stopped, Unreachable
 from reticula.core.graph.evaluation.array_files import ArrayFile, read_arrays
 from reticula.core.graph.evaluation.bundles import Bundle, Made, Shared
-from reticula.workers.named_shapes import named_in
+from reticula.core.graph.nesting.stored_shapes import named_in
 from reticula.workers.tickets import Ticket
 
 __all__ = ["Away", "Errand", "SpreadOverLink", "Spreader", "made_of"]

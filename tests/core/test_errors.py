@@ -11,6 +11,7 @@ from reticula.core.errors import (
     ParameterError,
     ReticulaError,
     Stopped,
+    Unreachable,
 )
 
 
@@ -30,6 +31,7 @@ from reticula.core.errors import (
         (GraphError("a circle", node="a"), "a circle", {"code": "graph", "node": "a", "parameter": None}),
         (LimitError("too many"), "too many", {"code": "limit"}),
         (Stopped("stopped"), "stopped", {"code": "stopped"}),
+        (Unreachable("away"), "away", {"code": "cluster"}),
     ],
 )
 def test_message_and_details(error: ReticulaError, message: str, details: dict[str, object]) -> None:
@@ -46,4 +48,4 @@ def test_a_parameter_keeps_the_place_in_its_formula() -> None:
 
 def test_every_code_is_its_own() -> None:
     kinds = ReticulaError.__subclasses__()
-    assert len({kind.code for kind in kinds}) == len(kinds) == 8
+    assert len({kind.code for kind in kinds}) == len(kinds) == 9

@@ -236,8 +236,8 @@ def _triangulate(
         at = first - 2 * f
         n = normal[f]
         if size == 4:
-            a, b, c, d = point[first], point[first + 1], point[first + 2], point[first + 3]
-            begin = first_corner(p, a, b, c, d, n, shortest)
+            quad = point[first], point[first + 1], point[first + 2], point[first + 3]
+            begin = first_corner(p, quad, n, shortest)
             for k in range(2):
                 corner[at, 0] = first + begin
                 corner[at, 1] = first + (begin + 1 + k) % 4

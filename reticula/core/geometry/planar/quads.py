@@ -9,6 +9,7 @@ from reticula.core.jit import inline, parallel_kernel, prange
 
 __all__ = ["ALIKE", "cut_quads", "first_corner", "length2", "turn"]
 
+Quad = tuple[int, int, int, int]
 Vector = Floats | tuple[float, float, float]
 ALIKE = 1.0 - 1e-9
 """Cuts whose squared lengths differ by less count as equally long: then the first is taken, wherever the face lies."""
@@ -30,8 +31,9 @@ def length2(p: Floats, a: int, b: int) -> float:
 
 
 @inline
-def first_corner(p: Floats, a: int, b: int, c: int, d: int, n: Vector, shortest: bool) -> int:
-    """Where the diagonal of ``a``, ``b``, ``c``, ``d`` begins: 0 for a to c, 1 for b to d."""
+def first_corner(p: Floats, quad: Quad, n: Vector, shortest: bool) -> int:
+    """Where the diagonal of a quad begins: 0 for its first corner, 1 for its second."""
+    a, b, c, d = quad
     ac = min(turn(p, a, b, c, n), turn(p, a, c, d, n))
     bd = min(turn(p, a, b, d, n), turn(p, b, c, d, n))
     if shortest and ac > 0.0 and bd > 0.0 and length2(p, b, d) < length2(p, a, c) * ALIKE:
@@ -40,7 +42,8 @@ def first_corner(p: Floats, a: int, b: int, c: int, d: int, n: Vector, shortest:
 
 
 @inline
-def _area_vector(p: Floats, a: int, b: int, c: int, d: int) -> Vector:
+def _area_vector(p: Floats, quad: Quad) -> tuple[float, float, float]:
+    a, b, c, d = quad
     bx, by, bz = p[b, 0] - p[a, 0], p[b, 1] - p[a, 1], p[b, 2] - p[a, 2]
     cx, cy, cz = p[c, 0] - p[a, 0], p[c, 1] - p[a, 1], p[c, 2] - p[a, 2]
     dx, dy, dz = p[d, 0] - p[a, 0], p[d, 1] - p[a, 1], p[d, 2] - p[a, 2]
@@ -61,8 +64,8 @@ def cut_quads(positions: Floats, corner_point: Indices, shortest: bool) -> tuple
     corner, point = np.empty(6 * count, np.int32), np.empty(6 * count, np.int32)
     for f in prange(count):
         first = 4 * f
-        a, b, c, d = corner_point[first], corner_point[first + 1], corner_point[first + 2], corner_point[first + 3]
-        at = first_corner(positions, a, b, c, d, _area_vector(positions, a, b, c, d), shortest)
+        quad = corner_point[first], corner_point[first + 1], corner_point[first + 2], corner_point[first + 3]
+        at = first_corner(positions, quad, _area_vector(positions, quad), shortest)
         for k in range(2):
             for i in range(3):
                 turned = (at + (i + k if i else 0)) % 4

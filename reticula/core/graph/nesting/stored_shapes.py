@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Iterator, Mapping
-from typing import Any
+from typing import Any, TypeVar
 
 from reticula.core.errors import ReticulaError
 from reticula.core.graph.nesting.graph_operator import operator_of
@@ -12,7 +12,9 @@ from reticula.core.graph.time.keys import is_keyed
 from reticula.core.graph.time.tables import is_following
 from reticula.core.operators.declaration.parameters import Shape
 
-__all__ = ["shape_places", "stored_shapes"]
+__all__ = ["named_in", "shape_places", "stored_shapes"]
+
+Where = TypeVar("Where")
 
 
 def stored_shapes(graph: Mapping[str, Any]) -> set[str]:
@@ -52,3 +54,24 @@ def _named(values: dict[str, Any], key: str) -> Iterator[tuple[dict[str, Any], s
             yield from _named(entry, "value")
     elif isinstance(value, str) and value.strip():
         yield values, key
+
+
+def named_in(shapes: Mapping[str, Where], *plain: Any) -> dict[str, Where]:
+    """Return the shapes whose names stand anywhere in plain data: documents, definitions of operators, values of dials.
+
+    A name may come through dials of any depth, so that every text is taken for one.
+    """
+    texts = {text.strip() for thing in plain for text in _texts(thing)}
+    return {name: where for name, where in shapes.items() if name in texts}
+
+
+def _texts(thing: Any) -> Iterator[str]:
+    stack = [thing]
+    while stack:
+        one = stack.pop()
+        if isinstance(one, str):
+            yield one
+        elif isinstance(one, Mapping):
+            stack.extend((*one, *one.values()))
+        elif isinstance(one, (list, tuple)):
+            stack.extend(one)

@@ -147,20 +147,37 @@ def _uncovered(
     Most are covered by the nearest one alone.
     """
     tree, radius = scipy.spatial.cKDTree(kept.position), spacing.radius(kept.density)
+    points = _Kept(kept.position, radius, kept.normal)
     left = np.arange(len(place), dtype=np.int32)
     for most in (1, NEAR):
         if not len(left):
             break
         near = _near(tree, middle[left], most)
-        covered = _covered(place[left], own[left], normal[left], near, kept.position, radius, kept.normal)
+        covered = _covered(_Groups(place[left], own[left], normal[left]), near, points)
         left = left[~covered]
     return left
 
 
+class _Groups(NamedTuple):
+    """Groups of places ``(N, K, 3)``, the distance each keeps ``(N,)``, and the surface's normal there ``(N, 3)``."""
+
+    place: Floats
+    own: Floats
+    normal: Floats
+
+
+class _Kept(NamedTuple):
+    """Points ``(M, 3)``, the distance each keeps ``(M,)``, and the surface's normal there ``(M, 3)``."""
+
+    position: Floats
+    radius: Floats
+    normal: Floats
+
+
 @parallel_kernel
-def _covered(
-    place: Floats, own: Floats, normal: Floats, near: Indices, position: Floats, radius: Floats, facing: Floats
-) -> Flags:
+def _covered(groups: _Groups, near: Indices, kept: _Kept) -> Flags:
+    place, own, normal = groups.place, groups.own, groups.normal
+    position, radius, facing = kept.position, kept.radius, kept.normal
     out = np.zeros(len(place), np.bool_)
     for n in prange(len(place)):
         for m in range(near.shape[1]):
