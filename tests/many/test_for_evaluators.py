@@ -107,8 +107,9 @@ def test_a_cluster_that_is_away_leaves_jobs_to_evaluators(
     over = overflow(SharedCluster("tcp://127.0.0.1:1", store=tmp_path.as_uri()))
     ticket = Ticket(job)
     over.waiting.put(ticket)
-    wait_until(lambda: over._not_before > 0 and ticket.state == "waiting")
-    assert over.waiting.take(0, 0.0) is ticket
+    wait_until(lambda: over._not_before > 0)
+    wait_until(lambda: over.waiting.take(0, 0.0) is ticket)
+    assert ticket.state == "waiting"
 
 
 def test_an_errand_to_nobody_says_so(tmp_path: Path, monkeypatch: pytest.MonkeyPatch) -> None:
