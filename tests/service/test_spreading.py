@@ -17,8 +17,8 @@ from tests.service.test_evaluations import evaluate
 
 INNER = graph(
     {
-        "fine": node("split_faces", "geo", levels=6),
-        "soft": node("smooth", "fine", iterations={"formula": "1000 if part == 0 else 1"}),
+        "fine": node("split_faces", "geo", levels={"formula": "8 if part == 0 else 1"}),
+        "soft": node("simplify", "fine", share=0.1),
         "up": node("extrude", "soft", distance={"formula": "0.1 + 0.01 * part"}),
     },
     inputs=("geo",),
