@@ -9,12 +9,12 @@ from pathlib import Path
 from typing import TYPE_CHECKING, Any
 
 from reticula.core.graph.nesting.stored_shapes import named_in
-from reticula.many.contents import Contents
 from reticula.workers.buffers import BufferFiles
 from reticula.workers.tasks import Job
 
 if TYPE_CHECKING:
     from reticula.many.cluster import Cluster
+    from reticula.many.contents import Contents
 
 __all__ = ["PageJob", "arrived", "done_by", "sent"]
 
