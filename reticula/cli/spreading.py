@@ -2,9 +2,9 @@
 
 from __future__ import annotations
 
-import os
 from collections.abc import Generator, Mapping, Sequence
 from dataclasses import dataclass
+from functools import partial
 from pathlib import Path
 from typing import TYPE_CHECKING, Any
 
@@ -34,14 +34,13 @@ class Helpers:
     def run(self, shared: Any, bundles: Sequence[Any]) -> Generator[tuple[int, Any], None, None]:
         """Yield what was made of each bundle, by its number."""
         from reticula.many.loop_part import SpreadOverCluster  # takes a while to load, and most graphs never ask
-        from reticula.many.shared_cluster import SharedCluster
+        from reticula.many.shared_cluster import SharedCluster, begun
         from reticula.workers.tickets import Limits
 
         if self._made is None:
-            address = self.cluster or os.environ.get("RETICULA_CLUSTER", "")
-            store = self.store or os.environ.get("RETICULA_STORE", "")
             limits = Limits(seconds=A_DAY)
-            self._made = SharedCluster(address, workers=self.workers, store=store, limits=limits)
+            begin = partial(begun, self.cluster, store=self.store, workers=self.workers, limits=limits)
+            self._made = SharedCluster(begin)
         yield from SpreadOverCluster(self._made, self.shapes or {}).run(shared, bundles)
 
     def close(self) -> None:

@@ -19,6 +19,7 @@ from reticula.many.manifest import Entry, Manifest
 from reticula.many.part import Outcome, Part
 from reticula.many.parts import Parts
 from reticula.many.rows import Row, rows_of, with_variants
+from reticula.many.shared_cluster import begun
 from reticula.workers.row_files import read_table
 from reticula.workers.tickets import Limits
 
@@ -155,11 +156,7 @@ def ready(cluster: str | Cluster, workers: int, store: str, limits: Limits | Non
     """Return the workers that are meant: of this machine if no cluster is named, here or in the environment."""
     if not isinstance(cluster, str):
         return nullcontext(cluster)
-    from reticula.many.cluster import Cluster as Made  # only where there is something to make
-
-    address = cluster or os.environ.get("RETICULA_CLUSTER", "")
-    at = store or os.environ.get("RETICULA_STORE", "")
-    return Made(address, workers=workers, store=at, limits=limits)
+    return begun(cluster, store=store, workers=workers, limits=limits)
 
 
 def _check_given(what: Opened, rows: Sequence[Row]) -> None:

@@ -44,7 +44,7 @@ BLAMED: Outcome = {
     "state": "failed",
     "error": {
         "code": "crashed",
-        "message": f"it ended every worker that tried it ({TRIES} times, then once by itself); give it more memory",
+        "message": "it ended every worker that tried it; give it more memory",
     },
 }
 Given = TypeVar("Given", bound=Work)

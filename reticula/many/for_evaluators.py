@@ -15,7 +15,7 @@ from reticula.many.loop_part import made_by
 from reticula.many.page_job import done_by
 from reticula.many.shared_cluster import SharedCluster
 from reticula.workers.buffers import BufferFiles
-from reticula.workers.figures import TOOK, WAITED
+from reticula.workers.figures import OVERFLOWED, TOOK, WAITED
 from reticula.workers.tickets import Ticket
 from reticula.workers.waiting import Waiting
 
@@ -71,7 +71,6 @@ class Overflow:
 
     def __init__(self, cluster: SharedCluster, waiting: Waiting, buffers: BufferFiles) -> None:
         self.cluster, self.waiting, self.buffers = cluster, waiting, buffers
-        self.taken = 0
         self._at_work, self._size = 0, 1
         self._changed = threading.Condition()
         self._closed = threading.Event()
@@ -95,7 +94,7 @@ class Overflow:
             if ticket is not None:
                 with self._changed:
                     self._at_work += 1
-                self.taken += 1
+                OVERFLOWED.inc()
                 threading.Thread(target=self._do, args=(ticket,), name="a job on the cluster", daemon=True).start()
 
     def _do(self, ticket: Ticket) -> None:

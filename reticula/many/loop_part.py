@@ -8,11 +8,10 @@ from pathlib import Path
 from tempfile import TemporaryDirectory
 from typing import TYPE_CHECKING, Any
 
-from reticula.core.graph.evaluation.array_files import ArrayFile
 from reticula.core.graph.evaluation.bundles import Bundle, Made, Shared
 from reticula.core.graph.nesting.stored_shapes import named_in
 from reticula.many.shared_cluster import SharedCluster
-from reticula.workers.spreading import made_of
+from reticula.workers.spreading import made_of, written
 
 if TYPE_CHECKING:
     from reticula.many.cluster import Cluster
@@ -61,7 +60,7 @@ def made_by(
         if outcome["state"] != "done":
             yield number, {"error": outcome["error"]}
             continue
-        path = bundles[number].with_suffix(".made")
+        path = bundles[number].with_name(f"{bundles[number].name}.made")
         contents.take(outcome["place"], path)
         yield number, {"path": str(path)}
 
@@ -74,12 +73,8 @@ class SpreadOverCluster:
 
     def run(self, shared: Shared, bundles: Sequence[Bundle]) -> Generator[tuple[int, Made], None, None]:
         """Yield what was made of each bundle, by its number."""
-        with self.cluster.ready() as cluster, TemporaryDirectory(prefix="reticula-parts-") as folder:
-            common = Path(folder, "shared")
-            ArrayFile.of(shared).write(common)
-            paths = [Path(folder, f"{number}.parts") for number in range(len(bundles))]
-            for path, bundle in zip(paths, bundles, strict=True):
-                ArrayFile.of(bundle).write(path)
+        with self.cluster.ready(hurry=True) as cluster, TemporaryDirectory(prefix="reticula-parts-") as folder:
+            common, paths = written(Path(folder, "parts"), shared, bundles)
             shapes = named_in(self.shapes, shared.graph, shared.library, shared.dials)
             for number, outcome in made_by(cluster, common, paths, shapes, lambda: False):
                 yield number, made_of(outcome)

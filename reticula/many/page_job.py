@@ -72,19 +72,23 @@ class NotedBuffers(BufferFiles):
 
     def __init__(self, folder: Path) -> None:
         super().__init__(folder)
-        self.noted: set[str] = set()
+        self._noted: set[str] = set()
 
     def keep(self, array: Any) -> Any:
         """Keep an array and return how to fetch it."""
         made = super().keep(array)
-        self.noted.add(made["digest"])
+        self._noted.add(made["digest"])
         return made
 
     def hand_over(self, contents: Contents) -> dict[str, str]:
         """Put what was noted where who asked can take it: places by digest."""
         places = {}
-        for digest in self.noted:
+        for digest in self._noted:
             with suppress(FileNotFoundError):
                 places[digest] = contents.give(self.path(digest))[1]
-        self.noted.clear()
+        self.forget()
         return places
+
+    def forget(self) -> None:
+        """Note anew."""
+        self._noted.clear()

@@ -2,19 +2,19 @@
 
 from __future__ import annotations
 
+import os
 import threading
 import time
-from collections.abc import Iterator
+from collections.abc import Callable, Iterator
 from contextlib import contextmanager
-from typing import TYPE_CHECKING
+from typing import TYPE_CHECKING, Any
 
 from reticula.core.errors import ReticulaError, Unreachable
-from reticula.workers.tickets import Limits
 
 if TYPE_CHECKING:
     from reticula.many.cluster import Cluster
 
-__all__ = ["SharedCluster"]
+__all__ = ["SharedCluster", "begun"]
 
 IDLE_SECONDS = 120.0
 """How long workers that have nothing to do are kept."""
@@ -22,19 +22,27 @@ PAUSE = 30.0
 """Seconds for which those in a hurry do without a cluster that could not be had."""
 
 
-class SharedCluster:
-    """Workers of this machine, or a scheduler elsewhere: see :class:`reticula.many.cluster.Cluster`."""
+def begun(address: str = "", *, store: str = "", **how: Any) -> Cluster:
+    """Begin a :class:`~reticula.many.cluster.Cluster`; ``RETICULA_CLUSTER`` and ``RETICULA_STORE`` in the environment
+    stand for address and store if they are not given.
 
-    def __init__(
-        self,
-        address: str = "",
-        *,
-        workers: int | None = None,
-        store: str = "",
-        limits: Limits | None = None,
-        aside: bool = False,
-    ) -> None:
-        self.address, self.workers, self.store, self.limits, self.aside = address, workers, store, limits, aside
+    Raises Unreachable if it cannot be had: Dask is not installed, no scheduler answers, or its workers have another
+    release.
+    """
+    try:
+        from reticula.many.cluster import Cluster as Made  # takes a second to load
+    except ImportError as error:
+        text = f"this needs Dask ({error.name}): pip install 'reticula[many]', and start again"
+        raise Unreachable(text) from None
+    address = address or os.environ.get("RETICULA_CLUSTER", "")
+    return Made(address, store=store or os.environ.get("RETICULA_STORE", ""), **how)
+
+
+class SharedCluster:
+    """Workers that several use: begun by ``begin`` when they are first needed."""
+
+    def __init__(self, begin: Callable[[], Cluster]) -> None:
+        self._begin = begin
         self._cluster: Cluster | None = None
         self._lock = threading.Lock()
         self._users = 0
@@ -46,8 +54,7 @@ class SharedCluster:
     def ready(self, *, hurry: bool = False) -> Iterator[Cluster]:
         """Give the workers, started if they are not there; in a ``hurry`` not if that went wrong a moment ago.
 
-        Raises Unreachable if they cannot be had: Dask is not installed, no scheduler answers, or its workers have
-        another release.
+        Raises Unreachable if they cannot be had.
         """
         with self._lock:
             if self._idle:
@@ -82,22 +89,14 @@ class SharedCluster:
             self._drop(self._cluster)
 
     def _started(self) -> Cluster:
+        if self._closed:
+            raise Unreachable("the workers were ended")
         self._trouble = ""
         try:
-            return self._made()
+            return self._begin()
         except Unreachable as error:
             self._trouble, self._since = str(error), time.monotonic()
             raise
-
-    def _made(self) -> Cluster:
-        if self._closed:
-            raise Unreachable("the workers were ended")
-        try:
-            from reticula.many.cluster import Cluster as Made  # takes a second to load
-        except ImportError as error:
-            text = f"this needs Dask ({error.name}): pip install 'reticula[many]', and start again"
-            raise Unreachable(text) from None
-        return Made(self.address, workers=self.workers, store=self.store, limits=self.limits, aside=self.aside)
 
     def _rest(self) -> None:
         with self._lock:

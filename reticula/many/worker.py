@@ -8,7 +8,7 @@ import platform
 import signal
 import threading
 import time
-from collections.abc import Callable
+from collections.abc import Callable, Mapping
 from contextlib import suppress
 from functools import lru_cache
 from pathlib import Path
@@ -111,7 +111,7 @@ def _make(part: Part, should_stop: Callable[[], bool]) -> Outcome:
     job = Job(
         "make",
         document,
-        shapes={name: (str(contents.local(content)), content) for name, content in part.shapes.items()},
+        shapes=_fetched(part.shapes),
         node=part.node,
         targets=[part.node],
         file_name=part.file_name,
@@ -132,12 +132,10 @@ def _run_loop(part: LoopPart, should_stop: Callable[[], bool]) -> Outcome:
     """Run a bundle of parts of a loop."""
     contents: Contents = _at["contents"]
     worker: Worker = _at["worker"]
-    shapes = StoredShapes(
-        {name: (str(contents.local(content)), content) for name, content in part.shapes.items()}, worker.kept
-    )
-    fetched = contents.local(part.bundle)
-    made = run_bundle(worker.evaluator.store, _shared(part.shared), read_arrays(fetched), shapes, should_stop)
-    fetched.unlink(missing_ok=True)
+    shapes = StoredShapes(_fetched(part.shapes), worker.kept)
+    bundle = contents.local(part.bundle)
+    made = run_bundle(worker.evaluator.store, _shared(part.shared), read_arrays(bundle), shapes, should_stop)
+    bundle.unlink(missing_ok=True)
     path = worker.buffers.folder / f"made-{uuid4().hex}"
     ArrayFile.of(made).write(path)
     return _handed_over(str(path), contents)
@@ -149,6 +147,7 @@ def _evaluate(page_job: PageJob, should_stop: Callable[[], bool]) -> Outcome:
     worker: Worker = _at["worker"]
     noted = worker.buffers
     assert isinstance(noted, NotedBuffers)
+    noted.forget()  # what a job kept that failed
     stop = Event(page_job.name)
     looked = time.monotonic()
 
@@ -171,6 +170,12 @@ _DO: dict[type, Callable[[Any, Callable[[], bool]], Outcome]] = {
     LoopPart: _run_loop,
     PageJob: _evaluate,
 }
+
+
+def _fetched(shapes: Mapping[str, str]) -> dict[str, tuple[str, str]]:
+    """Return where the shapes that contents name are here, fetched if they were not."""
+    contents: Contents = _at["contents"]
+    return {name: (str(contents.local(content)), content) for name, content in shapes.items()}
 
 
 @lru_cache(maxsize=KEPT_SHARED)

@@ -5,6 +5,7 @@ from __future__ import annotations
 from functools import partial
 from mimetypes import guess_type
 from pathlib import Path
+from typing import Any
 
 from flask import Response, request, send_from_directory
 from flask_openapi3 import Info, OpenAPI
@@ -12,7 +13,7 @@ from werkzeug.routing import PathConverter
 
 from reticula import __version__
 from reticula.many.for_evaluators import LoopErrand, Overflow
-from reticula.many.shared_cluster import SharedCluster
+from reticula.many.shared_cluster import SharedCluster, begun
 from reticula.service import assets, catalogue, changes, evaluations, frames, graphs, history, projects
 from reticula.service.again import RepeatingApp
 from reticula.service.company import meeting
@@ -87,9 +88,8 @@ def create_app(config: Config) -> OpenAPI:
     app.json.sort_keys = False  # type: ignore[attr-defined]  # Flask's own provider has it
     database = Database(config.database_url)
     files, drawn = AssetFiles(config.var / "assets"), DrawnFiles(config.var / "sheets")
-    cluster = SharedCluster(
-        config.cluster, workers=config.workers, store=config.store, limits=config.limits, aside=True
-    )
+    how: dict[str, Any] = {"store": config.store, "workers": config.workers, "limits": config.limits}
+    cluster = SharedCluster(partial(begun, config.cluster, **how, aside=True))
     pool = Pool(config.var / "buffers", config.workers, config.limits, spreader=partial(LoopErrand, cluster))
     parts = Context(
         config,

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from prometheus_client import CollectorRegistry, Counter, Histogram
 
-__all__ = ["FIGURES", "JOBS", "NODES", "REPLACED", "TOOK", "WAITED"]
+__all__ = ["FIGURES", "JOBS", "NODES", "OVERFLOWED", "REPLACED", "TOOK", "WAITED"]
 
 FIGURES = CollectorRegistry()
 STEPS = (0.01, 0.03, 0.1, 0.3, 1.0, 3.0, 10.0, 30.0, 100.0)
@@ -23,3 +23,4 @@ WAITED = _seconds("job_waited_seconds", "Time until an evaluator took a job.", "
 TOOK = _seconds("job_seconds", "Time that an evaluator took for a job.", "what")
 NODES = _counter("nodes", "Results of nodes, from an evaluator's cache or computed.", "source")
 REPLACED = _counter("evaluators_replaced", "Evaluators that were ended and started again.")
+OVERFLOWED = _counter("jobs_overflowed", "Jobs of the page that the cluster took while all evaluators were at work.")

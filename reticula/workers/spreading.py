@@ -15,7 +15,7 @@ from reticula.core.graph.evaluation.bundles import Bundle, Made, Shared
 from reticula.core.graph.nesting.stored_shapes import named_in
 from reticula.workers.tickets import Ticket
 
-__all__ = ["Away", "Errand", "SpreadOverLink", "Spreader", "made_of"]
+__all__ = ["Away", "Errand", "SpreadOverLink", "Spreader", "made_of", "written"]
 
 
 class Errand(Protocol):
@@ -90,12 +90,8 @@ class SpreadOverLink:
     def run(self, shared: Shared, bundles: Sequence[Bundle]) -> Generator[tuple[int, Made], None, None]:
         """Yield what was made of each bundle, by its number."""
         name = f"parts-{uuid4().hex}"
-        common = self.folder / name
-        paths = [self.folder / f"{name}-{number}" for number in range(len(bundles))]
         try:
-            ArrayFile.of(shared).write(common)
-            for path, bundle in zip(paths, bundles, strict=True):
-                ArrayFile.of(bundle).write(path)
+            common, paths = written(self.folder / name, shared, bundles)
             shapes = named_in(self.shapes, shared.graph, shared.library, shared.dials)
             self.link.send(("spread", (str(common), [str(path) for path in paths], shapes)))
             try:
@@ -130,3 +126,12 @@ def made_of(told: Mapping[str, Any]) -> Made:
     made: Made = read_arrays(path)
     path.unlink(missing_ok=True)  # what is mapped stays readable
     return made
+
+
+def written(path: Path, shared: Shared, bundles: Sequence[Bundle]) -> tuple[Path, list[Path]]:
+    """Write what bundles share to a file, and each of them to one beside it; return the files."""
+    paths = [path.with_name(f"{path.name}-{number}") for number in range(len(bundles))]
+    ArrayFile.of(shared).write(path)
+    for place, bundle in zip(paths, bundles, strict=True):
+        ArrayFile.of(bundle).write(place)
+    return path, paths

@@ -15,12 +15,13 @@ from reticula.many.cluster import Cluster
 from reticula.many.for_evaluators import LoopErrand, Overflow
 from reticula.many.shared_cluster import SharedCluster
 from reticula.workers.buffers import BufferFiles
+from reticula.workers.figures import FIGURES
 from reticula.workers.tasks import Job, Worker
 from reticula.workers.tickets import LAST, Ticket
 from reticula.workers.waiting import Waiting
 from tests.helpers import wait_until
 from tests.many.test_cluster import slow_graph
-from tests.many.test_loop_part import Kept
+from tests.many.test_loop_part import Kept, nobody
 from tests.workers.asking import as_query
 
 
@@ -70,14 +71,14 @@ def test_a_job_that_no_evaluator_takes_is_done_on_the_cluster(
 def test_background_work_and_what_is_no_evaluation_wait_for_evaluators(
     cluster: Cluster, job: Job, overflow: Callable[..., Overflow]
 ) -> None:
-    over = overflow(Kept(cluster))
+    over, before = overflow(Kept(cluster)), overflowed()
     kept = [Ticket(job, priority=LAST), Ticket(Job("export"))]
     looked = Ticket(job)
     for one in (*kept, looked):
         over.waiting.put(one)
     wait_until(looked.finished.is_set)
     assert [one.state for one in kept] == ["waiting", "waiting"]
-    assert over.taken == 1
+    assert overflowed() == before + 1
 
 
 def test_what_is_not_wanted_any_more_is_stopped_there(cluster: Cluster, overflow: Callable[..., Overflow]) -> None:
@@ -104,7 +105,7 @@ def test_a_cluster_that_is_away_leaves_jobs_to_evaluators(
     job: Job, overflow: Callable[..., Overflow], monkeypatch: pytest.MonkeyPatch, tmp_path: Path
 ) -> None:
     monkeypatch.setattr("reticula.many.cluster.PATIENCE", 0.3)
-    over = overflow(SharedCluster("tcp://127.0.0.1:1", store=tmp_path.as_uri()))
+    over = overflow(nobody(tmp_path))
     ticket = Ticket(job)
     over.waiting.put(ticket)
     wait_until(lambda: over._not_before > 0)
@@ -114,7 +115,7 @@ def test_a_cluster_that_is_away_leaves_jobs_to_evaluators(
 
 def test_an_errand_to_nobody_says_so(tmp_path: Path, monkeypatch: pytest.MonkeyPatch) -> None:
     monkeypatch.setattr("reticula.many.cluster.PATIENCE", 0.3)
-    errand = LoopErrand(SharedCluster("tcp://127.0.0.1:1", store=tmp_path.as_uri()), tmp_path, [], {})
+    errand = LoopErrand(nobody(tmp_path), tmp_path, [], {})
     told: list[tuple[int, dict[str, Any]]] = []
 
     def came() -> bool:
@@ -143,6 +144,10 @@ def overflow(buffers: BufferFiles) -> Any:
     for one in made:
         one.waiting.close()
         one.close()
+
+
+def overflowed() -> float:
+    return FIGURES.get_sample_value("reticula_jobs_overflowed_total") or 0.0
 
 
 def _digests(thing: Any) -> list[str]:

@@ -8,6 +8,7 @@ import os
 import signal
 from collections.abc import Iterator
 from contextlib import contextmanager
+from functools import partial
 from pathlib import Path
 from typing import Any
 
@@ -20,7 +21,7 @@ from reticula.core.graph.evaluation import held_graph
 from reticula.core.operators.shared.resources import DiskResources
 from reticula.many.cluster import Cluster
 from reticula.many.loop_part import SpreadOverCluster
-from reticula.many.shared_cluster import SharedCluster
+from reticula.many.shared_cluster import SharedCluster, begun
 from tests.core.graph.building import graph, node
 from tests.many.test_cluster import worker_ids
 
@@ -41,12 +42,17 @@ class Kept(SharedCluster):
     """Gives the cluster that is there already."""
 
     def __init__(self, cluster: Cluster) -> None:
-        super().__init__()
+        super().__init__(lambda: cluster)
         self.cluster = cluster
 
     @contextmanager
     def ready(self, *, hurry: bool = False) -> Iterator[Cluster]:
         yield self.cluster
+
+
+def nobody(folder: Path) -> SharedCluster:
+    """A cluster whose scheduler does not answer."""
+    return SharedCluster(partial(begun, "tcp://127.0.0.1:1", store=folder.as_uri()))
 
 
 @pytest.fixture(autouse=True)
@@ -105,5 +111,7 @@ def test_a_worker_that_dies_costs_nothing(cluster: Cluster, reef: Path, monkeypa
 
 def test_a_scheduler_that_does_not_answer_is_done_without(reef: Path, monkeypatch: pytest.MonkeyPatch) -> None:
     monkeypatch.setattr("reticula.many.cluster.PATIENCE", 0.3)
-    away = SharedCluster("tcp://127.0.0.1:1", store=reef.parent.as_uri())
-    assert evaluated(reef, SpreadOverCluster(away, {"reef.ply": reef})).digest == evaluated(reef, None).digest
+    assert (
+        evaluated(reef, SpreadOverCluster(nobody(reef.parent), {"reef.ply": reef})).digest
+        == evaluated(reef, None).digest
+    )

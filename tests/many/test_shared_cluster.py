@@ -2,13 +2,14 @@
 
 from __future__ import annotations
 
+import sys
 from typing import Any
 
 import pytest
 
 from reticula.core.errors import GeometryError, Unreachable
 from reticula.many import shared_cluster as module
-from reticula.many.shared_cluster import SharedCluster
+from reticula.many.shared_cluster import SharedCluster, begun
 from tests.helpers import wait_until
 
 
@@ -18,7 +19,7 @@ class Made:
     begun: list[Made] = []
     fails = False
 
-    def __init__(self, *_: Any, **__: Any) -> None:
+    def __init__(self) -> None:
         if self.fails:
             raise Unreachable(f"nobody answers, {len(self.begun)}")
         self.ended = False
@@ -29,10 +30,9 @@ class Made:
 
 
 @pytest.fixture
-def shared(monkeypatch: pytest.MonkeyPatch) -> SharedCluster:
-    monkeypatch.setattr("reticula.many.cluster.Cluster", Made)
+def shared() -> Any:
     Made.begun.clear()
-    return SharedCluster()
+    return SharedCluster(Made)  # type: ignore[arg-type]  # stands in for one
 
 
 def test_all_have_the_same_one_while_it_is_used(shared: SharedCluster, monkeypatch: pytest.MonkeyPatch) -> None:
@@ -75,3 +75,20 @@ def test_after_the_end_there_is_none(shared: SharedCluster) -> None:
     assert Made.begun[0].ended
     with pytest.raises(Unreachable, match="were ended"), shared.ready():
         pass
+
+
+def test_the_environment_says_where_it_is_unless_somebody_does(monkeypatch: pytest.MonkeyPatch) -> None:
+    asked: list[tuple[Any, ...]] = []
+    monkeypatch.setattr("reticula.many.cluster.Cluster", lambda address, **how: asked.append((address, how["store"])))
+    begun()
+    monkeypatch.setenv("RETICULA_CLUSTER", "tcp://10.0.0.1:8786")
+    monkeypatch.setenv("RETICULA_STORE", "file:///shared")
+    begun(workers=2)
+    begun("tcp://10.0.0.2:8786", store="file:///other")
+    assert asked == [("", ""), ("tcp://10.0.0.1:8786", "file:///shared"), ("tcp://10.0.0.2:8786", "file:///other")]
+
+
+def test_without_dask_it_is_said_what_to_do(monkeypatch: pytest.MonkeyPatch) -> None:
+    monkeypatch.setitem(sys.modules, "reticula.many.cluster", None)
+    with pytest.raises(Unreachable, match=r"pip install 'reticula\[many\]'"):
+        begun()

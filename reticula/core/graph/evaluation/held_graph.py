@@ -86,15 +86,14 @@ class HeldGraph:
     def run_parts(
         self, first: str, parts: Iterable[tuple[KeyedGeo, Mapping[str, Any]]], count: int, *, spread: bool = False
     ) -> Iterator[dict[str, Geo]]:
-        others, left = current().spread if spread else None, iter(parts)
-        may = others is not None and self._run.probe is None and not self.hangs_on_other_frames
+        may = spread and self._run.probe is None and not self.hangs_on_other_frames
+        others, left = current().spread if may else None, iter(parts)
         begin = time.perf_counter()
         for number, (part, names) in enumerate(left, start=1):
             made = self.run({**self.given, first: part}, names)
             yield {name: one.geo for name, one in made.items()}
             spent = time.perf_counter() - begin
-            if may and spent > LOOK and spent / number * (count - number) > HEAVY:
-                assert others is not None
+            if others is not None and spent > LOOK and spent / number * (count - number) > HEAVY:
                 yield from self._spread(others, first, list(left), count, math.ceil(BUNDLE * number / spent))
                 return
 
