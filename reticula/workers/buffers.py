@@ -28,7 +28,7 @@ class Buffers(Protocol):
 
 def reference_of(array: np.ndarray[Any, Any]) -> BufferRef:
     """Return how a contiguous array is fetched, wherever it is kept: digest, dtype and shape."""
-    digest = hashlib.blake2b(array.tobytes(), digest_size=16, key=array.dtype.str.encode()).hexdigest()
+    digest = hashlib.blake2b(array.data, digest_size=16, key=array.dtype.str.encode()).hexdigest()
     return {"digest": digest, "dtype": array.dtype.str.lstrip("<|"), "shape": list(array.shape)}
 
 
@@ -71,7 +71,7 @@ class BufferFiles:
             os.utime(path)
         else:
             part = path.with_suffix(f".{os.getpid()}")
-            part.write_bytes(array.tobytes())
+            part.write_bytes(array.data)
             part.replace(path)
         return made
 

@@ -6,7 +6,6 @@ from typing import Any
 
 import numpy as np
 
-from reticula.core.arrays import as_rows
 from reticula.core.geometry import KINDS, Attribute, Geo
 from reticula.core.geometry.mesh.kinds import PLURAL
 
@@ -29,15 +28,11 @@ def element_counts(geo: Geo, *, edges: bool = False) -> dict[str, int]:
 def describe_attribute(name: str, attribute: Attribute) -> dict[str, Any]:
     """Return name, type, and the range of finite numbers (per component) or the number of members of a group."""
     entry: dict[str, Any] = {"name": name, "type": attribute.type}
-    values = attribute.values
     if attribute.type == "flag":
-        entry["members"] = int(values.sum())
-    elif values.dtype.kind in "fi" and len(values) and attribute.start is None:
-        flat = as_rows(values)
-        there = np.isfinite(flat) if values.dtype.kind == "f" else np.ones(flat.shape, bool)
-        if there.any(axis=0).all():
-            entry["low"] = np.min(flat, axis=0, where=there, initial=flat[there].max()).tolist()
-            entry["high"] = np.max(flat, axis=0, where=there, initial=flat[there].min()).tolist()
+        entry["members"] = int(attribute.values.sum())
+    elif attribute.finite_range is not None:
+        low, high = attribute.finite_range
+        entry["low"], entry["high"] = low.tolist(), high.tolist()
     return entry
 
 

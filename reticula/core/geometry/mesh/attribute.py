@@ -4,13 +4,15 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 from dataclasses import dataclass
+from functools import cached_property
 from typing import Any
 
 import numpy as np
 
-from reticula.core.arrays import AnyArray, Indices, as_readonly, ragged_index, starts_from_sizes
+from reticula.core.arrays import AnyArray, Indices, as_readonly, as_rows, ragged_index, starts_from_sizes
 from reticula.core.errors import GeometryError
 from reticula.core.geometry.mesh.attribute_types import AttributeType, attribute_type, guess_type
+from reticula.core.geometry.mesh.finite_range import range_of_rows
 from reticula.core.rows import rows_at
 from reticula.core.words import with_article
 
@@ -81,6 +83,15 @@ class Attribute:
     def fill(self) -> Any:
         """The value for elements without a source: the declared default, or the type's zero."""
         return self.info.zero if self.default is None else self.default
+
+    @cached_property
+    def finite_range(self) -> tuple[AnyArray, AnyArray] | None:
+        """The lowest and the highest finite number of each component ``(k,)``, found once; None where there is none: of
+        nothing, of lists, of texts and flags.
+        """
+        if self.start is not None or self.values.dtype.kind not in "fi":
+            return None
+        return range_of_rows(as_rows(self.values))
 
     def row(self, index: int) -> Any:
         """Return the value of one element as plain Python data."""
