@@ -157,6 +157,24 @@ def test_the_scale_is_chosen_and_fitted_to_a_part_of_the_values(bench: Bench) ->
     assert len(np.unique(bench.pixels().reshape(-1, 4), axis=0)) > 10
 
 
+def test_a_dialog_begun_from_a_menu_keeps_the_keyboard(bench: Bench) -> None:
+    """What is typed at once must not go to the button of the menu, which gets the focus back when the menu closes."""
+    bench.new_graph(graph({"block": node("box")}, looking_at="block"))
+    page = bench.page
+    page.evaluate(
+        "() => { window.focused = [];"
+        " document.addEventListener('focusin', (event) => window.focused.push(event.target.tagName), true) }"
+    )
+    page.click("[data-test=camera]")
+    page.click("[data-test=camera-keep]")
+    expect(page.locator(".el-message-box input")).to_be_focused()
+    bench.calm()
+    bench.settle()
+    focused = page.evaluate("window.focused")
+    assert focused[-2:] == ["BUTTON", "INPUT"]
+    assert focused.count("INPUT") == 1
+
+
 def test_standpoints_stills_freezing_and_shortcuts(bench: Bench, tmp_path: Path) -> None:
     made = bench.new_graph(graph({"block": node("box", size=[1, 2, 1])}, looking_at="block"))
     page = bench.page
