@@ -199,6 +199,7 @@ async function chooseGraph(chosen: string) {
 }
 .where {
   width: 168px;
+  min-width: 90px;
 }
 .gap {
   flex: 1;
@@ -221,7 +222,7 @@ async function chooseGraph(chosen: string) {
   display: flex;
   gap: 6px;
   align-items: center;
-  min-width: 0;
+  flex: none;
   padding: 2px 8px;
   border-radius: 5px;
   background: var(--warn-wash);

@@ -51,7 +51,7 @@ watch(
         text
         :aria-expanded="isOpen(group)"
         :disabled="isNeeded(group)"
-        :title="isNeeded(group) ? 'Open while a wire, a dial or an error is in it' : undefined"
+        :title="isNeeded(group) ? 'Open while a wire, a dial or an error is in it' : group.told"
         :data-test="`section-${group.section.replaceAll(' ', '-')}`"
         @click="turn(group.section)"
       >
@@ -100,10 +100,14 @@ watch(
   border-top: 1px solid var(--line);
   font-weight: 600;
 }
-.section .faint {
+.section :deep(> span) {
+  display: block;
+  line-height: 1.4;
   overflow: hidden;
-  font-weight: 400;
   text-overflow: ellipsis;
+}
+.section .faint {
+  font-weight: 400;
 }
 .none {
   margin: 2px 0;

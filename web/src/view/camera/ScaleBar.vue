@@ -24,6 +24,8 @@ const bar = computed(() => scaleBar(props.perPixel, MOST))
   color: var(--faint-ink);
   font-size: 12px;
   pointer-events: none;
+  /* It can be read before a dark mesh, too. */
+  filter: drop-shadow(0 0 1px var(--backdrop-bottom)) drop-shadow(0 0 3px var(--backdrop-bottom));
 }
 i {
   height: 6px;

@@ -200,6 +200,7 @@ li .el-button {
   border: 1px solid var(--line);
   border-radius: 5px;
   background: var(--raised);
+  line-height: 1.4;
 }
 .cause :deep(> span) {
   display: block;
