@@ -3,6 +3,8 @@
  * arrays come in. Where it cannot be had (a proxy without WebSockets, a service that is starting again), questions go by HTTP.
  */
 import { keepArray } from './buffers'
+import type { FromLine, ToLine } from './line.worker'
+import LineWorker from './line.worker?worker&inline'
 
 export interface Progress {
   done: number
@@ -23,82 +25,79 @@ interface Question {
 
 const OPENS_WITHIN_MS = 2000
 const PAUSE_MS = 3000
-const DIGEST_LETTERS = 32
 
-let socket: WebSocket | null = null
-let opening: Promise<WebSocket | null> | null = null
+/** The worker that holds the line, from when it is to be opened until it is closed. */
+let line: Worker | null = null
 let closedAt = -PAUSE_MS
 let newest = 0
 const open = new Map<number, Question>()
 
 /** Open the line before there is a question: the first one does not wait for it. */
 export function openLine(): void {
-  void opened()
+  opened()
 }
 
-/** Ask over the line; null if there is none now, and the question is to be asked by HTTP. */
-export async function askOverLine(
+/** Ask over the line; null if there is none now, or it breaks, and the question is to be asked by HTTP. */
+export function askOverLine(
   method: string,
   path: string,
   body: string,
   onProgress?: (progress: Progress) => void,
 ): Promise<Answer | null> {
-  const line = await opened()
-  if (!line) return null
+  const over = opened()
+  if (!over) return Promise.resolve(null)
   const id = ++newest
   return new Promise((answer) => {
     open.set(id, { answer, onProgress })
-    line.send(`${JSON.stringify({ id, method, path })}\n${body}`)
+    say(over, { send: `${JSON.stringify({ id, method, path })}\n${body}` })
   })
 }
 
-async function opened(): Promise<WebSocket | null> {
-  if (typeof WebSocket === 'undefined') return null
-  if (socket?.readyState === WebSocket.OPEN) return socket
-  if (performance.now() - closedAt < PAUSE_MS) return null
-  opening ??= connect().finally(() => (opening = null))
-  return opening
+const say = (over: Worker, what: ToLine) => over.postMessage(what)
+
+function opened(): Worker | null {
+  if (typeof Worker === 'undefined') return null
+  if (line) return line
+  return performance.now() - closedAt < PAUSE_MS ? null : connect()
 }
 
-function connect(): Promise<WebSocket | null> {
-  const made = new WebSocket(`${location.protocol === 'https:' ? 'wss' : 'ws'}://${location.host}/api/live`)
-  made.binaryType = 'arraybuffer'
-  return new Promise((ready) => {
-    const late = setTimeout(() => made.close(), OPENS_WITHIN_MS)
-    made.onopen = () => {
-      clearTimeout(late)
-      socket = made
-      ready(made)
-    }
-    made.onclose = () => {
-      clearTimeout(late)
-      closedAt = performance.now()
-      if (socket === made) giveUp()
-      ready(null)
-    }
-    made.onmessage = (event: MessageEvent<string | ArrayBuffer>) => take(event.data)
-  })
+/** A question may be said at once: what holds the line keeps it until it is open, which this busy page may hear late. */
+function connect(): Worker {
+  const made = new LineWorker()
+  line = made
+  say(made, { open: `${location.protocol === 'https:' ? 'wss' : 'ws'}://${location.host}/api/live` })
+  const late = setTimeout(() => say(made, { close: true }), OPENS_WITHIN_MS)
+  const closed = () => {
+    clearTimeout(late)
+    if (line !== made) return
+    closedAt = performance.now()
+    giveUp()
+  }
+  made.onerror = closed
+  made.onmessage = ({ data }: MessageEvent<FromLine>) => {
+    if ('text' in data) take(data.text)
+    else if ('digest' in data) keepArray(data.digest, data.bytes)
+    else if (data.now === 'closed') closed()
+    else clearTimeout(late)
+  }
+  return made
 }
 
 /** The line broke: what was asked is asked again by HTTP. Every question may be asked twice. */
 function giveUp(): void {
-  socket = null
+  line = null
   for (const question of open.values()) question.answer(null)
   open.clear()
 }
 
 /** Somebody else has signed in: the line knows only who opened it. */
 export function closeLine(): void {
-  const old = socket
+  const old = line
   giveUp()
-  old?.close()
+  if (old) say(old, { close: true })
 }
 
-function take(data: string | ArrayBuffer): void {
-  if (typeof data !== 'string') {
-    keepArray(new TextDecoder().decode(data.slice(0, DIGEST_LETTERS)), data.slice(DIGEST_LETTERS))
-    return
-  }
+function take(data: string): void {
   const end = data.indexOf('\n')
   const head = JSON.parse(data.slice(0, end)) as { id: number; status?: number; progress?: Progress }
   const question = open.get(head.id)

@@ -11,7 +11,7 @@ type Answer = { status?: number; body?: unknown } | Error
 
 export function fakeService(answer: (asked: Asked) => Answer | Promise<Answer>) {
   const asked: Asked[] = []
-  vi.stubGlobal('WebSocket', undefined)
+  vi.stubGlobal('Worker', undefined)
   vi.stubGlobal('fetch', async (path: string, options: { method?: string; body?: string } = {}) => {
     const one = {
       method: options.method ?? 'GET',

@@ -78,6 +78,8 @@ export class Scene {
 
   constructor(private readonly canvas: HTMLCanvasElement) {
     this.renderer = new THREE.WebGLRenderer({ canvas, antialias: true, alpha: true, preserveDrawingBuffer: true })
+    // Asking how each shader fared would wait for it, before the first picture; the browser says what does not link.
+    this.renderer.debug.checkShaderErrors = false
     this.renderer.setPixelRatio(Math.min(window.devicePixelRatio, 2))
     this.renderer.outputColorSpace = THREE.LinearSRGBColorSpace
     this.renderer.autoClear = false
