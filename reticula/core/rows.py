@@ -17,6 +17,8 @@ def rows_at(values: AnyArray, index: AnyArray) -> AnyArray:
 
 def nonzero_rows(rows: AnyArray) -> Flags:
     """Return which rows ``(N, k)`` hold anything but zeros ``(N,)``, column by column: rows are short."""
+    if rows.shape[1] == 3 and rows.dtype == np.float64:
+        return _nonzero(_ready(rows))
     out = np.zeros(len(rows), bool)
     for column in range(rows.shape[1]):
         out |= rows[:, column] != 0
@@ -65,6 +67,14 @@ def _dots(a: Floats, b: Floats) -> Floats:
     out = np.empty(len(a))
     for i in prange(len(a)):
         out[i] = dot3(a[i, 0], a[i, 1], a[i, 2], b[i, 0], b[i, 1], b[i, 2])
+    return out
+
+
+@parallel_kernel
+def _nonzero(rows: Floats) -> Flags:
+    out = np.empty(len(rows), np.bool_)
+    for i in prange(len(rows)):
+        out[i] = rows[i, 0] != 0.0 or rows[i, 1] != 0.0 or rows[i, 2] != 0.0
     return out
 
 

@@ -14,6 +14,7 @@ from reticula.core.geometry import measure
 from reticula.core.geometry.measure import components as pieces
 from reticula.core.geometry.measure import curvature
 from reticula.core.geometry.mesh.attribute_types import AttributeType
+from reticula.core.geometry.mesh.bounds import farthest_from_mean
 from reticula.core.geometry.mesh.geo import Geo
 from reticula.core.geometry.mesh.incidence import incident
 from reticula.core.geometry.mesh.kinds import Kind
@@ -61,8 +62,7 @@ def _extent(geo: Geo) -> AnyArray:
     """Twice the distance from the mean of all points to the farthest: the same however the shape is turned."""
     if not geo.topology.point_count:
         return np.zeros(1)
-    off = geo.positions - geo.bounds.mean(axis=0)
-    return np.full(1, 2.0 * float(np.linalg.norm(off - off.mean(axis=0), axis=1).max()))
+    return np.full(1, 2.0 * farthest_from_mean(geo.positions, geo.bounds.mean(axis=0)))
 
 
 def _of_pieces(values: Callable[[Geo], AnyArray]) -> dict[Kind, Callable[[Geo], AnyArray]]:

@@ -63,9 +63,10 @@ def row_means(start: Indices, item: Indices, values: Floats) -> Floats:
     out = np.zeros((len(start) - 1, values.shape[1]))
     for i in prange(len(start) - 1):
         size = start[i + 1] - start[i]
-        for w in range(values.shape[1]):
-            for k in range(start[i], start[i + 1]):
+        for k in range(start[i], start[i + 1]):
+            for w in range(values.shape[1]):
                 out[i, w] += values[item[k], w]
+        for w in range(values.shape[1]):
             out[i, w] /= size
     return out
 

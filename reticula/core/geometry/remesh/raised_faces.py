@@ -1,4 +1,4 @@
-"""The faces of a mesh after some of them were raised or shrunk: written in one pass each, in their final order."""
+"""Faces and points of a mesh after some were raised or shrunk: written in one pass each, in their final order."""
 
 from __future__ import annotations
 
@@ -6,12 +6,12 @@ from typing import NamedTuple
 
 import numpy as np
 
-from reticula.core.arrays import AnyArray, Indices
+from reticula.core.arrays import AnyArray, Floats, Indices
 from reticula.core.geometry.mesh.topology import Topology
 from reticula.core.geometry.remesh.extrusion import ExtrusionTopology
 from reticula.core.jit import parallel_kernel, prange
 
-__all__ = ["RaisedFaces", "Rings", "raise_faces"]
+__all__ = ["RaisedFaces", "Rings", "raise_faces", "raise_points"]
 
 
 class Rings(NamedTuple):
@@ -71,23 +71,26 @@ def _written(mesh: _Mesh, number: Indices, wall: Indices, rings: Rings, bases: I
         r = number[c]
         point[c] = rings.target[r] if r >= 0 else mesh.corner_point[c]
         source[c] = c
-    for q in prange(quads):
-        k, c = q // walls, wall[q % walls]
+    for w in prange(walls):
+        c = wall[w]
         d = mesh.following[c]
-        at = corners + 4 * q
-        start[faces + q] = at
-        face_source[faces + q] = mesh.corner_face[c]
-        source[at], source[at + 1], source[at + 2], source[at + 3] = c, d, d, c
-        if k == 0:
-            point[at], point[at + 1] = mesh.corner_point[c], mesh.corner_point[d]
-        else:
-            low = rings.first + (k - 1) * rings.size
-            point[at], point[at + 1] = low + rings.place[number[c]], low + rings.place[number[d]]
-        if k == rings.divisions - 1:
-            point[at + 2], point[at + 3] = rings.target[number[d]], rings.target[number[c]]
-        else:
-            high = rings.first + k * rings.size
-            point[at + 2], point[at + 3] = high + rings.place[number[d]], high + rings.place[number[c]]
+        owner, one, two = mesh.corner_face[c], number[c], number[d]
+        for k in range(rings.divisions):
+            q = k * walls + w
+            at = corners + 4 * q
+            start[faces + q] = at
+            face_source[faces + q] = owner
+            source[at], source[at + 1], source[at + 2], source[at + 3] = c, d, d, c
+            if k == 0:
+                point[at], point[at + 1] = mesh.corner_point[c], mesh.corner_point[d]
+            else:
+                low = rings.first + (k - 1) * rings.size
+                point[at], point[at + 1] = low + rings.place[one], low + rings.place[two]
+            if k == rings.divisions - 1:
+                point[at + 2], point[at + 3] = rings.target[two], rings.target[one]
+            else:
+                high = rings.first + k * rings.size
+                point[at + 2], point[at + 3] = high + rings.place[two], high + rings.place[one]
     at = corners + 4 * quads
     for b in range(len(bases)):
         first, last = mesh.face_start[bases[b]], mesh.face_start[bases[b] + 1]
@@ -99,3 +102,18 @@ def _written(mesh: _Mesh, number: Indices, wall: Indices, rings: Rings, bases: I
             at += 1
     start[len(face_source)] = at
     return RaisedFaces(start, point, face_source, source)
+
+
+@parallel_kernel
+def raise_points(positions: Floats, source: Indices, moves: Floats, target: Indices, count: int) -> Floats:
+    """Return ``count`` places ``(count, 3)``: ``positions (P, 3)`` as they were, and those of ``source (R,)``, moved
+    by ``moves (R, 3)``, at their ``target (R,)``; what follows is still to be filled.
+    """
+    out = np.empty((count, 3))
+    for p in prange(len(positions)):
+        for k in range(3):
+            out[p, k] = positions[p, k]
+    for r in prange(len(source)):
+        for k in range(3):
+            out[target[r], k] = positions[source[r], k] + moves[r, k]
+    return out

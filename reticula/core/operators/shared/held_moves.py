@@ -33,6 +33,8 @@ def hold_back(geo: Geo, raised: ExtrusionTopology, moves: Floats, chosen: Flags,
     Regions of the extrusion are held one by one, each at its most; ``everywhere`` all at the smallest share.
     """
     shape = geo.topology
+    if not chosen.any():
+        return HeldMoves(moves, chosen, 0)
     at, on = rows_at(geo.positions, shape.corner_point), raised.number >= 0
     if on.all():
         corner_moves = rows_at(moves, raised.number)

@@ -14,7 +14,7 @@ from reticula.core.geometry.measure.areas import area_vectors, face_normals, gat
 from reticula.core.geometry.mesh.identity import unit_random
 from reticula.core.geometry.remesh.extrusion import ExtrusionTopology, numbers_of, plan_extrusion
 from reticula.core.geometry.remesh.offsets import Corners, border_offsets, even_offsets
-from reticula.core.geometry.remesh.raised_faces import Rings, raise_faces
+from reticula.core.geometry.remesh.raised_faces import Rings, raise_faces, raise_points
 from reticula.core.operators.declaration.operator import operator
 from reticula.core.operators.declaration.parameters import (
     Choice,
@@ -273,10 +273,12 @@ def extrude(
     shape = geo.topology
     key = ("extrude", where.tobytes(), together, divisions, keep_base)
     plan = shape.memoise(key, lambda: _plan(shape, where, together, divisions, keep_base))
-    positions = rows_at(geo.positions, plan.point_source)
     path = _Path(geo, plan.raised, where, options)
-    positions[plan.target] = path(1.0)
-    beyond = plan.topology.point_count - (divisions - 1) * len(plan.rim)
+    count = plan.topology.point_count
+    positions = raise_points(geo.positions, plan.raised.source, path.move, plan.target, count)
+    if path.size(1.0) != 1.0:
+        positions[plan.target] = path(1.0)
+    beyond = count - (divisions - 1) * len(plan.rim)
     for k in range(1, divisions):
         positions[beyond + (k - 1) * len(plan.rim) : beyond + k * len(plan.rim)] = path(k / divisions)[plan.rim]
     made = carry(
@@ -290,17 +292,17 @@ def extrude(
         },
         positions=positions,
     )
-    number = np.arange(plan.topology.face_count)
-    top = np.zeros(plan.topology.face_count, bool)
+    top, sides, bases = (np.zeros(plan.topology.face_count, bool) for _ in range(3))
     top[: shape.face_count] = where
-    sides = (number >= plan.first_wall) & (number < plan.first_base)
-    note(f"Raised {int(where.sum()):,} faces, made {int(sides.sum()):,} walls.")
+    sides[plan.first_wall : plan.first_base] = True
+    bases[plan.first_base :] = True
+    note(f"Raised {int(where.sum()):,} faces, made {plan.first_base - plan.first_wall:,} walls.")
     for name in () if mark_walls else geo.groups("face"):
         flags = made.find("face", name)
         made = made.with_attribute("face", name, flags.values & ~sides, default=flags.default)
     made = made.with_attribute("face", top_group, top).with_attribute("face", side_group, sides)
     if keep_base:
-        made = made.with_attribute("face", base_group, number >= plan.first_base)
+        made = made.with_attribute("face", base_group, bases)
     return made.with_attribute("edge", rim_group, _rims(plan)) if rim_group else made
 
 
@@ -333,12 +335,12 @@ class _Path:
     def __init__(self, geo: Geo, raised: ExtrusionTopology, where: Flags, options: _Options) -> None:
         shape = geo.topology
         listed = _listed(shape, raised, options.per)
-        self.begin = rows_at(geo.positions, raised.source)
+        self.positions, self.source = geo.positions, raised.source
         if options.along == "direction":
             way = row_means(raised.start, listed, unit(options.direction))
             self.move = unit(way) * row_means(raised.start, listed, options.distance[:, None])
         else:
-            faces = rows_at(shape.corner_face, raised.corner)
+            faces = listed if options.per == "face" else rows_at(shape.corner_face, raised.corner)
             if options.walls == "even":
                 far = rows_at(options.distance, listed)
                 self.move = even_offsets(raised.start, faces, face_normals(geo), area_vectors(geo), far)
@@ -357,13 +359,17 @@ class _Path:
         inward = row_means(raised.start, listed, options.inset[:, None]) if options.inset.any() else np.zeros(0)
         if inward.any():
             self.move = self.move + _inset_moves(geo, raised, where, inward, options.limit)
-        elif len(listed) and not options.distance[listed].any():
+        elif len(listed) and not rows_at(options.distance, listed).any():
             warn("The distance is 0 everywhere, so the walls have no area.")
         self.profile, self.region = options.profile, raised.region
 
+    def size(self, share: float) -> float:
+        """The size of the cross-section there."""
+        return float(self.profile(np.array([share]))[0])
+
     def __call__(self, share: float) -> Floats:
-        at = self.begin + share * self.move
-        size = float(self.profile(np.array([share]))[0])
+        at = rows_at(self.positions, self.source) + share * self.move
+        size = self.size(share)
         if size == 1.0 or not len(at):
             return at
         count = np.bincount(self.region)
@@ -375,7 +381,7 @@ def _listed(shape: Topology, raised: ExtrusionTopology, per: str) -> Indices:
     """The face, point or corner that the distance of each raised corner is given for."""
     if per == "corner":
         return raised.corner
-    return (shape.corner_face if per == "face" else shape.corner_point)[raised.corner]
+    return rows_at(shape.corner_face if per == "face" else shape.corner_point, raised.corner)
 
 
 def _inset_moves(geo: Geo, raised: ExtrusionTopology, where: Flags, inward: Floats, limit: str) -> Floats:

@@ -9,20 +9,26 @@ import numpy as np
 from reticula.core.arrays import AnyArray, Flags, Floats, Indices, ragged_index, starts_from_sizes
 from reticula.core.diagnostics import note, warn
 from reticula.core.geometry import Geo, carry, edges_along, kept
-from reticula.core.geometry.measure.areas import face_normals, row_means
+from reticula.core.geometry.measure.areas import face_centers, face_normals, row_means
 from reticula.core.geometry.mesh.adjacency import group_by
 from reticula.core.geometry.mesh.carry import Maps
 from reticula.core.geometry.mesh.topology import Topology
 from reticula.core.geometry.planar.straight_skeleton import ShrunkFaces, shrink_faces
 from reticula.core.geometry.remesh.extrusion import ExtrusionTopology, numbers_of, plan_extrusion
 from reticula.core.geometry.remesh.offsets import Corners, border_offsets, corner_insets
-from reticula.core.geometry.remesh.raised_faces import Rings, raise_faces
+from reticula.core.geometry.remesh.raised_faces import Rings, raise_faces, raise_points
+from reticula.core.jit import parallel_kernel, prange
 from reticula.core.operators.declaration.operator import operator
 from reticula.core.operators.declaration.parameters import Choice, GroupName, PerElement, Selection, Toggle
 from reticula.core.operators.shared.held_moves import HeldMoves, hold_back
 from reticula.core.rows import rows_at
 
 __all__ = ["inset"]
+
+SAFE = 0.9
+"""A face that shrinks by itself, by at most this share of the way to its middle, stays like itself: it cannot cross
+itself.
+"""
 
 
 @operator(
@@ -111,10 +117,14 @@ def inset(
     if not where.any():
         warn("No face is marked, so nothing was shrunk.")
     raised = plan_extrusion(geo.topology, where, together)
-    moves = _shares(geo, raised, fraction) if by == "fraction" else _offsets(geo, raised, together, distance)
+    if by == "distance":
+        moves = _offsets(geo, raised, together, distance)
+    else:
+        moves = _shares(geo, raised, fraction) if together else _own_shares(geo, raised, fraction)
     parts = None
     if limit != "none":
-        held = hold_back(geo, raised, moves, where, limit == "smallest")
+        in_doubt = where if together or by == "distance" else where & ~(fraction <= SAFE)
+        held = hold_back(geo, raised, moves, in_doubt, limit == "smallest")
         if limit == "divide" and by == "distance" and not together:
             parts, held = _divided(geo, held, distance)
         moves = held.moves
@@ -152,6 +162,24 @@ def _shares(geo: Geo, raised: ExtrusionTopology, fraction: Floats) -> Floats:
     return (rows_at(middle, raised.region) - rows_at(geo.positions, raised.source)) * share
 
 
+def _own_shares(geo: Geo, raised: ExtrusionTopology, fraction: Floats) -> Floats:
+    """The same where every face shrinks by itself."""
+    shape = geo.topology
+    return _towards(shape.corner_face, raised, face_centers(geo), geo.positions, fraction)
+
+
+@parallel_kernel
+def _towards(
+    corner_face: Indices, raised: ExtrusionTopology, middle: Floats, positions: Floats, fraction: Floats
+) -> Floats:
+    out = np.empty((len(raised.source), 3))
+    for r in prange(len(out)):
+        face = corner_face[raised.corner[raised.start[r]]]
+        for k in range(3):
+            out[r, k] = (middle[face, k] - positions[raised.source[r], k]) * fraction[face]
+    return out
+
+
 def _divided(geo: Geo, held: HeldMoves, distance: Floats) -> tuple[ShrunkFaces | None, HeldMoves]:
     """The parts of faces that go on past where they would cross themselves, and what is still held back."""
     shape = geo.topology
@@ -182,10 +210,8 @@ def _ringed(geo: Geo, raised: ExtrusionTopology, moves: Floats) -> tuple[Geo, An
     target = numbers_of(raised.source, fresh, shape.point_count)
     none = np.zeros(0, np.int32)
     faces = raise_faces(shape, raised, Rings(target, none, 0, 0, 1), none)
-    moved = rows_at(geo.positions, raised.source) + moves
     source = np.concatenate([np.arange(shape.point_count, dtype=np.int32), raised.source[fresh]])
-    positions = rows_at(geo.positions, source)
-    positions[target] = moved
+    positions = raise_points(geo.positions, raised.source, moves, target, len(source))
     topology = shape.with_faces(len(source), faces.face_start, faces.corner_point)
 
     def old_edges() -> AnyArray:
