@@ -11,6 +11,7 @@ import numpy as np
 from reticula.core.arrays import AnyArray, Flags, Indices, as_readonly, as_rows
 from reticula.core.diagnostics import note, warn
 from reticula.core.errors import FormulaError
+from reticula.core.finite import all_finite
 from reticula.core.geometry.edit.subset import any_of_row, subset
 from reticula.core.geometry.mesh.attribute import Attribute
 from reticula.core.geometry.mesh.attribute_types import AttributeType, well_known_default
@@ -66,7 +67,7 @@ def _with_own(geo: Geo, kind: Kind, name: str, entry: OwnWrites) -> Geo:
 
 def _require_finite(values: AnyArray, kind: str, name: str, by: Flags) -> None:
     """Fail if a value that the script wrote is no finite number; what was there before is not its fault."""
-    if values.dtype.kind != "f" or np.isfinite(values).all():
+    if all_finite(values):
         return
     bad = np.flatnonzero(by & ~np.isfinite(as_rows(values)).all(axis=1))
     if not len(bad):

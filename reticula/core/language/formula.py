@@ -10,6 +10,7 @@ import numpy as np
 
 from reticula.core.arrays import AnyArray, as_rows
 from reticula.core.errors import FormulaError
+from reticula.core.finite import all_finite
 from reticula.core.geometry.mesh.attribute_types import TYPES, AttributeType
 from reticula.core.geometry.mesh.geo import Geo
 from reticula.core.geometry.mesh.kinds import PLURAL, Kind
@@ -139,9 +140,7 @@ def finished(expression: ir.Expression | None, wanted: str | None) -> ir.Express
 
 
 def _require_finite(values: AnyArray, kind: Kind) -> None:
-    if values.dtype.kind != "f":
-        return
-    if np.isfinite(values).all():
+    if all_finite(values):
         return
     finite = np.isfinite(as_rows(values)).all(axis=1)
     bad = np.flatnonzero(~finite)

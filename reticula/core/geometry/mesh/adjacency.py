@@ -224,10 +224,9 @@ def rows_are_sound(start: Indices, used: Indices, least: int, count: int) -> boo
     """Tell whether starts ``(N+1,)`` cover the ``used (M,)`` in rows of ``least`` or more, all in ``range(count)``."""
     if len(start) == 0 or start[0] != 0 or start[-1] != len(used):
         return False
+    bad = 0
     for row in range(len(start) - 1):
-        if start[row + 1] - start[row] < least:
-            return False
-    lowest = highest = np.int32(0)
-    for item in used:
-        lowest, highest = min(lowest, item), max(highest, item)
-    return bool(len(used) == 0 or (lowest >= 0 and highest < count))
+        bad += start[row + 1] - start[row] < least
+    for k in range(len(used)):
+        bad += used[k] < 0 or used[k] >= count
+    return bad == 0

@@ -23,7 +23,7 @@ from reticula.core.geometry.mesh.kinds import KINDS, PLURAL, Kind
 from reticula.core.geometry.mesh.lineage import Lineage, Names, names_of
 from reticula.core.geometry.mesh.maker import maker
 from reticula.core.geometry.mesh.source_maps import SourceMap
-from reticula.core.geometry.mesh.topology import Topology
+from reticula.core.geometry.mesh.topology import LARGEST, Topology
 
 __all__ = ["Geo", "once_per_geo"]
 
@@ -135,7 +135,8 @@ class Geo(Contents, Exchange):
         """
         points = np.asarray(positions, np.float64).reshape(-1, 3)
         if isinstance(faces, np.ndarray) and faces.ndim == 2:
-            start: AnyArray = np.arange(len(faces) + 1) * faces.shape[1]
+            few = np.int32 if faces.size <= LARGEST else np.int64
+            start: AnyArray = np.arange(len(faces) + 1, dtype=few) * faces.shape[1]
             corners: AnyArray = faces.reshape(-1)
         else:
             rows = [list(face) for face in faces]

@@ -9,6 +9,7 @@ from typing import Any
 import numpy as np
 
 from reticula.core.arrays import Floats, Ints, as_rows
+from reticula.core.finite import all_finite
 from reticula.core.geometry.edit.double_faces import find_double_faces
 from reticula.core.geometry.measure.areas import face_areas, face_planarity
 from reticula.core.geometry.mesh.geo import Geo
@@ -172,7 +173,7 @@ def _not_numbers(geo: Geo) -> list[Finding]:
     for kind in KINDS:
         for name, attribute in geo.attributes[kind].items():
             values = attribute.values
-            if values.dtype.kind != "f" or attribute.start is not None or np.isfinite(values.sum()):
+            if attribute.start is not None or all_finite(values):
                 continue
             bad = np.flatnonzero(~np.isfinite(as_rows(values)).all(axis=1))
             text = f"{PLURAL[kind]} at which '{name}' is not a finite number"

@@ -9,6 +9,7 @@ import numpy as np
 
 from reticula.core.arrays import as_rows
 from reticula.core.diagnostics import note, warn
+from reticula.core.finite import all_finite
 from reticula.core.geometry.mesh.geo import Geo
 from reticula.core.geometry.mesh.kinds import KINDS, PLURAL
 from reticula.core.operators.declaration.parameters import OnElements, Parameter
@@ -35,16 +36,12 @@ def tell_of_numbers(inputs: Iterable[Geo | Sequence[Geo] | None], outputs: Seque
         for kind in KINDS:
             for name, attribute in geo.attributes[kind].items():
                 values = attribute.values
-                if id(values) in seen or values.dtype.kind != "f" or not values.size or np.isfinite(values.sum()):
+                if id(values) in seen or all_finite(values):
                     continue
                 rows = np.asarray(np.isfinite(as_rows(values)).all(axis=1))
                 bad = np.flatnonzero(~rows)
-                if len(bad):
-                    of = PLURAL[kind] if attribute.start is None else "listed values"
-                    warn(
-                        f"'{name}' holds no finite number at {len(bad):,} of {len(rows):,} {of} "
-                        f"(first: {kind} {bad[0]})."
-                    )
+                of = PLURAL[kind] if attribute.start is None else "listed values"
+                warn(f"'{name}' holds no finite number at {len(bad):,} of {len(rows):,} {of} (first: {kind} {bad[0]}).")
 
 
 def tell_of_instances(

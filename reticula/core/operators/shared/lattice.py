@@ -15,16 +15,19 @@ def lattice_quads(rows: int, columns: int, *, wrap_rows: bool = False, wrap_colu
 
     Each quad is (r, c), (r, c+1), (r+1, c+1), (r+1, c). A wrapped direction closes on itself.
     """
-    r = np.arange(rows if wrap_rows else rows - 1)
-    c = np.arange(columns if wrap_columns else columns - 1)
-    row, row_after = (part.astype(np.int32)[:, None] for part in (r * columns, (r + 1) % rows * columns))
-    column, column_after = (part.astype(np.int32) for part in (c, (c + 1) % columns))
-    quads = np.empty((len(r), len(c), 4), np.int32)
-    np.add(row, column, out=quads[..., 0])
-    np.add(row, column_after, out=quads[..., 1])
-    np.add(row_after, column_after, out=quads[..., 2])
-    np.add(row_after, column, out=quads[..., 3])
+    quads = np.empty((rows if wrap_rows else rows - 1, columns if wrap_columns else columns - 1, 4), np.int32)
+    _write_quads(quads, rows, columns)
     return quads.reshape(-1, 4)
+
+
+@parallel_kernel
+def _write_quads(quads: Indices, rows: int, columns: int) -> None:
+    for r in prange(quads.shape[0]):
+        row, after = r * columns, (r + 1) % rows * columns
+        for c in range(quads.shape[1]):
+            beside = c + 1 if c + 1 < columns else 0
+            quad = quads[r, c]
+            quad[0], quad[1], quad[2], quad[3] = row + c, row + beside, after + beside, after + c
 
 
 def lattice_places(across: Floats, a: Floats, along: Floats, b: Floats) -> Floats:

@@ -19,6 +19,24 @@ class TestInset:
         made = ops.inset(ops.grid(cells=(1, 1)), by="fraction", fraction=0.5)
         assert measure.face_areas(made)[0] == pytest.approx(0.25)
 
+    @pytest.mark.parametrize("fraction", [0.89, -0.5, "random(3) * 0.9"])
+    def test_a_share_of_the_way_needs_no_limit(self, fraction: object, notes: list[Note]) -> None:
+        """A face that stays like itself cannot cross itself, hollow or bent as it may be."""
+        star = [
+            [np.cos(a) * r, np.sin(a) * r, 0.1 * r] for a, r in zip(np.arange(10) * 0.628, [1, 0.2] * 5, strict=True)
+        ]
+        shapes = ops.join(Geo.from_faces(star, [range(10)]), ops.dual(ops.geodesic_sphere(frequency=3)))
+        made = ops.inset(shapes, by="fraction", fraction=fraction)
+        free = ops.inset(shapes, by="fraction", fraction=fraction, limit="none")
+        assert np.array_equal(made.positions, free.positions)
+        assert not any("held back" in note.text for note in notes)
+
+    def test_a_face_may_not_shrink_past_its_middle(self, notes: list[Note]) -> None:
+        made = ops.inset(ops.grid(cells=(2, 1)), by="fraction", fraction="index * 1.5")
+        assert measure.face_areas(made)[1] == pytest.approx(0, abs=1e-5)
+        assert "held back" in notes[0].text
+        assert (measure.area_vectors(made)[:, 1] >= 0).all()
+
     def test_triangles_shrink_with_parallel_edges(self) -> None:
         triangle = Geo.from_faces([[0, 0, 0], [4, 0, 0], [0, 3, 0]], [[0, 1, 2]])
         made = ops.inset(triangle, distance=0.5)
