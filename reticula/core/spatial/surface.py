@@ -323,9 +323,7 @@ class Surface:
 
     def normals(self, places: Places) -> Floats:
         """Return the unit normal of the triangle at each place ``(N, 3)``; 0 where nothing was found."""
-        normal = self.triangle_normals[np.maximum(places.triangle, 0)]
-        normal[~places.found] = 0.0
-        return normal
+        return _rows_or_zero(self.triangle_normals, places.triangle)
 
     @cached_property
     def triangle_normals(self) -> Floats:
@@ -338,6 +336,17 @@ class Surface:
         out = np.empty_like(self.tree.corner)
         out[self.tree.order] = self.tree.corner
         return out
+
+
+@parallel_kernel
+def _rows_or_zero(values: Floats, number: Indices) -> Floats:
+    """Rows ``(N, 3)`` of ``values``; zeros where the number is below 0."""
+    out = np.zeros((len(number), 3))
+    for i in prange(len(number)):
+        if number[i] >= 0:
+            for k in range(3):
+                out[i, k] = values[number[i], k]
+    return out
 
 
 def _rows(values: AnyArray) -> Floats:

@@ -66,5 +66,5 @@ def carry(source: Geo, topology: Topology, maps: Maps, *, positions: AnyArray | 
 def _check(kind: Kind, entry: SourceMap, source: Geo, topology: Topology) -> None:
     """Raise GeometryError if a map does not fit, before a kernel reads beyond its arrays."""
     count = 1 if kind == "whole" else source.topology.count(kind)
-    if len(entry.index) != topology.count(kind) or entry.index.max(initial=-1) >= count:
+    if len(entry.index) != topology.count(kind) or entry.largest >= count:
         raise GeometryError(f"the source map of the {kind} attributes does not fit {count} sources")

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Callable
 from dataclasses import dataclass
+from functools import cached_property
 from typing import Protocol
 
 import numpy as np
@@ -137,6 +138,11 @@ class SourceMap:
 
     index: Indices
     weights: Blend | None = None
+
+    @cached_property
+    def largest(self) -> int:
+        """The largest number of a source, -1 if there is none."""
+        return int(self.index.max(initial=-1))
 
     def attribute(self, name: str, source: Attribute) -> Attribute:
         """Return the attribute carried to the new elements."""

@@ -22,6 +22,35 @@ def _random(state: np.uint64, number: int) -> float:
     return np.float64(bits >> np.uint64(11)) * (1.0 / 9007199254740992.0)
 
 
+@kernel
+def _guide(total: Floats) -> Indices:
+    """For each of as many equal shares of the whole as there are triangles, the first whose ``total (T,)`` is beyond
+    where the share begins: Chen & Asau, "On generating random variates from an empirical distribution", AIIE
+    Transactions 6(2), 1974.
+    """
+    count = len(total)
+    out = np.empty(count, np.int32)
+    t = 0
+    for share in range(count):
+        begin = share * (total[-1] / count)
+        while t < count - 1 and total[t] <= begin:
+            t += 1
+        out[share] = t
+    return out
+
+
+@inline
+def _first_beyond(total: Floats, guide: Indices, value: float) -> int:
+    """The first whose total is beyond a value, the last if none is."""
+    last = len(total) - 1
+    t = int(guide[min(int(value / total[-1] * len(total)), last)])
+    while t > 0 and total[t - 1] > value:
+        t -= 1
+    while t < last and total[t] <= value:
+        t += 1
+    return t
+
+
 @parallel_kernel
 def sample_triangles(total: Floats, density: Floats, count: int, seed: int) -> tuple[Indices, Floats]:
     """Return random places on triangles: triangle ``(N,)`` and weights of its corners ``(N, 3)``.
@@ -31,12 +60,11 @@ def sample_triangles(total: Floats, density: Floats, count: int, seed: int) -> t
     Uniform within a triangle by Osada, Funkhouser, Chazelle & Dobkin, "Shape distributions", ACM TOG 21(4), 2002.
     """
     triangle, weight = np.empty(count, np.int32), np.empty((count, 3))
-    whole = total[-1]
+    whole, guide = total[-1], _guide(total)
     base = mix64(np.uint64(seed) + GOLDEN)
     for i in prange(count):
         state = mix64(base ^ mix64(np.uint64(i) * GOLDEN))
-        t = np.searchsorted(total, _random(state, 0) * whole, side="right")
-        t = min(t, len(total) - 1)
+        t = _first_beyond(total, guide, _random(state, 0) * whole)
         triangle[i] = t
         most = max(density[t, 0], density[t, 1], density[t, 2])
         a = b = 0.0

@@ -25,6 +25,7 @@ from reticula.core.operators.declaration.parameters import (
 )
 from reticula.core.operators.shared.name_patterns import matching
 from reticula.core.operators.shared.reach import limited_reach
+from reticula.core.rows import nonzero_rows
 from reticula.core.spatial.sampling import SAMPLED, Sample, sample_hits, sample_ray
 
 __all__ = ["LIMITS", "RAYS", "raycast", "read_names", "tell_of_hits"]
@@ -136,24 +137,25 @@ def raycast(
     neither group.
     """
     on = cast(Kind, kind)
-    chosen = np.flatnonzero(where)
-    o, d = origin[chosen], direction[chosen]
+    chosen = None if where.all() else np.flatnonzero(where)
+    o, d = (origin, direction) if chosen is None else (origin[chosen], direction[chosen])
     far = reach if limit_reach else np.inf
     first = sample_ray(target, o, d, far, offset, both=ways == "both")
-    tell_of_hits(len(chosen), int(first.found.sum()), bool((d == 0).all(axis=1).any()), on)
+    tell_of_hits(len(o), int(first.found.sum()), not nonzero_rows(d).all(), on)
     names = read_names(target, read) if read.strip() else {}
     made = geo
     for suffix, value in _found(first, o).items():
-        made = made.with_attribute(on, name + suffix, _spread(value, suffix, chosen, origin, len(where)))
+        spread = value if chosen is None else _spread(value, suffix, chosen, origin)
+        made = made.with_attribute(on, name + suffix, spread)
     for called, source_kind in names.items():
         brought = first.attribute(source_kind, called, corner=values == "nearest")
         rows = np.full(len(where), -1)
-        rows[chosen] = np.arange(len(chosen))
+        rows[where] = np.arange(len(o))
         made = made.with_attribute(on, f"{name}_{called}", brought.take(rows))
     if hits == "all":
         start, points = sample_hits(target, o, d, far, offset, both=ways == "both")
         sizes = np.zeros(len(where), np.int64)
-        sizes[chosen] = np.diff(start)
+        sizes[where] = np.diff(start)
         made = made.with_attribute(on, f"{name}_count", sizes)
         lists = Attribute(
             "number list",
@@ -176,9 +178,9 @@ def _found(sample: Sample, origin: Floats) -> dict[str, AnyArray]:
     }
 
 
-def _spread(values: AnyArray, suffix: str, chosen: AnyArray, origin: Floats, count: int) -> AnyArray:
+def _spread(values: AnyArray, suffix: str, chosen: AnyArray, origin: Floats) -> AnyArray:
     """Values of the senders among all elements."""
-    out = np.zeros((count, *values.shape[1:]), values.dtype)
+    out = np.zeros((len(origin), *values.shape[1:]), values.dtype)
     if suffix == "_position":
         out[...] = origin
     elif suffix in ("_distance", "_face"):

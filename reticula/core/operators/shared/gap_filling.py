@@ -5,14 +5,14 @@ from __future__ import annotations
 from typing import NamedTuple
 
 import numpy as np
-import scipy
 
-from reticula.core.arrays import AnyArray, Flags, Floats, Indices
+from reticula.core.arrays import AnyArray, Flags, Floats, Indices, starts_from_sizes
 from reticula.core.geometry import Geo, triangles
 from reticula.core.geometry.measure.triangles import halves, longest_edges
 from reticula.core.jit import parallel_kernel, prange
 from reticula.core.operators.shared.scatter_candidates import Candidates, Spacing, spaced
 from reticula.core.rows import dot3
+from reticula.core.spatial.points import NearestPoints
 
 __all__ = ["without_gaps"]
 
@@ -60,6 +60,18 @@ def _places(weight: Floats, triangle: Indices, corner: Floats) -> Floats:
             for j in range(3):
                 a, b, c = weight[n, k, 0] * corner[t, 0, j], weight[n, k, 1] * corner[t, 1, j], weight[n, k, 2]
                 out[n, k, j] = (a + b) + c * corner[t, 2, j]
+    return out
+
+
+@parallel_kernel
+def _middles(place: Floats) -> Floats:
+    """The mean ``(N, 3)`` of each group of places ``(N, K, 3)``."""
+    out = np.zeros((len(place), 3))
+    for n in prange(len(place)):
+        for j in range(3):
+            for k in range(place.shape[1]):
+                out[n, j] += place[n, k, j]
+            out[n, j] /= place.shape[1]
     return out
 
 
@@ -113,19 +125,13 @@ def _filled(
     )
 
 
-def _near(tree: scipy.spatial.cKDTree, places: Floats, most: int) -> Indices:
-    """The nearest kept points to each place ``(N, M)``."""
-    found = tree.query(places, min(most, tree.n), workers=-1)[1]
-    return np.asarray(found, np.int32).reshape(len(places), -1)
-
-
 def _open(surface: _Surface, cells: _Cells, kept: Candidates, spacing: Spacing) -> _Cells:
     """Return the cells that do not lie within the distance of one kept point."""
     if not len(kept.position) or not len(cells.triangle):
         return cells
     place = surface.places(cells)
     own = spacing.radius(np.einsum("nkc,nc->nk", cells.weight, surface.density[cells.triangle]).max(axis=1))
-    return cells.chosen(_uncovered(place, place.mean(axis=1), own, surface.normal[cells.triangle], kept, spacing))
+    return cells.chosen(_uncovered(place, _middles(place), own, surface.normal[cells.triangle], kept, spacing))
 
 
 def _free(places: Candidates, kept: Candidates, spacing: Spacing) -> Flags:
@@ -146,16 +152,24 @@ def _uncovered(
     Looked at are the kept points nearest to the ``middle (N, 3)``; ``own (N,)`` are distances that the groups keep.
     Most are covered by the nearest one alone.
     """
-    tree, radius = scipy.spatial.cKDTree(kept.position), spacing.radius(kept.density)
-    points = _Kept(kept.position, radius, kept.normal)
+    tree, radius = NearestPoints(kept.position), spacing.radius(kept.density)
+    points, farthest = _Kept(kept.position, radius, kept.normal), np.maximum(own, radius.max())
     left = np.arange(len(place), dtype=np.int32)
     for most in (1, NEAR):
         if not len(left):
             break
-        near = _near(tree, middle[left], most)
-        covered = _covered(_Groups(place[left], own[left], normal[left]), near, points)
+        start, near = _near(tree, middle[left], farthest[left], most)
+        covered = _covered(_Groups(place[left], own[left], normal[left]), start, near, points)
         left = left[~covered]
     return left
+
+
+def _near(tree: NearestPoints, places: Floats, reach: Floats, most: int) -> tuple[Indices, Indices]:
+    """The nearest kept points within ``reach (N,)`` of each place, at most so many: starts ``(N+1,)`` and numbers."""
+    if most > 1:
+        return tree.near(places, reach, most)[:2]
+    found, _ = tree.nearest(places, reach)
+    return starts_from_sizes(found >= 0), found[found >= 0]
 
 
 class _Groups(NamedTuple):
@@ -175,13 +189,13 @@ class _Kept(NamedTuple):
 
 
 @parallel_kernel
-def _covered(groups: _Groups, near: Indices, kept: _Kept) -> Flags:
+def _covered(groups: _Groups, start: Indices, near: Indices, kept: _Kept) -> Flags:
     place, own, normal = groups.place, groups.own, groups.normal
     position, radius, facing = kept.position, kept.radius, kept.normal
     out = np.zeros(len(place), np.bool_)
     for n in prange(len(place)):
-        for m in range(near.shape[1]):
-            k = near[n, m]
+        for m in range(start[n], start[n + 1]):
+            k = near[m]
             if dot3(normal[n, 0], normal[n, 1], normal[n, 2], facing[k, 0], facing[k, 1], facing[k, 2]) < 0.0:
                 continue
             away = 0.0

@@ -2,7 +2,9 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable
 from dataclasses import dataclass
+from functools import cache
 from typing import NamedTuple
 
 import numpy as np
@@ -14,8 +16,10 @@ from reticula.core.geometry import Attribute, Geo, SourceMap, triangles
 from reticula.core.geometry.mesh.kinds import Kind
 from reticula.core.geometry.mesh.source_maps import Weights
 from reticula.core.geometry.remesh.scattering import eliminate_samples, sample_triangles, thin_in_order
+from reticula.core.jit import parallel_kernel, prange
 from reticula.core.operators.declaration.parameters import Choice, Integer, Number, Parameter
 from reticula.core.operators.shared.new_points import beside_whole, tell_left_behind
+from reticula.core.rows import dot3, rows_at
 from reticula.core.spatial.nearest_corner import FaceCorners, nearest_corners
 from reticula.core.spatial.points import NearestPoints
 
@@ -141,9 +145,32 @@ def on_surface(geo: Geo, density: Floats, faces: Flags, count: int, seed: int) -
         warn("There is no area with a density above 0, so no points were made.")
         count = 0
     triangle, weight = sample_triangles(total, at, count, seed)
-    place = np.einsum("ni,nij->nj", weight, corner[triangle])
-    facing = normal[triangle] / np.maximum(twice[triangle], 1e-300)[:, None]
-    return Candidates(place, facing, np.einsum("ni,ni->n", weight, at[triangle]), triangle, weight)
+    place, facing, dense = _at_places(triangle, weight, _Triangles(corner, normal, twice, at))
+    return Candidates(place, facing, dense, triangle, weight)
+
+
+class _Triangles(NamedTuple):
+    """Corners ``(T, 3, 3)``, normals by twice their area ``(T, 3)``, that area ``(T,)``, densities ``(T, 3)``."""
+
+    corner: Floats
+    normal: Floats
+    twice: Floats
+    density: Floats
+
+
+@parallel_kernel
+def _at_places(triangle: Indices, weight: Floats, mesh: _Triangles) -> tuple[Floats, Floats, Floats]:
+    """Position ``(N, 3)``, unit normal ``(N, 3)`` and density ``(N,)`` of places within triangles."""
+    count = len(triangle)
+    place, facing, dense = np.empty((count, 3)), np.empty((count, 3)), np.empty(count)
+    for n in prange(count):
+        t, (u, v, w) = triangle[n], weight[n]
+        size = max(mesh.twice[t], 1e-300)
+        for j in range(3):
+            place[n, j] = (u * mesh.corner[t, 0, j] + v * mesh.corner[t, 1, j]) + w * mesh.corner[t, 2, j]
+            facing[n, j] = mesh.normal[t, j] / size
+        dense[n] = dot3(u, v, w, mesh.density[t, 0], mesh.density[t, 1], mesh.density[t, 2])
+    return place, facing, dense
 
 
 def evenly(candidates: Candidates, wanted: int, size: float, flat: bool) -> Candidates:
@@ -192,22 +219,29 @@ def carried_points(source: Geo, chosen: Candidates) -> Geo:
     """
     made = Geo.of(chosen.position)
     cut = triangles(source)
-    corners, face = cut.corner[chosen.triangle], cut.face[chosen.triangle]
-    points = source.topology.corner_point[corners]
+    corners, face = rows_at(cut.corner, chosen.triangle), rows_at(cut.face, chosen.triangle)
     shape = source.topology
-    faces = FaceCorners(cut.face, shape.face_start, shape.corner_point, source.positions)
-    nearest = nearest_corners(faces, np.asarray(chosen.triangle, np.int32), chosen.position)
-    maps: dict[Kind, SourceMap] = {
-        "face": SourceMap(face),
-        "corner": SourceMap(nearest, Weights.rows(corners, chosen.weight)),
-        "point": SourceMap(shape.corner_point[nearest], Weights.rows(points, chosen.weight)),
+
+    @cache
+    def nearest() -> Indices:
+        faces = FaceCorners(cut.face, shape.face_start, shape.corner_point, source.positions)
+        return nearest_corners(faces, np.asarray(chosen.triangle, np.int32), chosen.position)
+
+    maps: dict[Kind, Callable[[], SourceMap]] = {
+        "face": lambda: SourceMap(face),
+        "corner": lambda: SourceMap(nearest(), Weights.rows(corners, chosen.weight)),
+        "point": lambda: SourceMap(
+            shape.corner_point[nearest()], Weights.rows(rows_at(shape.corner_point, corners), chosen.weight)
+        ),
     }
     for kind, entry in maps.items():
-        for name, found in source.attributes[kind].items():
-            if name != "position":
-                if made.has("point", name) and kind == "point":
-                    note(f"'{name}' is on more than one kind; the points' values were taken.")
-                made = made.with_attribute("point", name, entry.attribute(name, found))
+        named = {name: found for name, found in source.attributes[kind].items() if name != "position"}
+        way = entry() if named else None
+        for name, found in named.items():
+            if made.has("point", name) and kind == "point":
+                note(f"'{name}' is on more than one kind; the points' values were taken.")
+            assert way is not None
+            made = made.with_attribute("point", name, way.attribute(name, found))
     tell_left_behind(source, "points lie on faces", ("edge", "curve", "instance"))
     made = beside_whole(made, source)
     if not source.has("point", "normal") and not source.has("corner", "normal"):

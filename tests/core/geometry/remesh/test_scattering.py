@@ -4,6 +4,7 @@ import numpy as np
 import pytest
 from scipy import stats
 
+from reticula.core.geometry.remesh import scattering
 from reticula.core.geometry.remesh.scattering import sample_box, sample_triangles, thin_in_order
 
 
@@ -48,3 +49,16 @@ def test_thinned_places_are_those_that_going_through_all_keeps(size: float, flat
 
 def test_no_places_are_thinned_to_none() -> None:
     assert thin_in_order(np.zeros((0, 3)), np.zeros(0), np.zeros((0, 3))).tolist() == []
+
+
+@pytest.mark.parametrize("empty", [0.0, 0.5, 0.99])
+@pytest.mark.parametrize("count", [1, 2, 7, 1000])
+def test_a_triangle_is_found_as_by_bisection(count: int, empty: float) -> None:
+    rng = np.random.default_rng(count)
+    size = rng.random(count) ** 9 * (rng.random(count) >= empty)
+    size[rng.integers(count)] = 1.0
+    total = np.cumsum(size)
+    guide = scattering._guide(total)
+    values = np.concatenate([rng.random(500) * total[-1], total, np.nextafter(total, 0), [0.0]])
+    found = [scattering._first_beyond.__wrapped__(total, guide, value) for value in values]
+    assert np.array_equal(found, np.minimum(np.searchsorted(total, values, side="right"), count - 1))
