@@ -117,10 +117,12 @@ def _face_means(values: Floats, face_start: Indices, corner_point: Indices, out:
     for f in prange(len(face_start) - 1):
         first, last = face_start[f], face_start[f + 1]
         for w in range(width):
-            total = 0.0
-            for c in range(first, last):
-                total += values[corner_point[c], w]
-            out[begin + f, w] = total / (last - first)
+            out[begin + f, w] = 0.0
+        for c in range(first, last):
+            for w in range(width):
+                out[begin + f, w] += values[corner_point[c], w]
+        for w in range(width):
+            out[begin + f, w] /= last - first
 
 
 @parallel_kernel
@@ -149,19 +151,22 @@ def _catmull_clark_points(values: Floats, mesh: _Mesh, rules: _PointRules, out: 
         h, c = hold[p], crease[p]
         n = float(edge_start[p + 1] - edge_start[p])
         for w in range(values.shape[1]):
+            out[p, w] = 0.0
+        if h < 1.0 and c < 1.0:
+            for k in range(edge_start[p], edge_start[p + 1]):
+                other = edges[spoke[k], 0] + edges[spoke[k], 1] - p
+                for w in range(values.shape[1]):
+                    out[p, w] += values[other, w]
+            for k in range(corner_start[p], corner_start[p + 1]):
+                face = first_face + corner_face[corner[k]]
+                for w in range(values.shape[1]):
+                    out[p, w] += out[face, w]
+        for w in range(values.shape[1]):
             own = values[p, w]
             made = own
             if h < 1.0:
                 line = 0.75 * own + 0.125 * (values[along[p, 0], w] + values[along[p, 1], w])
-                smooth = line
-                if c < 1.0:
-                    total = 0.0
-                    for k in range(edge_start[p], edge_start[p + 1]):
-                        e = spoke[k]
-                        total += values[edges[e, 0] + edges[e, 1] - p, w]
-                    for k in range(corner_start[p], corner_start[p + 1]):
-                        total += out[first_face + corner_face[corner[k]], w]
-                    smooth = own * (n - 2.0) / n + total / (n * n)
+                smooth = own * (n - 2.0) / n + out[p, w] / (n * n) if c < 1.0 else line
                 made = h * own + (1.0 - h) * (c * line + (1.0 - c) * smooth)
             out[p, w] = made
 
@@ -195,11 +200,11 @@ def _loop(values: Floats, mesh: _Mesh, sharp: Floats, rules: _PointRules) -> Flo
     for e in prange(len(edges)):
         a, b = edges[e, 0], edges[e, 1]
         s = sharp[e]
+        last = edge_start[e + 1] - 1
+        c, d = corner_point[before[edge_corner[edge_start[e]]]], corner_point[before[edge_corner[last]]]
         for w in range(width):
             middle = 0.5 * (values[a, w] + values[b, w])
             if s < 1.0:
-                c = corner_point[before[edge_corner[edge_start[e]]]]
-                d = corner_point[before[edge_corner[edge_start[e] + 1]]]
                 smooth = 0.375 * (values[a, w] + values[b, w]) + 0.125 * (values[c, w] + values[d, w])
                 middle = s * middle + (1.0 - s) * smooth
             out[points + e, w] = middle
@@ -208,17 +213,18 @@ def _loop(values: Floats, mesh: _Mesh, sharp: Floats, rules: _PointRules) -> Flo
         n = spoke_start[p + 1] - spoke_start[p]
         beta = 0.1875 if n == 3 else 0.375 / max(n, 1)
         for w in range(width):
+            out[p, w] = 0.0
+        if h < 1.0 and c < 1.0:
+            for k in range(spoke_start[p], spoke_start[p + 1]):
+                other = edges[spoke[k], 0] + edges[spoke[k], 1] - p
+                for w in range(width):
+                    out[p, w] += values[other, w]
+        for w in range(width):
             own = values[p, w]
             made = own
             if h < 1.0:
                 line = 0.75 * own + 0.125 * (values[along[p, 0], w] + values[along[p, 1], w])
-                smooth = line
-                if c < 1.0:
-                    total = 0.0
-                    for k in range(spoke_start[p], spoke_start[p + 1]):
-                        e = spoke[k]
-                        total += values[edges[e, 0] + edges[e, 1] - p, w]
-                    smooth = (1.0 - n * beta) * own + beta * total
+                smooth = (1.0 - n * beta) * own + beta * out[p, w] if c < 1.0 else line
                 made = h * own + (1.0 - h) * (c * line + (1.0 - c) * smooth)
             out[p, w] = made
     return out
