@@ -12,7 +12,7 @@ from pathlib import Path
 
 import numpy as np
 
-from bench import browser, crowds, files, fleet, frames, graphs, operators, scripts, topology, values
+from bench import browser, crowds, files, fleet, frames, graphs, memory, operators, scripts, topology, values
 from bench.measure import table
 from reticula.core.memory import keep_freed_memory
 
@@ -37,6 +37,7 @@ def main() -> None:
         "scripts": scripts.rows,
         "graphs": graphs.rows,
         "frames": frames.rows,
+        "memory": memory.rows,
         "fleet": fleet.rows,
         "browser": browser.rows,
     }

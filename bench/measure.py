@@ -8,7 +8,7 @@ from collections.abc import Callable
 from dataclasses import dataclass
 from typing import Any
 
-from bench.targets import TARGETS
+from bench.targets import target_of
 
 __all__ = ["Row", "alone", "compare", "table"]
 
@@ -82,7 +82,7 @@ def table(rows: list[Row]) -> str:
         ratio = "" if row.ratio is None else f"{row.ratio:.2f}"
         lines.append(
             f"| {row.what} | {row.size} | {row.show(row.ours)} | {growth} | {row.peer} | "
-            f"{row.show(row.theirs)} | {ratio} | {TARGETS.get(row.what, '')} |"
+            f"{row.show(row.theirs)} | {ratio} | {target_of(row.what) or ''} |"
         )
         before = row
     return "\n".join(lines)

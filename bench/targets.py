@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-__all__ = ["TARGETS"]
+__all__ = ["TARGETS", "target_of"]
 
 TARGETS: dict[str, float] = {
     "grid": 1.2,
@@ -32,3 +32,11 @@ TARGETS: dict[str, float] = {
     "write PLY": 1.2,
 }
 """By the name of the row; rows without one have no target of their own. Growth for ten times as much: 12 at most."""
+
+MEMORY = 2.5
+"""The most that an operator may take, over what it is given and what it makes."""
+
+
+def target_of(what: str) -> float | None:
+    """Return the target of the row called ``what``, None if it has none."""
+    return MEMORY if what.startswith("memory: ") else TARGETS.get(what)

@@ -16,7 +16,7 @@ from reticula.core.geometry import Attribute, Geo, SourceMap, triangles
 from reticula.core.geometry.mesh.kinds import Kind
 from reticula.core.geometry.mesh.source_maps import Weights
 from reticula.core.geometry.remesh.scattering import eliminate_samples, sample_triangles, thin_in_order
-from reticula.core.jit import parallel_kernel, prange
+from reticula.core.jit import inline, parallel_kernel, prange
 from reticula.core.operators.declaration.parameters import Choice, Integer, Number, Parameter
 from reticula.core.operators.shared.new_points import beside_whole, tell_left_behind
 from reticula.core.rows import dot3, rows_at
@@ -135,27 +135,44 @@ def on_surface(geo: Geo, density: Floats, faces: Flags, count: int, seed: int) -
     point.
     """
     cut = triangles(geo)
-    point = geo.topology.corner_point[cut.corner]
-    corner = geo.positions[point]
-    normal = np.cross(corner[:, 1] - corner[:, 0], corner[:, 2] - corner[:, 0])
-    twice = np.linalg.norm(normal, axis=1)
-    at = np.ascontiguousarray(density[point])
-    total = np.cumsum(np.where(faces[cut.face], 0.5 * twice * at.mean(axis=1), 0.0))
+    point = rows_at(geo.topology.corner_point, cut.corner)
+    mesh = _Triangles(point, geo.positions, rows_at(density, point))
+    total = np.cumsum(_shares(mesh, rows_at(faces, cut.face)))
     if not total[-1] > 0.0:
         warn("There is no area with a density above 0, so no points were made.")
         count = 0
-    triangle, weight = sample_triangles(total, at, count, seed)
-    place, facing, dense = _at_places(triangle, weight, _Triangles(corner, normal, twice, at))
+    triangle, weight = sample_triangles(total, mesh.density, count, seed)
+    place, facing, dense = _at_places(triangle, weight, mesh)
     return Candidates(place, facing, dense, triangle, weight)
 
 
 class _Triangles(NamedTuple):
-    """Corners ``(T, 3, 3)``, normals by twice their area ``(T, 3)``, that area ``(T,)``, densities ``(T, 3)``."""
+    """The points ``(T, 3)`` of triangles, the ``position (P, 3)`` of points, and the density at corners ``(T, 3)``."""
 
-    corner: Floats
-    normal: Floats
-    twice: Floats
+    point: Indices
+    position: Floats
     density: Floats
+
+
+@inline
+def _normal(mesh: _Triangles, t: int) -> tuple[float, float, float]:
+    """The normal of a triangle, as long as twice its area."""
+    a, b, c = mesh.position[mesh.point[t, 0]], mesh.position[mesh.point[t, 1]], mesh.position[mesh.point[t, 2]]
+    px, py, pz = b[0] - a[0], b[1] - a[1], b[2] - a[2]
+    qx, qy, qz = c[0] - a[0], c[1] - a[1], c[2] - a[2]
+    return py * qz - pz * qy, pz * qx - px * qz, px * qy - py * qx
+
+
+@parallel_kernel
+def _shares(mesh: _Triangles, marked: Flags) -> Floats:
+    """The area of each triangle times its mean density ``(T,)``; 0 of those that are not ``marked (T,)``."""
+    out = np.zeros(len(marked))
+    for t in prange(len(marked)):
+        if marked[t]:
+            x, y, z = _normal(mesh, t)
+            mean = (mesh.density[t, 0] + mesh.density[t, 1] + mesh.density[t, 2]) / 3.0
+            out[t] = 0.5 * np.sqrt(x * x + y * y + z * z) * mean
+    return out
 
 
 @parallel_kernel
@@ -165,10 +182,12 @@ def _at_places(triangle: Indices, weight: Floats, mesh: _Triangles) -> tuple[Flo
     place, facing, dense = np.empty((count, 3)), np.empty((count, 3)), np.empty(count)
     for n in prange(count):
         t, (u, v, w) = triangle[n], weight[n]
-        size = max(mesh.twice[t], 1e-300)
+        x, y, z = _normal(mesh, t)
+        size = max(np.sqrt(x * x + y * y + z * z), 1e-300)
+        facing[n, 0], facing[n, 1], facing[n, 2] = x / size, y / size, z / size
         for j in range(3):
-            place[n, j] = (u * mesh.corner[t, 0, j] + v * mesh.corner[t, 1, j]) + w * mesh.corner[t, 2, j]
-            facing[n, j] = mesh.normal[t, j] / size
+            a, b = mesh.position[mesh.point[t, 0], j], mesh.position[mesh.point[t, 1], j]
+            place[n, j] = (u * a + v * b) + w * mesh.position[mesh.point[t, 2], j]
         dense[n] = dot3(u, v, w, mesh.density[t, 0], mesh.density[t, 1], mesh.density[t, 2])
     return place, facing, dense
 
