@@ -71,10 +71,11 @@ def _even_offset(around: _Around, r: int, room: _Room, out: Floats) -> None:
     start, face, normals, areas, distance = around
     a, v, b = room
     first = face[start[r]]
+    x, y, z = normals[first, 0], normals[first, 1], normals[first, 2]
     alike = True
     for k in range(start[r] + 1, start[r + 1]):
-        n, m = normals[first], normals[face[k]]
-        alike = alike and n[0] * m[0] + n[1] * m[1] + n[2] * m[2] > 1.0 - 1e-12
+        f = face[k]
+        alike = alike and x * normals[f, 0] + y * normals[f, 1] + z * normals[f, 2] > 1.0 - 1e-12
     if alike:
         far = 0.0
         for k in range(start[r], start[r + 1]):
