@@ -73,6 +73,17 @@ it('does without a line that does not open, or cannot be held', async () => {
   expect(await again).toBeNull()
 })
 
+it('asks by HTTP where there may be no workers', async () => {
+  const refuse = vi.fn(() => {
+    throw new Error('not allowed here')
+  })
+  vi.stubGlobal('Worker', refuse)
+  const { askOverLine } = await import('./line')
+  expect(await askOverLine('POST', '/api/graphs/g/looks', '{}')).toBeNull()
+  expect(await askOverLine('POST', '/api/graphs/g/looks', '{}')).toBeNull()
+  expect(refuse).toHaveBeenCalledOnce()
+})
+
 it('opens a new line at once for somebody else', async () => {
   const { askOverLine, closeLine } = await import('./line')
   const asked = askOverLine('POST', '/api/graphs/g/looks', '{}')

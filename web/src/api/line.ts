@@ -58,7 +58,13 @@ const say = (over: Worker, what: ToLine) => over.postMessage(what)
 function opened(): Worker | null {
   if (typeof Worker === 'undefined') return null
   if (line) return line
-  return performance.now() - closedAt < PAUSE_MS ? null : connect()
+  if (performance.now() - closedAt < PAUSE_MS) return null
+  try {
+    return connect()
+  } catch {
+    closedAt = performance.now() // a page that may have no workers
+    return null
+  }
 }
 
 /** A question may be said at once: what holds the line keeps it until it is open, which this busy page may hear late. */
