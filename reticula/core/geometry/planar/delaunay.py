@@ -8,7 +8,7 @@ import numpy as np
 import scipy
 import shapely
 
-from reticula.core.arrays import AnyArray, Floats, Indices
+from reticula.core.arrays import AnyArray, Floats, Indices, Ints
 from reticula.core.errors import GeometryError
 from reticula.core.jit import inline, kernel
 
@@ -160,20 +160,26 @@ def _conforming(polygon: shapely.Polygon, flat: Floats, loops: Sequence[AnyArray
     middle = corner.mean(axis=1)
     shapely.prepare(polygon)
     tri = tri[shapely.contains_xy(polygon, middle[:, 0], middle[:, 1])]
-    size = len(points)
-    edges = np.sort(np.concatenate([tri[:, [0, 1]], tri[:, [1, 2]], tri[:, [2, 0]]]).astype(np.int64), axis=1)
-    have = np.unique(edges[:, 0] * size + edges[:, 1])
-    rings = [np.sort(np.stack([loop, np.roll(loop, -1)], axis=1), axis=1).astype(np.int64) for loop in loops]
-    border = np.concatenate(rings)
-    kept = np.isin(border[:, 0] * size + border[:, 1], have).all()
-    used = len(np.unique(np.concatenate(loops)))
-    expected = 2 * len(inner) + used - 2 + 2 * (len(loops) - 1)
-    if not kept or len(tri) != expected:
+    on_border = np.zeros(len(points), bool)
+    on_border[np.concatenate(loops)] = True
+    expected = 2 * len(inner) + int(on_border.sum()) - 2 + 2 * (len(loops) - 1)
+    if len(tri) != expected:
+        return None
+    beside = tri[on_border[tri].sum(axis=1) >= 2]
+    have = _edge_keys(np.concatenate([beside[:, [0, 1]], beside[:, [1, 2]], beside[:, [2, 0]]]), len(points))
+    border = np.concatenate([np.stack([loop, np.roll(loop, -1)], axis=1) for loop in loops])
+    if not np.isin(_edge_keys(border, len(points)), have).all():
         return None
     a, b, c = (points[tri[:, k]] for k in range(3))
     turn = (b[:, 0] - a[:, 0]) * (c[:, 1] - a[:, 1]) - (b[:, 1] - a[:, 1]) * (c[:, 0] - a[:, 0])
     tri[turn < 0] = tri[turn < 0][:, ::-1]
     return tri
+
+
+def _edge_keys(edges: AnyArray, count: int) -> Ints:
+    """A number for each edge ``(E, 2)`` of ``count`` points, whichever way it goes."""
+    low, high = edges.min(axis=1).astype(np.int64), edges.max(axis=1)
+    return np.asarray(low * count + high)
 
 
 def _neighbours(tri: Indices) -> Indices:
