@@ -212,16 +212,16 @@ def nearest_one(tree: PointTree, at: Place, reach: float, scratch: Scratch) -> t
 
 
 @parallel_kernel
-def nearest(tree: PointTree, asked: Floats, reach: Floats) -> tuple[Indices, Floats]:
+def nearest(tree: PointTree, asked: Floats, reach: Floats, order: Indices) -> tuple[Indices, Floats]:
     """Return the nearest point of each query ``(N,)``, -1 beyond ``reach (N,)``, and its distance; ties go to the
-    lowest number.
+    lowest number. ``order (N,)`` is the number of each query.
     """
     index, distance = np.full(len(asked), -1, np.int32), np.zeros(len(asked))
     for chunk in prange((len(asked) + CHUNK - 1) // CHUNK):
         scratch = Scratch(np.empty(STACK, np.int32), np.empty(STACK))
-        for q in range(chunk * CHUNK, min(chunk * CHUNK + CHUNK, len(asked))):
-            at = (asked[q, 0], asked[q, 1], asked[q, 2])
-            index[q], distance[q] = nearest_one(tree, at, reach[q], scratch)
+        for k in range(chunk * CHUNK, min(chunk * CHUNK + CHUNK, len(asked))):
+            q, at = order[k], (asked[k, 0], asked[k, 1], asked[k, 2])
+            index[q], distance[q] = nearest_one(tree, at, reach[k], scratch)
     return index, distance
 
 
@@ -267,14 +267,14 @@ def count_one(tree: PointTree, at: Place, radius: float, most: int, scratch: Cou
 
 
 @parallel_kernel
-def count_near(tree: PointTree, asked: Floats, radius: Floats, most: Ints) -> Ints:
+def count_near(tree: PointTree, asked: Floats, radius: Floats, most: Ints, order: Indices) -> Ints:
     """Return how many points lie within ``radius (N,)`` of each query, counting up to ``most (N,)``."""
     total = np.zeros(len(asked), np.int64)
     for chunk in prange((len(asked) + CHUNK - 1) // CHUNK):
         scratch = CountScratch(np.empty(STACK, np.int32), np.zeros(STACK, np.bool_))
-        for q in range(chunk * CHUNK, min(chunk * CHUNK + CHUNK, len(asked))):
-            at = (asked[q, 0], asked[q, 1], asked[q, 2])
-            total[q] = count_one(tree, at, radius[q], most[q], scratch)
+        for k in range(chunk * CHUNK, min(chunk * CHUNK + CHUNK, len(asked))):
+            q, at = order[k], (asked[k, 0], asked[k, 1], asked[k, 2])
+            total[q] = count_one(tree, at, radius[k], most[k], scratch)
     return total
 
 
@@ -359,14 +359,14 @@ def fill_one(tree: PointTree, at: Place, radius: float, row: Row, scratch: Scrat
 
 
 @parallel_kernel
-def fill_near(tree: PointTree, asked: Floats, radius: Floats, start: Ints) -> tuple[Indices, Floats]:
+def fill_near(tree: PointTree, asked: Floats, radius: Floats, start: Ints, order: Indices) -> tuple[Indices, Floats]:
     """Return the nearest points of each query, nearest first, as many as ``start (N+1,)`` has room for, and how far
     they are.
     """
     item, far = np.empty(start[-1], np.int32), np.empty(start[-1])
     for chunk in prange((len(asked) + CHUNK - 1) // CHUNK):
         scratch = Scratch(np.empty(STACK, np.int32), np.empty(STACK))
-        for q in range(chunk * CHUNK, min(chunk * CHUNK + CHUNK, len(asked))):
-            at = (asked[q, 0], asked[q, 1], asked[q, 2])
-            fill_one(tree, at, radius[q], Row(item, far, start[q], start[q + 1]), scratch)
+        for k in range(chunk * CHUNK, min(chunk * CHUNK + CHUNK, len(asked))):
+            q, at = order[k], (asked[k, 0], asked[k, 1], asked[k, 2])
+            fill_one(tree, at, radius[k], Row(item, far, start[q], start[q + 1]), scratch)
     return item, far

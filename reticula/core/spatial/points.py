@@ -11,6 +11,7 @@ from reticula.core.errors import GeometryError, LimitError
 from reticula.core.geometry.mesh.geo import Geo, once_per_geo
 from reticula.core.spans import span
 from reticula.core.spatial.kdtree import build_point_tree, count_near, fill_near, nearest
+from reticula.core.spatial.query_order import query_order
 from reticula.core.spatial.true_size import true_size
 
 __all__ = ["NearestPoints", "points_of"]
@@ -35,16 +36,17 @@ class NearestPoints:
         Of points that are equally near, the one with the lowest number is taken.
         """
         rows = _sealed(self._enter(asked))
-        return nearest(self.tree, rows, _each(reach, rows))
+        order = query_order(rows)
+        return nearest(self.tree, order.of(rows), order.of(_each(reach, rows)), order.number)
 
     def count(self, asked: Floats, radius: AnyArray | float, most: AnyArray | int | None = None) -> Ints:
         """Return how many points lie within ``radius`` m (one, or ``(N,)``) of each place, at most ``most``,
         ``(N,)``.
         """
         rows = _sealed(self._enter(asked))
-        limit = np.iinfo(np.int64).max if most is None else most
-        limits = as_readonly(np.broadcast_to(np.asarray(limit, np.int64), (len(rows),)))
-        return count_near(self.tree, rows, _each(radius, rows), limits)
+        order = query_order(rows)
+        radii, limits = order.of(_each(radius, rows)), order.of(_limits(most, rows))
+        return count_near(self.tree, order.of(rows), radii, limits, order.number)
 
     def near(
         self, asked: Floats, radius: AnyArray | float, most: AnyArray | int | None = None
@@ -54,21 +56,28 @@ class NearestPoints:
         As starts ``(N+1,)``, point numbers and distances in m. Raises LimitError beyond two hundred million of them.
         """
         rows = _sealed(self._enter(asked))
-        radii = _each(radius, rows)
-        sizes = self.count(asked, radii, most)
+        order = query_order(rows)
+        limits = order.of(_limits(most, rows))
+        rows, radii = order.of(rows), order.of(_each(radius, rows))
+        sizes = count_near(self.tree, rows, radii, limits, order.number)
         if sizes.sum() > MOST_PAIRS:
             raise LimitError(
                 f"{sizes.sum():,} neighbours would be listed, {MOST_PAIRS:,} is the most; use a "
                 "smaller radius or a limit"
             )
         start = starts_from_sizes(sizes)
-        item, distance = fill_near(self.tree, rows, radii, start.astype(np.int64))
+        item, distance = fill_near(self.tree, rows, radii, start.astype(np.int64), order.number)
         return start, item, distance
 
 
 def _sealed(values: AnyArray) -> Floats:
     """Kernels are compiled for arrays that cannot be written to: once, and not again for those that can."""
     return as_readonly(np.asarray(values, np.float64))
+
+
+def _limits(most: AnyArray | int | None, rows: Floats) -> Ints:
+    limit = np.iinfo(np.int64).max if most is None else most
+    return as_readonly(np.broadcast_to(np.asarray(limit, np.int64), (len(rows),)))
 
 
 def _each(value: AnyArray | float, rows: Floats) -> Floats:

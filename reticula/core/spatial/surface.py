@@ -17,6 +17,7 @@ from reticula.core.rows import unit
 from reticula.core.spans import span
 from reticula.core.spatial.kdtree import Place, Scratch, push_children
 from reticula.core.spatial.nearest_corner import FaceCorners, nearest_corners
+from reticula.core.spatial.query_order import query_order
 from reticula.core.spatial.tree import Tree, build_tree
 
 __all__ = [
@@ -148,14 +149,14 @@ def _keep(out: Floats, weight: Floats, position: Floats, q: int) -> None:
 
 
 @parallel_kernel
-def _closest(tree: Tree, points: Floats, reach: float) -> Places:
+def _closest(tree: Tree, points: Floats, reach: float, order: Indices) -> Places:
     count = len(points)
     triangle, distance = np.full(count, -1, np.int32), np.zeros(count)
     weight, position = np.zeros((count, 3)), np.zeros((count, 3))
     for chunk in prange((count + CHUNK - 1) // CHUNK):
         scratch, out = Scratch(np.empty(STACK, np.int32), np.empty(STACK)), np.empty(6)
-        for q in range(chunk * CHUNK, min(chunk * CHUNK + CHUNK, count)):
-            at = (points[q, 0], points[q, 1], points[q, 2])
+        for k in range(chunk * CHUNK, min(chunk * CHUNK + CHUNK, count)):
+            q, at = order[k], (points[k, 0], points[k, 1], points[k, 2])
             triangle[q], distance[q] = closest_one(tree, at, reach, scratch, out)
             if triangle[q] >= 0:
                 _keep(out, weight, position, q)
@@ -265,15 +266,15 @@ def hit_one(tree: Tree, ray: Ray, scratch: Scratch, inverse: Floats, out: Floats
 
 
 @parallel_kernel
-def _first_hit(tree: Tree, origins: Floats, directions: Floats, begin: float, reach: float) -> Places:
+def _first_hit(tree: Tree, origins: Floats, directions: Floats, begin: float, reach: float, order: Indices) -> Places:
     count = len(origins)
     triangle, distance = np.full(count, -1, np.int32), np.zeros(count)
     weight, position = np.zeros((count, 3)), np.zeros((count, 3))
     for chunk in prange((count + CHUNK - 1) // CHUNK):
         scratch, out = Scratch(np.empty(STACK, np.int32), np.empty(STACK)), np.empty(6)
         inverse = np.empty(3)
-        for q in range(chunk * CHUNK, min(chunk * CHUNK + CHUNK, count)):
-            ray = Ray(origins[q], directions[q], begin, reach)
+        for k in range(chunk * CHUNK, min(chunk * CHUNK + CHUNK, count)):
+            q, ray = order[k], Ray(origins[k], directions[k], begin, reach)
             triangle[q], distance[q] = hit_one(tree, ray, scratch, inverse, out)
             if triangle[q] >= 0:
                 _keep(out, weight, position, q)
@@ -284,7 +285,9 @@ def closest_in(tree: Tree, points: Floats, reach: float = math.inf) -> Places:
     """Return the closest place on the triangles of a tree to each of ``points (N, 3)``, if one lies within ``reach``
     m.
     """
-    return _closest(tree, _rows(points), float(reach))
+    rows = _rows(points)
+    order = query_order(rows)
+    return _closest(tree, order.of(rows), float(reach), order.number)
 
 
 class Surface:
@@ -315,7 +318,10 @@ class Surface:
         nothing. Rays do not slip between triangles: Woop, Benthin & Wald, "Watertight ray/triangle intersection",
         JCGT 2(1), 2013.
         """
-        return _first_hit(self.tree, _rows(origins), unit(_rows(directions)), float(begin), float(reach))
+        rows = _rows(origins)
+        order = query_order(rows)
+        ways = unit(order.of(_rows(directions)))
+        return _first_hit(self.tree, order.of(rows), ways, float(begin), float(reach), order.number)
 
     def nearest_corner(self, places: Places) -> Indices:
         """Return the corner ``(N,)`` of the face at each place that is nearest to it; any if nothing is found."""
