@@ -18,9 +18,9 @@ from typing import Any
 import numpy as np
 
 from bench.measure import Row
+from bench.shapes import anew, bumpy_ball
 from reticula.core import Geo, ops
 from reticula.core.diagnostics import collecting
-from reticula.core.geometry import Topology
 from reticula.core.graph.evaluation.held_memory import held_arrays
 from reticula.core.memory import give_back
 from reticula.core.operators import OPERATORS
@@ -95,12 +95,9 @@ def _run(entry: Operator, geo: Geo) -> list[Geo] | str:
 
 def _ball(frequency: int) -> Geo:
     """A bumpy ball with a value and a group, of which nothing is known yet."""
-    ball = ops.geodesic_sphere(frequency=frequency)
-    ball = ball.with_positions(ball.positions * (1 + 0.1 * np.sin(9 * ball.positions[:, :1])))
+    ball = bumpy_ball(frequency)
     ball = ball.with_attribute("point", "heat", np.array(ball.positions[:, 1]))
-    ball = ball.with_attribute("face", "half", np.arange(ball.topology.face_count) % 2 == 0)
-    shape = ball.topology
-    return Geo(Topology(shape.point_count, shape.face_start, shape.corner_point), ball.attributes)
+    return anew(ball.with_attribute("face", "half", np.arange(ball.topology.face_count) % 2 == 0))
 
 
 def _bytes(geos: Iterable[Geo]) -> int:

@@ -9,23 +9,13 @@ import numpy as np
 import trimesh
 
 from bench.measure import Row, compare
+from bench.shapes import anew, bumpy_ball
 from reticula.core import Geo, ops
 from reticula.core.diagnostics import collecting
-from reticula.core.geometry import Topology, measure
+from reticula.core.geometry import measure
 from reticula.core.spatial.surface import Surface
 
 __all__ = ["rows"]
-
-
-def bumpy_ball(frequency: int) -> Geo:
-    ball = ops.geodesic_sphere(frequency=frequency)
-    return ops.set_attribute(ball, name="position", value="position * (1 + 0.1 * noise(position * 4))")
-
-
-def anew(geo: Geo) -> Geo:
-    """The same geometry with nothing known about it yet."""
-    shape = geo.topology
-    return Geo(Topology(shape.point_count, shape.face_start, shape.corner_point), geo.attributes)
 
 
 def rows() -> Iterator[Row]:

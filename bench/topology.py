@@ -16,9 +16,9 @@ import trimesh
 from scipy.spatial import Delaunay
 
 from bench.measure import Row, alone, compare
+from bench.shapes import anew
 from reticula.core import Geo, ops
 from reticula.core.diagnostics import collecting
-from reticula.core.geometry import Topology
 
 __all__ = ["rows"]
 
@@ -44,9 +44,7 @@ class Case:
 
     def anew(self, geo: Geo | None = None) -> Geo:
         """Return a mesh with nothing known about it yet."""
-        geo = geo or self.ball
-        shape = geo.topology
-        return Geo(Topology(shape.point_count, shape.face_start, shape.corner_point), geo.attributes)
+        return anew(geo or self.ball)
 
     def moved(self) -> Geo:
         """Return the mesh with all points somewhere else."""

@@ -12,9 +12,9 @@ import trimesh
 from scipy.spatial import cKDTree
 
 from bench.measure import Row, alone, compare
+from bench.shapes import anew
 from reticula.core import Geo, ops
 from reticula.core.diagnostics import collecting
-from reticula.core.geometry import Topology
 from reticula.core.geometry.measure.curvature import mean_curvatures
 from reticula.core.geometry.measure.geodesics import geodesic_distances
 from reticula.core.spatial import points_of, surface_of
@@ -25,12 +25,6 @@ __all__ = ["rows"]
 FREQUENCY = 129
 """A geodesic sphere of 332,820 triangles."""
 QUERIES = 200_000
-
-
-def anew(geo: Geo) -> Geo:
-    """Return a mesh with nothing known about it yet."""
-    shape = geo.topology
-    return Geo(Topology(shape.point_count, shape.face_start, shape.corner_point), geo.attributes)
 
 
 def rows() -> Iterator[Row]:

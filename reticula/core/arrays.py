@@ -16,9 +16,11 @@ __all__ = [
     "UInts",
     "as_readonly",
     "as_rows",
+    "edge_keys",
     "flat_rows",
     "following_in_rows",
     "ragged_index",
+    "sealed",
     "starts_from_sizes",
 ]
 
@@ -41,6 +43,19 @@ def as_readonly(array: AnyArray) -> AnyArray:
         array = array.view()
         array.flags.writeable = False
     return array
+
+
+def sealed(values: AnyArray) -> Floats:
+    """Return numbers as kernels take them: they are compiled for arrays that cannot be written to, once, and not again
+    for those that can.
+    """
+    return as_readonly(np.asarray(values, np.float64))
+
+
+def edge_keys(edges: AnyArray, count: int) -> Ints:
+    """Return a number for each edge ``(E, 2)`` between ``count`` points, whichever way it goes."""
+    low, high = edges.min(axis=1).astype(np.int64), edges.max(axis=1)
+    return np.asarray(low * count + high)
 
 
 def starts_from_sizes(sizes: AnyArray) -> Indices:

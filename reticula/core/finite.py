@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import numpy as np
 
-from reticula.core.arrays import AnyArray, Ints
+from reticula.core.arrays import AnyArray, Ints, as_readonly
 from reticula.core.jit import parallel_kernel, prange
 
 __all__ = ["all_finite"]
@@ -21,7 +21,7 @@ def all_finite(values: AnyArray) -> bool:
         return True
     if values.dtype != np.float64 or values.size < MANY or not values.flags.c_contiguous:
         return bool(np.isfinite(values).all())
-    return bool(_not_finite(values.reshape(-1).view(np.int64)) == 0)
+    return bool(_not_finite(as_readonly(values.reshape(-1).view(np.int64))) == 0)
 
 
 @parallel_kernel

@@ -16,14 +16,20 @@ from functools import cache, partial
 from pathlib import Path
 from typing import Any
 
+import numpy as np
+
 from reticula.core import ops
 from reticula.core.diagnostics import collecting
 from reticula.core.errors import ReticulaError
+from reticula.core.finite import MANY as MANY_NUMBERS
+from reticula.core.finite import all_finite
 from reticula.core.formats import FORMATS, read_bytes, write_bytes
 from reticula.core.geometry import Geo
 from reticula.core.operators import OPERATORS
 from reticula.core.reports.summary import describe_geo
 from reticula.core.spatial import surface_of
+from reticula.core.spatial.query_order import MANY as MANY_QUESTIONS
+from reticula.core.spatial.query_order import query_order
 
 __all__ = ["build", "precompile"]
 
@@ -115,6 +121,8 @@ def _works() -> list[Work]:
         _repairs,
         lambda: describe_geo(_tall()),
         lambda: surface_of(_tall()).closest(_sheet().positions),
+        lambda: all_finite(np.zeros(MANY_NUMBERS)),
+        lambda: query_order(np.random.default_rng(0).random((MANY_QUESTIONS, 3))),
         *(partial(_written, ending) for ending, chosen in FORMATS.items() if not chosen.library),
     ]
 

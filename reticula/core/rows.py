@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import numpy as np
 
-from reticula.core.arrays import AnyArray, Flags, Floats
+from reticula.core.arrays import AnyArray, Flags, Floats, sealed
 from reticula.core.jit import inline, parallel_kernel, prange
 
 __all__ = ["dot3", "nonzero_rows", "row_crosses", "row_dots", "row_lengths", "rows_at", "unit"]
@@ -18,7 +18,7 @@ def rows_at(values: AnyArray, index: AnyArray) -> AnyArray:
 def nonzero_rows(rows: AnyArray) -> Flags:
     """Return which rows ``(N, k)`` hold anything but zeros ``(N,)``, column by column: rows are short."""
     if rows.shape[1] == 3 and rows.dtype == np.float64:
-        return _nonzero(_ready(rows))
+        return _nonzero(sealed(rows))
     out = np.zeros(len(rows), bool)
     for column in range(rows.shape[1]):
         out |= rows[:, column] != 0
@@ -29,19 +29,19 @@ def row_dots(a: Floats, b: Floats) -> Floats:
     """Return the inner product of each row of ``a (N, k)`` and ``b (N, k)``, ``(N,)``."""
     if a.shape[1] != 3 or a.shape != b.shape:
         return np.asarray(np.einsum("ij,ij->i", a, b))
-    return _dots(_ready(a), _ready(b))
+    return _dots(sealed(a), sealed(b))
 
 
 def row_lengths(rows: Floats) -> Floats:
     """Return the length of each row ``(N, k)``, ``(N,)``."""
     if rows.shape[1] != 3:
         return np.linalg.norm(rows, axis=1)
-    return _lengths(_ready(rows))
+    return _lengths(sealed(rows))
 
 
 def row_crosses(a: Floats, b: Floats) -> Floats:
     """Return the cross product of each row of ``a (N, 3)`` and ``b (N, 3)``, ``(N, 3)``."""
-    return _crosses(_ready(a), _ready(b))
+    return _crosses(sealed(a), sealed(b))
 
 
 def unit(vectors: Floats) -> Floats:
@@ -49,11 +49,7 @@ def unit(vectors: Floats) -> Floats:
     if vectors.shape[1] != 3:
         length = np.sqrt(np.einsum("ij,ij->i", vectors, vectors))[:, None]
         return np.divide(vectors, length, out=np.zeros_like(vectors), where=length > 0)
-    return _unit(_ready(vectors))
-
-
-def _ready(rows: AnyArray) -> Floats:
-    return np.ascontiguousarray(rows, np.float64)
+    return _unit(sealed(vectors))
 
 
 @inline

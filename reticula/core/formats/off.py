@@ -14,6 +14,7 @@ import numpy as np
 from reticula.core.arrays import AnyArray, Floats, Ints, ragged_index, starts_from_sizes
 from reticula.core.diagnostics import note
 from reticula.core.errors import FormatError
+from reticula.core.finite import all_finite
 from reticula.core.formats.format import Format
 from reticula.core.formats.shared.losses import losses
 from reticula.core.formats.shared.places import check_places
@@ -80,7 +81,7 @@ def _vertices(lines: Lines, at: Ints, texture: bool, color: bool, normal: bool) 
         named["color"] = _colors(values[column + done + np.arange(wide)])
     if texture:
         named["uv"] = values[start[1:, None] - 2 + np.arange(2)]
-    if any(not np.isfinite(found).all() for found in named.values()):
+    if any(not all_finite(found) for found in named.values()):
         raise FormatError("a value of a point is not a finite number", line=int(at[0]) + 1)
     return Geo.of(places, None, **named)
 
@@ -136,7 +137,7 @@ def _face_colors(values: Floats, begin: Ints, rest: Ints) -> Floats:
         some = np.flatnonzero(rest >= 4 if wide == 4 else rest == 3)
         if len(some):
             colors[some] = _colors(values[begin[some, None] + np.arange(wide)])
-    if not np.isfinite(colors).all():
+    if not all_finite(colors):
         raise FormatError("a colour of a face is not a finite number")
     return colors
 

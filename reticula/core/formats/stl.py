@@ -13,6 +13,7 @@ from reticula.core.arrays import AnyArray, Floats, Indices
 from reticula.core.diagnostics import note
 from reticula.core.equal_rows import row_order, unique_rows
 from reticula.core.errors import FormatError
+from reticula.core.finite import all_finite
 from reticula.core.formats.format import ENCODING, Format
 from reticula.core.formats.shared.places import check_places
 from reticula.core.formats.shared.plain_text import plain_text
@@ -65,7 +66,7 @@ def _read_binary(data: bytes) -> AnyArray:
         )
     records = np.frombuffer(data, RECORD, count, 84)
     corners = np.ascontiguousarray(records["corner"])
-    if not np.isfinite(corners).all():
+    if not all_finite(corners):
         bad = int(np.flatnonzero(~np.isfinite(corners).all(axis=(1, 2)))[0])
         raise FormatError("a place is not a finite number", byte=84 + bad * RECORD.itemsize)
     return corners

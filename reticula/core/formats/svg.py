@@ -16,6 +16,7 @@ import numpy as np
 from reticula.core.arrays import AnyArray, Floats
 from reticula.core.diagnostics import note
 from reticula.core.errors import FormatError
+from reticula.core.finite import all_finite
 from reticula.core.formats.format import Format
 from reticula.core.formats.shared.drawings import Stroke, arc_steps, bezier, bezier_steps, drawing
 from reticula.core.formats.shared.losses import losses
@@ -113,7 +114,7 @@ def _flattened(shapes: Any, part: Any, limit: float) -> tuple[Floats, bool]:
         else:
             runs.append(np.array([[segment.end.x, segment.end.y]]))
     places = np.concatenate(runs) if runs else np.zeros((0, 2))
-    if not np.isfinite(places).all():
+    if not all_finite(places):
         raise FormatError("a path holds a number that is not finite")
     return places, closed
 

@@ -6,7 +6,7 @@ import math
 
 import numpy as np
 
-from reticula.core.arrays import AnyArray, Floats, Indices, Ints, as_readonly, starts_from_sizes
+from reticula.core.arrays import AnyArray, Floats, Indices, Ints, as_readonly, sealed, starts_from_sizes
 from reticula.core.errors import GeometryError, LimitError
 from reticula.core.geometry.mesh.geo import Geo, once_per_geo
 from reticula.core.spans import span
@@ -35,7 +35,7 @@ class NearestPoints:
 
         Of points that are equally near, the one with the lowest number is taken.
         """
-        rows = _sealed(self._enter(asked))
+        rows = sealed(self._enter(asked))
         order = query_order(rows)
         return nearest(self.tree, order.of(rows), order.of(_each(reach, rows)), order.number)
 
@@ -43,7 +43,7 @@ class NearestPoints:
         """Return how many points lie within ``radius`` m (one, or ``(N,)``) of each place, at most ``most``,
         ``(N,)``.
         """
-        rows = _sealed(self._enter(asked))
+        rows = sealed(self._enter(asked))
         order = query_order(rows)
         radii, limits = order.of(_each(radius, rows)), order.of(_limits(most, rows))
         return count_near(self.tree, order.of(rows), radii, limits, order.number)
@@ -55,7 +55,7 @@ class NearestPoints:
 
         As starts ``(N+1,)``, point numbers and distances in m. Raises LimitError beyond two hundred million of them.
         """
-        rows = _sealed(self._enter(asked))
+        rows = sealed(self._enter(asked))
         order = query_order(rows)
         limits = order.of(_limits(most, rows))
         rows, radii = order.of(rows), order.of(_each(radius, rows))
@@ -70,18 +70,13 @@ class NearestPoints:
         return start, item, distance
 
 
-def _sealed(values: AnyArray) -> Floats:
-    """Kernels are compiled for arrays that cannot be written to: once, and not again for those that can."""
-    return as_readonly(np.asarray(values, np.float64))
-
-
 def _limits(most: AnyArray | int | None, rows: Floats) -> Ints:
     limit = np.iinfo(np.int64).max if most is None else most
     return as_readonly(np.broadcast_to(np.asarray(limit, np.int64), (len(rows),)))
 
 
 def _each(value: AnyArray | float, rows: Floats) -> Floats:
-    return _sealed(np.broadcast_to(np.asarray(value, np.float64), (len(rows),)))
+    return sealed(np.broadcast_to(np.asarray(value, np.float64), (len(rows),)))
 
 
 @once_per_geo

@@ -9,7 +9,7 @@ from typing import NamedTuple
 
 import numpy as np
 
-from reticula.core.arrays import AnyArray, Floats, Indices, as_readonly
+from reticula.core.arrays import AnyArray, Floats, Indices, as_readonly, sealed
 from reticula.core.jit import inline, parallel_kernel, prange
 from reticula.core.rows import rows_at
 
@@ -51,7 +51,7 @@ def query_order(places: Floats) -> Order:
     steps = np.abs(places[some + 1] - looked).max(axis=1)
     if not size > 0.0 or np.median(steps) <= NEAR * size:
         return Order(as_readonly(np.arange(count, dtype=np.int32)), False)
-    order = np.argsort(_codes(places, looked.min(axis=0), CELLS / size))
+    order = np.argsort(_codes(sealed(places), looked.min(axis=0), CELLS / size))
     return Order(as_readonly(order.astype(np.int32)), True)
 
 

@@ -8,7 +8,7 @@ from typing import NamedTuple
 
 import numpy as np
 
-from reticula.core.arrays import AnyArray, Flags, Floats, Indices
+from reticula.core.arrays import Flags, Floats, Indices, sealed
 from reticula.core.errors import GeometryError
 from reticula.core.geometry.measure.triangles import triangles
 from reticula.core.geometry.mesh.geo import Geo, once_per_geo
@@ -285,7 +285,7 @@ def closest_in(tree: Tree, points: Floats, reach: float = math.inf) -> Places:
     """Return the closest place on the triangles of a tree to each of ``points (N, 3)``, if one lies within ``reach``
     m.
     """
-    rows = _rows(points)
+    rows = sealed(points)
     order = query_order(rows)
     return _closest(tree, order.of(rows), float(reach), order.number)
 
@@ -318,9 +318,9 @@ class Surface:
         nothing. Rays do not slip between triangles: Woop, Benthin & Wald, "Watertight ray/triangle intersection",
         JCGT 2(1), 2013.
         """
-        rows = _rows(origins)
+        rows = sealed(origins)
         order = query_order(rows)
-        ways = unit(order.of(_rows(directions)))
+        ways = unit(order.of(sealed(directions)))
         return _first_hit(self.tree, order.of(rows), ways, float(begin), float(reach), order.number)
 
     def nearest_corner(self, places: Places) -> Indices:
@@ -353,10 +353,6 @@ def _rows_or_zero(values: Floats, number: Indices) -> Floats:
             for k in range(3):
                 out[i, k] = values[number[i], k]
     return out
-
-
-def _rows(values: AnyArray) -> Floats:
-    return np.ascontiguousarray(values, np.float64)
 
 
 @once_per_geo

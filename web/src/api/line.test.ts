@@ -34,7 +34,6 @@ it('asks over one line, and gets progress, arrays and answers in any order', asy
   expect(FakeWorker.made).toHaveLength(1)
   const worker = FakeWorker.made[0]!
   expect(worker.told).toHaveLength(3)
-  worker.tell({ now: 'open' })
   expect(worker.told.slice(0, 2)).toEqual([
     { open: 'ws://localhost/api/live' },
     { send: '{"id":1,"method":"POST","path":"/api/graphs/g/looks"}\n{"a":1}' },
@@ -55,8 +54,7 @@ it('asks over one line, and gets progress, arrays and answers in any order', asy
 it('leaves what is open, and what comes for a while, to HTTP when the line breaks', async () => {
   const { askOverLine } = await import('./line')
   const asked = askOverLine('POST', '/api/graphs/g/looks', '{}')
-  FakeWorker.made[0]!.tell({ now: 'open' })
-  FakeWorker.made[0]!.tell({ now: 'closed' })
+  FakeWorker.made[0]!.tell({ closed: true })
   expect(await asked).toBeNull()
   expect(await askOverLine('POST', '/api/graphs/g/looks', '{}')).toBeNull()
   expect(FakeWorker.made).toHaveLength(1)
@@ -65,7 +63,7 @@ it('leaves what is open, and what comes for a while, to HTTP when the line break
 it('does without a line that does not open, or cannot be held', async () => {
   const { askOverLine } = await import('./line')
   const asked = askOverLine('POST', '/api/graphs/g/looks', '{}')
-  FakeWorker.made[0]!.tell({ now: 'closed' })
+  FakeWorker.made[0]!.tell({ closed: true })
   expect(await asked).toBeNull()
   vi.resetModules()
   const again = (await import('./line')).askOverLine('POST', '/api/graphs/g/looks', '{}')
@@ -88,11 +86,10 @@ it('opens a new line at once for somebody else', async () => {
   const { askOverLine, closeLine } = await import('./line')
   const asked = askOverLine('POST', '/api/graphs/g/looks', '{}')
   const [first] = FakeWorker.made
-  first!.tell({ now: 'open' })
   closeLine()
   expect(await asked).toBeNull()
   expect(first!.told.at(-1)).toEqual({ close: true })
-  first!.tell({ now: 'closed' })
+  first!.tell({ closed: true })
   void askOverLine('POST', '/api/graphs/g/looks', '{}')
   expect(FakeWorker.made).toHaveLength(2)
 })

@@ -23,7 +23,6 @@ interface Question {
   onProgress?: (progress: Progress) => void
 }
 
-const OPENS_WITHIN_MS = 2000
 const PAUSE_MS = 3000
 
 /** The worker that holds the line, from when it is to be opened until it is closed. */
@@ -72,9 +71,7 @@ function connect(): Worker {
   const made = new LineWorker()
   line = made
   say(made, { open: `${location.protocol === 'https:' ? 'wss' : 'ws'}://${location.host}/api/live` })
-  const late = setTimeout(() => say(made, { close: true }), OPENS_WITHIN_MS)
   const closed = () => {
-    clearTimeout(late)
     if (line !== made) return
     closedAt = performance.now()
     giveUp()
@@ -83,8 +80,7 @@ function connect(): Worker {
   made.onmessage = ({ data }: MessageEvent<FromLine>) => {
     if ('text' in data) take(data.text)
     else if ('digest' in data) keepArray(data.digest, data.bytes)
-    else if (data.now === 'closed') closed()
-    else clearTimeout(late)
+    else closed()
   }
   return made
 }

@@ -5,10 +5,12 @@
 
 /** What the page says: where to open the line, a text to send over it, or that it is to be closed. */
 export type ToLine = { open: string } | { send: string } | { close: true }
-/** What the page is told: that the line is open or closed, a text that came, or an array by its digest. */
-export type FromLine = { now: 'open' | 'closed' } | { text: string } | { digest: string; bytes: ArrayBuffer }
+/** What the page is told: a text that came, an array by its digest, or that the line is closed. */
+export type FromLine = { closed: true } | { text: string } | { digest: string; bytes: ArrayBuffer }
 
 const DIGEST_LETTERS = 32
+/** A line that is not open by then is given up; it is counted here, where nothing else is done. */
+const OPENS_WITHIN_MS = 2000
 const page = self as unknown as {
   postMessage: (told: FromLine, given?: Transferable[]) => void
   onmessage: (event: { data: ToLine }) => void
@@ -28,12 +30,13 @@ page.onmessage = ({ data }) => {
 function connect(address: string): void {
   socket = new WebSocket(address)
   socket.binaryType = 'arraybuffer'
+  const late = setTimeout(() => socket?.close(), OPENS_WITHIN_MS)
   socket.onopen = () => {
-    page.postMessage({ now: 'open' })
+    clearTimeout(late)
     for (const text of early.splice(0)) socket!.send(text)
   }
   socket.onclose = () => {
-    page.postMessage({ now: 'closed' })
+    page.postMessage({ closed: true })
     page.close()
   }
   socket.onmessage = ({ data }: MessageEvent<string | ArrayBuffer>) => {

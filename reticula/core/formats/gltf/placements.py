@@ -10,6 +10,7 @@ import numpy as np
 
 from reticula.core.arrays import AnyArray, Floats
 from reticula.core.errors import FormatError, GeometryError
+from reticula.core.finite import all_finite
 from reticula.core.formats.gltf.accessors import numbers_of
 from reticula.core.formats.gltf.container import Document
 from reticula.core.geometry import TYPES, Attribute
@@ -86,7 +87,7 @@ def _local(told: Mapping[str, Any], number: int) -> Floats:
             matrix = _matrices(move, turn, scale)[0]
     except (TypeError, ValueError):
         raise FormatError(f"the place of node {number} holds something else than numbers") from None
-    if not np.isfinite(matrix).all():
+    if not all_finite(matrix):
         raise FormatError(f"the place of node {number} holds a number that is not finite")
     return matrix
 
@@ -154,7 +155,7 @@ def _many(document: Document, told: Any) -> tuple[Floats, dict[str, Attribute]]:
         )
     except (ValueError, IndexError):
         raise FormatError(f"the places of {INSTANCING} are no moves, turns and scales") from None
-    if not np.isfinite(matrices).all():
+    if not all_finite(matrices):
         raise FormatError(f"a place of {INSTANCING} is not finite")
     values = {}
     for name, found in arrays.items():

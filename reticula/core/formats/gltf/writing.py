@@ -8,6 +8,7 @@ import numpy as np
 
 from reticula.core.arrays import Floats
 from reticula.core.diagnostics import note
+from reticula.core.finite import all_finite
 from reticula.core.formats import ply
 from reticula.core.formats.gltf.accessors import INDICES, Arrays
 from reticula.core.formats.gltf.container import pack_glb, pack_text
@@ -120,7 +121,7 @@ def _instances(
 
 def _nodes(geo: Geo, mesh: int, name: str, chosen: Any, matrices: Floats) -> list[dict[str, Any]]:
     named = {key: found for key, found in geo.attributes["instance"].items() if key not in ("shape", "transform")}
-    odd = [key for key, one in named.items() if one.values.dtype.kind == "f" and not np.isfinite(one.values).all()]
+    odd = [key for key, one in named.items() if not all_finite(one.values)]
     if odd:
         note(f"Values of instances that are not all finite were left out: {', '.join(odd)}.")
     made = []

@@ -15,6 +15,7 @@ import numpy as np
 from reticula.core.arrays import AnyArray, Floats, Indices, Ints, starts_from_sizes
 from reticula.core.diagnostics import note, warn
 from reticula.core.errors import FormatError
+from reticula.core.finite import all_finite
 from reticula.core.formats.obj.materials import with_materials
 from reticula.core.formats.obj.writing import OBJECT
 from reticula.core.formats.shared.places import check_places
@@ -136,7 +137,7 @@ def _vertices(lines: Lines) -> tuple[Floats, Floats | None]:
     colors[colored, :3] = values[(begin + 3)[colored][:, None] + np.arange(3)]
     opaque = counts == 7
     colors[opaque, 3] = values[begin[opaque] + 6]
-    if not np.isfinite(colors).all():
+    if not all_finite(colors):
         bad = int(np.flatnonzero(~np.isfinite(colors).all(axis=1))[0])
         raise FormatError("a colour is not a finite number", line=int(at[bad]) + 1)
     if not colored.all():

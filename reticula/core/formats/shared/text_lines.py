@@ -9,6 +9,7 @@ import numpy as np
 
 from reticula.core.arrays import AnyArray, Flags, Floats, Ints
 from reticula.core.errors import FormatError
+from reticula.core.finite import all_finite
 
 __all__ = ["Lines", "numbers_of", "token_counts"]
 
@@ -72,7 +73,7 @@ def numbers_of(body: bytes, expected: int, first_line: AnyArray, size: Ints, *, 
             values = np.fromstring(body, np.float64, sep=" ") if body.strip() else np.zeros(0)
         except ValueError:
             values = np.zeros(0)
-    if len(values) == expected and (not_finite or np.isfinite(values).all()):
+    if len(values) == expected and (not_finite or all_finite(values)):
         return values
     _find_bad(body, first_line, size)
     raise FormatError(f"{expected:,} numbers were expected, but {len(values):,} were found")

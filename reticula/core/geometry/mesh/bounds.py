@@ -37,6 +37,7 @@ def farthest_from_mean(positions: Floats, near: Floats) -> float:
 
 @kernel
 def _box(positions: Floats) -> Floats:
+    """The lowest and the highest of each column ``(2, 3)``; nan where one is."""
     out = np.empty((2, 3))
     for k in range(3):
         out[0, k] = out[1, k] = positions[0, k]

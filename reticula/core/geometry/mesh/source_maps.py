@@ -9,7 +9,7 @@ from typing import Protocol
 
 import numpy as np
 
-from reticula.core.arrays import AnyArray, Floats, Indices, as_readonly, flat_rows, starts_from_sizes
+from reticula.core.arrays import AnyArray, Floats, Indices, as_readonly, edge_keys, flat_rows, starts_from_sizes
 from reticula.core.geometry.mesh.attribute import Attribute
 from reticula.core.geometry.mesh.topology import Topology
 from reticula.core.jit import kernel, parallel_kernel, prange
@@ -166,10 +166,10 @@ def edge_sources(source: Topology, topology: Topology, point_source: Indices) ->
     def make() -> SourceMap:
         if not source.edge_count:
             return SourceMap(np.full(topology.edge_count, -1, np.int32))
-        old = _edge_keys(source.edges, source.point_count)
+        old = edge_keys(source.edges, source.point_count)
         order = np.argsort(old)
         ends = point_source[topology.edges]
-        wanted = _edge_keys(ends, source.point_count)
+        wanted = edge_keys(ends, source.point_count)
         at = np.minimum(np.searchsorted(old[order], wanted), len(old) - 1)
         index = order[at]
         index[(old[index] != wanted) | (ends < 0).any(axis=1)] = -1
@@ -197,8 +197,3 @@ def _last_along(corner_edge: Indices, old: Indices, count: int) -> Indices:
     for c in range(len(corner_edge)):
         out[corner_edge[c]] = max(out[corner_edge[c]], old[c])
     return out
-
-
-def _edge_keys(edges: AnyArray, point_count: int) -> AnyArray:
-    ends = np.sort(edges.astype(np.int64), axis=1)
-    return ends[:, 0] * point_count + ends[:, 1]

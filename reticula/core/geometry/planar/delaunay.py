@@ -8,7 +8,7 @@ import numpy as np
 import scipy
 import shapely
 
-from reticula.core.arrays import AnyArray, Floats, Indices, Ints
+from reticula.core.arrays import AnyArray, Floats, Indices, edge_keys
 from reticula.core.errors import GeometryError
 from reticula.core.jit import inline, kernel
 
@@ -166,20 +166,14 @@ def _conforming(polygon: shapely.Polygon, flat: Floats, loops: Sequence[AnyArray
     if len(tri) != expected:
         return None
     beside = tri[on_border[tri].sum(axis=1) >= 2]
-    have = _edge_keys(np.concatenate([beside[:, [0, 1]], beside[:, [1, 2]], beside[:, [2, 0]]]), len(points))
+    have = edge_keys(np.concatenate([beside[:, [0, 1]], beside[:, [1, 2]], beside[:, [2, 0]]]), len(points))
     border = np.concatenate([np.stack([loop, np.roll(loop, -1)], axis=1) for loop in loops])
-    if not np.isin(_edge_keys(border, len(points)), have).all():
+    if not np.isin(edge_keys(border, len(points)), have).all():
         return None
     a, b, c = (points[tri[:, k]] for k in range(3))
     turn = (b[:, 0] - a[:, 0]) * (c[:, 1] - a[:, 1]) - (b[:, 1] - a[:, 1]) * (c[:, 0] - a[:, 0])
     tri[turn < 0] = tri[turn < 0][:, ::-1]
     return tri
-
-
-def _edge_keys(edges: AnyArray, count: int) -> Ints:
-    """A number for each edge ``(E, 2)`` of ``count`` points, whichever way it goes."""
-    low, high = edges.min(axis=1).astype(np.int64), edges.max(axis=1)
-    return np.asarray(low * count + high)
 
 
 def _neighbours(tri: Indices) -> Indices:

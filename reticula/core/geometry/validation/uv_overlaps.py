@@ -7,6 +7,7 @@ from typing import NamedTuple
 import numpy as np
 
 from reticula.core.arrays import Flags, Floats, Indices, Ints
+from reticula.core.finite import all_finite
 from reticula.core.geometry.measure.triangles import triangles
 from reticula.core.geometry.mesh.geo import Geo
 from reticula.core.jit import inline, kernel, parallel_kernel, prange
@@ -25,7 +26,7 @@ def overlapping_faces(geo: Geo, uv: Floats) -> Flags:
     """
     cut = triangles(geo)
     found = np.zeros(geo.topology.face_count, bool)
-    if not len(cut.face) or not np.isfinite(uv).all():
+    if not len(cut.face) or not all_finite(uv):
         return found
     corner = np.ascontiguousarray(uv[cut.corner], np.float64)
     low, high = corner.min(axis=1), corner.max(axis=1)

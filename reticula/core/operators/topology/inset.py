@@ -120,7 +120,7 @@ def inset(
     if by == "distance":
         moves = _offsets(geo, raised, together, distance)
     else:
-        moves = _shares(geo, raised, fraction) if together else _own_shares(geo, raised, fraction)
+        moves = _shares(geo, raised, together, fraction)
     parts = None
     if limit != "none":
         in_doubt = where if together or by == "distance" else where & ~(fraction <= SAFE)
@@ -153,25 +153,22 @@ def _offsets(geo: Geo, raised: ExtrusionTopology, together: bool, distance: Floa
     return border_offsets(raised.wall, raised.number, corners, geo.positions, normals, len(raised.source)) * far
 
 
-def _shares(geo: Geo, raised: ExtrusionTopology, fraction: Floats) -> Floats:
+def _shares(geo: Geo, raised: ExtrusionTopology, together: bool, fraction: Floats) -> Floats:
     """Moves of the raised points ``(R, 3)`` by a share of the way to the middle of their face or region."""
     shape = geo.topology
+    if not together:
+        return _towards(shape.corner_face, raised, face_centers(geo), geo.positions, fraction)
     start, order = group_by(raised.region, int(raised.region.max(initial=-1)) + 1)
     middle = row_means(start, raised.source[order], geo.positions)
     share = row_means(raised.start, rows_at(shape.corner_face, raised.corner), fraction[:, None])
     return (rows_at(middle, raised.region) - rows_at(geo.positions, raised.source)) * share
 
 
-def _own_shares(geo: Geo, raised: ExtrusionTopology, fraction: Floats) -> Floats:
-    """The same where every face shrinks by itself."""
-    shape = geo.topology
-    return _towards(shape.corner_face, raised, face_centers(geo), geo.positions, fraction)
-
-
 @parallel_kernel
 def _towards(
     corner_face: Indices, raised: ExtrusionTopology, middle: Floats, positions: Floats, fraction: Floats
 ) -> Floats:
+    """The same where every face shrinks by itself, towards its own ``middle (F, 3)``."""
     out = np.empty((len(raised.source), 3))
     for r in prange(len(out)):
         face = corner_face[raised.corner[raised.start[r]]]
